@@ -1,0 +1,46 @@
+package geom
+
+// Contains reports whether q lies inside p by the nonzero winding rule; open subpaths count as closed.
+// Curves are tested as 16 chords, which is within the width of a pointer.
+func (p *Path) Contains(q Point) bool {
+	winding := 0
+	edge := func(a, b Point) {
+		if (a.Y <= q.Y) == (b.Y <= q.Y) {
+			return
+		}
+		x := a.X + (q.Y-a.Y)/(b.Y-a.Y)*(b.X-a.X)
+		if x <= q.X {
+			return
+		}
+		if b.Y > a.Y {
+			winding++
+		} else {
+			winding--
+		}
+	}
+	var start, last Point
+	open := false
+	p.Each(func(s Segment) {
+		if s.First {
+			if open {
+				edge(last, start)
+			}
+			start, open = s.P0, true
+		}
+		if s.Line {
+			edge(s.P0, s.P3)
+		} else {
+			prev := s.P0
+			for i := 1; i <= 16; i++ {
+				next := s.At(float64(i) / 16)
+				edge(prev, next)
+				prev = next
+			}
+		}
+		last = s.P3
+	})
+	if open {
+		edge(last, start)
+	}
+	return winding != 0
+}
