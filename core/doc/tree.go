@@ -1,0 +1,155 @@
+package doc
+
+import "slices"
+
+// NewProject returns a project with one empty scene.
+func NewProject(id, name string, width, height int, sceneID string) *Project {
+	return &Project{
+		Version: Version, ID: id, Name: name,
+		Film: Film{
+			Width: width, Height: height, Rate: Rate{30, 1}, EndPause: 1500,
+			Scenes: []*Scene{NewScene(sceneID, "Scene 1")},
+		},
+	}
+}
+
+// NewScene returns an empty scene on white that stays 4 s.
+func NewScene(id, name string) *Scene {
+	return &Scene{
+		ID: id, Name: name, Stay: 4000, Transition: Transition{Kind: Cut},
+		Background: Fill{Kind: Solid, Colour: "#ffffff"}, Layers: []*Layer{},
+	}
+}
+
+// Scene finds a scene of the film by id, with its place; -1 and nil where there is none.
+func (p *Project) Scene(id string) (int, *Scene) {
+	for i, s := range p.Film.Scenes {
+		if s.ID == id {
+			return i, s
+		}
+	}
+	return -1, nil
+}
+
+// Walk calls f for every layer of the list and what is inside it, parents first. Returning false
+// leaves out the children of that layer.
+func Walk(layers []*Layer, f func(l, parent *Layer) bool) { walk(layers, nil, f) }
+
+func walk(layers []*Layer, parent *Layer, f func(l, parent *Layer) bool) {
+	for _, l := range layers {
+		if f(l, parent) {
+			walk(l.Children, l, f)
+		}
+	}
+}
+
+// Layer finds a layer of the scene by id, with its parent (nil at the top).
+func (s *Scene) Layer(id string) (layer, parent *Layer) {
+	Walk(s.Layers, func(l, p *Layer) bool {
+		if l.ID == id {
+			layer, parent = l, p
+		}
+		return layer == nil
+	})
+	return
+}
+
+// Thread finds the scene's layer of a thread, or nil.
+func (s *Scene) Thread(thread string) (layer *Layer) {
+	Walk(s.Layers, func(l, _ *Layer) bool {
+		if l.Thread == thread {
+			layer = l
+		}
+		return layer == nil
+	})
+	return
+}
+
+// Move finds a move of the scene by id, with its layer.
+func (s *Scene) Move(id string) (move *Move, layer *Layer) {
+	Walk(s.Layers, func(l, _ *Layer) bool {
+		for _, m := range l.Moves {
+			if m.ID == id {
+				move, layer = m, l
+			}
+		}
+		return move == nil
+	})
+	return
+}
+
+// Clone returns a deep copy of the scene; documents share what was not cloned.
+func (s *Scene) Clone() *Scene {
+	c := *s
+	c.Cues = slices.Clone(s.Cues)
+	c.Guides = slices.Clone(s.Guides)
+	c.Layers = make([]*Layer, len(s.Layers))
+	for i, l := range s.Layers {
+		c.Layers[i] = l.Clone()
+	}
+	if s.Roles != nil {
+		c.Roles = make(map[string]string, len(s.Roles))
+		for k, v := range s.Roles {
+			c.Roles[k] = v
+		}
+	}
+	return &c
+}
+
+// Clone returns a deep copy of the layer with everything inside it.
+func (l *Layer) Clone() *Layer {
+	c := *l
+	if l.Place.Pivot != nil {
+		v := *l.Place.Pivot
+		c.Place.Pivot = &v
+	}
+	if l.Text != nil {
+		t := *l.Text
+		t.Runs = slices.Clone(t.Runs)
+		c.Text = &t
+	}
+	if l.Picture != nil {
+		v := *l.Picture
+		c.Picture = &v
+	}
+	if l.Inset != nil {
+		v := *l.Inset
+		c.Inset = &v
+	}
+	c.Moves = nil
+	for _, m := range l.Moves {
+		c.Moves = append(c.Moves, m.Clone())
+	}
+	c.Children = nil
+	for _, k := range l.Children {
+		c.Children = append(c.Children, k.Clone())
+	}
+	return &c
+}
+
+// Clone returns a deep copy of the move.
+func (m *Move) Clone() *Move {
+	c := *m
+	if m.End != nil {
+		v := *m.End
+		c.End = &v
+	}
+	if m.Path != nil {
+		v := *m.Path
+		c.Path = &v
+	}
+	if m.Spin != nil {
+		v := *m.Spin
+		c.Spin = &v
+	}
+	return &c
+}
+
+// String returns the words of the text without their setting.
+func (t *Text) String() string {
+	s := ""
+	for _, r := range t.Runs {
+		s += r.Text
+	}
+	return s
+}

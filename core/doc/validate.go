@@ -1,0 +1,438 @@
+package doc
+
+import (
+	"encoding/hex"
+	"fmt"
+	"math"
+	"slices"
+
+	"capstan/core/geom"
+	"capstan/core/paint"
+)
+
+// Limits of a document.
+const (
+	MinSide     = 16      // page px a side
+	MaxSide     = 8192    // page px a side
+	MaxScenes   = 500     // in one film
+	MaxLayers   = 2000    // in one scene
+	MaxDepth    = 32      // groups in groups
+	MaxTime     = 3600000 // ms of any single time
+	MaxPlace    = 1e6     // px of any coordinate or size
+	MaxText     = 20000   // characters of one text layer
+	MinDuration = 10      // ms of a move
+)
+
+// Invalid names the field of a document that breaks a rule, as a path such as
+// film.scenes[0].layers[2].opacity, and says what is wrong with it.
+type Invalid struct{ Field, Why string }
+
+func (e *Invalid) Error() string { return e.Field + " " + e.Why }
+
+type checker struct {
+	err     *Invalid
+	ids     map[string]bool
+	media   map[string]*Media
+	insets  map[string]bool
+	easings func(string) error
+}
+
+// CheckEasing decides whether a CSS easing is understood. The motion package sets it, so that the
+// document refuses just what cannot be played; until then every easing passes.
+var CheckEasing func(string) error
+
+// Validate returns the first broken rule as an *Invalid, or nil.
+func (p *Project) Validate() error {
+	c := &checker{ids: map[string]bool{}, media: p.Media, insets: map[string]bool{}, easings: CheckEasing}
+	if p.Version != Version {
+		c.fail("version", "must be %d", Version)
+	}
+	c.id("id", p.ID)
+	c.name("name", p.Name)
+	for _, h := range sortedKeys(p.Media) {
+		m := p.Media[h]
+		at := "media." + h
+		if b, err := hex.DecodeString(h); err != nil || len(b) != 32 {
+			c.fail(at, "is no SHA-256 hash")
+		}
+		if m == nil {
+			c.fail(at, "is empty")
+			continue
+		}
+		if m.Width < 0 || m.Height < 0 || m.Width > MaxSide || m.Height > MaxSide {
+			c.fail(at, "has sides outside 0..%d px", MaxSide)
+		}
+	}
+	for i, in := range p.Insets {
+		if in == nil {
+			c.fail(fmt.Sprintf("insets[%d]", i), "is empty")
+			continue
+		}
+		c.id(fmt.Sprintf("insets[%d].id", i), in.ID)
+		c.insets[in.ID] = true
+	}
+	c.film("film", &p.Film)
+	for i, in := range p.Insets {
+		if in != nil {
+			c.film(fmt.Sprintf("insets[%d].film", i), &in.Film)
+		}
+	}
+	for i, s := range p.Aside {
+		c.scene(fmt.Sprintf("aside[%d]", i), s)
+	}
+	for i, s := range p.Sounds {
+		at := fmt.Sprintf("sounds[%d]", i)
+		if s == nil {
+			c.fail(at, "is empty")
+			continue
+		}
+		c.id(at+".id", s.ID)
+		c.known(at+".media", s.Media)
+		c.time(at+".at", s.At, 0)
+	}
+	for i, r := range p.RoleSets {
+		at := fmt.Sprintf("roleSets[%d]", i)
+		if r == nil {
+			c.fail(at, "is empty")
+			continue
+		}
+		c.id(at+".id", r.ID)
+		c.roles(at+".roles", r.Roles)
+	}
+	if c.err != nil {
+		return c.err
+	}
+	return nil
+}
+
+func (c *checker) fail(field, why string, args ...any) {
+	if c.err == nil {
+		c.err = &Invalid{field, fmt.Sprintf(why, args...)}
+	}
+}
+
+func (c *checker) id(at, id string) {
+	if len(id) < 1 || len(id) > 40 {
+		c.fail(at, "must be 1 to 40 characters long")
+		return
+	}
+	for _, r := range id {
+		if !(r >= 'a' && r <= 'z' || r >= '0' && r <= '9' || r == '-') {
+			c.fail(at, "may hold a-z, 0-9 and - only, not %q", string(r))
+			return
+		}
+	}
+	if c.ids[id] {
+		c.fail(at, "is %q, which something else has already", id)
+	}
+	c.ids[id] = true
+}
+
+func (c *checker) name(at, s string) {
+	if len([]rune(s)) > 200 {
+		c.fail(at, "is longer than 200 characters")
+	}
+}
+
+func (c *checker) number(at string, v, lo, hi float64) {
+	if math.IsNaN(v) || v < lo || v > hi {
+		c.fail(at, "is %v; it must be %v to %v", v, lo, hi)
+	}
+}
+
+func (c *checker) time(at string, v, lo int64) {
+	if v < lo || v > MaxTime {
+		c.fail(at, "is %d ms; it must be %d to %d", v, lo, MaxTime)
+	}
+}
+
+func (c *checker) oneOf(at, v string, of ...string) {
+	if !slices.Contains(of, v) {
+		c.fail(at, "is %q; it must be one of %q", v, of)
+	}
+}
+
+func (c *checker) known(at, hash string) {
+	if c.media[hash] == nil {
+		c.fail(at, "names a file that is not in the project's media")
+	}
+}
+
+func (c *checker) easing(at, e string) {
+	if e == "" || c.easings == nil {
+		return
+	}
+	if err := c.easings(e); err != nil {
+		c.fail(at, "is no CSS easing: %v", err)
+	}
+}
+
+func (c *checker) colour(at, s string) {
+	if _, err := paint.Parse(s); err != nil {
+		c.fail(at, "is no colour: %v", err)
+	}
+}
+
+func (c *checker) fill(at string, f Fill) {
+	c.oneOf(at+".kind", f.Kind, NoFill, Solid)
+	if f.Kind == Solid && (f.Role == "" || f.Colour != "") {
+		c.colour(at+".colour", f.Colour)
+	}
+}
+
+func (c *checker) roles(at string, roles map[string]string) {
+	for _, k := range sortedKeys(roles) {
+		c.colour(at+"."+k, roles[k])
+	}
+}
+
+func (c *checker) film(at string, f *Film) {
+	c.number(at+".width", float64(f.Width), MinSide, MaxSide)
+	c.number(at+".height", float64(f.Height), MinSide, MaxSide)
+	if f.Rate.Num < 1 || f.Rate.Den < 1 || f.Rate.Num > 1e6 || f.Rate.Den > 1e6 || f.Rate.Num > 240*f.Rate.Den {
+		c.fail(at+".rate", "must be a fraction above 0 and up to 240 frames a second")
+	}
+	c.time(at+".endPause", f.EndPause, 0)
+	if len(f.Scenes) < 1 || len(f.Scenes) > MaxScenes {
+		c.fail(at+".scenes", "has %d scenes; a film has 1 to %d", len(f.Scenes), MaxScenes)
+	}
+	for i, s := range f.Scenes {
+		c.scene(fmt.Sprintf("%s.scenes[%d]", at, i), s)
+		if c.err != nil {
+			return
+		}
+	}
+	if f.Closing != nil {
+		c.transition(at+".closing", *f.Closing)
+	}
+	total := int64(0)
+	for i, s := range f.Scenes {
+		total += s.Stay
+		if i > 0 {
+			total += s.Transition.Duration
+		} else if s.Transition.Duration != 0 {
+			c.fail(at+".scenes[0].transition.duration", "must be 0: nothing comes before the first scene")
+		}
+	}
+	if f.Closing != nil {
+		total += f.Closing.Duration
+	}
+	if total < 10 {
+		c.fail(at+".scenes", "last %d ms in all; a film lasts 10 ms or more", total)
+	}
+}
+
+func (c *checker) transition(at string, t Transition) {
+	c.oneOf(at+".kind", t.Kind, Cut, Crossfade, Morph)
+	c.time(at+".duration", t.Duration, 0)
+	if t.Kind == Cut && t.Duration != 0 {
+		c.fail(at+".duration", "must be 0 for a cut")
+	}
+	if t.Kind != Cut && t.Duration == 0 {
+		c.fail(at+".duration", "must be above 0 for a %s", t.Kind)
+	}
+	c.easing(at+".easing", t.Easing)
+}
+
+func (c *checker) scene(at string, s *Scene) {
+	if s == nil {
+		c.fail(at, "is empty")
+		return
+	}
+	c.id(at+".id", s.ID)
+	c.name(at+".name", s.Name)
+	c.time(at+".stay", s.Stay, 0)
+	c.transition(at+".transition", s.Transition)
+	c.fill(at+".background", s.Background)
+	c.roles(at+".roles", s.Roles)
+	cues := map[string]bool{}
+	for i, q := range s.Cues {
+		at := fmt.Sprintf("%s.cues[%d]", at, i)
+		c.id(at+".id", q.ID)
+		c.time(at+".at", q.At, 0)
+		c.time(at+".wait", q.Wait, 0)
+		cues[q.ID] = true
+	}
+	if s.EndsAtCue != "" && !cues[s.EndsAtCue] {
+		c.fail(at+".endsAtCue", "names no cue of this scene")
+	}
+	threads, count := map[string]bool{}, 0
+	moves := map[string]bool{}
+	Walk(s.Layers, func(l, _ *Layer) bool {
+		if l != nil {
+			for _, m := range l.Moves {
+				if m != nil {
+					moves[m.ID] = true
+				}
+			}
+		}
+		return l != nil
+	})
+	var layers func(at string, list []*Layer, depth int)
+	layers = func(at string, list []*Layer, depth int) {
+		if depth > MaxDepth {
+			c.fail(at, "lies more than %d groups deep", MaxDepth)
+			return
+		}
+		for i, l := range list {
+			at := fmt.Sprintf("%s[%d]", at, i)
+			if count++; count > MaxLayers {
+				c.fail(at, "is one too many: a scene has at most %d layers", MaxLayers)
+				return
+			}
+			if l == nil {
+				c.fail(at, "is empty")
+				return
+			}
+			c.layer(at, l, s, moves, cues)
+			if threads[l.Thread] {
+				c.fail(at+".thread", "is %q, which another layer of this scene has", l.Thread)
+			}
+			threads[l.Thread] = true
+			layers(at+".children", l.Children, depth+1)
+			if c.err != nil {
+				return
+			}
+		}
+	}
+	layers(at+".layers", s.Layers, 0)
+}
+
+func (c *checker) layer(at string, l *Layer, s *Scene, moves, cues map[string]bool) {
+	c.id(at+".id", l.ID)
+	if l.Thread == "" || len(l.Thread) > 40 {
+		c.fail(at+".thread", "must be 1 to 40 characters long")
+	}
+	c.name(at+".name", l.Name)
+	c.oneOf(at+".kind", l.Kind, Group, Rectangle, Ellipse, PathKind, TextKind, Picture, InsetKind)
+	c.number(at+".place.x", l.Place.X, -MaxPlace, MaxPlace)
+	c.number(at+".place.y", l.Place.Y, -MaxPlace, MaxPlace)
+	c.number(at+".place.w", l.Place.W, 0, MaxPlace)
+	c.number(at+".place.h", l.Place.H, 0, MaxPlace)
+	c.number(at+".place.turn", l.Place.Turn, -MaxPlace, MaxPlace)
+	c.number(at+".opacity", l.Opacity, 0, 1)
+	c.number(at+".corner", l.Corner, 0, MaxPlace)
+	c.number(at+".tint", float64(l.Tint), 0, 7)
+	c.fill(at+".fill", l.Fill)
+	if l.Kind != Group && len(l.Children) > 0 {
+		c.fail(at+".children", "belong to groups only")
+	}
+	switch l.Kind {
+	case TextKind:
+		if l.Text == nil {
+			c.fail(at+".text", "is missing")
+			return
+		}
+		c.text(at+".text", l.Text)
+	case Picture:
+		if l.Picture == nil {
+			c.fail(at+".picture", "is missing")
+			return
+		}
+		c.known(at+".picture.media", l.Picture.Media)
+	case PathKind:
+		if _, err := geom.ParseData(l.Path); err != nil {
+			c.fail(at+".path", "cannot be read: %v", err)
+		}
+	case InsetKind:
+		if l.Inset == nil || !c.insets[l.Inset.Inset] {
+			c.fail(at+".inset.inset", "names no inset of this project")
+		}
+	}
+	for i, m := range l.Moves {
+		at := fmt.Sprintf("%s.moves[%d]", at, i)
+		if m == nil {
+			c.fail(at, "is empty")
+			return
+		}
+		c.move(at, m, moves, cues)
+	}
+}
+
+func (c *checker) text(at string, t *Text) {
+	c.oneOf(at+".align", t.Align, Left, Centre, Right)
+	if len(t.Runs) == 0 {
+		c.fail(at+".runs", "is empty; a text has at least one run")
+	}
+	if len([]rune(t.String())) > MaxText {
+		c.fail(at+".runs", "hold more than %d characters", MaxText)
+	}
+	c.number(at+".lineHeight", t.LineHeight, 0, 10)
+	c.number(at+".letterSpacing", t.LetterSpacing, -1000, 1000)
+	for i, r := range t.Runs {
+		at := fmt.Sprintf("%s.runs[%d]", at, i)
+		if r.Family == "" {
+			c.fail(at+".family", "is missing")
+		}
+		c.number(at+".weight", float64(r.Weight), 1, 1000)
+		c.number(at+".size", r.Size, 1, 4000)
+		if r.Colour != "" {
+			c.colour(at+".colour", r.Colour)
+		}
+	}
+}
+
+// effects lists the effects each kind of move may have.
+var effects = map[string][]string{
+	Entrance: {AtOnce, Fade}, Exit: {AtOnce, Fade}, Loop: {Spin}, MotionPath: {Along},
+}
+
+func (c *checker) move(at string, m *Move, moves, cues map[string]bool) {
+	c.id(at+".id", m.ID)
+	c.oneOf(at+".kind", m.Kind, Entrance, Exit, Loop, MotionPath)
+	c.oneOf(at+".effect", m.Effect, effects[m.Kind]...)
+	c.oneOf(at+".start.when", m.Start.When, AtTime, WhenBegins, WhenEnds, BeforeSceneEnd, AtCue)
+	c.time(at+".start.offset", m.Start.Offset, -MaxTime)
+	switch m.Start.When {
+	case WhenBegins, WhenEnds:
+		if !moves[m.Start.Of] {
+			c.fail(at+".start.of", "names no move of this scene")
+		}
+	case AtCue:
+		if !cues[m.Start.Of] {
+			c.fail(at+".start.of", "names no cue of this scene")
+		}
+	}
+	if m.End != nil {
+		c.oneOf(at+".end.when", m.End.When, WhenBegins, WhenEnds, BeforeSceneEnd)
+		if m.End.When != BeforeSceneEnd && !moves[m.End.Of] {
+			c.fail(at+".end.of", "names no move of this scene")
+		}
+	}
+	c.oneOf(at+".lasts", m.Lasts, "", "scene")
+	switch {
+	case m.Effect == AtOnce:
+		if m.Duration != 0 {
+			c.fail(at+".duration", "must be 0: at once takes no time")
+		}
+	case m.Lasts == "scene" && m.Kind != Loop:
+		c.time(at+".duration", m.Duration, 0)
+	default:
+		c.time(at+".duration", m.Duration, MinDuration)
+	}
+	c.easing(at+".easing", m.Easing)
+	c.number(at+".repeat", m.Repeat, 0, 100000)
+	if m.Until != "" && !moves[m.Until] {
+		c.fail(at+".until", "names no move of this scene")
+	}
+	if m.Kind == MotionPath {
+		if m.Path == nil {
+			c.fail(at+".path", "is missing")
+			return
+		}
+		if _, err := geom.ParseData(m.Path.D); err != nil {
+			c.fail(at+".path.d", "cannot be read: %v", err)
+		}
+		c.oneOf(at+".path.rest", m.Path.Rest, "", Departs, Arrives, Passes)
+		c.number(at+".path.share", m.Path.Share, 0, 1)
+	}
+}
+
+func sortedKeys[V any](m map[string]V) []string {
+	keys := make([]string, 0, len(m))
+	for k := range m {
+		keys = append(keys, k)
+	}
+	slices.Sort(keys)
+	return keys
+}

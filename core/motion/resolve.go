@@ -1,0 +1,304 @@
+package motion
+
+import (
+	"fmt"
+	"math"
+
+	"capstan/core/doc"
+)
+
+// Interval is a move on its scene's clock, all hitches resolved, in ms.
+type Interval struct {
+	Begin, End int64   // End = Begin + active time; of whole-scene loops: the stay
+	Pass       int64   // one pass; loops: one cycle
+	Passes     float64 // active time in passes
+	Whole      bool    // lasts the whole scene and runs through its transitions
+	Early      bool    // asked to begin before the scene's own transition; resolved as the earliest
+}
+
+// Timing holds the resolved moves of one scene by move id.
+type Timing struct {
+	Stay  int64 // ms, with auto stay worked out
+	Moves map[string]Interval
+}
+
+// Cycle is the error for hitches that hang on each other in a ring.
+type Cycle struct{ Names []string }
+
+func (e *Cycle) Error() string {
+	s := "These moves would hang on each other in a ring: "
+	for i, n := range e.Names {
+		if i > 0 {
+			s += " hangs on "
+		}
+		s += n
+	}
+	return s + ". Nothing was changed; start one of them at a time of its own."
+}
+
+type resolver struct {
+	scene  *doc.Scene
+	into   int64
+	moves  map[string]*doc.Move
+	names  map[string]string
+	begin  map[string]int64
+	end    map[string]int64
+	early  map[string]bool
+	trail  []string
+	stay   int64
+	asked  bool // the stay was asked for
+	failed error
+}
+
+// Resolve works out when every move of the scene begins and ends. into is the duration of the
+// transition into the scene: the earliest begin is -into. A ring of hitches returns *Cycle; a hitch
+// on the end of a move that lasts the whole scene is an error in words.
+func Resolve(s *doc.Scene, into int64) (*Timing, error) {
+	r := &resolver{
+		scene: s, into: into, stay: s.Stay,
+		moves: map[string]*doc.Move{}, names: map[string]string{},
+		begin: map[string]int64{}, end: map[string]int64{}, early: map[string]bool{},
+	}
+	var order []*doc.Move
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			r.moves[m.ID] = m
+			r.names[m.ID] = fmt.Sprintf("%s of “%s”", Name(m), l.Name)
+			order = append(order, m)
+		}
+		return true
+	})
+	if s.AutoStay {
+		r.stay = r.autoStay(order)
+	}
+	for _, q := range s.Cues {
+		r.stay += q.Wait
+	}
+	t := &Timing{Stay: r.stay, Moves: make(map[string]Interval, len(order))}
+	for _, m := range order {
+		b, e := r.beginOf(m.ID), r.endOf(m.ID)
+		if r.failed != nil {
+			return nil, r.failed
+		}
+		iv := Interval{Begin: b, End: e, Pass: m.Duration, Passes: 1, Whole: wholeScene(m), Early: r.early[m.ID]}
+		if m.Lasts == "scene" && !iv.Whole {
+			iv.Pass = max(e-b, 0)
+		}
+		if iv.Pass > 0 {
+			iv.Passes = float64(e-b) / float64(iv.Pass)
+		}
+		t.Moves[m.ID] = iv
+	}
+	return t, nil
+}
+
+func wholeScene(m *doc.Move) bool { return m.Kind == doc.Loop && m.Lasts == "scene" }
+
+func (r *resolver) fail(err error) int64 {
+	if r.failed == nil {
+		r.failed = err
+	}
+	return 0
+}
+
+// enter guards against rings: key is a move's begin or end being worked out.
+func (r *resolver) enter(key string) bool {
+	for i, k := range r.trail {
+		if k == key {
+			c := &Cycle{}
+			last := ""
+			for _, k := range append(r.trail[i:], key) {
+				if n := r.names[k[1:]]; n != last {
+					c.Names = append(c.Names, n)
+					last = n
+				}
+			}
+			if len(c.Names) == 1 {
+				c.Names = append(c.Names, "itself")
+			}
+			r.fail(c)
+			return false
+		}
+	}
+	r.trail = append(r.trail, key)
+	return true
+}
+
+func (r *resolver) leave() { r.trail = r.trail[:len(r.trail)-1] }
+
+func (r *resolver) beginOf(id string) int64 {
+	if v, ok := r.begin[id]; ok {
+		return v
+	}
+	if r.failed != nil || !r.enter("b"+id) {
+		return 0
+	}
+	defer r.leave()
+	m := r.moves[id]
+	var v int64
+	if m.End != nil && m.Lasts == "" && m.Until == "" {
+		v = r.anchor(m.End.When, m.End.Of) - active(m)
+	} else {
+		switch m.Start.When {
+		case doc.AtTime:
+			v = m.Start.Offset
+		case doc.BeforeSceneEnd:
+			r.asked = true
+			v = r.stay - m.Start.Offset
+		case doc.AtCue:
+			v = cueTime(r.scene, m.Start.Of) + m.Start.Offset
+		default:
+			v = r.anchor(m.Start.When, m.Start.Of) + m.Start.Offset
+		}
+	}
+	if v < -r.into {
+		v = -r.into
+		r.early[id] = true
+	}
+	if r.failed == nil {
+		r.begin[id] = v
+	}
+	return v
+}
+
+func (r *resolver) endOf(id string) int64 {
+	if v, ok := r.end[id]; ok {
+		return v
+	}
+	if r.failed != nil || !r.enter("e"+id) {
+		return 0
+	}
+	defer r.leave()
+	m := r.moves[id]
+	var v int64
+	switch {
+	case m.Lasts == "scene":
+		r.asked = true
+		v = max(r.stay, r.beginOf(id))
+	case m.Until != "":
+		v = max(r.anchor(doc.WhenBegins, m.Until), r.beginOf(id))
+	default:
+		v = r.beginOf(id) + active(m)
+	}
+	if r.failed == nil {
+		r.end[id] = v
+	}
+	return v
+}
+
+func (r *resolver) anchor(when, of string) int64 {
+	if when == doc.BeforeSceneEnd {
+		r.asked = true
+		return r.stay
+	}
+	m := r.moves[of]
+	if m == nil {
+		return r.fail(fmt.Errorf("a move hangs on %q, which is not in this scene", of))
+	}
+	if when == doc.WhenBegins {
+		return r.beginOf(of)
+	}
+	if wholeScene(m) {
+		return r.fail(fmt.Errorf(
+			"%s lasts the whole scene, so nothing can start when it ends. Nothing was changed; hang it on its begin or on a time.", r.names[of]))
+	}
+	return r.endOf(of)
+}
+
+// active returns the active time: duration x repeat (SMIL 3.0, Web Animations).
+func active(m *doc.Move) int64 {
+	if m.Repeat > 0 {
+		return int64(math.Round(float64(m.Duration) * m.Repeat))
+	}
+	return m.Duration
+}
+
+func cueTime(s *doc.Scene, id string) int64 {
+	for _, q := range s.Cues {
+		if q.ID == id {
+			at := q.At
+			for _, w := range s.Cues {
+				if w.At <= q.At {
+					at += w.Wait
+				}
+			}
+			return at
+		}
+	}
+	return 0
+}
+
+// autoStay works out the stay from the finite moves and the words (docs/motion.md, section 1).
+func (r *resolver) autoStay(order []*doc.Move) int64 {
+	const tail, reading = 500, 1000.0 / 3
+	stay, any := int64(0), false
+	entered := map[string]int64{}
+	for _, m := range order {
+		r.asked = false
+		if wholeScene(m) || m.Lasts == "scene" {
+			continue
+		}
+		e := r.endOf(m.ID)
+		if r.failed != nil || r.asked {
+			// Hangs on the scene's end: does not count, and must be worked out again with the stay.
+			delete(r.begin, m.ID)
+			delete(r.end, m.ID)
+			continue
+		}
+		any = true
+		if m.Kind != doc.Exit {
+			e += tail
+		}
+		stay = max(stay, e)
+		if m.Kind == doc.Entrance {
+			_, l := r.scene.Move(m.ID)
+			entered[l.ID] = max(entered[l.ID], r.endOf(m.ID))
+		}
+	}
+	words, last := 0, int64(0)
+	doc.Walk(r.scene.Layers, func(l, _ *doc.Layer) bool {
+		if l.Kind == doc.TextKind && !l.Hidden {
+			words += wordCount(l.Text.String())
+			last = max(last, entered[l.ID])
+		}
+		return !l.Hidden
+	})
+	if words > 0 {
+		any = true
+		stay = max(stay, last+int64(math.Round(float64(words)*reading))+500)
+	}
+	if !any {
+		return 2000
+	}
+	clear(r.begin)
+	clear(r.end)
+	clear(r.early)
+	return stay
+}
+
+func wordCount(s string) int {
+	n, in := 0, false
+	for _, c := range s {
+		if c == ' ' || c == '\n' || c == '\t' {
+			in = false
+		} else if !in {
+			n, in = n+1, true
+		}
+	}
+	return n
+}
+
+// Name returns the word of a move for people.
+func Name(m *doc.Move) string {
+	switch m.Kind {
+	case doc.MotionPath:
+		return "Path"
+	case doc.Loop:
+		return "Spin"
+	}
+	what := map[string]string{doc.AtOnce: "At once", doc.Fade: "Fade"}[m.Effect]
+	if m.Kind == doc.Exit {
+		return what + ", out"
+	}
+	return what + ", in"
+}

@@ -1,0 +1,324 @@
+package text
+
+import (
+	"math"
+
+	"capstan/core/doc"
+	"capstan/core/geom"
+
+	"github.com/go-text/typesetting/di"
+	"github.com/go-text/typesetting/font"
+	ot "github.com/go-text/typesetting/font/opentype"
+	"github.com/go-text/typesetting/language"
+	"github.com/go-text/typesetting/segmenter"
+	"github.com/go-text/typesetting/shaping"
+	"golang.org/x/image/math/fixed"
+)
+
+// Layout is a text set in lines. Coordinates are px from the text's origin: the middle of its upper
+// edge, or its upper left (right) corner when it grows and is aligned left (right).
+type Layout struct {
+	Box      geom.Box // the set lines: widths by advance, heights by line
+	Outlines []Outline
+	Lines    []geom.Box
+	Missing  []rune // drawn as the font's box for unknown characters
+}
+
+// Outline is the glyphs of one colour.
+type Outline struct {
+	Colour string // empty: the layer's fill
+	Path   *geom.Path
+}
+
+// Glyph is one shaped glyph, in font units of a face with Upem units an em.
+type Glyph struct {
+	ID               uint32
+	Cluster          int // index of its first rune
+	Advance, DX, DY  float64
+	Upem             float64
+	face             *font.Face
+	run              int
+	size             float64
+	space, breakable bool
+}
+
+// Set lays t out. width is the width lines break at when t wraps, in px.
+func Set(b *Book, t *doc.Text, width float64) *Layout {
+	runes := []rune{}
+	runOf := []int{}
+	for i, r := range t.Runs {
+		for _, c := range r.Text {
+			runes = append(runes, c)
+			runOf = append(runOf, i)
+		}
+	}
+	s := setter{book: b, text: t, runes: runes, runOf: runOf, out: &Layout{}}
+	limit := math.Inf(1)
+	if t.Wrap {
+		limit = math.Max(width, 1)
+	}
+	start := 0
+	for i := 0; i <= len(runes); i++ {
+		if i == len(runes) || runes[i] == '\n' {
+			s.paragraph(start, i, limit)
+			start = i + 1
+		}
+	}
+	s.place(width)
+	return s.out
+}
+
+type line struct {
+	glyphs          []Glyph
+	width           float64
+	ascent, descent float64
+	height          float64
+}
+
+type setter struct {
+	book  *Book
+	text  *doc.Text
+	runes []rune
+	runOf []int
+	lines []line
+	out   *Layout
+}
+
+// paragraph breaks runes[from:to] into lines no wider than limit.
+func (s *setter) paragraph(from, to int, limit float64) {
+	glyphs := s.shape(from, to)
+	if len(glyphs) == 0 {
+		at := from
+		if at >= len(s.runOf) {
+			at = len(s.runOf) - 1
+		}
+		run := 0
+		if at >= 0 {
+			run = s.runOf[at]
+		}
+		s.lines = append(s.lines, s.finish(nil, run))
+		return
+	}
+	cur, last := []Glyph{}, -1
+	width := 0.0
+	for _, g := range glyphs {
+		cur = append(cur, g)
+		width += s.advance(g)
+		if width > limit && !g.space && last >= 0 {
+			s.lines = append(s.lines, s.finish(cur[:last+1], cur[0].run))
+			cur = append([]Glyph(nil), cur[last+1:]...)
+			width, last = 0, -1
+			for i, c := range cur {
+				width += s.advance(c)
+				if c.breakable {
+					last = i
+				}
+			}
+		} else if g.breakable {
+			last = len(cur) - 1
+		}
+	}
+	s.lines = append(s.lines, s.finish(cur, cur[0].run))
+}
+
+func (s *setter) advance(g Glyph) float64 {
+	return g.Advance/g.Upem*g.size + s.text.LetterSpacing
+}
+
+// finish measures a line; spaces at its end hang outside the measure, and letter spacing stands between
+// letters only.
+func (s *setter) finish(glyphs []Glyph, run int) line {
+	l := line{glyphs: glyphs}
+	end := len(glyphs)
+	for end > 0 && glyphs[end-1].space {
+		end--
+	}
+	for _, g := range glyphs[:end] {
+		l.width += s.advance(g)
+	}
+	if end > 0 {
+		l.width -= s.text.LetterSpacing
+	}
+	runs := map[int]bool{run: true}
+	for _, g := range glyphs {
+		runs[g.run] = true
+	}
+	for i := range s.text.Runs {
+		if !runs[i] {
+			continue
+		}
+		r := s.text.Runs[i]
+		up, down, gap := 0.8, 0.2, 0.0
+		if st := s.book.Stack(r.Family, r.Weight, r.Italic); len(st) > 0 {
+			if e, ok := st[0].FontHExtents(); ok {
+				u := float64(st[0].Upem())
+				up, down, gap = float64(e.Ascender)/u, -float64(e.Descender)/u, float64(e.LineGap)/u
+			}
+		}
+		h := up + down + gap
+		if s.text.LineHeight > 0 {
+			h = s.text.LineHeight
+		}
+		// Half of what the line is higher than the letters goes above them (CSS half-leading).
+		lead := (h - up - down) / 2
+		l.ascent = math.Max(l.ascent, (up+lead)*r.Size)
+		l.descent = math.Max(l.descent, (down+lead)*r.Size)
+	}
+	l.height = l.ascent + l.descent
+	return l
+}
+
+func (s *setter) place(width float64) {
+	y, widest := 0.0, 0.0
+	for _, l := range s.lines {
+		widest = math.Max(widest, l.width)
+		y += l.height
+	}
+	measure, left := widest, 0.0
+	switch {
+	case s.text.Wrap:
+		measure = math.Max(width, 1)
+		left = -measure / 2
+	case s.text.Align == doc.Centre:
+		left = -measure / 2
+	case s.text.Align == doc.Right:
+		left = -measure
+	}
+	s.out.Box = geom.Box{Min: geom.Point{X: left, Y: 0}, Max: geom.Point{X: left + measure, Y: y}}
+	paths := map[string]*geom.Path{}
+	y = 0
+	for _, l := range s.lines {
+		x := left
+		switch s.text.Align {
+		case doc.Centre:
+			x += (measure - l.width) / 2
+		case doc.Right:
+			x += measure - l.width
+		}
+		s.out.Lines = append(s.out.Lines, geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: x + l.width, Y: y + l.height}})
+		base := y + l.ascent
+		for _, g := range l.glyphs {
+			k := g.size / g.Upem
+			colour := s.text.Runs[g.run].Colour
+			p := paths[colour]
+			if p == nil {
+				p = &geom.Path{}
+				paths[colour] = p
+				s.out.Outlines = append(s.out.Outlines, Outline{colour, p})
+			}
+			g.outline(p, geom.Matrix{A: k, D: -k, E: x + g.DX*k, F: base - g.DY*k})
+			x += s.advance(g)
+		}
+		y += l.height
+	}
+}
+
+// outline adds the glyph's contours to p; m maps font units, y up, to the layout.
+func (g *Glyph) outline(p *geom.Path, m geom.Matrix) {
+	o, ok := g.face.GlyphDataOutline(font.GID(g.ID))
+	if !ok {
+		return
+	}
+	at := func(q ot.SegmentPoint) geom.Point { return m.Apply(geom.Point{X: float64(q.X), Y: float64(q.Y)}) }
+	open := false
+	for _, s := range o.Segments {
+		switch s.Op {
+		case ot.SegmentOpMoveTo:
+			if open {
+				p.Close()
+			}
+			p.Move(at(s.Args[0]))
+			open = true
+		case ot.SegmentOpLineTo:
+			p.Line(at(s.Args[0]))
+		case ot.SegmentOpQuadTo:
+			p.Quad(at(s.Args[0]), at(s.Args[1]))
+		case ot.SegmentOpCubeTo:
+			p.Cubic(at(s.Args[0]), at(s.Args[1]), at(s.Args[2]))
+		}
+	}
+	if open {
+		p.Close()
+	}
+}
+
+// stackMap picks the first face of a run's stack that has a rune.
+type stackMap struct {
+	stack   []*font.Face
+	missing func(rune)
+}
+
+func (m stackMap) ResolveFace(r rune) *font.Face {
+	for _, f := range m.stack {
+		if _, ok := f.NominalGlyph(r); ok {
+			return f
+		}
+	}
+	m.missing(r)
+	return m.stack[0]
+}
+
+// shape shapes runes[from:to], one run of the text after the other.
+func (s *setter) shape(from, to int) []Glyph {
+	breaks := map[int]bool{}
+	if to > from {
+		var seg segmenter.Segmenter
+		seg.Init(s.runes[from:to])
+		for it := seg.LineIterator(); it.Next(); {
+			l := it.Line()
+			breaks[from+l.Offset+len(l.Text)-1] = true
+		}
+	}
+	var out []Glyph
+	for i := from; i < to; {
+		j := i
+		for j < to && s.runOf[j] == s.runOf[i] {
+			j++
+		}
+		r := s.text.Runs[s.runOf[i]]
+		stack := s.book.Stack(r.Family, r.Weight, r.Italic)
+		if len(stack) > 0 {
+			for _, g := range Shape(stack, s.runes, i, j, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
+				g.run, g.size = s.runOf[i], r.Size
+				c := s.runes[g.Cluster]
+				g.space = c == ' ' || c == '\t'
+				out = append(out, g)
+			}
+		}
+		i = j
+	}
+	for i := range out {
+		next := to
+		if i+1 < len(out) {
+			next = out[i+1].Cluster
+		}
+		for k := out[i].Cluster; k < next && k >= 0; k++ {
+			out[i].breakable = out[i].breakable || breaks[k]
+		}
+	}
+	return out
+}
+
+var shaper shaping.HarfbuzzShaper
+
+// Shape shapes text[from:to] with the first face of the stack that has each character, in font units,
+// as HarfBuzz does at a scale of one unit. missing is told of characters no face has.
+func Shape(stack []*font.Face, text []rune, from, to int, missing func(rune)) []Glyph {
+	var seg shaping.Segmenter
+	in := shaping.Input{
+		Text: text, RunStart: from, RunEnd: to, Direction: di.DirectionLTR, Language: language.NewLanguage("en"),
+	}
+	var out []Glyph
+	for _, part := range seg.Split(in, stackMap{stack, missing}) {
+		upem := int(part.Face.Upem())
+		part.Size = fixed.I(upem)
+		run := shaper.Shape(part)
+		for _, g := range run.Glyphs {
+			out = append(out, Glyph{
+				ID: uint32(g.GlyphID), Cluster: g.TextIndex(), Upem: float64(upem), face: part.Face,
+				Advance: float64(g.Advance) / 64, DX: float64(g.XOffset) / 64, DY: float64(g.YOffset) / 64,
+			})
+		}
+	}
+	return out
+}

@@ -1,0 +1,80 @@
+// Package library is what ships with Capstan: for now its font families, as the npm registry's
+// @fontsource packages hold them, each with its licence.
+package library
+
+import (
+	"embed"
+	"fmt"
+	"io/fs"
+
+	"capstan/core/text"
+)
+
+//go:embed fonts
+var files embed.FS
+
+// Family is a font family that ships with Capstan.
+type Family struct {
+	Name    string `json:"name"`
+	Weights []int  `json:"weights"`
+	Italics []int  `json:"italics,omitempty"` // weights that have an italic
+	file    string
+}
+
+// Families lists the shipped families in the order they are offered.
+var Families = []Family{
+	{"Archivo", []int{400, 500, 600, 700, 800, 900}, []int{400, 700}, "archivo"},
+	{"Fredoka", []int{300, 400, 500, 600, 700}, nil, "fredoka"},
+	{"Shrikhand", []int{400}, nil, "shrikhand"},
+}
+
+// FontFile is one file of a family.
+type FontFile struct {
+	Family string `json:"family"`
+	Weight int    `json:"weight"`
+	Italic bool   `json:"italic,omitempty"`
+	File   string `json:"file"`
+}
+
+// FontFiles lists all shipped font files; within a weight the stack's first file comes first.
+func FontFiles() []FontFile {
+	var out []FontFile
+	for _, f := range Families {
+		add := func(w int, italic bool, slope string) {
+			for _, subset := range []string{"latin", "latin-ext"} {
+				out = append(out, FontFile{f.Name, w, italic, fmt.Sprintf("%s-%s-%d-%s.woff", f.file, subset, w, slope)})
+			}
+		}
+		for _, w := range f.Weights {
+			add(w, false, "normal")
+		}
+		for _, w := range f.Italics {
+			add(w, true, "italic")
+		}
+	}
+	return out
+}
+
+// Fonts is the file system of the shipped font files.
+func Fonts() fs.FS {
+	sub, err := fs.Sub(files, "fonts")
+	if err != nil {
+		panic(err) // the folder is embedded above
+	}
+	return sub
+}
+
+// Book returns a book with every shipped font.
+func Book() (*text.Book, error) {
+	b := &text.Book{}
+	for _, f := range FontFiles() {
+		data, err := fs.ReadFile(Fonts(), f.File)
+		if err != nil {
+			return nil, err
+		}
+		if err := b.Add(f.Family, f.Weight, f.Italic, data); err != nil {
+			return nil, fmt.Errorf("%s: %w", f.File, err)
+		}
+	}
+	return b, nil
+}
