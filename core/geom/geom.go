@@ -182,3 +182,6 @@ func (m Matrix) MaxScale() float64 {
 	g, h := (m.B+m.C)/2, (m.B-m.C)/2
 	return math.Hypot(e, h) + math.Hypot(f, g)
 }
+
+// AngleOf returns the turn of a map made of turns and translations, in degrees, -180..180.
+func AngleOf(m Matrix) float64 { return math.Atan2(m.B, m.A) * 180 / math.Pi }

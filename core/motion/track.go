@@ -348,3 +348,11 @@ func nearest(deg float64) float64 {
 	}
 	return deg
 }
+
+// TurnOf returns the turn of one loop at a time, 0 for a loop the track does not have.
+func (k *Track) TurnOf(id string, t Instant) float64 {
+	if s := k.find(id); s != nil {
+		return s.at(t)
+	}
+	return 0
+}

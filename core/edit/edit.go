@@ -1,0 +1,298 @@
+// Package edit changes documents: named commands, each all or nothing, each with the patch it made and so with
+// its inverse. The page and the server apply the same commands with this code; ids, seeds and times travel inside
+// them, so both get the same document.
+package edit
+
+import (
+	"bytes"
+	"crypto/sha256"
+	"encoding/base32"
+	"encoding/json"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"capstan/core/doc"
+	"capstan/core/frame"
+	"capstan/core/motion"
+)
+
+// Command is one command as JSON: {"op": "layer.set", …}. docs/http-api.md lists them.
+type Command = json.RawMessage
+
+// Refused is why a command was not carried out, in words for people. The document is as it was.
+type Refused struct{ Words string }
+
+func (e *Refused) Error() string { return e.Words }
+
+func refuse(format string, args ...any) error { return &Refused{fmt.Sprintf(format, args...)} }
+
+// Apply carries out a command on p and returns the new document, which shares with p what did not change, and the
+// patch between them. On an error, *Refused or *doc.Invalid or *motion.Cycle among them, p still stands.
+// assets are needed by commands that must know where things stand (continue, group).
+func Apply(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, Patch, error) {
+	e := &editor{before: p, assets: assets, cloned: map[string]*doc.Scene{}}
+	e.p = shallow(p)
+	if err := e.run(c); err != nil {
+		return nil, nil, err
+	}
+	if err := e.p.Validate(); err != nil {
+		return nil, nil, err
+	}
+	for i, s := range e.p.Film.Scenes {
+		if _, old := p.Scene(s.ID); old == s {
+			continue
+		}
+		into := int64(0)
+		if i > 0 {
+			into = s.Transition.Duration
+		}
+		if _, err := motion.Resolve(s, into); err != nil {
+			return nil, nil, err
+		}
+	}
+	patch, err := Diff(p, e.p)
+	if err != nil {
+		return nil, nil, err
+	}
+	return e.p, patch, nil
+}
+
+func shallow(p *doc.Project) *doc.Project {
+	c := *p
+	c.Film.Scenes = slices.Clone(p.Film.Scenes)
+	if p.Media != nil {
+		c.Media = make(map[string]*doc.Media, len(p.Media))
+		for k, v := range p.Media {
+			c.Media[k] = v
+		}
+	}
+	return &c
+}
+
+// editor is a document being changed: scenes are cloned when they are first touched.
+type editor struct {
+	before *doc.Project
+	p      *doc.Project
+	assets frame.Assets
+	cloned map[string]*doc.Scene
+	depth  int
+}
+
+type handler func(e *editor, raw json.RawMessage) error
+
+// ops is filled by the files beside this one, one for each thing that is edited.
+var ops = map[string]handler{}
+
+// op registers a command whose fields are a C. Unknown fields are refused: a command that is misspelt must
+// not do half of what was meant.
+func op[C any](name string, f func(e *editor, c *C) error) {
+	ops[name] = func(e *editor, raw json.RawMessage) error {
+		c := new(C)
+		d := json.NewDecoder(bytes.NewReader(raw))
+		d.DisallowUnknownFields()
+		if err := d.Decode(c); err != nil {
+			return refuse("The command %s cannot be read: %v. Nothing was changed.", name, err)
+		}
+		return f(e, c)
+	}
+}
+
+func (e *editor) run(raw json.RawMessage) error {
+	var head map[string]json.RawMessage
+	if err := json.Unmarshal(raw, &head); err != nil {
+		return refuse("This is no command: %v. Nothing was changed.", err)
+	}
+	var name string
+	if err := json.Unmarshal(head["op"], &name); err != nil {
+		return refuse("This is no command: it has no op. Nothing was changed.")
+	}
+	f := ops[name]
+	if f == nil {
+		return refuse("There is no command %q. Nothing was changed.", name)
+	}
+	delete(head, "op")
+	rest, err := json.Marshal(head)
+	if err != nil {
+		return err
+	}
+	return f(e, rest)
+}
+
+func init() {
+	op("batch", func(e *editor, c *struct {
+		Commands []json.RawMessage `json:"commands"`
+	}) error {
+		if e.depth++; e.depth > 4 {
+			return refuse("Batches lie in each other too deep. Nothing was changed.")
+		}
+		defer func() { e.depth-- }()
+		for _, raw := range c.Commands {
+			if err := e.run(raw); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	op("patch", func(e *editor, c *struct {
+		Changes Patch `json:"changes"`
+	}) error {
+		p, err := c.Changes.Apply(e.p)
+		if err != nil {
+			return err
+		}
+		e.p, e.cloned = shallow(p), map[string]*doc.Scene{}
+		return nil
+	})
+	op("project.rename", func(e *editor, c *struct {
+		Name string `json:"name"`
+	}) error {
+		if strings.TrimSpace(c.Name) == "" {
+			return refuse("A project needs a name. The old one was kept.")
+		}
+		e.p.Name = strings.TrimSpace(c.Name)
+		return nil
+	})
+	op("film.set", func(e *editor, c *struct {
+		Patch json.RawMessage `json:"patch"`
+	}) error {
+		old := e.p.Film
+		old.Scenes = nil
+		f, err := merged(&old, c.Patch, "scenes")
+		if err != nil {
+			return err
+		}
+		f.Scenes = e.p.Film.Scenes
+		e.p.Film = *f
+		return nil
+	})
+	op("media.add", func(e *editor, c *struct {
+		Hash  string     `json:"hash"`
+		Media *doc.Media `json:"media"`
+	}) error {
+		if e.p.Media == nil {
+			e.p.Media = map[string]*doc.Media{}
+		}
+		e.p.Media[c.Hash] = c.Media
+		return nil
+	})
+}
+
+// scene returns a scene that may be changed.
+func (e *editor) scene(id string) (*doc.Scene, error) {
+	if s := e.cloned[id]; s != nil {
+		return s, nil
+	}
+	i, s := e.p.Scene(id)
+	if s == nil {
+		return nil, refuse("That scene is no longer there. Nothing was changed.")
+	}
+	c := s.Clone()
+	e.cloned[id] = c
+	e.p.Film.Scenes[i] = c
+	return c, nil
+}
+
+// layer returns a layer that may be changed, with its scene and parent.
+func (e *editor) layer(id string) (l, parent *doc.Layer, s *doc.Scene, err error) {
+	for _, sc := range e.p.Film.Scenes {
+		if found, _ := sc.Layer(id); found != nil {
+			if s, err = e.scene(sc.ID); err != nil {
+				return
+			}
+			l, parent = s.Layer(id)
+			return l, parent, s, nil
+		}
+	}
+	return nil, nil, nil, refuse("That layer is no longer there. Nothing was changed.")
+}
+
+// move returns a move that may be changed, with its layer and scene.
+func (e *editor) move(id string) (m *doc.Move, l *doc.Layer, s *doc.Scene, err error) {
+	for _, sc := range e.p.Film.Scenes {
+		if found, _ := sc.Move(id); found != nil {
+			if s, err = e.scene(sc.ID); err != nil {
+				return
+			}
+			m, l = s.Move(id)
+			return m, l, s, nil
+		}
+	}
+	return nil, nil, nil, refuse("That move is no longer there. Nothing was changed.")
+}
+
+// merged returns v with a JSON merge patch (RFC 7396) applied, as a new value: fields the patch removes are
+// gone. Fields named in fixed may not be touched; numbers are rounded as documents store them.
+func merged[T any](v *T, patch json.RawMessage, fixed ...string) (*T, error) {
+	var p map[string]any
+	if err := json.Unmarshal(patch, &p); err != nil {
+		return nil, refuse("The change cannot be read: %v. Nothing was changed.", err)
+	}
+	for _, f := range fixed {
+		if _, ok := p[f]; ok {
+			return nil, refuse("%q cannot be changed like this. Nothing was changed.", f)
+		}
+	}
+	old, err := json.Marshal(v)
+	if err != nil {
+		return nil, err
+	}
+	var target map[string]any
+	d := json.NewDecoder(bytes.NewReader(old))
+	d.UseNumber() // what the patch does not name stays to the last digit
+	if err := d.Decode(&target); err != nil {
+		return nil, err
+	}
+	raw, err := json.Marshal(mergePatch(target, p))
+	if err != nil {
+		return nil, err
+	}
+	out := new(T)
+	if err := json.Unmarshal(raw, out); err != nil {
+		return nil, refuse("The change does not fit: %v. Nothing was changed.", err)
+	}
+	return out, nil
+}
+
+func mergePatch(target, patch any) any {
+	p, ok := patch.(map[string]any)
+	if !ok {
+		return round(patch)
+	}
+	t, ok := target.(map[string]any)
+	if !ok {
+		t = map[string]any{}
+	}
+	for k, v := range p {
+		if v == nil {
+			delete(t, k)
+		} else {
+			t[k] = mergePatch(t[k], v)
+		}
+	}
+	return t
+}
+
+// round cuts numbers to 1e-4, which is far below what can be seen or typed.
+func round(v any) any {
+	switch x := v.(type) {
+	case float64:
+		return math.Round(x*1e4)/1e4 + 0
+	case []any:
+		for i := range x {
+			x[i] = round(x[i])
+		}
+	case map[string]any:
+		for k := range x {
+			x[k] = round(x[k])
+		}
+	}
+	return v
+}
+
+// derive makes the id of a copy from the command's seed, the same on every machine.
+func derive(seed, id string) string {
+	h := sha256.Sum256([]byte(seed + "/" + id))
+	return strings.ToLower(base32.StdEncoding.EncodeToString(h[:])[:12])
+}

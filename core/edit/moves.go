@@ -1,0 +1,59 @@
+package edit
+
+import (
+	"encoding/json"
+	"slices"
+
+	"capstan/core/doc"
+)
+
+func init() {
+	op("move.add", func(e *editor, c *struct {
+		Layer string    `json:"layer"`
+		Move  *doc.Move `json:"move"`
+	}) error {
+		l, _, _, err := e.layer(c.Layer)
+		if err != nil {
+			return err
+		}
+		if c.Move == nil {
+			return refuse("There is no move to add. Nothing was changed.")
+		}
+		l.Moves = append(l.Moves, c.Move)
+		return nil
+	})
+	op("move.set", func(e *editor, c *struct {
+		Set []struct {
+			ID    string          `json:"id"`
+			Patch json.RawMessage `json:"patch"`
+		} `json:"set"`
+	}) error {
+		for _, set := range c.Set {
+			m, _, _, err := e.move(set.ID)
+			if err != nil {
+				return err
+			}
+			n, err := merged(m, set.Patch, "id")
+			if err != nil {
+				return err
+			}
+			*m = *n
+		}
+		return nil
+	})
+	op("move.delete", func(e *editor, c *struct {
+		IDs []string `json:"ids"`
+	}) error {
+		for _, id := range c.IDs {
+			_, l, s, err := e.move(id)
+			if err != nil {
+				return err
+			}
+			if err := rehang(s, e.into(s), map[string]bool{id: true}); err != nil {
+				return err
+			}
+			l.Moves = slices.DeleteFunc(l.Moves, func(m *doc.Move) bool { return m.ID == id })
+		}
+		return nil
+	})
+}

@@ -1,0 +1,318 @@
+package edit
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"slices"
+	"sort"
+	"strings"
+
+	"capstan/core/doc"
+)
+
+// Change is one field of one part of a document, before and after. A part is "project", "film",
+// "scene/ID" or "layer/SCENE/ID"; a field that is not there is null. Scenes of the film, layers of a scene and
+// children of a group appear as lists of ids.
+type Change struct {
+	Part   string          `json:"part"`
+	Field  string          `json:"field"`
+	Before json.RawMessage `json:"before,omitempty"`
+	After  json.RawMessage `json:"after,omitempty"`
+}
+
+// Patch is what a command changed.
+type Patch []Change
+
+// Inverse returns the patch that undoes p.
+func (p Patch) Inverse() Patch {
+	out := make(Patch, len(p))
+	for i, c := range p {
+		out[len(p)-1-i] = Change{c.Part, c.Field, c.After, c.Before}
+	}
+	return out
+}
+
+type fields map[string]json.RawMessage
+
+// parts holds a document, or some of its scenes, as flat parts.
+type parts map[string]fields
+
+func split(v any) (fields, error) {
+	b, err := json.Marshal(v)
+	if err != nil {
+		return nil, err
+	}
+	var f fields
+	err = json.Unmarshal(b, &f)
+	return f, err
+}
+
+func idList[T any](list []T, id func(T) string) json.RawMessage {
+	ids := make([]string, len(list))
+	for i, v := range list {
+		ids[i] = id(v)
+	}
+	b, _ := json.Marshal(ids)
+	return b
+}
+
+func layerID(l *doc.Layer) string { return l.ID }
+func sceneID(s *doc.Scene) string { return s.ID }
+
+func (ps parts) addHead(p *doc.Project) error {
+	c := *p
+	c.Film = doc.Film{}
+	head, err := split(&c)
+	if err != nil {
+		return err
+	}
+	delete(head, "film")
+	film := p.Film
+	film.Scenes = nil
+	f, err := split(film)
+	if err != nil {
+		return err
+	}
+	f["scenes"] = idList(p.Film.Scenes, sceneID)
+	ps["project"], ps["film"] = head, f
+	return nil
+}
+
+func (ps parts) addScene(s *doc.Scene) error {
+	c := *s
+	c.Layers = nil
+	f, err := split(&c)
+	if err != nil {
+		return err
+	}
+	f["layers"] = idList(s.Layers, layerID)
+	ps["scene/"+s.ID] = f
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		c := *l
+		c.Children = nil
+		var lf fields
+		if lf, err = split(&c); err != nil {
+			return false
+		}
+		if len(l.Children) > 0 {
+			lf["children"] = idList(l.Children, layerID)
+		}
+		ps["layer/"+s.ID+"/"+l.ID] = lf
+		return true
+	})
+	return err
+}
+
+// Diff returns what differs from a to b. Scenes that are the same value are not looked into.
+func Diff(a, b *doc.Project) (Patch, error) {
+	x, y := parts{}, parts{}
+	if err := x.addHead(a); err != nil {
+		return nil, err
+	}
+	if err := y.addHead(b); err != nil {
+		return nil, err
+	}
+	add := func(to parts, list []*doc.Scene, other *doc.Project) error {
+		for _, s := range list {
+			if _, o := other.Scene(s.ID); o != s {
+				if err := to.addScene(s); err != nil {
+					return err
+				}
+			}
+		}
+		return nil
+	}
+	if err := add(x, a.Film.Scenes, b); err != nil {
+		return nil, err
+	}
+	if err := add(y, b.Film.Scenes, a); err != nil {
+		return nil, err
+	}
+	var out Patch
+	names := map[string]bool{}
+	for n := range x {
+		names[n] = true
+	}
+	for n := range y {
+		names[n] = true
+	}
+	for _, part := range sorted(names) {
+		keys := map[string]bool{}
+		for k := range x[part] {
+			keys[k] = true
+		}
+		for k := range y[part] {
+			keys[k] = true
+		}
+		for _, k := range sorted(keys) {
+			if before, after := x[part][k], y[part][k]; !bytes.Equal(before, after) {
+				out = append(out, Change{part, k, before, after})
+			}
+		}
+	}
+	return out, nil
+}
+
+func sorted(m map[string]bool) []string {
+	out := make([]string, 0, len(m))
+	for k := range m {
+		out = append(out, k)
+	}
+	sort.Strings(out)
+	return out
+}
+
+// Apply returns p with the patch carried out. It is refused in words, with nothing changed, where a
+// field no longer holds what the patch found there.
+func (patch Patch) Apply(p *doc.Project) (*doc.Project, error) {
+	ps := parts{}
+	if err := ps.addHead(p); err != nil {
+		return nil, err
+	}
+	touched := map[string]bool{}
+	for _, c := range patch {
+		if kind, rest, ok := strings.Cut(c.Part, "/"); ok && (kind == "scene" || kind == "layer") {
+			id, _, _ := strings.Cut(rest, "/")
+			touched[id] = true
+		} else if c.Part != "project" && c.Part != "film" {
+			return nil, refuse("%q is no part of a document. Nothing was changed.", c.Part)
+		}
+	}
+	for id := range touched {
+		if _, s := p.Scene(id); s != nil {
+			if err := ps.addScene(s); err != nil {
+				return nil, err
+			}
+		}
+	}
+	for _, c := range patch {
+		now := ps[c.Part][c.Field]
+		if !same(now, c.Before) {
+			return nil, refuse("Something has changed there since: %s. Nothing was undone.", describe(c))
+		}
+		if ps[c.Part] == nil {
+			ps[c.Part] = fields{}
+		}
+		if isNull(c.After) {
+			delete(ps[c.Part], c.Field)
+		} else {
+			ps[c.Part][c.Field] = c.After
+		}
+	}
+	return ps.assemble(p, touched)
+}
+
+func isNull(r json.RawMessage) bool { return len(r) == 0 || string(r) == "null" }
+
+func same(a, b json.RawMessage) bool {
+	if isNull(a) || isNull(b) {
+		return isNull(a) == isNull(b)
+	}
+	var x, y bytes.Buffer
+	return json.Compact(&x, a) == nil && json.Compact(&y, b) == nil && bytes.Equal(x.Bytes(), y.Bytes())
+}
+
+func describe(c Change) string {
+	kind, _, _ := strings.Cut(c.Part, "/")
+	return fmt.Sprintf("%s of a %s", c.Field, kind)
+}
+
+func join(f fields, v any, without ...string) error {
+	m := make(fields, len(f))
+	for k, r := range f {
+		if !slices.Contains(without, k) {
+			m[k] = r
+		}
+	}
+	b, err := json.Marshal(m)
+	if err != nil {
+		return err
+	}
+	if err := json.Unmarshal(b, v); err != nil {
+		return refuse("The change does not fit the document: %v. Nothing was changed.", err)
+	}
+	return nil
+}
+
+func (ps parts) assemble(p *doc.Project, touched map[string]bool) (*doc.Project, error) {
+	out := &doc.Project{}
+	if err := join(ps["project"], out); err != nil {
+		return nil, err
+	}
+	if err := join(ps["film"], &out.Film, "scenes"); err != nil {
+		return nil, err
+	}
+	var ids []string
+	if err := json.Unmarshal(ps["film"]["scenes"], &ids); err != nil {
+		return nil, refuse("The film's list of scenes cannot be read. Nothing was changed.")
+	}
+	out.Film.Scenes = make([]*doc.Scene, 0, len(ids))
+	for _, id := range ids {
+		if !touched[id] {
+			_, s := p.Scene(id)
+			if s == nil {
+				return nil, refuse("A scene is no longer there. Nothing was changed.")
+			}
+			out.Film.Scenes = append(out.Film.Scenes, s)
+			continue
+		}
+		f := ps["scene/"+id]
+		if len(f) == 0 {
+			return nil, refuse("A scene is no longer there. Nothing was changed.")
+		}
+		s := &doc.Scene{}
+		if err := join(f, s, "layers"); err != nil {
+			return nil, err
+		}
+		used := 0
+		layers, err := ps.layers(id, f["layers"], &used, 0)
+		if err != nil {
+			return nil, err
+		}
+		s.Layers = layers
+		if s.Layers == nil {
+			s.Layers = []*doc.Layer{}
+		}
+		have := 0
+		for part, lf := range ps {
+			if strings.HasPrefix(part, "layer/"+id+"/") && len(lf) > 0 {
+				have++
+			}
+		}
+		if have != used {
+			return nil, refuse("Layers have been moved or added there since. Nothing was undone.")
+		}
+		out.Film.Scenes = append(out.Film.Scenes, s)
+	}
+	return out, nil
+}
+
+func (ps parts) layers(scene string, list json.RawMessage, used *int, depth int) ([]*doc.Layer, error) {
+	if isNull(list) {
+		return nil, nil
+	}
+	var ids []string
+	if err := json.Unmarshal(list, &ids); err != nil || depth > doc.MaxDepth+1 {
+		return nil, refuse("A list of layers cannot be read. Nothing was changed.")
+	}
+	var out []*doc.Layer
+	for _, id := range ids {
+		f := ps["layer/"+scene+"/"+id]
+		if len(f) == 0 {
+			return nil, refuse("A layer is no longer there. Nothing was undone.")
+		}
+		*used++
+		l := &doc.Layer{}
+		if err := join(f, l, "children"); err != nil {
+			return nil, err
+		}
+		kids, err := ps.layers(scene, f["children"], used, depth+1)
+		if err != nil {
+			return nil, err
+		}
+		l.Children = kids
+		out = append(out, l)
+	}
+	return out, nil
+}

@@ -1,0 +1,264 @@
+package edit
+
+import (
+	"encoding/json"
+	"fmt"
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/frame"
+	"capstan/core/geom"
+	"capstan/core/motion"
+)
+
+func init() {
+	op("scene.add", func(e *editor, c *struct {
+		ID    string `json:"id"`
+		Index int    `json:"index"`
+		Name  string `json:"name"`
+	}) error {
+		s := doc.NewScene(c.ID, c.Name)
+		if i := min(max(c.Index, 0), len(e.p.Film.Scenes)) - 1; i >= 0 {
+			s.Background = e.p.Film.Scenes[i].Background
+		}
+		e.insert(s, c.Index)
+		return nil
+	})
+	op("scene.duplicate", func(e *editor, c *copyScene) error { return e.copyScene(c, false) })
+	op("scene.continue", func(e *editor, c *copyScene) error { return e.copyScene(c, true) })
+	op("scene.delete", func(e *editor, c *struct {
+		IDs []string `json:"ids"`
+	}) error {
+		if len(c.IDs) >= len(e.p.Film.Scenes) {
+			return refuse("A film has at least one scene. Nothing was deleted.")
+		}
+		e.p.Film.Scenes = slices.DeleteFunc(e.p.Film.Scenes, func(s *doc.Scene) bool { return slices.Contains(c.IDs, s.ID) })
+		return e.firstCuts()
+	})
+	op("scene.move", func(e *editor, c *struct {
+		ID    string `json:"id"`
+		Index int    `json:"index"`
+	}) error {
+		i, s := e.p.Scene(c.ID)
+		if s == nil {
+			return refuse("That scene is no longer there. Nothing was changed.")
+		}
+		list := slices.Delete(e.p.Film.Scenes, i, i+1)
+		e.p.Film.Scenes = slices.Insert(list, min(max(c.Index, 0), len(list)), s)
+		return e.firstCuts()
+	})
+	op("scene.set", func(e *editor, c *struct {
+		IDs   []string        `json:"ids"`
+		Patch json.RawMessage `json:"patch"`
+	}) error {
+		for _, id := range c.IDs {
+			s, err := e.scene(id)
+			if err != nil {
+				return err
+			}
+			head := *s
+			head.Layers = nil
+			n, err := merged(&head, c.Patch, "id", "layers")
+			if err != nil {
+				return err
+			}
+			n.Layers = s.Layers
+			*s = *n
+		}
+		return nil
+	})
+}
+
+// insert puts a scene into the film; a scene that was first gets a cut.
+func (e *editor) insert(s *doc.Scene, index int) {
+	index = min(max(index, 0), len(e.p.Film.Scenes))
+	e.p.Film.Scenes = slices.Insert(e.p.Film.Scenes, index, s)
+	e.cloned[s.ID] = s
+}
+
+// firstCuts gives the first scene a cut: nothing comes before it.
+func (e *editor) firstCuts() error {
+	first := e.p.Film.Scenes[0]
+	if first.Transition.Duration == 0 {
+		return nil
+	}
+	s, err := e.scene(first.ID)
+	if err == nil {
+		s.Transition = doc.Transition{Kind: doc.Cut}
+	}
+	return err
+}
+
+type copyScene struct {
+	From string `json:"from"`
+	ID   string `json:"id"`
+	Seed string `json:"seed"`
+	Name string `json:"name"`
+}
+
+// copyScene adds a copy behind the scene. Threads are kept; layers and moves get new ids, hitches are
+// re-mapped to them. A continued scene begins as the other ends (docs/motion.md, section 6).
+func (e *editor) copyScene(c *copyScene, goOn bool) error {
+	i, from := e.p.Scene(c.From)
+	if from == nil {
+		return refuse("That scene is no longer there. Nothing was changed.")
+	}
+	s := from.Clone()
+	s.ID, s.Name = c.ID, c.Name
+	if i == 0 && s.Transition.Kind == doc.Cut {
+		s.Transition = doc.Transition{Kind: doc.Morph, Duration: 700}
+	}
+	if goOn {
+		s.Cues, s.EndsAtCue = nil, ""
+		film, err := frame.Compile(e.p, e.assets, nil)
+		if err != nil {
+			return err
+		}
+		s.Layers = e.ending(film, i, s.Layers)
+	}
+	links := map[string]string{} // new loop -> the one it continues
+	remap(s, c.Seed, links)
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			m.Continues = ""
+			if m.Kind == doc.Loop && m.Lasts == "scene" {
+				m.Continues = links[m.ID]
+			}
+		}
+		return true
+	})
+	e.insert(s, i+1)
+	return nil
+}
+
+// remap gives the layers, moves and cues of a copied scene new ids and hangs hitches on the new moves.
+func remap(s *doc.Scene, seed string, old map[string]string) {
+	ids := map[string]string{}
+	id := func(was string) string {
+		n := derive(seed, was)
+		ids[was], old[n] = n, was
+		return n
+	}
+	for i := range s.Cues {
+		s.Cues[i].ID = id(s.Cues[i].ID)
+	}
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		l.ID = id(l.ID)
+		for _, m := range l.Moves {
+			m.ID = id(m.ID)
+		}
+		return true
+	})
+	to := func(was string) string {
+		if n, ok := ids[was]; ok {
+			return n
+		}
+		return was
+	}
+	s.EndsAtCue = to(s.EndsAtCue)
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			m.Start.Of, m.Until = to(m.Start.Of), to(m.Until)
+			if m.End != nil {
+				m.End.Of = to(m.End.Of)
+			}
+		}
+		return true
+	})
+}
+
+// ending turns layers into what they are at the end of scene i: entrances and exits are gone, path ends are kept
+// in the place, finished spins in the turn; layers that have left or never entered are left out.
+func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) []*doc.Layer {
+	out := []*doc.Layer{}
+	for _, l := range layers {
+		pose := film.EndPose(i, l.ID)
+		if !l.Hidden && (!pose.Present || pose.Waiting) {
+			continue
+		}
+		var kept []*doc.Move
+		spin := pose.Turn
+		for _, m := range l.Moves {
+			if m.Kind == doc.Loop && m.Lasts == "scene" {
+				spin -= film.EndTurn(i, l.ID, m.ID)
+				kept = append(kept, m)
+			}
+		}
+		l.Place.X += pose.Offset.X
+		l.Place.Y += pose.Offset.Y
+		l.Place.Turn += pose.Angle
+		turnAbout(l, film, i, spin)
+		detach(kept)
+		l.Moves = kept
+		if l.Kind == doc.Group {
+			l.Children = e.ending(film, i, l.Children)
+			if len(l.Children) == 0 {
+				continue
+			}
+		}
+		out = append(out, l)
+	}
+	return out
+}
+
+// turnAbout adds a turn about the layer's pivot to its place.
+func turnAbout(l *doc.Layer, film *frame.Film, scene int, deg float64) {
+	if deg == 0 {
+		return
+	}
+	_, pivot := film.Box(scene, l.ID)
+	before := geom.Rotate(l.Place.Turn).ApplyVector(pivot)
+	l.Place.Turn += deg
+	after := geom.Rotate(l.Place.Turn).ApplyVector(pivot)
+	l.Place.X += before.X - after.X
+	l.Place.Y += before.Y - after.Y
+}
+
+// detach hangs moves that go on by themselves on the scene's clock 0.
+func detach(moves []*doc.Move) {
+	for _, m := range moves {
+		m.Start, m.End, m.Until = doc.Start{When: doc.AtTime}, nil, ""
+	}
+}
+
+// rehang gives every move of the scene that hangs on one of the gone moves, or ends with it, its
+// resolved time as a time of its own.
+func rehang(s *doc.Scene, into int64, gone map[string]bool) error {
+	t, err := motion.Resolve(s, into)
+	if err != nil {
+		return err
+	}
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			at := t.Moves[m.ID]
+			if m.End != nil && gone[m.End.Of] {
+				m.End = nil
+				m.Start = doc.Start{When: doc.AtTime, Offset: at.Begin}
+			}
+			if gone[m.Start.Of] {
+				m.Start = doc.Start{When: doc.AtTime, Offset: at.Begin}
+			}
+			if gone[m.Until] {
+				m.Until = ""
+				if m.Duration > 0 {
+					m.Repeat = at.Passes
+				}
+			}
+		}
+		return true
+	})
+	return nil
+}
+
+// SceneName proposes a name for a new scene of the film: the first number that is free.
+func SceneName(p *doc.Project) string {
+	taken := map[string]bool{}
+	for _, s := range p.Film.Scenes {
+		taken[s.Name] = true
+	}
+	for n := len(p.Film.Scenes) + 1; ; n++ {
+		if name := fmt.Sprintf("Scene %d", n); !taken[name] {
+			return name
+		}
+	}
+}

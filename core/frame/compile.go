@@ -1,0 +1,359 @@
+package frame
+
+import (
+	"encoding/json"
+	"fmt"
+
+	"capstan/core/doc"
+	"capstan/core/geom"
+	"capstan/core/morph"
+	"capstan/core/motion"
+	"capstan/core/paint"
+	"capstan/core/text"
+)
+
+// Assets is what a film needs beside its document: font bytes. Facts about pictures are in the document;
+// pixels are the painters' business.
+type Assets struct{ Fonts *text.Book }
+
+// Film is a compiled document. It does not change, and may be played by several Players at once.
+type Film struct {
+	Doc      *doc.Project
+	Order    *motion.Order
+	Geometry *Store
+	Pictures []string // media hashes; display lists name pictures by their place here
+
+	assets  Assets
+	serial  int
+	scenes  []*scene
+	strands []strand // strands[i]: the transition into scene i; the last one closes the film
+	layouts map[string]*text.Layout
+	picture map[string]uint32
+	page    uint32 // outline of the page
+}
+
+type scene struct {
+	doc        *doc.Scene
+	into       int64
+	continues  bool
+	timing     *motion.Timing
+	background paint.Colour
+	layers     []*layer
+	byID       map[string]*layer
+	byThread   map[string]*layer
+}
+
+// layer is a compiled layer: its outlines in its own axes, its box and pivot, and what moves it.
+type layer struct {
+	doc      *doc.Layer
+	parent   *layer
+	children []*layer
+	track    *motion.Track
+	box      geom.Box
+	pivot    geom.Point
+	shapes   []shape
+	picture  uint32
+	lines    []geom.Box // of texts: where a pointer finds them
+}
+
+type shape struct {
+	key    uint32
+	colour paint.Colour
+}
+
+// strand is what a morph between two scenes needs.
+type strand struct {
+	first, second []*pair
+	ease          motion.Easing
+	kind          string
+}
+
+type pair struct {
+	a, b     *layer
+	apart    bool
+	children []*pair
+}
+
+// Compile makes a film of a validated document. Given the film compiled before, it shares what did not change:
+// scenes that are the same value, outlines and layouts with the same content. It fails where the
+// moves of a scene hang on each other in a ring.
+func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
+	f := &Film{Doc: p, assets: assets, serial: assets.Fonts.Serial(), picture: map[string]uint32{}}
+	if before != nil && before.serial == f.serial && len(before.Geometry.paths) < maxOutlines {
+		f.Geometry, f.layouts = before.Geometry, before.layouts
+	} else {
+		next := uint32(0)
+		if before != nil {
+			next = before.Geometry.next
+		}
+		f.Geometry, f.layouts = newStore(next), map[string]*text.Layout{}
+		before = nil
+	}
+	if before != nil {
+		f.Pictures = append(f.Pictures, before.Pictures...)
+		for i, h := range f.Pictures {
+			f.picture[h] = uint32(i)
+		}
+	}
+	f.page = f.Geometry.rectangle(geom.Box{Max: geom.Point{X: float64(p.Film.Width), Y: float64(p.Film.Height)}}, 0)
+	old := map[*doc.Scene]*scene{}
+	if before != nil {
+		for _, s := range before.scenes {
+			old[s.doc] = s
+		}
+	}
+	stays := make([]int64, len(p.Film.Scenes))
+	shared := true // the scene before is the one it was
+	for i, d := range p.Film.Scenes {
+		into := int64(0)
+		if i > 0 {
+			into = d.Transition.Duration
+		} else if p.Film.Closing != nil && p.Film.Loop {
+			into = p.Film.Closing.Duration
+		}
+		s := old[d]
+		if s != nil && s.into == into && (!s.continues || shared) {
+			shared = i == 0 || before.precedes(f.scenes[i-1], s)
+		} else {
+			var err error
+			if s, err = f.compileScene(d, into); err != nil {
+				return nil, fmt.Errorf("scene “%s”: %w", d.Name, err)
+			}
+			shared = false
+			if i > 0 {
+				link(f.scenes[i-1], s)
+			}
+		}
+		f.scenes = append(f.scenes, s)
+		stays[i] = s.timing.Stay
+	}
+	f.Order = motion.NewOrder(&p.Film, stays)
+	for i, s := range f.scenes {
+		t, from := s.doc.Transition, i-1
+		if i == 0 {
+			if f.Order.Closing == 0 {
+				f.strands = append(f.strands, strand{})
+				continue
+			}
+			t, from = *p.Film.Closing, len(f.scenes)-1
+		}
+		f.strands = append(f.strands, newStrand(f.scenes[from], s, t))
+	}
+	return f, nil
+}
+
+// precedes reports whether a came right before b in f.
+func (f *Film) precedes(a, b *scene) bool {
+	for i := 1; i < len(f.scenes); i++ {
+		if f.scenes[i] == b {
+			return f.scenes[i-1] == a
+		}
+	}
+	return false
+}
+
+func link(a, b *scene) {
+	for thread, l := range b.byThread {
+		if before := a.byThread[thread]; before != nil {
+			motion.Link(before.track, l.track, a.timing.Stay, b.into)
+		}
+	}
+}
+
+func (f *Film) compileScene(d *doc.Scene, into int64) (*scene, error) {
+	t, err := motion.Resolve(d, into)
+	if err != nil {
+		return nil, err
+	}
+	s := &scene{
+		doc: d, into: into, timing: t, byID: map[string]*layer{}, byThread: map[string]*layer{},
+		background: colourOf(d.Background, d),
+	}
+	s.layers = f.compileLayers(s, d.Layers, nil)
+	return s, nil
+}
+
+// colourOf resolves a fill; no fill is a colour that does not show.
+func colourOf(fill doc.Fill, s *doc.Scene) paint.Colour {
+	if fill.Kind != doc.Solid {
+		return paint.Colour{}
+	}
+	code := fill.Colour
+	if role, ok := s.Roles[fill.Role]; ok && fill.Role != "" {
+		code = role
+	}
+	c, err := paint.Parse(code)
+	if err != nil {
+		return paint.Black // a role the scene does not have, and no colour beside it
+	}
+	return c
+}
+
+func (f *Film) compileLayers(s *scene, docs []*doc.Layer, parent *layer) []*layer {
+	var out []*layer
+	for _, d := range docs {
+		l := &layer{doc: d, parent: parent, track: motion.NewTrack(d, s.timing)}
+		for _, m := range d.Moves {
+			s.continues = s.continues || m.Continues != ""
+		}
+		f.compileShape(s, l)
+		if d.Kind == doc.Group {
+			l.children = f.compileLayers(s, d.Children, l)
+			l.box = geom.EmptyBox()
+			for _, c := range l.children {
+				l.box = l.box.Union(c.at(motion.Rest).ApplyBox(c.box))
+			}
+			if len(l.children) == 0 {
+				l.box = geom.Box{}
+			}
+		}
+		l.pivot = l.box.Centre()
+		if v := d.Place.Pivot; v != nil {
+			l.pivot = geom.Point{X: v[0], Y: v[1]}
+		}
+		s.byID[d.ID], s.byThread[d.Thread] = l, l
+		out = append(out, l)
+	}
+	return out
+}
+
+func (f *Film) compileShape(s *scene, l *layer) {
+	d := l.doc
+	l.box = geom.BoxAt(geom.Point{}, d.Place.W, d.Place.H)
+	fill := colourOf(d.Fill, s.doc)
+	switch d.Kind {
+	case doc.Rectangle:
+		l.shapes = []shape{{f.Geometry.rectangle(l.box, d.Corner), fill}}
+	case doc.Ellipse:
+		l.shapes = []shape{{f.Geometry.ellipse(l.box), fill}}
+	case doc.PathKind:
+		key := f.Geometry.key("p"+d.Path, func() *geom.Path {
+			p, err := geom.ParseData(d.Path)
+			if err != nil {
+				p = &geom.Path{} // validation has refused it
+			}
+			return p
+		})
+		if b := f.Geometry.Path(key).Bounds(); b.Max.X >= b.Min.X {
+			l.box = b
+		}
+		l.shapes = []shape{{key, fill}}
+	case doc.TextKind:
+		lay, content := f.layout(d)
+		l.box, l.lines = lay.Box, lay.Lines
+		for i, o := range lay.Outlines {
+			c := fill
+			if o.Colour != "" {
+				c = colourOf(doc.Fill{Kind: doc.Solid, Colour: o.Colour}, s.doc)
+			}
+			l.shapes = append(l.shapes, shape{f.Geometry.key(fmt.Sprint("t", i, content), func() *geom.Path { return o.Path }), c})
+		}
+	case doc.Picture:
+		l.shapes = []shape{{f.Geometry.rectangle(l.box, d.Corner), paint.Colour{}}}
+		i, ok := f.picture[d.Picture.Media]
+		if !ok {
+			i = uint32(len(f.Pictures))
+			f.picture[d.Picture.Media] = i
+			f.Pictures = append(f.Pictures, d.Picture.Media)
+		}
+		l.picture = i
+	}
+}
+
+// layout sets a text, or finds it set before with the same content and width.
+func (f *Film) layout(d *doc.Layer) (*text.Layout, string) {
+	b, err := json.Marshal(d.Text)
+	if err != nil {
+		b = []byte(err.Error()) // a Text always encodes
+	}
+	content := string(b)
+	if d.Text.Wrap {
+		content += fmt.Sprint(d.Place.W)
+	}
+	lay := f.layouts[content]
+	if lay == nil {
+		lay = text.Set(f.assets.Fonts, d.Text, d.Place.W)
+		f.layouts[content] = lay
+	}
+	return lay, content
+}
+
+// at returns the map from the layer's axes to its parent's under a pose:
+// T(place + offset) R(turn + angle) [T(v) R(spin) T(-v)] Flip (docs/motion.md, section 3).
+func (l *layer) at(p motion.Pose) geom.Matrix {
+	pl := &l.doc.Place
+	return transform(geom.Point{X: pl.X, Y: pl.Y}.Add(p.Offset), pl.Turn+p.Angle, p.Turn, l.pivot, pl)
+}
+
+func transform(at geom.Point, turn, spin float64, pivot geom.Point, pl *doc.Place) geom.Matrix {
+	m := geom.Translate(at)
+	if turn != 0 {
+		m = m.Mul(geom.Rotate(turn))
+	}
+	if spin != 0 {
+		m = m.Mul(geom.Rotate(spin).About(pivot))
+	}
+	if pl.FlipX || pl.FlipY {
+		x, y := 1.0, 1.0
+		if pl.FlipX {
+			x = -1
+		}
+		if pl.FlipY {
+			y = -1
+		}
+		m = m.Mul(geom.Scale(x, y).About(pivot))
+	}
+	return m
+}
+
+func newStrand(a, b *scene, t doc.Transition) strand {
+	st := strand{kind: t.Kind, ease: motion.Linear}
+	if t.Kind == doc.Cut {
+		return st
+	}
+	easing := t.Easing
+	if easing == "" {
+		easing = "ease-in-out"
+	}
+	if e, err := motion.ParseEasing(easing); err == nil { // validation has refused others
+		st.ease = e
+	}
+	if t.Kind != doc.Morph {
+		return st
+	}
+	leaving := a.endClock()
+	entering := motion.Clock{At: motion.Millis(0), Side: motion.Entering, Stay: b.timing.Stay}
+	shown := func(s *scene, c motion.Clock) func(*doc.Layer) bool {
+		return func(d *doc.Layer) bool {
+			p := s.byID[d.ID].track.At(c)
+			return !d.Hidden && p.Present && !p.Waiting
+		}
+	}
+	plan := morph.NewPlan(a.doc, b.doc, shown(a, leaving), shown(b, entering))
+	var pairs func(list []*morph.Pair) []*pair
+	pairs = func(list []*morph.Pair) []*pair {
+		var out []*pair
+		for _, p := range list {
+			q := &pair{apart: p.Apart, children: pairs(p.Children)}
+			if p.A != nil {
+				q.a = a.byID[p.A.ID]
+			}
+			if p.B != nil {
+				q.b = b.byID[p.B.ID]
+			}
+			out = append(out, q)
+		}
+		return out
+	}
+	st.first, st.second = pairs(plan.First), pairs(plan.Second)
+	return st
+}
+
+// Timing returns the resolved moves of scene i.
+func (f *Film) Timing(i int) *motion.Timing { return f.scenes[i].timing }
+
+// Frames returns the number of frames of the whole film at its own rate.
+func (f *Film) Frames() int64 {
+	r := f.Doc.Film.Rate
+	return motion.Frames(f.Order.Length, r.Num, r.Den)
+}

@@ -1,0 +1,47 @@
+// Package frame is the one pure function: Compile makes a film of a document, and a Player of that
+// film answers any time with a display list. Preview, export, thumbnails, hit test and timeline all ask it;
+// nothing else knows how things move.
+package frame
+
+import (
+	"fmt"
+
+	"capstan/core/geom"
+)
+
+// Store keeps outlines by content, so that painters may cache what they made of a key. Keys are never used
+// twice for different outlines, also across the films compiled one from another.
+type Store struct {
+	byContent map[string]uint32
+	paths     map[uint32]*geom.Path
+	next      uint32
+}
+
+// maxOutlines is when a store forgets outlines made before; long editing sessions make many.
+const maxOutlines = 20000
+
+func newStore(next uint32) *Store {
+	return &Store{byContent: map[string]uint32{}, paths: map[uint32]*geom.Path{}, next: next}
+}
+
+// Path returns the outline of a key, or nil for a key this store does not have.
+func (s *Store) Path(key uint32) *geom.Path { return s.paths[key] }
+
+// key returns the key for the outline described by content, making it when it is new.
+func (s *Store) key(content string, outline func() *geom.Path) uint32 {
+	if k, ok := s.byContent[content]; ok {
+		return k
+	}
+	s.next++
+	s.byContent[content] = s.next
+	s.paths[s.next] = outline()
+	return s.next
+}
+
+func (s *Store) rectangle(b geom.Box, radius float64) uint32 {
+	return s.key(fmt.Sprint("r", b, radius), func() *geom.Path { return geom.Rectangle(b, radius) })
+}
+
+func (s *Store) ellipse(b geom.Box) uint32 {
+	return s.key(fmt.Sprint("e", b), func() *geom.Path { return geom.Ellipse(b) })
+}

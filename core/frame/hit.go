@@ -1,0 +1,163 @@
+package frame
+
+import (
+	"capstan/core/doc"
+	"capstan/core/geom"
+	"capstan/core/motion"
+)
+
+var restPose = motion.Rest
+
+// Hit returns the ids of the front-most layer that shows at page point q, outermost group first, as
+// everything was last placed (At, AtRest, Stand). Locked layers and what is in them let the pointer through;
+// so do clear parts of shapes. slack is how far off, in page px, still counts for small layers.
+func (p *Player) Hit(q geom.Point, slack float64) []string {
+	for i := len(p.nodes) - 1; i >= 0; i-- {
+		n := &p.nodes[i]
+		if n.kind != leafNode || n.alpha <= 0 || locked(n.layer) || !n.contains(p.film, q, slack) {
+			continue
+		}
+		return chain(n.layer)
+	}
+	return nil
+}
+
+// Inside returns the ids of all layers without children whose box lies wholly in the page box b, each
+// with its outer groups first; locked ones are left out.
+func (p *Player) Inside(b geom.Box) [][]string {
+	var out [][]string
+	for i := range p.nodes {
+		n := &p.nodes[i]
+		if n.kind == leafNode && !locked(n.layer) {
+			if c := n.m.ApplyBox(n.layer.box); b.Contains(c.Min) && b.Contains(c.Max) {
+				out = append(out, chain(n.layer))
+			}
+		}
+	}
+	return out
+}
+
+func chain(l *layer) []string {
+	var ids []string
+	for ; l != nil; l = l.parent {
+		ids = append([]string{l.doc.ID}, ids...)
+	}
+	return ids
+}
+
+func locked(l *layer) bool {
+	for ; l != nil; l = l.parent {
+		if l.doc.Locked {
+			return true
+		}
+	}
+	return false
+}
+
+func (n *node) contains(f *Film, q geom.Point, slack float64) bool {
+	inv, ok := n.m.Inverse()
+	if !ok {
+		return false
+	}
+	local := inv.Apply(q)
+	box := n.layer.box
+	if scale := n.m.MaxScale(); scale > 0 && min(box.W(), box.H())*scale < 2*slack && box.Grow(slack/scale).Contains(local) {
+		return true
+	}
+	if n.layer.doc.Kind == doc.TextKind {
+		for _, l := range n.layer.lines {
+			if l.Contains(local) {
+				return true
+			}
+		}
+		return false
+	}
+	for _, s := range n.layer.shapes {
+		if s.colour.A <= 0 && n.layer.doc.Kind != doc.Picture {
+			continue
+		}
+		if f.Geometry.Path(s.key).Contains(local) {
+			return true
+		}
+	}
+	return false
+}
+
+// Quad returns the four corners of a layer's box on the page, from its own upper left clockwise, as it was
+// last placed, and where its pivot lies; false when it is not drawn.
+func (p *Player) Quad(id string) (corners [4]geom.Point, pivot geom.Point, ok bool) {
+	for i := range p.nodes {
+		n := &p.nodes[i]
+		if n.layer == nil || (n.kind != leafNode && n.kind != groupNode) || n.layer.doc.ID != id {
+			continue
+		}
+		for k, c := range n.layer.box.Corners() {
+			corners[k] = n.m.Apply(c)
+		}
+		return corners, n.m.Apply(n.layer.pivot), true
+	}
+	return
+}
+
+// Ancestry returns the map from the axes a layer's place is in to the page, with everything at rest.
+func (f *Film) Ancestry(scene int, id string) geom.Matrix {
+	m := geom.Identity
+	if l := f.scenes[scene].byID[id]; l != nil {
+		for g := l.parent; g != nil; g = g.parent {
+			m = g.at(restPose).Mul(m)
+		}
+	}
+	return m
+}
+
+// RestMatrix returns the map from a layer's own axes to its parent's at rest.
+func (f *Film) RestMatrix(scene int, id string) geom.Matrix {
+	if l := f.scenes[scene].byID[id]; l != nil {
+		return l.at(restPose)
+	}
+	return geom.Identity
+}
+
+// Box returns a layer's box in its own axes, and its pivot there.
+func (f *Film) Box(scene int, id string) (geom.Box, geom.Point) {
+	if l := f.scenes[scene].byID[id]; l != nil {
+		return l.box, l.pivot
+	}
+	return geom.Box{}, geom.Point{}
+}
+
+// Only returns a list with just the layer id of scene i and what is inside it, at rest, and the box it
+// fills on the page; for small pictures of single layers.
+func (p *Player) Only(i int, id string, v View) (*List, geom.Box) {
+	p.nodes = p.nodes[:0]
+	l := p.film.scenes[i].byID[id]
+	if l == nil {
+		return p.emit(v), geom.Box{}
+	}
+	m := p.film.Ancestry(i, id)
+	p.layer(l, m, restPose, 1, nil)
+	return p.emit(v), m.Mul(l.at(restPose)).ApplyBox(l.box)
+}
+
+// EndPose returns what the moves of a layer have made of it when scene i ends.
+func (f *Film) EndPose(i int, id string) motion.Pose {
+	s := f.scenes[i]
+	l := s.byID[id]
+	if l == nil {
+		return motion.Pose{}
+	}
+	return l.track.At(s.endClock())
+}
+
+// EndTurn returns what one loop has turned its layer when scene i ends.
+func (f *Film) EndTurn(i int, layerID, move string) float64 {
+	s := f.scenes[i]
+	if l := s.byID[layerID]; l != nil {
+		return l.track.TurnOf(move, motion.Millis(s.timing.Stay))
+	}
+	return 0
+}
+
+func (s *scene) endClock() motion.Clock {
+	return motion.Clock{At: motion.Millis(s.timing.Stay), Side: motion.Leaving, Stay: s.timing.Stay}
+}
