@@ -1,0 +1,205 @@
+package main
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"image"
+	"image/png"
+	"os"
+	"os/signal"
+	"path/filepath"
+	"syscall"
+
+	"capstan/core/doc"
+	"capstan/core/frame"
+	"capstan/core/motion"
+	"capstan/core/raster"
+	"capstan/studio/bundle"
+	"capstan/studio/export"
+	"capstan/studio/media"
+
+	"github.com/spf13/cobra"
+)
+
+// opened is a bundle being worked on, with its media in a folder that is removed again.
+type opened struct {
+	project *doc.Project
+	film    *frame.Film
+	files   *media.Folder
+	dir     string
+}
+
+func (o *opened) close() { os.RemoveAll(o.dir) }
+
+func open(file string) (*opened, error) {
+	f, err := os.Open(file)
+	if err != nil {
+		return nil, err
+	}
+	defer f.Close()
+	info, err := f.Stat()
+	if err != nil {
+		return nil, err
+	}
+	dir, err := os.MkdirTemp("", "capstan")
+	if err != nil {
+		return nil, err
+	}
+	o := &opened{dir: dir, files: media.NewFolder(dir)}
+	if o.project, err = bundle.Read(f, info.Size(), o.files); err != nil {
+		o.close()
+		return nil, err
+	}
+	a, err := assets()
+	if err == nil {
+		o.film, err = frame.Compile(o.project, a, nil)
+	}
+	if err != nil {
+		o.close()
+		return nil, err
+	}
+	return o, nil
+}
+
+func exportCommand() *cobra.Command {
+	var format, out string
+	var height int
+	var fps, from, to float64
+	var asJSON, once bool
+	c := &cobra.Command{
+		Use: "export FILE.capstan", Short: "Export a film as MP4 or GIF", Args: cobra.ExactArgs(1),
+		RunE: func(_ *cobra.Command, args []string) error {
+			o, err := open(args[0])
+			if err != nil {
+				return err
+			}
+			defer o.close()
+			film := &o.project.Film
+			if height == 0 {
+				height = film.Height
+			}
+			opt := export.Options{
+				Format: format, RateNum: film.Rate.Num, RateDen: film.Rate.Den, EndPause: film.EndPause, Once: once,
+				From: int64(from*1000 + 0.5), To: int64(to*1000 + 0.5),
+			}
+			if fps > 0 {
+				opt.RateNum, opt.RateDen = int64(fps*1000+0.5), 1000
+			}
+			if opt.From < 0 || opt.To < 0 || opt.To > o.film.Order.Length || (opt.To > 0 && opt.To <= opt.From) || opt.From >= o.film.Order.Length {
+				return fmt.Errorf("the film lasts %.2f s; --from and --to must lie in it, in this order", float64(o.film.Order.Length)/1000)
+			}
+			opt.Width, opt.Height = export.Size(film, height)
+			ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+			defer stop()
+			err = export.Make(ctx, o.film, o.files.Pixels, opt, out, func(done, all int64) {
+				if asJSON {
+					fmt.Fprintf(os.Stderr, "{\"done\":%d,\"all\":%d}\n", done, all)
+				} else {
+					fmt.Fprintf(os.Stderr, "\rframe %d of %d", done, all)
+				}
+			})
+			if !asJSON {
+				fmt.Fprintln(os.Stderr)
+			}
+			if errors.Is(err, context.Canceled) {
+				return errors.New("cancelled; nothing was written")
+			}
+			return err
+		},
+	}
+	c.Flags().StringVar(&format, "format", "mp4", "mp4 or gif")
+	c.Flags().IntVar(&height, "height", 0, "height in pixels (default: the film's)")
+	c.Flags().Float64Var(&fps, "fps", 0, "frames a second (default: the film's)")
+	c.Flags().Float64Var(&from, "from", 0, "begin, in seconds")
+	c.Flags().Float64Var(&to, "to", 0, "end, in seconds (default: the film's end)")
+	c.Flags().BoolVar(&once, "once", false, "GIF: play once instead of for ever")
+	c.Flags().BoolVar(&asJSON, "json", false, "progress as lines of JSON")
+	c.Flags().StringVar(&out, "out", "film.mp4", "file to write")
+	return c
+}
+
+func frameCommand() *cobra.Command {
+	var at float64
+	var out string
+	c := &cobra.Command{
+		Use: "frame FILE.capstan", Short: "Render one frame as PNG", Args: cobra.ExactArgs(1),
+		RunE: func(_ *cobra.Command, args []string) error {
+			o, err := open(args[0])
+			if err != nil {
+				return err
+			}
+			defer o.close()
+			img := image.NewRGBA(image.Rect(0, 0, o.project.Film.Width, o.project.Film.Height))
+			list := o.film.Player().At(motion.Seconds(at), frame.View{Scale: 1})
+			if err := raster.NewPainter(o.film, o.files.Pixels).Paint(img, list); err != nil {
+				return err
+			}
+			f, err := os.CreateTemp(filepath.Dir(out), ".aside-*")
+			if err != nil {
+				return err
+			}
+			defer os.Remove(f.Name())
+			if err := errors.Join(png.Encode(f, img), f.Chmod(0o644), f.Close()); err != nil {
+				return err
+			}
+			return os.Rename(f.Name(), out)
+		},
+	}
+	c.Flags().Float64Var(&at, "at", 0, "film time in seconds")
+	c.Flags().StringVar(&out, "out", "frame.png", "file to write")
+	return c
+}
+
+func inspectCommand() *cobra.Command {
+	var at float64
+	c := &cobra.Command{
+		Use: "inspect FILE.capstan", Short: "Print resolved moves and the display list as JSON", Args: cobra.ExactArgs(1),
+		RunE: func(_ *cobra.Command, args []string) error {
+			o, err := open(args[0])
+			if err != nil {
+				return err
+			}
+			defer o.close()
+			type sceneTimes struct {
+				Scene string                     `json:"scene"`
+				Start int64                      `json:"start"`
+				Into  int64                      `json:"into"`
+				Stay  int64                      `json:"stay"`
+				Moves map[string]motion.Interval `json:"moves"`
+			}
+			var scenes []sceneTimes
+			for i, s := range o.project.Film.Scenes {
+				scenes = append(scenes, sceneTimes{s.Name, o.film.Order.Starts[i], o.film.Order.Into[i], o.film.Order.Stays[i], o.film.Timing(i).Moves})
+			}
+			e := json.NewEncoder(os.Stdout)
+			e.SetIndent("", "  ")
+			return e.Encode(map[string]any{
+				"length": o.film.Order.Length, "frames": o.film.Frames(), "scenes": scenes,
+				"at": at, "list": o.film.Player().At(motion.Seconds(at), frame.View{Scale: 1}),
+			})
+		},
+	}
+	c.Flags().Float64Var(&at, "at", 0, "film time in seconds")
+	return c
+}
+
+func checkCommand() *cobra.Command {
+	return &cobra.Command{
+		Use: "check FILE.capstan", Short: "Validate a bundle; exit 1 on errors", Args: cobra.ExactArgs(1),
+		RunE: func(_ *cobra.Command, args []string) error {
+			o, err := open(args[0])
+			if err != nil {
+				return err
+			}
+			defer o.close()
+			layers := 0
+			for _, s := range o.project.Film.Scenes {
+				doc.Walk(s.Layers, func(*doc.Layer, *doc.Layer) bool { layers++; return true })
+			}
+			fmt.Printf("%s: %d scenes, %d layers, %.2f s, no errors\n", o.project.Name, len(o.project.Film.Scenes), layers, float64(o.film.Order.Length)/1000)
+			return nil
+		},
+	}
+}

@@ -1,0 +1,279 @@
+package api
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"image"
+	"image/png"
+	"io"
+	"io/fs"
+	"net/http"
+	"os"
+	"strconv"
+	"strings"
+
+	"capstan/core/doc"
+	"capstan/core/frame"
+	"capstan/core/raster"
+	"capstan/library"
+	"capstan/studio/bundle"
+	"capstan/studio/media"
+	"capstan/studio/store"
+
+	"github.com/gin-gonic/gin"
+)
+
+// Limits of request bodies.
+const (
+	maxCommand = 20 << 20
+	maxJSON    = 1 << 20
+)
+
+// body decodes a JSON body of at most limit bytes, refusing unknown fields; false when it has answered.
+func body(c *gin.Context, limit int64, v any) bool {
+	d := json.NewDecoder(http.MaxBytesReader(c.Writer, c.Request.Body, limit))
+	d.DisallowUnknownFields()
+	if err := d.Decode(v); err != nil {
+		var big *http.MaxBytesError
+		if errors.As(err, &big) {
+			fail(c, err)
+		} else {
+			bad(c, "This request cannot be read: "+err.Error()+". Nothing was changed.", "")
+		}
+		return false
+	}
+	return true
+}
+
+func (s *Server) hello(c *gin.Context) {
+	c.JSON(http.StatusOK, gin.H{"build": s.build, "families": library.Families, "fonts": library.FontFiles()})
+}
+
+func (s *Server) font(c *gin.Context) {
+	data, err := fs.ReadFile(library.Fonts(), c.Param("file"))
+	if err != nil {
+		fail(c, &store.NotFound{What: "font file"})
+		return
+	}
+	c.Header("Cache-Control", "public, max-age=604800")
+	c.Data(http.StatusOK, "font/woff", data)
+}
+
+func (s *Server) listProjects(c *gin.Context) {
+	list, err := s.store.Projects()
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, gin.H{"projects": list})
+}
+
+func (s *Server) createProject(c *gin.Context) {
+	var in struct {
+		Name   string `json:"name"`
+		Width  int    `json:"width"`
+		Height int    `json:"height"`
+	}
+	if !body(c, maxJSON, &in) {
+		return
+	}
+	if strings.TrimSpace(in.Name) == "" {
+		in.Name = "Untitled"
+	}
+	p := doc.NewProject(newID(), strings.TrimSpace(in.Name), in.Width, in.Height, newID())
+	row, err := s.store.Create(p)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, row)
+}
+
+func (s *Server) getProject(c *gin.Context) {
+	p, rev, err := s.store.Load(c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.Header("Cache-Control", "no-store")
+	c.JSON(http.StatusOK, gin.H{"revision": rev, "document": p})
+}
+
+func (s *Server) deleteProject(c *gin.Context) {
+	if err := s.store.Delete(c.Param("id")); err != nil {
+		fail(c, err)
+		return
+	}
+	s.hub.send("projects", gin.H{})
+	c.Status(http.StatusNoContent)
+}
+
+func (s *Server) duplicateProject(c *gin.Context) {
+	p, _, err := s.store.Load(c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	k := *p
+	k.ID, k.Name = newID(), p.Name+", copy"
+	row, err := s.store.Create(&k)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, row)
+}
+
+func (s *Server) command(c *gin.Context) {
+	var in struct {
+		Base    int64           `json:"base"`
+		Window  string          `json:"window"`
+		ID      string          `json:"id"`
+		Command json.RawMessage `json:"command"`
+	}
+	if !body(c, maxCommand, &in) {
+		return
+	}
+	change, err := s.store.Apply(c.Param("id"), in.Base, in.Window, in.ID, in.Command)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	s.hub.send("change", gin.H{"project": c.Param("id"), "revision": change.Revision, "window": change.Window})
+	c.JSON(http.StatusOK, gin.H{"revision": change.Revision})
+}
+
+type thumb struct {
+	revision int64
+	png      []byte
+}
+
+// thumbnailHeight is the height of the pictures on the start screen, in px.
+const thumbnailHeight = 300
+
+func (s *Server) thumbnail(c *gin.Context) {
+	p, rev, err := s.store.Load(c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.Header("Cache-Control", "no-cache")
+	if t, ok := s.thumbs.Load(p.ID); ok && t.(thumb).revision == rev {
+		c.Data(http.StatusOK, "image/png", t.(thumb).png)
+		return
+	}
+	film, err := frame.Compile(p, s.store.Assets(), nil)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	h := thumbnailHeight
+	w := max(1, p.Film.Width*h/p.Film.Height)
+	img := image.NewRGBA(image.Rect(0, 0, w, h))
+	list := film.Player().AtRest(0, frame.View{Scale: float64(h) / float64(p.Film.Height)})
+	if err := raster.NewPainter(film, s.files.Pixels).Paint(img, list); err != nil {
+		fail(c, err)
+		return
+	}
+	var b bytes.Buffer
+	if err := png.Encode(&b, img); err != nil {
+		fail(c, err)
+		return
+	}
+	s.thumbs.Store(p.ID, thumb{rev, b.Bytes()})
+	c.Data(http.StatusOK, "image/png", b.Bytes())
+}
+
+func (s *Server) getBundle(c *gin.Context) {
+	p, _, err := s.store.Load(c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	// Written aside first, so that a failure is an answer in words and not half a file.
+	tmp, err := os.CreateTemp("", "capstan-*.capstan")
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	defer os.Remove(tmp.Name())
+	defer tmp.Close()
+	if err := bundle.Write(tmp, p, s.files); err != nil {
+		fail(c, err)
+		return
+	}
+	c.FileAttachment(tmp.Name(), fileName(p.Name)+".capstan")
+}
+
+func (s *Server) postBundle(c *gin.Context) {
+	tmp, err := os.CreateTemp("", "capstan-*.zip")
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	defer os.Remove(tmp.Name())
+	defer tmp.Close()
+	size, err := io.Copy(tmp, http.MaxBytesReader(c.Writer, c.Request.Body, bundle.MaxBytes))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	p, err := bundle.Read(tmp, size, s.files)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	p.ID = newID() // an import is always a project of its own
+	row, err := s.store.Create(p)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, row)
+}
+
+func (s *Server) postMedia(c *gin.Context) {
+	name := c.Query("name")
+	hash, facts, err := s.files.Take(http.MaxBytesReader(c.Writer, c.Request.Body, media.MaxBytes+1), name)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, gin.H{"hash": hash, "media": facts})
+}
+
+func (s *Server) getMedia(c *gin.Context) {
+	mip, err := strconv.Atoi(strings.TrimSuffix(c.Param("mip"), ".png"))
+	if err != nil {
+		bad(c, "That is no size of a picture.", "")
+		return
+	}
+	file, err := s.files.Derived(c.Param("hash"), mip)
+	if err != nil {
+		fail(c, &store.NotFound{What: "picture"})
+		return
+	}
+	c.Header("Cache-Control", "public, max-age=31536000, immutable")
+	c.Header("Content-Type", "image/png")
+	c.File(file)
+}
+
+// fileName makes a file name of a project's name: letters and digits stay, the rest becomes dashes.
+func fileName(name string) string {
+	var b strings.Builder
+	dash := false
+	for _, r := range strings.ToLower(name) {
+		if r >= 'a' && r <= 'z' || r >= '0' && r <= '9' {
+			b.WriteRune(r)
+			dash = false
+		} else if !dash && b.Len() > 0 {
+			b.WriteByte('-')
+			dash = true
+		}
+	}
+	if s := strings.Trim(b.String(), "-"); s != "" {
+		return s
+	}
+	return "film"
+}

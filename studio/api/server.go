@@ -1,0 +1,243 @@
+// Package api is the HTTP interface of Capstan: routes, request and response types, server-sent events and
+// the checks in front of them. docs/http-api.md describes it.
+package api
+
+import (
+	"bytes"
+	"compress/gzip"
+	"crypto/rand"
+	"crypto/sha256"
+	"crypto/subtle"
+	"encoding/hex"
+	"fmt"
+	"io/fs"
+	"net"
+	"net/http"
+	"net/url"
+	"os"
+	"path"
+	"path/filepath"
+	"strings"
+	"sync"
+	"time"
+
+	"capstan/studio/export"
+	"capstan/studio/media"
+	"capstan/studio/store"
+	"capstan/web"
+
+	"github.com/gin-gonic/gin"
+)
+
+// Server answers the page.
+type Server struct {
+	store *store.Store
+	files *media.Folder
+	queue *export.Queue
+	hub   *hub
+	token string
+	build string
+	page  fs.FS
+
+	thumbs sync.Map // project id -> thumbnail
+	gz     sync.Map // file name -> compressed bytes
+}
+
+// New returns a server on a store. Run its Queue beside it.
+func New(s *store.Store) (*Server, error) {
+	token, err := sessionToken(filepath.Join(s.Dir(), "session"))
+	if err != nil {
+		return nil, err
+	}
+	v := &Server{
+		store: s, files: media.NewFolder(filepath.Join(s.Dir(), "media")), hub: newHub(), token: token, page: web.Files(),
+	}
+	v.build = buildID(v.page)
+	v.queue = export.NewQueue(s, v.files, func(e store.Export) { v.hub.send("export", e) })
+	return v, nil
+}
+
+// Queue returns the export queue, which the caller runs.
+func (s *Server) Queue() *export.Queue { return s.queue }
+
+// sessionToken reads the secret of this data folder, making it at the first start.
+func sessionToken(file string) (string, error) {
+	if b, err := os.ReadFile(file); err == nil && len(b) >= 32 {
+		return string(b), nil
+	}
+	raw := make([]byte, 24)
+	if _, err := rand.Read(raw); err != nil {
+		return "", err
+	}
+	token := hex.EncodeToString(raw)
+	return token, os.WriteFile(file, []byte(token), 0o600)
+}
+
+// buildID changes whenever the page or the engine does, so that an old page can tell.
+func buildID(files fs.FS) string {
+	h := sha256.New()
+	for _, name := range []string{"index.html", "engine.wasm"} {
+		b, err := fs.ReadFile(files, name)
+		if err != nil {
+			continue // not built yet: the page says so
+		}
+		h.Write(b)
+	}
+	return hex.EncodeToString(h.Sum(nil))[:12]
+}
+
+const cookie = "capstan-session"
+
+// Handler returns the routes with their checks.
+func (s *Server) Handler() http.Handler {
+	gin.SetMode(gin.ReleaseMode)
+	r := gin.New()
+	r.Use(gin.CustomRecovery(func(c *gin.Context, err any) {
+		fail(c, fmt.Errorf("panic: %v", err))
+	}))
+	r.Use(s.guard)
+	r.GET("/healthz", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"ok": true, "build": s.build}) })
+	a := r.Group("/api", s.session)
+	a.GET("/hello", s.hello)
+	a.GET("/events", s.events)
+	a.GET("/fonts/:file", s.font)
+	a.GET("/projects", s.listProjects)
+	a.POST("/projects", s.createProject)
+	a.GET("/projects/:id", s.getProject)
+	a.DELETE("/projects/:id", s.deleteProject)
+	a.POST("/projects/:id/commands", s.command)
+	a.POST("/projects/:id/duplicate", s.duplicateProject)
+	a.GET("/projects/:id/thumbnail.png", s.thumbnail)
+	a.GET("/projects/:id/bundle", s.getBundle)
+	a.POST("/bundles", s.postBundle)
+	a.POST("/media", s.postMedia)
+	a.GET("/media/:hash/:mip", s.getMedia)
+	a.GET("/projects/:id/exports", s.listExports)
+	a.POST("/projects/:id/exports", s.createExport)
+	a.POST("/exports/:id/cancel", s.cancelExport)
+	a.DELETE("/exports/:id", s.deleteExport)
+	a.GET("/exports/:id/file", s.exportFile)
+	r.NoRoute(s.static)
+	return r
+}
+
+// guard refuses requests that do not come from the page itself, and sets the headers every answer has.
+func (s *Server) guard(c *gin.Context) {
+	id := make([]byte, 6)
+	if _, err := rand.Read(id); err == nil {
+		c.Set("request", hex.EncodeToString(id))
+	}
+	h := c.Writer.Header()
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("Referrer-Policy", "no-referrer")
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	h.Set("Cross-Origin-Resource-Policy", "same-origin")
+	h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; "+
+		"img-src 'self' blob: data:; media-src 'self' blob:; font-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'")
+	if !loopback(c.Request.Host) {
+		answer(c, http.StatusForbidden, fault{"host", "Capstan answers on this machine only.", "Open it as http://127.0.0.1 with its port."})
+		return
+	}
+	if origin := c.GetHeader("Origin"); origin != "" {
+		if u, err := url.Parse(origin); err != nil || u.Host != c.Request.Host {
+			answer(c, http.StatusForbidden, fault{"origin", "This request comes from another site and was refused.", ""})
+		}
+	}
+}
+
+func loopback(host string) bool {
+	if h, _, err := net.SplitHostPort(host); err == nil {
+		host = h
+	}
+	if host == "localhost" {
+		return true
+	}
+	ip := net.ParseIP(strings.Trim(host, "[]"))
+	return ip != nil && ip.IsLoopback()
+}
+
+// session lets only browsers in that have been given the cookie with the page.
+func (s *Server) session(c *gin.Context) {
+	v, err := c.Cookie(cookie)
+	if err != nil || subtle.ConstantTimeCompare([]byte(v), []byte(s.token)) != 1 {
+		answer(c, http.StatusUnauthorized, fault{"session", "This browser has no session with Capstan.", "Load the page again."})
+	}
+}
+
+// static serves the page; every path without a file is the page itself.
+func (s *Server) static(c *gin.Context) {
+	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+		answer(c, http.StatusNotFound, fault{"not-found", "There is nothing at this address.", ""})
+		return
+	}
+	if strings.HasPrefix(c.Request.URL.Path, "/api/") {
+		answer(c, http.StatusNotFound, fault{"not-found", "There is nothing at this address.", ""})
+		return
+	}
+	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
+	if _, err := fs.Stat(s.page, name); err != nil || name == "" || name == "." {
+		name = "index.html"
+	}
+	data, err := fs.ReadFile(s.page, name)
+	if err != nil {
+		c.String(http.StatusServiceUnavailable, "The page has not been built. Run make build.")
+		return
+	}
+	if name == "index.html" {
+		c.SetSameSite(http.SameSiteStrictMode)
+		c.SetCookie(cookie, s.token, 365*24*3600, "/", "", false, true)
+		c.Header("Cache-Control", "no-store")
+	} else if strings.HasPrefix(name, "assets/") {
+		c.Header("Cache-Control", "public, max-age=31536000, immutable")
+	} else {
+		c.Header("Cache-Control", "no-cache")
+		tag := `"` + s.build + `"`
+		c.Header("ETag", tag)
+		if c.GetHeader("If-None-Match") == tag {
+			c.Status(http.StatusNotModified)
+			return
+		}
+	}
+	kind := map[string]string{
+		".html": "text/html; charset=utf-8", ".js": "text/javascript", ".css": "text/css", ".wasm": "application/wasm",
+		".svg": "image/svg+xml", ".woff2": "font/woff2", ".woff": "font/woff", ".png": "image/png",
+	}[path.Ext(name)]
+	if kind == "" {
+		kind = "application/octet-stream"
+	}
+	if len(data) > 4096 && strings.Contains(c.GetHeader("Accept-Encoding"), "gzip") && path.Ext(name) != ".woff2" {
+		z, err := s.compressed(name, data)
+		if err != nil {
+			fail(c, err)
+			return
+		}
+		c.Header("Content-Encoding", "gzip")
+		c.Header("Vary", "Accept-Encoding")
+		data = z
+	}
+	c.Data(http.StatusOK, kind, data)
+}
+
+func (s *Server) compressed(name string, data []byte) ([]byte, error) {
+	if z, ok := s.gz.Load(name); ok {
+		return z.([]byte), nil
+	}
+	var b bytes.Buffer
+	w := gzip.NewWriter(&b)
+	if _, err := w.Write(data); err != nil {
+		return nil, err
+	}
+	if err := w.Close(); err != nil {
+		return nil, err
+	}
+	s.gz.Store(name, b.Bytes())
+	return b.Bytes(), nil
+}
+
+// HTTP returns an http.Server for the handler with time-outs; streams set their own deadlines.
+func (s *Server) HTTP(addr string) *http.Server {
+	return &http.Server{
+		Addr: addr, Handler: s.Handler(), ReadHeaderTimeout: 10 * time.Second,
+		ReadTimeout: 10 * time.Minute, WriteTimeout: 10 * time.Minute, IdleTimeout: 2 * time.Minute,
+	}
+}

@@ -1,0 +1,158 @@
+// Package bundle reads and writes .capstan files: a zip of `mimetype`, `project.json` and
+// `media/<sha256>.<ext>`, hashes checked (docs/format.md).
+package bundle
+
+import (
+	"archive/zip"
+	"bytes"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path"
+	"slices"
+	"strings"
+
+	"capstan/core/doc"
+	"capstan/studio/media"
+)
+
+// MediaType is what the entry mimetype holds.
+const MediaType = "application/vnd.capstan+zip"
+
+// Limits of a bundle.
+const (
+	MaxBytes    = 2 << 30
+	MaxEntries  = 5000
+	MaxDocument = 20 << 20
+)
+
+// Refused is why a bundle was not read, in words for people.
+type Refused struct{ Words string }
+
+func (e *Refused) Error() string { return e.Words }
+
+// Write writes p and the media it uses to w.
+func Write(w io.Writer, p *doc.Project, files *media.Folder) error {
+	z := zip.NewWriter(w)
+	head, err := z.CreateHeader(&zip.FileHeader{Name: "mimetype", Method: zip.Store})
+	if err != nil {
+		return err
+	}
+	if _, err := io.WriteString(head, MediaType); err != nil {
+		return err
+	}
+	raw, err := p.Write()
+	if err != nil {
+		return err
+	}
+	body, err := z.Create("project.json")
+	if err != nil {
+		return err
+	}
+	if _, err := body.Write(raw); err != nil {
+		return err
+	}
+	hashes := make([]string, 0, len(p.Media))
+	for h := range p.Media {
+		hashes = append(hashes, h)
+	}
+	slices.Sort(hashes)
+	for _, h := range hashes {
+		file, err := files.Original(h)
+		if err != nil {
+			return fmt.Errorf("“%s”: %w", p.Media[h].Name, err)
+		}
+		if err := store(z, "media/"+h+path.Ext(file), file); err != nil {
+			return err
+		}
+	}
+	return z.Close()
+}
+
+func store(z *zip.Writer, name, file string) error {
+	f, err := os.Open(file)
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	w, err := z.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Store})
+	if err != nil {
+		return err
+	}
+	_, err = io.Copy(w, f)
+	return err
+}
+
+// Read reads a bundle of the given size, takes its media into files and returns its project. Media whose bytes do not
+// match their hash are refused.
+func Read(r io.ReaderAt, size int64, files *media.Folder) (*doc.Project, error) {
+	z, err := zip.NewReader(r, size)
+	if err != nil {
+		return nil, &Refused{"This file is no Capstan bundle. Nothing was imported."}
+	}
+	if size > MaxBytes || len(z.File) > MaxEntries {
+		return nil, &Refused{fmt.Sprintf("This bundle is larger than %d GB or has more than %d files. Nothing was imported.", MaxBytes>>30, MaxEntries)}
+	}
+	read := func(name string, limit int64) ([]byte, error) {
+		f, err := z.Open(name)
+		if err != nil {
+			return nil, &Refused{fmt.Sprintf("This bundle has no %s, so it is no Capstan bundle. Nothing was imported.", name)}
+		}
+		defer f.Close()
+		b, err := io.ReadAll(io.LimitReader(f, limit+1))
+		if err != nil {
+			return nil, &Refused{"This bundle is damaged. Nothing was imported."}
+		}
+		if int64(len(b)) > limit {
+			return nil, &Refused{fmt.Sprintf("In this bundle, %s is too large. Nothing was imported.", name)}
+		}
+		return b, nil
+	}
+	kind, err := read("mimetype", 100)
+	if err != nil {
+		return nil, err
+	}
+	if strings.TrimSpace(string(kind)) != MediaType {
+		return nil, &Refused{"This file is no Capstan bundle. Nothing was imported."}
+	}
+	raw, err := read("project.json", MaxDocument)
+	if err != nil {
+		return nil, err
+	}
+	p, err := doc.Read(raw)
+	if err != nil {
+		return nil, err
+	}
+	for _, f := range z.File {
+		want, ok := strings.CutPrefix(f.Name, "media/")
+		if !ok {
+			continue
+		}
+		want = strings.TrimSuffix(want, path.Ext(want))
+		facts := p.Media[want]
+		if facts == nil {
+			continue // not used by the project
+		}
+		data, err := read(f.Name, media.MaxBytes)
+		if err != nil {
+			return nil, err
+		}
+		hash, _, err := files.Take(bytes.NewReader(data), facts.Name)
+		var no *media.Refused
+		if errors.As(err, &no) {
+			return nil, &Refused{fmt.Sprintf("In this bundle, “%s” cannot be used: %s", facts.Name, no.Words)}
+		} else if err != nil {
+			return nil, err
+		}
+		if hash != want {
+			return nil, &Refused{fmt.Sprintf("In this bundle, “%s” is not the file it says it is. Nothing was imported.", facts.Name)}
+		}
+	}
+	for h, m := range p.Media {
+		if _, err := files.Original(h); err != nil {
+			return nil, &Refused{fmt.Sprintf("This bundle lacks the file “%s”. Nothing was imported.", m.Name)}
+		}
+	}
+	return p, nil
+}

@@ -1,0 +1,182 @@
+package export
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"image"
+	"io"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"sync"
+
+	"capstan/core/anim"
+	"capstan/core/frame"
+	"capstan/core/raster"
+)
+
+// Failed is why an export came to nothing, in words for people, with the encoder's own last words.
+type Failed struct{ Words, Detail string }
+
+func (e *Failed) Error() string {
+	if e.Detail == "" {
+		return e.Words
+	}
+	return e.Words + " (" + e.Detail + ")"
+}
+
+// Make renders a film into the file out. It is written aside and renamed: at any moment there is a whole file or none.
+// progress is told the frames done so far.
+func Make(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64)) error {
+	tmp, err := os.CreateTemp(filepath.Dir(out), ".aside-*."+o.Format)
+	if err != nil {
+		return err
+	}
+	defer os.Remove(tmp.Name())
+	defer tmp.Close()
+	switch o.Format {
+	case "gif":
+		err = makeGIF(ctx, f, pictures, o, tmp, progress)
+	case "mp4":
+		err = makeMP4(ctx, f, pictures, o, tmp.Name(), progress)
+	default:
+		err = &Failed{Words: fmt.Sprintf("Capstan does not make %q files; it makes gif and mp4.", o.Format)}
+	}
+	if err != nil {
+		return err
+	}
+	if err := errors.Join(tmp.Sync(), tmp.Chmod(0o644)); err != nil {
+		return err
+	}
+	return os.Rename(tmp.Name(), out)
+}
+
+// paletteSamples is how many frames, spread over the film, the palette is chosen from.
+const paletteSamples = 24
+
+func makeGIF(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, w io.Writer, progress func(done, all int64)) error {
+	o.RateNum, o.RateDen = anim.GIFRate(o.RateNum, o.RateDen)
+	n := o.Frames(f)
+	var samples []int64
+	for i := int64(0); i < min(n, paletteSamples); i++ {
+		samples = append(samples, i*(n-1)/max(1, min(n, paletteSamples)-1))
+	}
+	var census anim.Census
+	step := max(1, o.Width*o.Height/200000)
+	err := render(ctx, f, pictures, o, samples, func(_ int64, img *image.RGBA) error {
+		census.Add(img, step)
+		return nil
+	})
+	if err != nil {
+		return err
+	}
+	to := o.To
+	if to == 0 {
+		to = f.Order.Length
+	}
+	g := anim.NewGIF(w, o.Width, o.Height, census.Palette(255), anim.Timing{
+		RateNum: o.RateNum, RateDen: o.RateDen, Length: to - o.From, EndPause: o.EndPause, Once: o.Once,
+	}, n)
+	err = render(ctx, f, pictures, o, count(n), func(k int64, img *image.RGBA) error {
+		if err := g.Add(img); err != nil {
+			return err
+		}
+		progress(k+1, n)
+		return nil
+	})
+	if err != nil {
+		return err
+	}
+	return g.Close()
+}
+
+// tail keeps the last bytes written to it.
+type tail struct {
+	mu  sync.Mutex
+	buf []byte
+}
+
+func (t *tail) Write(p []byte) (int, error) {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	t.buf = append(t.buf, p...)
+	if n := len(t.buf) - 2000; n > 0 {
+		t.buf = t.buf[n:]
+	}
+	return len(p), nil
+}
+
+func (t *tail) lastWords() string {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	lines := strings.Split(strings.TrimSpace(string(bytes.ToValidUTF8(t.buf, nil))), "\n")
+	return strings.TrimSpace(lines[len(lines)-1])
+}
+
+func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64)) error {
+	if o.Width%2 != 0 || o.Height%2 != 0 {
+		return &Failed{Words: "A video has even sides."}
+	}
+	ffmpeg, err := exec.LookPath("ffmpeg")
+	if err != nil {
+		return &Failed{Words: "Video needs ffmpeg, which is not on this machine. Install it, or export a GIF."}
+	}
+	ctx, stop := context.WithCancel(ctx)
+	defer stop()
+	rate := fmt.Sprintf("%d/%d", o.RateNum, o.RateDen)
+	cmd := exec.CommandContext(ctx, ffmpeg,
+		"-hide_banner", "-loglevel", "error", "-nostdin", "-y", "-protocol_whitelist", "pipe,file",
+		"-f", "rawvideo", "-pix_fmt", "yuv420p", "-s", fmt.Sprintf("%dx%d", o.Width, o.Height), "-r", rate,
+		"-color_range", "tv", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709",
+		"-i", "pipe:0", "-an",
+		"-c:v", "libx264", "-preset", "veryfast", "-crf", "17", "-pix_fmt", "yuv420p",
+		"-color_range", "tv", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709",
+		"-movflags", "+faststart", "-f", "mp4", out,
+	)
+	words := &tail{}
+	cmd.Stderr = words
+	pipe, err := cmd.StdinPipe()
+	if err != nil {
+		return err
+	}
+	if err := cmd.Start(); err != nil {
+		return &Failed{"ffmpeg could not be started. Nothing was written.", err.Error()}
+	}
+	n := o.Frames(f)
+	buf := make([]byte, o.Width*o.Height*3/2)
+	err = render(ctx, f, pictures, o, count(n), func(k int64, img *image.RGBA) error {
+		raster.YUV(buf, img)
+		if _, err := pipe.Write(buf); err != nil {
+			return err
+		}
+		progress(k+1, n)
+		return nil
+	})
+	closed := pipe.Close()
+	if err != nil {
+		stop() // ffmpeg ends with it; what it wrote is removed by the caller
+	}
+	waited := cmd.Wait()
+	switch {
+	case err != nil && errors.Is(err, context.Canceled):
+		return err
+	case err != nil || closed != nil || waited != nil:
+		return &Failed{"The video could not be made. Nothing was written, the project is as it was.", firstOf(words.lastWords(), err, closed, waited)}
+	}
+	return nil
+}
+
+func firstOf(words string, errs ...error) string {
+	if words != "" {
+		return words
+	}
+	for _, err := range errs {
+		if err != nil {
+			return err.Error()
+		}
+	}
+	return ""
+}

@@ -1,0 +1,189 @@
+package export
+
+import (
+	"context"
+	"errors"
+	"log/slog"
+	"os"
+	"path/filepath"
+	"sync"
+	"time"
+
+	"capstan/core/doc"
+	"capstan/core/frame"
+	"capstan/studio/media"
+	"capstan/studio/store"
+)
+
+// Queue makes the store's waiting exports, one at a time, the oldest first.
+type Queue struct {
+	store  *store.Store
+	files  *media.Folder
+	notify func(store.Export)
+	wake   chan struct{}
+	mu     sync.Mutex
+	cancel map[string]context.CancelFunc
+	latest map[string]store.Export // of running exports, with the frames done
+}
+
+// NewQueue returns a queue; notify is told whenever an export changes, from the queue's own goroutine.
+func NewQueue(s *store.Store, files *media.Folder, notify func(store.Export)) *Queue {
+	return &Queue{
+		store: s, files: files, notify: notify, wake: make(chan struct{}, 1),
+		cancel: map[string]context.CancelFunc{}, latest: map[string]store.Export{},
+	}
+}
+
+// File returns where the finished file of an export lies.
+func (q *Queue) File(e *store.Export) string {
+	return filepath.Join(q.store.Dir(), "exports", e.ID+"."+e.Format)
+}
+
+// Add puts an export into the queue.
+func (q *Queue) Add(e *store.Export) error {
+	e.State, e.CreatedAt = store.Waiting, time.Now()
+	if err := q.store.AddExport(e); err != nil {
+		return err
+	}
+	q.notify(*e)
+	q.poke()
+	return nil
+}
+
+func (q *Queue) poke() {
+	select {
+	case q.wake <- struct{}{}:
+	default:
+	}
+}
+
+// Cancel stops an export that waits or runs. One that has ended is left as it is.
+func (q *Queue) Cancel(id string) error {
+	q.mu.Lock()
+	stop := q.cancel[id]
+	q.mu.Unlock()
+	if stop != nil {
+		stop()
+		return nil
+	}
+	e, err := q.store.Export(id)
+	if err != nil || e.State != store.Waiting {
+		return err
+	}
+	e.State, e.EndedAt = store.Cancelled, time.Now()
+	if err := q.store.SaveExport(e); err != nil {
+		return err
+	}
+	q.notify(*e)
+	return nil
+}
+
+// List returns a project's exports with the frames done so far.
+func (q *Queue) List(project string) ([]store.Export, error) {
+	list, err := q.store.Exports(project)
+	q.mu.Lock()
+	defer q.mu.Unlock()
+	for i := range list {
+		if e, ok := q.latest[list[i].ID]; ok {
+			list[i] = e
+		}
+	}
+	return list, err
+}
+
+// Run works until ctx ends. Exports that were running when Capstan last stopped are made again.
+func (q *Queue) Run(ctx context.Context) error {
+	if err := q.store.RequeueExports(); err != nil {
+		return err
+	}
+	for {
+		e, err := q.store.NextExport()
+		if err != nil {
+			slog.Error("the export queue cannot be read", "error", err)
+		}
+		if e != nil && err == nil {
+			q.run(ctx, e)
+			continue
+		}
+		select {
+		case <-ctx.Done():
+			return nil
+		case <-q.wake:
+		case <-time.After(5 * time.Second):
+		}
+	}
+}
+
+func (q *Queue) run(parent context.Context, e *store.Export) {
+	ctx, stop := context.WithCancel(parent)
+	defer stop()
+	e.State = store.Running
+	q.mu.Lock()
+	q.cancel[e.ID], q.latest[e.ID] = stop, *e
+	q.mu.Unlock()
+	q.save(e)
+	err := q.make(ctx, e)
+	q.mu.Lock()
+	delete(q.cancel, e.ID)
+	delete(q.latest, e.ID)
+	q.mu.Unlock()
+	if parent.Err() != nil {
+		return // Capstan is stopping; the export is made again at the next start
+	}
+	e.EndedAt = time.Now()
+	switch {
+	case errors.Is(err, context.Canceled):
+		e.State, e.Message = store.Cancelled, ""
+	case err != nil:
+		e.State, e.Message = store.Failed, err.Error()
+		slog.Error("export failed", "export", e.ID, "error", err)
+	default:
+		e.State = store.Done
+		if info, err := os.Stat(q.File(e)); err == nil {
+			e.Bytes = info.Size()
+		}
+	}
+	q.save(e)
+}
+
+func (q *Queue) save(e *store.Export) {
+	if err := q.store.SaveExport(e); err != nil {
+		slog.Error("the state of an export could not be stored", "export", e.ID, "error", err)
+	}
+	q.notify(*e)
+}
+
+func (q *Queue) make(ctx context.Context, e *store.Export) error {
+	p, err := doc.Read(e.Document)
+	if err != nil {
+		return err
+	}
+	film, err := frame.Compile(p, q.store.Assets(), nil)
+	if err != nil {
+		return err
+	}
+	o := Options{
+		Format: e.Format, Width: e.Width, Height: e.Height, RateNum: e.RateNum, RateDen: e.RateDen,
+		Once: e.Once, EndPause: p.Film.EndPause,
+	}
+	e.Frames = o.Frames(film)
+	told := time.Time{}
+	return Make(ctx, film, q.files.Pixels, o, q.File(e), func(done, all int64) {
+		e.FramesDone, e.Frames = done, all
+		q.mu.Lock()
+		q.latest[e.ID] = *e
+		q.mu.Unlock()
+		if now := time.Now(); now.Sub(told) > 100*time.Millisecond || done == all {
+			told = now
+			q.notify(*e)
+		}
+	})
+}
+
+// Delete removes an export that has ended, with its file.
+func (q *Queue) Delete(e *store.Export) error {
+	if err := os.Remove(q.File(e)); err != nil && !errors.Is(err, os.ErrNotExist) {
+		return err
+	}
+	return q.store.DeleteExport(e.ID)
+}

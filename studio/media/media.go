@@ -1,0 +1,230 @@
+// Package media takes pictures in: it sniffs and bounds them, decodes them once, and writes the upright
+// 8-bit PNG with its half-size mips that page and exporter both read.
+package media
+
+import (
+	"bytes"
+	"crypto/sha256"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"image"
+	"image/draw"
+	_ "image/jpeg" // decoders of what is taken in
+	"image/png"
+	"io"
+	"os"
+	"path/filepath"
+	"regexp"
+	"sync"
+
+	"capstan/core/doc"
+
+	"github.com/disintegration/imaging"
+	"github.com/gabriel-vasile/mimetype"
+)
+
+// Limits of a picture.
+const (
+	MaxBytes  = 64 << 20
+	MaxPixels = 50_000_000
+)
+
+// Refused is why a file was not taken in, in words for people.
+type Refused struct{ Words string }
+
+func (e *Refused) Error() string { return e.Words }
+
+// Folder is where media files lie: <hash>.<ext> as it came, and <hash>/<mip>.png derived from it. It is safe for
+// concurrent use.
+type Folder struct {
+	dir   string
+	mu    sync.Mutex
+	cache map[string]*image.RGBA
+	order []string
+}
+
+// NewFolder returns the media in dir, which exists.
+func NewFolder(dir string) *Folder { return &Folder{dir: dir, cache: map[string]*image.RGBA{}} }
+
+var extensions = map[string]string{"image/png": ".png", "image/jpeg": ".jpg"}
+
+var hashForm = regexp.MustCompile(`^[0-9a-f]{64}$`)
+
+// Take reads a picture, checks it and stores it. The name is only remembered.
+func (f *Folder) Take(r io.Reader, name string) (hash string, facts *doc.Media, err error) {
+	data, err := io.ReadAll(io.LimitReader(r, MaxBytes+1))
+	if err != nil {
+		return "", nil, err
+	}
+	if len(data) > MaxBytes {
+		return "", nil, &Refused{fmt.Sprintf("This picture is larger than %d MB. Nothing was imported. Save it smaller and try again.", MaxBytes>>20)}
+	}
+	kind := mimetype.Detect(data).String()
+	if extensions[kind] == "" {
+		return "", nil, &Refused{"This file is no PNG or JPEG picture. Nothing was imported. Save it as one of these and try again."}
+	}
+	cfg, _, err := image.DecodeConfig(bytes.NewReader(data))
+	if err != nil {
+		return "", nil, &Refused{"This picture is damaged and cannot be read. Nothing was imported."}
+	}
+	if side := max(cfg.Width, cfg.Height); side > doc.MaxSide {
+		return "", nil, &Refused{fmt.Sprintf("This picture is %d pixels along its longer side; the largest is %d. Nothing was imported. Scale it down and try again.", side, doc.MaxSide)}
+	}
+	if cfg.Width*cfg.Height > MaxPixels {
+		return "", nil, &Refused{fmt.Sprintf("This picture has %d million pixels; the most is %d million. Nothing was imported. Scale it down and try again.", cfg.Width*cfg.Height/1e6, MaxPixels/1_000_000)}
+	}
+	img, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
+	if err != nil {
+		return "", nil, &Refused{"This picture is damaged and cannot be read. Nothing was imported."}
+	}
+	sum := sha256.Sum256(data)
+	hash = hex.EncodeToString(sum[:])
+	facts = &doc.Media{
+		Name: filepath.Base(name), Type: kind, Bytes: int64(len(data)),
+		Width: img.Bounds().Dx(), Height: img.Bounds().Dy(),
+	}
+	rgba := image.NewNRGBA(image.Rect(0, 0, facts.Width, facts.Height))
+	draw.Draw(rgba, rgba.Rect, img, img.Bounds().Min, draw.Src)
+	facts.Opaque = rgba.Opaque()
+	return hash, facts, f.store(hash, kind, data, rgba)
+}
+
+func (f *Folder) store(hash, kind string, data []byte, img *image.NRGBA) error {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	if err := os.MkdirAll(filepath.Join(f.dir, hash), 0o755); err != nil {
+		return err
+	}
+	mip := premultiply(img)
+	for k := 0; ; k++ {
+		var b bytes.Buffer
+		enc := png.Encoder{CompressionLevel: png.BestSpeed}
+		if err := enc.Encode(&b, mip); err != nil {
+			return err
+		}
+		if err := WriteFile(f.derived(hash, k), b.Bytes()); err != nil {
+			return err
+		}
+		if min(mip.Rect.Dx(), mip.Rect.Dy()) < 2 {
+			break
+		}
+		mip = halve(mip)
+	}
+	// The original comes last: a hash with its original is complete.
+	return WriteFile(filepath.Join(f.dir, hash+extensions[kind]), data)
+}
+
+func (f *Folder) derived(hash string, mip int) string {
+	return filepath.Join(f.dir, hash, fmt.Sprintf("%d.png", mip))
+}
+
+func premultiply(img *image.NRGBA) *image.RGBA {
+	out := image.NewRGBA(img.Rect)
+	draw.Draw(out, out.Rect, img, image.Point{}, draw.Src)
+	return out
+}
+
+// halve averages pixels two by two, premultiplied; an odd last row or column is left out.
+func halve(img *image.RGBA) *image.RGBA {
+	w, h := max(1, img.Rect.Dx()/2), max(1, img.Rect.Dy()/2)
+	out := image.NewRGBA(image.Rect(0, 0, w, h))
+	for y := 0; y < h; y++ {
+		a := img.Pix[2*y*img.Stride:]
+		b := img.Pix[(2*y+1)*img.Stride:]
+		for x := 0; x < w; x++ {
+			for k := 0; k < 4; k++ {
+				i := 8*x + k
+				out.Pix[y*out.Stride+4*x+k] = uint8((int(a[i]) + int(a[i+4]) + int(b[i]) + int(b[i+4]) + 2) / 4)
+			}
+		}
+	}
+	return out
+}
+
+// Missing is returned for media that is not in the folder.
+var Missing = errors.New("this picture is not in the media folder")
+
+// Derived returns the path of a derivative; the smallest mip stands in for smaller ones.
+func (f *Folder) Derived(hash string, mip int) (string, error) {
+	if !hashForm.MatchString(hash) || mip < 0 {
+		return "", Missing
+	}
+	for k := min(mip, 16); k >= 0; k-- {
+		p := f.derived(hash, k)
+		if _, err := os.Stat(p); err == nil {
+			return p, nil
+		}
+	}
+	return "", Missing
+}
+
+// Original returns the path of the file as it came.
+func (f *Folder) Original(hash string) (string, error) {
+	if hashForm.MatchString(hash) {
+		for _, ext := range extensions {
+			p := filepath.Join(f.dir, hash+ext)
+			if _, err := os.Stat(p); err == nil {
+				return p, nil
+			}
+		}
+	}
+	return "", Missing
+}
+
+// cached is how many decoded derivatives are kept.
+const cached = 24
+
+// Pixels returns a derivative decoded and premultiplied; it is shared and must not be changed.
+func (f *Folder) Pixels(hash string, mip int) (*image.RGBA, error) {
+	p, err := f.Derived(hash, mip)
+	if err != nil {
+		return nil, err
+	}
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	if img := f.cache[p]; img != nil {
+		return img, nil
+	}
+	file, err := os.Open(p)
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
+	decoded, err := png.Decode(file)
+	if err != nil {
+		return nil, err
+	}
+	img, ok := decoded.(*image.RGBA)
+	if !ok {
+		img = image.NewRGBA(decoded.Bounds())
+		draw.Draw(img, img.Rect, decoded, decoded.Bounds().Min, draw.Src)
+	}
+	if len(f.order) >= cached {
+		delete(f.cache, f.order[0])
+		f.order = f.order[1:]
+	}
+	f.cache[p] = img
+	f.order = append(f.order, p)
+	return img, nil
+}
+
+// WriteFile writes a file aside, syncs it and renames it, so that a kill leaves the old file or the new one.
+func WriteFile(path string, data []byte) error {
+	tmp, err := os.CreateTemp(filepath.Dir(path), ".aside-*")
+	if err != nil {
+		return err
+	}
+	_, err = tmp.Write(data)
+	err = errors.Join(err, tmp.Sync(), tmp.Close())
+	if err == nil {
+		err = os.Chmod(tmp.Name(), 0o644)
+	}
+	if err == nil {
+		err = os.Rename(tmp.Name(), path)
+	}
+	if err != nil {
+		os.Remove(tmp.Name())
+	}
+	return err
+}

@@ -1,0 +1,51 @@
+package store
+
+import (
+	"errors"
+
+	"gorm.io/gorm"
+)
+
+// AddExport stores a new export.
+func (s *Store) AddExport(e *Export) error { return s.db.Create(e).Error }
+
+// SaveExport stores what has become of an export.
+func (s *Store) SaveExport(e *Export) error { return s.db.Save(e).Error }
+
+// Export finds an export.
+func (s *Store) Export(id string) (*Export, error) {
+	var e Export
+	err := s.db.First(&e, "id = ?", id).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return nil, &NotFound{"export"}
+	}
+	return &e, err
+}
+
+// Exports lists the exports of a project, the newest first; of all projects when it is empty.
+func (s *Store) Exports(project string) ([]Export, error) {
+	list := []Export{}
+	q := s.db.Omit("document").Order("created_at desc")
+	if project != "" {
+		q = q.Where("project_id = ?", project)
+	}
+	return list, q.Find(&list).Error
+}
+
+// NextExport returns the oldest export that waits, or nil.
+func (s *Store) NextExport() (*Export, error) {
+	var e Export
+	err := s.db.Where("state = ?", Waiting).Order("created_at").First(&e).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return nil, nil
+	}
+	return &e, err
+}
+
+// RequeueExports puts exports that were running when Capstan stopped back into the queue.
+func (s *Store) RequeueExports() error {
+	return s.db.Model(&Export{}).Where("state = ?", Running).Updates(map[string]any{"state": Waiting, "frames_done": 0}).Error
+}
+
+// DeleteExport removes an export's row.
+func (s *Store) DeleteExport(id string) error { return s.db.Delete(&Export{}, "id = ?", id).Error }

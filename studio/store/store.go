@@ -1,0 +1,325 @@
+// Package store keeps projects, their changes, media facts and exports in SQLite, and makes sure that what was
+// acknowledged is what reopens.
+package store
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"sync"
+	"syscall"
+	"time"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/frame"
+
+	"github.com/glebarez/sqlite"
+	"gorm.io/gorm"
+	"gorm.io/gorm/logger"
+)
+
+// Project is a row of the list of projects.
+type Project struct {
+	ID        string    `gorm:"primaryKey" json:"id"`
+	Name      string    `json:"name"`
+	Width     int       `json:"width"`
+	Height    int       `json:"height"`
+	Length    int64     `json:"length"` // ms
+	Revision  int64     `json:"revision"`
+	CreatedAt time.Time `json:"createdAt"`
+	UpdatedAt time.Time `json:"updatedAt"`
+}
+
+// Change is one acknowledged command with the patch it made.
+type Change struct {
+	ProjectID string          `gorm:"primaryKey" json:"-"`
+	Revision  int64           `gorm:"primaryKey;autoIncrement:false" json:"revision"`
+	CommandID string          `gorm:"index" json:"id"` // made by the page; a repeated one is not carried out twice
+	Window    string          `json:"window"`
+	Command   json.RawMessage `json:"command"`
+	Patch     json.RawMessage `json:"patch"`
+	At        time.Time       `json:"at"`
+}
+
+// Snapshot is a whole document at a revision; newer changes are replayed on it.
+type Snapshot struct {
+	ProjectID string `gorm:"primaryKey"`
+	Revision  int64  `gorm:"primaryKey;autoIncrement:false"`
+	Document  []byte
+}
+
+// Export states.
+const (
+	Waiting   = "waiting"
+	Running   = "running"
+	Done      = "done"
+	Failed    = "failed"
+	Cancelled = "cancelled"
+)
+
+// Export is one file that is or was made of a project.
+type Export struct {
+	ID         string    `gorm:"primaryKey" json:"id"`
+	ProjectID  string    `gorm:"index" json:"project"`
+	Name       string    `json:"name"` // file name for the download
+	Format     string    `json:"format"`
+	Width      int       `json:"width"`
+	Height     int       `json:"height"`
+	RateNum    int64     `json:"rateNum"`
+	RateDen    int64     `json:"rateDen"`
+	Once       bool      `json:"once"`
+	State      string    `gorm:"index" json:"state"`
+	Frames     int64     `json:"frames"`
+	FramesDone int64     `json:"framesDone"`
+	Bytes      int64     `json:"bytes"`
+	Message    string    `json:"message"` // why it failed, in words
+	Document   []byte    `json:"-"`       // the project as it was when the export was asked for
+	CreatedAt  time.Time `json:"createdAt"`
+	EndedAt    time.Time `json:"endedAt"`
+}
+
+// Snapshots are written every so many revisions.
+const snapshotEvery = 50
+
+// Store is one data folder. It is safe for concurrent use; one process may have a folder open.
+type Store struct {
+	dir    string
+	db     *gorm.DB
+	lock   *os.File
+	assets frame.Assets
+
+	mu   sync.Mutex
+	open map[string]*opened
+}
+
+type opened struct {
+	doc      *doc.Project
+	revision int64
+}
+
+// InUse is returned by Open when another process has the data folder.
+type InUse struct{ Dir, By string }
+
+func (e *InUse) Error() string {
+	return fmt.Sprintf("The data in %s is already open in another Capstan (%s). Use that one, or stop it and try again.", e.Dir, e.By)
+}
+
+// Open opens or makes the data folder dir. assets are what commands are carried out with.
+func Open(dir string, assets frame.Assets) (*Store, error) {
+	for _, d := range []string{dir, filepath.Join(dir, "media"), filepath.Join(dir, "exports")} {
+		if err := os.MkdirAll(d, 0o755); err != nil {
+			return nil, fmt.Errorf("the data folder cannot be made: %w", err)
+		}
+	}
+	lock, err := os.OpenFile(filepath.Join(dir, "lock"), os.O_RDWR|os.O_CREATE, 0o644)
+	if err != nil {
+		return nil, err
+	}
+	if err := syscall.Flock(int(lock.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+		by, _ := os.ReadFile(lock.Name())
+		lock.Close()
+		return nil, &InUse{dir, string(by)}
+	}
+	if err := lock.Truncate(0); err != nil {
+		return nil, err
+	}
+	if _, err := lock.WriteAt(fmt.Appendf(nil, "process %d", os.Getpid()), 0); err != nil {
+		return nil, err
+	}
+	db, err := gorm.Open(sqlite.Open("file:"+filepath.Join(dir, "capstan.db")+
+		"?_txlock=immediate&_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)"),
+		&gorm.Config{Logger: logger.Default.LogMode(logger.Silent)})
+	if err != nil {
+		return nil, fmt.Errorf("the data in %s cannot be opened: %w", dir, err)
+	}
+	if err := migrate(db, filepath.Join(dir, "capstan.db")); err != nil {
+		return nil, err
+	}
+	return &Store{dir: dir, db: db, lock: lock, assets: assets, open: map[string]*opened{}}, nil
+}
+
+// Close releases the data folder.
+func (s *Store) Close() error {
+	sql, err := s.db.DB()
+	if err == nil {
+		err = sql.Close()
+	}
+	return errors.Join(err, s.lock.Close())
+}
+
+// Dir returns the data folder.
+func (s *Store) Dir() string { return s.dir }
+
+// Assets returns what films of this store are compiled with.
+func (s *Store) Assets() frame.Assets { return s.assets }
+
+// NotFound says that something asked for is not there.
+type NotFound struct{ What string }
+
+func (e *NotFound) Error() string { return "There is no such " + e.What + "." }
+
+// Projects lists all projects, the last changed first.
+func (s *Store) Projects() ([]Project, error) {
+	list := []Project{}
+	return list, s.db.Order("updated_at desc").Find(&list).Error
+}
+
+// Create adds a project with its first snapshot, at revision 0.
+func (s *Store) Create(p *doc.Project) (*Project, error) {
+	if err := p.Validate(); err != nil {
+		return nil, err
+	}
+	raw, err := p.Write()
+	if err != nil {
+		return nil, err
+	}
+	row := &Project{ID: p.ID, CreatedAt: time.Now(), UpdatedAt: time.Now()}
+	s.describe(row, p)
+	err = s.db.Transaction(func(tx *gorm.DB) error {
+		if err := tx.Create(row).Error; err != nil {
+			return err
+		}
+		return tx.Create(&Snapshot{p.ID, 0, raw}).Error
+	})
+	return row, err
+}
+
+func (s *Store) describe(row *Project, p *doc.Project) {
+	row.Name, row.Width, row.Height = p.Name, p.Film.Width, p.Film.Height
+	row.Length = 0
+	for i, sc := range p.Film.Scenes {
+		row.Length += sc.Stay
+		if i > 0 {
+			row.Length += sc.Transition.Duration
+		}
+	}
+}
+
+// Delete removes a project with its changes.
+func (s *Store) Delete(id string) error {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	delete(s.open, id)
+	return s.db.Transaction(func(tx *gorm.DB) error {
+		r := tx.Delete(&Project{}, "id = ?", id)
+		if r.Error == nil && r.RowsAffected == 0 {
+			return &NotFound{"project"}
+		}
+		return errors.Join(r.Error, tx.Delete(&Snapshot{}, "project_id = ?", id).Error, tx.Delete(&Change{}, "project_id = ?", id).Error)
+	})
+}
+
+// Load returns a project's document and its revision.
+func (s *Store) Load(id string) (*doc.Project, int64, error) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	o, err := s.load(id)
+	if err != nil {
+		return nil, 0, err
+	}
+	return o.doc, o.revision, nil
+}
+
+func (s *Store) load(id string) (*opened, error) {
+	if o := s.open[id]; o != nil {
+		return o, nil
+	}
+	var snap Snapshot
+	err := s.db.Where("project_id = ?", id).Order("revision desc").First(&snap).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return nil, &NotFound{"project"}
+	} else if err != nil {
+		return nil, err
+	}
+	p, err := doc.Read(snap.Document)
+	if err != nil {
+		return nil, err
+	}
+	var changes []Change
+	if err := s.db.Where("project_id = ? AND revision > ?", id, snap.Revision).Order("revision").Find(&changes).Error; err != nil {
+		return nil, err
+	}
+	o := &opened{p, snap.Revision}
+	for _, c := range changes {
+		next, _, err := edit.Apply(o.doc, c.Command, s.assets)
+		if err != nil {
+			return nil, fmt.Errorf("revision %d cannot be replayed: %w", c.Revision, err)
+		}
+		o.doc, o.revision = next, c.Revision
+	}
+	s.open[id] = o
+	return o, nil
+}
+
+// Stale is returned by Apply for a command made on an older revision than the current one.
+type Stale struct {
+	Revision int64
+	Since    []Change
+}
+
+func (e *Stale) Error() string {
+	return "The project has been changed in another window since. Nothing was lost; this window catches up."
+}
+
+// Apply carries out a command made on revision base and stores it as the next revision, in one transaction. A command id that
+// was carried out before is acknowledged again and not repeated.
+func (s *Store) Apply(id string, base int64, window, commandID string, command json.RawMessage) (Change, error) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	o, err := s.load(id)
+	if err != nil {
+		return Change{}, err
+	}
+	if commandID != "" {
+		var before Change
+		err := s.db.Where("project_id = ? AND command_id = ?", id, commandID).First(&before).Error
+		if err == nil {
+			return before, nil
+		} else if !errors.Is(err, gorm.ErrRecordNotFound) {
+			return Change{}, err
+		}
+	}
+	if base != o.revision {
+		stale := &Stale{Revision: o.revision}
+		if err := s.db.Where("project_id = ? AND revision > ?", id, base).Order("revision").Find(&stale.Since).Error; err != nil {
+			return Change{}, err
+		}
+		return Change{}, stale
+	}
+	next, patch, err := edit.Apply(o.doc, command, s.assets)
+	if err != nil {
+		return Change{}, err
+	}
+	rawPatch, err := json.Marshal(patch)
+	if err != nil {
+		return Change{}, err
+	}
+	c := Change{id, base + 1, commandID, window, command, rawPatch, time.Now()}
+	err = s.db.Transaction(func(tx *gorm.DB) error {
+		if err := tx.Create(&c).Error; err != nil {
+			return err
+		}
+		row := Project{ID: id}
+		s.describe(&row, next)
+		err := tx.Model(&Project{}).Where("id = ?", id).Updates(map[string]any{
+			"name": row.Name, "width": row.Width, "height": row.Height, "length": row.Length,
+			"revision": c.Revision, "updated_at": c.At,
+		}).Error
+		if err != nil || c.Revision%snapshotEvery != 0 {
+			return err
+		}
+		raw, err := next.Write()
+		if err != nil {
+			return err
+		}
+		return tx.Create(&Snapshot{id, c.Revision, raw}).Error
+	})
+	if err != nil {
+		return Change{}, fmt.Errorf("the change could not be stored: %w", err)
+	}
+	o.doc, o.revision = next, c.Revision
+	return c, nil
+}
