@@ -54,6 +54,7 @@ type layer struct {
 	shapes   []shape
 	picture  uint32
 	lines    []geom.Box // of texts: where a pointer finds them
+	path     *geom.Path // of drawn paths
 }
 
 type shape struct {
@@ -234,7 +235,8 @@ func (f *Film) compileShape(s *scene, l *layer) {
 			}
 			return p
 		})
-		if b := f.Geometry.Path(key).Bounds(); b.Max.X >= b.Min.X {
+		l.path = f.Geometry.Path(key)
+		if b := l.path.Bounds(); b.Max.X >= b.Min.X {
 			l.box = b
 		}
 		l.shapes = []shape{{key, fill}}

@@ -99,6 +99,25 @@ func (p *Player) Quad(id string) (corners [4]geom.Point, pivot geom.Point, ok bo
 	return
 }
 
+// Axes returns the map from a layer's own axes to the page, and from those its place is in, as it was last
+// placed; false when it is not drawn.
+func (p *Player) Axes(id string) (own, outer geom.Matrix, ok bool) {
+	outer = geom.Identity
+	for i := range p.nodes {
+		n := &p.nodes[i]
+		if n.layer == nil || n.kind == pageNode || n.layer.doc.ID != id {
+			continue
+		}
+		for k := 0; k < i; k++ {
+			if g := &p.nodes[k]; g.kind == groupNode && g.end > i && g.layer == n.layer.parent {
+				outer = g.m
+			}
+		}
+		return n.m, outer, true
+	}
+	return geom.Identity, outer, false
+}
+
 // Ancestry returns the map from the axes a layer's place is in to the page, with everything at rest.
 func (f *Film) Ancestry(scene int, id string) geom.Matrix {
 	m := geom.Identity

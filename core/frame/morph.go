@@ -1,6 +1,8 @@
 package frame
 
 import (
+	"slices"
+
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/morph"
@@ -191,7 +193,7 @@ func alike(a, b *layer) bool {
 	case doc.Rectangle, doc.Ellipse:
 		return true
 	case doc.PathKind:
-		return x.Path == y.Path
+		return x.Path == y.Path || a.blends(b)
 	case doc.Picture:
 		return x.Picture.Media == y.Picture.Media
 	case doc.TextKind:
@@ -199,6 +201,9 @@ func alike(a, b *layer) bool {
 	}
 	return false
 }
+
+// blends reports whether two drawn paths have the same steps, so that their points can be interpolated.
+func (l *layer) blends(o *layer) bool { return slices.Equal(l.path.Verbs, o.path.Verbs) }
 
 // sameSetting reports whether two texts differ in size and colour only.
 func sameSetting(a, b *doc.Text) bool {

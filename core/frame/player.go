@@ -219,6 +219,15 @@ func (p *Player) leaf(n *node, v View, alpha float64) {
 		if c.A*alpha <= 0 {
 			continue
 		}
+		if n.other != nil && d.Kind == doc.PathKind && d.Path != n.other.doc.Path {
+			p.tmp.Reset()
+			p.tmp.Verbs = append(p.tmp.Verbs, n.layer.path.Verbs...)
+			for k, q := range n.layer.path.Points {
+				p.tmp.Points = append(p.tmp.Points, q.Lerp(n.other.path.Points[k], n.share))
+			}
+			l.outline(&p.tmp, n.m, c, alpha)
+			continue
+		}
 		if !n.sized {
 			l.fill(s.key, n.m, c, alpha)
 			continue

@@ -1,0 +1,178 @@
+//go:build js && wasm
+
+// Command engine is the core for the browser: a thin shell of calls on the global object capstanEngine. Small
+// things cross as JSON, display lists as typed arrays. Every call returns {error} with words or its result; a panic comes back
+// as an error and leaves the last good state.
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+	"syscall/js"
+	"unsafe"
+
+	"capstan/core/frame"
+	"capstan/core/geom"
+	"capstan/core/session"
+)
+
+var (
+	s       = session.New()
+	codes   = js.Global().Get("Uint8Array")
+	buffers [2]js.Value // codes and numbers, as bytes, grown when needed
+	sizes   [2]int
+)
+
+func main() {
+	e := js.Global().Get("Object").New()
+	on := func(name string, f func(args []js.Value) (any, error)) {
+		e.Set(name, js.FuncOf(func(_ js.Value, args []js.Value) (out any) {
+			defer func() {
+				if r := recover(); r != nil {
+					out = failure(fmt.Errorf("the engine stumbled: %v", r))
+				}
+			}()
+			v, err := f(args)
+			if err != nil {
+				return failure(err)
+			}
+			if j, ok := v.(js.Value); ok {
+				return j
+			}
+			raw, err := json.Marshal(v)
+			if err != nil {
+				return failure(err)
+			}
+			return string(raw)
+		}))
+	}
+	on("addFont", func(a []js.Value) (any, error) {
+		data := make([]byte, a[3].Length())
+		js.CopyBytesToGo(data, a[3])
+		return true, s.AddFont(a[0].String(), a[1].Int(), a[2].Bool(), data)
+	})
+	on("open", func(a []js.Value) (any, error) { return true, s.Open([]byte(a[0].String())) })
+	on("apply", func(a []js.Value) (any, error) { return s.Apply([]byte(a[0].String())) })
+	on("draft", func(a []js.Value) (any, error) { return true, s.Draft([]byte(a[0].String())) })
+	on("clearDraft", func([]js.Value) (any, error) { s.ClearDraft(); return true, nil })
+	on("newID", func([]js.Value) (any, error) { return s.NewID(), nil })
+	on("film", func([]js.Value) (any, error) { return s.FilmView(), nil })
+	on("colours", func([]js.Value) (any, error) { return s.DocumentColours(), nil })
+	on("rows", func(a []js.Value) (any, error) { return s.Rows(moment(a[0])), nil })
+	on("selection", func(a []js.Value) (any, error) { return s.Selection(moment(a[0]), list(a[1])), nil })
+	on("overlay", func(a []js.Value) (any, error) { return s.OverlayView(moment(a[0]), list(a[1])), nil })
+	on("sceneAt", func(a []js.Value) (any, error) { return s.SceneAt(moment(a[0])), nil })
+	on("hit", func(a []js.Value) (any, error) {
+		return s.Hit(moment(a[0]), geom.Point{X: a[1].Float(), Y: a[2].Float()}, a[3].Float()), nil
+	})
+	on("within", func(a []js.Value) (any, error) {
+		b := geom.Box{Min: geom.Point{X: a[1].Float(), Y: a[2].Float()}, Max: geom.Point{X: a[3].Float(), Y: a[4].Float()}}
+		return s.Within(moment(a[0]), b, a[5].String()), nil
+	})
+	on("copy", func(a []js.Value) (any, error) { return s.Copy(moment(a[0]), list(a[1])), nil })
+	on("intent", func(a []js.Value) (any, error) {
+		return s.Intent(a[0].String(), moment(a[1]), []byte(a[2].String()))
+	})
+	on("begin", func(a []js.Value) (any, error) {
+		return true, s.Begin(a[0].String(), moment(a[1]), list(a[2]), a[3].String(), a[4].String(), geom.Point{X: a[5].Float(), Y: a[6].Float()})
+	})
+	on("update", func(a []js.Value) (any, error) {
+		return s.Update(geom.Point{X: a[0].Float(), Y: a[1].Float()}, session.Modifiers{Shift: a[2].Bool(), Alt: a[3].Bool()})
+	})
+	on("end", func([]js.Value) (any, error) { return s.End(), nil })
+	on("pictures", func([]js.Value) (any, error) { return s.Film().Pictures, nil })
+	on("frame", func(a []js.Value) (any, error) { return listValue(s.Frame(moment(a[0]), a[1].Float())), nil })
+	on("only", func(a []js.Value) (any, error) {
+		l, box := s.Only(a[0].String(), a[1].Float())
+		v := listValue(l)
+		v.Set("box", js.ValueOf([]any{box.Min.X, box.Min.Y, box.W(), box.H()}))
+		return v, nil
+	})
+	on("outline", func(a []js.Value) (any, error) {
+		p := s.Film().Geometry.Path(uint32(a[0].Int()))
+		if p == nil {
+			return nil, fmt.Errorf("there is no outline %d", a[0].Int())
+		}
+		return pathValue(p), nil
+	})
+	js.Global().Set("capstanEngine", e)
+	if f := js.Global().Get("capstanEngineReady"); f.Type() == js.TypeFunction {
+		f.Invoke()
+	}
+	select {}
+}
+
+func failure(err error) js.Value {
+	o := js.Global().Get("Object").New()
+	o.Set("error", err.Error())
+	return o
+}
+
+// moment reads {rest, scene, time}.
+func moment(v js.Value) session.Moment {
+	return session.Moment{Rest: v.Get("rest").Bool(), Scene: v.Get("scene").Int(), Time: v.Get("time").Float()}
+}
+
+func list(v js.Value) []string {
+	out := make([]string, v.Length())
+	for i := range out {
+		out[i] = v.Index(i).String()
+	}
+	return out
+}
+
+// copyOut copies raw memory into a byte array of the page that is kept from frame to frame.
+func copyOut(slot int, b []byte) js.Value {
+	if sizes[slot] < len(b) {
+		sizes[slot] = len(b) + len(b)/2 + 1024
+		buffers[slot] = codes.New(sizes[slot])
+	}
+	js.CopyBytesToJS(buffers[slot], b)
+	return buffers[slot]
+}
+
+// listValue hands a display list over as {codes, numbers: bytes of Uint32 and Float64, with their counts, width, height}.
+func listValue(l *frame.List) js.Value {
+	o := js.Global().Get("Object").New()
+	o.Set("width", l.Width)
+	o.Set("height", l.Height)
+	o.Set("codeCount", len(l.Codes))
+	o.Set("numberCount", len(l.Numbers))
+	o.Set("codes", copyOut(0, bytesOf(l.Codes)))
+	o.Set("numbers", copyOut(1, bytesOf(l.Numbers)))
+	return o
+}
+
+// bytesOf views a slice of plain numbers as bytes; WebAssembly is little-endian, as typed arrays are.
+func bytesOf[T uint32 | float64](v []T) []byte {
+	if len(v) == 0 {
+		return nil
+	}
+	return unsafe.Slice((*byte)(unsafe.Pointer(&v[0])), len(v)*int(unsafe.Sizeof(v[0])))
+}
+
+// pathValue hands an outline over as {verbs, points}.
+func pathValue(p *geom.Path) js.Value {
+	verbs := codes.New(len(p.Verbs))
+	raw := make([]byte, len(p.Verbs))
+	for i, v := range p.Verbs {
+		raw[i] = byte(v)
+	}
+	js.CopyBytesToJS(verbs, raw)
+	numbers := make([]byte, 0, len(p.Points)*16)
+	for _, q := range p.Points {
+		for _, v := range [2]float64{q.X, q.Y} {
+			b := math.Float64bits(v)
+			for k := 0; k < 64; k += 8 {
+				numbers = append(numbers, byte(b>>k))
+			}
+		}
+	}
+	points := codes.New(len(numbers))
+	js.CopyBytesToJS(points, numbers)
+	o := js.Global().Get("Object").New()
+	o.Set("verbs", verbs)
+	o.Set("points", points)
+	return o
+}

@@ -1,0 +1,181 @@
+package session
+
+import (
+	"capstan/core/doc"
+	"capstan/core/geom"
+	"capstan/core/motion"
+)
+
+// Overlay is what is drawn over the page for the selection, in page px.
+type Overlay struct {
+	Boxes []Box  `json:"boxes"`
+	Paths []Path `json:"paths"`
+}
+
+// Box is a selected layer's box as it stands at the moment: corners from its own upper left clockwise.
+type Box struct {
+	Thread  string        `json:"thread"`
+	Kind    string        `json:"kind"`
+	Corners [4][2]float64 `json:"corners"`
+	Pivot   [2]float64    `json:"pivot"`
+	Turn    float64       `json:"turn"` // degrees, full turns counted, at rest
+	Locked  bool          `json:"locked"`
+}
+
+// Path is a motion path of a selected layer.
+type Path struct {
+	Move  string        `json:"move"`
+	D     string        `json:"d"`    // SVG path data
+	From  [2]float64    `json:"from"` // where it begins
+	To    [2]float64    `json:"to"`
+	Mid   [2]float64    `json:"mid"`   // half way, where it is bent
+	Angle float64       `json:"angle"` // direction of travel at its end, degrees
+	Begin int64         `json:"begin"` // ms on the scene's clock
+	End   int64         `json:"end"`
+	Dots  [][2]float64  `json:"dots"`  // at even time steps
+	Ghost [4][2]float64 `json:"ghost"` // the layer's outline at the end that is not rest
+}
+
+func pair(p geom.Point) [2]float64 { return [2]float64{p.X, p.Y} }
+
+// OverlayView returns the overlay of the selected threads at a moment.
+func (s *Session) OverlayView(m Moment, threads []string) Overlay {
+	v := Overlay{Boxes: []Box{}, Paths: []Path{}}
+	s.stand(m)
+	scene := s.sceneIndex(m)
+	for _, l := range s.layers(m, threads) {
+		corners, pivot, ok := s.player.Quad(l.ID)
+		if ok {
+			b := Box{Thread: l.Thread, Kind: l.Kind, Pivot: pair(pivot), Turn: l.Place.Turn, Locked: l.Locked}
+			for i, c := range corners {
+				b.Corners[i] = pair(c)
+			}
+			v.Boxes = append(v.Boxes, b)
+		}
+		for _, mv := range l.Moves {
+			if mv.Kind == doc.MotionPath {
+				if p, ok := s.pathView(scene, l, mv); ok {
+					v.Paths = append(v.Paths, p)
+				}
+			}
+		}
+	}
+	return v
+}
+
+// line is a motion path with what is needed to place it on the page.
+type line struct {
+	path  *geom.Path
+	rest  geom.Point  // where on the line the rest pose lies
+	base  geom.Point  // middle of the layer's box at rest, in its parent's axes
+	outer geom.Matrix // from there to the page
+}
+
+func (s *Session) line(scene int, l *doc.Layer, mv *doc.Move) (line, bool) {
+	p, err := geom.ParseData(mv.Path.D)
+	if err != nil || len(p.Points) < 2 {
+		return line{}, false
+	}
+	box, _ := s.shown.Box(scene, l.ID)
+	n := line{path: p, base: s.shown.RestMatrix(scene, l.ID).Apply(box.Centre())}
+	n.outer = s.shown.Ancestry(scene, l.ID)
+	if _, outer, ok := s.player.Axes(l.ID); ok {
+		n.outer = outer
+	}
+	share := 0.0
+	switch mv.Path.Rest {
+	case doc.Arrives:
+		share = 1
+	case doc.Passes:
+		share = mv.Path.Share
+	}
+	n.rest, _ = geom.NewMeasure(p).At(share)
+	return n, true
+}
+
+// page returns the map from the line's own points to the page.
+func (n line) page() geom.Matrix { return n.outer.Mul(geom.Translate(n.base.Sub(n.rest))) }
+
+func (s *Session) pathView(scene int, l *doc.Layer, mv *doc.Move) (Path, bool) {
+	n, ok := s.line(scene, l, mv)
+	if !ok {
+		return Path{}, false
+	}
+	m := n.page()
+	onPage := &geom.Path{}
+	onPage.Append(n.path, m)
+	ms := geom.NewMeasure(n.path)
+	from, _ := ms.At(0)
+	to, angle := ms.At(1)
+	mid, _ := ms.At(0.5)
+	iv := s.shown.Timing(scene).Moves[mv.ID]
+	v := Path{
+		Move: mv.ID, D: onPage.Data(), From: pair(m.Apply(from)), To: pair(m.Apply(to)), Mid: pair(m.Apply(mid)),
+		Angle: angle + geom.AngleOf(m), Begin: iv.Begin, End: iv.End, Dots: [][2]float64{},
+	}
+	for _, at := range motion.EvenSteps(mv, iv) {
+		p, _ := ms.At(at)
+		v.Dots = append(v.Dots, pair(m.Apply(p)))
+	}
+	other := to
+	if mv.Path.Rest == doc.Arrives {
+		other = from
+	}
+	box, _ := s.shown.Box(scene, l.ID)
+	own := n.outer.Mul(geom.Translate(other.Sub(n.rest))).Mul(s.shown.RestMatrix(scene, l.ID))
+	for i, c := range box.Corners() {
+		v.Ghost[i] = pair(own.Apply(c))
+	}
+	return v, true
+}
+
+// Hit returns the threads under a page point, outermost group first, empty on the ground.
+func (s *Session) Hit(m Moment, at geom.Point, slack float64) []string {
+	s.stand(m)
+	out := []string{}
+	sc := s.scene(m)
+	for _, id := range s.player.Hit(at, slack) {
+		if l, _ := sc.Layer(id); l != nil {
+			out = append(out, l.Thread)
+		} else if o := s.threadOf(id); o != "" {
+			out = append(out, o) // inside a transition, from the scene before
+		}
+	}
+	return out
+}
+
+func (s *Session) threadOf(id string) string {
+	for _, sc := range s.shown.Doc.Film.Scenes {
+		if l, _ := sc.Layer(id); l != nil {
+			return l.Thread
+		}
+	}
+	return ""
+}
+
+// Within returns the threads at one level of the group tree whose layers lie wholly in a page box: top layers,
+// or the children of the group thread inside.
+func (s *Session) Within(m Moment, box geom.Box, inside string) []string {
+	s.stand(m)
+	sc := s.scene(m)
+	out := []string{}
+	list := sc.Layers
+	if g := sc.Thread(inside); g != nil && inside != "" {
+		list = g.Children
+	}
+	for _, l := range list {
+		if l.Locked || l.Hidden {
+			continue
+		}
+		if c, _, ok := s.player.Quad(l.ID); ok {
+			b := geom.EmptyBox()
+			for _, p := range c {
+				b = b.Include(p)
+			}
+			if box.Contains(b.Min) && box.Contains(b.Max) {
+				out = append(out, l.Thread)
+			}
+		}
+	}
+	return out
+}

@@ -1,0 +1,208 @@
+// Package session is a document open in one window: it carries out commands, keeps drafts while a gesture
+// lasts, and answers the small views an interface needs (headings, rows, selection, overlay). It knows nothing of
+// screens or browsers; the page drives it through cmd/engine, tests drive it directly.
+package session
+
+import (
+	"crypto/rand"
+	"encoding/base32"
+	"encoding/json"
+	"fmt"
+	"strings"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/frame"
+	"capstan/core/geom"
+	"capstan/core/motion"
+	"capstan/core/text"
+)
+
+// Moment is what the page shows: scene Scene at rest, or the film at Time.
+type Moment struct {
+	Rest  bool    `json:"rest"`
+	Scene int     `json:"scene"`
+	Time  float64 `json:"time"` // ms of the film
+}
+
+// Session is one open document. It belongs to one goroutine.
+type Session struct {
+	fonts   text.Book
+	doc     *doc.Project
+	film    *frame.Film
+	shown   *frame.Film // the film, or that of the draft
+	player  *frame.Player
+	gesture *gesture
+	last    map[string]lastUsed // by kind and effect of a move
+	id      func() string
+}
+
+type lastUsed struct {
+	Duration int64
+	Easing   string
+}
+
+// New returns a session without a document.
+func New() *Session { return &Session{last: map[string]lastUsed{}, id: randomID} }
+
+// randomID makes ids where commands are made: short random strings.
+func randomID() string {
+	b := make([]byte, 8)
+	if _, err := rand.Read(b); err != nil {
+		panic(err) // no randomness in this browser or system: nothing can be made
+	}
+	return strings.ToLower(strings.TrimRight(base32.StdEncoding.EncodeToString(b), "="))
+}
+
+// NewID returns a new random id.
+func (s *Session) NewID() string { return s.id() }
+
+// AddFont adds a font file; texts are set again when the next film is compiled.
+func (s *Session) AddFont(family string, weight int, italic bool, data []byte) error {
+	return s.fonts.Add(family, weight, italic, data)
+}
+
+// Open shows a document, read from JSON.
+func (s *Session) Open(data []byte) error {
+	p, err := doc.Read(data)
+	if err != nil {
+		return err
+	}
+	f, err := frame.Compile(p, s.assets(), s.film)
+	if err != nil {
+		return err
+	}
+	s.show(p, f)
+	return nil
+}
+
+func (s *Session) assets() frame.Assets { return frame.Assets{Fonts: &s.fonts} }
+
+func (s *Session) show(p *doc.Project, f *frame.Film) {
+	s.doc, s.film, s.shown, s.gesture = p, f, f, nil
+	if s.player == nil {
+		s.player = f.Player()
+	}
+	s.player.SetFilm(f)
+}
+
+// Document returns the document as it is, without the draft.
+func (s *Session) Document() *doc.Project { return s.doc }
+
+// Film returns the film that is shown: the draft's while a gesture lasts.
+func (s *Session) Film() *frame.Film { return s.shown }
+
+// Apply carries out a command and returns the patch it made. On an error nothing has changed.
+func (s *Session) Apply(c edit.Command) (edit.Patch, error) {
+	p, patch, err := edit.Apply(s.doc, c, s.assets())
+	if err != nil {
+		return nil, err
+	}
+	f, err := frame.Compile(p, s.assets(), s.film)
+	if err != nil {
+		return nil, err
+	}
+	s.show(p, f)
+	return patch, nil
+}
+
+// Draft shows what a command would make, until Apply, Open or another Draft. The document stays.
+func (s *Session) Draft(c edit.Command) error {
+	p, _, err := edit.Apply(s.doc, c, s.assets())
+	if err != nil {
+		return err
+	}
+	f, err := frame.Compile(p, s.assets(), s.shown)
+	if err != nil {
+		return err
+	}
+	s.shown = f
+	s.player.SetFilm(f)
+	return nil
+}
+
+// ClearDraft shows the document again.
+func (s *Session) ClearDraft() {
+	s.shown, s.gesture = s.film, nil
+	s.player.SetFilm(s.film)
+}
+
+// Frame returns the display list of a moment.
+func (s *Session) Frame(m Moment, scale float64) *frame.List {
+	v := frame.View{Scale: scale}
+	if m.Rest {
+		return s.player.AtRest(s.sceneIndex(m), v)
+	}
+	return s.player.At(instant(m.Time), v)
+}
+
+// instant turns pointer and playback time into an exact one, in steps of a microsecond.
+func instant(ms float64) motion.Instant { return motion.Seconds(ms / 1000) }
+
+// SceneAt returns the scene that a moment is in; inside a transition, the one that comes.
+func (s *Session) SceneAt(m Moment) int { return s.sceneIndex(m) }
+
+func (s *Session) sceneIndex(m Moment) int {
+	if m.Rest {
+		return min(max(m.Scene, 0), len(s.shown.Doc.Film.Scenes)-1)
+	}
+	return s.shown.Order.At(instant(m.Time)).Scene
+}
+
+func (s *Session) scene(m Moment) *doc.Scene { return s.shown.Doc.Film.Scenes[s.sceneIndex(m)] }
+
+// stand places everything as the moment shows it, for hits and overlays.
+func (s *Session) stand(m Moment) {
+	if m.Rest {
+		s.player.StandAtRest(s.sceneIndex(m))
+	} else {
+		s.player.Stand(instant(m.Time))
+	}
+}
+
+// layers returns the layers of the moment's scene that the threads name, in that order.
+func (s *Session) layers(m Moment, threads []string) []*doc.Layer {
+	var out []*doc.Layer
+	for _, t := range threads {
+		if l := s.scene(m).Thread(t); l != nil {
+			out = append(out, l)
+		}
+	}
+	return out
+}
+
+func ids(list []*doc.Layer) []string {
+	out := make([]string, len(list))
+	for i, l := range list {
+		out[i] = l.ID
+	}
+	return out
+}
+
+// command encodes a command made of an op and its fields.
+func command(op string, fields map[string]any) edit.Command {
+	fields["op"] = op
+	raw, err := json.Marshal(fields)
+	if err != nil {
+		panic(fmt.Sprintf("session: %s: %v", op, err)) // all fields are plain data
+	}
+	return raw
+}
+
+func batch(list []edit.Command) edit.Command {
+	if len(list) == 1 {
+		return list[0]
+	}
+	return command("batch", map[string]any{"commands": list})
+}
+
+// Only returns a display list with just the layer of that id, at rest, and the box it fills on its page; for small
+// pictures of single layers.
+func (s *Session) Only(id string, scale float64) (*frame.List, geom.Box) {
+	for i, sc := range s.shown.Doc.Film.Scenes {
+		if l, _ := sc.Layer(id); l != nil {
+			return s.player.Only(i, id, frame.View{Scale: scale})
+		}
+	}
+	return s.player.Only(0, "", frame.View{Scale: scale})
+}

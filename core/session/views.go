@@ -1,0 +1,280 @@
+package session
+
+import (
+	"capstan/core/doc"
+	"capstan/core/geom"
+	"capstan/core/motion"
+)
+
+// Film is what the interface shows of the film as a whole.
+type Film struct {
+	Project string    `json:"project"`
+	Name    string    `json:"name"`
+	Width   int       `json:"width"`
+	Height  int       `json:"height"`
+	Rate    doc.Rate  `json:"rate"`
+	Length  int64     `json:"length"` // ms
+	Frames  int64     `json:"frames"`
+	Scenes  []Heading `json:"scenes"`
+}
+
+// Heading is a scene along time. Times are ms of the film.
+type Heading struct {
+	ID         string   `json:"id"`
+	Name       string   `json:"name"`
+	Start      int64    `json:"start"` // when its transition begins
+	Into       int64    `json:"into"`  // the transition's duration
+	Stay       int64    `json:"stay"`
+	AutoStay   bool     `json:"autoStay"`
+	Transition string   `json:"transition"`
+	Easing     string   `json:"easing"`
+	Background doc.Fill `json:"background"`
+	Layers     int      `json:"layers"`
+}
+
+// FilmView returns the headings.
+func (s *Session) FilmView() Film {
+	p, o := s.shown.Doc, s.shown.Order
+	v := Film{
+		Project: p.ID, Name: p.Name, Width: p.Film.Width, Height: p.Film.Height, Rate: p.Film.Rate,
+		Length: o.Length, Frames: s.shown.Frames(),
+	}
+	for i, sc := range p.Film.Scenes {
+		n := 0
+		doc.Walk(sc.Layers, func(*doc.Layer, *doc.Layer) bool { n++; return true })
+		v.Scenes = append(v.Scenes, Heading{
+			sc.ID, sc.Name, o.Starts[i], o.Into[i], o.Stays[i], sc.AutoStay, sc.Transition.Kind, sc.Transition.Easing,
+			sc.Background, n,
+		})
+	}
+	return v
+}
+
+// Row is one thread in the timeline.
+type Row struct {
+	Thread string `json:"thread"`
+	Layer  string `json:"layer"` // id in the scene at the moment; empty where it is absent
+	Name   string `json:"name"`
+	Kind   string `json:"kind"`
+	Tint   int    `json:"tint"`
+	Depth  int    `json:"depth"`
+	Group  bool   `json:"group"` // has rows inside
+	Parent string `json:"parent"`
+	Here   bool   `json:"here"`
+	Locked bool   `json:"locked"`
+	Hidden bool   `json:"hidden"`
+	Spans  []Span `json:"spans"`
+	Bars   []Bar  `json:"bars"`
+}
+
+// Span is where a thread lives: in a scene's stay, or as a strand through a morph. Times are ms of the film.
+type Span struct {
+	Scene  int    `json:"scene"`
+	Begin  int64  `json:"begin"`
+	End    int64  `json:"end"`
+	Strand bool   `json:"strand"`
+	Layer  string `json:"layer"`
+}
+
+// Bar is a move in the timeline. Its outline is its motion: Profile holds heights 0..1 at equal steps from its
+// begin to its end. Times are ms of the film.
+type Bar struct {
+	Move    string    `json:"move"`
+	Layer   string    `json:"layer"`
+	Scene   int       `json:"scene"`
+	Kind    string    `json:"kind"`
+	Name    string    `json:"name"`
+	Words   string    `json:"words"`
+	Begin   int64     `json:"begin"`
+	End     int64     `json:"end"`
+	Cut     int64     `json:"cut"` // ms beyond the scene's end that are not played
+	Whole   bool      `json:"whole"`
+	Cycle   int64     `json:"cycle"` // of loops: after this time the profile repeats
+	Profile []float64 `json:"profile"`
+}
+
+// Rows returns the threads of the film: those of the moment's scene in stacking order, front first, then the absent ones.
+func (s *Session) Rows(m Moment) []Row {
+	p, o := s.shown.Doc, s.shown.Order
+	here := s.sceneIndex(m)
+	var rows []Row
+	seen := map[string]int{}
+	add := func(scene int, isHere bool) {
+		var walk func(list []*doc.Layer, depth int, parent string)
+		walk = func(list []*doc.Layer, depth int, parent string) {
+			for i := len(list) - 1; i >= 0; i-- {
+				l := list[i]
+				if _, ok := seen[l.Thread]; !ok {
+					r := Row{
+						Thread: l.Thread, Name: l.Name, Kind: l.Kind, Tint: l.Tint, Depth: depth, Group: len(l.Children) > 0,
+						Parent: parent, Here: isHere, Locked: l.Locked, Hidden: l.Hidden, Spans: []Span{}, Bars: []Bar{},
+					}
+					if isHere {
+						r.Layer = l.ID
+					}
+					seen[l.Thread] = len(rows)
+					rows = append(rows, r)
+				}
+				walk(l.Children, depth+1, l.Thread)
+			}
+		}
+		walk(p.Film.Scenes[scene].Layers, 0, "")
+	}
+	add(here, true)
+	for i := range p.Film.Scenes {
+		if i != here {
+			add(i, false)
+		}
+	}
+	for i, sc := range p.Film.Scenes {
+		begin := o.Begin(i)
+		t := s.shown.Timing(i)
+		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+			r := &rows[seen[l.Thread]]
+			if i > 0 && sc.Transition.Kind == doc.Morph && p.Film.Scenes[i-1].Thread(l.Thread) != nil {
+				r.Spans = append(r.Spans, Span{i, o.Starts[i], begin, true, l.ID})
+			}
+			r.Spans = append(r.Spans, Span{i, begin, begin + o.Stays[i], false, l.ID})
+			for _, mv := range l.Moves {
+				r.Bars = append(r.Bars, bar(sc, mv, t, begin, i, l.ID))
+			}
+			return true
+		})
+	}
+	return rows
+}
+
+func bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, scene int, layer string) Bar {
+	iv := t.Moves[mv.ID]
+	b := Bar{
+		Move: mv.ID, Layer: layer, Scene: scene, Kind: mv.Kind, Name: motion.Name(mv), Words: Words(sc, mv, t),
+		Begin: begin + iv.Begin, End: begin + iv.End, Whole: iv.Whole,
+		Cut: max(0, iv.End-t.Stay),
+	}
+	if mv.Effect == doc.AtOnce {
+		b.End = b.Begin
+	}
+	b.Cycle, b.Profile = motion.CycleTime(mv), motion.Profile(mv, iv, 48)
+	return b
+}
+
+// MoveView is a move in the inspector.
+type MoveView struct {
+	*doc.Move
+	Name    string    `json:"name"`
+	Words   string    `json:"words"`
+	Begin   int64     `json:"begin"` // ms on the scene's clock
+	End     int64     `json:"end"`
+	Early   bool      `json:"early"`
+	Easing  string    `json:"easingUsed"`
+	Speed   float64   `json:"speed,omitempty"` // px/s of a path
+	Profile []float64 `json:"profile"`
+}
+
+// MarshalJSON keeps the embedded move's own encoding from taking over.
+func (v MoveView) MarshalJSON() ([]byte, error) { return flat(v) }
+
+// Selected is a selected layer in the inspector: its own fields, and what is worked out of them.
+type Selected struct {
+	Layer   *doc.Layer  `json:"layer"` // without children and moves
+	Count   int         `json:"count"` // layers inside a group
+	Moves   []MoveView  `json:"moves"`
+	Box     [4]float64  `json:"box"` // x y of the middle in the parent's axes, w h, at rest
+	Now     *[3]float64 `json:"now"` // x y turn where it is now, when that differs from rest
+	Later   int         `json:"later"`
+	Colours []string    `json:"colours"` // fills found in a group
+}
+
+// Selection returns the selected layers of the moment's scene.
+func (s *Session) Selection(m Moment, threads []string) []Selected {
+	out := []Selected{}
+	i := s.sceneIndex(m)
+	sc := s.shown.Doc.Film.Scenes[i]
+	t := s.shown.Timing(i)
+	s.stand(m)
+	for _, l := range s.layers(m, threads) {
+		head := *l
+		head.Children, head.Moves = nil, nil
+		v := Selected{Layer: &head, Moves: []MoveView{}, Colours: []string{}}
+		seen := map[string]bool{}
+		doc.Walk([]*doc.Layer{l}, func(k, _ *doc.Layer) bool {
+			if k != l {
+				v.Count++
+			}
+			if k.Fill.Kind == doc.Solid && !seen[k.Fill.Colour] {
+				seen[k.Fill.Colour] = true
+				v.Colours = append(v.Colours, k.Fill.Colour)
+			}
+			return true
+		})
+		box, _ := s.shown.Box(i, l.ID)
+		rest := s.shown.RestMatrix(i, l.ID)
+		at := rest.Apply(box.Centre())
+		v.Box = [4]float64{at.X, at.Y, box.W(), box.H()}
+		if own, outer, ok := s.player.Axes(l.ID); ok && !m.Rest {
+			if inv, ok := outer.Inverse(); ok {
+				local := inv.Mul(own)
+				now := local.Apply(box.Centre())
+				turn := geom.AngleOf(local)
+				restTurn := geom.AngleOf(rest)
+				if now.Sub(at).Len() > 0.05 || diff(turn, restTurn) > 0.05 {
+					v.Now = &[3]float64{now.X, now.Y, turn}
+				}
+			}
+		}
+		for _, later := range s.shown.Doc.Film.Scenes[i+1:] {
+			if later.Thread(l.Thread) != nil {
+				v.Later++
+			}
+		}
+		for _, mv := range l.Moves {
+			iv := t.Moves[mv.ID]
+			w := MoveView{
+				Move: mv, Name: motion.Name(mv), Words: Words(sc, mv, t), Begin: iv.Begin, End: iv.End, Early: iv.Early,
+				Easing: mv.Easing, Profile: motion.Profile(mv, iv, 24),
+			}
+			if w.Easing == "" {
+				w.Easing = motion.DefaultEasing(mv.Kind)
+			}
+			if mv.Path != nil && iv.Pass > 0 {
+				if p, err := geom.ParseData(mv.Path.D); err == nil {
+					w.Speed = geom.NewMeasure(p).Length() / float64(iv.Pass) * 1000
+				}
+			}
+			v.Moves = append(v.Moves, w)
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+func diff(a, b float64) float64 {
+	d := a - b
+	for d > 180 {
+		d -= 360
+	}
+	for d < -180 {
+		d += 360
+	}
+	return max(d, -d)
+}
+
+// DocumentColours returns the colours the document uses, the most used first.
+func (s *Session) DocumentColours() []string {
+	count := map[string]int{}
+	var order []string
+	note := func(f doc.Fill) {
+		if f.Kind == doc.Solid && f.Colour != "" {
+			if count[f.Colour] == 0 {
+				order = append(order, f.Colour)
+			}
+			count[f.Colour]++
+		}
+	}
+	for _, sc := range s.doc.Film.Scenes {
+		note(sc.Background)
+		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool { note(l.Fill); return true })
+	}
+	sortByCount(order, count)
+	return order[:min(len(order), 16)]
+}

@@ -1,0 +1,97 @@
+package session
+
+import (
+	"encoding/json"
+	"fmt"
+	"sort"
+
+	"capstan/core/doc"
+	"capstan/core/motion"
+)
+
+// Words says in words when a move begins and how long it lasts: "when Path of Kite begins · 0.60 s".
+func Words(sc *doc.Scene, m *doc.Move, t *motion.Timing) string {
+	iv := t.Moves[m.ID]
+	var s string
+	name := func(id string) string {
+		o, l := sc.Move(id)
+		if o == nil {
+			return "a move"
+		}
+		_, own := sc.Move(m.ID)
+		if own == l {
+			return motion.Name(o)
+		}
+		return motion.Name(o) + " of " + l.Name
+	}
+	switch m.Start.When {
+	case doc.AtTime:
+		s = fmt.Sprintf("at %s", seconds(m.Start.Offset))
+	case doc.WhenBegins:
+		s = "when " + name(m.Start.Of) + " begins" + offset(m.Start.Offset)
+	case doc.WhenEnds:
+		s = "when " + name(m.Start.Of) + " ends" + offset(m.Start.Offset)
+	case doc.BeforeSceneEnd:
+		s = seconds(m.Start.Offset) + " before the scene ends"
+	case doc.AtCue:
+		s = "at a cue" + offset(m.Start.Offset)
+		for _, q := range sc.Cues {
+			if q.ID == m.Start.Of {
+				s = "at cue " + q.Name + offset(m.Start.Offset)
+			}
+		}
+	}
+	switch {
+	case m.Effect == doc.AtOnce:
+	case m.Kind == doc.Loop && iv.Whole:
+		s += " · a turn in " + seconds(m.Duration) + " · whole scene"
+	case m.Kind == doc.Loop:
+		s += fmt.Sprintf(" · %g × %s", iv.Passes, seconds(m.Duration))
+	case m.Repeat > 1:
+		s += fmt.Sprintf(" · %g × %s", m.Repeat, seconds(m.Duration))
+	default:
+		s += " · " + seconds(iv.End-iv.Begin)
+	}
+	if m.End != nil {
+		switch m.End.When {
+		case doc.WhenBegins:
+			s += " · ends when " + name(m.End.Of) + " begins"
+		case doc.WhenEnds:
+			s += " · ends when " + name(m.End.Of) + " ends"
+		default:
+			s += " · ends with the scene"
+		}
+	}
+	return s
+}
+
+func seconds(ms int64) string { return fmt.Sprintf("%.2f s", float64(ms)/1000) }
+
+func offset(ms int64) string {
+	switch {
+	case ms > 0:
+		return " + " + seconds(ms)
+	case ms < 0:
+		return " − " + seconds(-ms)
+	}
+	return ""
+}
+
+// flat encodes a MoveView as the move's own fields with the view's beside them.
+func flat(v MoveView) ([]byte, error) {
+	raw, err := json.Marshal(v.Move)
+	if err != nil {
+		return nil, err
+	}
+	var m map[string]any
+	if err := json.Unmarshal(raw, &m); err != nil {
+		return nil, err
+	}
+	m["name"], m["words"], m["begin"], m["finish"], m["early"] = v.Name, v.Words, v.Begin, v.End, v.Early
+	m["easingUsed"], m["speed"], m["profile"] = v.Easing, v.Speed, v.Profile
+	return json.Marshal(m)
+}
+
+func sortByCount(list []string, count map[string]int) {
+	sort.SliceStable(list, func(i, j int) bool { return count[list[i]] > count[list[j]] })
+}
