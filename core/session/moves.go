@@ -59,6 +59,11 @@ func init() {
 		s.remember(c.Move, c.Patch)
 		return command("move.set", map[string]any{"set": []any{map[string]any{"id": c.Move, "patch": c.Patch}}}), nil
 	})
+	intent("move.delete", func(s *Session, _ Moment, c *struct {
+		Move string `json:"move"`
+	}) (edit.Command, error) {
+		return command("move.delete", map[string]any{"ids": []string{c.Move}}), nil
+	})
 	intent("move.start", func(s *Session, m Moment, c *struct {
 		Move string `json:"move"`
 		When string `json:"when"`

@@ -1,0 +1,53 @@
+# Capstan. The two commands a newcomer needs are make demo and make test.
+SHELL := /bin/bash
+GO ?= go
+WEB := web
+WASM := $(WEB)/public/engine.wasm
+DATA ?= data
+ADDR ?= 127.0.0.1:4870
+
+.PHONY: demo test build page engine deps dev lint fuzz bench clean
+
+demo: build            ## build everything and start Capstan with the demo project
+	./bin/capstan demo --data $(DATA) --addr $(ADDR)
+
+build: page            ## leaves bin/capstan
+	$(GO) build -o bin/capstan ./cmd/capstan
+
+page: deps engine
+	cd $(WEB) && npm run --silent build
+
+engine:
+	@mkdir -p $(WEB)/public
+	GOOS=js GOARCH=wasm $(GO) build -ldflags="-s -w" -o $(WASM) ./cmd/engine
+	cp "$$($(GO) env GOROOT)/lib/wasm/wasm_exec.js" $(WEB)/public/wasm_exec.js
+
+deps: $(WEB)/node_modules/.installed
+	./scripts/deps.sh run
+
+$(WEB)/node_modules/.installed: $(WEB)/package-lock.json
+	cd $(WEB) && npm ci --no-audit --no-fund
+	@touch $@
+
+test: build            ## all tests, the browser's too
+	./scripts/deps.sh test
+	cd $(WEB) && npm run --silent lint
+	$(GO) vet ./...
+	$(GO) test -timeout 20m ./...
+
+lint: deps
+	cd $(WEB) && npm run --silent lint && npx tsc --noEmit
+	$(GO) vet ./...
+	@test -z "$$(gofmt -l cmd core demo e2e library studio web/*.go)" || { gofmt -l cmd core demo e2e library studio web/*.go; exit 1; }
+
+dev: build             ## the server on $(ADDR) and the page with reload in front of it
+	./bin/capstan demo --data $(DATA) --addr $(ADDR) & trap "kill $$!" EXIT; cd $(WEB) && npm run dev
+
+bench:
+	$(GO) test -run '^$$' -bench . -benchtime 1s ./core/...
+
+fuzz:
+	$(GO) test -run '^$$' -fuzz FuzzParseData -fuzztime 60s ./core/geom
+
+clean:
+	rm -rf bin $(WEB)/node_modules $(WEB)/dist/assets $(WEB)/dist/index.html $(WASM)

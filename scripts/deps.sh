@@ -1,0 +1,25 @@
+#!/usr/bin/env bash
+# Installs the Debian packages Capstan needs, where they are missing: `run` for the application, `test` for all tests.
+set -euo pipefail
+need() { # need COMMAND PACKAGE
+  command -v "$1" >/dev/null 2>&1 || missing+=("$2")
+}
+missing=()
+need ffmpeg ffmpeg
+if [ "${1:-run}" = test ]; then
+  need chromium chromium
+  need gifsicle gifsicle
+  need hb-shape libharfbuzz-bin
+fi
+[ ${#missing[@]} -eq 0 ] && exit 0
+echo "Installing: ${missing[*]}"
+as_root=()
+if [ "$(id -u)" -ne 0 ]; then
+  if ! command -v sudo >/dev/null; then
+    echo "Please install these packages and try again: ${missing[*]}" >&2
+    exit 1
+  fi
+  as_root=(sudo)
+fi
+"${as_root[@]}" apt-get update -qq
+"${as_root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null

@@ -1,0 +1,106 @@
+// The two screens: the start screen at /, the editor at /p/<project>.
+import { useEffect, useRef, useState } from 'react'
+import { loadEngine } from './engine/engine'
+import { Desk } from './desk/Desk'
+import { Header } from './desk/Header'
+import { onKey } from './desk/keys'
+import { Rail } from './desk/Rail'
+import { Shortcuts } from './desk/Shortcuts'
+import { ExportSheet } from './export/ExportSheet'
+import { Inspector } from './inspector/Inspector'
+import { openProject } from './project/commands'
+import { useDesk } from './project/desk'
+import { listen } from './project/events'
+import { Notices, Start } from './start/Start'
+import { Timeline } from './timeline/Timeline'
+import { Button } from './ui/controls'
+
+const projectInPath = () => /^\/p\/([a-z0-9-]+)$/.exec(location.pathname)?.[1] ?? null
+
+export function App() {
+  const [id, setID] = useState(projectInPath)
+  useEffect(() => {
+    const follow = () => setID(projectInPath())
+    window.addEventListener('popstate', follow)
+    listen()
+    return () => window.removeEventListener('popstate', follow)
+  }, [])
+  useEffect(() => {
+    const leave = (e: BeforeUnloadEvent) => { if (useDesk.getState().trouble) e.preventDefault() }
+    window.addEventListener('beforeunload', leave)
+    return () => window.removeEventListener('beforeunload', leave)
+  }, [])
+  return id ? <Editor key={id} id={id} /> : <Start />
+}
+
+function Editor({ id }: { id: string }) {
+  const [state, setState] = useState<'loading' | 'ready' | string>('loading')
+  useEffect(() => {
+    let gone = false
+    loadEngine().then(() => (gone ? undefined : openProject(id))).then(() => !gone && setState('ready'), (e: unknown) => !gone && setState(e instanceof Error ? e.message : String(e)))
+    return () => { gone = true }
+  }, [id])
+  if (state === 'loading') return <p className="flex h-full items-center justify-center text-ink-600" role="status">Opening the project …</p>
+  if (state !== 'ready') {
+    return (
+      <div className="flex h-full flex-col items-center justify-center gap-3" role="alert">
+        <p className="max-w-[480px] text-center">{state}</p>
+        <span className="flex gap-2">
+          <Button onClick={() => location.reload()}>Try again</Button>
+          <Button onClick={() => { history.pushState(null, '', '/'); window.dispatchEvent(new PopStateEvent('popstate')) }}>All projects</Button>
+        </span>
+      </div>
+    )
+  }
+  return <Room />
+}
+
+/** The editor: light desk above, dark timeline below, a divider between them. */
+function Room() {
+  const sheet = useDesk((d) => d.sheet)
+  const film = useDesk((d) => d.film)
+  const key = film ? `capstan.desk.${film.width >= film.height ? 'wide' : 'upright'}` : ''
+  const [below, setBelow] = useState(() => Number(localStorage.getItem(key)) || (film && film.height > film.width ? 250 : 332))
+  const from = useRef<{ y: number; below: number } | null>(null)
+  useEffect(() => {
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+  const resize = (h: number) => {
+    const to = Math.round(Math.min(window.innerHeight - 260, Math.max(84, h)))
+    setBelow(to)
+    localStorage.setItem(key, String(to))
+  }
+  return (
+    <div className="flex h-full flex-col">
+      <Header />
+      <div className="flex min-h-0 flex-1">
+        <div className="flex min-w-0 flex-1 flex-col">
+          <div className="min-h-0 flex-1"><Desk /></div>
+          <Rail />
+        </div>
+        <Inspector />
+      </div>
+      <div
+        role="separator" tabIndex={0} aria-label="Divider between page and timeline" aria-orientation="horizontal" aria-valuenow={below} aria-valuemin={84} aria-valuemax={2000}
+        className="relative z-30 -my-[3px] h-[6px] shrink-0 cursor-ns-resize hover:bg-brass-400 focus-visible:bg-brass-400"
+        onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); from.current = { y: e.clientY, below } }}
+        onPointerMove={(e) => from.current && resize(from.current.below + from.current.y - e.clientY)}
+        onPointerUp={() => { from.current = null }}
+        onKeyDown={(e) => {
+          const by = { ArrowUp: 20, ArrowDown: -20 }[e.key]
+          if (by) { e.preventDefault(); e.stopPropagation(); resize(below + by) }
+        }}
+      />
+      <div className="flex shrink-0" style={{ height: below }}><Timeline /></div>
+      {sheet === 'export' && <ExportSheet />}
+      {sheet === 'keys' && <Shortcuts />}
+      <Notices />
+      <svg width="0" height="0" className="absolute" aria-hidden>
+        <defs>
+          <pattern id="hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="1.5" height="5" fill="#8FA8A1" opacity="0.6" /></pattern>
+        </defs>
+      </svg>
+    </div>
+  )
+}

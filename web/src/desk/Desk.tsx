@@ -1,0 +1,353 @@
+// The desk: the page in the middle of its wings, and everything a pointer does on it.
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { engine } from '../engine/engine'
+import { paint, picturesSettled, whenPictureArrives, type View } from '../engine/painter'
+import type { Overlay as OverlayView } from '../engine/types'
+import { apply, run } from '../project/commands'
+import { desk, fail, refreshDraft, select, set, useDesk } from '../project/desk'
+import { takePictures } from './pictures'
+import { Overlay } from './Overlay'
+import { toPage, viewOf } from './view'
+
+type Drag =
+  | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string; copy: boolean }
+  | { kind: 'gesture'; x: number; y: number }
+  | { kind: 'marquee' | 'draw'; x: number; y: number; page: [number, number] }
+  | { kind: 'pan'; x: number; y: number; pan: { x: number; y: number }; zoom: number }
+
+/** How far the pointer moves before a press becomes a drag, in px. */
+const slip = 3
+
+export function Desk() {
+  const host = useRef<HTMLDivElement>(null)
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const [size, setSize] = useState({ w: 0, h: 0 })
+  const film = useDesk((d) => d.film)
+  const zoom = useDesk((d) => d.zoom)
+  const pan = useDesk((d) => d.pan)
+  const tool = useDesk((d) => d.tool)
+  const playing = useDesk((d) => d.playing)
+  const drag = useRef<Drag | null>(null)
+  const space = useRef(false)
+  const [readout, setReadout] = useState<{ x: number; y: number; words: string } | null>(null)
+  const [box, setBox] = useState<{ x: number; y: number; w: number; h: number; line: boolean } | null>(null)
+
+  useLayoutEffect(() => {
+    const o = new ResizeObserver(([e]) => setSize({ w: Math.floor(e.contentRect.width), h: Math.floor(e.contentRect.height) }))
+    o.observe(host.current!)
+    return () => o.disconnect()
+  }, [])
+
+  const view = useMemo(
+    () => (film && size.w ? viewOf(film, size.w, size.h, zoom, pan) : null),
+    [film, size, zoom, pan],
+  )
+
+  // One frame is painted for whatever changed since the last.
+  const dirty = useRef(0)
+  const draw = useCallback(() => {
+    cancelAnimationFrame(dirty.current)
+    dirty.current = requestAnimationFrame(() => {
+      const c = canvas.current
+      const d = desk()
+      if (!c || !view || !d.film) return
+      drawDesk(c, view, size)
+      document.documentElement.dataset.painted = picturesSettled() ? `${d.version}/${d.moment.rest ? 'rest' : d.moment.time}` : ''
+    })
+  }, [view, size])
+  useEffect(() => {
+    draw()
+    whenPictureArrives(draw)
+    return useDesk.subscribe((d, was) => {
+      if (d.moment !== was.moment || d.version !== was.version) draw()
+    })
+  }, [draw])
+
+  useEffect(() => {
+    const key = (down: boolean) => (e: KeyboardEvent) => {
+      if (e.code === 'Space') space.current = down
+    }
+    const [down, up] = [key(true), key(false)]
+    window.addEventListener('keydown', down)
+    window.addEventListener('keyup', up)
+    return () => {
+      window.removeEventListener('keydown', down)
+      window.removeEventListener('keyup', up)
+    }
+  }, [])
+
+  const at = (e: { clientX: number; clientY: number }): [number, number] => {
+    const r = host.current!.getBoundingClientRect()
+    return [e.clientX - r.left, e.clientY - r.top]
+  }
+
+  const startGesture = (kind: string, handle: string, move: string, e: React.PointerEvent) => {
+    const [x, y] = at(e)
+    const p = toPage(view!, x, y)
+    try {
+      engine.begin(kind, desk().moment, desk().selection, handle, move, p[0], p[1])
+      drag.current = { kind: 'gesture', x, y }
+      set({ dragging: true })
+      host.current!.setPointerCapture(e.pointerId)
+    } catch (err) {
+      fail(err)
+    }
+  }
+
+  const onPointerDown = (e: React.PointerEvent) => {
+    if (!view || e.button === 2) return
+    host.current!.focus({ preventScroll: true })
+    const [x, y] = at(e)
+    const page = toPage(view, x, y)
+    host.current!.setPointerCapture(e.pointerId)
+    if (e.button === 1 || space.current) {
+      drag.current = { kind: 'pan', x, y, pan: zoom === 'fit' ? { x: 0, y: 0 } : pan, zoom: view.scale }
+      return
+    }
+    if (playing) return
+    if (tool !== 'select') {
+      drag.current = { kind: 'draw', x, y, page }
+      return
+    }
+    const d = desk()
+    const chain = engine.hit(d.moment, page[0], page[1], 6 / view.scale)
+    const level = d.inside ? chain.indexOf(d.inside) + 1 : 0
+    const hit = chain[level] ?? chain[0]
+    const inside = chain[level] && level > 0 ? d.inside : ''
+    if (!hit) {
+      if (!e.shiftKey) select([], '')
+      drag.current = { kind: 'marquee', x, y, page }
+      return
+    }
+    if (e.shiftKey) select(d.selection.includes(hit) ? d.selection.filter((t) => t !== hit) : [...d.selection, hit], inside)
+    else if (!d.selection.includes(hit)) select([hit], inside)
+    drag.current = { kind: 'press', x, y, page, threads: desk().selection, inside, copy: e.altKey }
+  }
+
+  const onPointerMove = (e: React.PointerEvent) => {
+    const g = drag.current
+    if (!g || !view) return
+    const [x, y] = at(e)
+    const page = toPage(view, x, y)
+    const far = Math.hypot(x - g.x, y - g.y) > slip
+    if (g.kind === 'pan') {
+      set({ zoom: g.zoom, pan: { x: g.pan.x + x - g.x, y: g.pan.y + y - g.y } })
+    } else if (g.kind === 'marquee' || g.kind === 'draw') {
+      if (far) setBox(boxOf(g.x, g.y, x, y, g.kind === 'draw' && e.shiftKey, g.kind === 'draw' && desk().tool === 'path'))
+    } else if (g.kind === 'press' && far) {
+      if (!desk().selection.length) return
+      try {
+        engine.begin('move', desk().moment, desk().selection, '', '', g.page[0], g.page[1])
+        drag.current = { kind: 'gesture', x: g.x, y: g.y }
+        set({ dragging: true })
+      } catch (err) {
+        fail(err)
+        drag.current = null
+      }
+    }
+    if (drag.current?.kind === 'gesture') {
+      try {
+        const r = engine.update(page[0], page[1], e.shiftKey, e.altKey)
+        setReadout({ x: x + 14, y: y + 18, words: r.words })
+        refreshDraft()
+      } catch (err) {
+        fail(err)
+      }
+    }
+  }
+
+  const onPointerUp = (e: React.PointerEvent) => {
+    const g = drag.current
+    drag.current = null
+    setReadout(null)
+    setBox(null)
+    if (!g || !view) return
+    const [x, y] = at(e)
+    const page = toPage(view, x, y)
+    const far = Math.hypot(x - g.x, y - g.y) > slip
+    if (g.kind === 'gesture') {
+      set({ dragging: false })
+      const command = engine.end()
+      if (command) apply(command)
+      else engine.clearDraft()
+    } else if (g.kind === 'marquee' && far) {
+      const [l, r] = [Math.min(g.page[0], page[0]), Math.max(g.page[0], page[0])]
+      const [t, b] = [Math.min(g.page[1], page[1]), Math.max(g.page[1], page[1])]
+      const found = engine.within(desk().moment, l, t, r, b, desk().inside)
+      select(e.shiftKey ? [...new Set([...desk().selection, ...found])] : found)
+    } else if (g.kind === 'draw') {
+      finishDrawing(g.page, page, far, e.shiftKey)
+    }
+  }
+
+  const cancel = () => {
+    if (!drag.current) return false
+    drag.current = null
+    setReadout(null)
+    setBox(null)
+    engine.clearDraft()
+    set({ dragging: false })
+    refreshDraft()
+    return true
+  }
+
+  const onDoubleClick = (e: React.MouseEvent) => {
+    if (!view || tool !== 'select') return
+    const p = toPage(view, ...at(e))
+    const d = desk()
+    const chain = engine.hit(d.moment, p[0], p[1], 6 / view.scale)
+    const here = chain.findIndex((t) => d.selection.includes(t))
+    if (here < 0) return
+    if (chain[here + 1]) select([chain[here + 1]], chain[here])
+    else if (d.selected[0]?.layer.kind === 'text') focusWords()
+  }
+
+  // React's wheel listeners are passive; zooming must keep the page from scrolling.
+  useEffect(() => {
+    const el = host.current!
+    const wheel = (e: WheelEvent) => {
+      e.preventDefault()
+      if (!view || !desk().film) return
+      const r = el.getBoundingClientRect()
+      if (e.shiftKey) {
+        const p = desk().zoom === 'fit' ? { x: 0, y: 0 } : desk().pan
+        set({ zoom: view.scale, pan: { x: p.x - (e.deltaX || e.deltaY), y: p.y } })
+      } else zoomAt(view, size, e.clientX - r.left, e.clientY - r.top, Math.exp(-e.deltaY * 0.0015))
+    }
+    el.addEventListener('wheel', wheel, { passive: false })
+    return () => el.removeEventListener('wheel', wheel)
+  }, [view, size])
+
+  return (
+    <div
+      ref={host} tabIndex={0} role="application" aria-label="Page" data-desk
+      className="relative h-full w-full overflow-hidden bg-sailcloth-200 focus-visible:outline-offset-[-2px]"
+      style={{ cursor: tool === 'select' ? 'default' : 'crosshair', touchAction: 'none' }}
+      onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp} onPointerCancel={cancel}
+      onDoubleClick={onDoubleClick}
+      onKeyDown={(e) => e.key === 'Escape' && cancel() && e.stopPropagation()}
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault()
+        if (view && e.dataTransfer.files.length) void takePictures([...e.dataTransfer.files], toPage(view, ...at(e)))
+      }}
+    >
+      <canvas ref={canvas} className="absolute inset-0" style={{ width: size.w, height: size.h }} />
+      {view && film && !playing && <OverlayHost view={view} size={size} onGesture={startGesture} />}
+      {box && (box.line
+        ? <svg className="pointer-events-none absolute inset-0 h-full w-full"><line x1={box.x} y1={box.y} x2={box.x + box.w} y2={box.y + box.h} stroke="#A8731A" strokeWidth="2" /></svg>
+        : <div className="pointer-events-none absolute border border-brass-600 bg-brass-400/10" style={{ left: box.x, top: box.y, width: box.w, height: box.h }} />)}
+      {readout && (
+        <div className="pointer-events-none absolute whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] shadow" style={{ left: readout.x, top: readout.y }}>
+          {readout.words}
+        </div>
+      )}
+      {film && film.scenes[0].layers === 0 && film.scenes.length === 1 && (
+        <p className="pointer-events-none absolute inset-x-0 top-1/2 -translate-y-1/2 text-center text-ink-500">
+          An empty page. Add a shape, words or a picture from the row below, or drop a picture here.
+        </p>
+      )}
+    </div>
+  )
+}
+
+function OverlayHost({ view, size, onGesture }: {
+  view: View; size: { w: number; h: number }; onGesture: (kind: string, handle: string, move: string, e: React.PointerEvent) => void
+}) {
+  const moment = useDesk((d) => d.moment)
+  const selection = useDesk((d) => d.selection)
+  const version = useDesk((d) => d.version)
+  const overlay = useMemo<OverlayView>(
+    () => (selection.length ? engine.overlay(moment, selection) : { boxes: [], paths: [] }),
+    [moment, selection, version],
+  )
+  return <Overlay overlay={overlay} view={view} size={size} onGesture={onGesture} />
+}
+
+/** Puts the caret into the words of the selected text. */
+export function focusWords() {
+  requestAnimationFrame(() => {
+    const el = document.querySelector<HTMLTextAreaElement>('[data-words]')
+    el?.focus()
+    el?.select()
+  })
+}
+
+function boxOf(x0: number, y0: number, x1: number, y1: number, equal: boolean, line: boolean) {
+  let [w, h] = [x1 - x0, y1 - y0]
+  if (line) return { x: x0, y: y0, w: equal && Math.abs(w) < Math.abs(h) ? 0 : w, h: equal && Math.abs(w) >= Math.abs(h) ? 0 : h, line }
+  if (equal) {
+    const s = Math.max(Math.abs(w), Math.abs(h))
+    w = Math.sign(w || 1) * s
+    h = Math.sign(h || 1) * s
+  }
+  return { x: Math.min(x0, x0 + w), y: Math.min(y0, y0 + h), w: Math.abs(w), h: Math.abs(h), line }
+}
+
+function finishDrawing(from: [number, number], to: [number, number], far: boolean, equal: boolean) {
+  const { tool, selection } = desk()
+  set({ tool: 'select' })
+  const before = new Set(desk().rows.map((r) => r.thread))
+  let done = false
+  if (tool === 'path') {
+    const b = boxOf(from[0], from[1], to[0], to[1], equal, true)
+    if (far) run('path.draw', { threads: selection, from, to: [b.x + b.w, b.y + b.h] })
+    return
+  }
+  if (tool === 'text') done = run('add.text', { at: from })
+  else {
+    const b = boxOf(from[0], from[1], to[0], to[1], equal, false)
+    const side = Math.round(Math.min(desk().film!.width, desk().film!.height) / 4)
+    done = run('add.shape', { kind: tool, box: far ? [b.x, b.y, b.w, b.h] : [from[0] - side / 2, from[1] - side / 2, side, side] })
+  }
+  if (done) selectNew(before)
+  if (done && tool === 'text') focusWords()
+}
+
+/** Selects what has come since the threads in before were there. */
+export function selectNew(before: Set<string>) {
+  const come = desk().rows.filter((r) => r.here && !before.has(r.thread))
+  const tops = come.filter((r) => !come.some((o) => o.thread === r.parent))
+  if (tops.length) select(tops.map((r) => r.thread), '')
+}
+
+export function zoomAt(view: View, size: { w: number; h: number }, x: number, y: number, by: number) {
+  const film = desk().film!
+  const scale = Math.min(16, Math.max(0.02, view.scale * by))
+  const [px, py] = toPage(view, x, y)
+  set({
+    zoom: scale,
+    pan: { x: x - px * scale - (size.w - film.width * scale) / 2, y: y - py * scale - (size.h - film.height * scale) / 2 },
+  })
+}
+
+function drawDesk(c: HTMLCanvasElement, view: View, size: { w: number; h: number }) {
+  const dpr = window.devicePixelRatio || 1
+  const [w, h] = [Math.round(size.w * dpr), Math.round(size.h * dpr)]
+  if (c.width !== w || c.height !== h) {
+    c.width = w
+    c.height = h
+  }
+  const ctx = c.getContext('2d', { alpha: false })!
+  const { film, moment, playing } = desk()
+  const v = { scale: view.scale * dpr, x: view.x * dpr, y: view.y * dpr }
+  const [pw, ph] = [film!.width * v.scale, film!.height * v.scale]
+  ctx.setTransform(1, 0, 0, 1, 0, 0)
+  ctx.globalAlpha = 1
+  ctx.globalCompositeOperation = 'source-over'
+  ctx.fillStyle = '#EAE3D4'
+  ctx.fillRect(0, 0, w, h)
+  ctx.fillStyle = '#FFFFFF'
+  ctx.fillRect(v.x, v.y, pw, ph)
+  paint(ctx, engine.frame(moment, v.scale), v)
+  // What lies in the wings is seen faintly, and not at all while playing.
+  ctx.setTransform(1, 0, 0, 1, 0, 0)
+  ctx.fillStyle = playing ? '#EAE3D4' : 'rgb(234 227 212 / 0.78)'
+  ctx.beginPath()
+  ctx.rect(0, 0, w, h)
+  ctx.rect(v.x, v.y, pw, ph)
+  ctx.fill('evenodd')
+  ctx.strokeStyle = '#D8CEBA'
+  ctx.lineWidth = dpr
+  ctx.strokeRect(v.x - dpr / 2, v.y - dpr / 2, pw + dpr, ph + dpr)
+}

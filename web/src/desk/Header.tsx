@@ -1,0 +1,82 @@
+// The header: the project, what the page shows, and export.
+import { useState } from 'react'
+import { apply, closeProject } from '../project/commands'
+import { select, set, swapRest, useDesk } from '../project/desk'
+import { Button, TextField } from '../ui/controls'
+import { filmTime } from '../ui/time'
+
+export function Header() {
+  const film = useDesk((d) => d.film)
+  const scene = useDesk((d) => d.scene)
+  if (!film) return null
+  return (
+    <header className="flex h-[37px] shrink-0 items-center border-b border-sailcloth-300 bg-paper pl-3 pr-2">
+      <div className="flex min-w-0 flex-1 items-center gap-2">
+        <button
+          type="button" className="flex h-7 w-7 items-center justify-center rounded-md hover:bg-sailcloth-200" title="All projects" aria-label="All projects"
+          onClick={() => { closeProject(); history.pushState(null, '', '/'); window.dispatchEvent(new PopStateEvent('popstate')) }}
+        >
+          <img src="/mark.svg" alt="" className="h-[22px] w-[22px]" />
+        </button>
+        <TextField
+          key={film.name} name="Project name" value={film.name} onSet={(name) => apply({ op: 'project.rename', name })}
+          className="max-w-[360px] truncate !border-transparent !bg-transparent font-semibold hover:!border-sailcloth-300 focus:!bg-paper"
+        />
+        <Knot />
+      </div>
+      <div className="flex items-center gap-2 px-4">
+        <button type="button" className="rounded-md px-1.5 py-0.5 font-semibold hover:bg-sailcloth-200" title="Show the scene’s own settings" onClick={() => select([], '')}>
+          {film.scenes[scene]?.name}
+        </button>
+        <Showing />
+      </div>
+      <div className="flex flex-1 items-center justify-end gap-2">
+        <Button onClick={() => set({ sheet: 'keys' })} title="Keyboard shortcuts (?)" aria-label="Keyboard shortcuts" className="!px-2">?</Button>
+        <Button look="main" onClick={() => set({ sheet: 'export' })}>Export film</Button>
+      </div>
+    </header>
+  )
+}
+
+/** What the page shows, and the one key that swaps it. */
+function Showing() {
+  const rest = useDesk((d) => d.moment.rest)
+  const time = useDesk((d) => filmTime(d.moment.time))
+  const side = 'h-[22px] rounded-md px-2 text-[12px]'
+  return (
+    <span className="flex items-center gap-1" role="group" aria-label="What the page shows">
+      <button type="button" aria-pressed={!rest} title="The film at the playhead (A)" onClick={() => rest && swapRest()} className={`${side} font-mono font-semibold ${rest ? 'text-ink-600 hover:bg-sailcloth-200' : 'bg-brass-200 text-ink-900'}`}>
+        at {time}
+      </button>
+      <button type="button" aria-pressed={rest} title="Every layer at its rest pose (A)" onClick={() => !rest && swapRest()} className={`${side} ${rest ? 'bg-brass-200 font-semibold text-ink-900' : 'text-ink-600 hover:bg-sailcloth-200'}`}>
+        at rest
+      </button>
+    </span>
+  )
+}
+
+/** A tied knot while all is stored; open, with words, while something is not. */
+function Knot() {
+  const pending = useDesk((d) => d.pending)
+  const trouble = useDesk((d) => d.trouble)
+  const [open, setOpen] = useState(false)
+  const words = trouble ?? (pending > 0 ? 'Being stored …' : 'Everything is stored.')
+  return (
+    <span className="relative">
+      <button
+        type="button" aria-label={words} title={words} onClick={() => setOpen(!open)} onBlur={() => setOpen(false)} data-knot={trouble ? 'open' : 'tied'}
+        className="flex h-7 w-7 items-center justify-center rounded-md hover:bg-sailcloth-200"
+      >
+        <svg width="18" height="18" viewBox="0 0 18 18" fill="none" stroke={trouble ? '#AE3B21' : '#A8731A'} strokeWidth="1.6" strokeLinecap="round" aria-hidden>
+          {trouble
+            ? <path d="M2 12c3 0 4-6 7-6M9 12c3 0 4-6 7-6" />
+            : <path d="M2 12c4 1 5-7 9-7 3 0 3 4 0 4-4 0-3-5 1-6M5 14c4 1 6-5 11-6" />}
+        </svg>
+      </button>
+      {(trouble || open) && (
+        <span role="status" className={`absolute left-8 top-0.5 z-30 w-max max-w-[420px] rounded-md px-2 py-1 text-[12px] ${trouble ? 'bg-coral-700 text-paper' : 'bg-spruce-900 text-foam-100'}`}>{words}</span>
+      )}
+    </span>
+  )
+}
+

@@ -1,0 +1,130 @@
+// What is drawn over the page for the selection: brackets, bars, the turning arc, and motion paths.
+import type { Overlay as OverlayView, OverlayBox, OverlayPath, XY } from '../engine/types'
+import { useDesk } from '../project/desk'
+import type { View } from '../engine/painter'
+import { toDesk } from './view'
+
+type Start = (kind: string, handle: string, move: string, e: React.PointerEvent) => void
+
+export function Overlay({ overlay, view, size, onGesture }: { overlay: OverlayView; view: View; size: { w: number; h: number }; onGesture: Start }) {
+  const dragging = useDesk((d) => d.dragging)
+  const single = overlay.boxes.length === 1
+  return (
+    <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
+      {overlay.paths.map((p) => <MotionPath key={p.move} path={p} view={view} onGesture={onGesture} />)}
+      {overlay.boxes.map((b) => <Brackets key={b.thread} box={b} view={view} handles={single && !b.locked} quiet={dragging} onGesture={onGesture} />)}
+    </svg>
+  )
+}
+
+const add = (a: XY, b: XY, k: number): XY => [a[0] + b[0] * k, a[1] + b[1] * k]
+const unit = (a: XY, b: XY): XY => {
+  const l = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1
+  return [(b[0] - a[0]) / l, (b[1] - a[1]) / l]
+}
+
+function cursorFor(out: XY): string {
+  const deg = ((Math.atan2(out[1], out[0]) * 180) / Math.PI + 180 + 22.5) % 180
+  return ['ew-resize', 'nwse-resize', 'ns-resize', 'nesw-resize'][Math.floor(deg / 45)]
+}
+
+function Brackets({ box, view, handles, quiet, onGesture }: { box: OverlayBox; view: View; handles: boolean; quiet: boolean; onGesture: Start }) {
+  const raw = box.corners.map((c) => toDesk(view, c)) as [XY, XY, XY, XY]
+  const x = unit(raw[0], raw[1])
+  const y = unit(raw[0], raw[3])
+  const w = Math.hypot(raw[1][0] - raw[0][0], raw[1][1] - raw[0][1])
+  const h = Math.hypot(raw[3][0] - raw[0][0], raw[3][1] - raw[0][1])
+  const out = 4 // brackets stand a little off the layer
+  const c: XY[] = [
+    add(add(raw[0], x, -out), y, -out), add(add(raw[1], x, out), y, -out),
+    add(add(raw[2], x, out), y, out), add(add(raw[3], x, -out), y, out),
+  ]
+  const arm = Math.max(4, Math.min(14, (Math.min(w, h) + 2 * out) / 3))
+  const dirs: [number, number][] = [[1, 1], [-1, 1], [-1, -1], [1, -1]]
+  const corner = c.map((p, i) => {
+    const a = add(p, x, dirs[i][0] * arm)
+    const b = add(p, y, dirs[i][1] * arm)
+    return `M${a}L${p}L${b}`
+  }).join('')
+  const mid = (i: number, j: number): XY => [(c[i][0] + c[j][0]) / 2, (c[i][1] + c[j][1]) / 2]
+  const sides: [string, XY, XY, XY][] = [
+    ['n', mid(0, 1), x, [-y[0], -y[1]]], ['e', mid(1, 2), y, x], ['s', mid(3, 2), x, y], ['w', mid(0, 3), y, [-x[0], -x[1]]],
+  ]
+  const shownSides = sides.filter(([n]) => box.kind === 'text' ? n === 'e' || n === 'w' : box.kind !== 'group')
+  const roomy = (n: string) => (n === 'n' || n === 's' ? w : h) > 40
+  const bars = shownSides.filter(([n]) => roomy(n)).map(([, p, d]) => `M${add(p, d, -7)}L${add(p, d, 7)}`).join('')
+  const arcAt = add(add(c[2], x, 10), y, 10)
+  const arc = `M${add(arcAt, y, -16)}Q${add(arcAt, x, 3)[0]} ${add(add(arcAt, x, 3), y, 3)[1]} ${add(arcAt, x, -16)}`
+  const names = ['nw', 'ne', 'se', 'sw']
+  const start = (kind: string, handle: string) => (e: React.PointerEvent) => {
+    if (e.button !== 0) return
+    e.stopPropagation()
+    onGesture(kind, handle, '', e)
+  }
+  const d = corner + (handles ? bars : '')
+  return (
+    <g>
+      <path d={d} fill="none" stroke="#FFFDF8" strokeWidth="5" strokeLinecap="round" strokeLinejoin="round" />
+      <path d={d} fill="none" stroke="#A8731A" strokeWidth="2.2" strokeLinecap="round" strokeLinejoin="round" />
+      {handles && !quiet && (
+        <>
+          <path d={arc} fill="none" stroke="#FFFDF8" strokeWidth="5" strokeLinecap="round" />
+          <path d={arc} fill="none" stroke="#A8731A" strokeWidth="2" strokeLinecap="round" />
+          <circle cx={arcAt[0] - 2} cy={arcAt[1] - 2} r="13" fill="transparent" style={{ pointerEvents: 'all', cursor: 'grab' }} data-handle="turn" onPointerDown={start('turn', '')} />
+          {shownSides.filter(([n]) => roomy(n)).map(([n, p, , o]) => (
+            <circle key={n} cx={p[0]} cy={p[1]} r="10" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor(o) }} data-handle={n} onPointerDown={start('size', n)} />
+          ))}
+          {c.map((p, i) => (
+            <circle key={names[i]} cx={p[0]} cy={p[1]} r="11" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor([p[0] - (c[0][0] + c[2][0]) / 2, p[1] - (c[0][1] + c[2][1]) / 2]) }} data-handle={names[i]} onPointerDown={start('size', names[i])} />
+          ))}
+        </>
+      )}
+    </g>
+  )
+}
+
+function MotionPath({ path, view, onGesture }: { path: OverlayPath; view: View; onGesture: Start }) {
+  const t = `translate(${view.x} ${view.y}) scale(${view.scale})`
+  const [from, to, mid] = [path.from, path.to, path.mid].map((p) => toDesk(view, p))
+  const ghost = path.ghost.map((p) => toDesk(view, p)).join('L')
+  const seconds = (ms: number) => (ms / 1000).toFixed(2)
+  const start = (handle: string) => (e: React.PointerEvent) => {
+    if (e.button !== 0) return
+    e.stopPropagation()
+    onGesture('path', handle, path.move, e)
+  }
+  const grip = (handle: string, p: XY, cursor = 'move') => (
+    <circle cx={p[0]} cy={p[1]} r="12" fill="transparent" style={{ pointerEvents: 'all', cursor }} data-path={handle} onPointerDown={start(handle)} />
+  )
+  return (
+    <g>
+      <path d={`M${ghost}Z`} fill="none" stroke="#FFFDF8" strokeWidth="2.5" />
+      <path d={`M${ghost}Z`} fill="none" stroke="#A8731A" strokeWidth="1.2" strokeDasharray="5 4" />
+      <path d={path.d} transform={t} fill="none" stroke="#FFFDF8" strokeWidth="5" vectorEffect="non-scaling-stroke" />
+      <path d={path.d} transform={t} fill="none" stroke="#A8731A" strokeWidth="2" vectorEffect="non-scaling-stroke" />
+      {path.dots.map((p, i) => {
+        const [x, y] = toDesk(view, p)
+        return <circle key={i} cx={x} cy={y} r="2.6" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.2" />
+      })}
+      <circle cx={mid[0]} cy={mid[1]} r="4.5" fill="#FFFDF8" stroke="#A8731A" strokeWidth="1.6" />
+      <circle cx={from[0]} cy={from[1]} r="6" fill="#FFFDF8" stroke="#A8731A" strokeWidth="2" />
+      <g transform={`translate(${to}) rotate(${path.angle})`}>
+        <path d="M7 0L-4 -6L-1 0L-4 6Z" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.5" strokeLinejoin="round" />
+      </g>
+      <TimeTag at={[from[0] - 18, from[1] + 24]} text={seconds(path.begin)} />
+      <TimeTag at={[to[0] + 28, to[1] + 6]} text={seconds(path.end)} />
+      {grip('mid', mid, 'grab')}
+      {grip('from', from)}
+      {grip('to', to)}
+    </g>
+  )
+}
+
+function TimeTag({ at, text }: { at: XY; text: string }) {
+  return (
+    <g transform={`translate(${at})`}>
+      <rect x="-19" y="-9" width="38" height="18" rx="3" fill="#FFFDF8" />
+      <text textAnchor="middle" y="4" fontSize="11" fontFamily="Spline Sans Mono" fontWeight="600" fill="#8A5B10">{text}</text>
+    </g>
+  )
+}

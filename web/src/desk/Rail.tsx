@@ -1,0 +1,79 @@
+// The rail between page and timeline: what can be added, and the zoom of the page.
+import { Image, Minus, Plus, Route, Type } from 'lucide-react'
+import type { ReactNode } from 'react'
+import { set, toRest, useDesk, type Tool } from '../project/desk'
+import { Sign } from '../ui/controls'
+import { choosePictures } from './pictures'
+import { fitScale } from './view'
+
+const signs: Record<string, ReactNode> = {
+  rectangle: <svg width="18" height="18" viewBox="0 0 18 18" fill="none" stroke="currentColor" strokeWidth="1.5"><rect x="2" y="4" width="14" height="10" rx="1.5" /></svg>,
+  ellipse: <svg width="18" height="18" viewBox="0 0 18 18" fill="none" stroke="currentColor" strokeWidth="1.5"><ellipse cx="9" cy="9" rx="7" ry="5.5" /></svg>,
+  text: <Type size={18} strokeWidth={1.5} />,
+  path: <Route size={18} strokeWidth={1.5} />,
+}
+
+export function pickTool(tool: Tool) {
+  toRest()
+  set({ tool })
+}
+
+export function Rail() {
+  const tool = useDesk((d) => d.tool)
+  const some = useDesk((d) => d.selection.length > 0)
+  const entry = (t: Tool, word: string, key: string, disabled = false) => (
+    <button
+      type="button" key={t} disabled={disabled} aria-pressed={tool === t} title={`${word} (${key})`}
+      onClick={() => (tool === t ? set({ tool: 'select' }) : pickTool(t))}
+      className={`flex h-7 items-center gap-1.5 rounded-md px-2 disabled:opacity-40 ${tool === t ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}
+    >
+      {signs[t]}{word}
+    </button>
+  )
+  return (
+    <div className="flex h-[36px] shrink-0 items-center gap-1 border-t border-sailcloth-300 bg-paper px-3" role="toolbar" aria-label="Add">
+      <span className="pr-2 font-semibold">Add</span>
+      {entry('rectangle', 'Rectangle', '1')}
+      {entry('ellipse', 'Ellipse', '2')}
+      {entry('text', 'Text', '3')}
+      <button type="button" title="Picture from disk (4)" onClick={() => { toRest(); choosePictures() }} className="flex h-7 items-center gap-1.5 rounded-md px-2 hover:bg-sailcloth-200">
+        <Image size={18} strokeWidth={1.5} />Picture
+      </button>
+      <span className="mx-1 h-5 w-px bg-sailcloth-300" />
+      {entry('path', 'Motion path', '5', !some)}
+      {tool !== 'select' && (
+        <span className="ml-2 truncate text-[12px] text-ink-600" role="status">
+          {tool === 'path' ? 'Drag from the layer to where it goes, or from the wings to let it arrive.' : tool === 'text' ? 'Press where the words go.' : 'Drag a box, or press for the usual size.'} Escape lets go.
+        </span>
+      )}
+      <span className="flex-1" />
+      <Zoom />
+    </div>
+  )
+}
+
+function Zoom() {
+  const zoom = useDesk((d) => d.zoom)
+  const film = useDesk((d) => d.film)
+  const now = () => {
+    const el = document.querySelector('[data-desk]')
+    return zoom !== 'fit' || !el || !film ? (zoom as number) : fitScale(film, el.clientWidth, el.clientHeight)
+  }
+  const by = (k: number) => {
+    const from = now()
+    const d = useDesk.getState()
+    const to = Math.min(16, Math.max(0.02, from * k))
+    const pan = zoom === 'fit' ? { x: 0, y: 0 } : d.pan
+    set({ zoom: to, pan: { x: (pan.x * to) / from, y: (pan.y * to) / from } })
+  }
+  return (
+    <div className="flex items-center gap-1">
+      <button type="button" aria-pressed={zoom === 'fit'} title="Fit the page (0)" onClick={() => set({ zoom: 'fit', pan: { x: 0, y: 0 } })} className={`h-7 rounded-md px-2 ${zoom === 'fit' ? 'font-semibold' : 'hover:bg-sailcloth-200'}`}>Fit</button>
+      <Sign name="Zoom out" className="hover:bg-sailcloth-200" onClick={() => by(1 / 1.25)}><Minus size={16} strokeWidth={1.5} /></Sign>
+      <button type="button" title="Full size" className="h-7 w-[52px] rounded-md text-center font-mono text-[12px] hover:bg-sailcloth-200" onClick={() => set({ zoom: 1, pan: { x: 0, y: 0 } })}>
+        {zoom === 'fit' ? 'fit' : `${Math.round(zoom * 100)} %`}
+      </button>
+      <Sign name="Zoom in" className="hover:bg-sailcloth-200" onClick={() => by(1.25)}><Plus size={16} strokeWidth={1.5} /></Sign>
+    </div>
+  )
+}

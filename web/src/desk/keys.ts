@@ -1,0 +1,127 @@
+// The keyboard: one table, which the shortcut sheet shows too.
+import { redo, run, undo } from '../project/commands'
+import { engine } from '../engine/engine'
+import { desk, goToTime, say, select, set, swapRest, toRest } from '../project/desk'
+import { stop, toggle } from '../project/play'
+import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
+import { selectNew } from './Desk'
+import { choosePictures } from './pictures'
+import { pickTool } from './Rail'
+
+export interface Shortcut { keys: string; does: string; group: string; run: (e: KeyboardEvent) => void }
+
+const step = (frames: number) => {
+  const { film, moment } = desk()
+  if (film) goToTime(moment.time + (frames * 1000 * film.rate.den) / film.rate.num)
+}
+const nudge = (dx: number, dy: number) => { if (desk().selection.length) run('nudge', { threads: desk().selection, dx, dy }) }
+const order = (to: string) => { if (desk().selection.length) run('order', { threads: desk().selection, to }) }
+
+let clipboard: unknown[] = []
+
+function copy() {
+  clipboard = engine.copy(desk().moment, desk().selection)
+  if (clipboard.length) say(clipboard.length === 1 ? 'One layer copied, with its moves.' : `${clipboard.length} layers copied, with their moves.`)
+}
+
+function paste() {
+  if (!clipboard.length) return
+  const before = new Set(desk().rows.filter((r) => r.here).map((r) => r.thread))
+  if (run('paste', { layers: clipboard })) selectNew(before)
+}
+
+function tops() {
+  const { rows, inside } = desk()
+  return rows.filter((r) => r.here && r.parent === inside)
+}
+
+function next(by: number) {
+  const list = tops()
+  if (!list.length) return
+  const at = list.findIndex((r) => desk().selection.includes(r.thread))
+  select([list[(at + by + list.length) % list.length].thread])
+}
+
+function escape() {
+  const d = desk()
+  if (d.tool !== 'select') set({ tool: 'select' })
+  else if (d.playing) stop()
+  else if (d.inside) select([d.inside], d.rows.find((r) => r.thread === d.inside)?.parent ?? '')
+  else if (d.selection.length) select([], '')
+  else toRest()
+}
+
+export const shortcuts: Shortcut[] = [
+  { group: 'Time', keys: 'Space', does: 'Play, pause', run: toggle },
+  { group: 'Time', keys: 'Shift+Space', does: 'Stop: back to where play began', run: stop },
+  { group: 'Time', keys: ',', does: 'One frame back', run: () => step(-1) },
+  { group: 'Time', keys: '.', does: 'One frame on', run: () => step(1) },
+  { group: 'Time', keys: 'Home', does: 'To the start', run: () => goToTime(0) },
+  { group: 'Time', keys: 'End', does: 'To the end', run: () => goToTime(desk().film?.length ?? 0) },
+  { group: 'Time', keys: 'A', does: 'Swap: at rest, at the playhead’s time', run: swapRest },
+  { group: 'Add', keys: '1', does: 'Rectangle', run: () => pickTool('rectangle') },
+  { group: 'Add', keys: '2', does: 'Ellipse', run: () => pickTool('ellipse') },
+  { group: 'Add', keys: '3', does: 'Text', run: () => pickTool('text') },
+  { group: 'Add', keys: '4', does: 'Picture from disk', run: () => { toRest(); choosePictures() } },
+  { group: 'Add', keys: '5', does: 'Motion path for what is selected', run: () => { if (desk().selection.length) pickTool('path') } },
+  { group: 'Add', keys: 'Enter', does: 'Put down a shape or words in the middle, while one is picked', run: () => putDown() },
+  { group: 'Select', keys: 'Tab', does: 'Next layer, on the page', run: () => next(1) },
+  { group: 'Select', keys: 'Shift+Tab', does: 'Layer before, on the page', run: () => next(-1) },
+  { group: 'Select', keys: 'Ctrl+A', does: 'All layers', run: () => select(tops().filter((r) => !r.locked).map((r) => r.thread)) },
+  { group: 'Select', keys: 'Escape', does: 'Let go: tool, group, selection; then at rest', run: escape },
+  { group: 'Edit', keys: 'Ctrl+Z', does: 'Undo', run: undo },
+  { group: 'Edit', keys: 'Ctrl+Shift+Z', does: 'Redo', run: redo },
+  { group: 'Edit', keys: 'Ctrl+Y', does: 'Redo', run: redo },
+  { group: 'Edit', keys: 'Ctrl+C', does: 'Copy', run: copy },
+  { group: 'Edit', keys: 'Ctrl+X', does: 'Cut out', run: () => { copy(); deleteSelection() } },
+  { group: 'Edit', keys: 'Ctrl+V', does: 'Paste', run: paste },
+  { group: 'Edit', keys: 'Ctrl+D', does: 'Duplicate', run: duplicateSelection },
+  { group: 'Edit', keys: 'Delete', does: 'Delete from this scene; on a row’s name, from all', run: deleteSelection },
+  { group: 'Edit', keys: 'Backspace', does: 'Delete from this scene', run: deleteSelection },
+  { group: 'Place', keys: 'ArrowLeft', does: 'Nudge by 1 px', run: () => nudge(-1, 0) },
+  { group: 'Place', keys: 'ArrowRight', does: 'Nudge by 1 px', run: () => nudge(1, 0) },
+  { group: 'Place', keys: 'ArrowUp', does: 'Nudge by 1 px', run: () => nudge(0, -1) },
+  { group: 'Place', keys: 'ArrowDown', does: 'Nudge by 1 px', run: () => nudge(0, 1) },
+  { group: 'Place', keys: 'Shift+ArrowLeft', does: 'Nudge by 10 px', run: () => nudge(-10, 0) },
+  { group: 'Place', keys: 'Shift+ArrowRight', does: 'Nudge by 10 px', run: () => nudge(10, 0) },
+  { group: 'Place', keys: 'Shift+ArrowUp', does: 'Nudge by 10 px', run: () => nudge(0, -10) },
+  { group: 'Place', keys: 'Shift+ArrowDown', does: 'Nudge by 10 px', run: () => nudge(0, 10) },
+  { group: 'Place', keys: 'Ctrl+G', does: 'Group', run: groupSelection },
+  { group: 'Place', keys: 'Ctrl+Shift+G', does: 'Ungroup', run: ungroupSelection },
+  { group: 'Place', keys: 'PageUp', does: 'One forward', run: () => order('up') },
+  { group: 'Place', keys: 'PageDown', does: 'One back', run: () => order('down') },
+  { group: 'Place', keys: 'Ctrl+PageUp', does: 'To the front', run: () => order('front') },
+  { group: 'Place', keys: 'Ctrl+PageDown', does: 'To the back', run: () => order('back') },
+  { group: 'See', keys: '0', does: 'Fit the page', run: () => set({ zoom: 'fit', pan: { x: 0, y: 0 } }) },
+  { group: 'See', keys: '?', does: 'This sheet', run: () => set({ sheet: 'keys' }) },
+]
+
+function putDown() {
+  const { tool } = desk()
+  if (tool !== 'rectangle' && tool !== 'ellipse' && tool !== 'text') return
+  set({ tool: 'select' })
+  const before = new Set(desk().rows.map((r) => r.thread))
+  if (run(tool === 'text' ? 'add.text' : 'add.shape', tool === 'text' ? {} : { kind: tool })) selectNew(before)
+}
+
+const table = new Map(shortcuts.map((s) => [s.keys.toLowerCase(), s]))
+
+/** Handles a key pressed anywhere but in a field. */
+export function onKey(e: KeyboardEvent) {
+  if (desk().sheet !== 'none' || e.defaultPrevented || e.altKey) return
+  const on = e.target as HTMLElement
+  if (on.closest('input, textarea, select, [role=menu]')) return
+  const pressed = on.closest('button, [role=button], a') !== null
+  if (pressed && (e.key === ' ' || e.key === 'Enter' || e.key === 'Tab')) return
+  if (e.key === 'Tab' && !on.closest('[data-desk]')) return
+  if (e.key === 'Enter' && desk().tool === 'select') return
+  let name = e.key === ' ' ? 'space' : e.key.toLowerCase()
+  const printable = e.key.length === 1 && e.key !== ' ' && !/[a-z]/i.test(e.key)
+  if (e.shiftKey && !printable) name = `shift+${name}`
+  if (e.ctrlKey || e.metaKey) name = `ctrl+${name}`
+  const s = table.get(name)
+  if (!s) return
+  e.preventDefault()
+  s.run(e)
+}
+

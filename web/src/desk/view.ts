@@ -1,0 +1,23 @@
+// From page px to px of the desk and back.
+import type { Film } from '../engine/types'
+import type { View } from '../engine/painter'
+
+/** Room left around the page when it is fitted, in px. */
+const margin = { across: 40, down: 20 }
+
+export function fitScale(film: Film, width: number, height: number): number {
+  return Math.max(0.01, Math.min((width - 2 * margin.across) / film.width, (height - 2 * margin.down) / film.height))
+}
+
+export function viewOf(film: Film, width: number, height: number, zoom: number | 'fit', pan: { x: number; y: number }): View {
+  const scale = zoom === 'fit' ? fitScale(film, width, height) : zoom
+  const p = zoom === 'fit' ? { x: 0, y: 0 } : pan
+  return {
+    scale,
+    x: Math.round((width - film.width * scale) / 2 + p.x),
+    y: Math.round((height - film.height * scale) / 2 + p.y),
+  }
+}
+
+export const toPage = (v: View, x: number, y: number): [number, number] => [(x - v.x) / v.scale, (y - v.y) / v.scale]
+export const toDesk = (v: View, [x, y]: readonly [number, number]): [number, number] => [x * v.scale + v.x, y * v.scale + v.y]

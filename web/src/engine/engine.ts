@@ -1,0 +1,104 @@
+// Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
+// the job.
+import { hello, fetchBytes } from '../project/server'
+import type { Film, List, Moment, Overlay, Row, Selected } from './types'
+
+type Raw = { error?: string }
+
+interface Calls {
+  [name: string]: (...args: unknown[]) => unknown
+}
+
+declare global {
+  interface Window {
+    capstanEngine?: Calls
+    capstanEngineReady?: () => void
+    Go?: new () => { importObject: WebAssembly.Imports; run(i: WebAssembly.Instance): Promise<void> }
+  }
+}
+
+let calls: Calls
+let loading: Promise<void> | undefined
+
+/** Loads the engine and the fonts that ship; later calls wait for the first. */
+export function loadEngine(): Promise<void> {
+  loading ??= load().catch((e) => {
+    loading = undefined
+    throw e
+  })
+  return loading
+}
+
+async function load() {
+  await script('/wasm_exec.js')
+  const go = new window.Go!()
+  const ready = new Promise<void>((done) => { window.capstanEngineReady = done })
+  const [{ instance }, info] = await Promise.all([
+    WebAssembly.instantiateStreaming(fetch('/engine.wasm'), go.importObject),
+    hello(),
+  ])
+  void go.run(instance)
+  await ready
+  calls = window.capstanEngine!
+  const files = await Promise.all(info.fonts.map((f) => fetchBytes(`/api/fonts/${f.file}`)))
+  info.fonts.forEach((f, i) => call('addFont', f.family, f.weight, f.italic ?? false, files[i]))
+}
+
+function script(src: string): Promise<void> {
+  return new Promise((done, fail) => {
+    const e = document.createElement('script')
+    e.src = src
+    e.onload = () => done()
+    e.onerror = () => fail(new Error('The engine could not be loaded. Load the page again.'))
+    document.head.append(e)
+  })
+}
+
+function call<T>(name: string, ...args: unknown[]): T {
+  const out = calls[name](...args)
+  if (typeof out === 'string') return JSON.parse(out) as T
+  const raw = out as Raw
+  if (raw && raw.error !== undefined) throw new Error(raw.error)
+  return out as T
+}
+
+interface RawList { width: number; height: number; codeCount: number; numberCount: number; codes: Uint8Array; numbers: Uint8Array; box?: List['box'] }
+
+function list(r: RawList): List {
+  return {
+    width: r.width, height: r.height, box: r.box,
+    codes: new Uint32Array(r.codes.buffer, 0, r.codeCount),
+    numbers: new Float64Array(r.numbers.buffer, 0, r.numberCount),
+  }
+}
+
+/** A change that a command made, as the server stores it. */
+export interface Change { part: string; field: string; before?: unknown; after?: unknown }
+
+export const engine = {
+  open: (document: string) => call<boolean>('open', document),
+  apply: (command: object) => call<Change[] | null>('apply', JSON.stringify(command)) ?? [],
+  draft: (command: object) => call<boolean>('draft', JSON.stringify(command)),
+  clearDraft: () => call<boolean>('clearDraft'),
+  newID: () => call<string>('newID'),
+  film: () => call<Film>('film'),
+  rows: (m: Moment) => call<Row[]>('rows', m),
+  selection: (m: Moment, threads: string[]) => call<Selected[]>('selection', m, threads),
+  overlay: (m: Moment, threads: string[]) => call<Overlay>('overlay', m, threads),
+  sceneAt: (m: Moment) => call<number>('sceneAt', m),
+  colours: () => call<string[] | null>('colours') ?? [],
+  hit: (m: Moment, x: number, y: number, slack: number) => call<string[]>('hit', m, x, y, slack),
+  within: (m: Moment, l: number, t: number, r: number, b: number, inside: string) => call<string[]>('within', m, l, t, r, b, inside),
+  copy: (m: Moment, threads: string[]) => call<unknown[]>('copy', m, threads),
+  /** The command for what is asked for, or null when there is nothing to do. */
+  intent: (name: string, m: Moment, args: object) => call<object | null>('intent', name, m, JSON.stringify(args)),
+  begin: (kind: string, m: Moment, threads: string[], handle: string, move: string, x: number, y: number) =>
+    call<boolean>('begin', kind, m, threads, handle, move, x, y),
+  update: (x: number, y: number, shift: boolean, alt: boolean) => call<{ words: string }>('update', x, y, shift, alt),
+  end: () => call<object | null>('end'),
+  pictures: () => call<string[] | null>('pictures') ?? [],
+  /** The display list of a moment. It is valid until the next call that returns a list. */
+  frame: (m: Moment, scale: number) => list(call<RawList>('frame', m, scale)),
+  only: (layer: string, scale: number) => list(call<RawList>('only', layer, scale)),
+  outline: (key: number) => call<{ verbs: Uint8Array; points: Uint8Array }>('outline', key),
+}

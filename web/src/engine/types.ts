@@ -1,0 +1,77 @@
+// What the engine and the server answer with. The Go structs of the same names say what each field means.
+
+export interface Moment { rest: boolean; scene: number; time: number }
+
+export interface Fill { kind: 'none' | 'colour'; colour?: string; role?: string }
+
+export interface Heading {
+  id: string; name: string; start: number; into: number; stay: number; autoStay: boolean
+  transition: 'cut' | 'crossfade' | 'morph'; easing: string; background: Fill; layers: number
+}
+
+export interface Film {
+  project: string; name: string; width: number; height: number; rate: { num: number; den: number }
+  length: number; frames: number; scenes: Heading[]
+}
+
+export interface Span { scene: number; begin: number; end: number; strand: boolean; layer: string }
+
+export interface Bar {
+  move: string; layer: string; scene: number; kind: string; name: string; words: string
+  begin: number; end: number; cut: number; whole: boolean; cycle: number; profile: number[]
+}
+
+export interface Row {
+  thread: string; layer: string; name: string; kind: string; tint: number; depth: number; group: boolean; parent: string
+  here: boolean; locked: boolean; hidden: boolean; spans: Span[]; bars: Bar[]
+}
+
+export interface Run { text: string; family: string; weight: number; italic?: boolean; size: number; colour?: string }
+
+export interface Layer {
+  id: string; thread: string; name: string; kind: string
+  place: { x: number; y: number; w?: number; h?: number; turn?: number }
+  opacity: number; fill: Fill; corner?: number; tint?: number; locked?: boolean; hidden?: boolean
+  text?: { runs: Run[]; align: 'left' | 'centre' | 'right'; wrap?: boolean; lineHeight?: number; letterSpacing?: number }
+}
+
+export interface Move {
+  id: string; kind: 'entrance' | 'exit' | 'loop' | 'path'; effect: string
+  start: { when: string; of?: string; offset?: number }
+  duration?: number; lasts?: string; easing?: string; repeat?: number; alternate?: boolean
+  path?: { d: string; rest?: string; turnAlong?: boolean }
+  spin?: { anticlockwise?: boolean }
+  name: string; words: string; begin: number; finish: number; early: boolean; easingUsed: string; speed: number; profile: number[]
+}
+
+export interface Selected {
+  layer: Layer; count: number; moves: Move[]; box: [number, number, number, number]
+  now: [number, number, number] | null; later: number; colours: string[]
+}
+
+export type XY = [number, number]
+
+export interface OverlayBox { thread: string; kind: string; corners: [XY, XY, XY, XY]; pivot: XY; turn: number; locked: boolean }
+
+export interface OverlayPath {
+  move: string; d: string; from: XY; to: XY; mid: XY; angle: number; begin: number; end: number; dots: XY[]; ghost: [XY, XY, XY, XY]
+}
+
+export interface Overlay { boxes: OverlayBox[]; paths: OverlayPath[] }
+
+/** A display list: codes and numbers as documented at the Op constants of core/frame. */
+export interface List { width: number; height: number; codes: Uint32Array; numbers: Float64Array; box?: [number, number, number, number] }
+
+export interface Family { name: string; weights: number[]; italics?: number[] }
+
+export interface FontFile { family: string; weight: number; italic?: boolean; file: string }
+
+export interface ProjectRow {
+  id: string; name: string; width: number; height: number; length: number; revision: number; createdAt: string; updatedAt: string
+}
+
+export interface Export {
+  id: string; project: string; name: string; format: 'mp4' | 'gif'; width: number; height: number; rateNum: number; rateDen: number
+  once: boolean; state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'; frames: number; framesDone: number; bytes: number
+  message: string; createdAt: string
+}

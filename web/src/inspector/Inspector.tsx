@@ -1,0 +1,59 @@
+// One column in the order of work: Look, Place, Moves. Nothing selected: the scene. Several: what they share.
+import { run } from '../project/commands'
+import { useDesk } from '../project/desk'
+import { TextField } from '../ui/controls'
+import { tints } from '../timeline/tints'
+import { ScenePanel } from './ScenePanel'
+import { Look } from './Look'
+import { Place } from './Place'
+import { Moves } from './Moves'
+
+const kinds: Record<string, string> = {
+  group: 'group', rectangle: 'rectangle', ellipse: 'ellipse', text: 'text', picture: 'picture', path: 'drawn path', inset: 'inset',
+}
+
+export function Inspector() {
+  const selected = useDesk((d) => d.selected)
+  const selection = useDesk((d) => d.selection)
+  if (selection.length === 0) return <Frame><ScenePanel /></Frame>
+  if (selected.length === 0) {
+    return (
+      <Frame>
+        <p className="px-4 py-4 text-ink-600">The selected row has no layer in this scene. Press one of its stretches in the timeline to go where it is.</p>
+      </Frame>
+    )
+  }
+  const one = selected.length === 1 ? selected[0] : null
+  return (
+    <Frame>
+      <div className="flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-4">
+        {one ? (
+          <>
+            <TextField
+              key={one.layer.id} name="Layer name" value={one.layer.name} onSet={(name) => run('set.everywhere', { thread: one.layer.thread, patch: { name } })}
+              className="!w-auto flex-1 truncate !border-transparent !bg-transparent text-[14px] font-semibold hover:!border-sailcloth-300 focus:!bg-paper"
+            />
+            <span className="shrink-0 text-[12px] text-ink-500">{kinds[one.layer.kind]}{one.count > 0 ? ` · ${one.count} layers` : ''}</span>
+          </>
+        ) : <h2 className="flex-1 pl-2 text-[14px] font-semibold">{selected.length} layers</h2>}
+        <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(selected[0].layer.tint ?? 0) & 7] }} aria-hidden />
+      </div>
+      {one && one.later > 0 && <Later selected={one} />}
+      <Look selected={selected} />
+      <Place selected={selected} />
+      <Moves selected={selected} />
+    </Frame>
+  )
+}
+
+function Frame({ children }: { children: React.ReactNode }) {
+  return <aside aria-label="Inspector" className="thin-scroll h-full w-[280px] shrink-0 overflow-y-auto border-l border-sailcloth-300 bg-paper">{children}</aside>
+}
+
+function Later({ selected }: { selected: { later: number } }) {
+  return (
+    <p className="border-b border-sailcloth-300 bg-sailcloth-100 px-4 py-1 text-[12px] text-ink-600">
+      Goes on in {selected.later} later {selected.later === 1 ? 'scene' : 'scenes'}, by the same thread.
+    </p>
+  )
+}

@@ -1,0 +1,129 @@
+// Look: fill, opacity, corners, and how words are set.
+import { AlignCenter, AlignLeft, AlignRight } from 'lucide-react'
+import { useEffect, useRef, useState } from 'react'
+import { engine } from '../engine/engine'
+import type { Selected } from '../engine/types'
+import { draft, run } from '../project/commands'
+import { desk, refreshDraft, useDesk } from '../project/desk'
+import { families } from '../project/families'
+import { Choice, Label, NumberField, Section, Sign } from '../ui/controls'
+import { ColourField, Swatch } from '../ui/ColourField'
+
+/** The value all of a list share, or null. */
+export function shared<T>(list: T[]): T | null {
+  return list.every((v) => v === list[0]) ? list[0] : null
+}
+
+export function Look({ selected }: { selected: Selected[] }) {
+  const threads = selected.map((s) => s.layer.thread)
+  const layers = selected.map((s) => s.layer)
+  const set = (patch: object) => run('set', { threads, patch })
+  const filled = layers.filter((l) => l.kind !== 'group' && l.kind !== 'picture')
+  const corners = layers.every((l) => l.kind === 'rectangle' || l.kind === 'picture')
+  const texts = layers.every((l) => l.kind === 'text')
+  const fill = shared(filled.map((l) => (l.fill.kind === 'colour' ? l.fill.colour! : 'none')))
+  const inGroup = selected.length === 1 && layers[0].kind === 'group' ? selected[0].colours : []
+  const paint = (c: string | null) => ({ fill: c ? { kind: 'colour', colour: c, role: null } : { kind: 'none', colour: null, role: null } })
+  return (
+    <Section title="Look">
+      <div className="grid grid-cols-[56px_1fr] items-center gap-x-2 gap-y-2">
+        {filled.length > 0 && filled.length === layers.length && (
+          <>
+            <Label>Fill</Label>
+            <ColourField
+              name="Fill" none value={fill === 'none' || fill === null ? null : fill}
+              onDraft={(c) => { draft('set', { threads, patch: paint(c) }); refreshDraft() }}
+              onSet={(c) => set(paint(c))}
+            />
+          </>
+        )}
+        {inGroup.length > 0 && (
+          <>
+            <Label>Fill</Label>
+            <span className="flex items-center gap-1">
+              {inGroup.slice(0, 5).map((c) => <Swatch key={c} colour={c} size={22} />)}
+              <span className="ml-auto text-[12px] text-ink-500">{inGroup.length} {inGroup.length === 1 ? 'colour' : 'colours'}</span>
+            </span>
+          </>
+        )}
+      </div>
+      <div className="mt-2 grid grid-cols-[56px_1fr_44px_1fr] items-center gap-x-2 gap-y-2">
+        <NumberField label="Opacity" name="Opacity" unit="%" min={0} max={100} value={percent(shared(layers.map((l) => l.opacity)))} onSet={(v) => set({ opacity: v / 100 })} />
+        {corners && <NumberField label="Corner" name="Corner radius" min={0} value={shared(layers.map((l) => l.corner ?? 0))} onSet={(v) => set({ corner: v || null })} />}
+      </div>
+      {texts && <Words selected={selected} threads={threads} />}
+    </Section>
+  )
+}
+
+const percent = (v: number | null) => (v === null ? null : Math.round(v * 100))
+
+function Words({ selected, threads }: { selected: Selected[]; threads: string[] }) {
+  const runs = selected.map((s) => s.layer.text!.runs[0])
+  const style = (patch: object) => run('text.style', { threads, patch })
+  const family = shared(runs.map((r) => r.family))
+  const weights = families().find((f) => f.name === family)?.weights ?? [400]
+  const align = shared(selected.map((s) => s.layer.text!.align))
+  return (
+    <div className="mt-3">
+      {selected.length === 1 && <WordsField key={selected[0].layer.id} selected={selected[0]} />}
+      <div className="mt-2 grid grid-cols-[56px_1fr] items-center gap-x-2 gap-y-2">
+        <Label>Family</Label>
+        <Choice name="Family" value={family ?? ''} of={families().map((f) => ({ value: f.name, label: f.name }))} onSet={(v) => {
+          const has = families().find((f) => f.name === v)!.weights
+          const now = runs[0].weight
+          style({ family: v, weight: has.includes(now) ? now : has.reduce((a, b) => (Math.abs(b - now) < Math.abs(a - now) ? b : a)) })
+        }} />
+        <Label>Weight</Label>
+        <Choice name="Weight" value={String(shared(runs.map((r) => r.weight)) ?? '')} of={weights.map((w) => ({ value: String(w), label: names[w] ?? String(w) }))} onSet={(v) => style({ weight: Number(v) })} />
+      </div>
+      <div className="mt-2 grid grid-cols-[56px_1fr_auto] items-center gap-x-2">
+        <NumberField label="Size" name="Size" unit="px" min={1} max={4000} value={shared(runs.map((r) => r.size))} onSet={(v) => style({ size: v })} />
+        <span className="flex rounded-md border border-sailcloth-300" role="group" aria-label="Alignment">
+          {([['left', AlignLeft], ['centre', AlignCenter], ['right', AlignRight]] as const).map(([a, Icon]) => (
+            <Sign key={a} name={`Align ${a}`} pressed={align === a} className={align === a ? 'bg-brass-200' : 'hover:bg-sailcloth-200'} onClick={() => run('text.align', { threads, align: a })}>
+              <Icon size={16} strokeWidth={1.5} />
+            </Sign>
+          ))}
+        </span>
+      </div>
+    </div>
+  )
+}
+
+const names: Record<number, string> = { 300: '300 light', 400: '400 regular', 500: '500 medium', 600: '600 half bold', 700: '700 bold', 800: '800 heavy', 900: '900 black' }
+
+/** The words, shown on the page while they are typed; leaving the field sets them as one step to undo. */
+function WordsField({ selected }: { selected: Selected }) {
+  const words = selected.layer.text!.runs.map((r) => r.text).join('')
+  const [text, setText] = useState<string | null>(null)
+  const latest = useRef({ text, words })
+  latest.current = { text, words }
+  const thread = selected.layer.thread
+  const commit = () => {
+    const { text: now, words: was } = latest.current
+    if (now !== null && now !== was) run('text.words', { thread, text: now })
+    else if (now !== null) { engine.clearDraft(); refreshDraft() }
+    latest.current = { text: null, words: was }
+    setText(null)
+  }
+  // Leaving by selecting something else takes the field away without a blur.
+  useEffect(() => () => { if (latest.current.text !== null && desk().project) commit() }, [])
+  const dragging = useDesk((d) => d.dragging)
+  return (
+    <textarea
+      data-words aria-label="Words" rows={3} disabled={dragging} value={text ?? words}
+      className="thin-scroll w-full resize-none rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 py-1 focus:border-brass-600 focus:bg-paper focus:outline-none"
+      onChange={(e) => {
+        setText(e.target.value)
+        draft('text.words', { thread, text: e.target.value })
+        refreshDraft()
+      }}
+      onBlur={commit}
+      onKeyDown={(e) => {
+        e.stopPropagation()
+        if (e.key === 'Escape') e.currentTarget.blur()
+      }}
+    />
+  )
+}

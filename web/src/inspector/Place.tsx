@@ -1,0 +1,69 @@
+// Place: where the layer rests, its size and turn; stacking order and groups.
+import { BringToFront, Copy, Group as GroupIcon, SendToBack, StepBack, StepForward, Trash2, Ungroup } from 'lucide-react'
+import type { ReactNode } from 'react'
+import type { Selected } from '../engine/types'
+import { run } from '../project/commands'
+import { desk, select } from '../project/desk'
+import { selectNew } from '../desk/Desk'
+import { NumberField, Section, Sign } from '../ui/controls'
+import { shared } from './Look'
+
+export function Place({ selected }: { selected: Selected[] }) {
+  const threads = selected.map((s) => s.layer.thread)
+  const place = (args: object) => run('place', { threads, ...args })
+  const box = (i: number) => shared(selected.map((s) => Math.round(s.box[i] * 100) / 100))
+  const one = selected.length === 1 ? selected[0] : null
+  const act = (name: string, icon: ReactNode, f: () => void, disabled = false) => (
+    <Sign name={name} disabled={disabled} className="hover:bg-sailcloth-200" onClick={f}>{icon}</Sign>
+  )
+  const icon = { size: 17, strokeWidth: 1.5 }
+  return (
+    <Section title="Place">
+      <div className="grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-2">
+        <NumberField label="Across" name="Across: middle, from the left" value={box(0)} onSet={(x) => place({ x })} />
+        <NumberField label="Down" name="Down: middle, from the top" value={box(1)} onSet={(y) => place({ y })} />
+        <NumberField label="Wide" name="Wide" min={1} value={box(2)} onSet={(w) => place({ w })} />
+        <NumberField label="High" name="High" min={1} value={box(3)} onSet={(h) => place({ h })} />
+        <NumberField label="Turn" name="Turn" unit="°" digits={1} value={shared(selected.map((s) => s.layer.place.turn ?? 0))} onSet={(turn) => place({ turn })} />
+        {one?.now && (
+          <span className="col-span-2 whitespace-nowrap font-mono text-[11px] font-semibold text-brass-700" title="Where it is at this time">
+            now {Math.round(one.now[0])}, {Math.round(one.now[1])}
+          </span>
+        )}
+      </div>
+      <div className="-mx-1 mt-2 flex flex-wrap items-center" role="toolbar" aria-label="Order and groups">
+        {act('To the front (Ctrl+PageUp)', <BringToFront {...icon} />, () => run('order', { threads, to: 'front' }))}
+        {act('One forward (PageUp)', <StepForward {...icon} className="-rotate-90" />, () => run('order', { threads, to: 'up' }))}
+        {act('One back (PageDown)', <StepBack {...icon} className="-rotate-90" />, () => run('order', { threads, to: 'down' }))}
+        {act('To the back (Ctrl+PageDown)', <SendToBack {...icon} />, () => run('order', { threads, to: 'back' }))}
+        <span className="mx-1 h-4 w-px bg-sailcloth-300" />
+        {act('Group (Ctrl+G)', <GroupIcon {...icon} />, groupSelection)}
+        {act('Ungroup (Ctrl+Shift+G)', <Ungroup {...icon} />, ungroupSelection, !selected.some((s) => s.layer.kind === 'group'))}
+        {act('Duplicate (Ctrl+D)', <Copy {...icon} />, duplicateSelection)}
+        {act('Delete from this scene (Delete)', <Trash2 {...icon} />, deleteSelection)}
+      </div>
+    </Section>
+  )
+}
+
+const here = () => new Set(desk().rows.map((r) => r.thread))
+
+export function groupSelection() {
+  const before = here()
+  if (run('group', { threads: desk().selection })) selectNew(before)
+}
+
+export function ungroupSelection() {
+  const groups = desk().selection
+  const inside = desk().rows.filter((r) => groups.includes(r.parent)).map((r) => r.thread)
+  if (run('ungroup', { threads: groups })) select(inside, '')
+}
+
+export function duplicateSelection() {
+  const before = here()
+  if (run('duplicate', { threads: desk().selection })) selectNew(before)
+}
+
+export function deleteSelection() {
+  if (run('delete', { threads: desk().selection, everywhere: false })) select([], desk().inside)
+}

@@ -1,0 +1,113 @@
+// What the editor shows: one store. The document itself lives in the engine; here are only the small views of it.
+import { create } from 'zustand'
+import { engine } from '../engine/engine'
+import type { Film, Moment, Row, Selected } from '../engine/types'
+
+export type Tool = 'select' | 'rectangle' | 'ellipse' | 'text' | 'path'
+
+export interface Notice { id: number; kind: 'said' | 'failed'; text: string }
+
+interface Desk {
+  project: string | null
+  film: Film | null
+  rows: Row[]
+  scene: number // that of the moment
+  moment: Moment
+  playing: boolean
+  playedFrom: Moment | null
+  selection: string[] // threads
+  inside: string // thread of the group that was entered
+  selected: Selected[]
+  colours: string[]
+  tool: Tool
+  version: number // goes up with every change of the document or the draft
+  dragging: boolean
+  zoom: number | 'fit'
+  pan: { x: number; y: number }
+  pending: number // commands not acknowledged yet
+  trouble: string | null // why they are not
+  canUndo: boolean
+  canRedo: boolean
+  notices: Notice[]
+  sheet: 'none' | 'export' | 'keys'
+}
+
+export const useDesk = create<Desk>()(() => ({
+  project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
+  selection: [], inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', pan: { x: 0, y: 0 },
+  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], sheet: 'none',
+}))
+
+export const desk = useDesk.getState
+export const set = useDesk.setState
+
+/** Asks the engine for everything that may have changed with the document. */
+export function refresh() {
+  const { moment, selection, version } = desk()
+  const film = engine.film()
+  const m = clamp(moment, film)
+  set({
+    film, moment: m, rows: engine.rows(m), scene: engine.sceneAt(m), selected: engine.selection(m, selection),
+    colours: engine.colours(), version: version + 1,
+  })
+}
+
+/** Shows a new draft: only what moves with it is asked for. */
+export function refreshDraft() {
+  const { moment, selection, version } = desk()
+  set({ selected: engine.selection(moment, selection), version: version + 1 })
+}
+
+function clamp(m: Moment, film: Film): Moment {
+  return { rest: m.rest, scene: Math.min(m.scene, film.scenes.length - 1), time: Math.min(m.time, film.length) }
+}
+
+/** Goes to a moment. Views of the scene are asked for only when the scene changes. */
+export function goTo(m: Moment) {
+  const { film, selection, scene, playing } = desk()
+  if (!film) return
+  const to = clamp(m, film)
+  const at = engine.sceneAt(to)
+  set({ moment: to })
+  if (at !== scene) set({ scene: at, rows: engine.rows(to) })
+  if (!playing) set({ selected: engine.selection(to, selection) })
+}
+
+export const goToTime = (time: number) => goTo({ rest: false, scene: 0, time: Math.max(0, time) })
+
+/** Shows a scene at rest, with the playhead at its begin. */
+export function goToScene(i: number) {
+  const film = desk().film
+  if (!film) return
+  const s = film.scenes[Math.max(0, Math.min(i, film.scenes.length - 1))]
+  goTo({ rest: true, scene: film.scenes.indexOf(s), time: s.start + s.into })
+}
+
+/** Swaps between the scene at rest and the film at the playhead. */
+export function swapRest() {
+  const { moment, scene } = desk()
+  goTo(moment.rest ? { ...moment, rest: false } : { ...moment, rest: true, scene })
+}
+
+/** Goes to rest in the scene that is shown. */
+export function toRest() {
+  const { moment, scene } = desk()
+  if (!moment.rest) goTo({ ...moment, rest: true, scene })
+}
+
+export function select(threads: string[], inside = desk().inside) {
+  set({ selection: threads, inside, selected: engine.selection(desk().moment, threads) })
+}
+
+let notice = 0
+
+/** Says something for a while; failures stay until they are closed. */
+export function say(text: string, kind: Notice['kind'] = 'said') {
+  const n = { id: ++notice, kind, text }
+  set({ notices: [...desk().notices.filter((o) => o.text !== text).slice(-3), n] })
+  if (kind === 'said') setTimeout(() => dismiss(n.id), 4000)
+}
+
+export const dismiss = (id: number) => set({ notices: desk().notices.filter((n) => n.id !== id) })
+
+export const fail = (e: unknown) => say(e instanceof Error ? e.message : String(e), 'failed')

@@ -1,0 +1,147 @@
+// The start screen: projects as cards in their true proportions, and new ones by format.
+import { Copy, FolderOpen, Trash2 } from 'lucide-react'
+import { useEffect, useState } from 'react'
+import type { ProjectRow } from '../engine/types'
+import { dismiss, fail, say, useDesk } from '../project/desk'
+import { createProject, deleteProject, duplicateProject, importBundle, listProjects } from '../project/server'
+import { Button, Sign } from '../ui/controls'
+import { filmTime } from '../ui/time'
+
+const formats = [
+  { name: 'Wide', w: 1920, h: 1080, says: 'slides, film' },
+  { name: 'Square', w: 1080, h: 1080, says: 'posts' },
+  { name: 'Upright', w: 1080, h: 1920, says: 'reels, stories' },
+]
+
+const go = (id: string) => {
+  history.pushState(null, '', `/p/${id}`)
+  window.dispatchEvent(new PopStateEvent('popstate'))
+}
+
+export function Start() {
+  const [list, setList] = useState<ProjectRow[] | null>(null)
+  const [sought, setSought] = useState('')
+  const [going, setGoing] = useState<string | null>(null) // a card asked to be deleted
+  const [own, setOwn] = useState({ w: '1200', h: '628' })
+  const load = () => listProjects().then(setList).catch((e) => { fail(e); setList([]) })
+  useEffect(() => { void load() }, [])
+  const make = (name: string, w: number, h: number) => createProject(name, w, h).then((p) => go(p.id)).catch(fail)
+  const open = () => {
+    const input = document.createElement('input')
+    input.type = 'file'
+    input.accept = '.capstan'
+    input.onchange = () => {
+      const file = input.files?.[0]
+      if (file) importBundle(file).then((p) => { say(`“${p.name}” was taken in as a project of its own.`); go(p.id) }).catch(fail)
+    }
+    input.click()
+  }
+  const shown = list?.filter((p) => p.name.toLowerCase().includes(sought.trim().toLowerCase()))
+  const side = (v: string) => Math.round(Number(v))
+  const ownOK = [own.w, own.h].every((v) => side(v) >= 16 && side(v) <= 8192)
+  return (
+    <div className="thin-scroll h-full overflow-auto bg-sailcloth-200">
+      <header className="sticky top-0 z-10 flex h-[48px] items-center gap-3 border-b border-sailcloth-300 bg-paper px-6">
+        <img src="/mark.svg" alt="" className="h-7 w-7" />
+        <h1 className="text-[17px] font-semibold">Capstan</h1>
+        <span className="text-ink-600">animated scenes for slides and posts</span>
+        <span className="flex-1" />
+        <Button onClick={open}><FolderOpen size={16} strokeWidth={1.5} />Open a bundle</Button>
+      </header>
+      <main className="mx-auto max-w-[1180px] px-6 pb-10 pt-6">
+        <h2 className="mb-3 text-[15px] font-semibold">New project</h2>
+        <div className="flex items-end gap-4">
+          {formats.map((f) => (
+            <button key={f.name} type="button" onClick={() => make(`${f.name} project`, f.w, f.h)} className="group text-left">
+              <span className="flex items-center justify-center rounded-md border border-sailcloth-300 bg-paper text-ink-500 group-hover:border-brass-600 group-hover:text-brass-700" style={{ width: f.w / 12, height: f.h / 12 }}>
+                <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden><path d="M11 3v16M3 11h16" stroke="currentColor" strokeWidth="1.5" /></svg>
+              </span>
+              <span className="mt-1.5 block font-semibold">{f.name}</span>
+              <span className="block text-[12px] text-ink-600">{f.w} × {f.h} · {f.says}</span>
+            </button>
+          ))}
+          <form
+            className="ml-4 self-end" onSubmit={(e) => { e.preventDefault(); if (ownOK) make('Own size', side(own.w), side(own.h)) }}
+          >
+            <span className="flex items-center gap-2">
+              {(['w', 'h'] as const).map((k, i) => (
+                <span key={k} className="flex items-center gap-2">
+                  {i === 1 && <span className="text-ink-600">×</span>}
+                  <input
+                    aria-label={k === 'w' ? 'Width in pixels' : 'Height in pixels'} inputMode="numeric" value={own[k]} onChange={(e) => setOwn({ ...own, [k]: e.target.value })}
+                    className={`h-[28px] w-[76px] rounded-md border bg-paper px-2 text-right font-mono text-[12px] ${side(own[k]) >= 16 && side(own[k]) <= 8192 ? 'border-sailcloth-300' : 'border-coral-700'}`}
+                  />
+                </span>
+              ))}
+              <Button type="submit" disabled={!ownOK}>Make</Button>
+            </span>
+            <span className="mt-1.5 block font-semibold">Own size</span>
+            <span className={`block text-[12px] ${ownOK ? 'text-ink-600' : 'text-coral-700'}`}>16 to 8,192 px a side</span>
+          </form>
+        </div>
+        <div className="mb-3 mt-8 flex items-center gap-4">
+          <h2 className="text-[15px] font-semibold">Projects</h2>
+          <input
+            type="search" aria-label="Search projects" placeholder="Search" value={sought} onChange={(e) => setSought(e.target.value)}
+            className="h-[28px] w-[220px] rounded-md border border-sailcloth-300 bg-paper px-2"
+          />
+        </div>
+        {list === null && <p className="text-ink-600">Looking for projects …</p>}
+        {list?.length === 0 && <p className="text-ink-600">No projects yet. Make one above.</p>}
+        {shown && list!.length > 0 && shown.length === 0 && <p className="text-ink-600">No project has “{sought}” in its name.</p>}
+        <ul className="flex flex-wrap gap-5">
+          {shown?.map((p) => {
+            const h = 168
+            const w = Math.min(420, Math.max(96, (p.width / p.height) * h))
+            return (
+              <li key={p.id} className="group relative" style={{ width: Math.max(w, 190) }}>
+                <a
+                  href={`/p/${p.id}`} onClick={(e) => { if (!e.metaKey && !e.ctrlKey) { e.preventDefault(); go(p.id) } }}
+                  className="block rounded-md" aria-label={`Open ${p.name}`}
+                >
+                  <img
+                    src={`/api/projects/${p.id}/thumbnail.png?revision=${p.revision}`} alt="" width={w} height={h}
+                    className="rounded-md border border-sailcloth-300 bg-paper object-cover group-hover:border-brass-600" style={{ width: w, height: h }}
+                  />
+                  <span className="mt-1.5 block truncate font-semibold" title={p.name}>{p.name}</span>
+                </a>
+                <span className="flex h-[26px] items-center justify-between text-[12px] text-ink-600">
+                  <span>{p.width} × {p.height} · {filmTime(p.length)}</span>
+                  <span className="flex opacity-0 focus-within:opacity-100 group-hover:opacity-100">
+                    <Sign name={`Duplicate ${p.name}`} className="hover:bg-sailcloth-300" onClick={() => duplicateProject(p.id).then(load).catch(fail)}><Copy size={15} strokeWidth={1.5} /></Sign>
+                    <Sign name={`Delete ${p.name}`} className="hover:bg-sailcloth-300" onClick={() => setGoing(p.id)}><Trash2 size={15} strokeWidth={1.5} /></Sign>
+                  </span>
+                </span>
+                {going === p.id && (
+                  <span className="absolute inset-x-0 top-0 flex flex-col items-start gap-2 rounded-md border border-coral-700 bg-paper p-3" role="alertdialog" aria-label={`Delete ${p.name}?`}>
+                    Delete this project with all its scenes? This cannot be undone.
+                    <span className="flex gap-2">
+                      <Button look="danger" autoFocus onClick={() => deleteProject(p.id).then(() => { setGoing(null); return load() }).catch(fail)}>Delete</Button>
+                      <Button onClick={() => setGoing(null)}>Keep</Button>
+                    </span>
+                  </span>
+                )}
+              </li>
+            )
+          })}
+        </ul>
+      </main>
+      <Notices />
+    </div>
+  )
+}
+
+/** What Capstan says, at the lower left; failures stay until closed. */
+export function Notices() {
+  const notices = useDesk((d) => d.notices)
+  return (
+    <div className="pointer-events-none fixed bottom-4 left-1/2 z-50 flex w-max max-w-[560px] -translate-x-1/2 flex-col gap-2" role="status" aria-live="polite">
+      {notices.map((n) => (
+        <div key={n.id} data-notice={n.kind} className={`pointer-events-auto flex items-start gap-3 rounded-md px-3 py-2 shadow-[0_8px_28px_rgb(12_37_35/0.3)] ${n.kind === 'failed' ? 'bg-coral-700 text-paper' : 'border border-spruce-700 bg-spruce-900 text-foam-100'}`}>
+          <span className="flex-1">{n.text}</span>
+          <button type="button" aria-label="Close this message" className="h-5 px-1 opacity-80 hover:opacity-100" onClick={() => dismiss(n.id)}>×</button>
+        </div>
+      ))}
+    </div>
+  )
+}

@@ -1,0 +1,41 @@
+// Outlines of bars and strands as SVG path data. Heights come from the engine.
+import type { Bar } from '../engine/types'
+
+/** The outline of a bar between x0 and x1, standing on the floor y = h. A loop's cycle is repeated. */
+export function barShape(bar: Bar, x0: number, x1: number, top: number, h: number): string {
+  const p = bar.profile
+  const y = (v: number) => (h - v * (h - top)).toFixed(1)
+  if (x1 - x0 < 2) return `M${x0 - 1} ${h}V${top}H${x0 + 2}V${h}Z`
+  let d = `M${x0.toFixed(1)} ${h}`
+  if (bar.cycle > 0) {
+    const cycles = (bar.end - bar.begin) / bar.cycle
+    const wide = (x1 - x0) / cycles
+    if (wide < 5) return `M${x0} ${h}V${((top + h) / 2).toFixed(1)}H${x1}V${h}Z` // too dense to be told apart
+    const step = wide > 40 ? 1 : 4
+    for (let k = 0; k < cycles; k++) {
+      for (let i = 0; i < p.length; i += step) {
+        const x = x0 + (k + i / (p.length - 1)) * wide
+        if (x > x1) break
+        d += `L${x.toFixed(1)} ${y(p[i])}`
+      }
+    }
+  } else {
+    for (let i = 0; i < p.length; i++) d += `L${(x0 + ((x1 - x0) * i) / (p.length - 1)).toFixed(1)} ${y(p[i])}`
+  }
+  return `${d}L${x1.toFixed(1)} ${h}Z`
+}
+
+/** Two plies twisting from x0 to x1 about height y. */
+export function strand(x0: number, x1: number, y: number, a: number): [string, string] {
+  const turns = Math.max(0.5, Math.round((x1 - x0) / 36) / 2)
+  const ply = (sign: number) => {
+    let d = ''
+    const n = Math.max(8, Math.round((x1 - x0) / 3))
+    for (let i = 0; i <= n; i++) {
+      const t = i / n
+      d += `${i ? 'L' : 'M'}${(x0 + (x1 - x0) * t).toFixed(1)} ${(y + sign * a * Math.sin(t * turns * 2 * Math.PI)).toFixed(1)}`
+    }
+    return d
+  }
+  return [ply(1), ply(-1)]
+}

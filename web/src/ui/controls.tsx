@@ -1,0 +1,187 @@
+// Small controls that every part of the page uses.
+import { useEffect, useId, useRef, useState, type ButtonHTMLAttributes, type ReactNode } from 'react'
+
+type Look = 'plain' | 'main' | 'quiet' | 'danger'
+
+const looks: Record<Look, string> = {
+  main: 'bg-spruce-900 text-foam-100 hover:bg-spruce-700 font-semibold border-spruce-900',
+  plain: 'bg-paper border-sailcloth-300 text-ink-900 hover:bg-sailcloth-100 font-semibold',
+  quiet: 'border-transparent text-ink-900 hover:bg-sailcloth-200',
+  danger: 'bg-paper border-sailcloth-300 text-coral-700 hover:bg-sailcloth-100 font-semibold',
+}
+
+export function Button({ look = 'plain', className = '', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { look?: Look }) {
+  return (
+    <button
+      type="button" {...rest}
+      className={`inline-flex h-[26px] items-center justify-center gap-1.5 rounded-md border px-3 disabled:opacity-45 ${looks[look]} ${className}`}
+    />
+  )
+}
+
+/** A square button with a sign; name is its accessible name and tooltip. */
+export function Sign({ name, pressed, className = '', children, ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { name: string; pressed?: boolean }) {
+  return (
+    <button
+      type="button" {...rest} aria-label={name} title={name} aria-pressed={pressed}
+      className={`inline-flex h-[26px] w-[26px] shrink-0 items-center justify-center rounded-md disabled:opacity-40 ${className}`}
+    >
+      {children}
+    </button>
+  )
+}
+
+export function Label({ children, htmlFor, className = '' }: { children: ReactNode; htmlFor?: string; className?: string }) {
+  return <label htmlFor={htmlFor} className={`text-[12px] text-ink-600 ${className}`}>{children}</label>
+}
+
+const field = 'h-[26px] w-full min-w-0 rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 hover:border-ink-500 focus:border-brass-600 focus:bg-paper focus:outline-none disabled:opacity-45'
+
+/** A number with its unit. Enter or leaving it sets it, Escape gives the old one back, arrow keys step. */
+export function NumberField({ label, name, value, unit = '', digits = 0, step = 1, min = -1e6, max = 1e6, disabled, onSet }: {
+  label?: string; name: string; value: number | null; unit?: string; digits?: number; step?: number; min?: number; max?: number
+  disabled?: boolean; onSet: (v: number) => void
+}) {
+  const id = useId()
+  const shown = value === null ? '' : value.toFixed(digits)
+  const [text, setText] = useState<string | null>(null)
+  const [bad, setBad] = useState(false)
+  const commit = (raw: string) => {
+    setText(null)
+    setBad(false)
+    const v = Number.parseFloat(raw.replace(',', '.'))
+    if (Number.isFinite(v) && raw.trim() !== shown) onSet(Math.min(max, Math.max(min, v)))
+  }
+  return (
+    <>
+      {label && <Label htmlFor={id}>{label}</Label>}
+      <div className="relative">
+        <input
+          id={id} aria-label={name} inputMode="decimal" disabled={disabled} placeholder={value === null ? 'mixed' : ''}
+          aria-invalid={bad}
+          className={`${field} text-right font-mono text-[12px] ${unit ? 'pr-6' : ''} ${bad ? '!border-coral-700' : ''}`}
+          value={text ?? shown}
+          onFocus={(e) => e.currentTarget.select()}
+          onChange={(e) => {
+            setText(e.target.value)
+            setBad(e.target.value.trim() !== '' && !Number.isFinite(Number.parseFloat(e.target.value.replace(',', '.'))))
+          }}
+          onBlur={(e) => text !== null && commit(e.target.value)}
+          onKeyDown={(e) => {
+            e.stopPropagation()
+            if (e.key === 'Enter') commit(e.currentTarget.value)
+            if (e.key === 'Escape') { setText(null); setBad(false); e.currentTarget.blur() }
+            if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
+              e.preventDefault()
+              const from = Number.parseFloat((text ?? shown).replace(',', '.')) || 0
+              const by = step * (e.shiftKey ? 10 : 1) * (e.key === 'ArrowUp' ? 1 : -1)
+              setText(null)
+              onSet(Math.min(max, Math.max(min, Number((from + by).toFixed(Math.max(digits, 3))))))
+            }
+          }}
+        />
+        {unit && <span className="pointer-events-none absolute right-2 top-[5px] text-[11px] text-ink-500">{unit}</span>}
+      </div>
+    </>
+  )
+}
+
+export function TextField({ name, value, onSet, className = '' }: { name: string; value: string; onSet: (v: string) => void; className?: string }) {
+  const [text, setText] = useState<string | null>(null)
+  return (
+    <input
+      aria-label={name} className={`${field} ${className}`} value={text ?? value}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={() => {
+        if (text !== null && text.trim() && text !== value) onSet(text.trim())
+        setText(null)
+      }}
+      onKeyDown={(e) => {
+        e.stopPropagation()
+        if (e.key === 'Enter') e.currentTarget.blur()
+        if (e.key === 'Escape') { setText(null); requestAnimationFrame(() => (e.target as HTMLInputElement).blur()) }
+      }}
+    />
+  )
+}
+
+export function Choice<T extends string>({ name, value, of, onSet, className = '' }: {
+  name: string; value: T | ''; of: { value: T; label: string }[]; onSet: (v: T) => void; className?: string
+}) {
+  return (
+    <select
+      aria-label={name} value={value} onChange={(e) => onSet(e.target.value as T)}
+      onKeyDown={(e) => e.stopPropagation()}
+      className={`${field} pr-6 ${className}`}
+    >
+      {value === '' && <option value="">mixed</option>}
+      {of.map((o) => <option key={o.value} value={o.value}>{o.label}</option>)}
+    </select>
+  )
+}
+
+/** A section of the inspector that folds. */
+export function Section({ title, children }: { title: string; children: ReactNode }) {
+  const [open, setOpen] = useState(true)
+  const id = useId()
+  return (
+    <section className="border-b border-sailcloth-300 px-4 pb-3 pt-2" aria-labelledby={id}>
+      <h2 id={id}>
+        <button
+          type="button" className="-mx-1 flex h-[26px] w-[calc(100%+8px)] items-center justify-between rounded-md px-1 text-[13px] font-semibold"
+          aria-expanded={open} onClick={() => setOpen(!open)}
+        >
+          {title}
+          <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden className={open ? '' : '-rotate-90'}>
+            <path d="M1 3l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.5" />
+          </svg>
+        </button>
+      </h2>
+      {open && <div className="mt-1">{children}</div>}
+    </section>
+  )
+}
+
+/** A panel over everything, closed by Escape or a press beside it. */
+export function Sheet({ title, onClose, children, wide }: { title: string; onClose: () => void; children: ReactNode; wide?: boolean }) {
+  const ref = useRef<HTMLDivElement>(null)
+  const id = useId()
+  useEffect(() => {
+    const before = document.activeElement as HTMLElement | null
+    ref.current?.querySelector<HTMLElement>('[data-first]')?.focus()
+    if (!ref.current?.contains(document.activeElement)) ref.current?.focus()
+    return () => before?.focus()
+  }, [])
+  return (
+    <div
+      className="fixed inset-0 z-40 flex items-center justify-center bg-spruce-950/45"
+      onPointerDown={(e) => e.target === e.currentTarget && onClose()}
+      onKeyDown={(e) => {
+        e.stopPropagation()
+        if (e.key === 'Escape') onClose()
+        if (e.key === 'Tab') trap(e, ref.current)
+      }}
+    >
+      <div
+        ref={ref} role="dialog" aria-modal="true" aria-labelledby={id} tabIndex={-1}
+        className={`max-h-[calc(100vh-48px)] overflow-auto rounded-md bg-paper shadow-[0_12px_40px_rgb(12_37_35/0.35)] thin-scroll ${wide ? 'w-[860px]' : 'w-[560px]'} max-w-[calc(100vw-32px)]`}
+      >
+        <div className="flex items-center justify-between border-b border-sailcloth-300 px-5 py-3">
+          <h1 id={id} className="text-[16px] font-semibold">{title}</h1>
+          <Sign name="Close" onClick={onClose} className="hover:bg-sailcloth-200">
+            <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden><path d="M1 1l10 10M11 1L1 11" stroke="currentColor" strokeWidth="1.5" /></svg>
+          </Sign>
+        </div>
+        {children}
+      </div>
+    </div>
+  )
+}
+
+function trap(e: React.KeyboardEvent, root: HTMLElement | null) {
+  const all = root?.querySelectorAll<HTMLElement>('button:not(:disabled), input:not(:disabled), select, a[href], textarea')
+  if (!all?.length) return
+  const [first, last] = [all[0], all[all.length - 1]]
+  if (e.shiftKey && document.activeElement === first) { e.preventDefault(); last.focus() }
+  if (!e.shiftKey && document.activeElement === last) { e.preventDefault(); first.focus() }
+}
