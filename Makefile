@@ -6,7 +6,7 @@ WASM := $(WEB)/public/engine.wasm
 DATA ?= data
 ADDR ?= 127.0.0.1:4870
 
-.PHONY: demo test build page engine deps dev lint fuzz bench clean
+.PHONY: screenshots demo test build page engine deps dev lint fuzz bench clean
 
 demo: build            ## build everything and start Capstan with the demo project
 	./bin/capstan demo --data $(DATA) --addr $(ADDR)
@@ -51,3 +51,7 @@ fuzz:
 
 clean:
 	rm -rf bin $(WEB)/node_modules $(WEB)/dist/assets $(WEB)/dist/index.html $(WASM)
+
+screenshots: build    ## refresh docs/screenshots from the demo data
+	mkdir -p docs/screenshots
+	CAPSTAN_SHOTS=$(CURDIR)/docs/screenshots $(GO) test -count=1 -run TestScreenshots ./e2e

@@ -141,10 +141,10 @@ func (m *maker) kite(x, y, turn, scale float64, a, b, c string) *doc.Layer {
 func (m *maker) cloud(n int, x, y, s float64) *doc.Layer {
 	t := func(part string) string { return fmt.Sprintf("t-cloud%d-%s", n, part) }
 	g := m.group(fmt.Sprintf("t-cloud%d", n), fmt.Sprintf("Cloud %d", n), x, y, 4,
-		m.ellipse(t("a"), "Puff", "#ffffff", -92*s, 8*s, 150*s, 104*s),
+		m.ellipse(t("a"), "Puff", "#ffffff", -88*s, 4*s, 150*s, 112*s),
 		m.ellipse(t("b"), "Puff", "#ffffff", 0, -34*s, 176*s, 168*s),
-		m.ellipse(t("c"), "Puff", "#ffffff", 96*s, 6*s, 150*s, 112*s),
-		m.rect(t("d"), "Base", "#ffffff", 0, 38*s, 320*s, 52*s, 26*s),
+		m.ellipse(t("c"), "Puff", "#ffffff", 92*s, 2*s, 150*s, 116*s),
+		m.rect(t("d"), "Base", "#ffffff", 0, 33*s, 334*s, 54*s, 27*s),
 	)
 	g.Opacity = 0.86
 	return g
@@ -241,12 +241,12 @@ func liftOff(sky string) *doc.Scene {
 	kite := m.kite(1420, 330, 16, 0.86, red, rust, straw)
 	flight := m.along(kite, "M-1710 560C-1180 640 -760 40 0 0", doc.Arrives, 300, 2900, "cubic-bezier(0.3,0.1,0.2,1)")
 
-	title := m.text("t-title", "Title", "Kite Day", "Shrikhand", 400, 250, 132, 430, spruce, 0)
+	title := m.text("t-title", "Title", "Kite Day", "Shrikhand", 400, 250, 132, 396, spruce, 0)
 	in := m.fade(title, doc.Entrance, at(900), 900)
-	sub := m.text("t-sub", "Place", "at Fennel Quay · bring a long tail", "Fredoka", 500, 64, 146, 702, spruce, 0)
+	sub := m.text("t-sub", "Place", "at Fennel Quay · bring a long tail", "Fredoka", 500, 60, 150, 716, spruce, 0)
 	m.fade(sub, doc.Entrance, doc.Start{When: doc.WhenEnds, Of: in.ID, Offset: -200}, 700)
 
-	bunting := m.bunting(800, 800)
+	bunting := m.bunting(800, 830)
 	m.fade(bunting, doc.Entrance, doc.Start{When: doc.WhenBegins, Of: flight.ID, Offset: 1500}, 800)
 
 	wheel1, wheel2 := m.pinwheel(1, 190, 930, 0.9, amber, sail), m.pinwheel(2, 1770, 940, 0.7, red, straw)

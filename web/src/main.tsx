@@ -6,4 +6,7 @@ import { setFamilies } from './project/families'
 import './style.css'
 
 void hello().then((h) => setFamilies(h.families)).catch(() => undefined) // the screens say what is wrong
+// The desk shows its focus to people who use the keyboard, not at every press of the pointer.
+window.addEventListener('keydown', (e) => { if (e.key === 'Tab') document.documentElement.dataset.keys = '' }, true)
+window.addEventListener('pointerdown', () => { delete document.documentElement.dataset.keys }, true)
 createRoot(document.getElementById('root')!).render(<StrictMode><App /></StrictMode>)

@@ -43,6 +43,8 @@ export function Desk() {
     [film, size, zoom, pan],
   )
 
+  useEffect(() => { if (view) set({ scale: view.scale }) }, [view])
+
   // One frame is painted for whatever changed since the last.
   const dirty = useRef(0)
   const draw = useCallback(() => {
@@ -232,7 +234,10 @@ export function Desk() {
         if (view && e.dataTransfer.files.length) void takePictures([...e.dataTransfer.files], toPage(view, ...at(e)))
       }}
     >
-      <canvas ref={canvas} className="absolute inset-0" style={{ width: size.w, height: size.h }} />
+      <canvas
+        ref={canvas} className="absolute inset-0" style={{ width: size.w, height: size.h }}
+        data-page={film ? `${film.width} ${film.height}` : undefined} data-view={view ? `${view.scale} ${view.x} ${view.y}` : undefined}
+      />
       {view && film && !playing && <OverlayHost view={view} size={size} onGesture={startGesture} />}
       {box && (box.line
         ? <svg className="pointer-events-none absolute inset-0 h-full w-full"><line x1={box.x} y1={box.y} x2={box.x + box.w} y2={box.y + box.h} stroke="#A8731A" strokeWidth="2" /></svg>

@@ -20,7 +20,7 @@ export function Header() {
         </button>
         <TextField
           key={film.name} name="Project name" value={film.name} onSet={(name) => apply({ op: 'project.rename', name })}
-          className="max-w-[360px] truncate !border-transparent !bg-transparent font-semibold hover:!border-sailcloth-300 focus:!bg-paper"
+          className="!w-auto max-w-[360px] truncate [field-sizing:content] !border-transparent !bg-transparent font-semibold hover:!border-sailcloth-300 focus:!bg-paper"
         />
         <Knot />
       </div>

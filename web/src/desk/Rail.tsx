@@ -4,7 +4,6 @@ import type { ReactNode } from 'react'
 import { set, toRest, useDesk, type Tool } from '../project/desk'
 import { Sign } from '../ui/controls'
 import { choosePictures } from './pictures'
-import { fitScale } from './view'
 
 const signs: Record<string, ReactNode> = {
   rectangle: <svg width="18" height="18" viewBox="0 0 18 18" fill="none" stroke="currentColor" strokeWidth="1.5"><rect x="2" y="4" width="14" height="10" rx="1.5" /></svg>,
@@ -54,24 +53,18 @@ export function Rail() {
 
 function Zoom() {
   const zoom = useDesk((d) => d.zoom)
-  const film = useDesk((d) => d.film)
-  const now = () => {
-    const el = document.querySelector('[data-desk]')
-    return zoom !== 'fit' || !el || !film ? (zoom as number) : fitScale(film, el.clientWidth, el.clientHeight)
-  }
+  const scale = useDesk((d) => d.scale)
   const by = (k: number) => {
-    const from = now()
-    const d = useDesk.getState()
-    const to = Math.min(16, Math.max(0.02, from * k))
-    const pan = zoom === 'fit' ? { x: 0, y: 0 } : d.pan
-    set({ zoom: to, pan: { x: (pan.x * to) / from, y: (pan.y * to) / from } })
+    const pan = zoom === 'fit' ? { x: 0, y: 0 } : useDesk.getState().pan
+    const to = Math.min(16, Math.max(0.02, scale * k))
+    set({ zoom: to, pan: { x: (pan.x * to) / scale, y: (pan.y * to) / scale } })
   }
   return (
     <div className="flex items-center gap-1">
       <button type="button" aria-pressed={zoom === 'fit'} title="Fit the page (0)" onClick={() => set({ zoom: 'fit', pan: { x: 0, y: 0 } })} className={`h-7 rounded-md px-2 ${zoom === 'fit' ? 'font-semibold' : 'hover:bg-sailcloth-200'}`}>Fit</button>
       <Sign name="Zoom out" className="hover:bg-sailcloth-200" onClick={() => by(1 / 1.25)}><Minus size={16} strokeWidth={1.5} /></Sign>
       <button type="button" title="Full size" className="h-7 w-[52px] rounded-md text-center font-mono text-[12px] hover:bg-sailcloth-200" onClick={() => set({ zoom: 1, pan: { x: 0, y: 0 } })}>
-        {zoom === 'fit' ? 'fit' : `${Math.round(zoom * 100)} %`}
+        {Math.round(scale * 100)} %
       </button>
       <Sign name="Zoom in" className="hover:bg-sailcloth-200" onClick={() => by(1.25)}><Plus size={16} strokeWidth={1.5} /></Sign>
     </div>

@@ -47,7 +47,7 @@ export function ExportSheet() {
         </div>
         <div>
           <div className="mb-3 grid grid-cols-2 gap-2" role="radiogroup" aria-label="Kind of file">
-            {([['mp4', 'MP4 video', 'for film, slides and social posts'], ['gif', 'GIF', 'for pages and messages, 256 colours']] as const).map(([f, name, says]) => (
+            {([['mp4', 'MP4 video', 'for film, slides and social posts'], ['gif', 'GIF', 'for pages and messages']] as const).map(([f, name, says]) => (
               <button
                 key={f} type="button" role="radio" aria-checked={format === f} data-first={f === 'mp4' || undefined} onClick={() => choose(f)}
                 className={`rounded-md border px-3 py-2 text-left ${format === f ? 'border-brass-600 bg-brass-200' : 'border-sailcloth-300 hover:bg-sailcloth-100'}`}

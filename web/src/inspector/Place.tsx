@@ -19,7 +19,7 @@ export function Place({ selected }: { selected: Selected[] }) {
   const icon = { size: 17, strokeWidth: 1.5 }
   return (
     <Section title="Place">
-      <div className="grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-2">
+      <div className="grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-1.5">
         <NumberField label="Across" name="Across: middle, from the left" value={box(0)} onSet={(x) => place({ x })} />
         <NumberField label="Down" name="Down: middle, from the top" value={box(1)} onSet={(y) => place({ y })} />
         <NumberField label="Wide" name="Wide" min={1} value={box(2)} onSet={(w) => place({ w })} />
@@ -31,7 +31,7 @@ export function Place({ selected }: { selected: Selected[] }) {
           </span>
         )}
       </div>
-      <div className="-mx-1 mt-2 flex flex-wrap items-center" role="toolbar" aria-label="Order and groups">
+      <div className="-mx-1 mt-1 flex flex-wrap items-center" role="toolbar" aria-label="Order and groups">
         {act('To the front (Ctrl+PageUp)', <BringToFront {...icon} />, () => run('order', { threads, to: 'front' }))}
         {act('One forward (PageUp)', <StepForward {...icon} className="-rotate-90" />, () => run('order', { threads, to: 'up' }))}
         {act('One back (PageDown)', <StepBack {...icon} className="-rotate-90" />, () => run('order', { threads, to: 'down' }))}

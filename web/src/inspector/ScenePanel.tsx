@@ -47,8 +47,8 @@ export function ScenePanel() {
           <Sign name="Delete scene" className="hover:bg-sailcloth-200" disabled={film.scenes.length === 1} onClick={() => apply({ op: 'scene.delete', ids: [s.id] })}><Trash2 size={16} strokeWidth={1.5} /></Sign>
         </div>
         <div className="mt-2 grid grid-cols-2 gap-2">
-          <Button onClick={() => add('scene.continue')} title="The next scene begins as this one ends: nothing enters twice">Continue scene</Button>
-          <Button onClick={() => add('scene.duplicate')} title="A copy with all its moves">Duplicate scene</Button>
+          <Button className="whitespace-nowrap !px-1" onClick={() => add('scene.continue')} title="The next scene begins as this one ends: nothing enters twice">Continue scene</Button>
+          <Button className="whitespace-nowrap !px-1" onClick={() => add('scene.duplicate')} title="A copy with all its moves">Duplicate scene</Button>
           <Button onClick={() => add('scene.add')}>Blank scene</Button>
         </div>
       </Section>

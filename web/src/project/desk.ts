@@ -23,6 +23,7 @@ interface Desk {
   version: number // goes up with every change of the document or the draft
   dragging: boolean
   zoom: number | 'fit'
+  scale: number // px a page px, as shown
   pan: { x: number; y: number }
   pending: number // commands not acknowledged yet
   trouble: string | null // why they are not
@@ -34,7 +35,7 @@ interface Desk {
 
 export const useDesk = create<Desk>()(() => ({
   project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
-  selection: [], inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', pan: { x: 0, y: 0 },
+  selection: [], inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
   pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], sheet: 'none',
 }))
 

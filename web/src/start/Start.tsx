@@ -50,7 +50,7 @@ export function Start() {
       </header>
       <main className="mx-auto max-w-[1180px] px-6 pb-10 pt-6">
         <h2 className="mb-3 text-[15px] font-semibold">New project</h2>
-        <div className="flex items-end gap-4">
+        <div className="flex items-end gap-8">
           {formats.map((f) => (
             <button key={f.name} type="button" onClick={() => make(`${f.name} project`, f.w, f.h)} className="group text-left">
               <span className="flex items-center justify-center rounded-md border border-sailcloth-300 bg-paper text-ink-500 group-hover:border-brass-600 group-hover:text-brass-700" style={{ width: f.w / 12, height: f.h / 12 }}>
@@ -61,7 +61,7 @@ export function Start() {
             </button>
           ))}
           <form
-            className="ml-4 self-end" onSubmit={(e) => { e.preventDefault(); if (ownOK) make('Own size', side(own.w), side(own.h)) }}
+            className="self-end" onSubmit={(e) => { e.preventDefault(); if (ownOK) make('Own size', side(own.w), side(own.h)) }}
           >
             <span className="flex items-center gap-2">
               {(['w', 'h'] as const).map((k, i) => (

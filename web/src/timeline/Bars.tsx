@@ -116,7 +116,7 @@ function BarMark({ bar, row, tint, scale, onReadout }: { bar: Bar; row: Row; tin
       <title>{bar.name}: {bar.words}</title>
       <path d={barShape({ ...bar, end: bar.end - bar.cut }, x0, x1, 3, floor)} fill={tint} fillOpacity={bar.kind === 'loop' ? 0.55 : 0.85} />
       {bar.cut > 0 && <rect x={x1} y={6} width={Math.max(0, end - x1)} height={floor - 6} fill="url(#hatch)" stroke={tint} strokeOpacity="0.5" strokeDasharray="2 2" />}
-      {wide > 64 && bar.kind !== 'loop' && <text x={x0 + 8} y={floor - 4} fontSize="11" fill="#0C2523" fontWeight="600" className="pointer-events-none">{bar.name.split(',')[0]}</text>}
+      {wide > 64 && bar.kind !== 'loop' && <BarName bar={bar} x0={x0} x1={x1} y={floor - 4} />}
       <rect x={x0} y={0} width={wide} height={rowHeight} fill="transparent" className="cursor-grab" data-part="whole" onPointerDown={down('whole')} {...handlers} />
       {!bar.whole && bar.end > bar.begin && (
         <>
@@ -126,4 +126,14 @@ function BarMark({ bar, row, tint, scale, onReadout }: { bar: Bar; row: Row; tin
       )}
     </g>
   )
+}
+
+/** The bar's name, where its outline is high enough to carry it. */
+function BarName({ bar, x0, x1, y }: { bar: Bar; x0: number; x1: number; y: number }) {
+  const p = bar.profile
+  const at = (i: number) => x0 + ((x1 - x0) * i) / (p.length - 1)
+  const first = p.findIndex((v) => v > 0.62)
+  const last = p.findLastIndex((v) => v > 0.62)
+  if (first < 0 || at(last) - at(first) < 34) return null
+  return <text x={at(first) + 6} y={y} fontSize="11" fill="#0C2523" fontWeight="600" className="pointer-events-none">{bar.name.split(',')[0]}</text>
 }

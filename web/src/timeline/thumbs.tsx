@@ -65,5 +65,5 @@ export function LayerThumb({ layer }: { layer: string }) {
       paint(ctx, l, { scale, x: c.width / 2 - (bx + bw / 2) * scale, y: c.height / 2 - (by + bh / 2) * scale })
     })
   }, [layer, version])
-  return <canvas ref={ref} aria-hidden className="h-4 w-6 shrink-0 rounded-[3px] bg-spruce-700" />
+  return <canvas ref={ref} aria-hidden className="h-4 w-6 shrink-0 rounded-[3px] bg-[#86a199]" />
 }

@@ -125,7 +125,7 @@ export function Section({ title, children }: { title: string; children: ReactNod
   const [open, setOpen] = useState(true)
   const id = useId()
   return (
-    <section className="border-b border-sailcloth-300 px-4 pb-3 pt-2" aria-labelledby={id}>
+    <section className="border-b border-sailcloth-300 px-4 pb-2.5 pt-1.5" aria-labelledby={id}>
       <h2 id={id}>
         <button
           type="button" className="-mx-1 flex h-[26px] w-[calc(100%+8px)] items-center justify-between rounded-md px-1 text-[13px] font-semibold"
@@ -137,7 +137,7 @@ export function Section({ title, children }: { title: string; children: ReactNod
           </svg>
         </button>
       </h2>
-      {open && <div className="mt-1">{children}</div>}
+      {open && <div>{children}</div>}
     </section>
   )
 }

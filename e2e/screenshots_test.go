@@ -1,0 +1,31 @@
+package e2e
+
+import (
+	"os"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// TestScreenshots refreshes the pictures of the main views from the demo data. It runs on demand: make screenshots.
+func TestScreenshots(t *testing.T) {
+	if os.Getenv("CAPSTAN_SHOTS") == "" {
+		t.Skip("on demand: make screenshots")
+	}
+	p := sit(t, startStudio(t))
+	p.open("/")
+	p.wait(`document.querySelector('img[src*=thumbnail]')?.complete`)
+	p.shot("start")
+	p.open("/p/kite-day-opener")
+	p.settled()
+	p.do(chromedp.Sleep(700e6))
+	p.shot("editor-at-rest")
+	p.click(1420, 250)
+	p.settled()
+	p.do(chromedp.Sleep(700e6))
+	p.shot("editor-selected")
+	p.pressWord("Export film")
+	p.pressWord("Export MP4")
+	p.wait(`document.querySelector('[data-state=running]') && document.querySelector('[role=progressbar]')?.ariaValueNow > 20`)
+	p.shot("export-running")
+}

@@ -1,0 +1,219 @@
+// Package e2e drives the built application as a person does: real server, real page, real browser, mouse and
+// keyboard. What it checks is what a person would see: pixels, files read back, words.
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"net"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"syscall"
+	"testing"
+	"time"
+
+	"capstan/e2e/browser"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+var binary string
+
+func TestMain(m *testing.M) {
+	dir, err := os.MkdirTemp("", "capstan-e2e")
+	if err != nil {
+		panic(err)
+	}
+	binary = filepath.Join(dir, "capstan")
+	build := exec.Command("go", "build", "-o", binary, "capstan/cmd/capstan")
+	build.Stderr = os.Stderr
+	if err := build.Run(); err != nil {
+		panic(err)
+	}
+	code := m.Run()
+	browser.Stop()
+	os.RemoveAll(dir)
+	os.Exit(code)
+}
+
+// studio is a running Capstan with a data folder of its own.
+type studio struct {
+	t    *testing.T
+	dir  string
+	url  string
+	addr string
+	cmd  *exec.Cmd
+}
+
+// startStudio starts the binary with the demo data and waits until it answers.
+func startStudio(t *testing.T) *studio {
+	t.Helper()
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	addr := l.Addr().String()
+	l.Close()
+	s := &studio{t: t, dir: t.TempDir(), addr: addr, url: "http://" + addr}
+	s.start()
+	t.Cleanup(s.kill)
+	return s
+}
+
+func (s *studio) start() {
+	s.t.Helper()
+	s.cmd = exec.Command(binary, "demo", "--data", s.dir, "--addr", s.addr)
+	s.cmd.Stderr = os.Stderr
+	if err := s.cmd.Start(); err != nil {
+		s.t.Fatal(err)
+	}
+	for end := time.Now().Add(30 * time.Second); time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
+		if r, err := http.Get(s.url + "/healthz"); err == nil {
+			r.Body.Close()
+			return
+		}
+	}
+	s.t.Fatal("the server does not answer")
+}
+
+// kill ends the server as a power cut would.
+func (s *studio) kill() {
+	if s.cmd != nil && s.cmd.Process != nil {
+		s.cmd.Process.Signal(syscall.SIGKILL)
+		s.cmd.Wait()
+		s.cmd = nil
+	}
+}
+
+// person is somebody at the page.
+type person struct {
+	t   *testing.T
+	ctx context.Context
+	s   *studio
+}
+
+func sit(t *testing.T, s *studio) *person { return &person{t, browser.New(t), s} }
+
+func (p *person) do(steps ...chromedp.Action[chromedp.Void]) {
+	p.t.Helper()
+	if err := chromedp.Do(p.ctx, steps...); err != nil {
+		p.shot("failure")
+		p.t.Fatalf("%v; the page says: %v", err, p.notices())
+	}
+}
+
+func (p *person) notices() []string {
+	v, _ := chromedp.Run(p.ctx, chromedp.Evaluate[[]string](`[...document.querySelectorAll('[data-notice],[role=alert]')].map(n => n.innerText)`))
+	return v
+}
+
+// shot keeps a picture of the page when CAPSTAN_SHOTS names a folder for it.
+func (p *person) shot(name string) {
+	dir := os.Getenv("CAPSTAN_SHOTS")
+	if dir == "" {
+		return
+	}
+	png, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
+	if err != nil {
+		p.t.Log(err)
+		return
+	}
+	if err := os.WriteFile(filepath.Join(dir, name+".png"), png, 0o644); err != nil {
+		p.t.Log(err)
+	}
+}
+
+// wait waits until a JavaScript expression is true.
+func (p *person) wait(expr string) {
+	p.t.Helper()
+	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](fmt.Sprintf("!!(%s)", expr), chromedp.WithPollingTimeout(40*time.Second)))
+	if err != nil {
+		p.shot("failure")
+		p.t.Fatalf("never came true: %s (%v); the page says: %v", expr, err, p.notices())
+	}
+}
+
+// settled waits until the page is painted and every command is acknowledged.
+func (p *person) settled() {
+	p.t.Helper()
+	p.wait(`document.documentElement.dataset.pending === '0' && document.documentElement.dataset.painted`)
+	browser.Eval[bool](p.t, p.ctx, `new Promise(r => requestAnimationFrame(() => requestAnimationFrame(() => r(true))))`)
+}
+
+func (p *person) open(path string) {
+	p.t.Helper()
+	p.do(chromedp.Navigate(p.s.url + path))
+}
+
+// press clicks what a CSS selector finds.
+func (p *person) press(selector string) {
+	p.t.Helper()
+	p.do(chromedp.Click(selector))
+}
+
+// pressWord clicks the button, link or menu item with exactly these words.
+func (p *person) pressWord(words string) {
+	p.t.Helper()
+	find := fmt.Sprintf(`[...document.querySelectorAll('button,a,[role=menuitem],[role=radio]')].find(b => (b.innerText.trim() === %q || b.innerText.trim().startsWith(%q + '\n') || b.getAttribute('aria-label') === %q) && b.getClientRects().length)`, words, words, words)
+	p.wait(find)
+	at := browser.Eval[[]float64](p.t, p.ctx, fmt.Sprintf(`(() => { const e = %s; e.scrollIntoView({block: 'nearest'}); const r = e.getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2] })()`, find))
+	p.do(chromedp.MouseClickXY(at[0], at[1]))
+}
+
+func (p *person) key(keys string, mods ...chromedp.Modifier) {
+	p.t.Helper()
+	p.do(chromedp.KeyEvent(keys, chromedp.KeyModifiers(mods...)))
+}
+
+// at returns where a point of the page (page px) lies in the window.
+func (p *person) at(x, y float64) (float64, float64) {
+	p.t.Helper()
+	v := browser.Eval[[]float64](p.t, p.ctx, `(() => {
+		const d = document.querySelector('[data-desk]').getBoundingClientRect()
+		const [w, h] = document.querySelector('[data-page]').dataset.page.split(' ').map(Number)
+		const [s, px, py] = document.querySelector('[data-page]').dataset.view.split(' ').map(Number)
+		return [d.left, d.top, s, px, py, w, h]
+	})()`)
+	return v[0] + v[3] + x*v[2], v[1] + v[4] + y*v[2]
+}
+
+// drag drags from one page point to another.
+func (p *person) drag(x0, y0, x1, y1 float64) {
+	p.t.Helper()
+	ax, ay := p.at(x0, y0)
+	bx, by := p.at(x1, y1)
+	p.do(chromedp.DragAndDropXY(ax, ay, bx, by))
+}
+
+// click presses a page point.
+func (p *person) click(x, y float64) {
+	p.t.Helper()
+	ax, ay := p.at(x, y)
+	p.do(chromedp.MouseClickXY(ax, ay))
+}
+
+// set types a value into a field found by its accessible name.
+func (p *person) set(name, value string) {
+	p.t.Helper()
+	sel := fmt.Sprintf(`[aria-label=%q]`, name)
+	p.do(chromedp.WaitVisible(sel), chromedp.Focus(sel))
+	browser.Eval[bool](p.t, p.ctx, fmt.Sprintf(`(document.querySelector('%s').select(), true)`, sel))
+	p.do(chromedp.KeyEvent(value + kb.Enter))
+}
+
+// choose picks an option of a list by its value.
+func (p *person) choose(name, value string) {
+	p.t.Helper()
+	sel := fmt.Sprintf(`[aria-label=%q]`, name)
+	p.do(chromedp.WaitVisible(sel))
+	browser.Eval[bool](p.t, p.ctx, fmt.Sprintf(`(() => {
+		const e = document.querySelector('%s')
+		if (![...e.options].some(o => o.value === %q)) throw new Error('no such option: ' + [...e.options].map(o => o.value))
+		Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(e, %q)
+		e.dispatchEvent(new Event('change', {bubbles: true}))
+		return true
+	})()`, sel, value, value))
+}
