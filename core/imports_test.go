@@ -1,0 +1,75 @@
+package core_test
+
+import (
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"path/filepath"
+	"strings"
+	"testing"
+)
+
+// layers lists the folders of the house from the ground floor up; a package imports from floors below its own
+// only.
+var layers = []string{
+	"core/geom", "core/paint", "core/doc", "core/text", "core/motion", "core/morph", "core/frame", "core/raster", "core/edit",
+	"core/anim", "core/session", "library", "demo", "studio/store", "studio/media", "studio/bundle", "studio/export", "web", "studio/api", "cmd",
+}
+
+// forbidden are what core must never know: the network, files, databases, the application and its interface.
+var forbidden = []string{"net", "net/http", "os", "os/exec", "database/sql", "io/ioutil", "syscall", "syscall/js", "gorm.io", "github.com/gin-gonic", "capstan/studio", "capstan/web", "capstan/cmd"}
+
+func TestImportsRunDownwardsOnly(t *testing.T) {
+	floor := func(path string) int {
+		for i, l := range layers {
+			if path == l || strings.HasPrefix(path, l+"/") {
+				return i
+			}
+		}
+		return -1
+	}
+	seen := 0
+	err := filepath.WalkDir("..", func(path string, d fs.DirEntry, err error) error {
+		if err != nil {
+			return err
+		}
+		if d.IsDir() && (d.Name() == "node_modules" || d.Name() == ".git" || d.Name() == "e2e") {
+			return filepath.SkipDir
+		}
+		if !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return nil
+		}
+		file, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ImportsOnly)
+		if err != nil {
+			return err
+		}
+		pkg := strings.TrimPrefix(filepath.ToSlash(filepath.Dir(path)), "../")
+		own := floor(pkg)
+		if own < 0 {
+			t.Errorf("%s stands on no floor of the house; add it to the list here and to docs/architecture.md", pkg)
+		}
+		for _, im := range file.Imports {
+			name := strings.Trim(im.Path.Value, `"`)
+			if strings.HasPrefix(pkg, "core/") {
+				for _, f := range forbidden {
+					if name == f || strings.HasPrefix(name, f+"/") && f != "net" && f != "os" {
+						t.Errorf("%s imports %s: the core does no I/O and has no interface", path, name)
+					}
+				}
+			}
+			if to, ok := strings.CutPrefix(name, "capstan/"); ok {
+				seen++
+				if floor(to) >= own {
+					t.Errorf("%s imports %s, which does not lie below it", path, name)
+				}
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if seen < 30 {
+		t.Fatalf("only %d imports were looked at; the test no longer sees the house", seen)
+	}
+}
