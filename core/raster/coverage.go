@@ -41,7 +41,7 @@ func (c *coverage) resize(w, h int) {
 }
 
 // tolerance is how far, in device px, a chord may lie off its curve.
-const tolerance = 0.05
+const tolerance = 0.01
 
 // add accumulates the outline p mapped by m; open subpaths are closed.
 func (c *coverage) add(p *geom.Path, m geom.Matrix) {

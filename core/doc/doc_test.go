@@ -1,0 +1,130 @@
+package doc_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"os"
+	"strings"
+	"testing"
+
+	"capstan/core/doc"
+	_ "capstan/core/motion" // sets what an easing is
+)
+
+// testdata/version-1.json holds every field of the format, used or not.
+func fixture(t *testing.T) []byte {
+	t.Helper()
+	b, err := os.ReadFile("testdata/version-1.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b
+}
+
+func TestVersion1IsReadAndWrittenBackWhole(t *testing.T) {
+	raw := fixture(t)
+	p, err := doc.Read(raw)
+	if err != nil {
+		t.Fatal(err)
+	}
+	out, err := p.Write()
+	if err != nil {
+		t.Fatal(err)
+	}
+	var a, b any
+	if json.Unmarshal(raw, &a) != nil || json.Unmarshal(out, &b) != nil {
+		t.Fatal("no JSON")
+	}
+	x, _ := json.Marshal(a)
+	y, _ := json.Marshal(b)
+	if !bytes.Equal(x, y) {
+		t.Errorf("fields were lost or changed:\n%s\n%s", x, y)
+	}
+	q, err := doc.Read(out)
+	if err != nil {
+		t.Fatal(err)
+	}
+	again, _ := q.Write()
+	if !bytes.Equal(out, again) {
+		t.Error("writing is not canonical")
+	}
+}
+
+func TestUnknownFieldsAreKept(t *testing.T) {
+	p, err := doc.Read(fixture(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	s := p.Film.Scenes[0]
+	for what, extra := range map[string]doc.Extra{"project": p.Extra, "scene": s.Extra, "layer": s.Layers[0].Extra, "move": s.Layers[0].Moves[0].Extra} {
+		if string(extra["fromLater"]) != `{"kept": true}` {
+			t.Errorf("the unknown field of the %s is %s", what, extra["fromLater"])
+		}
+	}
+	c := s.Clone()
+	if string(c.Layers[0].Moves[0].Extra["fromLater"]) != `{"kept": true}` {
+		t.Error("cloning loses unknown fields")
+	}
+}
+
+func TestNewerVersionsAreRefusedInWords(t *testing.T) {
+	_, err := doc.Read([]byte(`{"version": 2}`))
+	if err == nil || !strings.Contains(err.Error(), "newer Capstan") {
+		t.Errorf("got %v", err)
+	}
+	if _, err := doc.Read([]byte(`{"name": "x"}`)); err == nil {
+		t.Error("a document without a version was read")
+	}
+	if _, err := doc.Read([]byte(`[]`)); err == nil {
+		t.Error("a list was read as a document")
+	}
+}
+
+func TestValidationNamesTheBadField(t *testing.T) {
+	for _, c := range []struct{ path, from, to string }{
+		{"film.width", `"width": 1920`, `"width": 9000`},
+		{"film.rate", `"num": 30000`, `"num": 0`},
+		{"film.scenes[0].layers[0].opacity", `"opacity": 0.5`, `"opacity": 1.5`},
+		{"film.scenes[0].layers[0].fill.colour", `"#d8573a"`, `"red"`},
+		{"film.scenes[0].layers[0].moves[0].easing", `"ease-out"`, `"bouncy"`},
+		{"film.scenes[0].layers[0].moves[1].start.of", `"of": "m1"`, `"of": "gone"`},
+		{"film.scenes[0].layers[1].children[0].thread", `"thread": "t3"`, `"thread": "t1"`},
+		{"film.scenes[0].layers[1].children[0].id", `"id": "l3"`, `"id": "l1"`},
+		{"film.scenes[0].layers[2].text.runs[0].size", `"size": 64`, `"size": 0`},
+		{"film.scenes[0].layers[3].picture.media", `"picture": {"media": "aaaa`, `"picture": {"media": "bbbb`},
+		{"film.scenes[1].transition.duration", `"duration": 1200`, `"duration": 0`},
+		{"film.scenes[0].stay", `"stay": 4600`, `"stay": -1`},
+		{"film.scenes[0].endsAtCue", `"endsAtCue": "c1"`, `"endsAtCue": "c9"`},
+		{"film.scenes[0].layers[4].path", `"path": "M0 0L10 0L5 8Z"`, `"path": "M0 0A1 1"`},
+	} {
+		raw := strings.Replace(string(fixture(t)), c.from, c.to, 1)
+		_, err := doc.Read([]byte(raw))
+		var bad *doc.Invalid
+		if !errors.As(err, &bad) || bad.Field != c.path {
+			t.Errorf("%s -> %s: %v, want %s", c.from, c.to, err, c.path)
+		}
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	b, err := os.ReadFile("testdata/version-1.json")
+	if err != nil {
+		f.Fatal(err)
+	}
+	f.Add(b)
+	f.Add([]byte(`{"version":1,"id":"a","name":"","film":{"width":16,"height":16,"rate":{"num":1,"den":1},"scenes":[null]}}`))
+	f.Fuzz(func(t *testing.T, b []byte) {
+		p, err := doc.Read(b)
+		if err != nil {
+			return
+		}
+		out, err := p.Write()
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := doc.Read(out); err != nil {
+			t.Fatalf("what was written cannot be read: %v", err)
+		}
+	})
+}

@@ -1,0 +1,156 @@
+package text_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"io/fs"
+	"math"
+	"math/rand/v2"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"capstan/core/doc"
+	"capstan/core/text"
+	"capstan/library"
+
+	"github.com/go-text/typesetting/font"
+)
+
+// HarfBuzz's own hb-shape is the reference: the same glyphs in the same order, advances within one unit.
+func TestShapingAgreesWithHarfBuzz(t *testing.T) {
+	files := []string{"archivo-latin-400-normal.woff", "fredoka-latin-500-normal.woff", "shrikhand-latin-400-normal.woff"}
+	words := []string{"Kite", "Day", "AVATAR", "To Fennel", "first", "office", "affluent", "quay", "WAVE", "Ty", "“ten”", "o’clock", "fi", "1/2", "£12", "Vo,", "tail.", "-", "(LT)"}
+	r := rand.New(rand.NewPCG(7, 8))
+	for _, name := range files {
+		data, err := fs.ReadFile(library.Fonts(), name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		f, err := font.ParseTTF(bytes.NewReader(data))
+		if err != nil {
+			t.Fatal(err)
+		}
+		// hb-shape reads TrueType, not WOFF: hand it the same tables unpacked.
+		plain := filepath.Join(t.TempDir(), "font.ttf")
+		if err := os.WriteFile(plain, unpack(t, data), 0o644); err != nil {
+			t.Fatal(err)
+		}
+		var lines []string
+		for i := 0; i < 200; i++ {
+			var l []string
+			for k := 0; k <= r.IntN(4); k++ {
+				l = append(l, words[r.IntN(len(words))])
+			}
+			lines = append(lines, strings.Join(l, " "))
+		}
+		cmd := exec.Command("hb-shape", "--output-format=json", "--no-glyph-names", "--direction=ltr", "--script=latn", "--language=en", plain)
+		cmd.Stdin = strings.NewReader(strings.Join(lines, "\n") + "\n")
+		out, err := cmd.Output()
+		if err != nil {
+			t.Fatalf("hb-shape (make test installs it): %v", err)
+		}
+		dec := json.NewDecoder(bytes.NewReader(out))
+		for _, l := range lines {
+			var want []struct {
+				G          uint32
+				Cl         int
+				Ax, Dx, Dy float64
+			}
+			if err := dec.Decode(&want); err != nil {
+				t.Fatal(err)
+			}
+			runes := []rune(l)
+			got := text.Shape([]*font.Face{f}, runes, 0, len(runes), func(rune) {})
+			if len(got) != len(want) {
+				t.Errorf("%s: %q has %d glyphs, HarfBuzz makes %d", name, l, len(got), len(want))
+				continue
+			}
+			for i := range want {
+				if got[i].ID != want[i].G || math.Abs(got[i].Advance-want[i].Ax) > 1 || math.Abs(got[i].DX-want[i].Dx) > 1 || math.Abs(got[i].DY-want[i].Dy) > 1 {
+					t.Errorf("%s: glyph %d of %q is %+v, HarfBuzz says %+v", name, i, l, got[i], want[i])
+				}
+			}
+		}
+	}
+}
+
+func book(t *testing.T) *text.Book {
+	t.Helper()
+	b, err := library.Book()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b
+}
+
+func words(s, align string) *doc.Text {
+	return &doc.Text{Align: align, Runs: []doc.Run{{Text: s, Family: "Archivo", Weight: 400, Size: 50}}}
+}
+
+func TestAlignmentHangsTheTextFromItsOrigin(t *testing.T) {
+	b := book(t)
+	for align, want := range map[string]float64{doc.Left: 0, doc.Centre: 0.5, doc.Right: 1} {
+		l := text.Set(b, words("long first line\nshort", align), 0)
+		if got := -l.Box.Min.X / l.Box.W(); math.Abs(got-want) > 1e-9 {
+			t.Errorf("%s: the origin lies at %.3f of the width", align, got)
+		}
+		short := l.Lines[1]
+		if got := (short.Min.X - l.Box.Min.X) / (l.Box.W() - short.W()); math.Abs(got-want) > 1e-9 {
+			t.Errorf("%s: the short line lies at %.3f of its room", align, got)
+		}
+	}
+}
+
+func TestLinesBreakBetweenWords(t *testing.T) {
+	w := words("Bring a long tail to the quay", doc.Left)
+	w.Wrap = true
+	b := book(t)
+	l := text.Set(b, w, 300)
+	if len(l.Lines) < 3 {
+		t.Fatalf("%d lines", len(l.Lines))
+	}
+	for _, line := range l.Lines {
+		if line.W() > 300 {
+			t.Errorf("a line is %v wide", line.W())
+		}
+	}
+	if one := text.Set(b, words("Bring a long tail to the quay", doc.Left), 300); len(one.Lines) != 1 {
+		t.Errorf("a text that grows has %d lines", len(one.Lines))
+	}
+	// A word that is too long stays whole, alone on its line.
+	w = words("a Windsocksandpinwheels b", doc.Left)
+	w.Wrap = true
+	if l := text.Set(b, w, 100); len(l.Lines) != 3 {
+		t.Errorf("%d lines around a long word", len(l.Lines))
+	}
+}
+
+// Letter spacing goes between letters (motion.md, section 11): four letters have three gaps.
+func TestLetterSpacingGoesBetweenLetters(t *testing.T) {
+	b := book(t)
+	a, w := text.Set(b, words("Kite", doc.Left), 0), words("Kite", doc.Left)
+	w.LetterSpacing = 10
+	if got := text.Set(b, w, 0).Box.W() - a.Box.W(); math.Abs(got-30) > 1e-6 {
+		t.Errorf("spacing four letters by 10 px adds %v", got)
+	}
+}
+
+func TestMissingGlyphsAreReported(t *testing.T) {
+	l := text.Set(book(t), words("Kite 風", doc.Left), 0)
+	if string(l.Missing) != "風" {
+		t.Errorf("missing %q", string(l.Missing))
+	}
+	if l := text.Set(book(t), words("Łódź", doc.Left), 0); len(l.Missing) != 0 {
+		t.Errorf("the latin-ext subset has all of it, yet %q is missing", string(l.Missing))
+	}
+}
+
+func TestAnEmptyTextHasTheHeightOfALine(t *testing.T) {
+	l := text.Set(book(t), words("", doc.Left), 0)
+	if l.Box.H() < 40 || len(l.Lines) != 1 {
+		t.Errorf("box %v, %d lines", l.Box, len(l.Lines))
+	}
+}
