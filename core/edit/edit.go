@@ -32,13 +32,26 @@ func refuse(format string, args ...any) error { return &Refused{fmt.Sprintf(form
 // patch between them. On an error, *Refused or *doc.Invalid or *motion.Cycle among them, p still stands.
 // assets are needed by commands that must know where things stand (continue, group).
 func Apply(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, Patch, error) {
+	q, err := Preview(p, c, assets)
+	if err != nil {
+		return nil, nil, err
+	}
+	patch, err := Diff(p, q)
+	if err != nil {
+		return nil, nil, err
+	}
+	return q, patch, nil
+}
+
+// Preview is Apply without the patch, for drafts that are shown while a gesture lasts.
+func Preview(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, error) {
 	e := &editor{before: p, assets: assets, cloned: map[string]*doc.Scene{}}
 	e.p = shallow(p)
 	if err := e.run(c); err != nil {
-		return nil, nil, err
+		return nil, err
 	}
 	if err := e.p.Validate(); err != nil {
-		return nil, nil, err
+		return nil, err
 	}
 	for i, s := range e.p.Film.Scenes {
 		if _, old := p.Scene(s.ID); old == s {
@@ -49,14 +62,10 @@ func Apply(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, Patch,
 			into = s.Transition.Duration
 		}
 		if _, err := motion.Resolve(s, into); err != nil {
-			return nil, nil, err
+			return nil, err
 		}
 	}
-	patch, err := Diff(p, e.p)
-	if err != nil {
-		return nil, nil, err
-	}
-	return e.p, patch, nil
+	return e.p, nil
 }
 
 func shallow(p *doc.Project) *doc.Project {

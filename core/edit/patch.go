@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+	"reflect"
 	"slices"
 	"sort"
 	"strings"
@@ -79,7 +80,27 @@ func (ps parts) addHead(p *doc.Project) error {
 	return nil
 }
 
-func (ps parts) addScene(s *doc.Scene) error {
+// heads returns the scene's layers by id; nil for no scene.
+func heads(s *doc.Scene) map[string]*doc.Layer {
+	out := map[string]*doc.Layer{}
+	if s != nil {
+		doc.Walk(s.Layers, func(l, _ *doc.Layer) bool { out[l.ID] = l; return true })
+	}
+	return out
+}
+
+// sameHead reports whether two layers are equal but for what is inside the children.
+func sameHead(a, b *doc.Layer) bool {
+	if a == b {
+		return true
+	}
+	x, y := *a, *b
+	x.Children, y.Children = nil, nil
+	return slices.EqualFunc(a.Children, b.Children, func(p, q *doc.Layer) bool { return p.ID == q.ID }) && reflect.DeepEqual(&x, &y)
+}
+
+// addScene adds a scene and its layers, but for those that are the same in known.
+func (ps parts) addScene(s *doc.Scene, known map[string]*doc.Layer) error {
 	c := *s
 	c.Layers = nil
 	f, err := split(&c)
@@ -89,6 +110,9 @@ func (ps parts) addScene(s *doc.Scene) error {
 	f["layers"] = idList(s.Layers, layerID)
 	ps["scene/"+s.ID] = f
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		if o := known[l.ID]; o != nil && sameHead(l, o) {
+			return true
+		}
 		c := *l
 		c.Children = nil
 		var lf fields
@@ -116,7 +140,7 @@ func Diff(a, b *doc.Project) (Patch, error) {
 	add := func(to parts, list []*doc.Scene, other *doc.Project) error {
 		for _, s := range list {
 			if _, o := other.Scene(s.ID); o != s {
-				if err := to.addScene(s); err != nil {
+				if err := to.addScene(s, heads(o)); err != nil {
 					return err
 				}
 			}
@@ -181,7 +205,7 @@ func (patch Patch) Apply(p *doc.Project) (*doc.Project, error) {
 	}
 	for id := range touched {
 		if _, s := p.Scene(id); s != nil {
-			if err := ps.addScene(s); err != nil {
+			if err := ps.addScene(s, nil); err != nil {
 				return nil, err
 			}
 		}
