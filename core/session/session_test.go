@@ -1,0 +1,303 @@
+package session_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"io/fs"
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"capstan/core/doc"
+	"capstan/core/geom"
+	"capstan/core/session"
+	"capstan/demo"
+	"capstan/library"
+)
+
+var rest = session.Moment{Rest: true}
+
+func open(t *testing.T, p *doc.Project) *session.Session {
+	t.Helper()
+	s := session.New()
+	for _, f := range library.FontFiles() {
+		data, err := fs.ReadFile(library.Fonts(), f.File)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := s.AddFont(f.Family, f.Weight, f.Italic, data); err != nil {
+			t.Fatal(err)
+		}
+	}
+	raw, err := p.Write()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Open(raw); err != nil {
+		t.Fatal(err)
+	}
+	return s
+}
+
+func opener(t *testing.T) *session.Session {
+	return open(t, demo.Opener(strings.Repeat("b", 64), &doc.Media{Name: "sky.jpg", Width: 1920, Height: 1080}))
+}
+
+func want(t *testing.T, s *session.Session, m session.Moment, intent, args string) {
+	t.Helper()
+	c, err := s.Intent(intent, m, []byte(args))
+	if err != nil {
+		t.Fatalf("%s: %v", intent, err)
+	}
+	if c == nil {
+		t.Fatalf("%s: there is nothing to do", intent)
+	}
+	if _, err := s.Apply(c); err != nil {
+		t.Fatalf("%s: %v", intent, err)
+	}
+}
+
+func thread(t *testing.T, s *session.Session, scene int, name string) *doc.Layer {
+	t.Helper()
+	l := s.Document().Film.Scenes[scene].Thread(name)
+	if l == nil {
+		t.Fatalf("no layer of thread %s", name)
+	}
+	return l
+}
+
+func corners(t *testing.T, s *session.Session, m session.Moment, name string) [4][2]float64 {
+	t.Helper()
+	o := s.OverlayView(m, []string{name})
+	if len(o.Boxes) != 1 {
+		t.Fatalf("%s has no box", name)
+	}
+	return o.Boxes[0].Corners
+}
+
+func drag(t *testing.T, s *session.Session, m session.Moment, kind, name, handle, move string, from, to geom.Point, mod session.Modifiers) {
+	t.Helper()
+	if err := s.Begin(kind, m, []string{name}, handle, move, from); err != nil {
+		t.Fatal(err)
+	}
+	for i := 1; i <= 8; i++ {
+		if _, err := s.Update(from.Lerp(to, float64(i)/8), mod); err != nil {
+			t.Fatal(err)
+		}
+	}
+	c := s.End()
+	if c == nil {
+		t.Fatal("the gesture came to nothing")
+	}
+	if _, err := s.Apply(c); err != nil {
+		t.Fatal(err)
+	}
+}
+
+// At any time, in any group, the layer follows the pointer: what is edited is the rest pose, mapped back (words-and-looks).
+func TestALayerFollowsThePointerAtAnyTime(t *testing.T) {
+	for _, m := range []session.Moment{rest, {Time: 1200}, {Time: 2500}, {Time: 7000}} {
+		for _, name := range []string{"t-kite", "t-panel-2", "t-wheel1", "t-cloud1"} {
+			s := opener(t)
+			before := corners(t, s, m, name)
+			drag(t, s, m, session.DragLayers, name, "", "", geom.Point{X: 100, Y: 100}, geom.Point{X: 183, Y: 61}, session.Modifiers{})
+			for i, c := range corners(t, s, m, name) {
+				if math.Abs(c[0]-before[i][0]-83)+math.Abs(c[1]-before[i][1]+39) > 0.01 {
+					t.Errorf("%s at %+v: corner %d went from %v to %v", name, m, i, before[i], c)
+					break
+				}
+			}
+		}
+	}
+}
+
+func TestResizingKeepsTheOppositeSide(t *testing.T) {
+	for _, c := range []struct {
+		name, handle string
+		fixed        int // corner that stays
+	}{{"t-plate", "se", 0}, {"t-plate", "nw", 2}, {"t-plate", "e", 0}, {"t-plate", "n", 2}, {"t-wheel1", "se", 0}, {"t-day", "nw", 2}} {
+		s := opener(t)
+		m := session.Moment{Rest: true, Scene: 2}
+		want(t, s, m, "place", fmt.Sprintf(`{"threads":[%q],"turn":24}`, c.name))
+		before := corners(t, s, m, c.name)
+		drag(t, s, m, session.DragSize, c.name, c.handle, "", geom.Point{X: 500, Y: 400}, geom.Point{X: 540, Y: 430}, session.Modifiers{})
+		after := corners(t, s, m, c.name)
+		f, g := before[c.fixed], after[c.fixed]
+		// Letters are set in whole steps of a text's size, hence half a pixel.
+		if math.Hypot(f[0]-g[0], f[1]-g[1]) > 0.5 {
+			t.Errorf("%s by %s: the corner that stays went from %v to %v", c.name, c.handle, f, g)
+		}
+		if before == after {
+			t.Errorf("%s by %s: nothing changed", c.name, c.handle)
+		}
+	}
+}
+
+func TestTurningCountsFullTurnsAboutThePivot(t *testing.T) {
+	s := opener(t)
+	l := thread(t, s, 0, "t-kite")
+	from := l.Place.Turn
+	o := s.OverlayView(rest, []string{"t-kite"}).Boxes[0]
+	pivot := geom.Point{X: o.Pivot[0], Y: o.Pivot[1]}
+	at := func(deg float64) geom.Point {
+		return pivot.Add(geom.Rotate(deg).ApplyVector(geom.Point{X: 200}))
+	}
+	if err := s.Begin(session.DragTurn, rest, []string{"t-kite"}, "", "", at(0)); err != nil {
+		t.Fatal(err)
+	}
+	for d := 10.0; d <= 450; d += 10 {
+		if _, err := s.Update(at(d), session.Modifiers{}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if _, err := s.Apply(s.End()); err != nil {
+		t.Fatal(err)
+	}
+	if got := thread(t, s, 0, "t-kite").Place.Turn; math.Abs(got-from-450) > 0.11 {
+		t.Errorf("turned from %v to %v, want 450 more", from, got)
+	}
+	if now := s.OverlayView(rest, []string{"t-kite"}).Boxes[0].Pivot; math.Hypot(now[0]-pivot.X, now[1]-pivot.Y) > 0.01 {
+		t.Errorf("the pivot has moved from %v to %v", pivot, now)
+	}
+}
+
+func TestAPathIsDrawnFromTheLayerOrFromTheWings(t *testing.T) {
+	s := opener(t)
+	want(t, s, rest, "add.shape", `{"kind":"ellipse","box":[900,500,100,100]}`)
+	rows := s.Rows(rest)
+	name := rows[0].Thread
+	want(t, s, rest, "path.draw", fmt.Sprintf(`{"threads":[%q],"from":[950,550],"to":[1450,550]}`, name))
+	l := thread(t, s, 0, name)
+	if p := l.Moves[0].Path; p.Rest != doc.Departs || p.D != "M 0 0L 500 0" || l.Moves[0].Duration != 1000 {
+		t.Errorf("drawn from the layer: %+v, %d ms", p, l.Moves[0].Duration)
+	}
+	want(t, s, rest, "path.draw", fmt.Sprintf(`{"threads":[%q],"from":[-250,550],"to":[950,550]}`, name))
+	l = thread(t, s, 0, name)
+	if p := l.Moves[1].Path; p.Rest != doc.Arrives || p.D != "M-1200 0L 0 0" && p.D != "M -1200 0L 0 0" || l.Moves[1].Duration != 2400 {
+		t.Errorf("drawn from the wings: %+v, %d ms", p, l.Moves[1].Duration)
+	}
+}
+
+func TestDraggingAPathsEndEditsThePathAndItsRestEndMovesTheLayer(t *testing.T) {
+	s := opener(t)
+	move := thread(t, s, 0, "t-kite").Moves[0].ID
+	p := s.OverlayView(rest, []string{"t-kite"}).Paths[0]
+	from := geom.Point{X: p.From[0], Y: p.From[1]}
+	drag(t, s, rest, session.DragPath, "t-kite", "from", move, from, from.Add(geom.Point{X: 60, Y: -40}), session.Modifiers{})
+	q := s.OverlayView(rest, []string{"t-kite"}).Paths[0]
+	if math.Abs(q.From[0]-p.From[0]-60)+math.Abs(q.From[1]-p.From[1]+40) > 0.05 || math.Abs(q.To[0]-p.To[0]) > 0.05 {
+		t.Errorf("its begin went from %v to %v, its end from %v to %v", p.From, q.From, p.To, q.To)
+	}
+	to := geom.Point{X: q.To[0], Y: q.To[1]}
+	x := thread(t, s, 0, "t-kite").Place.X
+	drag(t, s, rest, session.DragPath, "t-kite", "to", move, to, to.Add(geom.Point{X: 30}), session.Modifiers{})
+	r := s.OverlayView(rest, []string{"t-kite"}).Paths[0]
+	if math.Abs(r.From[0]-q.From[0]) > 0.05 || math.Abs(r.To[0]-q.To[0]-30) > 0.05 || math.Abs(thread(t, s, 0, "t-kite").Place.X-x-30) > 0.01 {
+		t.Errorf("the rest end: begin %v to %v, end %v to %v", q.From, r.From, q.To, r.To)
+	}
+}
+
+func TestBarsKeepWhatTheyHangOn(t *testing.T) {
+	s := opener(t)
+	sub := thread(t, s, 0, "t-sub").Moves[0]
+	begin := s.Film().Timing(0).Moves[sub.ID].Begin
+	want(t, s, rest, "bar", fmt.Sprintf(`{"move":%q,"part":"whole","by":300}`, sub.ID))
+	m := thread(t, s, 0, "t-sub").Moves[0]
+	if m.Start.When != doc.WhenEnds || m.Start.Offset != sub.Start.Offset+300 || s.Film().Timing(0).Moves[sub.ID].Begin != begin+300 {
+		t.Errorf("dragged as a whole: %+v", m.Start)
+	}
+	end := s.Film().Timing(0).Moves[sub.ID].End
+	want(t, s, rest, "bar", fmt.Sprintf(`{"move":%q,"part":"begin","by":-200}`, sub.ID))
+	if iv := s.Film().Timing(0).Moves[sub.ID]; iv.Begin != begin+100 || iv.End != end {
+		t.Errorf("dragged by its begin: %+v, the end was %d", iv, end)
+	}
+	want(t, s, rest, "bar", fmt.Sprintf(`{"move":%q,"part":"end","by":-5000}`, sub.ID))
+	if iv := s.Film().Timing(0).Moves[sub.ID]; iv.Pass != doc.MinDuration {
+		t.Errorf("dragged shorter than nothing: %+v", iv)
+	}
+	out := thread(t, s, 1, "t-line").Moves[1]
+	was := s.Film().Timing(1).Moves[out.ID].Begin
+	want(t, s, rest, "bar", fmt.Sprintf(`{"move":%q,"part":"whole","by":-500}`, out.ID))
+	if now := s.Film().Timing(1).Moves[out.ID].Begin; now != was-500 {
+		t.Errorf("hung before the scene's end it went from %d to %d", was, now)
+	}
+}
+
+func TestDefaultsAndTheLastUsedComeBack(t *testing.T) {
+	s := opener(t)
+	m := session.Moment{Time: 2000}
+	want(t, s, m, "move.add", `{"threads":["t-bunting"],"kind":"exit","effect":"fade"}`)
+	got := thread(t, s, 0, "t-bunting").Moves[1]
+	if got.Duration != 400 || got.Start.When != doc.AtTime || got.Start.Offset != 2000 {
+		t.Errorf("a new exit at the playhead: %+v", got)
+	}
+	want(t, s, m, "move.set", fmt.Sprintf(`{"move":%q,"patch":{"duration":900}}`, got.ID))
+	want(t, s, rest, "move.add", `{"threads":["t-title"],"kind":"exit","effect":"fade"}`)
+	again := thread(t, s, 0, "t-title").Moves[1]
+	if again.Duration != 900 || again.Start.When != doc.BeforeSceneEnd || again.Start.Offset != 900 {
+		t.Errorf("the next exit, at rest: %+v", again)
+	}
+}
+
+func TestRowsAreThreadsInStackingOrder(t *testing.T) {
+	s := opener(t)
+	rows := s.Rows(rest)
+	if rows[0].Thread != "t-kite" || !rows[0].Group || rows[1].Parent != "t-kite" {
+		t.Errorf("the front layer heads the rows: %+v", rows[0])
+	}
+	absent := slices.IndexFunc(rows, func(r session.Row) bool { return r.Thread == "t-plate" })
+	last := slices.IndexFunc(rows, func(r session.Row) bool { return r.Thread == "t-sky" })
+	if absent < last || rows[absent].Here {
+		t.Error("threads that are absent here stand below")
+	}
+	kite := rows[0]
+	if len(kite.Spans) != 3 || !kite.Spans[1].Strand || kite.Spans[1].Begin != 4600 || kite.Spans[1].End != 5800 {
+		t.Errorf("the kite lives in two scenes and the morph between: %+v", kite.Spans)
+	}
+}
+
+func TestAlignmentMovesNoSingleLine(t *testing.T) {
+	s := opener(t)
+	before := corners(t, s, rest, "t-title")
+	for _, a := range []string{"centre", "right", "left"} {
+		want(t, s, rest, "text.align", fmt.Sprintf(`{"threads":["t-title"],"align":%q}`, a))
+		after := corners(t, s, rest, "t-title")
+		if math.Abs(after[0][0]-before[0][0]) > 0.01 {
+			t.Errorf("aligned %s the line went from %v to %v", a, before[0], after[0])
+		}
+	}
+}
+
+func TestTypedPlacesArePlaces(t *testing.T) {
+	s := opener(t)
+	for _, name := range []string{"t-kite", "t-title", "t-wheel1", "t-water"} {
+		want(t, s, rest, "place", fmt.Sprintf(`{"threads":[%q],"x":333,"y":222}`, name))
+		want(t, s, rest, "place", fmt.Sprintf(`{"threads":[%q],"turn":-30}`, name))
+		want(t, s, rest, "place", fmt.Sprintf(`{"threads":[%q],"w":250}`, name))
+		v := s.Selection(rest, []string{name})[0]
+		if math.Abs(v.Box[2]-250) > 0.6 || v.Layer.Place.Turn != -30 {
+			t.Errorf("%s: %v, turn %v", name, v.Box, v.Layer.Place.Turn)
+		}
+	}
+	v := s.Selection(rest, []string{"t-title"})[0]
+	want(t, s, rest, "place", `{"threads":["t-title"],"x":500,"y":400}`)
+	if v = s.Selection(rest, []string{"t-title"})[0]; math.Abs(v.Box[0]-500)+math.Abs(v.Box[1]-400) > 0.01 {
+		t.Errorf("its middle is at %v", v.Box)
+	}
+}
+
+func TestPastingKeepsThreadsWhereTheyAreFree(t *testing.T) {
+	s := opener(t)
+	copied, _ := json.Marshal(s.Copy(rest, []string{"t-bunting"}))
+	want(t, s, session.Moment{Rest: true, Scene: 2}, "paste", fmt.Sprintf(`{"layers":%s}`, copied))
+	if thread(t, s, 2, "t-bunting").ID == thread(t, s, 0, "t-bunting").ID {
+		t.Error("the copy has the id of the original")
+	}
+	n := len(s.Document().Film.Scenes[0].Layers)
+	want(t, s, rest, "paste", fmt.Sprintf(`{"layers":%s}`, copied))
+	list := s.Document().Film.Scenes[0].Layers
+	if len(list) != n+1 || list[n].Thread == "t-bunting" {
+		t.Error("pasted beside the original it must be a thread of its own")
+	}
+}
