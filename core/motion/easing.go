@@ -252,9 +252,6 @@ func parseLinear(args []string) (Easing, error) {
 		}
 		a, b := stops[i], stops[i+1]
 		if a.x == b.x {
-			if x < a.x {
-				return a.y
-			}
 			return b.y
 		}
 		return a.y + (b.y-a.y)*(x-a.x)/(b.x-a.x)

@@ -3,6 +3,7 @@ import { createRoot } from 'react-dom/client'
 import { App } from './App'
 import { hello } from './project/server'
 import { setFamilies } from './project/families'
+import './engine/probe'
 import './style.css'
 
 void hello().then((h) => setFamilies(h.families)).catch(() => undefined) // the screens say what is wrong

@@ -1,0 +1,140 @@
+package media_test
+
+import (
+	"bytes"
+	"errors"
+	"image"
+	"image/color"
+	"image/jpeg"
+	"image/png"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"capstan/studio/media"
+)
+
+func picture(w, h int) *image.NRGBA {
+	m := image.NewNRGBA(image.Rect(0, 0, w, h))
+	for y := 0; y < h; y++ {
+		for x := 0; x < w; x++ {
+			m.SetNRGBA(x, y, color.NRGBA{uint8(255 * x / w), uint8(255 * y / h), 90, 255})
+		}
+	}
+	return m
+}
+
+func encode(t *testing.T, m image.Image) []byte {
+	t.Helper()
+	var b bytes.Buffer
+	if err := png.Encode(&b, m); err != nil {
+		t.Fatal(err)
+	}
+	return b.Bytes()
+}
+
+func TestAPictureIsTakenInWithItsMips(t *testing.T) {
+	f := media.NewFolder(t.TempDir())
+	raw := encode(t, picture(100, 50))
+	hash, facts, err := f.Take(bytes.NewReader(raw), "../some/where/Gull.png")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if facts.Name != "Gull.png" || facts.Width != 100 || facts.Height != 50 || !facts.Opaque || facts.Type != "image/png" || facts.Bytes != int64(len(raw)) {
+		t.Errorf("facts %+v", facts)
+	}
+	for mip, size := range []image.Point{{100, 50}, {50, 25}, {25, 12}, {12, 6}, {6, 3}, {3, 1}, {3, 1}, {3, 1}} {
+		m, err := f.Pixels(hash, mip)
+		if err != nil || m.Rect.Size() != size {
+			t.Fatalf("mip %d is %v, %v", mip, m.Rect, err)
+		}
+	}
+	half, _ := f.Pixels(hash, 1)
+	full, _ := f.Pixels(hash, 0)
+	mean := (int(full.RGBAAt(20, 20).R) + int(full.RGBAAt(21, 20).R) + int(full.RGBAAt(20, 21).R) + int(full.RGBAAt(21, 21).R) + 2) / 4
+	if got := int(half.RGBAAt(10, 10).R); got != mean {
+		t.Errorf("a pixel of the half size is %d, the mean of its four is %d", got, mean)
+	}
+	orig, err := f.Original(hash)
+	if b, _ := os.ReadFile(orig); err != nil || !bytes.Equal(b, raw) {
+		t.Error("the original is not kept as it came")
+	}
+	again, _, err := f.Take(bytes.NewReader(raw), "other.png")
+	if err != nil || again != hash {
+		t.Errorf("the same bytes are another file: %v", err)
+	}
+}
+
+// A phone held upright writes the picture lying, and says so in EXIF (orientation 6: turn by 90 degrees clockwise).
+func TestPicturesStandUpright(t *testing.T) {
+	m := image.NewRGBA(image.Rect(0, 0, 64, 32))
+	for i := range m.Pix {
+		m.Pix[i] = 255
+	}
+	for y := 0; y < 32; y++ {
+		for x := 0; x < 32; x++ {
+			m.SetRGBA(x, y, color.RGBA{200, 0, 0, 255}) // left half red: it becomes the upper half
+		}
+	}
+	var b bytes.Buffer
+	if err := jpeg.Encode(&b, m, &jpeg.Options{Quality: 95}); err != nil {
+		t.Fatal(err)
+	}
+	exif := []byte("Exif\x00\x00MM\x00*\x00\x00\x00\x08\x00\x01\x01\x12\x00\x03\x00\x00\x00\x01\x00\x06\x00\x00\x00\x00\x00\x00")
+	raw := append([]byte{0xFF, 0xD8, 0xFF, 0xE1, byte((len(exif) + 2) >> 8), byte(len(exif) + 2)}, exif...)
+	raw = append(raw, b.Bytes()[2:]...)
+	f := media.NewFolder(t.TempDir())
+	hash, facts, err := f.Take(bytes.NewReader(raw), "phone.jpg")
+	if err != nil || facts.Width != 32 || facts.Height != 64 {
+		t.Fatalf("%+v, %v", facts, err)
+	}
+	img, err := f.Pixels(hash, 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if up, down := img.RGBAAt(16, 10), img.RGBAAt(16, 54); up.G > 40 || down.G < 215 {
+		t.Errorf("above %v, below %v", up, down)
+	}
+}
+
+func TestWhatIsNoPictureIsRefusedInWords(t *testing.T) {
+	dir := t.TempDir()
+	f := media.NewFolder(dir)
+	whole := encode(t, picture(40, 40))
+	var wide bytes.Buffer
+	if err := png.Encode(&wide, image.NewGray(image.Rect(0, 0, 9200, 2))); err != nil {
+		t.Fatal(err)
+	}
+	for name, c := range map[string]struct {
+		data  []byte
+		words string
+	}{
+		"page.svg":  {[]byte(`<svg xmlns="http://www.w3.org/2000/svg"><script/></svg>`), "no PNG or JPEG"},
+		"empty.png": {nil, "no PNG or JPEG"},
+		"torn.png":  {whole[:len(whole)/2], "damaged"},
+		"head.png":  {whole[:20], "damaged"},
+		"wide.png":  {wide.Bytes(), "9200 pixels along its longer side; the largest is 8192"},
+	} {
+		_, _, err := f.Take(bytes.NewReader(c.data), name)
+		var no *media.Refused
+		if !errors.As(err, &no) || !strings.Contains(no.Words, c.words) || !strings.Contains(no.Words, "Nothing was imported") {
+			t.Errorf("%s: %v", name, err)
+		}
+	}
+	if left, _ := filepath.Glob(filepath.Join(dir, "*")); len(left) != 0 {
+		t.Errorf("left behind: %v", left)
+	}
+}
+
+func TestNoPathComesFromAName(t *testing.T) {
+	f := media.NewFolder(t.TempDir())
+	for _, h := range []string{"../../etc/passwd", "", strings.Repeat("a", 63), strings.Repeat("A", 64), strings.Repeat("a", 64)} {
+		if _, err := f.Derived(h, 0); err == nil {
+			t.Errorf("%q has a derivative", h)
+		}
+		if _, err := f.Original(h); err == nil {
+			t.Errorf("%q has an original", h)
+		}
+	}
+}

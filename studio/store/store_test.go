@@ -1,0 +1,162 @@
+package store_test
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"os"
+	"testing"
+
+	"capstan/core/doc"
+	"capstan/core/frame"
+	"capstan/core/text"
+	"capstan/studio/store"
+)
+
+var assets = frame.Assets{Fonts: &text.Book{}}
+
+func open(t *testing.T, dir string) *store.Store {
+	t.Helper()
+	s, err := store.Open(dir, assets)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	return s
+}
+
+func rename(n int) json.RawMessage {
+	return json.RawMessage(fmt.Sprintf(`{"op":"project.rename","name":"name %d"}`, n))
+}
+
+func TestWhatWasAcknowledgedReopens(t *testing.T) {
+	dir := t.TempDir()
+	s := open(t, dir)
+	if _, err := s.Create(doc.NewProject("p", "p", 320, 240, "s")); err != nil {
+		t.Fatal(err)
+	}
+	// Over two snapshots and some changes on top.
+	for n := int64(0); n < 123; n++ {
+		c, err := s.Apply("p", n, "w", fmt.Sprint("c", n), rename(int(n)))
+		if err != nil || c.Revision != n+1 {
+			t.Fatalf("%d: %v", n, err)
+		}
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	again := open(t, dir)
+	p, rev, err := again.Load("p")
+	if err != nil || rev != 123 || p.Name != "name 122" {
+		t.Fatalf("revision %d, %q, %v", rev, p.Name, err)
+	}
+	list, err := again.Projects()
+	if err != nil || len(list) != 1 || list[0].Name != "name 122" || list[0].Revision != 123 || list[0].Length != 4000 {
+		t.Errorf("the list says %+v, %v", list, err)
+	}
+}
+
+func TestARepeatedCommandIsCarriedOutOnce(t *testing.T) {
+	s := open(t, t.TempDir())
+	if _, err := s.Create(doc.NewProject("p", "p", 320, 240, "s")); err != nil {
+		t.Fatal(err)
+	}
+	add := json.RawMessage(`{"op":"scene.add","id":"new","index":1,"name":"New"}`)
+	a, err := s.Apply("p", 0, "w", "same", add)
+	if err != nil {
+		t.Fatal(err)
+	}
+	b, err := s.Apply("p", 0, "w", "same", add) // the answer was lost; the page asks again
+	if err != nil || b.Revision != a.Revision {
+		t.Errorf("%+v, %v", b, err)
+	}
+	if p, rev, _ := s.Load("p"); rev != 1 || len(p.Film.Scenes) != 2 {
+		t.Errorf("revision %d with %d scenes", rev, len(p.Film.Scenes))
+	}
+}
+
+func TestStaleCommandsGetWhatHappenedSince(t *testing.T) {
+	s := open(t, t.TempDir())
+	if _, err := s.Create(doc.NewProject("p", "p", 320, 240, "s")); err != nil {
+		t.Fatal(err)
+	}
+	for n := int64(0); n < 3; n++ {
+		if _, err := s.Apply("p", n, "one", fmt.Sprint(n), rename(int(n))); err != nil {
+			t.Fatal(err)
+		}
+	}
+	_, err := s.Apply("p", 1, "two", "x", rename(9))
+	var stale *store.Stale
+	if !errors.As(err, &stale) || stale.Revision != 3 || len(stale.Since) != 2 || stale.Since[0].Revision != 2 || len(stale.Since[1].Patch) < 10 {
+		t.Fatalf("%+v, %v", stale, err)
+	}
+	if p, _, _ := s.Load("p"); p.Name != "name 2" {
+		t.Errorf("the stale command was carried out: %q", p.Name)
+	}
+}
+
+func TestARefusedCommandLeavesNoTrace(t *testing.T) {
+	s := open(t, t.TempDir())
+	if _, err := s.Create(doc.NewProject("p", "p", 320, 240, "s")); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Apply("p", 0, "w", "x", json.RawMessage(`{"op":"scene.delete","ids":["s"]}`)); err == nil {
+		t.Fatal("the last scene was deleted")
+	}
+	if _, rev, err := s.Load("p"); rev != 0 || err != nil {
+		t.Errorf("revision %d, %v", rev, err)
+	}
+	var missing *store.NotFound
+	if _, err := s.Apply("q", 0, "w", "x", rename(1)); !errors.As(err, &missing) {
+		t.Errorf("got %v", err)
+	}
+}
+
+func TestAFolderIsOpenedOnce(t *testing.T) {
+	dir := t.TempDir()
+	open(t, dir)
+	_, err := store.Open(dir, assets)
+	var used *store.InUse
+	if !errors.As(err, &used) || used.By != fmt.Sprintf("process %d", os.Getpid()) {
+		t.Errorf("got %v", err)
+	}
+}
+
+func TestDeletedProjectsAreGone(t *testing.T) {
+	s := open(t, t.TempDir())
+	if _, err := s.Create(doc.NewProject("p", "p", 320, 240, "s")); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Delete("p"); err != nil {
+		t.Fatal(err)
+	}
+	var missing *store.NotFound
+	if _, _, err := s.Load("p"); !errors.As(err, &missing) {
+		t.Errorf("got %v", err)
+	}
+	if err := s.Delete("p"); !errors.As(err, &missing) {
+		t.Errorf("deleted twice: %v", err)
+	}
+}
+
+func TestExportsSurviveARestart(t *testing.T) {
+	dir := t.TempDir()
+	s := open(t, dir)
+	for i, state := range []string{store.Done, store.Running, store.Waiting} {
+		if err := s.AddExport(&store.Export{ID: fmt.Sprint(i), State: state, FramesDone: 7}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	s.Close()
+	s = open(t, dir)
+	if err := s.RequeueExports(); err != nil {
+		t.Fatal(err)
+	}
+	e, err := s.Export("1")
+	if err != nil || e.State != store.Waiting || e.FramesDone != 0 {
+		t.Errorf("the one that ran: %+v, %v", e, err)
+	}
+	if e, _ := s.Export("0"); e.State != store.Done {
+		t.Error("the one that was done is made again")
+	}
+}
