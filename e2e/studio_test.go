@@ -16,6 +16,8 @@ import (
 
 	"capstan/e2e/browser"
 
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 )
@@ -126,10 +128,19 @@ func (p *person) shot(name string) {
 	}
 }
 
+// front brings the window to the front: browsers do not paint the others.
+func (p *person) front() {
+	p.t.Helper()
+	p.do(chromedp.Func(func(ctx context.Context, _ *chromedp.Target) error {
+		_, err := chromedp.Call(ctx, page.BringToFront, cdp.Empty{})
+		return err
+	}))
+}
+
 // wait waits until a JavaScript expression is true.
 func (p *person) wait(expr string) {
 	p.t.Helper()
-	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](fmt.Sprintf("!!(%s)", expr), chromedp.WithPollingTimeout(40*time.Second)))
+	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](fmt.Sprintf("!!(%s)", expr), chromedp.WithPollingInterval(40*time.Millisecond), chromedp.WithPollingTimeout(40*time.Second)))
 	if err != nil {
 		p.shot("failure")
 		p.t.Fatalf("never came true: %s (%v); the page says: %v", expr, err, p.notices())
@@ -140,7 +151,7 @@ func (p *person) wait(expr string) {
 func (p *person) settled() {
 	p.t.Helper()
 	p.wait(`document.documentElement.dataset.pending === '0' && document.documentElement.dataset.painted`)
-	browser.Eval[bool](p.t, p.ctx, `new Promise(r => requestAnimationFrame(() => requestAnimationFrame(() => r(true))))`)
+	browser.Eval[bool](p.t, p.ctx, `new Promise(r => setTimeout(() => r(true), 40))`)
 }
 
 func (p *person) open(path string) {

@@ -301,3 +301,12 @@ func TestPastingKeepsThreadsWhereTheyAreFree(t *testing.T) {
 		t.Error("pasted beside the original it must be a thread of its own")
 	}
 }
+
+func TestAnEmptyProjectHasEmptyViews(t *testing.T) {
+	s := open(t, doc.NewProject("p", "p", 1080, 1080, "s"))
+	for name, v := range map[string]any{"rows": s.Rows(rest), "selection": s.Selection(rest, nil), "overlay": s.OverlayView(rest, []string{"nobody"}), "hit": s.Hit(rest, geom.Point{X: 5, Y: 5}, 3)} {
+		if raw, _ := json.Marshal(v); strings.Contains(string(raw), "null") {
+			t.Errorf("%s: %s", name, raw)
+		}
+	}
+}

@@ -97,7 +97,7 @@ type Bar struct {
 func (s *Session) Rows(m Moment) []Row {
 	p, o := s.shown.Doc, s.shown.Order
 	here := s.sceneIndex(m)
-	var rows []Row
+	rows := []Row{}
 	seen := map[string]int{}
 	add := func(scene int, isHere bool) {
 		var walk func(list []*doc.Layer, depth int, parent string)

@@ -1,5 +1,5 @@
 // The two screens: the start screen at /, the editor at /p/<project>.
-import { useEffect, useRef, useState } from 'react'
+import { Component, useEffect, useRef, useState, type ReactNode } from 'react'
 import { loadEngine } from './engine/engine'
 import { Desk } from './desk/Desk'
 import { Header } from './desk/Header'
@@ -30,7 +30,24 @@ export function App() {
     window.addEventListener('beforeunload', leave)
     return () => window.removeEventListener('beforeunload', leave)
   }, [])
-  return id ? <Editor key={id} id={id} /> : <Start />
+  return <Rescue key={id}>{id ? <Editor key={id} id={id} /> : <Start />}</Rescue>
+}
+
+/** Catches what breaks while a screen is drawn: words and a way on instead of an empty window. */
+class Rescue extends Component<{ children: ReactNode }, { broken: string | null }> {
+  state = { broken: null as string | null }
+
+  static getDerivedStateFromError(e: unknown) { return { broken: e instanceof Error ? e.message : String(e) } }
+
+  render() {
+    if (this.state.broken === null) return this.props.children
+    return (
+      <div className="flex h-full flex-col items-center justify-center gap-3" role="alert">
+        <p className="max-w-[480px] text-center">This screen has stumbled. What was stored is kept, up to your last change. ({this.state.broken})</p>
+        <Button onClick={() => location.reload()}>Load it again</Button>
+      </div>
+    )
+  }
 }
 
 function Editor({ id }: { id: string }) {

@@ -82,6 +82,17 @@ function layerLike(ctx: CanvasRenderingContext2D): CanvasRenderingContext2D {
 
 function done(x: CanvasRenderingContext2D) { if (spare.length < 8) spare.push(x.canvas) }
 
+// Browsers draw an upright picture with hard edges, so one that moves by parts of a pixel would jump. A turn too small
+// to be seen (1e-4 px over 1000) makes them antialias. Where all edges lie on pixels it is left alone.
+function softEdges(x: CanvasRenderingContext2D, bx: number, by: number, bw: number, bh: number) {
+  const m = x.getTransform()
+  if (m.b !== 0 || m.c !== 0) return
+  const off = (v: number) => Math.abs(v - Math.round(v)) > 1 / 64
+  if (off(bx * m.a + m.e) || off((bx + bw) * m.a + m.e) || off(by * m.d + m.f) || off((by + bh) * m.d + m.f)) {
+    x.setTransform(m.a, m.a * 1e-7, m.d * -1e-7, m.d, m.e, m.f)
+  }
+}
+
 /** Paints a list. The canvas keeps what was on it. */
 export function paint(ctx: CanvasRenderingContext2D, list: List, view: View) {
   const { codes, numbers } = list
@@ -134,6 +145,7 @@ export function paint(ctx: CanvasRenderingContext2D, list: List, view: View) {
             break
           }
           x.save()
+          softEdges(x, bx, by, bw, bh)
           x.imageSmoothingEnabled = true
           x.imageSmoothingQuality = 'low'
           x.globalAlpha = alpha

@@ -60,7 +60,7 @@ export function ExportSheet() {
             <Label>Size</Label>
             <Choice name="Size" value={height} of={heights.map((h) => ({ value: String(h), label: `${even((film.width * h) / film.height)} × ${even(h)} px` }))} onSet={setHeight} />
             <Label>Frames</Label>
-            <Choice name="Frames a second" value={rate} of={[...new Set([`${film.rate.num}/${film.rate.den}`, ...(format === 'gif' ? ['10/1', '15/1', '20/1', '25/1'] : ['24/1', '25/1', '30/1', '60/1'])])].map((r) => {
+            <Choice name="Frames a second of the file" value={rate} of={[...new Set([`${film.rate.num}/${film.rate.den}`, ...(format === 'gif' ? ['10/1', '15/1', '20/1', '25/1'] : ['24/1', '25/1', '30/1', '60/1'])])].map((r) => {
               const [n, d] = r.split('/').map(Number)
               return { value: r, label: `${d === 1 ? n : (n / d).toFixed(3)} a second` }
             })} onSet={setRate} />

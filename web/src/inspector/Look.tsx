@@ -97,24 +97,28 @@ const names: Record<number, string> = { 300: '300 light', 400: '400 regular', 50
 function WordsField({ selected }: { selected: Selected }) {
   const words = selected.layer.text!.runs.map((r) => r.text).join('')
   const [text, setText] = useState<string | null>(null)
-  const latest = useRef({ text, words })
-  latest.current = { text, words }
+  // What is typed, and what stood there before: the draft shows in the selection too.
+  const typed = useRef<{ now: string; before: string } | null>(null)
   const thread = selected.layer.thread
   const commit = () => {
-    const { text: now, words: was } = latest.current
-    if (now !== null && now !== was) run('text.words', { thread, text: now })
-    else if (now !== null) { engine.clearDraft(); refreshDraft() }
-    latest.current = { text: null, words: was }
+    const t = typed.current
+    typed.current = null
     setText(null)
+    if (!t) return
+    engine.clearDraft()
+    if (t.now === t.before || !run('text.words', { thread, text: t.now })) refreshDraft()
   }
   // Leaving by selecting something else takes the field away without a blur.
-  useEffect(() => () => { if (latest.current.text !== null && desk().project) commit() }, [])
+  const leave = useRef(commit)
+  leave.current = commit
+  useEffect(() => () => { if (desk().project) leave.current() }, [])
   const dragging = useDesk((d) => d.dragging)
   return (
     <textarea
       data-words aria-label="Words" rows={3} disabled={dragging} value={text ?? words}
       className="thin-scroll w-full resize-none rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 py-1 focus:border-brass-600 focus:bg-paper focus:outline-none"
       onChange={(e) => {
+        typed.current = { now: e.target.value, before: typed.current?.before ?? words }
         setText(e.target.value)
         draft('text.words', { thread, text: e.target.value })
         refreshDraft()

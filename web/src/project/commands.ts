@@ -156,6 +156,7 @@ async function catchUp() {
     doneStack = []
     undone = []
     set({ pending: pending.length, canUndo: false, canRedo: false })
+    mark()
     refresh()
     say('The project was changed in another window. This window has caught up.')
   } catch (e) {
