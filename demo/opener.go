@@ -268,16 +268,16 @@ func overTheWater(sky string) *doc.Scene {
 	bg.Opacity = 0.55
 	cloud1, cloud2, cloud3 := m.cloud(1, 560, 150, 0.9), m.cloud(2, 1240, 220, 0.62), m.cloud(3, 1940, 190, 1.1)
 
-	kite := m.kite(640, 420, -24, 1.16, deep, spruce, straw)
+	kite := m.kite(560, 330, -24, 1.0, deep, spruce, straw)
 	m.along(kite, "M0 0C120 -60 220 -60 330 10", doc.Departs, 400, 2600, "ease-in-out")
 
-	title := m.text("t-title", "Title", "Kite Day", "Shrikhand", 400, 120, 1250, 640, spruce, 0)
-	line := m.text("t-line", "Promise", "One quay. Forty kites.\nWind from the south-west.", "Fredoka", 600, 66, 1256, 790, spruce, 0)
+	title := m.text("t-title", "Title", "Kite Day", "Shrikhand", 400, 140, 1090, 560, spruce, 0)
+	line := m.text("t-line", "Invitation", "One quay. Forty kites.\nWind from the south-west.", "Fredoka", 600, 58, 1100, 722, spruce, 0)
 	line.Text.LineHeight = 1.25
 	m.fade(line, doc.Entrance, at(300), 600)
 	m.fade(line, doc.Exit, doc.Start{When: doc.BeforeSceneEnd, Offset: 400}, 400)
 
-	wheel1, wheel2 := m.pinwheel(1, 1180, 990, 0.6, amber, sail), m.pinwheel(2, 1770, 940, 0.7, red, straw)
+	wheel1, wheel2 := m.pinwheel(1, 1480, 960, 0.6, amber, sail), m.pinwheel(2, 1770, 940, 0.7, red, straw)
 	m.spin(wheel1, 3200, "", false)
 	m.spin(wheel2, 2400, "", true)
 

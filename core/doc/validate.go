@@ -29,7 +29,9 @@ type Invalid struct{ Field, Why string }
 
 func (e *Invalid) Error() string { return e.Field + " " + e.Why }
 
+// checker finds the first broken rule. Paths to fields are only built where they are wanted: most documents are fine.
 type checker struct {
+	paths   bool
 	err     *Invalid
 	ids     map[string]bool
 	media   map[string]*Media
@@ -43,7 +45,14 @@ var CheckEasing func(string) error
 
 // Validate returns the first broken rule as an *Invalid, or nil.
 func (p *Project) Validate() error {
-	c := &checker{ids: map[string]bool{}, media: p.Media, insets: map[string]bool{}, easings: CheckEasing}
+	if p.check(false) == nil {
+		return nil
+	}
+	return p.check(true)
+}
+
+func (p *Project) check(paths bool) error {
+	c := &checker{paths: paths, ids: map[string]bool{}, media: p.Media, insets: map[string]bool{}, easings: CheckEasing}
 	if p.Version != Version {
 		c.fail("version", "must be %d", Version)
 	}
@@ -65,23 +74,23 @@ func (p *Project) Validate() error {
 	}
 	for i, in := range p.Insets {
 		if in == nil {
-			c.fail(fmt.Sprintf("insets[%d]", i), "is empty")
+			c.fail(c.at("insets[%d]", i), "is empty")
 			continue
 		}
-		c.id(fmt.Sprintf("insets[%d].id", i), in.ID)
+		c.id(c.at("insets[%d].id", i), in.ID)
 		c.insets[in.ID] = true
 	}
 	c.film("film", &p.Film)
 	for i, in := range p.Insets {
 		if in != nil {
-			c.film(fmt.Sprintf("insets[%d].film", i), &in.Film)
+			c.film(c.at("insets[%d].film", i), &in.Film)
 		}
 	}
 	for i, s := range p.Aside {
-		c.scene(fmt.Sprintf("aside[%d]", i), s)
+		c.scene(c.at("aside[%d]", i), s)
 	}
 	for i, s := range p.Sounds {
-		at := fmt.Sprintf("sounds[%d]", i)
+		at := c.at("sounds[%d]", i)
 		if s == nil {
 			c.fail(at, "is empty")
 			continue
@@ -91,7 +100,7 @@ func (p *Project) Validate() error {
 		c.time(at+".at", s.At, 0)
 	}
 	for i, r := range p.RoleSets {
-		at := fmt.Sprintf("roleSets[%d]", i)
+		at := c.at("roleSets[%d]", i)
 		if r == nil {
 			c.fail(at, "is empty")
 			continue
@@ -103,6 +112,14 @@ func (p *Project) Validate() error {
 		return c.err
 	}
 	return nil
+}
+
+// at builds the path to a part of the document.
+func (c *checker) at(format string, args ...any) string {
+	if !c.paths {
+		return ""
+	}
+	return fmt.Sprintf(format, args...)
 }
 
 func (c *checker) fail(field, why string, args ...any) {
@@ -197,7 +214,7 @@ func (c *checker) film(at string, f *Film) {
 		c.fail(at+".scenes", "has %d scenes; a film has 1 to %d", len(f.Scenes), MaxScenes)
 	}
 	for i, s := range f.Scenes {
-		c.scene(fmt.Sprintf("%s.scenes[%d]", at, i), s)
+		c.scene(c.at("%s.scenes[%d]", at, i), s)
 		if c.err != nil {
 			return
 		}
@@ -247,7 +264,7 @@ func (c *checker) scene(at string, s *Scene) {
 	c.roles(at+".roles", s.Roles)
 	cues := map[string]bool{}
 	for i, q := range s.Cues {
-		at := fmt.Sprintf("%s.cues[%d]", at, i)
+		at := c.at("%s.cues[%d]", at, i)
 		c.id(at+".id", q.ID)
 		c.time(at+".at", q.At, 0)
 		c.time(at+".wait", q.Wait, 0)
@@ -275,7 +292,7 @@ func (c *checker) scene(at string, s *Scene) {
 			return
 		}
 		for i, l := range list {
-			at := fmt.Sprintf("%s[%d]", at, i)
+			at := c.at("%s[%d]", at, i)
 			if count++; count > MaxLayers {
 				c.fail(at, "is one too many: a scene has at most %d layers", MaxLayers)
 				return
@@ -340,7 +357,7 @@ func (c *checker) layer(at string, l *Layer, s *Scene, moves, cues map[string]bo
 		}
 	}
 	for i, m := range l.Moves {
-		at := fmt.Sprintf("%s.moves[%d]", at, i)
+		at := c.at("%s.moves[%d]", at, i)
 		if m == nil {
 			c.fail(at, "is empty")
 			return
@@ -360,7 +377,7 @@ func (c *checker) text(at string, t *Text) {
 	c.number(at+".lineHeight", t.LineHeight, 0, 10)
 	c.number(at+".letterSpacing", t.LetterSpacing, -1000, 1000)
 	for i, r := range t.Runs {
-		at := fmt.Sprintf("%s.runs[%d]", at, i)
+		at := c.at("%s.runs[%d]", at, i)
 		if r.Family == "" {
 			c.fail(at+".family", "is missing")
 		}

@@ -64,6 +64,8 @@ type shape struct {
 
 // strand is what a morph between two scenes needs.
 type strand struct {
+	a, b          *scene
+	transition    doc.Transition
 	first, second []*pair
 	ease          motion.Easing
 	kind          string
@@ -137,6 +139,12 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 				continue
 			}
 			t, from = *p.Film.Closing, len(f.scenes)-1
+		}
+		if before != nil && i < len(before.strands) {
+			if o := before.strands[i]; o.a == f.scenes[from] && o.b == s && o.transition == t {
+				f.strands = append(f.strands, o)
+				continue
+			}
 		}
 		f.strands = append(f.strands, newStrand(f.scenes[from], s, t))
 	}
@@ -309,7 +317,7 @@ func transform(at geom.Point, turn, spin float64, pivot geom.Point, pl *doc.Plac
 }
 
 func newStrand(a, b *scene, t doc.Transition) strand {
-	st := strand{kind: t.Kind, ease: motion.Linear}
+	st := strand{a: a, b: b, transition: t, kind: t.Kind, ease: motion.Linear}
 	if t.Kind == doc.Cut {
 		return st
 	}

@@ -18,16 +18,22 @@ var (
 
 // Parse reads #rgb, #rrggbb or #rrggbbaa.
 func Parse(s string) (Colour, error) {
-	bad := fmt.Errorf("%q is no colour; write it as #rrggbb or #rrggbbaa", s)
+	if c, ok := parse(s); ok {
+		return c, nil
+	}
+	return Colour{}, fmt.Errorf("%q is no colour; write it as #rrggbb or #rrggbbaa", s)
+}
+
+func parse(s string) (Colour, bool) {
 	if len(s) < 4 || s[0] != '#' {
-		return Colour{}, bad
+		return Colour{}, false
 	}
 	hex := s[1:]
 	if len(hex) == 3 {
 		hex = string([]byte{hex[0], hex[0], hex[1], hex[1], hex[2], hex[2]})
 	}
 	if len(hex) != 6 && len(hex) != 8 {
-		return Colour{}, bad
+		return Colour{}, false
 	}
 	v := [4]float64{3: 1}
 	for i := 0; i < len(hex); i += 2 {
@@ -42,12 +48,12 @@ func Parse(s string) (Colour, error) {
 			case c >= 'A' && c <= 'F':
 				n += int(c-'A') + 10
 			default:
-				return Colour{}, bad
+				return Colour{}, false
 			}
 		}
 		v[i/2] = float64(n) / 255
 	}
-	return Colour{v[0], v[1], v[2], v[3]}, nil
+	return Colour{v[0], v[1], v[2], v[3]}, true
 }
 
 // Bytes returns the channels as 0..255, rounded half up and clamped.

@@ -124,6 +124,7 @@ func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 	if err != nil {
 		return &Failed{Words: "Video needs ffmpeg, which is not on this machine. Install it, or export a GIF."}
 	}
+	asked := ctx
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
 	rate := fmt.Sprintf("%d/%d", o.RateNum, o.RateDen)
@@ -161,8 +162,8 @@ func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 	}
 	waited := cmd.Wait()
 	switch {
-	case err != nil && errors.Is(err, context.Canceled):
-		return err
+	case asked.Err() != nil:
+		return asked.Err() // cancelling ends ffmpeg first, so the error may be that of its pipe
 	case err != nil || closed != nil || waited != nil:
 		return &Failed{"The video could not be made. Nothing was written, the project is as it was.", firstOf(words.lastWords(), err, closed, waited)}
 	}

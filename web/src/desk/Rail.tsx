@@ -3,7 +3,7 @@ import { Image, Minus, Plus, Route, Type } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { set, toRest, useDesk, type Tool } from '../project/desk'
 import { Sign } from '../ui/controls'
-import { choosePictures } from './pictures'
+import { choosePictures, takePictures } from './pictures'
 
 const signs: Record<string, ReactNode> = {
   rectangle: <svg width="18" height="18" viewBox="0 0 18 18" fill="none" stroke="currentColor" strokeWidth="1.5"><rect x="2" y="4" width="14" height="10" rx="1.5" /></svg>,
@@ -38,6 +38,10 @@ export function Rail() {
       <button type="button" title="Picture from disk (4)" onClick={() => { toRest(); choosePictures() }} className="flex h-7 items-center gap-1.5 rounded-md px-2 hover:bg-sailcloth-200">
         <Image size={18} strokeWidth={1.5} />Picture
       </button>
+      <input
+        type="file" accept="image/png,image/jpeg" multiple hidden data-picture-input aria-label="Picture files"
+        onChange={(e) => { void takePictures([...(e.target.files ?? [])]); e.target.value = '' }}
+      />
       <span className="mx-1 h-5 w-px bg-sailcloth-300" />
       {entry('path', 'Motion path', '5', !some)}
       {tool !== 'select' && (

@@ -38,10 +38,10 @@ export function Inspector() {
         ) : <h2 className="flex-1 pl-2 text-[14px] font-semibold">{selected.length} layers</h2>}
         <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(selected[0].layer.tint ?? 0) & 7] }} aria-hidden />
       </div>
-      {one && one.later > 0 && <Later selected={one} />}
       <Look selected={selected} />
       <Place selected={selected} />
       <Moves selected={selected} />
+      {one && one.later > 0 && <Later selected={one} />}
     </Frame>
   )
 }
@@ -52,7 +52,7 @@ function Frame({ children }: { children: React.ReactNode }) {
 
 function Later({ selected }: { selected: { later: number } }) {
   return (
-    <p className="border-b border-sailcloth-300 bg-sailcloth-100 px-4 py-1 text-[12px] text-ink-600">
+    <p className="px-4 py-2 text-[12px] text-ink-600">
       Goes on in {selected.later} later {selected.later === 1 ? 'scene' : 'scenes'}, by the same thread.
     </p>
   )

@@ -67,7 +67,7 @@ export function Timeline() {
   }
   const height = ruler + scenesHeight
   return (
-    <section aria-label="Timeline" className="on-spruce relative flex min-h-0 flex-1 bg-spruce-950 text-foam-100">
+    <section aria-label="Timeline" className="on-spruce relative flex min-h-0 min-w-0 flex-1 bg-spruce-950 text-foam-100">
       <div ref={scroller} data-timeline className="thin-scroll relative min-w-0 flex-1 overflow-auto">
         <div className="relative" style={{ width: head + scale.width, minHeight: '100%' }}>
           <div className="sticky top-0 z-20 flex bg-spruce-950" style={{ height }}>
@@ -77,15 +77,18 @@ export function Timeline() {
             <div className="relative" style={{ width: scale.width }}>
               <Ruler film={film} scale={scale} height={ruler} />
               <Scenes film={film} scale={scale} top={ruler} height={scenesHeight - 6} />
+              <Playhead scale={scale} marked />
             </div>
           </div>
-          <div className="relative flex">
+          <div className="relative flex" style={{ minHeight: `calc(100% - ${height}px)` }}>
             <div className="sticky left-0 z-10 shrink-0 bg-spruce-950" style={{ width: head }}>
               <Heads rows={shown} folded={folded} onFold={fold} />
             </div>
-            <Bars rows={shown} film={film} scale={scale} />
+            <div className="relative min-h-full">
+              <Bars rows={shown} film={film} scale={scale} />
+              <Playhead scale={scale} />
+            </div>
           </div>
-          <Playhead scale={scale} top={0} />
         </div>
       </div>
     </section>
@@ -135,24 +138,24 @@ function Ruler({ film, scale, height }: { film: Film; scale: Scale; height: numb
 }
 
 /** The playhead follows every frame without rendering anything else. */
-function Playhead({ scale, top }: { scale: Scale; top: number }) {
+function Playhead({ scale, marked = false }: { scale: Scale; marked?: boolean }) {
   const ref = useRef<HTMLDivElement>(null)
   useEffect(() => {
     const place = () => {
       const m = desk().moment
       if (!ref.current) return
-      ref.current.style.transform = `translateX(${head + m.time * scale.perMs}px)`
+      ref.current.style.transform = `translateX(${m.time * scale.perMs}px)`
       ref.current.style.opacity = m.rest ? '0.45' : '1'
     }
     place()
     return useDesk.subscribe((d, was) => { if (d.moment !== was.moment) place() })
   }, [scale])
   return (
-    <div ref={ref} data-playhead className="pointer-events-none absolute bottom-0 left-0 z-[15] w-0" style={{ top }}>
+    <div ref={ref} data-playhead={marked || undefined} className="pointer-events-none absolute inset-y-0 left-0 z-[15] w-0">
       <div className="absolute inset-y-0 -left-px w-[2px] bg-brass-400" />
-      <svg className="sticky top-0 block" width="14" height="16" viewBox="0 0 14 16" style={{ marginLeft: -7 }} aria-hidden>
+      {marked && <svg className="absolute -left-[7px] top-0" width="14" height="16" viewBox="0 0 14 16" aria-hidden>
         <path d="M1 1h12v8l-6 6-6-6z" fill="#C99A3B" />
-      </svg>
+      </svg>}
     </div>
   )
 }

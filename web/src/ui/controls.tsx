@@ -164,7 +164,7 @@ export function Sheet({ title, onClose, children, wide }: { title: string; onClo
     >
       <div
         ref={ref} role="dialog" aria-modal="true" aria-labelledby={id} tabIndex={-1}
-        className={`max-h-[calc(100vh-48px)] overflow-auto rounded-md bg-paper shadow-[0_12px_40px_rgb(12_37_35/0.35)] thin-scroll ${wide ? 'w-[860px]' : 'w-[560px]'} max-w-[calc(100vw-32px)]`}
+        className={`max-h-[calc(100vh-48px)] overflow-auto focus:!outline-none rounded-md bg-paper shadow-[0_12px_40px_rgb(12_37_35/0.35)] thin-scroll ${wide ? 'w-[860px]' : 'w-[560px]'} max-w-[calc(100vw-32px)]`}
       >
         <div className="flex items-center justify-between border-b border-sailcloth-300 px-5 py-3">
           <h1 id={id} className="text-[16px] font-semibold">{title}</h1>
