@@ -18,7 +18,7 @@ import (
 	"capstan/core/motion"
 )
 
-// Command is one command as JSON: {"op": "layer.set", …}. docs/http-api.md lists them.
+// Command is one command as JSON: {"op": "layer.set", …}. docs/api.md lists them.
 type Command = json.RawMessage
 
 // Refused is why a command was not carried out, in words for people. The document is as it was.

@@ -1,5 +1,5 @@
 // Package api is the HTTP interface of Capstan: routes, request and response types, server-sent events and
-// the checks in front of them. docs/http-api.md describes it.
+// the checks in front of them. docs/api.md describes it.
 package api
 
 import (
