@@ -207,7 +207,7 @@ func (m *maker) harbour() []*doc.Layer {
 	for i := 0; i < 9; i++ {
 		parts = append(parts, m.rect(fmt.Sprintf("t-post%d", i), fmt.Sprintf("Post %d", i+1), spruce, 80+float64(i)*220, 34, 34, 68, 4))
 	}
-	parts = append(parts, m.rect("t-deck", "Deck", quay, 960, 0, 2200, 30, 0))
+	parts = append(parts, m.rect("t-planks", "Planks", quay, 960, 0, 2200, 30, 0))
 	pier := m.group("t-quay", "Quay", 0, 1030, 6, parts...)
 	pier.Locked = true
 	return []*doc.Layer{water, near, pier}

@@ -4,6 +4,6 @@ import { defineConfig } from 'vite'
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
-  build: { outDir: 'dist', emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
+  build: { emptyOutDir: true, outDir: 'dist', assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
   server: { proxy: { '/api': { target: 'http://127.0.0.1:4870', changeOrigin: true, headers: { Origin: 'http://127.0.0.1:4870' } } } },
 })

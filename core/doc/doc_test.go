@@ -128,3 +128,30 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+func TestSharedScenesAreNotLookedIntoButTheirIdsCount(t *testing.T) {
+	before, err := doc.Read(fixture(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	after := *before
+	c := before.Film.Scenes[1].Clone()
+	after.Film.Scenes = []*doc.Scene{before.Film.Scenes[0], c}
+	if err := after.ValidateChange(before); err != nil {
+		t.Fatal(err)
+	}
+	c.Layers = append(c.Layers, &doc.Layer{ID: "l3", Thread: "x", Kind: doc.Ellipse, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}})
+	var bad *doc.Invalid
+	if err := after.ValidateChange(before); !errors.As(err, &bad) || bad.Field != "film.scenes[1].layers[0].id" {
+		t.Errorf("an id that a shared scene has: %v", err)
+	}
+	c.Layers[0].ID, c.Layers[0].Opacity = "fine", 3
+	if err := after.ValidateChange(before); !errors.As(err, &bad) || bad.Field != "film.scenes[1].layers[0].opacity" {
+		t.Errorf("a bad field in the changed scene: %v", err)
+	}
+	c.Layers[0].Opacity = 1
+	after.Media = nil
+	if err := after.ValidateChange(before); !errors.As(err, &bad) || bad.Field != "sounds[0].media" && bad.Field != "film.scenes[0].layers[3].picture.media" {
+		t.Errorf("media that a shared scene uses were taken away: %v", err)
+	}
+}

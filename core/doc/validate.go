@@ -32,6 +32,7 @@ func (e *Invalid) Error() string { return e.Field + " " + e.Why }
 // checker finds the first broken rule. Paths to fields are only built where they are wanted: most documents are fine.
 type checker struct {
 	paths   bool
+	settled map[*Scene]bool // valid already
 	err     *Invalid
 	ids     map[string]bool
 	media   map[string]*Media
@@ -44,15 +45,25 @@ type checker struct {
 var CheckEasing func(string) error
 
 // Validate returns the first broken rule as an *Invalid, or nil.
-func (p *Project) Validate() error {
-	if p.check(false) == nil {
+func (p *Project) Validate() error { return p.ValidateChange(nil) }
+
+// ValidateChange is Validate for a document made from before, which is valid: scenes that both share are not looked into
+// again, but for the ids they take.
+func (p *Project) ValidateChange(before *Project) error {
+	known := map[*Scene]bool{}
+	if before != nil {
+		for _, s := range before.Film.Scenes {
+			known[s] = len(p.Media) >= len(before.Media) // a scene may use what has been taken away
+		}
+	}
+	if p.check(false, known) == nil {
 		return nil
 	}
-	return p.check(true)
+	return p.check(true, nil)
 }
 
-func (p *Project) check(paths bool) error {
-	c := &checker{paths: paths, ids: map[string]bool{}, media: p.Media, insets: map[string]bool{}, easings: CheckEasing}
+func (p *Project) check(paths bool, known map[*Scene]bool) error {
+	c := &checker{settled: known, paths: paths, ids: map[string]bool{}, media: p.Media, insets: map[string]bool{}, easings: CheckEasing}
 	if p.Version != Version {
 		c.fail("version", "must be %d", Version)
 	}
@@ -143,6 +154,26 @@ func (c *checker) id(at, id string) {
 		c.fail(at, "is %q, which something else has already", id)
 	}
 	c.ids[id] = true
+}
+
+// taken notes the ids of a scene that is valid already.
+func (c *checker) taken(s *Scene) {
+	take := func(id string) {
+		if c.ids[id] {
+			c.fail("", "%q is the id of two things", id)
+		}
+		c.ids[id] = true
+	}
+	for _, q := range s.Cues {
+		take(q.ID)
+	}
+	Walk(s.Layers, func(l, _ *Layer) bool {
+		take(l.ID)
+		for _, m := range l.Moves {
+			take(m.ID)
+		}
+		return true
+	})
 }
 
 func (c *checker) name(at, s string) {
@@ -257,6 +288,10 @@ func (c *checker) scene(at string, s *Scene) {
 		return
 	}
 	c.id(at+".id", s.ID)
+	if c.settled[s] {
+		c.taken(s)
+		return
+	}
 	c.name(at+".name", s.Name)
 	c.time(at+".stay", s.Stay, 0)
 	c.transition(at+".transition", s.Transition)

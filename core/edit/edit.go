@@ -50,7 +50,7 @@ func Preview(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, erro
 	if err := e.run(c); err != nil {
 		return nil, err
 	}
-	if err := e.p.Validate(); err != nil {
+	if err := e.p.ValidateChange(p); err != nil {
 		return nil, err
 	}
 	for i, s := range e.p.Film.Scenes {

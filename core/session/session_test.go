@@ -310,3 +310,17 @@ func TestAnEmptyProjectHasEmptyViews(t *testing.T) {
 		}
 	}
 }
+
+func BenchmarkDrag(b *testing.B) {
+	t := &testing.T{}
+	s := open(t, demo.Opener(strings.Repeat("b", 64), &doc.Media{Name: "sky.jpg", Width: 1920, Height: 1080}))
+	if err := s.Begin(session.DragLayers, rest, []string{"t-kite"}, "", "", geom.Point{}); err != nil {
+		b.Fatal(err)
+	}
+	b.ReportAllocs()
+	for i := 0; b.Loop(); i++ {
+		if _, err := s.Update(geom.Point{X: float64(i % 300)}, session.Modifiers{}); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

@@ -84,7 +84,7 @@ function done(x: CanvasRenderingContext2D) { if (spare.length < 8) spare.push(x.
 
 // Browsers draw an upright picture with hard edges, so one that moves by parts of a pixel would jump. A turn too small
 // to be seen (1e-4 px over 1000) makes them antialias. Where all edges lie on pixels it is left alone.
-function softEdges(x: CanvasRenderingContext2D, bx: number, by: number, bw: number, bh: number) {
+function smoothSides(x: CanvasRenderingContext2D, bx: number, by: number, bw: number, bh: number) {
   const m = x.getTransform()
   if (m.b !== 0 || m.c !== 0) return
   const off = (v: number) => Math.abs(v - Math.round(v)) > 1 / 64
@@ -145,7 +145,7 @@ export function paint(ctx: CanvasRenderingContext2D, list: List, view: View) {
             break
           }
           x.save()
-          softEdges(x, bx, by, bw, bh)
+          smoothSides(x, bx, by, bw, bh)
           x.imageSmoothingEnabled = true
           x.imageSmoothingQuality = 'low'
           x.globalAlpha = alpha

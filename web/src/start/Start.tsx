@@ -1,6 +1,6 @@
 // The start screen: projects as cards in their true proportions, and new ones by format.
 import { Copy, FolderOpen, Trash2 } from 'lucide-react'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import type { ProjectRow } from '../engine/types'
 import { dismiss, fail, say, useDesk } from '../project/desk'
 import { createProject, deleteProject, duplicateProject, importBundle, listProjects } from '../project/server'
@@ -26,15 +26,9 @@ export function Start() {
   const load = () => listProjects().then(setList).catch((e) => { fail(e); setList([]) })
   useEffect(() => { void load() }, [])
   const make = (name: string, w: number, h: number) => createProject(name, w, h).then((p) => go(p.id)).catch(fail)
-  const open = () => {
-    const input = document.createElement('input')
-    input.type = 'file'
-    input.accept = '.capstan'
-    input.onchange = () => {
-      const file = input.files?.[0]
-      if (file) importBundle(file).then((p) => { say(`“${p.name}” was taken in as a project of its own.`); go(p.id) }).catch(fail)
-    }
-    input.click()
+  const bundle = useRef<HTMLInputElement>(null)
+  const take = (file?: File) => {
+    if (file) importBundle(file).then((p) => { say(`“${p.name}” was taken in as a project of its own.`); go(p.id) }).catch(fail)
   }
   const shown = list?.filter((p) => p.name.toLowerCase().includes(sought.trim().toLowerCase()))
   const side = (v: string) => Math.round(Number(v))
@@ -46,7 +40,8 @@ export function Start() {
         <h1 className="text-[17px] font-semibold">Capstan</h1>
         <span className="text-ink-600">animated scenes for slides and posts</span>
         <span className="flex-1" />
-        <Button onClick={open}><FolderOpen size={16} strokeWidth={1.5} />Open a bundle</Button>
+        <input ref={bundle} type="file" accept=".capstan" hidden aria-label="Bundle file" data-bundle-input onChange={(e) => { take(e.target.files?.[0]); e.target.value = '' }} />
+        <Button onClick={() => bundle.current?.click()}><FolderOpen size={16} strokeWidth={1.5} />Open a bundle</Button>
       </header>
       <main className="mx-auto max-w-[1180px] px-6 pb-10 pt-6">
         <h2 className="mb-3 text-[15px] font-semibold">New project</h2>

@@ -1,0 +1,322 @@
+package session
+
+import (
+	"encoding/json"
+	"math"
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/geom"
+)
+
+func init() {
+	intent("delete", func(s *Session, m Moment, c *struct {
+		Threads    []string `json:"threads"`
+		Everywhere bool     `json:"everywhere"`
+	}) (edit.Command, error) {
+		var gone []string
+		for i, sc := range s.doc.Film.Scenes {
+			if c.Everywhere || i == s.sceneIndex(m) {
+				var list []*doc.Layer
+				for _, t := range c.Threads {
+					if l := sc.Thread(t); l != nil {
+						list = append(list, l)
+					}
+				}
+				gone = append(gone, ids(outermost(sc, list))...)
+			}
+		}
+		if len(gone) == 0 {
+			return nil, nil
+		}
+		return command("layer.delete", map[string]any{"ids": gone}), nil
+	})
+	intent("duplicate", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+		list := outermost(s.scene(m), s.layers(m, c.Threads))
+		if len(list) == 0 {
+			return nil, nil
+		}
+		d := math.Round(float64(s.doc.Film.Width) / 60)
+		return command("layer.duplicate", map[string]any{"ids": ids(list), "seed": s.id(), "dx": d, "dy": d}), nil
+	})
+	intent("group", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+		sc := s.scene(m)
+		list := outermost(sc, s.layers(m, c.Threads))
+		if len(list) == 0 {
+			return nil, nil
+		}
+		b := geom.EmptyBox()
+		i := s.sceneIndex(m)
+		for _, l := range list {
+			box, _ := s.shown.Box(i, l.ID)
+			b = b.Union(s.shown.Ancestry(i, l.ID).Mul(s.shown.RestMatrix(i, l.ID)).ApplyBox(box))
+		}
+		at := b.Centre()
+		return command("layer.group", map[string]any{
+			"ids": ids(list), "id": s.id(), "thread": s.id(), "name": nameFor(sc, "Group"), "tint": list[len(list)-1].Tint,
+			"x": at.X, "y": at.Y,
+		}), nil
+	})
+	intent("ungroup", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+		var groups []*doc.Layer
+		for _, l := range s.layers(m, c.Threads) {
+			if l.Kind == doc.Group {
+				groups = append(groups, l)
+			}
+		}
+		if len(groups) == 0 {
+			return nil, nil
+		}
+		return command("layer.ungroup", map[string]any{"ids": ids(groups)}), nil
+	})
+	intent("order", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		To      string   `json:"to"` // front, back, up, down
+	}) (edit.Command, error) {
+		return s.reorder(m, c.Threads, c.To)
+	})
+	intent("order.before", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Target  string   `json:"target"` // the row they are dropped on
+		Where   string   `json:"where"`  // above, below, inside
+	}) (edit.Command, error) {
+		return s.drop(m, c.Threads, c.Target, c.Where)
+	})
+	intent("nudge", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		DX      float64  `json:"dx"`
+		DY      float64  `json:"dy"`
+	}) (edit.Command, error) {
+		var list []map[string]any
+		for _, l := range outermost(s.scene(m), s.layers(m, c.Threads)) {
+			d := geom.Point{X: c.DX, Y: c.DY}
+			if inv, ok := s.shown.Ancestry(s.sceneIndex(m), l.ID).Inverse(); ok {
+				d = inv.ApplyVector(d)
+			}
+			list = append(list, placeOf(l.ID, map[string]any{"x": l.Place.X + d.X, "y": l.Place.Y + d.Y}))
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return setPlaces(list), nil
+	})
+	intent("set", func(s *Session, m Moment, c *struct {
+		Threads []string        `json:"threads"`
+		Patch   json.RawMessage `json:"patch"`
+	}) (edit.Command, error) {
+		var list []map[string]any
+		for _, l := range s.layers(m, c.Threads) {
+			list = append(list, map[string]any{"id": l.ID, "patch": c.Patch})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
+	intent("set.everywhere", func(s *Session, _ Moment, c *struct {
+		Thread string          `json:"thread"`
+		Patch  json.RawMessage `json:"patch"`
+	}) (edit.Command, error) {
+		var list []map[string]any
+		for _, sc := range s.doc.Film.Scenes {
+			if l := sc.Thread(c.Thread); l != nil {
+				list = append(list, map[string]any{"id": l.ID, "patch": c.Patch})
+			}
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
+	intent("place", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		X       *float64 `json:"x"` // of the box's middle, in the parent's axes
+		Y       *float64 `json:"y"`
+		W       *float64 `json:"w"`
+		H       *float64 `json:"h"`
+		Turn    *float64 `json:"turn"`
+	}) (edit.Command, error) {
+		var list []edit.Command
+		for _, l := range s.layers(m, c.Threads) {
+			list = append(list, s.place(m, l, c.X, c.Y, c.W, c.H, c.Turn)...)
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return batch(list), nil
+	})
+	intent("paste", func(s *Session, m Moment, c *struct {
+		Layers []*doc.Layer `json:"layers"`
+	}) (edit.Command, error) {
+		sc := s.scene(m)
+		d := 0.0
+		for _, l := range c.Layers {
+			if l != nil && sc.Thread(l.Thread) != nil {
+				d = math.Round(float64(s.doc.Film.Width) / 60)
+			}
+		}
+		return command("layer.paste", map[string]any{"scene": sc.ID, "layers": c.Layers, "seed": s.id(), "dx": d, "dy": d}), nil
+	})
+}
+
+// place returns the commands that put a layer's box where typed numbers say. Groups and texts are scaled, keeping proportions.
+func (s *Session) place(m Moment, l *doc.Layer, x, y, w, h, turn *float64) []edit.Command {
+	var out []edit.Command
+	i := s.sceneIndex(m)
+	box, pivot := s.shown.Box(i, l.ID)
+	rest := s.shown.RestMatrix(i, l.ID)
+	at := geom.Point{X: l.Place.X, Y: l.Place.Y}
+	mid := rest.Apply(box.Centre())
+	if x != nil {
+		at.X += *x - mid.X
+	}
+	if y != nil {
+		at.Y += *y - mid.Y
+	}
+	if turn != nil {
+		by := geom.Rotate(l.Place.Turn).ApplyVector(pivot).Sub(geom.Rotate(*turn).ApplyVector(pivot))
+		at = at.Add(by)
+		out = append(out, setPlaces([]map[string]any{placeOf(l.ID, map[string]any{"x": at.X, "y": at.Y, "turn": *turn})}))
+	}
+	kx, ky := 1.0, 1.0
+	if w != nil && box.W() > 0 {
+		kx = math.Max(*w, 1) / box.W()
+	}
+	if h != nil && box.H() > 0 {
+		ky = math.Max(*h, 1) / box.H()
+	}
+	if proportional(l) {
+		if w == nil {
+			kx = ky
+		}
+		ky = kx
+	}
+	if kx != 1 || ky != 1 {
+		// The middle stays where it is.
+		c := box.Centre()
+		by := rest.ApplyVector(c.Sub(geom.Point{X: c.X * kx, Y: c.Y * ky}))
+		out = append(out, command("layer.scale", map[string]any{"id": l.ID, "kx": kx, "ky": ky, "x": at.X + by.X, "y": at.Y + by.Y}))
+	} else if (x != nil || y != nil) && turn == nil {
+		out = append(out, setPlaces([]map[string]any{placeOf(l.ID, map[string]any{"x": at.X, "y": at.Y})}))
+	}
+	return out
+}
+
+// reorder moves layers of one parent to the front or back, or past one neighbour.
+func (s *Session) reorder(m Moment, chosen []string, to string) (edit.Command, error) {
+	sc := s.scene(m)
+	list := outermost(sc, s.layers(m, chosen))
+	if len(list) == 0 {
+		return nil, nil
+	}
+	_, parent := sc.Layer(list[0].ID)
+	all := sc.Layers
+	if parent != nil {
+		all = parent.Children
+	}
+	var moving, staying []*doc.Layer
+	first := -1
+	for i, l := range all {
+		if slices.Contains(list, l) {
+			moving = append(moving, l)
+			if first < 0 {
+				first = i
+			}
+		} else {
+			staying = append(staying, l)
+		}
+	}
+	at := first
+	switch to {
+	case "front":
+		at = len(staying)
+	case "back":
+		at = 0
+	case "up":
+		at = min(first+1, len(staying))
+	case "down":
+		at = max(first-1, 0)
+	}
+	name := ""
+	if parent != nil {
+		name = parent.ID
+	}
+	return command("layer.order", map[string]any{"ids": ids(moving), "parent": name, "index": at}), nil
+}
+
+// drop moves layers to where a row was dropped: above (in front of), below (behind) or inside the target row.
+func (s *Session) drop(m Moment, chosen []string, target, where string) (edit.Command, error) {
+	sc := s.scene(m)
+	t := sc.Thread(target)
+	list := outermost(sc, s.layers(m, chosen))
+	if t == nil || len(list) == 0 || slices.Contains(list, t) {
+		return nil, nil
+	}
+	_, parent := sc.Layer(t.ID)
+	siblings := sc.Layers
+	if where == "inside" && t.Kind == doc.Group {
+		parent, siblings = t, t.Children
+	} else if parent != nil {
+		siblings = parent.Children
+	}
+	at := 0
+	if where == "inside" {
+		at = len(siblings)
+	}
+	var moving []*doc.Layer
+	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+		if slices.Contains(list, l) {
+			moving = append(moving, l)
+		}
+		return true
+	})
+	if where != "inside" {
+		for _, l := range siblings {
+			if l == t {
+				break
+			}
+			if !slices.Contains(moving, l) {
+				at++
+			}
+		}
+		if where == "above" {
+			at++
+		}
+	}
+	name := ""
+	if parent != nil {
+		name = parent.ID
+	}
+	return command("layer.order", map[string]any{"ids": ids(moving), "parent": name, "index": at}), nil
+}
+
+// Copy returns the chosen layers as they are pasted: with places on the page, back to front.
+func (s *Session) Copy(m Moment, chosen []string) []*doc.Layer {
+	sc := s.scene(m)
+	i := s.sceneIndex(m)
+	list := outermost(sc, s.layers(m, chosen))
+	out := []*doc.Layer{}
+	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+		if slices.Contains(list, l) {
+			k := l.Clone()
+			up := s.shown.Ancestry(i, l.ID)
+			p := up.Apply(geom.Point{X: k.Place.X, Y: k.Place.Y})
+			k.Place.X, k.Place.Y = p.X, p.Y
+			k.Place.Turn += geom.AngleOf(up)
+			out = append(out, k)
+		}
+		return true
+	})
+	return out
+}
+
+// begin returns where on the scene's clock a new move starts: at the playhead inside the scene, else at 0.
+func (s *Session) begin(m Moment) int64 {
+	if m.Rest {
+		return 0
+	}
+	w := s.shown.Order.At(instant(m.Time))
+	at := int64(math.Round(w.Clock.Ms()))
+	if w.Into || at < 0 || at >= s.shown.Timing(w.Scene).Stay-doc.MinDuration {
+		return 0
+	}
+	return at
+}

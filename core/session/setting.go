@@ -1,0 +1,58 @@
+package session
+
+import (
+	"encoding/json"
+	"fmt"
+	"strings"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/geom"
+)
+
+func init() {
+	intent("text.style", func(s *Session, m Moment, c *struct {
+		Threads []string        `json:"threads"`
+		Patch   json.RawMessage `json:"patch"`
+	}) (edit.Command, error) {
+		return command("text.style", map[string]any{"ids": ids(s.layers(m, c.Threads)), "patch": c.Patch}), nil
+	})
+	intent("text.words", func(s *Session, m Moment, c *struct {
+		Thread string `json:"thread"`
+		Text   string `json:"text"`
+	}) (edit.Command, error) {
+		l := s.scene(m).Thread(c.Thread)
+		if l == nil {
+			return nil, fmt.Errorf("That text is no longer there.")
+		}
+		list := []edit.Command{command("text.words", map[string]any{"id": l.ID, "text": c.Text})}
+		if first := strings.TrimSpace(strings.SplitN(c.Text, "\n", 2)[0]); first != "" && strings.HasPrefix(l.Name, "Text") {
+			if r := []rune(first); len(r) > 40 {
+				first = string(r[:40])
+			}
+			list = append(list, command("layer.set", map[string]any{"set": []any{map[string]any{"id": l.ID, "patch": map[string]any{"name": first}}}}))
+		}
+		return batch(list), nil
+	})
+	intent("text.align", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Align   string   `json:"align"`
+	}) (edit.Command, error) {
+		var list []map[string]any
+		for _, l := range s.layers(m, c.Threads) {
+			if l.Kind != doc.TextKind {
+				continue
+			}
+			// The lines move inside the box; the box stays. Only the origin changes for a text that grows.
+			patch := map[string]any{"text": map[string]any{"align": c.Align}}
+			if !l.Text.Wrap {
+				box, _ := s.shown.Box(s.sceneIndex(m), l.ID)
+				to := map[string]float64{doc.Left: box.Min.X, doc.Centre: box.Centre().X, doc.Right: box.Max.X}[c.Align]
+				by := geom.Rotate(l.Place.Turn).ApplyVector(geom.Point{X: to})
+				patch["place"] = map[string]any{"x": l.Place.X + by.X, "y": l.Place.Y + by.Y}
+			}
+			list = append(list, map[string]any{"id": l.ID, "patch": patch})
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
+}

@@ -1,0 +1,163 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"capstan/e2e/browser"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+func (p *person) cards() []string {
+	return browser.Eval[[]string](p.t, p.ctx, `[...document.querySelectorAll('main li a')].map(a => a.innerText.trim())`)
+}
+
+// The start screen: own sizes, search, duplicate, delete after a question, a bundle from disk.
+func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
+	s := startStudio(t)
+	p := sit(t, s)
+	p.open("/")
+	p.wait(`document.querySelectorAll('main li').length === 1`)
+	set := func(name, value string) {
+		sel := `[aria-label="` + name + `"]`
+		p.do(chromedp.Focus(sel))
+		browser.Eval[bool](t, p.ctx, `(document.querySelector('`+sel+`').select(), true)`)
+		p.do(chromedp.KeyEvent(value))
+	}
+	set("Width in pixels", "9")
+	p.wait(`[...document.querySelectorAll('button')].find(b => b.innerText === 'Make').disabled`)
+	set("Width in pixels", "640")
+	set("Height in pixels", "200")
+	p.pressWord("Make")
+	p.wait(`location.pathname.startsWith('/p/')`)
+	p.settled()
+	if size := browser.Eval[string](t, p.ctx, `document.querySelector('[data-page]').dataset.page`); size != "640 200" {
+		t.Errorf("the page is %s", size)
+	}
+	p.set("Project name", "Tide table")
+	p.settled()
+	p.pressWord("All projects")
+	p.wait(`document.querySelectorAll('main li').length === 2`)
+	if got := p.cards(); got[0] != "Tide table" {
+		t.Errorf("the last changed comes first: %v", got)
+	}
+	p.pressWord("Duplicate Tide table")
+	p.wait(`document.querySelectorAll('main li').length === 3`)
+	set("Search projects", "copy")
+	p.wait(`document.querySelectorAll('main li').length === 1`)
+	p.pressWord("Delete Tide table, copy")
+	p.pressWord("Keep")
+	p.wait(`!document.querySelector('[role=alertdialog]')`)
+	p.pressWord("Delete Tide table, copy")
+	p.pressWord("Delete")
+	p.wait(`document.body.innerText.includes('No project has')`)
+	set("Search projects", "")
+	browser.Eval[bool](t, p.ctx, `true`)
+	p.key(kb.Backspace)
+	p.wait(`document.querySelectorAll('main li').length === 2`)
+}
+
+// What every screen owes to people with keyboards and screen readers: each control has a name and is large enough.
+func TestControlsHaveNamesAndSize(t *testing.T) {
+	s := startStudio(t)
+	p := sit(t, s)
+	check := func(where string) {
+		t.Helper()
+		bad := browser.Eval[[]string](t, p.ctx, `[...document.querySelectorAll('button, a[href], input:not([hidden]), select, textarea, [role=slider], [role=separator], [tabindex="0"]')].filter(e => e.getClientRects().length).flatMap(e => {
+			const name = e.getAttribute('aria-label') || e.getAttribute('aria-labelledby') || e.innerText?.trim() || e.closest('label')?.innerText || e.title
+			const r = e.getBoundingClientRect(), small = (e.tagName === 'BUTTON' || e.tagName === 'SELECT') && (r.height < 22 || r.width < 14)
+			return name && !small ? [] : [e.outerHTML.slice(0, 160) + ' ' + Math.round(r.width) + 'x' + Math.round(r.height)]
+		})`)
+		for _, b := range bad {
+			t.Errorf("%s: %s", where, b)
+		}
+	}
+	p.open("/")
+	p.wait(`document.querySelectorAll('main li').length === 1`)
+	check("start")
+	p.open("/p/kite-day-opener")
+	p.settled()
+	check("scene")
+	p.press(`[data-row="t-title"] [data-name]`)
+	p.settled()
+	check("layer")
+	p.pressWord("Export film")
+	p.wait(`document.querySelector('[role=dialog]')`)
+	check("export")
+	p.key(kb.Escape)
+	p.wait(`!document.querySelector('[role=dialog]')`)
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.key("?")
+	p.wait(`document.querySelector('[role=dialog]')`)
+	check("keys")
+}
+
+// A layer is reached, moved, ordered, copied, pasted and deleted without a pointer.
+func TestTheKeyboardReachesEverythingOnThePage(t *testing.T) {
+	s := startStudio(t)
+	p := sit(t, s)
+	p.open("/p/kite-day-opener")
+	p.settled()
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.key(kb.Tab)
+	name := func() string {
+		return browser.Eval[string](t, p.ctx, `document.querySelector('[data-name][aria-pressed=true]')?.dataset.name ?? ''`)
+	}
+	if name() != "Red kite" {
+		t.Fatalf("Tab selects %q", name())
+	}
+	p.key(kb.ArrowDown, chromedp.ModifierShift)
+	p.key(kb.ArrowDown)
+	p.settled()
+	if _, d := s.revision("kite-day-opener"); kitePlace(d)["y"].(float64) != 341 {
+		t.Errorf("the kite stands at %v", kitePlace(d)["y"])
+	}
+	p.key("c", chromedp.ModifierCtrl)
+	p.key("v", chromedp.ModifierCtrl)
+	p.settled()
+	p.wait(`document.querySelectorAll('[data-row] [data-name="Red kite"]').length === 2`)
+	p.key(kb.Delete)
+	p.settled()
+	p.wait(`document.querySelectorAll('[data-row] [data-name="Red kite"]').length === 1`)
+	// Frame by frame, to the end, and back to rest.
+	p.key(kb.Home)
+	p.key(".")
+	p.wait(`document.querySelector('[data-time]').innerText === '0:00.03'`)
+	p.key(kb.End)
+	p.wait(`document.querySelector('[data-time]').innerText === '0:12.70'`)
+	p.key("a")
+	p.wait(`[...document.querySelectorAll('header [aria-pressed=true]')].some(b => b.innerText === 'at rest')`)
+	// A bar by arrow keys: one frame.
+	p.do(chromedp.Focus(`[data-bar][aria-label^="Fade, in, Day"]`))
+	p.key(kb.ArrowRight)
+	p.settled()
+	if got := browser.Eval[string](t, p.ctx, `document.querySelector('[data-bar][aria-label^="Fade, in, Day"]').getAttribute('aria-label')`); !strings.Contains(got, "at 0.23 s") {
+		t.Errorf("a frame later: %s", got)
+	}
+}
+
+// A bundle goes out of one studio and into another.
+func TestABundleTravels(t *testing.T) {
+	a, b := startStudio(t), startStudio(t)
+	raw := a.fetch("/api/projects/kite-day-opener/bundle")
+	file := filepath.Join(t.TempDir(), "opener.capstan")
+	if err := os.WriteFile(file, raw, 0o644); err != nil {
+		t.Fatal(err)
+	}
+	if out, errs, err := run(t, "check", file); err != nil || !strings.Contains(out, "no errors") {
+		t.Errorf("check: %v %s %s", err, out, errs)
+	}
+	p := sit(t, b)
+	p.open("/")
+	p.wait(`document.querySelectorAll('main li').length === 1`)
+	p.do(chromedp.SetUploadFiles(`[data-bundle-input]`, []string{file}))
+	p.wait(`location.pathname.startsWith('/p/') && !location.pathname.includes('kite-day')`)
+	p.settled()
+	if n := browser.Eval[int](t, p.ctx, `document.querySelectorAll('[data-scene]').length`); n != 3 {
+		t.Errorf("%d scenes arrived", n)
+	}
+}
