@@ -4,16 +4,18 @@ package text
 
 import (
 	"bytes"
+	"errors"
 	"fmt"
 	"sort"
 
 	"github.com/go-text/typesetting/font"
+	ot "github.com/go-text/typesetting/font/opentype"
 )
 
 // Book holds font files by family. A family is a stack of subset files (latin, latin-ext, …) in
 // several weights. The zero Book is empty and ready. A Book is not safe for concurrent use.
 type Book struct {
-	families map[string][]entry
+	families map[string][]*entry
 	serial   int
 }
 
@@ -21,21 +23,25 @@ type entry struct {
 	weight int
 	italic bool
 	order  int
-	face   *font.Face
+	data   []byte     // until it is used
+	face   *font.Face // nil before, and for a file that turned out to be broken
 }
 
-// Add reads a TTF, OTF or WOFF file into the family. Files of one weight stack in the order they are
-// added: a rune is taken from the first that has it.
+// Add puts a TTF, OTF or WOFF file into the family; what is no font file is refused. Its glyphs are read when it is first
+// used. Files of one weight stack in the order they are added: a rune is taken from the first that has it.
 func (b *Book) Add(family string, weight int, italic bool, data []byte) error {
-	f, err := font.ParseTTF(bytes.NewReader(data))
+	l, err := ot.NewLoader(bytes.NewReader(data))
+	if err == nil && !l.HasTable(ot.MustNewTag("cmap")) {
+		err = errors.New("it maps no characters")
+	}
 	if err != nil {
 		return fmt.Errorf("this font file cannot be read: %w", err)
 	}
 	if b.families == nil {
-		b.families = map[string][]entry{}
+		b.families = map[string][]*entry{}
 	}
 	b.serial++
-	b.families[family] = append(b.families[family], entry{weight, italic, b.serial, f})
+	b.families[family] = append(b.families[family], &entry{weight, italic, b.serial, data, nil})
 	return nil
 }
 
@@ -45,8 +51,8 @@ func (b *Book) Has(family string) bool { return len(b.families[family]) > 0 }
 // Serial changes whenever a font is added; layouts made under an older one may lack glyphs.
 func (b *Book) Serial() int { return b.serial }
 
-// Stack returns the faces to set a family in: those of the nearest weight and the asked slope first,
-// then the rest of the family. An unknown family gives the first known one by name, so that words
+// Stack returns the faces to set a family in: the files of the asked slope, if the family has it, and of the weight
+// nearest to the asked one. An unknown family gives the first known one by name, so that words
 // are never lost; without any font the stack is empty.
 func (b *Book) Stack(family string, weight int, italic bool) []*font.Face {
 	list := b.families[family]
@@ -61,8 +67,7 @@ func (b *Book) Stack(family string, weight int, italic bool) []*font.Face {
 		sort.Strings(names)
 		list = b.families[names[0]]
 	}
-	list = append([]entry(nil), list...)
-	far := func(e entry) int {
+	far := func(e *entry) int {
 		d := e.weight - weight
 		if d < 0 {
 			d = -d
@@ -72,15 +77,24 @@ func (b *Book) Stack(family string, weight int, italic bool) []*font.Face {
 		}
 		return d
 	}
-	sort.SliceStable(list, func(i, j int) bool {
-		if a, c := far(list[i]), far(list[j]); a != c {
-			return a < c
+	least := far(list[0])
+	for _, e := range list {
+		least = min(least, far(e))
+	}
+	var out []*font.Face
+	for _, e := range list {
+		if far(e) != least {
+			continue
 		}
-		return list[i].order < list[j].order
-	})
-	out := make([]*font.Face, len(list))
-	for i, e := range list {
-		out[i] = e.face
+		if e.data != nil {
+			if f, err := font.ParseTTF(bytes.NewReader(e.data)); err == nil {
+				e.face = f
+			}
+			e.data = nil
+		}
+		if e.face != nil {
+			out = append(out, e.face)
+		}
 	}
 	return out
 }

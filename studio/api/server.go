@@ -53,6 +53,7 @@ func New(s *store.Store) (*Server, error) {
 		store: s, files: media.NewFolder(filepath.Join(s.Dir(), "media")), hub: newHub(), token: token, page: web.Files(),
 	}
 	v.build = buildID(v.page)
+	go v.warm()
 	v.queue = export.NewQueue(s, v.files, func(e store.Export) { v.hub.send("export", e) })
 	return v, nil
 }
@@ -216,6 +217,13 @@ func (s *Server) static(c *gin.Context) {
 		data = z
 	}
 	c.Data(http.StatusOK, kind, data)
+}
+
+// warm compresses the engine before somebody waits for it; a failure shows when it is asked for.
+func (s *Server) warm() {
+	if data, err := fs.ReadFile(s.page, "engine.wasm"); err == nil {
+		_, _ = s.compressed("engine.wasm", data)
+	}
 }
 
 func (s *Server) compressed(name string, data []byte) ([]byte, error) {

@@ -248,7 +248,10 @@ export function Desk() {
         </div>
       )}
       {film && film.scenes[0].layers === 0 && film.scenes.length === 1 && (
-        <p className="pointer-events-none absolute inset-x-0 top-1/2 -translate-y-1/2 text-center text-ink-500">
+        <p
+          className="pointer-events-none absolute left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 text-balance text-center text-ink-500"
+          style={{ width: Math.min(340, film.width * (view?.scale ?? 1) - 24) }}
+        >
           An empty page. Add a shape, words or a picture from the row below, or drop a picture here.
         </p>
       )}

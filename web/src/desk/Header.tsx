@@ -25,7 +25,7 @@ export function Header() {
         <Knot />
       </div>
       <div className="flex items-center gap-2 px-4">
-        <button type="button" className="rounded-md px-1.5 py-0.5 font-semibold hover:bg-sailcloth-200" title="Show the scene’s own settings" onClick={() => select([], '')}>
+        <button type="button" className="h-6 rounded-md px-1.5 font-semibold hover:bg-sailcloth-200" title="Show the scene’s own settings" onClick={() => select([], '')}>
           {film.scenes[scene]?.name}
         </button>
         <Showing />

@@ -33,15 +33,12 @@ async function load() {
   await script('/wasm_exec.js')
   const go = new window.Go!()
   const ready = new Promise<void>((done) => { window.capstanEngineReady = done })
-  const [{ instance }, info] = await Promise.all([
-    WebAssembly.instantiateStreaming(fetch('/engine.wasm'), go.importObject),
-    hello(),
-  ])
+  const fonts = hello().then(async ({ fonts }) => ({ fonts, files: await Promise.all(fonts.map((f) => fetchBytes(`/api/fonts/${f.file}`))) }))
+  const [{ instance }, info] = await Promise.all([WebAssembly.instantiateStreaming(fetch('/engine.wasm'), go.importObject), fonts])
   void go.run(instance)
   await ready
   calls = window.capstanEngine!
-  const files = await Promise.all(info.fonts.map((f) => fetchBytes(`/api/fonts/${f.file}`)))
-  info.fonts.forEach((f, i) => call('addFont', f.family, f.weight, f.italic ?? false, files[i]))
+  info.fonts.forEach((f, i) => call('addFont', f.family, f.weight, f.italic ?? false, info.files[i]))
 }
 
 function script(src: string): Promise<void> {

@@ -78,8 +78,8 @@ function Curve({ move, tint }: { move: Move; tint: string }) {
 }
 
 const starts = [
-  { value: 'at', label: 'at a time' }, { value: 'begins', label: 'when a move begins' },
-  { value: 'ends', label: 'when a move ends' }, { value: 'scene-end', label: 'before the scene ends' },
+  { value: 'at', label: 'at a time' }, { value: 'begins', label: 'when … begins' },
+  { value: 'ends', label: 'when … ends' }, { value: 'scene-end', label: 'before scene end' },
 ]
 
 function Fields({ move }: { move: Move }) {

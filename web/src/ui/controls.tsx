@@ -112,7 +112,7 @@ export function Choice<T extends string>({ name, value, of, onSet, className = '
     <select
       aria-label={name} value={value} onChange={(e) => onSet(e.target.value as T)}
       onKeyDown={(e) => e.stopPropagation()}
-      className={`${field} pr-6 ${className}`}
+      className={`${field} !pr-0 ${className}`}
     >
       {value === '' && <option value="">mixed</option>}
       {of.map((o) => <option key={o.value} value={o.value}>{o.label}</option>)}
