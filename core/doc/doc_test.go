@@ -155,3 +155,16 @@ func TestSharedScenesAreNotLookedIntoButTheirIdsCount(t *testing.T) {
 		t.Errorf("media that a shared scene uses were taken away: %v", err)
 	}
 }
+
+func BenchmarkRead(b *testing.B) {
+	raw, err := os.ReadFile("testdata/version-1.json")
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.SetBytes(int64(len(raw)))
+	for b.Loop() {
+		if _, err := doc.Read(raw); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

@@ -52,6 +52,13 @@ func init() {
 	}) (edit.Command, error) {
 		return s.drawPath(m, c.Threads, geom.Point{X: c.From[0], Y: c.From[1]}, geom.Point{X: c.To[0], Y: c.To[1]})
 	})
+	intent("path.reach", func(s *Session, _ Moment, c *struct {
+		Move string  `json:"move"`
+		X    float64 `json:"x"` // from its begin to its end, px
+		Y    float64 `json:"y"`
+	}) (edit.Command, error) {
+		return s.reach(c.Move, geom.Point{X: c.X, Y: c.Y})
+	})
 	intent("move.set", func(s *Session, _ Moment, c *struct {
 		Move  string          `json:"move"`
 		Patch json.RawMessage `json:"patch"`
@@ -213,6 +220,35 @@ func (s *Session) drawPath(m Moment, chosen []string, from, to geom.Point) (edit
 		return nil, nil
 	}
 	return batch(list), nil
+}
+
+// reach puts the end of a path that is not the rest pose where the typed distance says. The path is scaled and turned with
+// it, so a bend stays a bend.
+func (s *Session) reach(id string, to geom.Point) (edit.Command, error) {
+	m, _, _ := s.move(id)
+	if m == nil || m.Path == nil {
+		return nil, fmt.Errorf("That path is no longer there.")
+	}
+	p, err := geom.ParseData(m.Path.D)
+	if err != nil || len(p.Points) < 2 {
+		return nil, fmt.Errorf("That path cannot be read.")
+	}
+	a, b := p.Points[0], p.Points[len(p.Points)-1]
+	was := b.Sub(a)
+	out := &geom.Path{}
+	if was.Len() < 1e-9 {
+		out.Move(geom.Point{})
+		out.Line(to)
+	} else {
+		k := to.Len() / was.Len()
+		turn := (math.Atan2(to.Y, to.X) - math.Atan2(was.Y, was.X)) * 180 / math.Pi
+		rest := a
+		if m.Path.Rest == doc.Arrives {
+			rest = b
+		}
+		out.Append(p, geom.Rotate(turn).Mul(geom.Scale(k, k)).About(rest))
+	}
+	return command("move.set", map[string]any{"set": []any{map[string]any{"id": id, "patch": map[string]any{"path": map[string]any{"d": out.Data()}}}}}), nil
 }
 
 // hang hangs a move's start on something else, at the time it starts now.

@@ -324,3 +324,21 @@ func BenchmarkDrag(b *testing.B) {
 		}
 	}
 }
+
+func TestAPathReachesWhereTypedAndKeepsItsBend(t *testing.T) {
+	s := opener(t)
+	move := thread(t, s, 0, "t-kite").Moves[0].ID
+	before := s.OverlayView(rest, []string{"t-kite"}).Paths[0]
+	want(t, s, rest, "path.reach", fmt.Sprintf(`{"move":%q,"x":900,"y":-100}`, move))
+	p := s.OverlayView(rest, []string{"t-kite"}).Paths[0]
+	if math.Abs(p.To[0]-p.From[0]-900)+math.Abs(p.To[1]-p.From[1]+100) > 0.05 || math.Abs(p.To[0]-before.To[0]) > 0.01 {
+		t.Errorf("from %v to %v; its rest end was %v", p.From, p.To, before.To)
+	}
+	off := func(p session.Path) float64 { // how far its middle lies off the straight line, in lengths of it
+		dx, dy := p.To[0]-p.From[0], p.To[1]-p.From[1]
+		return ((p.Mid[0]-p.From[0])*dy - (p.Mid[1]-p.From[1])*dx) / (dx*dx + dy*dy)
+	}
+	if math.Abs(off(p)-off(before)) > 1e-3 {
+		t.Errorf("the bend was %.3f and is %.3f", off(before), off(p))
+	}
+}

@@ -161,14 +161,15 @@ func bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, scene int, 
 // MoveView is a move in the inspector.
 type MoveView struct {
 	*doc.Move
-	Name    string    `json:"name"`
-	Words   string    `json:"words"`
-	Begin   int64     `json:"begin"` // ms on the scene's clock
-	End     int64     `json:"end"`
-	Early   bool      `json:"early"`
-	Easing  string    `json:"easingUsed"`
-	Speed   float64   `json:"speed,omitempty"` // px/s of a path
-	Profile []float64 `json:"profile"`
+	Name    string      `json:"name"`
+	Words   string      `json:"words"`
+	Begin   int64       `json:"begin"` // ms on the scene's clock
+	End     int64       `json:"end"`
+	Early   bool        `json:"early"`
+	Easing  string      `json:"easingUsed"`
+	Speed   float64     `json:"speed,omitempty"` // px/s of a path
+	Reach   *[2]float64 `json:"reach,omitempty"` // from its begin to its end, px
+	Profile []float64   `json:"profile"`
 }
 
 // MarshalJSON keeps the embedded move's own encoding from taking over.
@@ -237,8 +238,10 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 				w.Easing = motion.DefaultEasing(mv.Kind)
 			}
 			if mv.Path != nil && iv.Pass > 0 {
-				if p, err := geom.ParseData(mv.Path.D); err == nil {
+				if p, err := geom.ParseData(mv.Path.D); err == nil && len(p.Points) > 1 {
 					w.Speed = geom.NewMeasure(p).Length() / float64(iv.Pass) * 1000
+					d := p.Points[len(p.Points)-1].Sub(p.Points[0])
+					w.Reach = &[2]float64{d.X, d.Y}
 				}
 			}
 			v.Moves = append(v.Moves, w)

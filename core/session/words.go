@@ -88,7 +88,7 @@ func flat(v MoveView) ([]byte, error) {
 		return nil, err
 	}
 	m["name"], m["words"], m["begin"], m["finish"], m["early"] = v.Name, v.Words, v.Begin, v.End, v.Early
-	m["easingUsed"], m["speed"], m["profile"] = v.Easing, v.Speed, v.Profile
+	m["easingUsed"], m["speed"], m["profile"], m["reach"] = v.Easing, v.Speed, v.Profile, v.Reach
 	return json.Marshal(m)
 }
 

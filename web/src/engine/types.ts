@@ -41,7 +41,7 @@ export interface Move {
   duration?: number; lasts?: string; easing?: string; repeat?: number; alternate?: boolean
   path?: { d: string; rest?: string; turnAlong?: boolean }
   spin?: { anticlockwise?: boolean }
-  name: string; words: string; begin: number; finish: number; early: boolean; easingUsed: string; speed: number; profile: number[]
+  name: string; words: string; begin: number; finish: number; early: boolean; easingUsed: string; speed: number; reach?: [number, number]; profile: number[]
 }
 
 export interface Selected {

@@ -121,6 +121,12 @@ function Fields({ move }: { move: Move }) {
       )}
       {move.kind === 'path' && (
         <>
+          {move.reach && (
+            <>
+              <NumberField label="Across by" name="Path: across by" value={Math.round(move.reach[0] * 10) / 10} onSet={(x) => run('path.reach', { move: move.id, x, y: move.reach![1] })} />
+              <NumberField label="Down by" name="Path: down by" value={Math.round(move.reach[1] * 10) / 10} onSet={(y) => run('path.reach', { move: move.id, x: move.reach![0], y })} />
+            </>
+          )}
           <Label>Speed</Label><span className="font-mono text-[12px]">{Math.round(move.speed)} px/s</span>
           <Label>Rest pose</Label>
           <Choice name="Rest pose" value={move.path?.rest || 'departs'} of={[{ value: 'departs', label: 'departs from it' }, { value: 'arrives', label: 'arrives at it' }]} onSet={(rest) => set({ path: { rest } })} />
