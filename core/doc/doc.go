@@ -6,13 +6,13 @@
 // are shared: code that changes one clones what it touches (see Clone) and leaves the rest alone.
 package doc
 
-import "encoding/json"
+import "github.com/go-json-experiment/json/jsontext"
 
 // Version is the format version this package writes.
 const Version = 1
 
 // Extra holds fields this version does not know, kept as they came and written back.
-type Extra map[string]json.RawMessage
+type Extra map[string]jsontext.Value
 
 // Project is one document: a film, its insets, and what they use.
 type Project struct {
@@ -20,12 +20,12 @@ type Project struct {
 	ID       string            `json:"id"`
 	Name     string            `json:"name"`
 	Film     Film              `json:"film"`
-	Aside    []*Scene          `json:"aside,omitempty"`  // scenes set aside from the film
-	Insets   []*Inset          `json:"insets,omitempty"` // films inside the film
-	Sounds   []*Sound          `json:"sounds,omitempty"`
-	RoleSets []*RoleSet        `json:"roleSets,omitempty"`
-	Media    map[string]*Media `json:"media,omitempty"` // by SHA-256 of the original file, hex
-	Extra    Extra             `json:"-"`
+	Aside    []*Scene          `json:"aside,omitzero"`  // scenes set aside from the film
+	Insets   []*Inset          `json:"insets,omitzero"` // films inside the film
+	Sounds   []*Sound          `json:"sounds,omitzero"`
+	RoleSets []*RoleSet        `json:"roleSets,omitzero"`
+	Media    map[string]*Media `json:"media,omitzero"` // by SHA-256 of the original file, hex
+	Extra    Extra             `json:",unknown"`
 }
 
 // Rate is a number of frames a second as an exact fraction.
@@ -39,9 +39,9 @@ type Film struct {
 	Width    int         `json:"width"`  // page px, 16..8192
 	Height   int         `json:"height"` // page px, 16..8192
 	Rate     Rate        `json:"rate"`
-	Loop     bool        `json:"loop,omitempty"`
-	Closing  *Transition `json:"closing,omitempty"`  // from the last scene back to the first
-	EndPause int64       `json:"endPause,omitempty"` // ms the last frame of a GIF rests
+	Loop     bool        `json:"loop,omitzero"`
+	Closing  *Transition `json:"closing,omitzero"`  // from the last scene back to the first
+	EndPause int64       `json:"endPause,omitzero"` // ms the last frame of a GIF rests
 	Scenes   []*Scene    `json:"scenes"`
 }
 
@@ -56,16 +56,16 @@ type Inset struct {
 type Scene struct {
 	ID         string            `json:"id"`
 	Name       string            `json:"name"`
-	Stay       int64             `json:"stay"`               // ms
-	AutoStay   bool              `json:"autoStay,omitempty"` // stay follows the moves and words
-	Transition Transition        `json:"transition"`         // into this scene; duration 0 in the first
+	Stay       int64             `json:"stay"`              // ms
+	AutoStay   bool              `json:"autoStay,omitzero"` // stay follows the moves and words
+	Transition Transition        `json:"transition"`        // into this scene; duration 0 in the first
 	Background Fill              `json:"background"`
-	Roles      map[string]string `json:"roles,omitempty"` // colour roles: name to #rrggbb
-	Cues       []Cue             `json:"cues,omitempty"`
-	EndsAtCue  string            `json:"endsAtCue,omitempty"`
-	Guides     []Guide           `json:"guides,omitempty"`
+	Roles      map[string]string `json:"roles,omitzero"` // colour roles: name to #rrggbb
+	Cues       []Cue             `json:"cues,omitzero"`
+	EndsAtCue  string            `json:"endsAtCue,omitzero"`
+	Guides     []Guide           `json:"guides,omitzero"`
 	Layers     []*Layer          `json:"layers"`
-	Extra      Extra             `json:"-"`
+	Extra      Extra             `json:",unknown"`
 }
 
 // Transition kinds.
@@ -77,17 +77,17 @@ const (
 
 // Transition is the way into a scene.
 type Transition struct {
-	Kind     string `json:"kind"`               // cut, crossfade, morph
-	Duration int64  `json:"duration,omitempty"` // ms; 0 for a cut
-	Easing   string `json:"easing,omitempty"`   // CSS easing; empty: ease-in-out
+	Kind     string `json:"kind"`              // cut, crossfade, morph
+	Duration int64  `json:"duration,omitzero"` // ms; 0 for a cut
+	Easing   string `json:"easing,omitzero"`   // CSS easing; empty: ease-in-out
 }
 
 // Cue is a named moment of a scene where a presenter may be waited for.
 type Cue struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
-	At   int64  `json:"at"`             // ms on the scene's clock
-	Wait int64  `json:"wait,omitempty"` // ms
+	At   int64  `json:"at"`            // ms on the scene's clock
+	Wait int64  `json:"wait,omitzero"` // ms
 }
 
 // Guide is a line that layers snap to; it is never exported.
@@ -108,21 +108,21 @@ type Sound struct {
 	ID     string  `json:"id"`
 	Name   string  `json:"name"`
 	Media  string  `json:"media"`
-	Scene  string  `json:"scene,omitempty"` // empty: bound to the film's clock
-	At     int64   `json:"at"`              // ms
-	From   int64   `json:"from,omitempty"`  // ms into the recording
-	Length int64   `json:"length,omitempty"`
-	Gain   float64 `json:"gain,omitempty"` // dB
+	Scene  string  `json:"scene,omitzero"` // empty: bound to the film's clock
+	At     int64   `json:"at"`             // ms
+	From   int64   `json:"from,omitzero"`  // ms into the recording
+	Length int64   `json:"length,omitzero"`
+	Gain   float64 `json:"gain,omitzero"` // dB
 }
 
 // Media says what an imported file is; its bytes live beside the document.
 type Media struct {
-	Name   string `json:"name"`             // as the person called it
-	Type   string `json:"type"`             // media type of the original, such as image/png
-	Bytes  int64  `json:"bytes"`            // size of the original
-	Width  int    `json:"width,omitempty"`  // px, upright
-	Height int    `json:"height,omitempty"` // px, upright
-	Opaque bool   `json:"opaque,omitempty"` // no pixel lets the ground through
+	Name   string `json:"name"`            // as the person called it
+	Type   string `json:"type"`            // media type of the original, such as image/png
+	Bytes  int64  `json:"bytes"`           // size of the original
+	Width  int    `json:"width,omitzero"`  // px, upright
+	Height int    `json:"height,omitzero"` // px, upright
+	Opaque bool   `json:"opaque,omitzero"` // no pixel lets the ground through
 }
 
 // Layer kinds.
@@ -145,17 +145,17 @@ type Layer struct {
 	Place    Place       `json:"place"`
 	Opacity  float64     `json:"opacity"`
 	Fill     Fill        `json:"fill"`
-	Corner   float64     `json:"corner,omitempty"` // px, rectangles and pictures
-	Path     string      `json:"path,omitempty"`   // SVG path data in the layer's own axes
-	Text     *Text       `json:"text,omitempty"`
-	Picture  *PictureUse `json:"picture,omitempty"`
-	Inset    *InsetUse   `json:"inset,omitempty"`
-	Tint     int         `json:"tint,omitempty"` // 0..7, the row's colour in the timeline
-	Locked   bool        `json:"locked,omitempty"`
-	Hidden   bool        `json:"hidden,omitempty"`
-	Moves    []*Move     `json:"moves,omitempty"`
-	Children []*Layer    `json:"children,omitempty"`
-	Extra    Extra       `json:"-"`
+	Corner   float64     `json:"corner,omitzero"` // px, rectangles and pictures
+	Path     string      `json:"path,omitzero"`   // SVG path data in the layer's own axes
+	Text     *Text       `json:"text,omitzero"`
+	Picture  *PictureUse `json:"picture,omitzero"`
+	Inset    *InsetUse   `json:"inset,omitzero"`
+	Tint     int         `json:"tint,omitzero"` // 0..7, the row's colour in the timeline
+	Locked   bool        `json:"locked,omitzero"`
+	Hidden   bool        `json:"hidden,omitzero"`
+	Moves    []*Move     `json:"moves,omitzero"`
+	Children []*Layer    `json:"children,omitzero"`
+	Extra    Extra       `json:",unknown"`
 }
 
 // Place says where a layer rests, in its parent's axes. The origin (X, Y) is the centre of shapes
@@ -164,12 +164,12 @@ type Layer struct {
 type Place struct {
 	X     float64     `json:"x"`
 	Y     float64     `json:"y"`
-	W     float64     `json:"w,omitempty"`
-	H     float64     `json:"h,omitempty"`
-	Turn  float64     `json:"turn,omitempty"`
-	FlipX bool        `json:"flipX,omitempty"`
-	FlipY bool        `json:"flipY,omitempty"`
-	Pivot *[2]float64 `json:"pivot,omitempty"` // in the layer's own axes; default: middle of its box
+	W     float64     `json:"w,omitzero"`
+	H     float64     `json:"h,omitzero"`
+	Turn  float64     `json:"turn,omitzero"`
+	FlipX bool        `json:"flipX,omitzero"`
+	FlipY bool        `json:"flipY,omitzero"`
+	Pivot *[2]float64 `json:"pivot,omitzero"` // in the layer's own axes; default: middle of its box
 }
 
 // Fill kinds.
@@ -180,9 +180,9 @@ const (
 
 // Fill is what a shape is filled with.
 type Fill struct {
-	Kind   string `json:"kind"`             // none or colour
-	Colour string `json:"colour,omitempty"` // #rrggbb or #rrggbbaa
-	Role   string `json:"role,omitempty"`   // a colour role of the scene, before Colour
+	Kind   string `json:"kind"`            // none or colour
+	Colour string `json:"colour,omitzero"` // #rrggbb or #rrggbbaa
+	Role   string `json:"role,omitzero"`   // a colour role of the scene, before Colour
 }
 
 // Text alignments.
@@ -195,10 +195,10 @@ const (
 // Text is the words of a layer and how they are set.
 type Text struct {
 	Runs          []Run   `json:"runs"`
-	Align         string  `json:"align"`                   // left, centre, right
-	Wrap          bool    `json:"wrap,omitempty"`          // break lines at the width of the place
-	LineHeight    float64 `json:"lineHeight,omitempty"`    // in sizes; 0: the family's own
-	LetterSpacing float64 `json:"letterSpacing,omitempty"` // px
+	Align         string  `json:"align"`                  // left, centre, right
+	Wrap          bool    `json:"wrap,omitzero"`          // break lines at the width of the place
+	LineHeight    float64 `json:"lineHeight,omitzero"`    // in sizes; 0: the family's own
+	LetterSpacing float64 `json:"letterSpacing,omitzero"` // px
 }
 
 // Run is a stretch of text in one setting. Line ends are \n.
@@ -206,23 +206,23 @@ type Run struct {
 	Text   string  `json:"text"`
 	Family string  `json:"family"`
 	Weight int     `json:"weight"` // 100..900
-	Italic bool    `json:"italic,omitempty"`
-	Size   float64 `json:"size"`             // px
-	Colour string  `json:"colour,omitempty"` // empty: the layer's fill
+	Italic bool    `json:"italic,omitzero"`
+	Size   float64 `json:"size"`            // px
+	Colour string  `json:"colour,omitzero"` // empty: the layer's fill
 }
 
 // PictureUse shows an imported picture, or the part of it given by Crop.
 type PictureUse struct {
 	Media string      `json:"media"`
-	Crop  *[4]float64 `json:"crop,omitempty"` // left, top, right, bottom in shares 0..1
+	Crop  *[4]float64 `json:"crop,omitzero"` // left, top, right, bottom in shares 0..1
 }
 
 // InsetUse plays an inset.
 type InsetUse struct {
 	Inset string  `json:"inset"`
-	Start int64   `json:"start,omitempty"` // ms on the scene's clock
-	Speed float64 `json:"speed,omitempty"` // 0 counts as 1
-	Mode  string  `json:"mode,omitempty"`  // loop, there-and-back, stop
+	Start int64   `json:"start,omitzero"` // ms on the scene's clock
+	Speed float64 `json:"speed,omitzero"` // 0 counts as 1
+	Mode  string  `json:"mode,omitzero"`  // loop, there-and-back, stop
 }
 
 // Move kinds.
@@ -248,17 +248,17 @@ type Move struct {
 	Kind      string      `json:"kind"`
 	Effect    string      `json:"effect"`
 	Start     Start       `json:"start"`
-	End       *Anchor     `json:"end,omitempty"` // live end; the begin is solved for
-	Duration  int64       `json:"duration,omitempty"`
-	Lasts     string      `json:"lasts,omitempty"`  // "" or scene: as long as the scene, also through transitions
-	Easing    string      `json:"easing,omitempty"` // CSS easing; empty: the effect's own
-	Repeat    float64     `json:"repeat,omitempty"` // passes; 0 counts as 1
-	Until     string      `json:"until,omitempty"`  // repeats until this move begins
-	Alternate bool        `json:"alternate,omitempty"`
-	Continues string      `json:"continues,omitempty"` // the loop of the scene before that this one goes on
-	Path      *PathParams `json:"path,omitempty"`
-	Spin      *SpinParams `json:"spin,omitempty"`
-	Extra     Extra       `json:"-"`
+	End       *Anchor     `json:"end,omitzero"` // live end; the begin is solved for
+	Duration  int64       `json:"duration,omitzero"`
+	Lasts     string      `json:"lasts,omitzero"`  // "" or scene: as long as the scene, also through transitions
+	Easing    string      `json:"easing,omitzero"` // CSS easing; empty: the effect's own
+	Repeat    float64     `json:"repeat,omitzero"` // passes; 0 counts as 1
+	Until     string      `json:"until,omitzero"`  // repeats until this move begins
+	Alternate bool        `json:"alternate,omitzero"`
+	Continues string      `json:"continues,omitzero"` // the loop of the scene before that this one goes on
+	Path      *PathParams `json:"path,omitzero"`
+	Spin      *SpinParams `json:"spin,omitzero"`
+	Extra     Extra       `json:",unknown"`
 }
 
 // Start kinds.
@@ -272,15 +272,15 @@ const (
 
 // Start says when a move begins.
 type Start struct {
-	When   string `json:"when"`             // at, begins, ends, scene-end, cue
-	Of     string `json:"of,omitempty"`     // the move or cue it hangs on
-	Offset int64  `json:"offset,omitempty"` // ms, added; for at the time itself; before scene-end it counts back
+	When   string `json:"when"`            // at, begins, ends, scene-end, cue
+	Of     string `json:"of,omitzero"`     // the move or cue it hangs on
+	Offset int64  `json:"offset,omitzero"` // ms, added; for at the time itself; before scene-end it counts back
 }
 
 // Anchor says what a live end hangs on.
 type Anchor struct {
 	When string `json:"when"` // begins, ends, scene-end
-	Of   string `json:"of,omitempty"`
+	Of   string `json:"of,omitzero"`
 }
 
 // Rest rules of a motion path.
@@ -292,13 +292,13 @@ const (
 
 // PathParams is the line of a motion path, in page px relative to the rest pose.
 type PathParams struct {
-	D         string  `json:"d"`              // SVG path data
-	Rest      string  `json:"rest,omitempty"` // departs (default), arrives, passes
-	Share     float64 `json:"share,omitempty"`
-	TurnAlong bool    `json:"turnAlong,omitempty"`
+	D         string  `json:"d"`             // SVG path data
+	Rest      string  `json:"rest,omitzero"` // departs (default), arrives, passes
+	Share     float64 `json:"share,omitzero"`
+	TurnAlong bool    `json:"turnAlong,omitzero"`
 }
 
 // SpinParams is the sense of a spin; its duration is one whole turn.
 type SpinParams struct {
-	Anticlockwise bool `json:"anticlockwise,omitempty"`
+	Anticlockwise bool `json:"anticlockwise,omitzero"`
 }

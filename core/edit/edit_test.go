@@ -100,7 +100,7 @@ func TestEveryCommandHasItsInverse(t *testing.T) {
 	done, refused := map[string]int{}, 0
 	p := opener()
 	var film *frame.Film
-	for i := 0; i < 300; i++ {
+	for i := 0; i < 600; i++ {
 		if i%30 == 0 {
 			p = opener()
 		}
@@ -153,8 +153,8 @@ func TestEveryCommandHasItsInverse(t *testing.T) {
 			t.Errorf("%s was never carried out", op)
 		}
 	}
-	if refused > 170 {
-		t.Errorf("%d of 300 were refused", refused)
+	if refused > 340 {
+		t.Errorf("%d of 600 were refused", refused)
 	}
 }
 
