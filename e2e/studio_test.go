@@ -17,6 +17,7 @@ import (
 	"capstan/e2e/browser"
 
 	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -171,6 +172,9 @@ func (p *person) pressWord(words string) {
 	find := fmt.Sprintf(`[...document.querySelectorAll('button,a,[role=menuitem],[role=radio]')].find(b => (b.innerText.trim() === %q || b.innerText.trim().startsWith(%q + '\n') || b.getAttribute('aria-label') === %q) && b.getClientRects().length)`, words, words, words)
 	p.wait(find)
 	at := browser.Eval[[]float64](p.t, p.ctx, fmt.Sprintf(`(() => { const e = %s; e.scrollIntoView({block: 'nearest'}); const r = e.getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2] })()`, find))
+	// The pointer travels there first: some controls appear under it only.
+	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, at[0], at[1]))
+	browser.Eval[bool](p.t, p.ctx, `new Promise(r => setTimeout(() => r(true), 30))`)
 	p.do(chromedp.MouseClickXY(at[0], at[1]))
 }
 

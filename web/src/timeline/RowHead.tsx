@@ -96,7 +96,7 @@ export function Heads({ rows, folded, onFold }: { rows: Row[]; folded: Set<strin
               <LayerThumb layer={r.layer || r.spans[0]?.layer} />
               <span className={`truncate ${chosen ? 'font-semibold' : ''} ${r.hidden || r.locked ? 'pr-12' : 'group-hover:pr-12'}`}>{r.name}</span>
             </button>
-            <span className={`absolute inset-y-0 right-0 flex items-center pr-1 ${chosen ? 'bg-spruce-800' : 'group-hover:bg-spruce-900'} ${r.hidden || r.locked ? '' : 'pointer-events-none group-focus-within:pointer-events-auto group-hover:pointer-events-auto'} ${chosen && !r.hidden && !r.locked ? 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100' : ''}`}>
+            <span className={`absolute inset-y-0 right-0 flex items-center pr-1 ${chosen ? '' : 'group-hover:bg-spruce-900'}`}>
               <RowSign name={r.hidden ? `Show ${r.name}` : `Hide ${r.name}`} on={r.hidden} onClick={() => run('set.everywhere', { thread: r.thread, patch: { hidden: r.hidden ? null : true } })}>
                 {r.hidden ? <EyeOff size={14} strokeWidth={1.5} /> : <Eye size={14} strokeWidth={1.5} />}
               </RowSign>
