@@ -269,7 +269,7 @@ func overTheWater(sky string) *doc.Scene {
 	cloud1, cloud2, cloud3 := m.cloud(1, 560, 150, 0.9), m.cloud(2, 1240, 220, 0.62), m.cloud(3, 1940, 190, 1.1)
 
 	kite := m.kite(560, 330, -24, 1.0, deep, spruce, straw)
-	m.along(kite, "M0 0C120 -60 220 -60 330 10", doc.Departs, 400, 2600, "ease-in-out")
+	m.along(kite, "M0 0C90 -50 170 -50 240 10", doc.Departs, 400, 2600, "ease-in-out")
 
 	title := m.text("t-title", "Title", "Kite Day", "Shrikhand", 400, 140, 1090, 560, spruce, 0)
 	line := m.text("t-line", "Invitation", "One quay. Forty kites.\nWind from the south-west.", "Fredoka", 600, 58, 1100, 722, spruce, 0)
@@ -316,12 +316,20 @@ func theDate(sky string) *doc.Scene {
 	}
 	plate := m.rect("t-plate", "Plate", straw, 960, 540, 1080, 420, 40)
 	m.fade(plate, doc.Entrance, doc.Start{When: doc.AtTime, Offset: -300}, 500)
-	day := m.text("t-day", "Day", "Saturday, ten o’clock", "Shrikhand", 400, 104, 960, 410, spruce, 0)
+	day := m.text("t-day", "Day", "Saturday, ten o’clock", "Shrikhand", 400, 88, 960, 424, spruce, 0)
 	day.Text.Align = doc.Centre
 	in := m.fade(day, doc.Entrance, at(200), 600)
 	where := m.text("t-where", "Where", "Fennel Quay Kite Club, east steps", "Fredoka", 500, 58, 960, 576, rust, 0)
 	where.Text.Align = doc.Centre
 	m.fade(where, doc.Entrance, doc.Start{When: doc.WhenBegins, Of: in.ID, Offset: 350}, 600)
-	s.Layers = append(s.Layers, plate, day, where)
+	stamp := m.ellipse("t-stamp", "Stamp", red, 0, 0, 250, 250)
+	free := m.text("t-free", "Free for all", "free\nfor all", "Fredoka", 700, 62, 0, -66, sail, 0)
+	free.Text.Align, free.Text.LineHeight = doc.Centre, 1.05
+	badge := m.group("t-badge", "Badge", 1480, 330, 1, stamp, free)
+	badge.Place.Turn = -12
+	badge.Moves = append(badge.Moves, &doc.Move{
+		ID: m.id("m"), Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.WhenEnds, Of: in.ID, Offset: 700},
+	})
+	s.Layers = append(s.Layers, plate, day, where, badge)
 	return s
 }

@@ -466,3 +466,31 @@ func TestAnExportIsCancelled(t *testing.T) {
 		t.Errorf("left behind: %v", left)
 	}
 }
+
+// Closing the tab while the server is away loses nothing: the next window brings it back, once.
+func TestWhatWaitedComesBackInTheNextWindow(t *testing.T) {
+	s := startStudio(t)
+	p := sit(t, s)
+	p.open("/p/kite-day-opener")
+	p.settled()
+	p.click(1420, 250)
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.key(kb.ArrowRight)
+	p.settled()
+	s.kill()
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.key(kb.ArrowRight)
+	p.key(kb.ArrowDown)
+	p.wait(`document.querySelector('[data-knot=open]')`)
+	p.do(chromedp.Navigate("about:blank"))
+	s.start()
+	p.open("/p/kite-day-opener")
+	p.wait(`document.body.innerText.includes('2 changes that had not been stored were brought back')`)
+	p.settled()
+	p.open("/p/kite-day-opener")
+	p.settled()
+	rev, document := s.revision("kite-day-opener")
+	if place := kitePlace(document); place["x"].(float64) != 1422 || place["y"].(float64) != 331 || rev != 3 {
+		t.Errorf("revision %d, the kite stands at %v, %v", rev, place["x"], place["y"])
+	}
+}

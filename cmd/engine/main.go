@@ -54,6 +54,14 @@ func main() {
 	})
 	on("open", func(a []js.Value) (any, error) { return true, s.Open([]byte(a[0].String())) })
 	on("apply", func(a []js.Value) (any, error) { return s.Apply([]byte(a[0].String())) })
+	on("acknowledge", func([]js.Value) (any, error) { return true, s.Acknowledge() })
+	on("catchUp", func(a []js.Value) (any, error) {
+		var patches []json.RawMessage
+		if err := json.Unmarshal([]byte(a[0].String()), &patches); err != nil {
+			return nil, err
+		}
+		return s.CatchUp(patches, a[1].Bool())
+	})
 	on("draft", func(a []js.Value) (any, error) { return true, s.Draft([]byte(a[0].String())) })
 	on("clearDraft", func([]js.Value) (any, error) { s.ClearDraft(); return true, nil })
 	on("newID", func([]js.Value) (any, error) { return s.NewID(), nil })

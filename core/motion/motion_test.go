@@ -328,3 +328,74 @@ func BenchmarkTrackAt(b *testing.B) {
 		k.At(Clock{At: FrameTime(int64(i%180), 30, 1), Stay: 9000})
 	}
 }
+
+// Section 11: eight scenes that do not stay, seven morphs and a closing one of 0.12 s: 0.96 s a cycle, 2.08 steps a second;
+// 24 x 0.12 = 2.88 s without drift; four stays of 1.5 s and three morphs of 0.7 s: 8.1 s.
+func TestLengthsOfShortScenes(t *testing.T) {
+	build := func(n int, stay, into, closing int64) *Order {
+		f := &doc.Film{Loop: true}
+		stays := make([]int64, n)
+		for i := range stays {
+			s := &doc.Scene{Stay: stay}
+			if i > 0 {
+				s.Transition = doc.Transition{Kind: doc.Morph, Duration: into}
+			}
+			f.Scenes = append(f.Scenes, s)
+			stays[i] = stay
+		}
+		if closing > 0 {
+			f.Closing = &doc.Transition{Kind: doc.Morph, Duration: closing}
+		}
+		return NewOrder(f, stays)
+	}
+	if o := build(8, 0, 120, 120); o.Length != 960 {
+		t.Errorf("eight poses last %d ms", o.Length)
+	} else if w := o.At(Millis(420)); !w.Into || w.From != 3 || w.Scene != 4 || w.Share != 0.5 {
+		t.Errorf("at 0.42 s: %+v", w)
+	} else if steps := 2 / (float64(o.Length) / 1000); math.Abs(steps-2.08) > 0.005 {
+		t.Errorf("%.2f steps a second", steps)
+	}
+	if o := build(24, 0, 120, 120); o.Length != 2880 || Frames(o.Length, 24, 1) != 69 || Frames(o.Length, 60, 1) != 173 {
+		t.Errorf("24 poses last %d ms", o.Length)
+	}
+	if o := build(4, 1500, 700, 0); o.Length != 8100 {
+		t.Errorf("four turns last %d ms", o.Length)
+	}
+}
+
+// Section 11: four pictures there and back, each beginning when the fade before begins: 0, 3.50, 7.00, 10.50; ends 6.00,
+// 9.50, 13.00, 16.50. With legs of 4 s, nothing else typed: ends 8, 13.5, 19, 24.5.
+func TestAChainOfPicturesFollowsOneChange(t *testing.T) {
+	build := func(leg int64) *Timing {
+		var moves []*doc.Move
+		for i := 0; i < 4; i++ {
+			p := straight(string(rune('a'+i)), at(0), leg)
+			p.Repeat, p.Alternate = 2, true
+			if i > 0 {
+				p.Start = when(doc.WhenBegins, string(rune('p'+i-1)), 0)
+			}
+			out := fade(string(rune('p'+i)), doc.Exit, at(0), 2500)
+			out.End = &doc.Anchor{When: doc.WhenEnds, Of: p.ID}
+			moves = append(moves, p, out)
+		}
+		s := scene(0, moves...)
+		s.AutoStay = true
+		return resolve(t, s, 0)
+	}
+	r := build(3000)
+	for i, begin := range []int64{0, 3500, 7000, 10500} {
+		if iv := r.Moves[string(rune('a'+i))]; iv.Begin != begin || iv.End != begin+6000 {
+			t.Errorf("picture %d goes from %d to %d", i+1, iv.Begin, iv.End)
+		}
+	}
+	// The last thing is an exit, so there is no tail.
+	if r.Stay != 16500 {
+		t.Errorf("auto stay %d", r.Stay)
+	}
+	r = build(4000)
+	for i, end := range []int64{8000, 13500, 19000, 24500} {
+		if iv := r.Moves[string(rune('a'+i))]; iv.End != end {
+			t.Errorf("with legs of 4 s picture %d ends at %d", i+1, iv.End)
+		}
+	}
+}

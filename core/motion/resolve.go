@@ -231,7 +231,7 @@ func cueTime(s *doc.Scene, id string) int64 {
 // autoStay works out the stay from the finite moves and the words (docs/motion.md, section 1).
 func (r *resolver) autoStay(order []*doc.Move) int64 {
 	const tail, reading = 500, 1000.0 / 3
-	stay, any := int64(0), false
+	last, exits, any := int64(0), false, false
 	entered := map[string]int64{}
 	for _, m := range order {
 		r.asked = false
@@ -246,26 +246,29 @@ func (r *resolver) autoStay(order []*doc.Move) int64 {
 			continue
 		}
 		any = true
-		if m.Kind != doc.Exit {
-			e += tail
+		if e > last || e == last && m.Kind == doc.Exit {
+			last, exits = e, m.Kind == doc.Exit
 		}
-		stay = max(stay, e)
 		if m.Kind == doc.Entrance {
 			_, l := r.scene.Move(m.ID)
 			entered[l.ID] = max(entered[l.ID], r.endOf(m.ID))
 		}
 	}
-	words, last := 0, int64(0)
+	stay := last
+	if any && !exits {
+		stay += tail
+	}
+	words, shown := 0, int64(0)
 	doc.Walk(r.scene.Layers, func(l, _ *doc.Layer) bool {
 		if l.Kind == doc.TextKind && !l.Hidden {
 			words += wordCount(l.Text.String())
-			last = max(last, entered[l.ID])
+			shown = max(shown, entered[l.ID])
 		}
 		return !l.Hidden
 	})
 	if words > 0 {
 		any = true
-		stay = max(stay, last+int64(math.Round(float64(words)*reading))+500)
+		stay = max(stay, shown+int64(math.Round(float64(words)*reading))+500)
 	}
 	if !any {
 		return 2000

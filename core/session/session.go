@@ -28,7 +28,9 @@ type Moment struct {
 // Session is one open document. It belongs to one goroutine.
 type Session struct {
 	fonts   text.Book
-	doc     *doc.Project
+	doc     *doc.Project // with all that was carried out here
+	acked   *doc.Project // as it is stored
+	pending []pending
 	film    *frame.Film
 	shown   *frame.Film // the film, or that of the draft
 	player  *frame.Player
@@ -72,6 +74,7 @@ func (s *Session) Open(data []byte) error {
 	if err != nil {
 		return err
 	}
+	s.acked, s.pending = p, nil
 	s.show(p, f)
 	return nil
 }
@@ -92,7 +95,8 @@ func (s *Session) Document() *doc.Project { return s.doc }
 // Film returns the film that is shown: the draft's while a gesture lasts.
 func (s *Session) Film() *frame.Film { return s.shown }
 
-// Apply carries out a command and returns the patch it made. On an error nothing has changed.
+// Apply carries out a command and returns the patch it made; one that changed something is pending until it is
+// acknowledged. On an error nothing has changed.
 func (s *Session) Apply(c edit.Command) (edit.Patch, error) {
 	p, patch, err := edit.Apply(s.doc, c, s.assets())
 	if err != nil {
@@ -101,6 +105,9 @@ func (s *Session) Apply(c edit.Command) (edit.Patch, error) {
 	f, err := frame.Compile(p, s.assets(), s.film)
 	if err != nil {
 		return nil, err
+	}
+	if len(patch) > 0 {
+		s.pending = append(s.pending, pending{c, p})
 	}
 	s.show(p, f)
 	return patch, nil

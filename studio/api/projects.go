@@ -141,7 +141,22 @@ func (s *Server) command(c *gin.Context) {
 		return
 	}
 	s.hub.send("change", gin.H{"project": c.Param("id"), "revision": change.Revision, "window": change.Window})
-	c.JSON(http.StatusOK, gin.H{"revision": change.Revision})
+	c.JSON(http.StatusOK, gin.H{"revision": max(change.Revision, in.Base), "known": change.Revision <= in.Base})
+}
+
+// changes answers what was stored after a revision, as a stale command's answer does.
+func (s *Server) changes(c *gin.Context) {
+	base, err := strconv.ParseInt(c.Query("since"), 10, 64)
+	if err != nil {
+		bad(c, "Say since which revision.", "")
+		return
+	}
+	list, revision, err := s.store.Since(c.Param("id"), base)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, gin.H{"revision": revision, "since": list})
 }
 
 type thumb struct {

@@ -107,6 +107,7 @@ func (s *Server) Handler() http.Handler {
 	a.GET("/projects/:id", s.getProject)
 	a.DELETE("/projects/:id", s.deleteProject)
 	a.POST("/projects/:id/commands", s.command)
+	a.GET("/projects/:id/changes", s.changes)
 	a.POST("/projects/:id/duplicate", s.duplicateProject)
 	a.GET("/projects/:id/thumbnail.png", s.thumbnail)
 	a.GET("/projects/:id/bundle", s.getBundle)

@@ -264,8 +264,26 @@ func (e *Stale) Error() string {
 	return "The project has been changed in another window since. Nothing was lost; this window catches up."
 }
 
+func (s *Store) since(id string, base int64) ([]Change, error) {
+	list := []Change{}
+	return list, s.db.Where("project_id = ? AND revision > ?", id, base).Order("revision").Find(&list).Error
+}
+
+// Since returns the changes stored after a revision, and the revision they lead to.
+func (s *Store) Since(id string, base int64) ([]Change, int64, error) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	o, err := s.load(id)
+	if err != nil {
+		return nil, 0, err
+	}
+	list, err := s.since(id, base)
+	return list, o.revision, err
+}
+
 // Apply carries out a command made on revision base and stores it as the next revision, in one transaction. A command id that
-// was carried out before is acknowledged again and not repeated.
+// was carried out before is acknowledged again and not repeated: with its revision, which is base or older where the caller
+// has it already.
 func (s *Store) Apply(id string, base int64, window, commandID string, command json.RawMessage) (Change, error) {
 	s.mu.Lock()
 	defer s.mu.Unlock()
@@ -276,18 +294,24 @@ func (s *Store) Apply(id string, base int64, window, commandID string, command j
 	if commandID != "" {
 		var before Change
 		err := s.db.Where("project_id = ? AND command_id = ?", id, commandID).First(&before).Error
-		if err == nil {
+		if err == nil && before.Revision <= base+1 {
 			return before, nil
+		} else if err == nil {
+			since, err := s.since(id, base)
+			if err != nil {
+				return Change{}, err
+			}
+			return Change{}, &Stale{Revision: o.revision, Since: since}
 		} else if !errors.Is(err, gorm.ErrRecordNotFound) {
 			return Change{}, err
 		}
 	}
 	if base != o.revision {
-		stale := &Stale{Revision: o.revision}
-		if err := s.db.Where("project_id = ? AND revision > ?", id, base).Order("revision").Find(&stale.Since).Error; err != nil {
+		since, err := s.since(id, base)
+		if err != nil {
 			return Change{}, err
 		}
-		return Change{}, stale
+		return Change{}, &Stale{Revision: o.revision, Since: since}
 	}
 	next, patch, err := edit.Apply(o.doc, command, s.assets)
 	if err != nil {

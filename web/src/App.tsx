@@ -25,11 +25,6 @@ export function App() {
     listen()
     return () => window.removeEventListener('popstate', follow)
   }, [])
-  useEffect(() => {
-    const leave = (e: BeforeUnloadEvent) => { if (useDesk.getState().trouble) e.preventDefault() }
-    window.addEventListener('beforeunload', leave)
-    return () => window.removeEventListener('beforeunload', leave)
-  }, [])
   return <Rescue key={id}>{id ? <Editor key={id} id={id} /> : <Start />}</Rescue>
 }
 

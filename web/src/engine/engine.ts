@@ -75,6 +75,10 @@ export interface Change { part: string; field: string; before?: unknown; after?:
 export const engine = {
   open: (document: string) => call<boolean>('open', document),
   apply: (command: object) => call<Change[] | null>('apply', JSON.stringify(command)) ?? [],
+  /** The oldest command that waits is stored. */
+  acknowledge: () => call<boolean>('acknowledge'),
+  /** Puts stored changes under the commands that wait, and says which of these no longer fit. */
+  catchUp: (patches: unknown[], drop: boolean) => call<{ index: number; words: string }[]>('catchUp', JSON.stringify(patches), drop),
   draft: (command: object) => call<boolean>('draft', JSON.stringify(command)),
   clearDraft: () => call<boolean>('clearDraft'),
   newID: () => call<string>('newID'),

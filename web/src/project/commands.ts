@@ -1,14 +1,13 @@
 // Carries commands to the engine at once and to the server in order; keeps what undo needs.
 import { engine, type Change } from '../engine/engine'
 import { desk, fail, refresh, say, select, set } from './desk'
-import { Refusal, loadDocument, sendCommand } from './server'
-
-interface Pending { id: string; command: object }
+import { Refusal, changesSince, loadDocument, sendCommand, type Stored } from './server'
+import { forget, keep, leftBehind, type Waiting } from './waiting'
 
 const windowID = crypto.randomUUID()
 let project = ''
 let revision = 0
-let pending: Pending[] = []
+let pending: Waiting[] = []
 let sending = false
 let undone: Change[][] = []
 let doneStack: Change[][] = []
@@ -26,8 +25,24 @@ export async function openProject(id: string) {
     project: id, moment: { rest: true, scene: 0, time: 0 }, scene: 0, selection: [], inside: '', playing: false, tool: 'select',
     pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none',
   })
-  mark()
   refresh()
+  // What a window that is gone could not get stored is carried out again; one that was stored after all is not repeated.
+  for (const w of await leftBehind(id, windowID)) {
+    try {
+      if (engine.apply(w.command).length > 0) pending.push(w)
+      else void forget(w.id)
+    } catch (e) {
+      void forget(w.id)
+      say(`A change from before could not be carried out: ${e instanceof Error ? e.message : e}`, 'failed')
+    }
+  }
+  if (pending.length > 0) {
+    say(pending.length === 1 ? 'A change that had not been stored was brought back.' : `${pending.length} changes that had not been stored were brought back.`)
+    set({ pending: pending.length })
+    refresh()
+    void flush()
+  }
+  mark()
 }
 
 export function closeProject() {
@@ -105,11 +120,15 @@ export const undo = () => step(doneStack, undone)
 export const redo = () => step(undone, doneStack)
 
 function enqueue(command: object) {
-  pending.push({ id: engine.newID(), command })
+  const w = { id: engine.newID(), command }
+  pending.push(w)
+  void keep(project, windowID, w)
   set({ pending: pending.length, canUndo: doneStack.length > 0, canRedo: undone.length > 0 })
   mark()
   void flush()
 }
+
+const pause = () => new Promise((r) => setTimeout(r, 1500))
 
 async function flush() {
   if (sending) return
@@ -117,19 +136,24 @@ async function flush() {
   while (pending.length > 0) {
     const next = pending[0]
     try {
-      revision = await sendCommand(project, revision, windowID, next.id, next.command)
-      pending.shift()
-      set({ pending: pending.length, trouble: null })
-    } catch (e) {
-      if (e instanceof Refusal && e.status === 409) await catchUp()
-      else if (e instanceof Refusal && e.status > 0 && e.status < 500) {
-        // The server refuses what the engine took: go back to what the server has.
+      const answer = await sendCommand(project, revision, windowID, next.id, next.command)
+      set({ trouble: null })
+      if (answer.known) await follow({ revision, since: [] }, true) // stored before this document was loaded
+      else {
+        revision = answer.revision
+        engine.acknowledge()
         pending.shift()
-        fail(e)
-        await catchUp()
+        void forget(next.id)
+        set({ pending: pending.length })
+      }
+    } catch (e) {
+      if (e instanceof Refusal && e.status === 409) await follow(e.body as Stored, false)
+      else if (e instanceof Refusal && e.status > 0 && e.status < 500) {
+        fail(e) // the server refuses what the engine took: it is taken back here too
+        await follow({ revision, since: [] }, true)
       } else {
         set({ trouble: e instanceof Error ? e.message : String(e) })
-        await new Promise((r) => setTimeout(r, 1500))
+        await pause()
       }
     }
     mark()
@@ -137,31 +161,44 @@ async function flush() {
   sending = false
 }
 
-// Another window was faster: take its state and carry out again what this window has not got acknowledged.
-async function catchUp() {
+// Puts what was stored in between under the pending commands. drop leaves out the oldest of these.
+async function follow(stored: Stored, drop: boolean) {
+  try {
+    const failed = engine.catchUp(stored.since.map((c) => c.patch), drop)
+    revision = stored.revision
+    const gone = new Set(failed.map((f) => f.index).concat(drop ? [0] : []))
+    for (const f of failed) say(`A change made here no longer fits what another window did: ${f.words}`, 'failed')
+    for (const [i, w] of pending.entries()) if (gone.has(i)) void forget(w.id)
+    pending = pending.filter((_, i) => !gone.has(i))
+  } catch {
+    await reload()
+  }
+  set({ pending: pending.length })
+  mark()
+  refresh()
+}
+
+// The last resort: the stored document, with what was pending carried out again.
+async function reload() {
   try {
     const loaded = await loadDocument(project)
     engine.open(loaded.document)
     revision = loaded.revision
-    const kept: Pending[] = []
-    for (const p of pending) {
+    pending = pending.filter((w) => {
       try {
-        engine.apply(p.command)
-        kept.push(p)
+        return engine.apply(w.command).length > 0
       } catch (e) {
+        void forget(w.id)
         fail(e)
+        return false
       }
-    }
-    pending = kept
+    })
     doneStack = []
     undone = []
-    set({ pending: pending.length, canUndo: false, canRedo: false })
-    mark()
-    refresh()
-    say('The project was changed in another window. This window has caught up.')
+    set({ canUndo: false, canRedo: false })
   } catch (e) {
     set({ trouble: e instanceof Error ? e.message : String(e) })
-    await new Promise((r) => setTimeout(r, 1500))
+    await pause()
   }
 }
 
@@ -170,5 +207,11 @@ export const ownWindow = () => windowID
 
 /** Another window changed the project that is open here. */
 export async function changedElsewhere(id: string, to: number) {
-  if (id === project && to > revision && pending.length === 0 && !desk().dragging) await catchUp()
+  if (id !== project || to <= revision || pending.length > 0 || desk().dragging) return // the next command learns of it
+  try {
+    const stored = await changesSince(project, revision)
+    if (id === project && stored.revision > revision && pending.length === 0 && !desk().dragging) await follow(stored, false)
+  } catch (e) {
+    set({ trouble: e instanceof Error ? e.message : String(e) })
+  }
 }

@@ -55,9 +55,14 @@ export async function loadDocument(id: string): Promise<{ revision: number; docu
   return { revision: Number.parseInt(text.slice(at + 12), 10), document: text.slice('{"document":'.length, at) }
 }
 
-export async function sendCommand(project: string, base: number, window: string, id: string, command: object): Promise<number> {
+/** What was stored after a revision, and the revision it leads to. */
+export interface Stored { revision: number; since: { revision: number; patch: unknown }[] }
+
+export const changesSince = (project: string, revision: number) => get<Stored>(`/api/projects/${project}/changes?since=${revision}`)
+
+export async function sendCommand(project: string, base: number, window: string, id: string, command: object): Promise<{ revision: number; known: boolean }> {
   const raw = JSON.stringify({ base, window, id, command })
   // Small ones outlive the tab; browsers allow 64 KB for that.
   const r = await ask('POST', `/api/projects/${project}/commands`, new Blob([raw], { type: 'application/json' }), raw.length < 60000)
-  return ((await r.json()) as { revision: number }).revision
+  return (await r.json()) as { revision: number; known: boolean }
 }

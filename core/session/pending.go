@@ -1,0 +1,73 @@
+package session
+
+import (
+	"encoding/json"
+	"fmt"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/frame"
+)
+
+// pending is a command that was carried out here and is not acknowledged yet, with the document it made. Documents share
+// what did not change, so keeping them costs little.
+type pending struct {
+	command edit.Command
+	after   *doc.Project
+}
+
+// Acknowledge notes that the oldest pending command is stored.
+func (s *Session) Acknowledge() error {
+	if len(s.pending) == 0 {
+		return fmt.Errorf("No command waits to be acknowledged.")
+	}
+	s.acked = s.pending[0].after
+	s.pending = s.pending[1:]
+	return nil
+}
+
+// Failure is a pending command that could not be carried out again, by its place among those that waited.
+type Failure struct {
+	Index int    `json:"index"`
+	Words string `json:"words"`
+}
+
+// CatchUp applies what was stored in between (patches, oldest first) to the acknowledged document and carries out the pending
+// commands again; drop leaves out the oldest, which was refused. It returns those that no longer can be
+// carried out; they are no longer pending. Where a patch does not fit, nothing has changed: the document must be loaded anew.
+func (s *Session) CatchUp(patches []json.RawMessage, drop bool) ([]Failure, error) {
+	base := s.acked
+	for _, raw := range patches {
+		var p edit.Patch
+		if err := json.Unmarshal(raw, &p); err != nil {
+			return nil, fmt.Errorf("a stored change cannot be read: %w", err)
+		}
+		next, err := p.Apply(base)
+		if err != nil {
+			return nil, err
+		}
+		base = next
+	}
+	failed := []Failure{}
+	var kept []pending
+	p := base
+	for i, c := range s.pending {
+		if drop && i == 0 {
+			continue
+		}
+		next, err := edit.Preview(p, c.command, s.assets())
+		if err != nil {
+			failed = append(failed, Failure{i, err.Error()})
+			continue
+		}
+		p = next
+		kept = append(kept, pending{c.command, next})
+	}
+	f, err := frame.Compile(p, s.assets(), s.film)
+	if err != nil {
+		return nil, err
+	}
+	s.acked, s.pending = base, kept
+	s.show(p, f)
+	return failed, nil
+}
