@@ -53,8 +53,8 @@ function Brackets({ box, view, handles, quiet, onGesture }: { box: OverlayBox; v
   const shownSides = sides.filter(([n]) => box.kind === 'text' ? n === 'e' || n === 'w' : box.kind !== 'group')
   const roomy = (n: string) => (n === 'n' || n === 's' ? w : h) > 40
   const bars = shownSides.filter(([n]) => roomy(n)).map(([, p, d]) => `M${add(p, d, -7)}L${add(p, d, 7)}`).join('')
-  const arcAt = add(add(c[2], x, 10), y, 10)
-  const arc = `M${add(arcAt, y, -16)}Q${add(arcAt, x, 3)[0]} ${add(add(arcAt, x, 3), y, 3)[1]} ${add(arcAt, x, -16)}`
+  const arcAt = add(add(c[2], x, 14), y, 14) // clear of the corner: both are seized with the pointer
+  const arc = `M${add(add(arcAt, x, -1), y, -17)}Q${add(add(arcAt, x, 2), y, 2)} ${add(add(arcAt, y, -1), x, -17)}`
   const names = ['nw', 'ne', 'se', 'sw']
   const start = (kind: string, handle: string) => (e: React.PointerEvent) => {
     if (e.button !== 0) return
@@ -70,12 +70,12 @@ function Brackets({ box, view, handles, quiet, onGesture }: { box: OverlayBox; v
         <>
           <path d={arc} fill="none" stroke="#FFFDF8" strokeWidth="5" strokeLinecap="round" />
           <path d={arc} fill="none" stroke="#A8731A" strokeWidth="2" strokeLinecap="round" />
-          <circle cx={arcAt[0] - 2} cy={arcAt[1] - 2} r="13" fill="transparent" style={{ pointerEvents: 'all', cursor: 'grab' }} data-handle="turn" onPointerDown={start('turn', '')} />
+          <circle cx={arcAt[0]} cy={arcAt[1]} r="13" fill="transparent" style={{ pointerEvents: 'all', cursor: 'grab' }} data-handle="turn" onPointerDown={start('turn', '')} />
           {shownSides.filter(([n]) => roomy(n)).map(([n, p, , o]) => (
             <circle key={n} cx={p[0]} cy={p[1]} r="10" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor(o) }} data-handle={n} onPointerDown={start('size', n)} />
           ))}
           {c.map((p, i) => (
-            <circle key={names[i]} cx={p[0]} cy={p[1]} r="11" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor([p[0] - (c[0][0] + c[2][0]) / 2, p[1] - (c[0][1] + c[2][1]) / 2]) }} data-handle={names[i]} onPointerDown={start('size', names[i])} />
+            <circle key={names[i]} cx={p[0]} cy={p[1]} r="10" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor([p[0] - (c[0][0] + c[2][0]) / 2, p[1] - (c[0][1] + c[2][1]) / 2]) }} data-handle={names[i]} onPointerDown={start('size', names[i])} />
           ))}
         </>
       )}
