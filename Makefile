@@ -41,7 +41,7 @@ lint: deps
 	@test -z "$$(gofmt -l cmd core demo e2e library studio web/*.go)" || { gofmt -l cmd core demo e2e library studio web/*.go; exit 1; }
 
 dev: build             ## the server on $(ADDR) and the page with reload in front of it
-	./bin/capstan demo --data $(DATA) --addr $(ADDR) & trap "kill $$!" EXIT; cd $(WEB) && npm run dev
+	./bin/capstan demo --data $(DATA) --addr $(ADDR) & trap "kill $$!" EXIT; cd $(WEB) && CAPSTAN_ADDR=$(ADDR) CAPSTAN_DATA=$(abspath $(DATA)) npm run dev
 
 bench:
 	$(GO) test -run '^$$' -bench . -benchtime 1s ./core/...
