@@ -45,7 +45,7 @@ func Apply(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, Patch,
 
 // Preview is Apply without the patch, for drafts that are shown while a gesture lasts.
 func Preview(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, error) {
-	e := &editor{before: p, assets: assets, cloned: map[string]*doc.Scene{}}
+	e := &editor{assets: assets, cloned: map[string]*doc.Scene{}}
 	e.p = shallow(p)
 	if err := e.run(c); err != nil {
 		return nil, err
@@ -82,7 +82,6 @@ func shallow(p *doc.Project) *doc.Project {
 
 // editor is a document being changed: scenes are cloned when they are first touched.
 type editor struct {
-	before *doc.Project
 	p      *doc.Project
 	assets frame.Assets
 	cloned map[string]*doc.Scene

@@ -32,11 +32,12 @@ func (p *Player) SetFilm(f *Film) { p.film = f }
 
 // node is a layer as it stands at a time. Nodes lie in stacking order, parents before children.
 type node struct {
-	kind  nodeKind
-	layer *layer
-	m     geom.Matrix // local to page
-	alpha float64
-	end   int // nodes[i+1:end] lie inside
+	kind   nodeKind
+	layer  *layer
+	m      geom.Matrix // local to page
+	alpha  float64
+	end    int          // nodes[i+1:end] lie inside
+	colour paint.Colour // of a page
 	// What a morph changes:
 	other  *layer  // the layer of the other side, for its colours
 	share  float64 // eased progress towards other
@@ -50,7 +51,7 @@ type nodeKind uint8
 const (
 	leafNode  nodeKind = iota
 	groupNode          // a group of layers
-	pageNode           // a scene's background; share and other side in colour
+	pageNode           // a scene's background
 	mixNode            // first child shown by 1 - share, second by share
 	sideNode           // one side of a mixNode
 )
@@ -115,9 +116,7 @@ func (p *Player) open(n node) int {
 func (p *Player) close(i int) { p.nodes[i].end = len(p.nodes) }
 
 func (p *Player) page(c paint.Colour) {
-	// A background is a leaf whose colour is carried in its matrix-free fields.
-	i := p.open(node{kind: pageNode, m: geom.Matrix{A: c.R, B: c.G, C: c.B, D: c.A}})
-	p.close(i)
+	p.close(p.open(node{kind: pageNode, colour: c}))
 }
 
 func (p *Player) side(s *scene, c *motion.Clock) {
@@ -170,8 +169,8 @@ func (p *Player) paint(from, to int, v View, alpha float64) {
 		n := &p.nodes[i]
 		switch n.kind {
 		case pageNode:
-			if n.m.D > 0 {
-				l.fill(p.film.page, geom.Identity, paint.Colour{R: n.m.A, G: n.m.B, B: n.m.C, A: n.m.D}, 1)
+			if n.colour.A > 0 {
+				l.fill(p.film.page, geom.Identity, n.colour, 1)
 			}
 		case mixNode:
 			second := p.nodes[i+1].end

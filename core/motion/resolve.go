@@ -36,6 +36,11 @@ func (e *Cycle) Error() string {
 	return s + ". Nothing was changed; start one of them at a time of its own."
 }
 
+// Unhangable is the error for a hitch on something that has no such moment, in words for people.
+type Unhangable struct{ Words string }
+
+func (e *Unhangable) Error() string { return e.Words }
+
 type resolver struct {
 	scene  *doc.Scene
 	into   int64
@@ -52,7 +57,7 @@ type resolver struct {
 
 // Resolve works out when every move of the scene begins and ends. into is the duration of the
 // transition into the scene: the earliest begin is -into. A ring of hitches returns *Cycle; a hitch
-// on the end of a move that lasts the whole scene is an error in words.
+// on the end of a move that lasts the whole scene returns *Unhangable.
 func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 	r := &resolver{
 		scene: s, into: into, stay: s.Stay,
@@ -193,14 +198,14 @@ func (r *resolver) anchor(when, of string) int64 {
 	}
 	m := r.moves[of]
 	if m == nil {
-		return r.fail(fmt.Errorf("a move hangs on %q, which is not in this scene", of))
+		return r.fail(&Unhangable{"A move hangs on one that is not in this scene. Nothing was changed; start it at a time of its own."})
 	}
 	if when == doc.WhenBegins {
 		return r.beginOf(of)
 	}
 	if wholeScene(m) {
-		return r.fail(fmt.Errorf(
-			"%s lasts the whole scene, so nothing can start when it ends. Nothing was changed; hang it on its begin or on a time.", r.names[of]))
+		return r.fail(&Unhangable{fmt.Sprintf(
+			"%s lasts the whole scene, so nothing can start when it ends. Nothing was changed; hang it on its begin or on a time.", r.names[of])})
 	}
 	return r.endOf(of)
 }

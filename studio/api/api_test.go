@@ -130,6 +130,12 @@ func (s *site) project(t *testing.T) string {
 	return v["id"].(string)
 }
 
+// scene returns the id of a project's first scene.
+func (s *site) scene(id string) string {
+	_, v := s.ask("GET", "/api/projects/"+id, nil)
+	return v["document"].(map[string]any)["film"].(map[string]any)["scenes"].([]any)[0].(map[string]any)["id"].(string)
+}
+
 func TestBadInputIsAnsweredInWordsAndLosesNothing(t *testing.T) {
 	s := start(t)
 	id := s.project(t)
@@ -144,6 +150,7 @@ func TestBadInputIsAnsweredInWordsAndLosesNothing(t *testing.T) {
 		{"POST", "/api/projects/" + id + "/commands", `{"base":0,"command":{"op":"scene.delete","ids":["a","b"]}}`, 422, "at least one scene"},
 		{"POST", "/api/projects/" + id + "/commands", `{"base":5,"command":{"op":"project.rename","name":"x"}}`, 409, "another window"},
 		{"POST", "/api/projects/" + id + "/commands", `{"base":0,"command":{"op":"dance"}}`, 422, "no command"},
+		{"POST", "/api/projects/" + id + "/commands", `{"base":0,"command":{"op":"batch","commands":[{"op":"layer.add","scene":"` + s.scene(id) + `","layers":[{"id":"l","thread":"l","name":"l","kind":"ellipse","opacity":1,"fill":{"kind":"none"},"place":{"x":0,"y":0},"moves":[{"id":"m","kind":"loop","effect":"spin","lasts":"scene","duration":900,"start":{"when":"at"}}]}]},{"op":"move.add","layer":"l","move":{"id":"n","kind":"exit","effect":"fade","duration":300,"start":{"when":"ends","of":"m"}}}]}}`, 422, "lasts the whole scene"},
 		{"GET", "/api/projects/nobody", "", 404, "no such project"},
 		{"POST", "/api/projects/" + id + "/exports", `{"format":"avi","height":100,"rate":{"num":30,"den":1}}`, 400, "does not make"},
 		{"POST", "/api/projects/" + id + "/exports", `{"format":"gif","height":1,"rate":{"num":30,"den":1}}`, 400, "height"},

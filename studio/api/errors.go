@@ -38,6 +38,7 @@ func fail(c *gin.Context, err error) {
 		invalid  *doc.Invalid
 		refused  *edit.Refused
 		cycle    *motion.Cycle
+		unhung   *motion.Unhangable
 		picture  *media.Refused
 		pack     *bundle.Refused
 		tooLarge *http.MaxBytesError
@@ -52,6 +53,8 @@ func fail(c *gin.Context, err error) {
 		})
 	case errors.As(err, &cycle):
 		answer(c, http.StatusUnprocessableEntity, fault{"cycle", cycle.Error(), ""})
+	case errors.As(err, &unhung):
+		answer(c, http.StatusUnprocessableEntity, fault{"unhangable", unhung.Error(), ""})
 	case errors.As(err, &refused):
 		answer(c, http.StatusUnprocessableEntity, fault{"refused", refused.Error(), ""})
 	case errors.As(err, &invalid):

@@ -121,8 +121,11 @@ func Read(r io.ReaderAt, size int64, files *media.Folder) (*doc.Project, error) 
 		return nil, err
 	}
 	p, err := doc.Read(raw)
-	if err != nil {
+	var bad *doc.Invalid
+	if errors.As(err, &bad) {
 		return nil, err
+	} else if err != nil {
+		return nil, &Refused{fmt.Sprintf("In this bundle, the document cannot be read (%v). Nothing was imported.", err)}
 	}
 	for _, f := range z.File {
 		want, ok := strings.CutPrefix(f.Name, "media/")

@@ -87,6 +87,7 @@ func TestBrokenBundlesAreRefusedInWords(t *testing.T) {
 		"opacity": again(t, raw, func(n string, d []byte) []byte {
 			return bytes.Replace(d, []byte(`"opacity":0.86`), []byte(`"opacity":8`), 1)
 		}),
+		"the document cannot be read": again(t, raw, func(n string, d []byte) []byte { return bytes.Replace(d, []byte(`"name":`), []byte(`"name";`), 1) }),
 		"newer Capstan": again(t, raw, func(n string, d []byte) []byte {
 			return bytes.Replace(d, []byte(`"version":1`), []byte(`"version":7`), 1)
 		}),

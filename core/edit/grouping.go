@@ -1,0 +1,122 @@
+package edit
+
+import (
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/geom"
+)
+
+// axes returns the map from a group's axes to its parent's at rest.
+func axes(l *doc.Layer) geom.Matrix {
+	return geom.Translate(geom.Point{X: l.Place.X, Y: l.Place.Y}).Mul(geom.Rotate(l.Place.Turn))
+}
+
+// ancestry returns the map from the axes the layer's place is in to the page.
+func ancestry(s *doc.Scene, id string) geom.Matrix {
+	m := geom.Identity
+	for _, parent := s.Layer(id); parent != nil; _, parent = s.Layer(parent.ID) {
+		m = axes(parent).Mul(m)
+	}
+	return m
+}
+
+func targetAxes(s *doc.Scene, parent string) geom.Matrix {
+	if l, _ := s.Layer(parent); l != nil {
+		return ancestry(s, parent).Mul(axes(l))
+	}
+	return geom.Identity
+}
+
+// place moves a layer from one group's axes to another's, staying where it is on the page.
+func place(l *doc.Layer, from, to geom.Matrix) {
+	inv, ok := to.Inverse()
+	if !ok || from == to {
+		return
+	}
+	m := inv.Mul(from)
+	p := m.Apply(geom.Point{X: l.Place.X, Y: l.Place.Y})
+	l.Place.X, l.Place.Y = p.X, p.Y
+	if m.A != 1 || m.B != 0 {
+		l.Place.Turn += geom.AngleOf(m)
+	}
+}
+
+func (e *editor) group(ids []string, id, thread, name string, tint int, origin geom.Point) error {
+	if len(ids) == 0 {
+		return refuse("Nothing is selected to group.")
+	}
+	var scene *doc.Scene
+	member := map[string]bool{}
+	for _, k := range ids {
+		_, _, s, err := e.layer(k)
+		if err != nil {
+			return err
+		}
+		if scene != nil && s != scene {
+			return refuse("These layers lie in different scenes. Nothing was grouped.")
+		}
+		scene, member[k] = s, true
+	}
+	// In stacking order; the group takes the place of the front-most.
+	var list []*doc.Layer
+	doc.Walk(scene.Layers, func(l, _ *doc.Layer) bool {
+		if member[l.ID] {
+			list = append(list, l)
+			return false
+		}
+		return true
+	})
+	front := list[len(list)-1]
+	_, parent := scene.Layer(front.ID)
+	g := &doc.Layer{
+		ID: id, Thread: thread, Name: name, Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Tint: tint,
+	}
+	outer := ancestry(scene, front.ID)
+	inv, ok := outer.Inverse()
+	if !ok {
+		return refuse("These layers cannot be grouped where they are. Nothing was changed.")
+	}
+	at := inv.Apply(origin)
+	g.Place = doc.Place{X: at.X, Y: at.Y}
+	inner := outer.Mul(axes(g))
+	into := siblings(scene, parent)
+	*into = slices.Insert(*into, slices.Index(*into, front)+1, g)
+	for _, l := range list {
+		_, p := scene.Layer(l.ID)
+		place(l, ancestry(scene, l.ID), inner)
+		remove(scene, p, l.ID)
+		g.Children = append(g.Children, l)
+	}
+	return nil
+}
+
+func (e *editor) ungroup(id string) error {
+	g, parent, s, err := e.layer(id)
+	if err != nil {
+		return err
+	}
+	if g.Kind != doc.Group {
+		return refuse("“%s” is no group. Nothing was changed.", g.Name)
+	}
+	if g.Place.FlipX || g.Place.FlipY {
+		return refuse("“%s” is mirrored, and its layers cannot be mirrored one by one. Nothing was changed; mirror it back first.", g.Name)
+	}
+	gone := map[string]bool{}
+	for _, m := range g.Moves {
+		gone[m.ID] = true
+	}
+	if err := rehang(s, e.into(s), gone); err != nil {
+		return err
+	}
+	m := axes(g)
+	list := siblings(s, parent)
+	i := slices.Index(*list, g)
+	for _, l := range g.Children {
+		place(l, m, geom.Identity)
+		l.Opacity *= g.Opacity
+		l.Hidden = l.Hidden || g.Hidden
+	}
+	*list = slices.Replace(*list, i, i+1, g.Children...)
+	return nil
+}

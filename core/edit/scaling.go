@@ -1,0 +1,78 @@
+package edit
+
+import (
+	"capstan/core/doc"
+	"capstan/core/geom"
+)
+
+func init() {
+	op("layer.scale", func(e *editor, c *struct {
+		ID string  `json:"id"`
+		X  float64 `json:"x"` // where its place is afterwards
+		Y  float64 `json:"y"`
+		KX float64 `json:"kx"` // factors along the layer's own axes; of groups and texts only kx counts
+		KY float64 `json:"ky"`
+	}) error {
+		l, _, _, err := e.layer(c.ID)
+		if err != nil {
+			return err
+		}
+		if !(c.KX > 0 && c.KY > 0) {
+			return refuse("A layer cannot be scaled to nothing. Nothing was changed.")
+		}
+		if err := scale(l, c.KX, c.KY); err != nil {
+			return err
+		}
+		l.Place.X, l.Place.Y = round(c.X).(float64), round(c.Y).(float64)
+		return nil
+	})
+}
+
+// scale changes the size of a layer about its origin. Groups and texts keep their proportions: kx holds for both axes.
+func scale(l *doc.Layer, kx, ky float64) error {
+	if l.Kind == doc.Group || l.Kind == doc.TextKind {
+		ky = kx
+	}
+	cut := func(v float64) float64 { return round(v).(float64) }
+	l.Place.W, l.Place.H = cut(l.Place.W*kx), cut(l.Place.H*ky)
+	if v := l.Place.Pivot; v != nil {
+		v[0], v[1] = v[0]*kx, v[1]*ky
+	}
+	switch l.Kind {
+	case doc.TextKind:
+		for i := range l.Text.Runs {
+			l.Text.Runs[i].Size = cut(min(4000, max(1, l.Text.Runs[i].Size*kx)))
+		}
+		l.Text.LetterSpacing *= kx
+	case doc.PathKind:
+		p, err := geom.ParseData(l.Path)
+		if err != nil {
+			return refuse("This path cannot be read: %v. Nothing was changed.", err)
+		}
+		out := &geom.Path{}
+		out.Append(p, geom.Scale(kx, ky))
+		l.Path = out.Data()
+	case doc.Group:
+		l.Corner *= kx
+		for _, k := range l.Children {
+			k.Place.X, k.Place.Y = k.Place.X*kx, k.Place.Y*kx
+			if err := scale(k, kx, kx); err != nil {
+				return err
+			}
+			k.Corner *= kx
+			for _, m := range k.Moves {
+				if m.Path == nil {
+					continue
+				}
+				p, err := geom.ParseData(m.Path.D)
+				if err != nil {
+					return refuse("A motion path cannot be read: %v. Nothing was changed.", err)
+				}
+				out := &geom.Path{}
+				out.Append(p, geom.Scale(kx, kx))
+				m.Path.D = out.Data()
+			}
+		}
+	}
+	return nil
+}
