@@ -1,6 +1,8 @@
 package e2e
 
 import (
+	"bytes"
+	"image/png"
 	"os"
 	"path/filepath"
 	"strings"
@@ -160,4 +162,38 @@ func TestABundleTravels(t *testing.T) {
 	if n := browser.Eval[int](t, p.ctx, `document.querySelectorAll('[data-scene]').length`); n != 3 {
 		t.Errorf("%d scenes arrived", n)
 	}
+}
+
+// The large view shows the film alone, as large as the window, and comes back to where it began.
+func TestTheLargeViewPlaysTheFilmAlone(t *testing.T) {
+	s := startStudio(t)
+	p := sit(t, s)
+	p.open("/p/kite-day-opener")
+	p.settled()
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.key("l")
+	p.wait(`document.querySelector('[data-large]')`)
+	p.wait(`document.documentElement.dataset.painted.split('/')[1] > 1300`)
+	p.shot("large")
+	shot, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
+	if err != nil {
+		t.Fatal(err)
+	}
+	img, err := png.Decode(bytes.NewReader(shot))
+	if err != nil {
+		t.Fatal(err)
+	}
+	// 1280 x 720 of film in 1280 x 800: 40 px of deep water above and below, sky right up to the sides.
+	for _, c := range []struct{ x, y int }{{640, 20}, {640, 780}} {
+		if r, g, b, _ := img.At(c.x, c.y).RGBA(); r>>8 != 12 || g>>8 != 37 || b>>8 != 35 {
+			t.Errorf("at %v beside the film: %d %d %d", c, r>>8, g>>8, b>>8)
+		}
+	}
+	for _, x := range []int{2, 1277} {
+		if r, _, b, _ := img.At(x, 60).RGBA(); b>>8 < 180 || r >= b {
+			t.Errorf("at %d there is no sky", x)
+		}
+	}
+	p.key(kb.Escape)
+	p.wait(`!document.querySelector('[data-large]') && document.querySelector('[data-time]').innerText === '0:00.00'`)
 }

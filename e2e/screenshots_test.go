@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 )
 
 // TestScreenshots refreshes the pictures of the main views from the demo data. It runs on demand: make screenshots.
@@ -28,4 +29,9 @@ func TestScreenshots(t *testing.T) {
 	p.pressWord("Export MP4")
 	p.wait(`document.querySelector('[data-state=running]') && document.querySelector('[role=progressbar]')?.ariaValueNow > 20`)
 	p.shot("export-running")
+	p.key(kb.Escape)
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.key("l")
+	p.wait(`document.documentElement.dataset.painted.split("/")[1] > 2000`)
+	p.shot("large-view")
 }

@@ -403,3 +403,66 @@ func TestPendingCommandsAreCarriedOutAgainOnWhatWasStored(t *testing.T) {
 		t.Errorf("a patch that does not fit: %v", err)
 	}
 }
+
+func TestAFamilyKeepsTheWeightAsNearlyAsItCan(t *testing.T) {
+	s := opener(t)
+	for _, c := range []struct {
+		family string
+		weight int
+	}{{"Archivo", 500}, {"Shrikhand", 400}, {"Fredoka", 400}} {
+		want(t, s, rest, "text.family", fmt.Sprintf(`{"threads":["t-sub","t-kite"],"family":%q}`, c.family))
+		if r := thread(t, s, 0, "t-sub").Text.Runs[0]; r.Family != c.family || r.Weight != c.weight {
+			t.Errorf("in %s it is %d", r.Family, r.Weight)
+		}
+	}
+}
+
+func TestRowsDroppedMoveInTheStackingOrder(t *testing.T) {
+	s := opener(t)
+	order := func() (out []string) {
+		for _, r := range s.Rows(rest) {
+			if r.Depth == 0 && r.Here {
+				out = append(out, strings.TrimPrefix(r.Thread, "t-"))
+			}
+		}
+		return
+	}
+	for _, c := range []struct{ intent, args, want string }{
+		{"order", `{"threads":["t-title"],"to":"front"}`, "title kite sub"},
+		{"order", `{"threads":["t-title"],"to":"down"}`, "kite title sub"},
+		{"order", `{"threads":["t-title","t-sub"],"to":"up"}`, "title sub kite"},
+		{"order.before", `{"threads":["t-kite"],"target":"t-title","where":"above"}`, "kite title sub"},
+		{"order.before", `{"threads":["t-kite"],"target":"t-sub","where":"below"}`, "title sub kite"},
+	} {
+		want(t, s, rest, c.intent, c.args)
+		if got := strings.Join(order()[:3], " "); got != c.want {
+			t.Errorf("%s %s: %s, want %s", c.intent, c.args, got, c.want)
+		}
+	}
+	want(t, s, rest, "order", `{"threads":["t-sub"],"to":"back"}`)
+	if o := order(); o[len(o)-1] != "sub" {
+		t.Errorf("at the back: %v", o)
+	}
+}
+
+func TestScenesAreAddedContinuedAndJoinedByTransitions(t *testing.T) {
+	s := opener(t)
+	want(t, s, session.Moment{Rest: true, Scene: 0}, "scene.continue", `{}`)
+	v := s.FilmView()
+	if len(v.Scenes) != 4 || v.Scenes[1].Name != "Scene 4" || v.Scenes[1].Transition != doc.Morph || v.Scenes[1].Into != 700 || v.Scenes[1].Start != 4600 {
+		t.Errorf("continued: %+v", v.Scenes[1])
+	}
+	id := v.Scenes[1].ID
+	for _, c := range []struct {
+		kind string
+		into int64
+	}{{doc.Cut, 0}, {doc.Crossfade, 700}, {doc.Morph, 700}} {
+		want(t, s, rest, "scene.transition", fmt.Sprintf(`{"id":%q,"kind":%q}`, id, c.kind))
+		if h := s.FilmView().Scenes[1]; h.Transition != c.kind || h.Into != c.into {
+			t.Errorf("%s takes %d ms", h.Transition, h.Into)
+		}
+	}
+	if _, err := s.Intent("scene.transition", rest, []byte(fmt.Sprintf(`{"id":%q,"kind":"morph"}`, s.FilmView().Scenes[0].ID))); err == nil {
+		t.Error("the first scene got a transition")
+	}
+}

@@ -17,6 +17,23 @@ func init() {
 	}) (edit.Command, error) {
 		return command("text.style", map[string]any{"ids": ids(s.layers(m, c.Threads)), "patch": c.Patch}), nil
 	})
+	intent("text.family", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Family  string   `json:"family"`
+	}) (edit.Command, error) {
+		// Each text keeps its weight as nearly as the family allows.
+		var list []edit.Command
+		for _, l := range s.layers(m, c.Threads) {
+			if l.Kind == doc.TextKind {
+				patch := map[string]any{"family": c.Family, "weight": s.fonts.Weight(c.Family, l.Text.Runs[0].Weight)}
+				list = append(list, command("text.style", map[string]any{"ids": []string{l.ID}, "patch": patch}))
+			}
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return batch(list), nil
+	})
 	intent("text.words", func(s *Session, m Moment, c *struct {
 		Thread string `json:"thread"`
 		Text   string `json:"text"`

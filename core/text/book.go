@@ -48,6 +48,21 @@ func (b *Book) Add(family string, weight int, italic bool, data []byte) error {
 // Has reports whether any file of the family was added.
 func (b *Book) Has(family string) bool { return len(b.families[family]) > 0 }
 
+// Weight returns the weight of the family nearest to the asked one; the asked one where the family is unknown.
+func (b *Book) Weight(family string, asked int) int {
+	best, least := asked, -1
+	for _, e := range b.families[family] {
+		d := e.weight - asked
+		if d < 0 {
+			d = -d
+		}
+		if least < 0 || d < least {
+			best, least = e.weight, d
+		}
+	}
+	return best
+}
+
 // Serial changes whenever a font is added; layouts made under an older one may lack glyphs.
 func (b *Book) Serial() int { return b.serial }
 

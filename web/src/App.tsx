@@ -11,9 +11,11 @@ import { Inspector } from './inspector/Inspector'
 import { openProject } from './project/commands'
 import { useDesk } from './project/desk'
 import { listen } from './project/events'
+import { leaveLarge, toggle } from './project/play'
 import { Notices, Start } from './start/Start'
 import { Timeline } from './timeline/Timeline'
 import { Button } from './ui/controls'
+import { filmTime } from './ui/time'
 
 const projectInPath = () => /^\/p\/([a-z0-9-]+)$/.exec(location.pathname)?.[1] ?? null
 
@@ -67,9 +69,26 @@ function Editor({ id }: { id: string }) {
   return <Room />
 }
 
+/** The film alone. Space plays and pauses, Escape goes back. */
+function Large() {
+  const playing = useDesk((d) => d.playing)
+  const time = useDesk((d) => `${filmTime(d.moment.time)} / ${filmTime(d.film?.length ?? 0)}`)
+  return (
+    <div className="on-spruce relative h-full bg-spruce-950 text-foam-100" data-large>
+      <Desk />
+      <div className="absolute inset-x-0 bottom-4 flex items-center justify-center gap-3 opacity-0 focus-within:opacity-100 hover:opacity-100">
+        <button type="button" className="h-8 rounded-md bg-spruce-800 px-3 hover:bg-spruce-700" onClick={toggle}>{playing ? 'Pause' : 'Play'}</button>
+        <span className="font-mono text-[13px]">{time}</span>
+        <button type="button" className="h-8 rounded-md bg-spruce-800 px-3 hover:bg-spruce-700" onClick={leaveLarge}>Back to the desk</button>
+      </div>
+    </div>
+  )
+}
+
 /** The editor: light desk above, dark timeline below, a divider between them. */
 function Room() {
   const sheet = useDesk((d) => d.sheet)
+  const large = useDesk((d) => d.large)
   const film = useDesk((d) => d.film)
   const key = film ? `capstan.desk.${film.width >= film.height ? 'wide' : 'upright'}` : ''
   const [below, setBelow] = useState(() => Number(localStorage.getItem(key)) || (film && film.height > film.width ? 250 : 332))
@@ -83,6 +102,7 @@ function Room() {
     setBelow(to)
     localStorage.setItem(key, String(to))
   }
+  if (large) return <Large />
   return (
     <div className="flex h-full flex-col">
       <Header />

@@ -7,7 +7,7 @@ import { apply, run } from '../project/commands'
 import { desk, fail, refreshDraft, select, set, useDesk } from '../project/desk'
 import { takePictures } from './pictures'
 import { Overlay } from './Overlay'
-import { toPage, viewOf } from './view'
+import { largeView, toPage, viewOf } from './view'
 
 type Drag =
   | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string; copy: boolean }
@@ -27,6 +27,7 @@ export function Desk() {
   const pan = useDesk((d) => d.pan)
   const tool = useDesk((d) => d.tool)
   const playing = useDesk((d) => d.playing)
+  const large = useDesk((d) => d.large)
   const drag = useRef<Drag | null>(null)
   const space = useRef(false)
   const [readout, setReadout] = useState<{ x: number; y: number; words: string } | null>(null)
@@ -39,8 +40,8 @@ export function Desk() {
   }, [])
 
   const view = useMemo(
-    () => (film && size.w ? viewOf(film, size.w, size.h, zoom, pan) : null),
-    [film, size, zoom, pan],
+    () => (!film || !size.w ? null : large ? largeView(film, size.w, size.h) : viewOf(film, size.w, size.h, zoom, pan)),
+    [film, size, zoom, pan, large],
   )
 
   useEffect(() => { if (view) set({ scale: view.scale }) }, [view])
@@ -106,7 +107,7 @@ export function Desk() {
       drag.current = { kind: 'pan', x, y, pan: zoom === 'fit' ? { x: 0, y: 0 } : pan, zoom: view.scale }
       return
     }
-    if (playing) return
+    if (playing || large) return
     if (tool !== 'select') {
       drag.current = { kind: 'draw', x, y, page }
       return
@@ -238,7 +239,7 @@ export function Desk() {
         ref={canvas} className="absolute inset-0" style={{ width: size.w, height: size.h }}
         data-page={film ? `${film.width} ${film.height}` : undefined} data-view={view ? `${view.scale} ${view.x} ${view.y}` : undefined}
       />
-      {view && film && !playing && <OverlayHost view={view} size={size} onGesture={startGesture} />}
+      {view && film && !playing && !large && <OverlayHost view={view} size={size} onGesture={startGesture} />}
       {box && (box.line
         ? <svg className="pointer-events-none absolute inset-0 h-full w-full"><line x1={box.x} y1={box.y} x2={box.x + box.w} y2={box.y + box.h} stroke="#A8731A" strokeWidth="2" /></svg>
         : <div className="pointer-events-none absolute border border-brass-600 bg-brass-400/10" style={{ left: box.x, top: box.y, width: box.w, height: box.h }} />)}
@@ -337,24 +338,26 @@ function drawDesk(c: HTMLCanvasElement, view: View, size: { w: number; h: number
     c.height = h
   }
   const ctx = c.getContext('2d', { alpha: false })!
-  const { film, moment, playing } = desk()
+  const { film, moment, playing, large } = desk()
+  const wings = large ? '#0C2523' : '#EAE3D4'
   const v = { scale: view.scale * dpr, x: view.x * dpr, y: view.y * dpr }
   const [pw, ph] = [film!.width * v.scale, film!.height * v.scale]
   ctx.setTransform(1, 0, 0, 1, 0, 0)
   ctx.globalAlpha = 1
   ctx.globalCompositeOperation = 'source-over'
-  ctx.fillStyle = '#EAE3D4'
+  ctx.fillStyle = wings
   ctx.fillRect(0, 0, w, h)
   ctx.fillStyle = '#FFFFFF'
   ctx.fillRect(v.x, v.y, pw, ph)
   paint(ctx, engine.frame(moment, v.scale), v)
   // What lies in the wings is seen faintly, and not at all while playing.
   ctx.setTransform(1, 0, 0, 1, 0, 0)
-  ctx.fillStyle = playing ? '#EAE3D4' : 'rgb(234 227 212 / 0.78)'
+  ctx.fillStyle = playing || large ? wings : 'rgb(234 227 212 / 0.78)'
   ctx.beginPath()
   ctx.rect(0, 0, w, h)
   ctx.rect(v.x, v.y, pw, ph)
   ctx.fill('evenodd')
+  if (large) return
   ctx.strokeStyle = '#D8CEBA'
   ctx.lineWidth = dpr
   ctx.strokeRect(v.x - dpr / 2, v.y - dpr / 2, pw + dpr, ph + dpr)

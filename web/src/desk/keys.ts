@@ -2,7 +2,7 @@
 import { redo, run, undo } from '../project/commands'
 import { engine } from '../engine/engine'
 import { desk, goToTime, say, select, set, swapRest, toRest } from '../project/desk'
-import { stop, toggle } from '../project/play'
+import { leaveLarge, playLarge, stop, toggle } from '../project/play'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { selectNew } from './Desk'
 import { choosePictures } from './pictures'
@@ -44,7 +44,8 @@ function next(by: number) {
 
 function escape() {
   const d = desk()
-  if (d.tool !== 'select') set({ tool: 'select' })
+  if (d.large) leaveLarge()
+  else if (d.tool !== 'select') set({ tool: 'select' })
   else if (d.playing) stop()
   else if (d.inside) select([d.inside], d.rows.find((r) => r.thread === d.inside)?.parent ?? '')
   else if (d.selection.length) select([], '')
@@ -54,6 +55,7 @@ function escape() {
 export const shortcuts: Shortcut[] = [
   { group: 'Time', keys: 'Space', does: 'Play, pause', run: toggle },
   { group: 'Time', keys: 'Shift+Space', does: 'Stop: back to where play began', run: stop },
+  { group: 'Time', keys: 'L', does: 'Large view: plays in the whole window', run: () => (desk().large ? leaveLarge() : playLarge()) },
   { group: 'Time', keys: ',', does: 'One frame back', run: () => step(-1) },
   { group: 'Time', keys: '.', does: 'One frame on', run: () => step(1) },
   { group: 'Time', keys: 'Home', does: 'To the start', run: () => goToTime(0) },

@@ -9,6 +9,12 @@ export function fitScale(film: Film, width: number, height: number): number {
   return Math.max(0.01, Math.min((width - 2 * margin.across) / film.width, (height - 2 * margin.down) / film.height))
 }
 
+/** The page as large as the window allows. */
+export function largeView(film: Film, width: number, height: number): View {
+  const scale = Math.min(width / film.width, height / film.height)
+  return { scale, x: Math.round((width - film.width * scale) / 2), y: Math.round((height - film.height * scale) / 2) }
+}
+
 export function viewOf(film: Film, width: number, height: number, zoom: number | 'fit', pan: { x: number; y: number }): View {
   const scale = zoom === 'fit' ? fitScale(film, width, height) : zoom
   const p = zoom === 'fit' ? { x: 0, y: 0 } : pan

@@ -69,11 +69,7 @@ function Words({ selected, threads }: { selected: Selected[]; threads: string[] 
       {selected.length === 1 && <WordsField key={selected[0].layer.id} selected={selected[0]} />}
       <div className="mt-2 grid grid-cols-[56px_1fr] items-center gap-x-2 gap-y-2">
         <Label>Family</Label>
-        <Choice name="Family" value={family ?? ''} of={families().map((f) => ({ value: f.name, label: f.name }))} onSet={(v) => {
-          const has = families().find((f) => f.name === v)!.weights
-          const now = runs[0].weight
-          style({ family: v, weight: has.includes(now) ? now : has.reduce((a, b) => (Math.abs(b - now) < Math.abs(a - now) ? b : a)) })
-        }} />
+        <Choice name="Family" value={family ?? ''} of={families().map((f) => ({ value: f.name, label: f.name }))} onSet={(v) => run('text.family', { threads, family: v })} />
         <Label>Weight</Label>
         <Choice name="Weight" value={String(shared(runs.map((r) => r.weight)) ?? '')} of={weights.map((w) => ({ value: String(w), label: names[w] ?? String(w) }))} onSet={(v) => style({ weight: Number(v) })} />
       </div>

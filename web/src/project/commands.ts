@@ -23,7 +23,7 @@ export async function openProject(id: string) {
   undone = []
   set({
     project: id, moment: { rest: true, scene: 0, time: 0 }, scene: 0, selection: [], inside: '', playing: false, tool: 'select',
-    pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none',
+    pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none', large: false,
   })
   refresh()
   // What a window that is gone could not get stored is carried out again; one that was stored after all is not repeated.

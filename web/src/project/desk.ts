@@ -31,12 +31,13 @@ interface Desk {
   canRedo: boolean
   notices: Notice[]
   sheet: 'none' | 'export' | 'keys'
+  large: boolean // the film alone, in the whole window
 }
 
 export const useDesk = create<Desk>()(() => ({
   project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
   selection: [], inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
-  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], sheet: 'none',
+  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], sheet: 'none', large: false,
 }))
 
 export const desk = useDesk.getState

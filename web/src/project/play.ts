@@ -40,4 +40,16 @@ export function stop() {
   if (playedFrom) goTo(playedFrom)
 }
 
+/** Plays in the whole window, from the playhead. */
+export function playLarge() {
+  set({ large: true })
+  play()
+}
+
+/** Back to the desk, where play began. */
+export function leaveLarge() {
+  set({ large: false })
+  stop()
+}
+
 export const toggle = () => (desk().playing ? pause() : play())

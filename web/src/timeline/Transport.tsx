@@ -1,8 +1,8 @@
 // Transport at the timeline's head, where the playhead is.
-import { CornerUpLeft, Maximize2, Pause, Play, Redo2, SkipBack, Undo2 } from 'lucide-react'
+import { CornerUpLeft, Expand, MoveHorizontal, Pause, Play, Redo2, SkipBack, Undo2 } from 'lucide-react'
 import { redo, undo } from '../project/commands'
 import { goToTime, useDesk } from '../project/desk'
-import { stop, toggle } from '../project/play'
+import { playLarge, stop, toggle } from '../project/play'
 import { Sign } from '../ui/controls'
 import { filmTime } from '../ui/time'
 
@@ -12,7 +12,7 @@ export function Transport({ all, onAll, onFit, fitted }: { all: boolean; onAll: 
   const canUndo = useDesk((d) => d.canUndo)
   const canRedo = useDesk((d) => d.canRedo)
   const length = useDesk((d) => d.film?.length ?? 0)
-  const sign = 'hover:bg-spruce-700 text-foam-100'
+  const sign = '!w-[24px] hover:bg-spruce-700 text-foam-100'
   return (
     <div className="flex h-full flex-col justify-center gap-1 pl-3 pr-1">
       <div className="flex items-center">
@@ -24,7 +24,8 @@ export function Transport({ all, onAll, onFit, fitted }: { all: boolean; onAll: 
         </button>
         <Sign name="To the start (Home)" className={sign} onClick={() => goToTime(0)}><SkipBack size={16} strokeWidth={1.5} /></Sign>
         <Sign name="Stop: back to where play began (Shift+space)" className={sign} disabled={!played} onClick={stop}><CornerUpLeft size={16} strokeWidth={1.5} /></Sign>
-        <Sign name="Fit the film" className={sign} pressed={fitted} onClick={onFit}><Maximize2 size={14} strokeWidth={1.5} /></Sign>
+        <Sign name="Large view (L)" className={sign} onClick={playLarge}><Expand size={15} strokeWidth={1.5} /></Sign>
+        <Sign name="Fit the film into the timeline" className={sign} pressed={fitted} onClick={onFit}><MoveHorizontal size={16} strokeWidth={1.5} /></Sign>
         <span className="flex-1" />
         <Sign name="Undo (Ctrl+Z)" className={sign} disabled={!canUndo} onClick={undo}><Undo2 size={16} strokeWidth={1.5} /></Sign>
         <Sign name="Redo (Ctrl+Shift+Z)" className={sign} disabled={!canRedo} onClick={redo}><Redo2 size={16} strokeWidth={1.5} /></Sign>
