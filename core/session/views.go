@@ -90,6 +90,8 @@ type Bar struct {
 	Cut     int64     `json:"cut"` // ms beyond the scene's end that are not played
 	Whole   bool      `json:"whole"`
 	Cycle   int64     `json:"cycle"` // of loops: after this time the profile repeats
+	Of      string    `json:"of"`    // the move it hangs on, if any
+	When    string    `json:"when"`  // begins or ends: which end of that
 	Profile []float64 `json:"profile"`
 }
 
@@ -153,6 +155,9 @@ func bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, scene int, 
 	}
 	if mv.Effect == doc.AtOnce {
 		b.End = b.Begin
+	}
+	if mv.Start.When == doc.WhenBegins || mv.Start.When == doc.WhenEnds {
+		b.Of, b.When = mv.Start.Of, mv.Start.When
 	}
 	b.Cycle, b.Profile = motion.CycleTime(mv), motion.Profile(mv, iv, 48)
 	return b

@@ -9,6 +9,7 @@ const more = [
   ['Wheel on the page', 'zoom at the pointer; with Shift, to the side'],
   ['Space and drag', 'move the page about'],
   ['Double click', 'into a group; into the words of a text'],
+  ['Alt, dragging a bar', 'snaps to nothing'],
   ['On a bar: ← →', 'one frame; with Ctrl 0.1 s; with Shift its end'],
   ['On a row: ↑ ↓ ← →', 'next row; fold and unfold'],
 ]

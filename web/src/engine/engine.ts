@@ -90,6 +90,9 @@ export const engine = {
   colours: () => call<string[] | null>('colours') ?? [],
   hit: (m: Moment, x: number, y: number, slack: number) => call<string[]>('hit', m, x, y, slack),
   within: (m: Moment, l: number, t: number, r: number, b: number, inside: string) => call<string[]>('within', m, l, t, r, b, inside),
+  /** How far a bar is dragged when it snaps to what lies within a tolerance (ms), where and on what. */
+  snapBar: (m: Moment, move: string, part: string, by: number, tolerance: number) =>
+    call<{ by: number; at: number; words: string }>('snapBar', m, move, part, by, tolerance),
   copy: (m: Moment, threads: string[]) => call<unknown[]>('copy', m, threads),
   /** The command for what is asked for, or null when there is nothing to do. */
   intent: (name: string, m: Moment, args: object) => call<object | null>('intent', name, m, JSON.stringify(args)),

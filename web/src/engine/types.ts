@@ -18,7 +18,7 @@ export interface Span { scene: number; begin: number; end: number; strand: boole
 
 export interface Bar {
   move: string; layer: string; scene: number; kind: string; name: string; words: string
-  begin: number; end: number; cut: number; whole: boolean; cycle: number; profile: number[]
+  begin: number; end: number; cut: number; whole: boolean; cycle: number; of: string; when: string; profile: number[]
 }
 
 export interface Row {

@@ -8,28 +8,38 @@ import { barShape, strand } from './shape'
 import { tints } from './tints'
 import { rowHeight, type Scale } from './Timeline'
 
+interface Snap { at: number; words: string }
+
+type Readout = (x: number, bar: string | null, snap: Snap | null) => void
+
+/** How near a bar comes to something before it snaps, in px. */
+const near = 6
+
 export function Bars({ rows, film, scale }: { rows: Row[]; film: Film; scale: Scale }) {
   const selection = useDesk((d) => d.selection)
-  const [readout, setReadout] = useState<{ x: number; y: number; bar: string } | null>(null)
+  const [readout, setReadout] = useState<{ x: number; y: number; bar: string; snap: Snap | null } | null>(null)
   const current = readout && rows.flatMap((r) => r.bars).find((b) => b.move === readout.bar)
   const scene = current ? film.scenes[current.scene] : null
   const clock = (ms: number) => ((ms - scene!.start - scene!.into) / 1000).toFixed(2)
   return (
     <div className="relative" style={{ width: scale.width }}>
       {rows.map((r, i) => (
-        <RowBars key={r.thread} row={r} scale={scale} chosen={selection.includes(r.thread)} onReadout={(x, bar) => setReadout(bar ? { x, y: i * rowHeight, bar } : null)} />
+        <RowBars key={r.thread} row={r} scale={scale} chosen={selection.includes(r.thread)} onReadout={(x, bar, snap) => setReadout(bar ? { x, y: i * rowHeight, bar, snap } : null)} />
       ))}
       {readout && current && scene && (
         <div className="pointer-events-none absolute z-20 whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] text-ink-900" style={{ left: readout.x + 12, top: readout.y + rowHeight + 2 }}>
           {clock(current.begin)} → {clock(current.end)} s
+          {readout.snap && <span className="ml-2 font-sans font-semibold text-brass-700">{readout.snap.words}</span>}
         </div>
       )}
+      {readout?.snap && <div className="pointer-events-none absolute inset-y-0 z-10 border-l border-dashed border-foam-100" style={{ left: readout.snap.at * scale.perMs }} />}
+      <Hitches rows={rows} selection={selection} scale={scale} />
     </div>
   )
 }
 
 const RowBars = memo(function RowBars({ row, scale, chosen, onReadout }: {
-  row: Row; scale: Scale; chosen: boolean; onReadout: (x: number, bar: string | null) => void
+  row: Row; scale: Scale; chosen: boolean; onReadout: Readout
 }) {
   const tint = tints[row.tint & 7]
   const floor = rowHeight - 4
@@ -56,7 +66,7 @@ const RowBars = memo(function RowBars({ row, scale, chosen, onReadout }: {
   )
 })
 
-function BarMark({ bar, row, tint, scale, onReadout }: { bar: Bar; row: Row; tint: string; scale: Scale; onReadout: (x: number, bar: string | null) => void }) {
+function BarMark({ bar, row, tint, scale, onReadout }: { bar: Bar; row: Row; tint: string; scale: Scale; onReadout: Readout }) {
   const press = useRef<{ x: number; part: string; by: number; perMs: number } | null>(null)
   const x0 = bar.begin * scale.perMs
   const x1 = (bar.end - bar.cut) * scale.perMs
@@ -76,18 +86,24 @@ function BarMark({ bar, row, tint, scale, onReadout }: { bar: Bar; row: Row; tin
   const move = (e: React.PointerEvent<SVGElement>) => {
     const p = press.current
     if (!p) return
-    const by = Math.round((e.clientX - p.x) / p.perMs / 10) * 10
+    let by = Math.round((e.clientX - p.x) / p.perMs / 10) * 10
+    let snap: Snap | null = null
+    if (!e.altKey) {
+      const s = engine.snapBar(desk().moment, bar.move, p.part, by, Math.round(near / p.perMs))
+      by = s.by
+      if (s.at >= 0) snap = s
+    }
     if (by === p.by) return
     p.by = by
     draft('bar', { move: bar.move, part: p.part, by })
     set({ rows: engine.rows(desk().moment), version: desk().version + 1, selected: engine.selection(desk().moment, desk().selection) })
     const r = e.currentTarget.ownerSVGElement!.getBoundingClientRect()
-    onReadout(e.clientX - r.left, bar.move)
+    onReadout(e.clientX - r.left, bar.move, snap)
   }
   const up = () => {
     const p = press.current
     press.current = null
-    onReadout(0, null)
+    onReadout(0, null, null)
     set({ dragging: false })
     engine.clearDraft()
     if (!p || p.by === 0 || !run('bar', { move: bar.move, part: p.part, by: p.by })) refresh()
@@ -136,4 +152,27 @@ function BarName({ bar, x0, x1, y }: { bar: Bar; x0: number; x1: number; y: numb
   const last = p.findLastIndex((v) => v > 0.62)
   if (first < 0 || at(last) - at(first) < 34) return null
   return <text x={at(first) + 6} y={y} fontSize="11" fill="#0C2523" fontWeight="600" className="pointer-events-none">{bar.name.split(',')[0]}</text>
+}
+
+/** Hitches of the selected rows: thin lines from what a move hangs on to its begin. */
+function Hitches({ rows, selection, scale }: { rows: Row[]; selection: string[]; scale: Scale }) {
+  const at = new Map(rows.flatMap((r, i) => r.bars.map((b) => [b.move, { bar: b, y: (i + 0.5) * rowHeight }] as const)))
+  const lines = rows.filter((r) => selection.includes(r.thread)).flatMap((r) => r.bars).filter((b) => at.has(b.of))
+  if (lines.length === 0) return null
+  return (
+    <svg className="pointer-events-none absolute inset-0" width={scale.width} height={rows.length * rowHeight} aria-hidden>
+      {lines.map((b) => {
+        const from = at.get(b.of)!
+        const [x0, y0] = [(b.when === 'ends' ? from.bar.end : from.bar.begin) * scale.perMs, from.y]
+        const [x1, y1] = [b.begin * scale.perMs, at.get(b.move)!.y]
+        return (
+          <g key={b.move} fill="none" stroke="#4C9AB8" strokeWidth="1.4">
+            <path d={`M${x0} ${y0}C${x0} ${(y0 + y1) / 2} ${x1} ${(y0 + y1) / 2} ${x1} ${y1}`} />
+            <circle cx={x0} cy={y0} r="2.4" fill="#4C9AB8" />
+            <circle cx={x1} cy={y1} r="2.4" fill="#0C2523" />
+          </g>
+        )
+      })}
+    </svg>
+  )
 }
