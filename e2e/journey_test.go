@@ -494,3 +494,23 @@ func TestWhatWaitedComesBackInTheNextWindow(t *testing.T) {
 		t.Errorf("revision %d, the kite stands at %v, %v", rev, place["x"], place["y"])
 	}
 }
+
+// Windows of one browser share one event stream and still follow each other.
+func TestWindowsOfOneBrowserShareAStream(t *testing.T) {
+	s := startStudio(t)
+	p := sit(t, s)
+	p.open("/p/kite-day-opener")
+	p.settled()
+	// Eight windows of the same browser: more than the six connections it allows to a host.
+	n := browser.Eval[int](t, p.ctx, `(async () => {
+		const windows = []
+		for (let i = 0; i < 8; i++) windows.push(window.open('/p/kite-day-opener', 'w' + i))
+		const end = Date.now() + 60000
+		const ready = () => windows.filter(f => f?.document?.documentElement?.dataset.revision === '0').length
+		while (ready() < 8 && Date.now() < end) await new Promise(r => setTimeout(r, 100))
+		return ready()
+	})()`)
+	if n != 8 {
+		t.Fatalf("%d of 8 windows opened the project", n)
+	}
+}

@@ -90,6 +90,11 @@ function Room() {
   const sheet = useDesk((d) => d.sheet)
   const large = useDesk((d) => d.large)
   const film = useDesk((d) => d.film)
+  const name = film?.name
+  useEffect(() => {
+    document.title = name ? `${name} · Capstan` : 'Capstan'
+    return () => { document.title = 'Capstan' }
+  }, [name])
   const key = film ? `capstan.desk.${film.width >= film.height ? 'wide' : 'upright'}` : ''
   const [below, setBelow] = useState(() => Number(localStorage.getItem(key)) || (film && film.height > film.width ? 250 : 332))
   const from = useRef<{ y: number; below: number } | null>(null)

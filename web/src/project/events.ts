@@ -1,4 +1,5 @@
-// The one stream of server-sent events of this window.
+// Server-sent events. Browsers allow six connections a host, so all windows share one stream: the window that holds the lock
+// has it and tells the others.
 import type { Export } from '../engine/types'
 import { changedElsewhere, ownWindow } from './commands'
 
@@ -12,20 +13,34 @@ export function onExport(f: Listener): () => void {
   return () => listeners.delete(f)
 }
 
-/** Opens the stream. An old page reloads when the server has a newer build. */
-export function listen() {
-  const source = new EventSource('/api/events')
-  source.addEventListener('hello', (e) => {
-    const now = (JSON.parse(e.data) as { build: string }).build
+function handle(kind: string, data: string) {
+  const v = JSON.parse(data) as never
+  if (kind === 'hello') {
+    // An old page reloads when the server has a newer build.
+    const now = (v as { build: string }).build
     if (build && now !== build) location.reload()
     build = now
-  })
-  source.addEventListener('export', (e) => {
-    const x = JSON.parse(e.data) as Export
-    for (const f of listeners) f(x)
-  })
-  source.addEventListener('change', (e) => {
-    const c = JSON.parse(e.data) as { project: string; revision: number; window: string }
+  } else if (kind === 'export') {
+    for (const f of listeners) f(v as Export)
+  } else if (kind === 'change') {
+    const c = v as { project: string; revision: number; window: string }
     if (c.window !== ownWindow()) void changedElsewhere(c.project, c.revision)
+  }
+}
+
+/** Begins to listen, by an own stream or by the window that has one. */
+export function listen() {
+  const others = new BroadcastChannel('capstan-events')
+  others.onmessage = (e: MessageEvent<{ kind: string; data: string }>) => handle(e.data.kind, e.data.data)
+  void navigator.locks.request('capstan-events', () => {
+    const source = new EventSource('/api/events')
+    for (const kind of ['hello', 'export', 'change']) {
+      source.addEventListener(kind, (e) => {
+        const data = (e as MessageEvent<string>).data
+        handle(kind, data)
+        others.postMessage({ kind, data })
+      })
+    }
+    return new Promise(() => {}) // until this window closes
   })
 }
