@@ -90,7 +90,7 @@ func exportCommand() *cobra.Command {
 			if opt.From < 0 || opt.To < 0 || opt.To > o.film.Order.Length || (opt.To > 0 && opt.To <= opt.From) || opt.From >= o.film.Order.Length {
 				return fmt.Errorf("the film lasts %.2f s; --from and --to must lie in it, in this order", float64(o.film.Order.Length)/1000)
 			}
-			opt.Width, opt.Height = export.Size(film, height)
+			opt.Width, opt.Height = frame.Size(film, height)
 			ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 			defer stop()
 			err = export.Make(ctx, o.film, o.files.Pixels, opt, out, func(done, all int64) {

@@ -12,6 +12,7 @@ import (
 	"syscall/js"
 	"unsafe"
 
+	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/session"
@@ -78,6 +79,10 @@ func main() {
 		b := geom.Box{Min: geom.Point{X: a[1].Float(), Y: a[2].Float()}, Max: geom.Point{X: a[3].Float(), Y: a[4].Float()}}
 		return s.Within(moment(a[0]), b, a[5].String()), nil
 	})
+	on("delivery", func(a []js.Value) (any, error) {
+		return s.DeliveryView(a[0].String(), a[1].Int(), doc.Rate{Num: int64(a[2].Int()), Den: int64(a[3].Int())}), nil
+	})
+	on("step", func(a []js.Value) (any, error) { return s.Step(a[0].Float(), int64(a[1].Int())), nil })
 	on("snapBar", func(a []js.Value) (any, error) {
 		return s.SnapBar(moment(a[0]), a[1].String(), a[2].String(), int64(a[3].Int()), int64(a[4].Int())), nil
 	})

@@ -298,6 +298,17 @@ type PathParams struct {
 	TurnAlong bool    `json:"turnAlong,omitzero"`
 }
 
+// RestShare returns where on the line the rest pose lies, as a share of its length.
+func (p *PathParams) RestShare() float64 {
+	switch p.Rest {
+	case Arrives:
+		return 1
+	case Passes:
+		return p.Share
+	}
+	return 0
+}
+
 // SpinParams is the sense of a spin; its duration is one whole turn.
 type SpinParams struct {
 	Anticlockwise bool `json:"anticlockwise,omitzero"`

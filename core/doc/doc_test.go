@@ -94,6 +94,7 @@ func TestValidationNamesTheBadField(t *testing.T) {
 		{"film.scenes[0].layers[2].text.runs[0].size", `"size": 64`, `"size": 0`},
 		{"film.scenes[0].layers[3].picture.media", `"picture": {"media": "aaaa`, `"picture": {"media": "bbbb`},
 		{"film.scenes[1].transition.duration", `"duration": 1200`, `"duration": 0`},
+		{"film.scenes[0].layers[2].fill.role", `"role": "words"`, `"role": "nobody"`},
 		{"film.scenes[0].stay", `"stay": 4600`, `"stay": -1`},
 		{"film.scenes[0].endsAtCue", `"endsAtCue": "c1"`, `"endsAtCue": "c9"`},
 		{"film.scenes[0].layers[4].path", `"path": "M0 0L10 0L5 8Z"`, `"path": "M0 0A1 1"`},

@@ -221,8 +221,11 @@ func (c *checker) colour(at, s string) {
 	}
 }
 
-func (c *checker) fill(at string, f Fill) {
+func (c *checker) fill(at string, f Fill, roles map[string]string) {
 	c.oneOf(at+".kind", f.Kind, NoFill, Solid)
+	if f.Kind == Solid && f.Role != "" && f.Colour == "" && roles[f.Role] == "" {
+		c.fail(at+".role", "is %q, a role this scene does not have, and there is no colour beside it", f.Role)
+	}
 	if f.Kind == Solid && (f.Role == "" || f.Colour != "") {
 		c.colour(at+".colour", f.Colour)
 	}
@@ -295,7 +298,7 @@ func (c *checker) scene(at string, s *Scene) {
 	c.name(at+".name", s.Name)
 	c.time(at+".stay", s.Stay, 0)
 	c.transition(at+".transition", s.Transition)
-	c.fill(at+".background", s.Background)
+	c.fill(at+".background", s.Background, s.Roles)
 	c.roles(at+".roles", s.Roles)
 	cues := map[string]bool{}
 	for i, q := range s.Cues {
@@ -365,7 +368,7 @@ func (c *checker) layer(at string, l *Layer, s *Scene, moves, cues map[string]bo
 	c.number(at+".opacity", l.Opacity, 0, 1)
 	c.number(at+".corner", l.Corner, 0, MaxPlace)
 	c.number(at+".tint", float64(l.Tint), 0, 7)
-	c.fill(at+".fill", l.Fill)
+	c.fill(at+".fill", l.Fill, s.Roles)
 	if l.Kind != Group && len(l.Children) > 0 {
 		c.fail(at+".children", "belong to groups only")
 	}

@@ -193,7 +193,7 @@ func colourOf(fill doc.Fill, s *doc.Scene) paint.Colour {
 	}
 	c, err := paint.Parse(code)
 	if err != nil {
-		return paint.Black // a role the scene does not have, and no colour beside it
+		return paint.Black // validation has refused it
 	}
 	return c
 }

@@ -97,14 +97,7 @@ func NewTrack(l *doc.Layer, t *Timing) *Track {
 				continue // validation has refused it
 			}
 			p := path{Interval: iv, ease: ease, measure: geom.NewMeasure(d), turn: m.Path.TurnAlong, back: m.Alternate}
-			share := 0.0
-			switch m.Path.Rest {
-			case doc.Arrives:
-				share = 1
-			case doc.Passes:
-				share = m.Path.Share
-			}
-			p.rest, _ = p.measure.At(share)
+			p.rest, _ = p.measure.At(m.Path.RestShare())
 			k.paths = append(k.paths, p)
 		case doc.Loop:
 			s := spin{

@@ -82,14 +82,7 @@ func (s *Session) line(scene int, l *doc.Layer, mv *doc.Move) (line, bool) {
 	if _, outer, ok := s.player.Axes(l.ID); ok {
 		n.outer = outer
 	}
-	share := 0.0
-	switch mv.Path.Rest {
-	case doc.Arrives:
-		share = 1
-	case doc.Passes:
-		share = mv.Path.Share
-	}
-	n.rest, _ = geom.NewMeasure(p).At(share)
+	n.rest, _ = geom.NewMeasure(p).At(mv.Path.RestShare())
 	return n, true
 }
 

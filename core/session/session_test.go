@@ -495,3 +495,22 @@ func TestBarsSnapToWhatLiesNearAndSaySo(t *testing.T) {
 		t.Errorf("at the playhead: %+v", got)
 	}
 }
+
+func TestDeliveriesAndStepsAreWorkedOutByTheCore(t *testing.T) {
+	s := opener(t)
+	if d := s.DeliveryView("mp4", 361, doc.Rate{Num: 30, Den: 1}); d != (session.Delivery{Width: 642, Height: 362, Frames: 381}) {
+		t.Errorf("%+v", d)
+	}
+	if d := s.DeliveryView("gif", 360, doc.Rate{Num: 60, Den: 1}); d.Frames != 635 { // 12.7 s at the 50 a second a GIF can do
+		t.Errorf("%+v", d)
+	}
+	for _, c := range []struct {
+		from float64
+		n    int64
+		want float64
+	}{{0, 1, 1000.0 / 30}, {40, 1, 2000.0 / 30}, {1000, -1, 29000.0 / 30}, {0, -1, 0}} {
+		if got := s.Step(c.from, c.n); math.Abs(got-c.want) > 1e-9 {
+			t.Errorf("%d frames on from %v ms: %v, want %v", c.n, c.from, got, c.want)
+		}
+	}
+}

@@ -1,7 +1,10 @@
 package session
 
 import (
+	"math"
+
 	"capstan/core/doc"
+	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/motion"
 )
@@ -265,6 +268,26 @@ func diff(a, b float64) float64 {
 		d += 360
 	}
 	return max(d, -d)
+}
+
+// Delivery is what a file of the whole film would be.
+type Delivery struct {
+	Width  int   `json:"width"`
+	Height int   `json:"height"`
+	Frames int64 `json:"frames"`
+}
+
+// DeliveryView returns what a file of a format would be at a height and rate.
+func (s *Session) DeliveryView(format string, height int, rate doc.Rate) Delivery {
+	w, h := frame.Size(&s.doc.Film, height)
+	return Delivery{w, h, s.film.Delivery(format, rate)}
+}
+
+// Step returns the film time of the frame n frames on from a time, in ms: frames lie on the film's own grid.
+func (s *Session) Step(ms float64, n int64) float64 {
+	r := s.doc.Film.Rate
+	k := int64(math.Round(ms*float64(r.Num)/(1000*float64(r.Den)))) + n
+	return motion.FrameTime(max(k, 0), r.Num, r.Den).Ms()
 }
 
 // DocumentColours returns the colours the document uses, the most used first.

@@ -64,7 +64,7 @@ func (s *Server) createExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	w, h := export.Size(&p.Film, in.Height)
+	w, h := frame.Size(&p.Film, in.Height)
 	if w > 2*doc.MaxSide || w*h > maxPixels {
 		bad(c, fmt.Sprintf("%d x %d pixels are more than Capstan exports.", w, h), "Choose a smaller height.")
 		return

@@ -7,7 +7,6 @@ import (
 	"image"
 	"runtime"
 
-	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
@@ -21,12 +20,6 @@ type Options struct {
 	From, To         int64 // ms of the film; To 0: its end
 	Once             bool  // GIF: play once
 	EndPause         int64 // ms, GIF
-}
-
-// Size returns the size of a film's frames at a height, both sides even and at least 2 as video wants.
-func Size(f *doc.Film, height int) (w, h int) {
-	even := func(v float64) int { return max(2, int(v/2+0.5)*2) }
-	return even(float64(f.Width) * float64(height) / float64(f.Height)), even(float64(height))
 }
 
 // Frames returns how many frames the options make of a film.

@@ -12,7 +12,7 @@ export interface Shortcut { keys: string; does: string; group: string; run: (e: 
 
 const step = (frames: number) => {
   const { film, moment } = desk()
-  if (film) goToTime(moment.time + (frames * 1000 * film.rate.den) / film.rate.num)
+  if (film) goToTime(engine.step(moment.time, frames))
 }
 const nudge = (dx: number, dy: number) => { if (desk().selection.length) run('nudge', { threads: desk().selection, dx, dy }) }
 const order = (to: string) => { if (desk().selection.length) run('order', { threads: desk().selection, to }) }

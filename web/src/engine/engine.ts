@@ -90,6 +90,11 @@ export const engine = {
   colours: () => call<string[] | null>('colours') ?? [],
   hit: (m: Moment, x: number, y: number, slack: number) => call<string[]>('hit', m, x, y, slack),
   within: (m: Moment, l: number, t: number, r: number, b: number, inside: string) => call<string[]>('within', m, l, t, r, b, inside),
+  /** What a file of the whole film would be. */
+  delivery: (format: string, height: number, num: number, den: number) =>
+    call<{ width: number; height: number; frames: number }>('delivery', format, height, num, den),
+  /** The film time of the frame n frames on. */
+  step: (time: number, n: number) => call<number>('step', time, n),
   /** How far a bar is dragged when it snaps to what lies within a tolerance (ms), where and on what. */
   snapBar: (m: Moment, move: string, part: string, by: number, tolerance: number) =>
     call<{ by: number; at: number; words: string }>('snapBar', m, move, part, by, tolerance),

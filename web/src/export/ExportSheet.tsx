@@ -28,9 +28,9 @@ export function ExportSheet() {
   }, [project])
 
   const heights = [...new Set([film.height, 1080, 720, 480, 360, 240].filter((h) => h <= film.height))]
-  const even = (v: number) => Math.max(2, Math.round(v / 2) * 2)
-  const w = even((film.width * Number(height)) / film.height)
   const [num, den] = rate.split('/').map(Number)
+  const size = (h: number) => engine.delivery(format, h, num, den)
+  const file = size(Number(height))
   const choose = (f: 'mp4' | 'gif') => {
     setFormat(f)
     setHeight(String(f === 'gif' ? heights.find((h) => h <= 480) ?? film.height : film.height))
@@ -58,7 +58,7 @@ export function ExportSheet() {
           </div>
           <div className="grid grid-cols-[72px_1fr] items-center gap-x-2 gap-y-2">
             <Label>Size</Label>
-            <Choice name="Size" value={height} of={heights.map((h) => ({ value: String(h), label: `${even((film.width * h) / film.height)} × ${even(h)} px` }))} onSet={setHeight} />
+            <Choice name="Size" value={height} of={heights.map((h) => ({ value: String(h), label: `${size(h).width} × ${size(h).height} px` }))} onSet={setHeight} />
             <Label>Frames</Label>
             <Choice name="Frames a second of the file" value={rate} of={[...new Set([`${film.rate.num}/${film.rate.den}`, ...(format === 'gif' ? ['10/1', '15/1', '20/1', '25/1'] : ['24/1', '25/1', '30/1', '60/1'])])].map((r) => {
               const [n, d] = r.split('/').map(Number)
@@ -74,7 +74,7 @@ export function ExportSheet() {
           <div className="mt-4 flex items-center gap-3">
             <Button look="main" onClick={start} disabled={pending > 0} className="!h-8">Export {format === 'mp4' ? 'MP4' : 'GIF'}</Button>
             <span className="text-[12px] text-ink-600">
-              {pending > 0 ? 'Waiting until the last change is stored.' : `${w} × ${even(Number(height))}, ${Math.max(1, Math.round((film.length * num) / den / 1000))} frames`}
+              {pending > 0 ? 'Waiting until the last change is stored.' : `${file.width} × ${file.height}, ${file.frames} frames`}
             </span>
           </div>
         </div>

@@ -110,8 +110,7 @@ function BarMark({ bar, row, tint, scale, onReadout }: { bar: Bar; row: Row; tin
   }
   const handlers = { onPointerMove: move, onPointerUp: up, onPointerCancel: up }
   const nudge = (e: React.KeyboardEvent) => {
-    const film = desk().film!
-    const step = e.ctrlKey || e.metaKey ? 100 : Math.round((1000 * film.rate.den) / film.rate.num)
+    const step = e.ctrlKey || e.metaKey ? 100 : Math.round(engine.step(0, 1))
     const sign = { ArrowLeft: -1, ArrowRight: 1 }[e.key]
     if (sign) {
       e.preventDefault()

@@ -1,5 +1,6 @@
 // The timeline: the film along time, a row for every thread.
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { engine } from '../engine/engine'
 import type { Film, Row } from '../engine/types'
 import { desk, goToTime, useDesk } from '../project/desk'
 import { Heads } from './RowHead'
@@ -120,12 +121,12 @@ function Ruler({ film, scale, height }: { film: Film; scale: Scale; height: numb
       onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); scrub(e) }}
       onPointerMove={(e) => e.buttons & 1 && scrub(e)}
       onKeyDown={(e) => {
-        const frame = (1000 * film.rate.den) / film.rate.num
         const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key]
         if (!by) return
         e.preventDefault()
         e.stopPropagation()
-        goToTime(desk().moment.time + by * (e.shiftKey ? 100 : frame))
+        const now = desk().moment.time
+        goToTime(e.shiftKey ? now + by * 100 : engine.step(now, by))
       }}
     >
       {marks.map((t) => (
