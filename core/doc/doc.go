@@ -62,24 +62,38 @@ type Scene struct {
 	Background Fill              `json:"background"`
 	Roles      map[string]string `json:"roles,omitzero"` // colour roles: name to #rrggbb
 	Cues       []Cue             `json:"cues,omitzero"`
-	EndsAtCue  string            `json:"endsAtCue,omitzero"`
+	EndsAtCue  string            `json:"endsAtCue,omitzero"` // the scene stays until this cue is passed
+	Runs       []MoveRun         `json:"runs,omitzero"`
 	Guides     []Guide           `json:"guides,omitzero"`
 	Layers     []*Layer          `json:"layers"`
 	Extra      Extra             `json:",unknown"`
 }
 
-// Transition kinds.
+// Transition kinds. A wipe over the page is a transition, over a layer an entrance or exit.
 const (
 	Cut       = "cut"
 	Crossfade = "crossfade"
 	Morph     = "morph"
+	Wipe      = "wipe"
+	Push      = "push"
 )
 
 // Transition is the way into a scene.
 type Transition struct {
-	Kind     string `json:"kind"`              // cut, crossfade, morph
-	Duration int64  `json:"duration,omitzero"` // ms; 0 for a cut
-	Easing   string `json:"easing,omitzero"`   // CSS easing; empty: ease-in-out
+	Kind      string  `json:"kind"`               // cut, crossfade, morph, wipe, push
+	Duration  int64   `json:"duration,omitzero"`  // ms; 0 for a cut
+	Easing    string  `json:"easing,omitzero"`    // CSS easing; empty: ease-in-out
+	Direction float64 `json:"direction,omitzero"` // of travel of a wipe or push, degrees clockwise, 0 to the right
+	Softness  float64 `json:"softness,omitzero"`  // px of a wipe's edge
+	GoesOn    bool    `json:"goesOn,omitzero"`    // a morph that goes on the run of the morph before, in its easing
+}
+
+// MoveRun is an ordered list of moves of a scene: each but the first hangs on the one before it, and its offset is
+// the gap. Dragging one past another changes the order; the gaps stay where they are.
+type MoveRun struct {
+	ID    string   `json:"id"`
+	When  string   `json:"when"` // ends: one after another; begins: a cascade
+	Moves []string `json:"moves"`
 }
 
 // Cue is a named moment of a scene where a presenter may be waited for.
@@ -234,31 +248,66 @@ const (
 	Change     = "change"
 )
 
-// Effects of this version.
+// Effects of this version, with Wipe.
 const (
 	AtOnce = "at-once"
 	Fade   = "fade"
+	Slide  = "slide"
 	Spin   = "spin"
+	Rock   = "rock"
+	Scroll = "scroll"
 	Along  = "along" // the only effect of a motion path
+)
+
+// What a move lasts as long as, instead of its own duration.
+const (
+	WholeScene  = "scene"
+	WholeThread = "thread" // from the first scene of the thread's run of scenes to its last
+)
+
+// Units of an entrance, exit or sine loop. The empty unit is the whole layer.
+const (
+	ByLine   = "line"
+	ByWord   = "word"
+	ByLetter = "letter"
+	ByPart   = "part" // children of a group
+)
+
+// Orders of units. The empty order is forwards.
+const (
+	Backwards  = "backwards"
+	FromMiddle = "middle"
+	Shuffled   = "shuffled"
 )
 
 // Move is one thing a layer does in time.
 type Move struct {
-	ID        string      `json:"id"`
-	Kind      string      `json:"kind"`
-	Effect    string      `json:"effect"`
-	Start     Start       `json:"start"`
-	End       *Anchor     `json:"end,omitzero"` // live end; the begin is solved for
-	Duration  int64       `json:"duration,omitzero"`
-	Lasts     string      `json:"lasts,omitzero"`  // "" or scene: as long as the scene, also through transitions
-	Easing    string      `json:"easing,omitzero"` // CSS easing; empty: the effect's own
-	Repeat    float64     `json:"repeat,omitzero"` // passes; 0 counts as 1
-	Until     string      `json:"until,omitzero"`  // repeats until this move begins
-	Alternate bool        `json:"alternate,omitzero"`
-	Continues string      `json:"continues,omitzero"` // the loop of the scene before that this one goes on
-	Path      *PathParams `json:"path,omitzero"`
-	Spin      *SpinParams `json:"spin,omitzero"`
-	Extra     Extra       `json:",unknown"`
+	ID        string  `json:"id"`
+	Kind      string  `json:"kind"`
+	Effect    string  `json:"effect"`
+	Start     Start   `json:"start"`
+	End       *Anchor `json:"end,omitzero"` // live end; the begin is solved for
+	Duration  int64   `json:"duration,omitzero"`
+	Lasts     string  `json:"lasts,omitzero"`  // "", scene or thread; loops go on through transitions
+	Keeps     string  `json:"keeps,omitzero"`  // of a path that lasts the scene: "" its distance, or speed
+	Easing    string  `json:"easing,omitzero"` // CSS easing; empty: the effect's own
+	Repeat    float64 `json:"repeat,omitzero"` // passes; 0 counts as 1
+	Until     string  `json:"until,omitzero"`  // repeats until this move begins
+	Alternate bool    `json:"alternate,omitzero"`
+	Continues string  `json:"continues,omitzero"` // the loop of the scene before that this one goes on
+	Unit      string  `json:"unit,omitzero"`      // "", line, word, letter, part
+	Order     string  `json:"order,omitzero"`     // of the units: "", backwards, middle, shuffled
+	Overlap   float64 `json:"overlap,omitzero"`   // of neighbouring units, 0..1
+	Seed      int64   `json:"seed,omitzero"`      // of the shuffled order
+	Back      bool    `json:"back,omitzero"`      // an exit: back the way it came, instead of on through
+
+	Path   *PathParams   `json:"path,omitzero"`
+	Spin   *SpinParams   `json:"spin,omitzero"`
+	Wipe   *WipeParams   `json:"wipe,omitzero"`
+	Slide  *SlideParams  `json:"slide,omitzero"`
+	Rock   *RockParams   `json:"rock,omitzero"`
+	Scroll *ScrollParams `json:"scroll,omitzero"`
+	Extra  Extra         `json:",unknown"`
 }
 
 // Start kinds.
@@ -312,4 +361,29 @@ func (p *PathParams) RestShare() float64 {
 // SpinParams is the sense of a spin; its duration is one whole turn.
 type SpinParams struct {
 	Anticlockwise bool `json:"anticlockwise,omitzero"`
+}
+
+// WipeParams are the direction and the edge of a wipe.
+type WipeParams struct {
+	Direction float64 `json:"direction,omitzero"` // of travel in the layer's axes, degrees clockwise, 0 to the right
+	Softness  float64 `json:"softness,omitzero"`  // px
+}
+
+// SlideParams say how far a slide travels.
+type SlideParams struct {
+	Direction float64 `json:"direction,omitzero"` // of travel in the parent's axes, degrees clockwise, 0 to the right
+	Distance  float64 `json:"distance,omitzero"`  // px, with a fade; 0: just off the page, without one
+}
+
+// RockParams are the strength of a rock; its duration is one cycle.
+type RockParams struct {
+	Angle float64 `json:"angle"` // degrees to either side
+}
+
+// ScrollParams say how a layer repeats itself along one of its own axes. The move's duration, where it does not last the
+// whole scene, is how long it runs.
+type ScrollParams struct {
+	Direction float64 `json:"direction,omitzero"` // 0, 90, 180 or 270 degrees clockwise, 0 to the right
+	Speed     float64 `json:"speed"`              // px/s
+	Gap       float64 `json:"gap,omitzero"`       // px between two copies
 }

@@ -83,6 +83,10 @@ func (s *Scene) Clone() *Scene {
 	c := *s
 	c.Cues = slices.Clone(s.Cues)
 	c.Guides = slices.Clone(s.Guides)
+	c.Runs = slices.Clone(s.Runs)
+	for i := range c.Runs {
+		c.Runs[i].Moves = slices.Clone(c.Runs[i].Moves)
+	}
 	c.Layers = make([]*Layer, len(s.Layers))
 	for i, l := range s.Layers {
 		c.Layers[i] = l.Clone()
@@ -130,18 +134,17 @@ func (l *Layer) Clone() *Layer {
 // Clone returns a deep copy of the move.
 func (m *Move) Clone() *Move {
 	c := *m
-	if m.End != nil {
-		v := *m.End
-		c.End = &v
+	c.End = copied(m.End)
+	c.Path, c.Spin, c.Wipe = copied(m.Path), copied(m.Spin), copied(m.Wipe)
+	c.Slide, c.Rock, c.Scroll = copied(m.Slide), copied(m.Rock), copied(m.Scroll)
+	return &c
+}
+
+func copied[T any](v *T) *T {
+	if v == nil {
+		return nil
 	}
-	if m.Path != nil {
-		v := *m.Path
-		c.Path = &v
-	}
-	if m.Spin != nil {
-		v := *m.Spin
-		c.Spin = &v
-	}
+	c := *v
 	return &c
 }
 

@@ -167,6 +167,9 @@ func (c *checker) taken(s *Scene) {
 	for _, q := range s.Cues {
 		take(q.ID)
 	}
+	for _, r := range s.Runs {
+		take(r.ID)
+	}
 	Walk(s.Layers, func(l, _ *Layer) bool {
 		take(l.ID)
 		for _, m := range l.Moves {
@@ -274,7 +277,7 @@ func (c *checker) film(at string, f *Film) {
 }
 
 func (c *checker) transition(at string, t Transition) {
-	c.oneOf(at+".kind", t.Kind, Cut, Crossfade, Morph)
+	c.oneOf(at+".kind", t.Kind, Cut, Crossfade, Morph, Wipe, Push)
 	c.time(at+".duration", t.Duration, 0)
 	if t.Kind == Cut && t.Duration != 0 {
 		c.fail(at+".duration", "must be 0 for a cut")
@@ -283,6 +286,11 @@ func (c *checker) transition(at string, t Transition) {
 		c.fail(at+".duration", "must be above 0 for a %s", t.Kind)
 	}
 	c.easing(at+".easing", t.Easing)
+	c.number(at+".direction", t.Direction, -360, 360)
+	c.number(at+".softness", t.Softness, 0, MaxSide)
+	if t.GoesOn && t.Kind != Morph {
+		c.fail(at+".goesOn", "belongs to a morph")
+	}
 }
 
 func (c *checker) scene(at string, s *Scene) {
@@ -312,17 +320,20 @@ func (c *checker) scene(at string, s *Scene) {
 		c.fail(at+".endsAtCue", "names no cue of this scene")
 	}
 	threads, count := map[string]bool{}, 0
-	moves := map[string]bool{}
+	moves := map[string]*Move{}
 	Walk(s.Layers, func(l, _ *Layer) bool {
 		if l != nil {
 			for _, m := range l.Moves {
 				if m != nil {
-					moves[m.ID] = true
+					moves[m.ID] = m
 				}
 			}
 		}
 		return l != nil
 	})
+	for i, r := range s.Runs {
+		c.run(c.at("%s.runs[%d]", at, i), r, moves)
+	}
 	var layers func(at string, list []*Layer, depth int)
 	layers = func(at string, list []*Layer, depth int) {
 		if depth > MaxDepth {
@@ -353,7 +364,7 @@ func (c *checker) scene(at string, s *Scene) {
 	layers(at+".layers", s.Layers, 0)
 }
 
-func (c *checker) layer(at string, l *Layer, s *Scene, moves, cues map[string]bool) {
+func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, cues map[string]bool) {
 	c.id(at+".id", l.ID)
 	if l.Thread == "" || len(l.Thread) > 40 {
 		c.fail(at+".thread", "must be 1 to 40 characters long")
@@ -424,62 +435,6 @@ func (c *checker) text(at string, t *Text) {
 		if r.Colour != "" {
 			c.colour(at+".colour", r.Colour)
 		}
-	}
-}
-
-// effects lists the effects each kind of move may have.
-var effects = map[string][]string{
-	Entrance: {AtOnce, Fade}, Exit: {AtOnce, Fade}, Loop: {Spin}, MotionPath: {Along},
-}
-
-func (c *checker) move(at string, m *Move, moves, cues map[string]bool) {
-	c.id(at+".id", m.ID)
-	c.oneOf(at+".kind", m.Kind, Entrance, Exit, Loop, MotionPath)
-	c.oneOf(at+".effect", m.Effect, effects[m.Kind]...)
-	c.oneOf(at+".start.when", m.Start.When, AtTime, WhenBegins, WhenEnds, BeforeSceneEnd, AtCue)
-	c.time(at+".start.offset", m.Start.Offset, -MaxTime)
-	switch m.Start.When {
-	case WhenBegins, WhenEnds:
-		if !moves[m.Start.Of] {
-			c.fail(at+".start.of", "names no move of this scene")
-		}
-	case AtCue:
-		if !cues[m.Start.Of] {
-			c.fail(at+".start.of", "names no cue of this scene")
-		}
-	}
-	if m.End != nil {
-		c.oneOf(at+".end.when", m.End.When, WhenBegins, WhenEnds, BeforeSceneEnd)
-		if m.End.When != BeforeSceneEnd && !moves[m.End.Of] {
-			c.fail(at+".end.of", "names no move of this scene")
-		}
-	}
-	c.oneOf(at+".lasts", m.Lasts, "", "scene")
-	switch {
-	case m.Effect == AtOnce:
-		if m.Duration != 0 {
-			c.fail(at+".duration", "must be 0: at once takes no time")
-		}
-	case m.Lasts == "scene" && m.Kind != Loop:
-		c.time(at+".duration", m.Duration, 0)
-	default:
-		c.time(at+".duration", m.Duration, MinDuration)
-	}
-	c.easing(at+".easing", m.Easing)
-	c.number(at+".repeat", m.Repeat, 0, 100000)
-	if m.Until != "" && !moves[m.Until] {
-		c.fail(at+".until", "names no move of this scene")
-	}
-	if m.Kind == MotionPath {
-		if m.Path == nil {
-			c.fail(at+".path", "is missing")
-			return
-		}
-		if _, err := geom.ParseData(m.Path.D); err != nil {
-			c.fail(at+".path.d", "cannot be read: %v", err)
-		}
-		c.oneOf(at+".path.rest", m.Path.Rest, "", Departs, Arrives, Passes)
-		c.number(at+".path.share", m.Path.Share, 0, 1)
 	}
 }
 

@@ -3,6 +3,7 @@ package frame
 import (
 	"encoding/json"
 	"fmt"
+	"reflect"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -36,6 +37,7 @@ type scene struct {
 	doc        *doc.Scene
 	into       int64
 	continues  bool
+	lasting    map[string][]motion.Lasting
 	timing     *motion.Timing
 	background paint.Colour
 	layers     []*layer
@@ -55,6 +57,14 @@ type layer struct {
 	picture  uint32
 	lines    []geom.Box // of texts: where a pointer finds them
 	path     *geom.Path // of drawn paths
+	pieces   []piece    // of texts whose moves divide them
+}
+
+// piece is a line, word or letter of a text.
+type piece struct {
+	unit   motion.Unit
+	box    geom.Box
+	shapes []shape
 }
 
 type shape struct {
@@ -105,32 +115,47 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 			old[s.doc] = s
 		}
 	}
+	// First the times: what lasts as long as its thread needs those of all scenes.
 	stays := make([]int64, len(p.Film.Scenes))
-	shared := true // the scene before is the one it was
+	intos := make([]int64, len(p.Film.Scenes))
+	timings := make([]*motion.Timing, len(p.Film.Scenes))
 	for i, d := range p.Film.Scenes {
-		into := int64(0)
 		if i > 0 {
-			into = d.Transition.Duration
+			intos[i] = d.Transition.Duration
 		} else if p.Film.Closing != nil && p.Film.Loop {
-			into = p.Film.Closing.Duration
+			intos[i] = p.Film.Closing.Duration
 		}
-		s := old[d]
-		if s != nil && s.into == into && (!s.continues || shared) {
-			shared = i == 0 || before.precedes(f.scenes[i-1], s)
+		if s := old[d]; s != nil && s.into == intos[i] {
+			timings[i] = s.timing
 		} else {
-			var err error
-			if s, err = f.compileScene(d, into); err != nil {
+			t, err := motion.Resolve(d, intos[i])
+			if err != nil {
 				return nil, fmt.Errorf("scene “%s”: %w", d.Name, err)
 			}
+			timings[i] = t
+		}
+		stays[i] = timings[i].Stay
+	}
+	f.Order = motion.NewOrder(&p.Film, stays)
+	lasting := motion.LastingPaths(&p.Film, f.Order)
+	shared := true // the scene before is the one it was
+	for i, d := range p.Film.Scenes {
+		var here map[string][]motion.Lasting
+		if lasting != nil {
+			here = lasting[i]
+		}
+		s := old[d]
+		if s != nil && s.timing == timings[i] && (!s.continues || shared) && reflect.DeepEqual(s.lasting, here) {
+			shared = i == 0 || before.precedes(f.scenes[i-1], s)
+		} else {
+			s = f.compileScene(d, intos[i], timings[i], here)
 			shared = false
 			if i > 0 {
 				link(f.scenes[i-1], s)
 			}
 		}
 		f.scenes = append(f.scenes, s)
-		stays[i] = s.timing.Stay
 	}
-	f.Order = motion.NewOrder(&p.Film, stays)
 	for i, s := range f.scenes {
 		t, from := s.doc.Transition, i-1
 		if i == 0 {
@@ -169,17 +194,14 @@ func link(a, b *scene) {
 	}
 }
 
-func (f *Film) compileScene(d *doc.Scene, into int64) (*scene, error) {
-	t, err := motion.Resolve(d, into)
-	if err != nil {
-		return nil, err
-	}
+func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting map[string][]motion.Lasting) *scene {
 	s := &scene{
-		doc: d, into: into, timing: t, byID: map[string]*layer{}, byThread: map[string]*layer{},
+		doc: d, into: into, timing: t, lasting: lasting, byID: map[string]*layer{}, byThread: map[string]*layer{},
 		background: colourOf(d.Background, d),
 	}
 	s.layers = f.compileLayers(s, d.Layers, nil)
-	return s, nil
+	f.measureSlides(s, s.layers)
+	return s
 }
 
 // colourOf resolves a fill; no fill is a colour that does not show.
@@ -201,7 +223,7 @@ func colourOf(fill doc.Fill, s *doc.Scene) paint.Colour {
 func (f *Film) compileLayers(s *scene, docs []*doc.Layer, parent *layer) []*layer {
 	var out []*layer
 	for _, d := range docs {
-		l := &layer{doc: d, parent: parent, track: motion.NewTrack(d, s.timing)}
+		l := &layer{doc: d, parent: parent}
 		for _, m := range d.Moves {
 			s.continues = s.continues || m.Continues != ""
 		}
@@ -216,6 +238,7 @@ func (f *Film) compileLayers(s *scene, docs []*doc.Layer, parent *layer) []*laye
 				l.box = geom.Box{}
 			}
 		}
+		l.track = motion.NewTrack(d, s.timing, l.extent(), s.lasting[d.Thread])
 		l.pivot = l.box.Centre()
 		if v := d.Place.Pivot; v != nil {
 			l.pivot = geom.Point{X: v[0], Y: v[1]}
@@ -249,14 +272,22 @@ func (f *Film) compileShape(s *scene, l *layer) {
 		}
 		l.shapes = []shape{{key, fill}}
 	case doc.TextKind:
-		lay, content := f.layout(d)
+		lay, content := f.layout(d, motion.Finest(d))
 		l.box, l.lines = lay.Box, lay.Lines
-		for i, o := range lay.Outlines {
-			c := fill
-			if o.Colour != "" {
-				c = colourOf(doc.Fill{Kind: doc.Solid, Colour: o.Colour}, s.doc)
+		set := func(name string, list []text.Outline) (out []shape) {
+			for i, o := range list {
+				c := fill
+				if o.Colour != "" {
+					c = colourOf(doc.Fill{Kind: doc.Solid, Colour: o.Colour}, s.doc)
+				}
+				out = append(out, shape{f.Geometry.key(fmt.Sprint(name, i, content), func() *geom.Path { return o.Path }), c})
 			}
-			l.shapes = append(l.shapes, shape{f.Geometry.key(fmt.Sprint("t", i, content), func() *geom.Path { return o.Path }), c})
+			return out
+		}
+		l.shapes = set("t", lay.Outlines)
+		for i, p := range lay.Pieces {
+			u := motion.Unit{Line: p.Line, Word: p.Word, Letter: p.Letter}
+			l.pieces = append(l.pieces, piece{u, p.Box, set(fmt.Sprint("u", i, "/"), p.Outlines)})
 		}
 	case doc.Picture:
 		l.shapes = []shape{{f.Geometry.rectangle(l.box, d.Corner), paint.Colour{}}}
@@ -270,19 +301,19 @@ func (f *Film) compileShape(s *scene, l *layer) {
 	}
 }
 
-// layout sets a text, or finds it set before with the same content and width.
-func (f *Film) layout(d *doc.Layer) (*text.Layout, string) {
+// layout sets a text, cut into units where moves want it, or finds it set before with the same content and width.
+func (f *Film) layout(d *doc.Layer, unit string) (*text.Layout, string) {
 	b, err := json.Marshal(d.Text)
 	if err != nil {
 		b = []byte(err.Error()) // a Text always encodes
 	}
-	content := string(b)
+	content := string(b) + unit
 	if d.Text.Wrap {
 		content += fmt.Sprint(d.Place.W)
 	}
 	lay := f.layouts[content]
 	if lay == nil {
-		lay = text.Set(f.assets.Fonts, d.Text, d.Place.W)
+		lay = text.SetIn(f.assets.Fonts, d.Text, d.Place.W, unit)
 		f.layouts[content] = lay
 	}
 	return lay, content

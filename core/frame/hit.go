@@ -1,6 +1,8 @@
 package frame
 
 import (
+	"math"
+
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/motion"
@@ -14,7 +16,7 @@ var restPose = motion.Rest
 func (p *Player) Hit(q geom.Point, slack float64) []string {
 	for i := len(p.nodes) - 1; i >= 0; i-- {
 		n := &p.nodes[i]
-		if n.kind != leafNode || n.alpha <= 0 || locked(n.layer) || !n.contains(p.film, q, slack) {
+		if n.kind != leafNode && n.kind != pieceNode || n.alpha <= 0 || locked(n.layer) || !p.touches(i, q, slack) {
 			continue
 		}
 		return chain(n.layer)
@@ -28,7 +30,7 @@ func (p *Player) Inside(b geom.Box) [][]string {
 	var out [][]string
 	for i := range p.nodes {
 		n := &p.nodes[i]
-		if n.kind == leafNode && !locked(n.layer) {
+		if (n.kind == leafNode || n.kind == textNode) && !locked(n.layer) {
 			if c := n.m.ApplyBox(n.layer.box); b.Contains(c.Min) && b.Contains(c.Max) {
 				out = append(out, chain(n.layer))
 			}
@@ -54,6 +56,32 @@ func locked(l *layer) bool {
 	return false
 }
 
+// touches reports whether a node is found at q; what scrolls is found at each of its copies.
+func (p *Player) touches(i int, q geom.Point, slack float64) bool {
+	n := &p.nodes[i]
+	for k := i; k >= 0; k-- {
+		g := &p.nodes[k]
+		if g.period == (geom.Point{}) || g.end <= i || k != i && g.kind == leafNode {
+			continue
+		}
+		inv, ok := g.m.Inverse()
+		if !ok {
+			return false
+		}
+		// Back to where the first copy lies.
+		local, box := inv.Apply(q), g.layer.box
+		to := local.Sub(g.scroll)
+		if g.period.X > 0 {
+			to.X -= math.Floor((to.X-box.Min.X)/g.period.X) * g.period.X
+		}
+		if g.period.Y > 0 {
+			to.Y -= math.Floor((to.Y-box.Min.Y)/g.period.Y) * g.period.Y
+		}
+		q = g.m.Apply(to)
+	}
+	return n.contains(p.film, q, slack)
+}
+
 func (n *node) contains(f *Film, q geom.Point, slack float64) bool {
 	inv, ok := n.m.Inverse()
 	if !ok {
@@ -61,6 +89,9 @@ func (n *node) contains(f *Film, q geom.Point, slack float64) bool {
 	}
 	local := inv.Apply(q)
 	box := n.layer.box
+	if n.kind == pieceNode {
+		return n.layer.pieces[n.piece].box.Contains(local)
+	}
 	if scale := n.m.MaxScale(); scale > 0 && min(box.W(), box.H())*scale < 2*slack && box.Grow(slack/scale).Contains(local) {
 		return true
 	}
@@ -88,7 +119,7 @@ func (n *node) contains(f *Film, q geom.Point, slack float64) bool {
 func (p *Player) Quad(id string) (corners [4]geom.Point, pivot geom.Point, ok bool) {
 	for i := range p.nodes {
 		n := &p.nodes[i]
-		if n.layer == nil || (n.kind != leafNode && n.kind != groupNode) || n.layer.doc.ID != id {
+		if n.layer == nil || (n.kind != leafNode && n.kind != groupNode && n.kind != textNode) || n.layer.doc.ID != id {
 			continue
 		}
 		for k, c := range n.layer.box.Corners() {
@@ -166,6 +197,26 @@ func (f *Film) EndPose(i int, id string) motion.Pose {
 		return motion.Pose{}
 	}
 	return l.track.At(s.endClock())
+}
+
+// Cycle returns after which time a loop of scene i is where it was, there and back counted, in ms; 0 for other moves.
+func (f *Film) Cycle(i int, m *doc.Move, layerID string) int64 {
+	if m.Effect == doc.Scroll {
+		if l := f.scenes[i].byID[layerID]; l != nil {
+			return motion.CycleOfScroll(m, l.box)
+		}
+	}
+	return motion.CycleTime(m)
+}
+
+// Lasting returns when a path that lasts as long as its thread begins and ends, on scene i's clock.
+func (f *Film) Lasting(i int, thread, move string) (motion.Interval, bool) {
+	for _, l := range f.scenes[i].lasting[thread] {
+		if l.Move.ID == move {
+			return l.Interval, true
+		}
+	}
+	return motion.Interval{}, false
 }
 
 // EndTurn returns what one loop has turned its layer when scene i ends.

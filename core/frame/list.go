@@ -1,7 +1,10 @@
 package frame
 
 import (
+	"math"
+
 	"capstan/core/geom"
+	"capstan/core/motion"
 	"capstan/core/paint"
 )
 
@@ -20,6 +23,13 @@ const (
 	OpMix      Op = 6 // numbers: p. (1-p) x what follows up to OpNext + p x what follows that up to OpEnd
 	OpNext     Op = 7
 	OpClipPage Op = 8 // numbers: box (x y w h). What follows up to OpEnd is cut to it
+	// OpVeil shows a part of what follows up to OpEnd. codes: n reveals (1 or 2). numbers: m, then for each its opacity o and
+	// a wipe (dx dy edge softness inverted). At the local point q a wipe is clamp((edge - d.q) / softness, 0, 1), over one
+	// device px when softness is less than that; inverted: 1 - that. One reveal shows a = o x wipe, two a + b (1 - a).
+	OpVeil Op = 9
+	// OpWipe shows (1-a) x what follows up to OpNext + a x what follows that up to OpEnd. numbers: m, one wipe as in OpVeil,
+	// which is a.
+	OpWipe Op = 10
 )
 
 // List says what to paint, back to front, in page px. It holds no pixels and no document.
@@ -56,4 +66,23 @@ func (l *List) outline(p *geom.Path, m geom.Matrix, c paint.Colour, alpha float6
 	for _, q := range p.Points {
 		l.num(q.X, q.Y)
 	}
+}
+
+// wipe writes the numbers of a wipe across a box.
+func (l *List) wipe(r *motion.Reveal, box geom.Box) {
+	if r.Share == 1 && !r.Inverted || r.Share == 0 && r.Inverted {
+		l.num(0, 0, 1, 1, 0) // everything
+		return
+	}
+	v := geom.Rotate(r.Direction).ApplyVector(geom.Point{X: 1})
+	from, to := math.Inf(1), math.Inf(-1)
+	for _, c := range box.Corners() {
+		u := c.X*v.X + c.Y*v.Y
+		from, to = min(from, u), max(to, u)
+	}
+	inverted := 0.0
+	if r.Inverted {
+		inverted = 1
+	}
+	l.num(v.X, v.Y, from+r.Share*(to-from+r.Softness), r.Softness, inverted)
 }

@@ -19,16 +19,25 @@ type strandClock struct {
 // that begins inside the transition shows by that alone.
 func (p *Player) morph(list []*pair, c strandClock, parent geom.Matrix) {
 	for _, q := range list {
-		switch {
-		case q.b == nil:
-			p.leaving(q, c, parent)
-		case q.a == nil:
-			p.coming(q, c, parent)
-		case q.apart:
-			p.between(q, c, geom.Identity, q.a.absolute(c.a), q.b.absolute(c.b))
-		default:
-			p.between(q, c, parent, q.a.standing(c.a), q.b.standing(c.b))
-		}
+		p.one(q, c, parent)
+	}
+}
+
+func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
+	l := q.a
+	if l == nil {
+		l = q.b
+	}
+	switch {
+	case p.solo != nil && !p.alone(l):
+	case q.b == nil:
+		p.leaving(q, c, parent)
+	case q.a == nil:
+		p.coming(q, c, parent)
+	case q.apart:
+		p.between(q, c, geom.Identity, q.a.absolute(c.a), q.b.absolute(c.b))
+	default:
+		p.between(q, c, parent, q.a.standing(c.a), q.b.standing(c.b))
 	}
 }
 
@@ -53,33 +62,97 @@ func (p *Player) coming(q *pair, c strandClock, parent geom.Matrix) {
 
 // oneSided adds a layer of one side; what is inside it may still have come from elsewhere.
 func (p *Player) oneSided(q *pair, l *layer, pose motion.Pose, parent geom.Matrix, alpha float64, c strandClock) {
-	n := node{kind: leafNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity}
-	if l.doc.Kind == doc.Group {
-		n.kind = groupNode
+	if l.doc.Kind != doc.Group {
+		own := c.a
+		if q.a == nil {
+			own = c.b
+		}
+		p.layer(l, parent, pose, alpha, &own)
+		return
+	}
+	n := node{
+		kind: groupNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity,
+		veil: pose.Veil, scroll: pose.Scroll, period: pose.Period,
 	}
 	i := p.open(n)
-	if n.kind == groupNode {
-		p.inside(q.children, c, n.m)
+	for _, k := range q.children {
+		m := n.m
+		if unit, of := q.unit(k, c); of {
+			m = m.Mul(l.unitAt(unit, k.middle()))
+		}
+		p.inside(k, c, m)
 	}
 	p.close(i)
 }
 
-// inside adds the children of a group; those of one side follow the group's own fade.
-func (p *Player) inside(list []*pair, c strandClock, m geom.Matrix) {
-	for _, q := range list {
-		switch {
-		case q.a != nil && q.b != nil:
-			p.morph([]*pair{q}, c, m)
-		case q.b == nil:
-			if pose := q.a.track.At(c.a); pose.Present {
-				p.oneSided(q, q.a, pose, m, pose.Opacity, c)
-			}
-		default:
-			if pose := q.b.track.At(c.b); pose.Present {
-				p.oneSided(q, q.b, pose, m, pose.Opacity, c)
-			}
+// inside adds a child of a group of one side; one of that side only follows the group's own fade.
+func (p *Player) inside(q *pair, c strandClock, m geom.Matrix) {
+	switch {
+	case q.a != nil && q.b != nil:
+		p.one(q, c, m)
+	case q.b == nil:
+		if pose := q.a.track.At(c.a); pose.Present {
+			p.oneSided(q, q.a, pose, m, pose.Opacity, c)
+		}
+	default:
+		if pose := q.b.track.At(c.b); pose.Present {
+			p.oneSided(q, q.b, pose, m, pose.Opacity, c)
 		}
 	}
+}
+
+// unit returns what moves by part make of a child of the pair's groups, and whether any do.
+func (q *pair) unit(child *pair, c strandClock) (motion.Pose, bool) {
+	of := func(l, k *layer, clock motion.Clock) (motion.Unit, bool) {
+		if l == nil || k == nil || l.track.ByUnit(clock) != doc.ByPart {
+			return motion.Unit{}, false
+		}
+		return motion.Unit{Part: slices.Index(l.children, k)}, true
+	}
+	ua, inA := of(q.a, child.a, c.a)
+	ub, inB := of(q.b, child.b, c.b)
+	if !inA && !inB {
+		return motion.Rest, false
+	}
+	return q.unitBetween(c, ua, ub), true
+}
+
+// middle is where a part turns about: the middle of its box, in its group's axes.
+func (q *pair) middle() geom.Point {
+	l := q.a
+	if l == nil {
+		l = q.b
+	}
+	return l.at(motion.Rest).ApplyBox(l.box).Centre()
+}
+
+// unitBetween returns what is made of one unit by moves on either side.
+func (q *pair) unitBetween(c strandClock, ua, ub motion.Unit) motion.Pose {
+	x, y := motion.Rest, motion.Rest
+	if q.a != nil {
+		x = q.a.track.UnitAt(c.a, ua)
+	}
+	if q.b != nil {
+		y = q.b.track.UnitAt(c.b, ub)
+	}
+	switch {
+	case q.b == nil:
+		return x
+	case q.a == nil:
+		return y
+	}
+	if !x.Present {
+		x.Opacity = 0
+	}
+	if !y.Present {
+		y.Opacity = 0
+	}
+	e := morph.Ease(c.p)
+	out := motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, c.p, &ua, &ub)
+	out.Present, out.Opacity = true, morph.Number(x.Opacity, y.Opacity, e)
+	out.Offset = lerpPoint(x.Offset, y.Offset, c.p)
+	out.Veil = x.Veil.Lifted(e).With(y.Veil.Lifted(1 - e))
+	return out
 }
 
 // stance is where a layer stands on one side of a morph, in its parent's or the page's axes.
@@ -90,6 +163,7 @@ type stance struct {
 	size       geom.Point
 	corner     float64
 	pivot      geom.Point
+	veil       motion.Veil
 }
 
 func (l *layer) standing(c motion.Clock) stance {
@@ -98,7 +172,7 @@ func (l *layer) standing(c motion.Clock) stance {
 	return stance{
 		at: geom.Point{X: pl.X, Y: pl.Y}.Add(pose.Offset), turn: pl.Turn + pose.Angle, spin: pose.Turn,
 		alpha: pose.Opacity * l.doc.Opacity, size: geom.Point{X: l.box.W(), Y: l.box.H()},
-		corner: l.doc.Corner, pivot: l.pivot,
+		corner: l.doc.Corner, pivot: l.pivot, veil: pose.Veil,
 	}
 }
 
@@ -124,7 +198,7 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b stance
 	e := c.p
 	at := lerpPoint(a.at, b.at, e)
 	turn := morph.Number(a.turn, b.turn, e)
-	spin := motion.TurnBetween(q.a.track, q.b.track, c.a, c.b, e)
+	loops := motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, e, nil, nil)
 	pivot := lerpPoint(a.pivot, b.pivot, e)
 	alpha := morph.Ease(morph.Number(a.alpha, b.alpha, e))
 	size := lerpPoint(a.size, b.size, e)
@@ -133,39 +207,83 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b stance
 	if e >= 0.5 {
 		flip = &q.b.doc.Place
 	}
-	m := parent.Mul(transform(at, turn, spin, pivot, flip))
+	m := parent.Mul(transform(at, turn, loops.Turn, pivot, flip))
+	n := node{
+		kind: leafNode, layer: q.a, other: q.b, share: e, m: m, alpha: alpha,
+		veil: a.veil.Lifted(morph.Ease(e)).With(b.veil.Lifted(1 - morph.Ease(e))), scroll: loops.Scroll, period: loops.Period,
+		size: size, corner: max(morph.Number(a.corner, b.corner, e), 0), sized: a.size != b.size || a.corner != b.corner,
+	}
 	if q.a.doc.Kind == doc.Group && q.b.doc.Kind == doc.Group {
-		i := p.open(node{kind: groupNode, layer: q.a, m: m, alpha: alpha})
-		p.morph(q.children, c, m)
+		n.kind, n.other, n.sized = groupNode, nil, false
+		i := p.open(n)
+		for _, k := range q.children {
+			inner := m
+			if unit, of := q.unit(k, c); of {
+				inner = m.Mul(q.a.unitAt(unit, k.middle()))
+			}
+			p.one(k, c, inner)
+		}
 		p.close(i)
 		return
 	}
-	n := node{
-		kind: leafNode, layer: q.a, other: q.b, share: e, m: m, alpha: alpha,
-		size: size, corner: max(morph.Number(a.corner, b.corner, e), 0), sized: a.size != b.size || a.corner != b.corner,
-	}
 	if alike(q.a, q.b) {
-		if n.sized && q.a.doc.Kind == doc.TextKind {
-			// A text scales as a whole, about its origin.
-			k := size.Y / max(q.a.box.H(), 1e-9)
-			n.m, n.sized = m.Mul(geom.Scale(k, k)), false
+		if q.a.doc.Kind == doc.TextKind {
+			p.words(q, n, c)
+			return
 		}
 		p.close(p.open(n))
 		return
 	}
 	// Different contents: each side stretched into the interpolated box, one dissolving into the other.
 	mix := p.open(node{kind: mixNode, share: morph.Ease(e), alpha: 1})
-	for _, l := range []*layer{q.a, q.b} {
+	for k, l := range []*layer{q.a, q.b} {
 		i := p.open(node{kind: sideNode, alpha: 1})
-		p.fit(l, m, size, alpha)
+		clock := c.a
+		if k == 1 {
+			clock = c.b
+		}
+		p.fit(l, m, size, alpha, &clock)
 		p.close(i)
 	}
 	p.close(mix)
 }
 
-// fit adds l at rest inside a box of the given size about the middle of its own box. Texts keep their
+// words adds a text that is the same on both sides but for its size and colours, in pieces when moves divide it on either side.
+func (p *Player) words(q *pair, n node, c strandClock) {
+	if q.a.track.ByUnit(c.a) == "" && q.b.track.ByUnit(c.b) == "" || len(q.a.pieces)+len(q.b.pieces) == 0 {
+		if n.sized { // a text scales as a whole, about its origin
+			k := n.size.Y / max(q.a.box.H(), 1e-9)
+			n.m, n.sized = n.m.Mul(geom.Scale(k, k)), false
+		}
+		p.close(p.open(n))
+		return
+	}
+	base, other := q.a, q.b
+	if len(q.a.pieces) < len(q.b.pieces) {
+		base, other, n.share = q.b, q.a, 1-n.share
+	}
+	k := n.size.Y / max(base.box.H(), 1e-9)
+	n.m, n.sized = n.m.Mul(geom.Scale(k, k)), false
+	n.kind, n.layer, n.other = textNode, base, other
+	i := p.open(n)
+	for k := range base.pieces {
+		u := base.pieces[k].unit
+		unit := q.unitBetween(c, u, u)
+		if unit.Opacity <= 0 {
+			continue
+		}
+		piece := n
+		piece.kind, piece.piece, piece.alpha, piece.veil = pieceNode, k, unit.Opacity, unit.Veil
+		piece.scroll, piece.period = geom.Point{}, geom.Point{}
+		piece.m = n.m.Mul(base.unitAt(unit, base.pieces[k].box.Centre()))
+		p.close(p.open(piece))
+	}
+	p.close(i)
+}
+
+// fit adds l, its units as they move, inside a box of the given size about the middle of its own box. Texts keep their
 // proportions and take the box's height.
-func (p *Player) fit(l *layer, m geom.Matrix, size geom.Point, alpha float64) {
+func (p *Player) fit(l *layer, m geom.Matrix, size geom.Point, alpha float64, c *motion.Clock) {
 	w, h := l.box.W(), l.box.H()
 	if w > 0 && h > 0 {
 		x, y := size.X/w, size.Y/h
@@ -175,10 +293,18 @@ func (p *Player) fit(l *layer, m geom.Matrix, size geom.Point, alpha float64) {
 		m = m.Mul(geom.Scale(x, y))
 	}
 	n := node{kind: leafNode, layer: l, m: m, alpha: alpha}
-	if l.doc.Kind == doc.Group {
+	switch {
+	case l.doc.Kind == doc.Group:
 		n.kind = groupNode
+	case len(l.pieces) > 0 && l.track.ByUnit(*c) != "":
+		n.kind = textNode
 	}
 	i := p.open(n)
+	if n.kind == textNode {
+		for k := range l.pieces {
+			p.pieceOf(l, k, m, l.track.UnitAt(*c, l.pieces[k].unit))
+		}
+	}
 	p.layers(l.children, m, nil)
 	p.close(i)
 }

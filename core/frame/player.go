@@ -1,6 +1,8 @@
 package frame
 
 import (
+	"math"
+
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/motion"
@@ -19,6 +21,7 @@ type Player struct {
 	nodes []node
 	list  List
 	tmp   geom.Path
+	solo  map[string]bool // threads looked at alone; nil: all
 }
 
 // Player returns a new player of the film.
@@ -34,8 +37,12 @@ func (p *Player) SetFilm(f *Film) { p.film = f }
 type node struct {
 	kind   nodeKind
 	layer  *layer
+	piece  int         // of a pieceNode
 	m      geom.Matrix // local to page
 	alpha  float64
+	veil   motion.Veil
+	scroll geom.Point // own axes, within period
+	period geom.Point
 	end    int          // nodes[i+1:end] lie inside
 	colour paint.Colour // of a page
 	// What a morph changes:
@@ -51,9 +58,13 @@ type nodeKind uint8
 const (
 	leafNode  nodeKind = iota
 	groupNode          // a group of layers
+	textNode           // a text in pieces
+	pieceNode          // a piece of the text around it
 	pageNode           // a scene's background
 	mixNode            // first child shown by 1 - share, second by share
-	sideNode           // one side of a mixNode
+	wipeNode           // the second child over the first, as far as the veil shows it
+	sideNode           // one side of a mixNode or wipeNode
+	clipNode           // one side of a push, cut to its page
 )
 
 // At returns what the film shows at time t, counted from its start.
@@ -68,6 +79,18 @@ func (p *Player) AtRest(i int, v View) *List {
 	return p.emit(v)
 }
 
+// Solo shows only the layers of these threads, with what is in them and around them; none: all layers. It is for looking
+// at some layers while working, not for files.
+func (p *Player) Solo(threads []string) {
+	p.solo = nil
+	for _, t := range threads {
+		if p.solo == nil {
+			p.solo = map[string]bool{}
+		}
+		p.solo[t] = true
+	}
+}
+
 // Stand places everything as at time t, for Hit, Quad and Bounds, without making a list.
 func (p *Player) Stand(t motion.Instant) {
 	f := p.film
@@ -76,35 +99,64 @@ func (p *Player) Stand(t motion.Instant) {
 	s := f.scenes[w.Scene]
 	if !w.Into {
 		c := motion.Clock{At: w.Clock, Stay: s.timing.Stay}
-		p.page(s.background)
+		p.page(s.background, geom.Point{})
 		p.layers(s.layers, geom.Identity, &c)
 		return
 	}
+	w, e := f.Order.InRun(w, t, f.easeOf(w.Scene))
+	s = f.scenes[w.Scene]
 	from := f.scenes[w.From]
 	st := &f.strands[w.Scene]
 	leaving := motion.Clock{At: w.Since.Add(from.timing.Stay), Side: motion.Leaving, Stay: from.timing.Stay}
 	entering := motion.Clock{At: w.Clock, Side: motion.Entering, Stay: s.timing.Stay}
-	e := st.ease(w.Share)
-	if st.kind == doc.Morph {
-		p.page(paint.Mix(from.background, s.background, e))
+	switch st.kind {
+	case doc.Morph:
+		p.page(paint.Mix(from.background, s.background, e), geom.Point{})
 		list := st.first
 		if w.Share >= 0.5 {
 			list = st.second
 		}
 		p.morph(list, strandClock{leaving, entering, e}, geom.Identity)
-		return
+	case doc.Push:
+		by := st.across(f.Doc.Film.Width, f.Doc.Film.Height)
+		p.side(clipNode, from, &leaving, by.Mul(e))
+		p.side(clipNode, s, &entering, by.Mul(e-1))
+	case doc.Wipe:
+		n := node{kind: wipeNode, m: geom.Identity, alpha: 1}
+		n.veil.Count = 1
+		n.veil.Reveals[0] = motion.Reveal{Opacity: 1, Direction: st.transition.Direction, Softness: st.transition.Softness, Share: min(1, max(0, e))}
+		i := p.open(n)
+		p.side(sideNode, from, &leaving, geom.Point{})
+		p.side(sideNode, s, &entering, geom.Point{})
+		p.close(i)
+	default:
+		mix := p.open(node{kind: mixNode, share: min(1, max(0, e)), alpha: 1})
+		p.side(sideNode, from, &leaving, geom.Point{})
+		p.side(sideNode, s, &entering, geom.Point{})
+		p.close(mix)
 	}
-	mix := p.open(node{kind: mixNode, share: min(1, max(0, e)), alpha: 1})
-	p.side(from, &leaving)
-	p.side(s, &entering)
-	p.close(mix)
+}
+
+// easeOf returns the easing of the transition into scene i: that of its run's first.
+func (f *Film) easeOf(i int) motion.Easing {
+	if run := f.Order.RunOf(i); run != nil {
+		return f.strands[run[0]].ease
+	}
+	return f.strands[i].ease
+}
+
+// across returns how far a push moves both pages: they adjoin along one of eight directions.
+func (st *strand) across(w, h int) geom.Point {
+	v := geom.Rotate(math.Round(st.transition.Direction/45) * 45).ApplyVector(geom.Point{X: 1})
+	sign := func(x float64) float64 { return math.Round(x * 1.4) } // a half-diagonal counts as a whole step
+	return geom.Point{X: sign(v.X) * float64(w), Y: sign(v.Y) * float64(h)}
 }
 
 // StandAtRest places scene i at rest, without making a list.
 func (p *Player) StandAtRest(i int) {
 	p.nodes = p.nodes[:0]
 	s := p.film.scenes[i]
-	p.page(s.background)
+	p.page(s.background, geom.Point{})
 	p.layers(s.layers, geom.Identity, nil)
 }
 
@@ -115,21 +167,21 @@ func (p *Player) open(n node) int {
 
 func (p *Player) close(i int) { p.nodes[i].end = len(p.nodes) }
 
-func (p *Player) page(c paint.Colour) {
-	p.close(p.open(node{kind: pageNode, colour: c}))
+func (p *Player) page(c paint.Colour, at geom.Point) {
+	p.close(p.open(node{kind: pageNode, colour: c, m: geom.Translate(at)}))
 }
 
-func (p *Player) side(s *scene, c *motion.Clock) {
-	i := p.open(node{kind: sideNode, alpha: 1})
-	p.page(s.background)
-	p.layers(s.layers, geom.Identity, c)
+func (p *Player) side(kind nodeKind, s *scene, c *motion.Clock, at geom.Point) {
+	i := p.open(node{kind: kind, alpha: 1, m: geom.Translate(at)})
+	p.page(s.background, at)
+	p.layers(s.layers, geom.Translate(at), c)
 	p.close(i)
 }
 
 // layers adds a list of siblings; a nil clock means at rest.
 func (p *Player) layers(list []*layer, parent geom.Matrix, c *motion.Clock) {
 	for _, l := range list {
-		if l.doc.Hidden {
+		if l.doc.Hidden || p.solo != nil && !p.alone(l) {
 			continue
 		}
 		pose := motion.Rest
@@ -142,136 +194,86 @@ func (p *Player) layers(list []*layer, parent geom.Matrix, c *motion.Clock) {
 	}
 }
 
+// alone reports whether a layer is seen while some are looked at alone: they, what is in them, what they are in.
+func (p *Player) alone(l *layer) bool {
+	for g := l; g != nil; g = g.parent {
+		if p.solo[g.doc.Thread] {
+			return true
+		}
+	}
+	for _, c := range l.children {
+		if p.alone(c) {
+			return true
+		}
+	}
+	return false
+}
+
 func (p *Player) layer(l *layer, parent geom.Matrix, pose motion.Pose, alpha float64, c *motion.Clock) {
-	n := node{kind: leafNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity}
-	if l.doc.Kind == doc.Group {
+	n := node{
+		kind: leafNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity,
+		veil: pose.Veil, scroll: pose.Scroll, period: pose.Period,
+	}
+	unit := ""
+	if c != nil {
+		unit = l.track.ByUnit(*c)
+	}
+	switch {
+	case l.doc.Kind == doc.Group:
 		n.kind = groupNode
+	case unit != "" && len(l.pieces) > 0:
+		n.kind = textNode
 	}
 	i := p.open(n)
-	if n.kind == groupNode {
+	switch {
+	case n.kind == textNode:
+		for k := range l.pieces {
+			p.pieceOf(l, k, n.m, l.track.UnitAt(*c, l.pieces[k].unit))
+		}
+	case unit == doc.ByPart:
+		for k, child := range l.children {
+			p.part(l, child, n.m, l.track.UnitAt(*c, motion.Unit{Part: k}), c)
+		}
+	case n.kind == groupNode:
 		p.layers(l.children, n.m, c)
 	}
 	p.close(i)
 }
 
-func (p *Player) emit(v View) *List {
-	f := p.film
-	l := &p.list
-	l.reset(float64(f.Doc.Film.Width), float64(f.Doc.Film.Height))
-	p.paint(0, len(p.nodes), v, 1)
-	return l
-}
-
-// paint writes the nodes from..to; alpha is handed down by groups that need no layer of their own.
-func (p *Player) paint(from, to int, v View, alpha float64) {
-	l := &p.list
-	for i := from; i < to; i = p.nodes[i].end {
-		n := &p.nodes[i]
-		switch n.kind {
-		case pageNode:
-			if n.colour.A > 0 {
-				l.fill(p.film.page, geom.Identity, n.colour, 1)
-			}
-		case mixNode:
-			second := p.nodes[i+1].end
-			l.op(OpMix)
-			l.num(n.share)
-			p.paint(i+1, second, v, 1)
-			l.op(OpNext)
-			p.paint(second, n.end, v, 1)
-			l.op(OpEnd)
-		case sideNode:
-			p.paint(i+1, n.end, v, alpha)
-		case groupNode:
-			a := n.alpha * alpha
-			switch {
-			case a <= 0 || n.end == i+1:
-			case a < 1 && p.nodes[i+1].end < n.end, a < 1 && p.nodes[i+1].kind != leafNode:
-				l.op(OpGroup)
-				l.num(a)
-				p.paint(i+1, n.end, v, 1)
-				l.op(OpEnd)
-			default:
-				p.paint(i+1, n.end, v, a)
-			}
-		case leafNode:
-			if a := n.alpha * alpha; a > 0 {
-				p.leaf(n, v, a)
-			}
-		}
-	}
-}
-
-func (p *Player) leaf(n *node, v View, alpha float64) {
-	d := n.layer.doc
-	l := &p.list
-	if d.Kind == doc.Picture {
-		p.picture(n, v, alpha)
+// pieceOf adds a piece of a text that moves by itself; m maps the text's axes to the page.
+func (p *Player) pieceOf(l *layer, k int, m geom.Matrix, unit motion.Pose) {
+	if !unit.Present || unit.Opacity <= 0 {
 		return
 	}
-	// Outlines of one text in several colours do not overlap, so opacity may go into each.
-	for i, s := range n.layer.shapes {
-		c := s.colour
-		if n.other != nil && i < len(n.other.shapes) {
-			c = paint.Mix(c, n.other.shapes[i].colour, n.share)
-		}
-		if c.A*alpha <= 0 {
-			continue
-		}
-		if n.other != nil && d.Kind == doc.PathKind && d.Path != n.other.doc.Path {
-			p.tmp.Reset()
-			p.tmp.Verbs = append(p.tmp.Verbs, n.layer.path.Verbs...)
-			for k, q := range n.layer.path.Points {
-				p.tmp.Points = append(p.tmp.Points, q.Lerp(n.other.path.Points[k], n.share))
-			}
-			l.outline(&p.tmp, n.m, c, alpha)
-			continue
-		}
-		if !n.sized {
-			l.fill(s.key, n.m, c, alpha)
-			continue
-		}
-		box := geom.BoxAt(geom.Point{}, n.size.X, n.size.Y)
-		switch {
-		case d.Kind == doc.Rectangle && n.corner > 0:
-			p.tmp = *geom.Rectangle(box, n.corner)
-			l.outline(&p.tmp, n.m, c, alpha)
-		default:
-			l.fill(s.key, n.m.Mul(n.stretch()), c, alpha)
-		}
-	}
+	q := m.Mul(l.unitAt(unit, l.pieces[k].box.Centre()))
+	p.close(p.open(node{kind: pieceNode, layer: l, piece: k, m: q, alpha: unit.Opacity, veil: unit.Veil}))
 }
 
-// stretch maps the layer's own box to the size a morph gives it, about its origin.
-func (n *node) stretch() geom.Matrix {
-	w, h := n.layer.box.W(), n.layer.box.H()
-	if w <= 0 || h <= 0 {
-		return geom.Identity
-	}
-	return geom.Scale(n.size.X/w, n.size.Y/h)
-}
-
-func (p *Player) picture(n *node, v View, alpha float64) {
-	d := n.layer.doc
-	box, key, m := n.layer.box, n.layer.shapes[0].key, n.m
-	if n.sized {
-		m = m.Mul(n.stretch())
-	}
-	crop := [4]float64{0, 0, 1, 1}
-	if c := d.Picture.Crop; c != nil {
-		crop = *c
-	}
-	media := p.film.Doc.Media[d.Picture.Media]
-	mip := uint32(0)
-	if media != nil && box.W() > 0 && box.H() > 0 {
-		// The mip with at least one sample a device pixel along the denser side, but less than two.
-		across := geom.Point{X: m.A, Y: m.B}.Len() * box.W() * v.Scale / (float64(media.Width) * (crop[2] - crop[0]))
-		down := geom.Point{X: m.C, Y: m.D}.Len() * box.H() * v.Scale / (float64(media.Height) * (crop[3] - crop[1]))
-		for k := max(across, down); k <= 0.5 && k > 0 && mip < 12 && min(media.Width, media.Height)>>(mip+1) >= 1; k *= 2 {
-			mip++
+// unitAt returns the map, in the layer's own axes, that its unit's pose makes: a turn about the unit's middle and an offset
+// that is given in the parent's axes.
+func (l *layer) unitAt(unit motion.Pose, middle geom.Point) geom.Matrix {
+	m := geom.Identity
+	if unit.Offset != (geom.Point{}) {
+		if inv, ok := l.at(motion.Rest).Inverse(); ok {
+			m = geom.Translate(inv.ApplyVector(unit.Offset))
 		}
 	}
-	p.list.op(OpPicture, n.layer.picture, mip, key)
-	p.list.matrix(m)
-	p.list.num(box.Min.X, box.Min.Y, box.W(), box.H(), crop[0], crop[1], crop[2], crop[3], alpha)
+	if unit.Turn != 0 {
+		m = m.Mul(geom.Rotate(unit.Turn).About(middle))
+	}
+	return m
+}
+
+// part adds a child of a group whose parts move by themselves: its own pose goes on inside that of the part.
+func (p *Player) part(g, child *layer, m geom.Matrix, unit motion.Pose, c *motion.Clock) {
+	if !unit.Present || unit.Opacity <= 0 || child.doc.Hidden || p.solo != nil && !p.alone(child) {
+		return
+	}
+	pose := child.track.At(*c)
+	if !pose.Present {
+		return
+	}
+	pose.Veil = pose.Veil.With(unit.Veil)
+	middle := child.at(motion.Rest).ApplyBox(child.box).Centre()
+	p.layer(child, m.Mul(g.unitAt(unit, middle)), pose, pose.Opacity*unit.Opacity, c)
 }

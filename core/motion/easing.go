@@ -259,14 +259,16 @@ func parseLinear(args []string) (Easing, error) {
 }
 
 // DefaultEasing names the easing a move has when it says none (docs/motion.md, Defaults).
-func DefaultEasing(kind string) string {
-	switch kind {
+func DefaultEasing(m *doc.Move) string {
+	switch m.Kind {
 	case doc.Entrance:
 		return "ease-out"
 	case doc.Exit:
 		return "ease-in"
 	case doc.MotionPath:
-		return "ease-in-out"
+		if m.Lasts == "" {
+			return "ease-in-out"
+		}
 	}
 	return "linear"
 }

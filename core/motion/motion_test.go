@@ -65,7 +65,7 @@ func TestThereAndBackWithAFadeThatEndsWithIt(t *testing.T) {
 	if r.Moves["p"].End != 6000 || r.Moves["f"].Begin != 3500 {
 		t.Fatalf("path ends at %d, fade begins at %d", r.Moves["p"].End, r.Moves["f"].Begin)
 	}
-	k := NewTrack(s.Layers[0], r)
+	k := NewTrack(s.Layers[0], r, Extent{}, nil)
 	for ms, want := range map[int64]float64{1500: 0.5, 3500: 0.8333, 4750: 0.41667} {
 		within(t, "place", k.At(Clock{At: Millis(ms), Stay: 7000}).Offset.X/300, want, 1e-4)
 	}
@@ -131,7 +131,7 @@ func TestPresenceComesGoesAndComesAgain(t *testing.T) {
 		&doc.Move{ID: "again", Kind: doc.Entrance, Effect: doc.AtOnce, Start: at(7000)},
 		fade("idle", doc.Exit, at(6000), 500), // does nothing: the layer is absent
 	)
-	k := NewTrack(s.Layers[0], resolve(t, s, 0))
+	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for _, c := range []struct {
 		ms      int64
 		present bool
@@ -146,7 +146,7 @@ func TestPresenceComesGoesAndComesAgain(t *testing.T) {
 
 func TestAnEntranceThatOverlapsAnExitNeverJumps(t *testing.T) {
 	s := scene(5000, fade("out", doc.Exit, at(1000), 1000), fade("in", doc.Entrance, at(1500), 1000))
-	k := NewTrack(s.Layers[0], resolve(t, s, 0))
+	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	last := 1.0
 	for ms := int64(900); ms < 3000; ms++ {
 		a := k.At(Clock{At: Millis(ms), Stay: 5000}).Opacity
@@ -162,7 +162,7 @@ func TestArrivingPathsHoldTheirOffsetFromClockZero(t *testing.T) {
 	p := straight("p", at(1000), 1000)
 	p.Path.Rest = doc.Arrives
 	s := scene(4000, p)
-	k := NewTrack(s.Layers[0], resolve(t, s, 0))
+	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for ms, want := range map[int64]float64{0: -300, 1000: -300, 1500: -150, 2000: 0, 4000: 0} {
 		within(t, "offset", k.At(Clock{At: Millis(ms), Stay: 4000}).Offset.X, want, 1e-9)
 	}
@@ -171,7 +171,7 @@ func TestArrivingPathsHoldTheirOffsetFromClockZero(t *testing.T) {
 func TestAFiniteSpinKeepsItsEndValue(t *testing.T) {
 	spin := &doc.Move{ID: "s", Kind: doc.Loop, Effect: doc.Spin, Duration: 1000, Repeat: 2.25, Start: at(500)}
 	s := scene(6000, spin)
-	k := NewTrack(s.Layers[0], resolve(t, s, 0))
+	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for ms, want := range map[int64]float64{0: 0, 500: 0, 750: 90, 1500: 360, 2750: 810, 6000: 810} {
 		within(t, "turn", k.At(Clock{At: Millis(ms), Stay: 6000}).Turn, want, 1e-9)
 	}
@@ -181,7 +181,7 @@ func TestAFiniteSpinKeepsItsEndValue(t *testing.T) {
 func TestFramesOnePeriodApartAreEqual(t *testing.T) {
 	spin := &doc.Move{ID: "s", Kind: doc.Loop, Effect: doc.Spin, Duration: 1000, Lasts: "scene", Start: at(0)}
 	s := scene(60000, spin)
-	k := NewTrack(s.Layers[0], resolve(t, s, 0))
+	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for _, fps := range []int64{24, 25, 30, 50, 60} {
 		for i := int64(0); i < fps; i++ {
 			a := k.At(Clock{At: FrameTime(i, fps, 1), Stay: 60000})
@@ -200,7 +200,7 @@ func TestContinuedSpinsKeepTheirPhase(t *testing.T) {
 	mk := func(id, continues string, pass int64) (*doc.Scene, *Track) {
 		m := &doc.Move{ID: id, Kind: doc.Loop, Effect: doc.Spin, Duration: pass, Lasts: "scene", Start: at(0), Continues: continues}
 		s := scene(1700, m)
-		return s, NewTrack(s.Layers[0], resolve(t, s, 600))
+		return s, NewTrack(s.Layers[0], resolve(t, s, 600), Extent{}, nil)
 	}
 	_, a := mk("a", "", 1000)
 	_, b := mk("b", "a", 1000)
@@ -213,7 +213,7 @@ func TestContinuedSpinsKeepTheirPhase(t *testing.T) {
 	for tau := int64(0); tau <= 600; tau += 50 {
 		from := Clock{At: Millis(1700 + tau), Side: Leaving, Stay: 1700}
 		into := Clock{At: Millis(tau - 600), Side: Entering, Stay: 1700}
-		got := TurnBetween(a, b, from, into, float64(tau)/600)
+		got := LoopsBetween(a, b, from, into, float64(tau)/600, nil, nil).Turn
 		within(t, "turn in the transition", got, 360*(float64((1700+tau)%1000)/1000), 1e-9)
 		within(t, "turn of the coming side", b.At(into).Turn, got, 1e-9)
 	}
@@ -322,7 +322,7 @@ func TestStepsJumpWhereTheySay(t *testing.T) {
 func BenchmarkTrackAt(b *testing.B) {
 	s := scene(9000, straight("p", at(0), 6000), fade("f", doc.Entrance, at(0), 600), &doc.Move{ID: "s", Kind: doc.Loop, Effect: doc.Spin, Duration: 1000, Lasts: "scene", Start: at(0)})
 	r, _ := Resolve(s, 0)
-	k := NewTrack(s.Layers[0], r)
+	k := NewTrack(s.Layers[0], r, Extent{}, nil)
 	b.ReportAllocs()
 	for i := 0; b.Loop(); i++ {
 		k.At(Clock{At: FrameTime(int64(i%180), 30, 1), Stay: 9000})

@@ -11,7 +11,7 @@ import (
 // rises and an exit falls with its eased progress, a motion path is a band as high as its speed. Of a loop it is one
 // cycle (see CycleTime), which the bar repeats.
 func Profile(m *doc.Move, iv Interval, n int) []float64 {
-	ease := easingOf(m.Easing, DefaultEasing(m.Kind))
+	ease := easingOf(m.Easing, DefaultEasing(m))
 	out := make([]float64, n+1)
 	clamp := func(v float64) float64 { return math.Round(min(1, max(0, v))*1000) / 1000 }
 	progress := func(share float64) float64 {
@@ -22,8 +22,14 @@ func Profile(m *doc.Move, iv Interval, n int) []float64 {
 	for i := range out {
 		share := float64(i) / float64(n)
 		switch {
-		case m.Effect == doc.AtOnce:
+		case m.Effect == doc.AtOnce && m.Unit == "":
 			out[i] = 1
+		case m.Effect == doc.AtOnce && m.Kind == doc.Entrance:
+			out[i] = clamp(math.Ceil(share*8) / 8)
+		case m.Effect == doc.AtOnce:
+			out[i] = clamp(1 - math.Ceil(share*8)/8)
+		case m.Effect == doc.Rock:
+			out[i] = clamp(0.55 + 0.4*math.Sin(2*math.Pi*ease(share)))
 		case m.Kind == doc.Entrance:
 			out[i] = clamp(ease(share))
 		case m.Kind == doc.Exit:
@@ -70,7 +76,7 @@ func CycleTime(m *doc.Move) int64 {
 // EvenSteps returns where along its line, in shares of its length, a motion path stands at even steps of time: as many
 // steps as are easily told apart, at round times.
 func EvenSteps(m *doc.Move, iv Interval) []float64 {
-	ease := easingOf(m.Easing, DefaultEasing(m.Kind))
+	ease := easingOf(m.Easing, DefaultEasing(m))
 	if iv.Pass <= 0 {
 		return nil
 	}

@@ -73,11 +73,18 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 		}
 		return true
 	})
-	if s.AutoStay {
-		r.stay = r.autoStay(order)
-	}
-	for _, q := range s.Cues {
-		r.stay += q.Wait
+	switch {
+	case s.EndsAtCue != "":
+		r.stay = cueTime(s, s.EndsAtCue)
+	case s.AutoStay:
+		r.stay = r.autoStay(order) // the waits are in the times of what hangs on cues
+		for _, q := range s.Cues {
+			r.stay = max(r.stay, cueTime(s, q.ID))
+		}
+	default:
+		for _, q := range s.Cues {
+			r.stay += q.Wait
+		}
 	}
 	t := &Timing{Stay: r.stay, Moves: make(map[string]Interval, len(order))}
 	for _, m := range order {
@@ -86,7 +93,7 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 			return nil, r.failed
 		}
 		iv := Interval{Begin: b, End: e, Pass: m.Duration, Passes: 1, Whole: wholeScene(m), Early: r.early[m.ID]}
-		if m.Lasts == "scene" && !iv.Whole {
+		if m.Lasts != "" && !iv.Whole && m.Keeps == "" {
 			iv.Pass = max(e-b, 0)
 		}
 		if iv.Pass > 0 {
@@ -97,7 +104,7 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 	return t, nil
 }
 
-func wholeScene(m *doc.Move) bool { return m.Kind == doc.Loop && m.Lasts == "scene" }
+func wholeScene(m *doc.Move) bool { return m.Kind == doc.Loop && m.Lasts == doc.WholeScene }
 
 func (r *resolver) fail(err error) int64 {
 	if r.failed == nil {
@@ -177,7 +184,7 @@ func (r *resolver) endOf(id string) int64 {
 	m := r.moves[id]
 	var v int64
 	switch {
-	case m.Lasts == "scene":
+	case m.Lasts != "":
 		r.asked = true
 		v = max(r.stay, r.beginOf(id))
 	case m.Until != "":
@@ -203,7 +210,7 @@ func (r *resolver) anchor(when, of string) int64 {
 	if when == doc.WhenBegins {
 		return r.beginOf(of)
 	}
-	if wholeScene(m) {
+	if m.Lasts != "" {
 		return r.fail(&Unhangable{fmt.Sprintf(
 			"%s lasts the whole scene, so nothing can start when it ends. Nothing was changed; hang it on its begin or on a time.", r.names[of])})
 	}
@@ -240,14 +247,14 @@ func (r *resolver) autoStay(order []*doc.Move) int64 {
 	entered := map[string]int64{}
 	for _, m := range order {
 		r.asked = false
-		if wholeScene(m) || m.Lasts == "scene" {
+		if m.Lasts != "" {
 			continue
 		}
 		e := r.endOf(m.ID)
 		if r.failed != nil || r.asked {
-			// Hangs on the scene's end: does not count, and must be worked out again with the stay.
-			delete(r.begin, m.ID)
-			delete(r.end, m.ID)
+			// Hangs on the scene's end: does not count. What was worked out on the way must be worked out again with the stay.
+			clear(r.begin)
+			clear(r.end)
 			continue
 		}
 		any = true
@@ -296,17 +303,19 @@ func wordCount(s string) int {
 	return n
 }
 
+// names are the words of effects for people.
+var names = map[string]string{
+	doc.AtOnce: "At once", doc.Fade: "Fade", doc.Wipe: "Wipe", doc.Slide: "Slide", doc.Spin: "Spin", doc.Rock: "Rock", doc.Scroll: "Scroll",
+	doc.Along: "Path",
+}
+
 // Name returns the word of a move for people.
 func Name(m *doc.Move) string {
 	switch m.Kind {
-	case doc.MotionPath:
-		return "Path"
-	case doc.Loop:
-		return "Spin"
+	case doc.Entrance:
+		return names[m.Effect] + ", in"
+	case doc.Exit:
+		return names[m.Effect] + ", out"
 	}
-	what := map[string]string{doc.AtOnce: "At once", doc.Fade: "Fade"}[m.Effect]
-	if m.Kind == doc.Exit {
-		return what + ", out"
-	}
-	return what + ", in"
+	return names[m.Effect]
 }

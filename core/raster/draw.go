@@ -146,6 +146,48 @@ func (p *Painter) run(dst *layerBuffer, r *reader, view geom.Matrix) (frame.Op, 
 			dst.dirty = dst.dirty.Union(a.dirty)
 			p.give(a)
 			p.give(b)
+		case frame.OpWipe:
+			m := view.Mul(r.matrix())
+			w := r.wipe()
+			a, b := p.take(dst), p.take(dst)
+			for _, buf := range []*layerBuffer{a, b} {
+				if _, err := p.run(buf, r, view); err != nil {
+					return 0, err
+				}
+			}
+			a.dirty = a.dirty.Union(b.dirty)
+			wipeLayers(a.img, b.img, a.dirty, w.over(m))
+			overLayer(dst.img, a.img, a.dirty, 255)
+			dst.dirty = dst.dirty.Union(a.dirty)
+			p.give(a)
+			p.give(b)
+		case frame.OpVeil:
+			v := veil{count: int(min(r.code(), 2))}
+			m := view.Mul(r.matrix())
+			for i := 0; i < v.count; i++ {
+				v.opacity[i] = r.num()
+				v.wipes[i] = r.wipe().over(m)
+			}
+			buf := p.take(dst)
+			if _, err := p.run(buf, r, view); err != nil {
+				return 0, err
+			}
+			v.apply(buf.img, buf.dirty)
+			overLayer(dst.img, buf.img, buf.dirty, 255)
+			dst.dirty = dst.dirty.Union(buf.dirty)
+			p.give(buf)
+		case frame.OpClipPage:
+			x, y, w, h := r.num(), r.num(), r.num(), r.num()
+			buf := p.take(dst)
+			if _, err := p.run(buf, r, view); err != nil {
+				return 0, err
+			}
+			at := view.Apply(geom.Point{X: x, Y: y})
+			to := view.Apply(geom.Point{X: x + w, Y: y + h})
+			clipTo(buf.img, buf.dirty, at, to)
+			overLayer(dst.img, buf.img, buf.dirty, 255)
+			dst.dirty = dst.dirty.Union(buf.dirty)
+			p.give(buf)
 		case frame.OpEnd, frame.OpNext:
 			return op, nil
 		default:

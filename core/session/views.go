@@ -141,7 +141,7 @@ func (s *Session) Rows(m Moment) []Row {
 			}
 			r.Spans = append(r.Spans, Span{i, begin, begin + o.Stays[i], false, l.ID})
 			for _, mv := range l.Moves {
-				r.Bars = append(r.Bars, bar(sc, mv, t, begin, i, l.ID))
+				r.Bars = append(r.Bars, s.bar(sc, mv, t, begin, i, l))
 			}
 			return true
 		})
@@ -149,10 +149,10 @@ func (s *Session) Rows(m Moment) []Row {
 	return rows
 }
 
-func bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, scene int, layer string) Bar {
+func (s *Session) bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, scene int, l *doc.Layer) Bar {
 	iv := t.Moves[mv.ID]
 	b := Bar{
-		Move: mv.ID, Layer: layer, Scene: scene, Kind: mv.Kind, Name: motion.Name(mv), Words: Words(sc, mv, t),
+		Move: mv.ID, Layer: l.ID, Scene: scene, Kind: mv.Kind, Name: motion.Name(mv), Words: Words(sc, mv, t),
 		Begin: begin + iv.Begin, End: begin + iv.End, Whole: iv.Whole,
 		Cut: max(0, iv.End-t.Stay),
 	}
@@ -162,7 +162,7 @@ func bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, scene int, 
 	if mv.Start.When == doc.WhenBegins || mv.Start.When == doc.WhenEnds {
 		b.Of, b.When = mv.Start.Of, mv.Start.When
 	}
-	b.Cycle, b.Profile = motion.CycleTime(mv), motion.Profile(mv, iv, 48)
+	b.Cycle, b.Profile = s.shown.Cycle(scene, mv, l.ID), motion.Profile(mv, iv, 48)
 	return b
 }
 
@@ -243,7 +243,7 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 				Easing: mv.Easing, Profile: motion.Profile(mv, iv, 24),
 			}
 			if w.Easing == "" {
-				w.Easing = motion.DefaultEasing(mv.Kind)
+				w.Easing = motion.DefaultEasing(mv)
 			}
 			if mv.Path != nil && iv.Pass > 0 {
 				if p, err := geom.ParseData(mv.Path.D); err == nil && len(p.Points) > 1 {

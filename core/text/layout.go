@@ -22,6 +22,7 @@ type Layout struct {
 	Outlines []Outline
 	Lines    []geom.Box
 	Missing  []rune // drawn as the font's box for unknown characters
+	Pieces   []Piece
 }
 
 // Outline is the glyphs of one colour.
@@ -43,7 +44,9 @@ type Glyph struct {
 }
 
 // Set lays t out. width is the width lines break at when t wraps, in px.
-func Set(b *Book, t *doc.Text, width float64) *Layout {
+func Set(b *Book, t *doc.Text, width float64) *Layout { return set(b, t, width, "") }
+
+func set(b *Book, t *doc.Text, width float64, unit string) *Layout {
 	runes := []rune{}
 	runOf := []int{}
 	for i, r := range t.Runs {
@@ -52,7 +55,7 @@ func Set(b *Book, t *doc.Text, width float64) *Layout {
 			runOf = append(runOf, i)
 		}
 	}
-	s := setter{book: b, text: t, runes: runes, runOf: runOf, out: &Layout{}}
+	s := setter{book: b, text: t, runes: runes, runOf: runOf, out: &Layout{}, unit: unit}
 	limit := math.Inf(1)
 	if t.Wrap {
 		limit = math.Max(width, 1)
@@ -82,6 +85,7 @@ type setter struct {
 	runOf []int
 	lines []line
 	out   *Layout
+	unit  string // of the pieces that are wanted
 }
 
 // paragraph breaks runes[from:to] into lines no wider than limit.
@@ -187,7 +191,9 @@ func (s *setter) place(width float64) {
 	s.out.Box = geom.Box{Min: geom.Point{X: left, Y: 0}, Max: geom.Point{X: left + measure, Y: y}}
 	paths := map[string]*geom.Path{}
 	y = 0
+	cut := cutter{unit: s.unit, out: s.out}
 	for _, l := range s.lines {
+		cut.line()
 		x := left
 		switch s.text.Align {
 		case doc.Centre:
@@ -206,8 +212,13 @@ func (s *setter) place(width float64) {
 				paths[colour] = p
 				s.out.Outlines = append(s.out.Outlines, Outline{colour, p})
 			}
-			g.outline(p, geom.Matrix{A: k, D: -k, E: x + g.DX*k, F: base - g.DY*k})
-			x += s.advance(g)
+			m := geom.Matrix{A: k, D: -k, E: x + g.DX*k, F: base - g.DY*k}
+			g.outline(p, m)
+			next := x + s.advance(g)
+			if s.unit != "" {
+				cut.glyph(&g, colour, m, geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: next - s.text.LetterSpacing, Y: y + l.height}})
+			}
+			x = next
 		}
 		y += l.height
 	}

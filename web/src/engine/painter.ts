@@ -109,6 +109,29 @@ export function paint(ctx: CanvasRenderingContext2D, list: List, view: View) {
     x.fillStyle = `rgb(${numbers[n] * 255} ${numbers[n + 1] * 255} ${numbers[n + 2] * 255} / ${numbers[n + 3]})`
     n += 4
   }
+  // Paints what a wipe shows in black, as much as opacity says: m, then dx dy edge softness inverted (see OpVeil).
+  const wipe = (x: CanvasRenderingContext2D, m: ArrayLike<number>, w: ArrayLike<number>, opacity: number) => {
+    const [dx, dy, edge, softness, inverted] = [w[0], w[1], w[2], w[3], w[4]]
+    const s = view.scale
+    const t = new DOMMatrix([m[0] * s, m[1] * s, m[2] * s, m[3] * s, m[4] * s + view.x, m[5] * s + view.y])
+    x.setTransform(1, 0, 0, 1, 0, 0)
+    if ((dx === 0 && dy === 0) || t.a * t.d - t.b * t.c === 0) {
+      x.fillStyle = `rgb(0 0 0 / ${inverted ? 0 : opacity})`
+    } else {
+      // In device px the wipe is a ramp along the gradient of d.q; one narrower than a pixel is one pixel wide.
+      const i = t.inverse()
+      const [ux, uy] = [dx * i.a + dy * i.b, dx * i.c + dy * i.d]
+      const px = Math.hypot(ux, uy)
+      const soft = Math.max(softness, px)
+      const end = edge + (soft - softness) / 2 - (dx * i.e + dy * i.f)
+      const [gx, gy] = [ux / (px * px), uy / (px * px)]
+      const g = x.createLinearGradient(gx * (end - soft), gy * (end - soft), gx * end, gy * end)
+      g.addColorStop(0, `rgb(0 0 0 / ${inverted ? 0 : opacity})`)
+      g.addColorStop(1, `rgb(0 0 0 / ${inverted ? opacity : 0})`)
+      x.fillStyle = g
+    }
+    x.fillRect(0, 0, x.canvas.width, x.canvas.height)
+  }
   // Paints up to the end of the enclosing group and says which op ended it.
   const run = (x: CanvasRenderingContext2D): number => {
     while (c < codes.length) {
@@ -184,6 +207,63 @@ export function paint(ctx: CanvasRenderingContext2D, list: List, view: View) {
           x.drawImage(a.canvas, 0, 0)
           done(a)
           done(b)
+          break
+        }
+        case 8: {
+          const [bx, by, bw, bh] = numbers.subarray(n, n + 4)
+          n += 4
+          const inner = layerLike(x)
+          run(inner)
+          x.save()
+          x.setTransform(view.scale, 0, 0, view.scale, view.x, view.y)
+          x.beginPath()
+          x.rect(bx, by, bw, bh)
+          x.clip()
+          x.setTransform(1, 0, 0, 1, 0, 0)
+          x.drawImage(inner.canvas, 0, 0)
+          x.restore()
+          done(inner)
+          break
+        }
+        case 9: {
+          const count = codes[c++]
+          const at = n
+          n += 6 + 6 * count
+          const inner = layerLike(x)
+          run(inner)
+          // Two reveals join as 1 - (1-a)(1-b): one laid over the other.
+          const mask = layerLike(x)
+          for (let k = 0; k < count; k++) wipe(mask, numbers.subarray(at, at + 6), numbers.subarray(at + 7 + 6 * k), numbers[at + 6 + 6 * k])
+          inner.setTransform(1, 0, 0, 1, 0, 0)
+          inner.globalCompositeOperation = 'destination-in'
+          inner.globalAlpha = 1
+          inner.drawImage(mask.canvas, 0, 0)
+          x.setTransform(1, 0, 0, 1, 0, 0)
+          x.drawImage(inner.canvas, 0, 0)
+          done(inner)
+          done(mask)
+          break
+        }
+        case 10: {
+          const at = n
+          n += 11
+          const a = layerLike(x)
+          run(a)
+          const b = layerLike(x)
+          run(b)
+          const mask = layerLike(x)
+          wipe(mask, numbers.subarray(at, at + 6), numbers.subarray(at + 6), 1)
+          for (const [side, how] of [[a, 'destination-out'], [b, 'destination-in']] as const) {
+            side.setTransform(1, 0, 0, 1, 0, 0)
+            side.globalAlpha = 1
+            side.globalCompositeOperation = how
+            side.drawImage(mask.canvas, 0, 0)
+          }
+          a.globalCompositeOperation = 'lighter'
+          a.drawImage(b.canvas, 0, 0)
+          x.setTransform(1, 0, 0, 1, 0, 0)
+          x.drawImage(a.canvas, 0, 0)
+          for (const l of [a, b, mask]) done(l)
           break
         }
         case 5:

@@ -1,0 +1,88 @@
+package frame
+
+import (
+	"math"
+
+	"capstan/core/geom"
+	"capstan/core/motion"
+)
+
+// extent says how large the layer is and into how many units it can be divided.
+func (l *layer) extent() motion.Extent {
+	x := motion.Extent{Box: l.box, Counts: motion.Counts{Parts: len(l.children)}}
+	if n := len(l.lines); n > 0 {
+		x.Line = l.lines[0].H()
+	} else if n := len(l.children); n > 0 {
+		x.Line = l.children[0].box.H()
+	}
+	if n := len(l.pieces); n > 0 {
+		last := l.pieces[n-1].unit
+		x.Counts.Lines, x.Counts.Words, x.Counts.Letters = last.Line+1, last.Word+1, last.Letter+1
+	}
+	return x
+}
+
+// measureSlides tells every slide off the page how far that is: with the layer and its groups where paths have brought them
+// when the slide begins (an entrance) or ends (an exit), loops and other presence moves left out.
+func (f *Film) measureSlides(s *scene, list []*layer) {
+	page := geom.Box{Max: geom.Point{X: float64(f.Doc.Film.Width), Y: float64(f.Doc.Film.Height)}}
+	for _, l := range list {
+		l.track.SetTravel(func(v geom.Point, at int64) float64 {
+			c := motion.Clock{At: motion.Millis(at), Stay: s.timing.Stay}
+			outer := geom.Identity
+			for g := l.parent; g != nil; g = g.parent {
+				outer = g.alongPaths(c).Mul(outer)
+			}
+			m := outer.Mul(l.alongPaths(c))
+			var quad [4]geom.Point
+			for i, p := range l.box.Corners() {
+				quad[i] = m.Apply(p)
+			}
+			return leaving(quad, outer.ApplyVector(v), page)
+		})
+		f.measureSlides(s, l.children)
+	}
+}
+
+// alongPaths is the layer's map to its parent's axes with nothing but paths at work.
+func (l *layer) alongPaths(c motion.Clock) geom.Matrix {
+	pose := motion.Rest
+	pose.Offset, pose.Angle = l.track.Along(c)
+	return l.at(pose)
+}
+
+// leaving returns the least d >= 0 at which a quadrilateral moved by d v shares no area with a box. Two convex figures are
+// apart when they are on the normal of some edge (the separating axis theorem), so it is the least over these axes.
+func leaving(q [4]geom.Point, v geom.Point, page geom.Box) float64 {
+	best := math.Inf(1)
+	axes := []geom.Point{{X: 1}, {Y: 1}}
+	for i := range q {
+		e := q[(i+1)%4].Sub(q[i])
+		axes = append(axes, geom.Point{X: -e.Y, Y: e.X})
+	}
+	span := func(list [4]geom.Point, n geom.Point) (lo, hi float64) {
+		lo, hi = math.Inf(1), math.Inf(-1)
+		for _, p := range list {
+			d := p.X*n.X + p.Y*n.Y
+			lo, hi = min(lo, d), max(hi, d)
+		}
+		return
+	}
+	for _, n := range axes {
+		if n.Len() < 1e-9 {
+			continue // an edge without length
+		}
+		qa, qb := span(q, n)
+		pa, pb := span(page.Corners(), n)
+		if qa >= pb || qb <= pa {
+			return 0
+		}
+		switch k := v.X*n.X + v.Y*n.Y; {
+		case k > 1e-12:
+			best = min(best, (pb-qa)/k)
+		case k < -1e-12:
+			best = min(best, (pa-qb)/k)
+		}
+	}
+	return best
+}

@@ -1,0 +1,239 @@
+package motion
+
+import (
+	"math"
+	"sort"
+
+	"capstan/core/doc"
+	"capstan/core/geom"
+)
+
+// presence is an entrance or exit.
+type presence struct {
+	Interval
+	id     string
+	exit   bool
+	back   bool
+	effect string
+	ease   Easing
+	units  byUnit
+	// Of wipes and slides:
+	direction float64
+	softness  float64
+	distance  float64 // of slides; 0 until SetTravel says how far it is off the page
+	faded     bool    // a slide over a given distance fades too
+}
+
+func newPresence(m *doc.Move, iv Interval, x *Extent) presence {
+	p := presence{
+		Interval: iv, id: m.ID, exit: m.Kind == doc.Exit, back: m.Back, effect: m.Effect,
+		ease: easingOf(m.Easing, DefaultEasing(m)), units: newByUnit(m, x.Counts),
+	}
+	if m.Effect == doc.Wipe && m.Wipe != nil {
+		p.direction, p.softness = m.Wipe.Direction, m.Wipe.Softness
+	}
+	if m.Effect == doc.Slide {
+		if m.Slide != nil {
+			p.direction, p.distance = m.Slide.Direction, m.Slide.Distance
+		}
+		if p.units.unit != "" {
+			p.distance = x.Line
+		}
+		p.faded = p.distance > 0
+	}
+	return p
+}
+
+// sortPresence puts presence moves in the order in which they decide; an exit does nothing while the layer is absent.
+func sortPresence(list []presence) []presence {
+	sort.SliceStable(list, func(i, j int) bool { return list[i].Begin < list[j].Begin })
+	kept := list[:0]
+	for _, p := range list {
+		if n := len(kept); p.exit && n > 0 && kept[n-1].exit && kept[n-1].End <= p.Begin {
+			continue
+		}
+		kept = append(kept, p)
+	}
+	return kept
+}
+
+// showing is what one presence move makes of a layer or unit at a time.
+type showing struct {
+	alpha  float64 // fades, 0..1
+	wipe   float64 // share of a wipe that shows, 0..1
+	wiped  bool
+	offset geom.Point
+	ended  bool // the move is over
+	begun  bool // shows anything yet
+}
+
+// progress returns how far the move is, 0..1 before easing, for the whole layer or a unit.
+func (m *presence) progress(c Clock, u *Unit) (x float64, begun, ended bool) {
+	t := c.of(m.Begin).Sub(m.Begin)
+	length := m.End - m.Begin
+	if t.Num < 0 {
+		return 0, false, false
+	}
+	if length <= 0 || t.Cmp(length) >= 0 || m.effect == doc.AtOnce && m.units.unit == "" {
+		return 1, true, true
+	}
+	x = t.Over(length)
+	if u == nil || m.units.unit == "" {
+		return x, true, false
+	}
+	x, begun = m.units.share(x, m.units.place(u))
+	return x, begun, x >= 1
+}
+
+func (m *presence) at(c Clock, u *Unit) showing {
+	x, begun, ended := m.progress(c, u)
+	s := showing{alpha: 1, begun: begun}
+	if m.effect == doc.AtOnce {
+		// Ignores easing: an entrance shows, an exit hides, from the begin on.
+		s.ended = ended || begun
+		if begun == m.exit {
+			s.alpha = 0
+		}
+		return s
+	}
+	s.ended = ended
+	if ended {
+		if m.exit {
+			s.alpha = 0
+		}
+		return s
+	}
+	p := m.ease(x)
+	if m.exit {
+		p = 1 - p
+	}
+	clamped := min(1, max(0, p))
+	switch m.effect {
+	case doc.Fade:
+		s.alpha = clamped
+	case doc.Wipe:
+		s.wiped, s.wipe = true, clamped
+	case doc.Slide:
+		v := geom.Rotate(m.direction).ApplyVector(geom.Point{X: 1})
+		d := m.distance * (1 - p)
+		if !m.exit || m.back {
+			d = -d
+		}
+		s.offset = v.Mul(d)
+		if m.faded {
+			s.alpha = clamped
+		}
+	}
+	if !m.exit && !begun {
+		s.alpha = 0 // a unit that has not begun is absent, whatever the easing
+	}
+	return s
+}
+
+func (m *presence) reveal(s showing) Reveal {
+	r := Reveal{Opacity: s.alpha, Share: 1, Direction: m.direction, Softness: m.softness}
+	if !s.wiped {
+		return r
+	}
+	if r.Share = s.wipe; m.exit && !m.back {
+		r.Share, r.Inverted = 1-s.wipe, true
+	}
+	return r
+}
+
+// deciding returns the presence move that decides at a clock, and the one before it while that goes on; -1 for none.
+func (k *Track) deciding(c Clock) (last, before int) {
+	last, before = -1, -1
+	for i := range k.presence {
+		if c.of(k.presence[i].Begin).Cmp(k.presence[i].Begin) >= 0 {
+			last = i
+		}
+	}
+	if last > 0 {
+		if b := &k.presence[last-1]; c.of(b.Begin).Sub(b.Begin).Cmp(b.End-b.Begin) < 0 {
+			before = last - 1
+		}
+	}
+	return
+}
+
+// unitsDeciding reports whether a presence move by unit has a say at a clock.
+func (k *Track) unitsDeciding(c Clock) bool {
+	last, before := k.deciding(c)
+	return last >= 0 && k.presence[last].units.unit != "" && !k.presence[last].over(c) ||
+		before >= 0 && k.presence[before].units.unit != ""
+}
+
+func (m *presence) over(c Clock) bool {
+	return c.of(m.Begin).Sub(m.Begin).Cmp(m.End-m.Begin) >= 0
+}
+
+// presenceAt adds what the presence moves make of the layer, or of a unit, to a pose.
+func (k *Track) presenceAt(c Clock, u *Unit, out *Pose) {
+	if len(k.presence) == 0 {
+		return
+	}
+	last, before := k.deciding(c)
+	if last < 0 {
+		if !k.presence[0].exit {
+			*out = Pose{Waiting: true, Offset: out.Offset}
+		}
+		return
+	}
+	m := &k.presence[last]
+	s := m.at(c, u)
+	if before < 0 {
+		if m.exit && s.ended {
+			*out = Pose{}
+			return
+		}
+		out.Offset = out.Offset.Add(s.offset)
+		out.Waiting = !m.exit && (s.alpha == 0 || s.wiped && s.wipe == 0)
+		if s.wiped {
+			out.Veil.add(m.reveal(s))
+		} else {
+			out.Opacity = s.alpha
+		}
+		return
+	}
+	// Two at once: the one before has not ended.
+	b := &k.presence[before]
+	o := b.at(c, u)
+	out.Offset = out.Offset.Add(s.offset).Add(o.offset)
+	out.Veil.Join = b.exit && !m.exit
+	switch {
+	case s.wiped || o.wiped:
+		out.Veil.add(b.reveal(o))
+		out.Veil.add(m.reveal(s))
+	case out.Veil.Join:
+		out.Opacity = 1 - (1-s.alpha)*(1-o.alpha)
+	default:
+		out.Opacity = s.alpha * o.alpha
+	}
+	if m.exit && s.ended {
+		*out = Pose{}
+	}
+}
+
+// SetTravel works out how far slides off the page go: f returns the least distance along a direction (a unit vector in the
+// parent's axes), measured with paths at a time on the scene's clock.
+func (k *Track) SetTravel(f func(direction geom.Point, at int64) float64) {
+	for i := range k.presence {
+		p := &k.presence[i]
+		if p.effect != doc.Slide || p.faded {
+			continue
+		}
+		v := geom.Rotate(p.direction).ApplyVector(geom.Point{X: 1})
+		at := p.Begin
+		if p.exit {
+			at = p.End
+		}
+		// An entrance and an exit back come from, and go to, against the direction of travel.
+		if !p.exit || p.back {
+			v = v.Mul(-1)
+		}
+		if d := f(v, at); !math.IsInf(d, 0) && !math.IsNaN(d) {
+			p.distance = d
+		}
+	}
+}
