@@ -84,7 +84,7 @@ func main() {
 	})
 	on("step", func(a []js.Value) (any, error) { return s.Step(a[0].Float(), int64(a[1].Int())), nil })
 	on("snapBar", func(a []js.Value) (any, error) {
-		return s.SnapBar(moment(a[0]), a[1].String(), a[2].String(), int64(a[3].Int()), int64(a[4].Int())), nil
+		return s.SnapBar(moment(a[0]), list(a[1]), a[2].String(), int64(a[3].Int()), int64(a[4].Int())), nil
 	})
 	on("copy", func(a []js.Value) (any, error) { return s.Copy(moment(a[0]), list(a[1])), nil })
 	on("intent", func(a []js.Value) (any, error) {

@@ -328,8 +328,9 @@ type Start struct {
 
 // Anchor says what a live end hangs on.
 type Anchor struct {
-	When string `json:"when"` // begins, ends, scene-end
-	Of   string `json:"of,omitzero"`
+	When      string `json:"when"` // begins, ends, scene-end
+	Of        string `json:"of,omitzero"`
+	Stretches bool   `json:"stretches,omitzero"` // the start stays, and the duration is solved for
 }
 
 // Rest rules of a motion path.

@@ -50,6 +50,9 @@ func Preview(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, erro
 	if err := e.run(c); err != nil {
 		return nil, err
 	}
+	for _, s := range e.cloned {
+		tidyRuns(s)
+	}
 	if err := e.p.ValidateChange(p); err != nil {
 		return nil, err
 	}

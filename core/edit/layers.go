@@ -6,6 +6,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/motion"
 )
 
 func init() {
@@ -43,6 +44,7 @@ func init() {
 			doc.Walk([]*doc.Layer{l}, func(k, _ *doc.Layer) bool {
 				for _, m := range k.Moves {
 					gone[m.ID] = true
+					closeGap(s, m.ID)
 				}
 				return true
 			})
@@ -136,7 +138,11 @@ func init() {
 				return err
 			}
 			k := l.Clone()
-			copyIDs(s, []*doc.Layer{k}, c.Seed, false)
+			t, err := motion.Resolve(s, e.into(s))
+			if err != nil {
+				return err
+			}
+			copyIDs(s, []*doc.Layer{k}, c.Seed, false, begins(t))
 			d := geom.Point{X: c.DX, Y: c.DY}
 			if inv, ok := ancestry(s, id).Inverse(); ok {
 				d = inv.ApplyVector(d)
@@ -150,11 +156,12 @@ func init() {
 		return nil
 	})
 	op("layer.paste", func(e *editor, c *struct {
-		Scene  string       `json:"scene"`
-		Layers []*doc.Layer `json:"layers"`
-		Seed   string       `json:"seed"`
-		DX     float64      `json:"dx"`
-		DY     float64      `json:"dy"`
+		Scene  string           `json:"scene"`
+		Layers []*doc.Layer     `json:"layers"`
+		Seed   string           `json:"seed"`
+		DX     float64          `json:"dx"`
+		DY     float64          `json:"dy"`
+		Begins map[string]int64 `json:"begins"` // of the moves where they were copied, ms on that scene's clock
 	}) error {
 		s, err := e.scene(c.Scene)
 		if err != nil {
@@ -165,7 +172,7 @@ func init() {
 			free = free && l != nil && s.Thread(l.Thread) == nil
 			return l != nil
 		})
-		copyIDs(s, c.Layers, c.Seed, free)
+		copyIDs(s, c.Layers, c.Seed, free, c.Begins)
 		for _, l := range c.Layers {
 			l.Place.X += c.DX
 			l.Place.Y += c.DY

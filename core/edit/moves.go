@@ -49,6 +49,7 @@ func init() {
 			if err != nil {
 				return err
 			}
+			closeGap(s, id)
 			if err := rehang(s, e.into(s), map[string]bool{id: true}); err != nil {
 				return err
 			}

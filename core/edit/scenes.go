@@ -35,16 +35,22 @@ func init() {
 		e.p.Film.Scenes = slices.DeleteFunc(e.p.Film.Scenes, func(s *doc.Scene) bool { return slices.Contains(c.IDs, s.ID) })
 		return e.firstCuts()
 	})
-	op("scene.move", func(e *editor, c *struct {
-		ID    string `json:"id"`
-		Index int    `json:"index"`
+	op("scene.order", func(e *editor, c *struct {
+		IDs   []string `json:"ids"`
+		Index int      `json:"index"` // among the scenes that stay where they are
 	}) error {
-		i, s := e.p.Scene(c.ID)
-		if s == nil {
+		var moving, staying []*doc.Scene
+		for _, s := range e.p.Film.Scenes {
+			if slices.Contains(c.IDs, s.ID) {
+				moving = append(moving, s)
+			} else {
+				staying = append(staying, s)
+			}
+		}
+		if len(moving) == 0 {
 			return refuse("That scene is no longer there. Nothing was changed.")
 		}
-		list := slices.Delete(e.p.Film.Scenes, i, i+1)
-		e.p.Film.Scenes = slices.Insert(list, min(max(c.Index, 0), len(list)), s)
+		e.p.Film.Scenes = slices.Insert(staying, min(max(c.Index, 0), len(staying)), moving...)
 		return e.firstCuts()
 	})
 	op("scene.set", func(e *editor, c *struct {
@@ -156,6 +162,12 @@ func remap(s *doc.Scene, seed string, old map[string]string) {
 		return was
 	}
 	s.EndsAtCue = to(s.EndsAtCue)
+	for i := range s.Runs {
+		s.Runs[i].ID = derive(seed, s.Runs[i].ID)
+		for k := range s.Runs[i].Moves {
+			s.Runs[i].Moves[k] = to(s.Runs[i].Moves[k])
+		}
+	}
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
 		for _, m := range l.Moves {
 			m.Start.Of, m.Until = to(m.Start.Of), to(m.Until)
@@ -179,6 +191,9 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) []*doc.Lay
 		var kept []*doc.Move
 		spin := pose.Turn
 		for _, m := range l.Moves {
+			if m.Lasts == doc.WholeThread {
+				continue // it goes on by itself
+			}
 			if m.Kind == doc.Loop && m.Lasts == "scene" {
 				spin -= film.EndTurn(i, l.ID, m.ID)
 				kept = append(kept, m)
@@ -232,8 +247,12 @@ func rehang(s *doc.Scene, into int64, gone map[string]bool) error {
 		for _, m := range l.Moves {
 			at := t.Moves[m.ID]
 			if m.End != nil && gone[m.End.Of] {
+				if m.End.Stretches && m.Lasts == "" {
+					m.Duration = at.Pass
+				} else {
+					m.Start = doc.Start{When: doc.AtTime, Offset: at.Begin}
+				}
 				m.End = nil
-				m.Start = doc.Start{When: doc.AtTime, Offset: at.Begin}
 			}
 			if gone[m.Start.Of] {
 				m.Start = doc.Start{When: doc.AtTime, Offset: at.Begin}

@@ -189,14 +189,17 @@ func (p *Player) Only(i int, id string, v View) (*List, geom.Box) {
 	return p.emit(v), m.Mul(l.at(restPose)).ApplyBox(l.box)
 }
 
-// EndPose returns what the moves of a layer have made of it when scene i ends.
+// EndPose returns what the moves of a layer have made of it when scene i ends, without the paths that go on with its thread.
 func (f *Film) EndPose(i int, id string) motion.Pose {
 	s := f.scenes[i]
 	l := s.byID[id]
 	if l == nil {
 		return motion.Pose{}
 	}
-	return l.track.At(s.endClock())
+	pose := l.track.At(s.endClock())
+	off, angle := l.track.AlongThread(s.endClock())
+	pose.Offset, pose.Angle = pose.Offset.Sub(off), pose.Angle-angle
+	return pose
 }
 
 // Cycle returns after which time a loop of scene i is where it was, there and back counted, in ms; 0 for other moves.

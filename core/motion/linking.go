@@ -113,9 +113,9 @@ func (s *loop) alone(now, end Instant, u *Unit) turned {
 	return s.nearest(s.at(end, u))
 }
 
-// TurnOf returns the turn of one loop at a time, 0 for a loop the track does not have.
+// TurnOf returns the turn of one loop of the whole layer at a time, 0 for a loop the track does not have.
 func (k *Track) TurnOf(id string, t Instant) float64 {
-	if s := k.find(id); s != nil {
+	if s := k.find(id); s != nil && s.units.unit == "" {
 		return s.at(t, nil).turn
 	}
 	return 0

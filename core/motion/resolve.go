@@ -75,11 +75,11 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 	})
 	switch {
 	case s.EndsAtCue != "":
-		r.stay = cueTime(s, s.EndsAtCue)
+		r.stay = CueTime(s, s.EndsAtCue)
 	case s.AutoStay:
 		r.stay = r.autoStay(order) // the waits are in the times of what hangs on cues
 		for _, q := range s.Cues {
-			r.stay = max(r.stay, cueTime(s, q.ID))
+			r.stay = max(r.stay, CueTime(s, q.ID))
 		}
 	default:
 		for _, q := range s.Cues {
@@ -95,6 +95,11 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 		iv := Interval{Begin: b, End: e, Pass: m.Duration, Passes: 1, Whole: wholeScene(m), Early: r.early[m.ID]}
 		if m.Lasts != "" && !iv.Whole && m.Keeps == "" {
 			iv.Pass = max(e-b, 0)
+		}
+		if m.End != nil && m.End.Stretches && m.Lasts == "" && m.Until == "" && m.Repeat > 0 {
+			iv.Pass = max(1, int64(math.Round(float64(e-b)/m.Repeat)))
+		} else if m.End != nil && m.End.Stretches && m.Lasts == "" && m.Until == "" {
+			iv.Pass = e - b
 		}
 		if iv.Pass > 0 {
 			iv.Passes = float64(e-b) / float64(iv.Pass)
@@ -148,7 +153,7 @@ func (r *resolver) beginOf(id string) int64 {
 	defer r.leave()
 	m := r.moves[id]
 	var v int64
-	if m.End != nil && m.Lasts == "" && m.Until == "" {
+	if m.End != nil && !m.End.Stretches && m.Lasts == "" && m.Until == "" {
 		v = r.anchor(m.End.When, m.End.Of) - active(m)
 	} else {
 		switch m.Start.When {
@@ -158,7 +163,7 @@ func (r *resolver) beginOf(id string) int64 {
 			r.asked = true
 			v = r.stay - m.Start.Offset
 		case doc.AtCue:
-			v = cueTime(r.scene, m.Start.Of) + m.Start.Offset
+			v = CueTime(r.scene, m.Start.Of) + m.Start.Offset
 		default:
 			v = r.anchor(m.Start.When, m.Start.Of) + m.Start.Offset
 		}
@@ -187,6 +192,8 @@ func (r *resolver) endOf(id string) int64 {
 	case m.Lasts != "":
 		r.asked = true
 		v = max(r.stay, r.beginOf(id))
+	case m.End != nil && m.End.Stretches && m.Until == "":
+		v = max(r.anchor(m.End.When, m.End.Of), r.beginOf(id)+doc.MinDuration)
 	case m.Until != "":
 		v = max(r.anchor(doc.WhenBegins, m.Until), r.beginOf(id))
 	default:
@@ -225,7 +232,8 @@ func active(m *doc.Move) int64 {
 	return m.Duration
 }
 
-func cueTime(s *doc.Scene, id string) int64 {
+// CueTime returns when a cue is passed on the scene's clock, all waits up to it counted, in ms; 0 for one it does not have.
+func CueTime(s *doc.Scene, id string) int64 {
 	for _, q := range s.Cues {
 		if q.ID == id {
 			at := q.At

@@ -127,6 +127,17 @@ func (k *Track) At(c Clock) Pose {
 // Along returns where paths alone have brought the layer: its offset and angle.
 func (k *Track) Along(c Clock) (geom.Point, float64) { return k.pathsAt(c) }
 
+// AlongThread returns where paths that last as long as the thread have brought the layer.
+func (k *Track) AlongThread(c Clock) (off geom.Point, angle float64) {
+	for i := range k.paths {
+		if k.paths[i].thread {
+			o, a := k.paths[i].at(c)
+			off, angle = off.Add(o), angle+a
+		}
+	}
+	return
+}
+
 func (k *Track) pathsAt(c Clock) (off geom.Point, angle float64) {
 	for i := range k.paths {
 		o, a := k.paths[i].at(c)

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"slices"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -66,50 +67,42 @@ func init() {
 		s.remember(c.Move, c.Patch)
 		return command("move.set", map[string]any{"set": []any{map[string]any{"id": c.Move, "patch": c.Patch}}}), nil
 	})
+	intent("move.unit", func(s *Session, _ Moment, c *struct {
+		Move string `json:"move"`
+		Unit string `json:"unit"`
+	}) (edit.Command, error) {
+		m, _, _ := s.move(c.Move)
+		if m == nil {
+			return nil, fmt.Errorf("That move is no longer there.")
+		}
+		patch := map[string]any{"unit": c.Unit}
+		if c.Unit == "" {
+			patch = map[string]any{"unit": nil, "order": nil, "overlap": nil, "seed": nil}
+		}
+		switch {
+		case m.Effect == doc.AtOnce && c.Unit == "":
+			patch["duration"] = nil
+		case m.Effect == doc.AtOnce && m.Duration == 0:
+			patch["duration"] = 1000 // typing on
+		case m.Unit == "" && c.Unit != "":
+			patch["overlap"] = 0.6
+			if m.Kind != doc.Loop && m.Lasts == "" && m.End == nil {
+				patch["duration"] = max(m.Duration, 1000)
+			}
+		}
+		return setMove(c.Move, patch), nil
+	})
+	// The bend of a path: straight, an arc, or a free curve to be drawn on.
+	intent("path.bend", func(s *Session, _ Moment, c *struct {
+		Move  string `json:"move"`
+		Shape string `json:"shape"` // straight, arc, free
+	}) (edit.Command, error) {
+		return s.bend(c.Move, c.Shape)
+	})
 	intent("move.delete", func(s *Session, _ Moment, c *struct {
 		Move string `json:"move"`
 	}) (edit.Command, error) {
 		return command("move.delete", map[string]any{"ids": []string{c.Move}}), nil
-	})
-	intent("move.start", func(s *Session, m Moment, c *struct {
-		Move string `json:"move"`
-		When string `json:"when"`
-		Of   string `json:"of"`
-	}) (edit.Command, error) {
-		return s.hang(c.Move, c.When, c.Of)
-	})
-	intent("bar", func(s *Session, _ Moment, c *struct {
-		Move string `json:"move"`
-		Part string `json:"part"` // whole, begin, end
-		By   int64  `json:"by"`   // ms
-	}) (edit.Command, error) {
-		return s.dragBar(c.Move, c.Part, c.By)
-	})
-	intent("scene.add", func(s *Session, m Moment, c *struct{}) (edit.Command, error) {
-		return command("scene.add", map[string]any{"id": s.id(), "index": s.sceneIndex(m) + 1, "name": edit.SceneName(s.doc)}), nil
-	})
-	for _, op := range []string{"scene.continue", "scene.duplicate"} {
-		intent(op, func(s *Session, m Moment, c *struct{}) (edit.Command, error) {
-			return command(op, map[string]any{"from": s.scene(m).ID, "id": s.id(), "seed": s.id(), "name": edit.SceneName(s.doc)}), nil
-		})
-	}
-	intent("scene.transition", func(s *Session, _ Moment, c *struct {
-		ID   string `json:"id"`
-		Kind string `json:"kind"`
-	}) (edit.Command, error) {
-		i, sc := s.doc.Scene(c.ID)
-		if sc == nil || i == 0 {
-			return nil, fmt.Errorf("Nothing comes before the first scene.")
-		}
-		ms := sc.Transition.Duration
-		if ms == 0 {
-			ms = 700
-		}
-		t := map[string]any{"kind": c.Kind, "duration": ms}
-		if c.Kind == doc.Cut {
-			t = map[string]any{"kind": doc.Cut, "duration": 0}
-		}
-		return command("scene.set", map[string]any{"ids": []string{c.ID}, "patch": map[string]any{"transition": t}}), nil
 	})
 }
 
@@ -148,19 +141,31 @@ func (s *Session) newMove(m Moment, l *doc.Layer, kind, effect string) (*doc.Mov
 	v := &doc.Move{ID: s.id(), Kind: kind, Effect: effect, Start: doc.Start{When: doc.AtTime, Offset: s.begin(m)}}
 	switch {
 	case effect == doc.AtOnce && (kind == doc.Entrance || kind == doc.Exit):
-	case kind == doc.Entrance && effect == doc.Fade:
+	case kind == doc.Entrance && slices.Contains([]string{doc.Fade, doc.Wipe, doc.Slide}, effect):
 		v.Duration = 600
-	case kind == doc.Exit && effect == doc.Fade:
+	case kind == doc.Exit && slices.Contains([]string{doc.Fade, doc.Wipe, doc.Slide}, effect):
 		v.Duration = 400
 	case kind == doc.Loop && effect == doc.Spin:
-		v.Duration, v.Lasts, v.Start.Offset = 4000, "scene", 0
+		v.Duration, v.Lasts, v.Start.Offset = 4000, doc.WholeScene, 0
 		v.Spin = &doc.SpinParams{}
+	case kind == doc.Loop && effect == doc.Rock:
+		v.Duration, v.Lasts, v.Start.Offset = 2400, doc.WholeScene, 0
+		v.Rock = &doc.RockParams{Angle: 4}
+	case kind == doc.Loop && effect == doc.Scroll:
+		v.Lasts, v.Start.Offset = doc.WholeScene, 0
+		v.Scroll = &doc.ScrollParams{Direction: 180, Speed: 120}
 	case kind == doc.MotionPath:
 		by := float64(s.doc.Film.Width) * 0.25
 		v.Path = &doc.PathParams{Rest: doc.Departs}
 		setLine(v, geom.Point{}, geom.Point{X: math.Round(by)}, s.doc.Film.Width)
 	default:
 		return nil, fmt.Errorf("Capstan has no %s %q yet.", kind, effect)
+	}
+	switch effect {
+	case doc.Wipe:
+		v.Wipe = &doc.WipeParams{}
+	case doc.Slide:
+		v.Slide = &doc.SlideParams{Direction: 270} // up: it rises into the page
 	}
 	if u := s.last[kind+"/"+effect]; u.Duration > 0 && v.Duration > 0 {
 		v.Duration = u.Duration
@@ -251,70 +256,36 @@ func (s *Session) reach(id string, to geom.Point) (edit.Command, error) {
 	return command("move.set", map[string]any{"set": []any{map[string]any{"id": id, "patch": map[string]any{"path": map[string]any{"d": out.Data()}}}}}), nil
 }
 
-// hang hangs a move's start on something else, at the time it starts now.
-func (s *Session) hang(id, when, of string) (edit.Command, error) {
-	m, _, i := s.move(id)
-	if m == nil {
-		return nil, fmt.Errorf("That move is no longer there.")
+// bend makes a path straight, an arc of a quarter of its length high, or a free curve of two steps, between the ends it has.
+func (s *Session) bend(id, shape string) (edit.Command, error) {
+	m, _, _ := s.move(id)
+	if m == nil || m.Path == nil {
+		return nil, fmt.Errorf("That path is no longer there.")
 	}
-	t := s.film.Timing(i)
-	now := t.Moves[id].Begin
-	start := map[string]any{"when": when, "of": of}
-	switch when {
-	case doc.AtTime:
-		start["of"], start["offset"] = nil, now
-	case doc.BeforeSceneEnd:
-		start["of"], start["offset"] = nil, max(0, t.Stay-now)
-	case doc.WhenBegins, doc.WhenEnds:
-		start["offset"] = 0
+	p, err := geom.ParseData(m.Path.D)
+	if err != nil || len(p.Points) < 2 {
+		return nil, fmt.Errorf("That path cannot be read.")
+	}
+	a, b := p.Points[0], p.Points[len(p.Points)-1]
+	d := b.Sub(a)
+	up := geom.Point{X: d.Y, Y: -d.X}
+	if up.Y > 0 {
+		up = up.Mul(-1) // arcs rise
+	}
+	at := func(share, high float64) geom.Point { return a.Add(d.Mul(share)).Add(up.Mul(high)) }
+	out := &geom.Path{}
+	out.Move(a)
+	switch shape {
+	case "straight":
+		out.Line(b)
+	case "arc":
+		// The cubic nearest to a circle's arc that is a quarter as high as wide: its middle lies 3/4 of its handles up.
+		out.Cubic(at(0.18, 1.0/3), at(0.82, 1.0/3), b)
+	case "free":
+		out.Cubic(at(0.12, 0.25), at(0.38, 0.25), at(0.5, 0))
+		out.Cubic(at(0.62, -0.25), at(0.88, -0.25), b)
 	default:
-		return nil, fmt.Errorf("A move cannot start like that.")
+		return nil, fmt.Errorf("A path is straight, an arc or free, not %q.", shape)
 	}
-	return command("move.set", map[string]any{"set": []any{map[string]any{"id": id, "patch": map[string]any{"start": start}}}}), nil
-}
-
-// dragBar moves a bar or one of its ends by a time. What it hangs on stays; only the offset and the duration change.
-func (s *Session) dragBar(id, part string, by int64) (edit.Command, error) {
-	m, _, i := s.move(id)
-	if m == nil {
-		return nil, fmt.Errorf("That move is no longer there.")
-	}
-	iv := s.film.Timing(i).Moves[id]
-	into := s.film.Order.Into[i]
-	sign := int64(1)
-	if m.Start.When == doc.BeforeSceneEnd {
-		sign = -1
-	}
-	passes := iv.Passes
-	if passes <= 0 {
-		passes = 1
-	}
-	pass := func(length int64) int64 { return max(doc.MinDuration, int64(math.Round(float64(length)/passes))) }
-	patch := map[string]any{}
-	switch part {
-	case "whole":
-		by = max(by, -into-iv.Begin)
-		patch["start"] = map[string]any{"offset": m.Start.Offset + sign*by}
-	case "begin":
-		by = min(max(by, -into-iv.Begin), iv.End-iv.Begin-doc.MinDuration)
-		patch["start"] = map[string]any{"offset": m.Start.Offset + sign*by}
-		if m.Lasts == "" {
-			patch["duration"] = pass(iv.End - iv.Begin - by)
-		}
-	case "end":
-		if iv.Whole || m.Lasts == "scene" {
-			patch["lasts"] = nil
-			patch["repeat"] = math.Max(0.01, math.Round(float64(iv.End-iv.Begin+by)/float64(max(iv.Pass, 1))*100)/100)
-		} else {
-			patch["duration"] = pass(iv.End - iv.Begin + by)
-		}
-	default:
-		return nil, fmt.Errorf("A bar has no part %q.", part)
-	}
-	raw, err := json.Marshal(patch)
-	if err != nil {
-		return nil, err
-	}
-	s.remember(id, raw)
-	return command("move.set", map[string]any{"set": []any{map[string]any{"id": id, "patch": patch}}}), nil
+	return setMove(id, map[string]any{"path": map[string]any{"d": out.Data()}}), nil
 }

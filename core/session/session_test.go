@@ -202,23 +202,23 @@ func TestBarsKeepWhatTheyHangOn(t *testing.T) {
 	s := opener(t)
 	sub := thread(t, s, 0, "t-sub").Moves[0]
 	begin := s.Film().Timing(0).Moves[sub.ID].Begin
-	want(t, s, rest, "bar", fmt.Sprintf(`{"move":%q,"part":"whole","by":300}`, sub.ID))
+	want(t, s, rest, "bars", fmt.Sprintf(`{"moves":[%q],"part":"whole","by":300}`, sub.ID))
 	m := thread(t, s, 0, "t-sub").Moves[0]
 	if m.Start.When != doc.WhenEnds || m.Start.Offset != sub.Start.Offset+300 || s.Film().Timing(0).Moves[sub.ID].Begin != begin+300 {
 		t.Errorf("dragged as a whole: %+v", m.Start)
 	}
 	end := s.Film().Timing(0).Moves[sub.ID].End
-	want(t, s, rest, "bar", fmt.Sprintf(`{"move":%q,"part":"begin","by":-200}`, sub.ID))
+	want(t, s, rest, "bars", fmt.Sprintf(`{"moves":[%q],"part":"begin","by":-200}`, sub.ID))
 	if iv := s.Film().Timing(0).Moves[sub.ID]; iv.Begin != begin+100 || iv.End != end {
 		t.Errorf("dragged by its begin: %+v, the end was %d", iv, end)
 	}
-	want(t, s, rest, "bar", fmt.Sprintf(`{"move":%q,"part":"end","by":-5000}`, sub.ID))
+	want(t, s, rest, "bars", fmt.Sprintf(`{"moves":[%q],"part":"end","by":-5000}`, sub.ID))
 	if iv := s.Film().Timing(0).Moves[sub.ID]; iv.Pass != doc.MinDuration {
 		t.Errorf("dragged shorter than nothing: %+v", iv)
 	}
 	out := thread(t, s, 1, "t-line").Moves[1]
 	was := s.Film().Timing(1).Moves[out.ID].Begin
-	want(t, s, rest, "bar", fmt.Sprintf(`{"move":%q,"part":"whole","by":-500}`, out.ID))
+	want(t, s, rest, "bars", fmt.Sprintf(`{"moves":[%q],"part":"whole","by":-500}`, out.ID))
 	if now := s.Film().Timing(1).Moves[out.ID].Begin; now != was-500 {
 		t.Errorf("hung before the scene's end it went from %d to %d", was, now)
 	}
@@ -290,12 +290,12 @@ func TestTypedPlacesArePlaces(t *testing.T) {
 func TestPastingKeepsThreadsWhereTheyAreFree(t *testing.T) {
 	s := opener(t)
 	copied, _ := json.Marshal(s.Copy(rest, []string{"t-bunting"}))
-	want(t, s, session.Moment{Rest: true, Scene: 2}, "paste", fmt.Sprintf(`{"layers":%s}`, copied))
+	want(t, s, session.Moment{Rest: true, Scene: 2}, "paste", string(copied))
 	if thread(t, s, 2, "t-bunting").ID == thread(t, s, 0, "t-bunting").ID {
 		t.Error("the copy has the id of the original")
 	}
 	n := len(s.Document().Film.Scenes[0].Layers)
-	want(t, s, rest, "paste", fmt.Sprintf(`{"layers":%s}`, copied))
+	want(t, s, rest, "paste", string(copied))
 	list := s.Document().Film.Scenes[0].Layers
 	if len(list) != n+1 || list[n].Thread == "t-bunting" {
 		t.Error("pasted beside the original it must be a thread of its own")
@@ -457,12 +457,12 @@ func TestScenesAreAddedContinuedAndJoinedByTransitions(t *testing.T) {
 		kind string
 		into int64
 	}{{doc.Cut, 0}, {doc.Crossfade, 700}, {doc.Morph, 700}} {
-		want(t, s, rest, "scene.transition", fmt.Sprintf(`{"id":%q,"kind":%q}`, id, c.kind))
+		want(t, s, rest, "scene.transition", fmt.Sprintf(`{"ids":[%q],"patch":{"kind":%q}}`, id, c.kind))
 		if h := s.FilmView().Scenes[1]; h.Transition != c.kind || h.Into != c.into {
 			t.Errorf("%s takes %d ms", h.Transition, h.Into)
 		}
 	}
-	if _, err := s.Intent("scene.transition", rest, []byte(fmt.Sprintf(`{"id":%q,"kind":"morph"}`, s.FilmView().Scenes[0].ID))); err == nil {
+	if _, err := s.Intent("scene.transition", rest, []byte(fmt.Sprintf(`{"ids":[%q],"patch":{"kind":"morph"}}`, s.FilmView().Scenes[0].ID))); err == nil {
 		t.Error("the first scene got a transition")
 	}
 }
@@ -483,7 +483,7 @@ func TestBarsSnapToWhatLiesNearAndSaySo(t *testing.T) {
 		{"end", 2800 - 40, 50, 2800, "ends when Path of Cloud 1 ends"},
 		{"end", 700, 5, 700, ""},
 	} {
-		got := s.SnapBar(rest, title, c.part, c.by, c.within)
+		got := s.SnapBar(rest, []string{title}, c.part, c.by, c.within)
 		if c.words == "begins with the scene" && strings.HasSuffix(got.Words, "begins") {
 			got.Words = c.words // a whole-scene spin begins there too, and moves go before the scene
 		}
@@ -491,7 +491,7 @@ func TestBarsSnapToWhatLiesNearAndSaySo(t *testing.T) {
 			t.Errorf("%s by %d: %+v, want %d %q", c.part, c.by, got, c.want, c.words)
 		}
 	}
-	if got := s.SnapBar(session.Moment{Time: 2500}, title, "end", 690, 20); got.By != 700 || got.Words != "ends at the playhead" {
+	if got := s.SnapBar(session.Moment{Time: 2500}, []string{title}, "end", 690, 20); got.By != 700 || got.Words != "ends at the playhead" {
 		t.Errorf("at the playhead: %+v", got)
 	}
 }

@@ -2,6 +2,7 @@ package session
 
 import (
 	"math"
+	"slices"
 
 	"capstan/core/doc"
 	"capstan/core/frame"
@@ -18,7 +19,15 @@ type Film struct {
 	Rate    doc.Rate  `json:"rate"`
 	Length  int64     `json:"length"` // ms
 	Frames  int64     `json:"frames"`
+	Loop    bool      `json:"loop"`
+	Closing *Closing  `json:"closing"`
 	Scenes  []Heading `json:"scenes"`
+}
+
+// Closing is the transition from the last scene back to the first.
+type Closing struct {
+	doc.Transition
+	Begin int64 `json:"begin"` // ms of the film
 }
 
 // Heading is a scene along time. Times are ms of the film.
@@ -31,8 +40,21 @@ type Heading struct {
 	AutoStay   bool     `json:"autoStay"`
 	Transition string   `json:"transition"`
 	Easing     string   `json:"easing"`
+	Direction  float64  `json:"direction"`
+	Softness   float64  `json:"softness"`
+	GoesOn     bool     `json:"goesOn"`
+	MayGoOn    bool     `json:"mayGoOn"` // the scene before does not stay and a morph leads into it
+	Run        int      `json:"run"`     // how many morphs move as one with this transition; 0: it moves by itself
 	Background doc.Fill `json:"background"`
 	Layers     int      `json:"layers"`
+	Cues       []Flag   `json:"cues"`
+	EndsAtCue  string   `json:"endsAtCue"`
+}
+
+// Flag is a cue on the film's time.
+type Flag struct {
+	doc.Cue
+	Passed int64 `json:"passed"` // ms of the film: with all waits up to it
 }
 
 // FilmView returns the headings.
@@ -40,15 +62,25 @@ func (s *Session) FilmView() Film {
 	p, o := s.shown.Doc, s.shown.Order
 	v := Film{
 		Project: p.ID, Name: p.Name, Width: p.Film.Width, Height: p.Film.Height, Rate: p.Film.Rate,
-		Length: o.Length, Frames: s.shown.Frames(),
+		Length: o.Length, Frames: s.shown.Frames(), Loop: p.Film.Loop,
+	}
+	if c := p.Film.Closing; c != nil {
+		v.Closing = &Closing{*c, o.Length - o.Closing}
 	}
 	for i, sc := range p.Film.Scenes {
 		n := 0
 		doc.Walk(sc.Layers, func(*doc.Layer, *doc.Layer) bool { n++; return true })
-		v.Scenes = append(v.Scenes, Heading{
-			sc.ID, sc.Name, o.Starts[i], o.Into[i], o.Stays[i], sc.AutoStay, sc.Transition.Kind, sc.Transition.Easing,
-			sc.Background, n,
-		})
+		t := sc.Transition
+		h := Heading{
+			ID: sc.ID, Name: sc.Name, Start: o.Starts[i], Into: o.Into[i], Stay: o.Stays[i], AutoStay: sc.AutoStay,
+			Transition: t.Kind, Easing: t.Easing, Direction: t.Direction, Softness: t.Softness, GoesOn: t.GoesOn,
+			Run: len(o.RunOf(i)), Background: sc.Background, Layers: n, Cues: []Flag{}, EndsAtCue: sc.EndsAtCue,
+		}
+		h.MayGoOn = i > 1 && t.Kind == doc.Morph && p.Film.Scenes[i-1].Transition.Kind == doc.Morph && o.Stays[i-1] == 0
+		for _, q := range sc.Cues {
+			h.Cues = append(h.Cues, Flag{q, o.Begin(i) + motion.CueTime(sc, q.ID)})
+		}
+		v.Scenes = append(v.Scenes, h)
 	}
 	return v
 }
@@ -92,9 +124,14 @@ type Bar struct {
 	End     int64     `json:"end"`
 	Cut     int64     `json:"cut"` // ms beyond the scene's end that are not played
 	Whole   bool      `json:"whole"`
-	Cycle   int64     `json:"cycle"` // of loops: after this time the profile repeats
-	Of      string    `json:"of"`    // the move it hangs on, if any
-	When    string    `json:"when"`  // begins or ends: which end of that
+	Cycle   int64     `json:"cycle"`   // of loops: after this time the profile repeats
+	Of      string    `json:"of"`      // the move it hangs on, if any
+	When    string    `json:"when"`    // begins or ends: which end of that
+	EndOf   string    `json:"endOf"`   // the move its live end hangs on, if any
+	EndWhen string    `json:"endWhen"` // begins or ends; scene-end
+	Cue     string    `json:"cue"`     // the cue it begins at, if any
+	Run     string    `json:"run"`     // the run of moves it is in, if any
+	Early   bool      `json:"early"`   // asked to begin before its scene's own transition
 	Profile []float64 `json:"profile"`
 }
 
@@ -154,13 +191,25 @@ func (s *Session) bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64
 	b := Bar{
 		Move: mv.ID, Layer: l.ID, Scene: scene, Kind: mv.Kind, Name: motion.Name(mv), Words: Words(sc, mv, t),
 		Begin: begin + iv.Begin, End: begin + iv.End, Whole: iv.Whole,
-		Cut: max(0, iv.End-t.Stay),
-	}
-	if mv.Effect == doc.AtOnce {
-		b.End = b.Begin
+		Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 	}
 	if mv.Start.When == doc.WhenBegins || mv.Start.When == doc.WhenEnds {
 		b.Of, b.When = mv.Start.Of, mv.Start.When
+	}
+	if mv.Start.When == doc.AtCue {
+		b.Cue = mv.Start.Of
+	}
+	if mv.End != nil {
+		b.EndOf, b.EndWhen = mv.End.Of, mv.End.When
+	}
+	for _, r := range sc.Runs {
+		if slices.Contains(r.Moves, mv.ID) {
+			b.Run = r.ID
+		}
+	}
+	b.Early = iv.Early
+	if at, ok := s.shown.Lasting(scene, l.Thread, mv.ID); ok {
+		b.Begin, b.End, b.Cut, b.Whole = begin+at.Begin, begin+at.End, 0, true
 	}
 	b.Cycle, b.Profile = s.shown.Cycle(scene, mv, l.ID), motion.Profile(mv, iv, 48)
 	return b
@@ -176,6 +225,9 @@ type MoveView struct {
 	Early   bool        `json:"early"`
 	Easing  string      `json:"easingUsed"`
 	Speed   float64     `json:"speed,omitempty"` // px/s of a path
+	Units   []string    `json:"units"`           // what it can be divided into
+	Film    int64       `json:"film"`            // ms of the film at its begin
+	Cut     int64       `json:"cut"`             // ms beyond the scene's end
 	Reach   *[2]float64 `json:"reach,omitempty"` // from its begin to its end, px
 	Profile []float64   `json:"profile"`
 }
@@ -240,7 +292,8 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 			iv := t.Moves[mv.ID]
 			w := MoveView{
 				Move: mv, Name: motion.Name(mv), Words: Words(sc, mv, t), Begin: iv.Begin, End: iv.End, Early: iv.Early,
-				Easing: mv.Easing, Profile: motion.Profile(mv, iv, 24),
+				Easing: mv.Easing, Profile: motion.Profile(mv, iv, 24), Units: unitsOf(l, mv),
+				Film: s.shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 			}
 			if w.Easing == "" {
 				w.Easing = motion.DefaultEasing(mv)
@@ -257,6 +310,20 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 		out = append(out, v)
 	}
 	return out
+}
+
+// unitsOf returns what a move of a layer can be divided into.
+func unitsOf(l *doc.Layer, m *doc.Move) []string {
+	if m.Kind != doc.Entrance && m.Kind != doc.Exit && m.Effect != doc.Rock {
+		return []string{}
+	}
+	switch l.Kind {
+	case doc.TextKind:
+		return []string{doc.ByLine, doc.ByWord, doc.ByLetter}
+	case doc.Group:
+		return []string{doc.ByPart}
+	}
+	return []string{}
 }
 
 func diff(a, b float64) float64 {

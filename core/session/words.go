@@ -42,15 +42,29 @@ func Words(sc *doc.Scene, m *doc.Move, t *motion.Timing) string {
 		}
 	}
 	switch {
-	case m.Effect == doc.AtOnce:
+	case m.Effect == doc.AtOnce && m.Unit == "":
+	case m.Lasts == doc.WholeThread:
+		s = "as long as its thread lives"
+	case m.Effect == doc.Scroll && iv.Whole:
+		s += " · whole scene"
 	case m.Kind == doc.Loop && iv.Whole:
-		s += " · a turn in " + seconds(m.Duration) + " · whole scene"
+		s += " · " + map[string]string{doc.Spin: "a turn in ", doc.Rock: "to and fro in "}[m.Effect] + seconds(m.Duration) + " · whole scene"
+	case m.Lasts != "":
+		s += " · as long as the scene"
+	case m.Effect == doc.Scroll:
+		s += " · " + seconds(iv.End-iv.Begin)
 	case m.Kind == doc.Loop:
-		s += fmt.Sprintf(" · %g × %s", iv.Passes, seconds(m.Duration))
+		s += fmt.Sprintf(" · %.4g × %s", iv.Passes, seconds(iv.Pass))
 	case m.Repeat > 1:
-		s += fmt.Sprintf(" · %g × %s", m.Repeat, seconds(m.Duration))
+		s += fmt.Sprintf(" · %g × %s", m.Repeat, seconds(iv.Pass))
 	default:
 		s += " · " + seconds(iv.End-iv.Begin)
+	}
+	if m.Unit != "" {
+		s += " · by " + m.Unit
+	}
+	if m.Until != "" {
+		s += " · until " + name(m.Until) + " begins"
 	}
 	if m.End != nil {
 		switch m.End.When {
@@ -88,6 +102,7 @@ func flat(v MoveView) ([]byte, error) {
 		return nil, err
 	}
 	m["name"], m["words"], m["begin"], m["finish"], m["early"] = v.Name, v.Words, v.Begin, v.End, v.Early
+	m["units"], m["film"], m["cut"] = v.Units, v.Film, v.Cut
 	m["easingUsed"], m["speed"], m["profile"], m["reach"] = v.Easing, v.Speed, v.Profile, v.Reach
 	return json.Marshal(m)
 }

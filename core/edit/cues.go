@@ -1,0 +1,95 @@
+package edit
+
+import (
+	"encoding/json"
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/motion"
+)
+
+func init() {
+	op("cue.add", func(e *editor, c *struct {
+		Scene string `json:"scene"`
+		ID    string `json:"id"`
+		Name  string `json:"name"`
+		At    *int64 `json:"at"` // ms on the scene's clock
+		Wait  int64  `json:"wait"`
+	}) error {
+		s, err := e.scene(c.Scene)
+		if err != nil {
+			return err
+		}
+		if c.At == nil {
+			return refuse("A cue needs a time on the scene's clock. Nothing was added.")
+		}
+		s.Cues = append(s.Cues, doc.Cue{ID: c.ID, Name: c.Name, At: *c.At, Wait: c.Wait})
+		sortCues(s)
+		return nil
+	})
+	op("cue.set", func(e *editor, c *struct {
+		Scene string          `json:"scene"`
+		ID    string          `json:"id"`
+		Patch json.RawMessage `json:"patch"`
+	}) error {
+		s, i, err := e.cue(c.Scene, c.ID)
+		if err != nil {
+			return err
+		}
+		q, err := merged(&s.Cues[i], c.Patch, "id")
+		if err != nil {
+			return err
+		}
+		s.Cues[i] = *q
+		sortCues(s)
+		return nil
+	})
+	op("cue.delete", func(e *editor, c *struct {
+		Scene string `json:"scene"`
+		ID    string `json:"id"`
+	}) error {
+		s, i, err := e.cue(c.Scene, c.ID)
+		if err != nil {
+			return err
+		}
+		t, err := motion.Resolve(s, e.into(s))
+		if err != nil {
+			return err
+		}
+		// What hangs on the cue keeps its time, and so does a scene that ends at it.
+		doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+			for _, m := range l.Moves {
+				if m.Start.When == doc.AtCue && m.Start.Of == c.ID {
+					m.Start = doc.Start{When: doc.AtTime, Offset: t.Moves[m.ID].Begin}
+				}
+			}
+			return true
+		})
+		if s.EndsAtCue == c.ID {
+			s.EndsAtCue, s.Stay = "", t.Stay
+			for k, q := range s.Cues {
+				if k != i {
+					s.Stay -= q.Wait
+				}
+			}
+		}
+		s.Cues = slices.Delete(s.Cues, i, i+1)
+		return nil
+	})
+}
+
+func (e *editor) cue(scene, id string) (*doc.Scene, int, error) {
+	s, err := e.scene(scene)
+	if err != nil {
+		return nil, 0, err
+	}
+	i := slices.IndexFunc(s.Cues, func(q doc.Cue) bool { return q.ID == id })
+	if i < 0 {
+		return nil, 0, refuse("That cue is no longer there. Nothing was changed.")
+	}
+	return s, i, nil
+}
+
+func sortCues(s *doc.Scene) {
+	slices.SortStableFunc(s.Cues, func(a, b doc.Cue) int { return int(a.At - b.At) })
+}

@@ -1,0 +1,295 @@
+package session
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/motion"
+)
+
+// bar is a move with where it lies.
+type bar struct {
+	move  *doc.Move
+	layer *doc.Layer
+	scene int
+	at    motion.Interval
+}
+
+func (s *Session) bars(ids []string) ([]bar, error) {
+	var out []bar
+	for _, id := range ids {
+		m, l, i := s.move(id)
+		if m == nil {
+			return nil, fmt.Errorf("That move is no longer there. Nothing was changed.")
+		}
+		out = append(out, bar{m, l, i, s.film.Timing(i).Moves[id]})
+	}
+	if len(out) == 0 {
+		return nil, fmt.Errorf("No move is selected. Press a bar in the timeline first.")
+	}
+	return out, nil
+}
+
+func init() {
+	intent("bars", func(s *Session, _ Moment, c *struct {
+		Moves []string `json:"moves"`
+		Part  string   `json:"part"` // whole, begin, end
+		By    int64    `json:"by"`   // ms
+	}) (edit.Command, error) {
+		return s.dragBars(c.Moves, c.Part, c.By)
+	})
+	intent("bars.nudge", func(s *Session, _ Moment, c *struct {
+		Moves  []string `json:"moves"`
+		Part   string   `json:"part"`
+		Frames int64    `json:"frames"`
+		By     int64    `json:"by"` // ms, when frames is 0
+	}) (edit.Command, error) {
+		list, err := s.bars(c.Moves)
+		if err != nil {
+			return nil, err
+		}
+		by := c.By
+		if c.Frames != 0 {
+			// To the frame beside it, on the film's own grid.
+			edge := list[0].at.Begin
+			if c.Part == "end" {
+				edge = list[0].at.End
+			}
+			from := s.film.Order.Begin(list[0].scene) + edge
+			by = int64(math.Round(s.Step(float64(from), c.Frames))) - from
+		}
+		return s.dragBars(c.Moves, c.Part, by)
+	})
+}
+
+// dragBars moves bars, or one end of each, by a time. What they hang on stays; only offsets and durations change. A single
+// one that is dragged past its neighbour in a run changes places with it.
+func (s *Session) dragBars(ids []string, part string, by int64) (edit.Command, error) {
+	list, err := s.bars(ids)
+	if err != nil {
+		return nil, err
+	}
+	if part == "whole" && len(list) == 1 {
+		if c := s.pastNeighbour(list[0], by); c != nil {
+			return c, nil
+		}
+	}
+	begins, patches, pinned := map[string]int64{}, map[string]map[string]any{}, 0
+	for _, b := range list {
+		into := s.film.Order.Into[b.scene]
+		length := b.at.End - b.at.Begin
+		ends := b.move.End != nil // its end is where something else says
+		switch part {
+		case "whole":
+			if ends && !b.move.End.Stretches {
+				pinned++
+				continue
+			}
+			begins[b.move.ID] = max(b.at.Begin+by, -into)
+		case "begin":
+			d := min(max(by, -into-b.at.Begin), length-doc.MinDuration)
+			if !ends || b.move.End.Stretches {
+				begins[b.move.ID] = b.at.Begin + d
+			}
+			if b.move.Lasts == "" && b.move.Effect != doc.AtOnce && !(ends && b.move.End.Stretches) {
+				patches[b.move.ID] = map[string]any{"duration": b.pass(length - d)}
+			}
+		case "end":
+			if ends {
+				pinned++
+				continue
+			}
+			patches[b.move.ID] = b.lengthened(length + by)
+		default:
+			return nil, fmt.Errorf("A bar has no part %q.", part)
+		}
+	}
+	if pinned == len(list) {
+		return nil, fmt.Errorf("%s ends when something else does. Drag its other end, or let go of its end first.", motion.Name(list[0].move))
+	}
+	for id, p := range patches {
+		if raw, err := json.Marshal(p); err == nil {
+			s.remember(id, raw)
+		}
+	}
+	return s.retime(begins, patches)
+}
+
+// pass returns how long one pass is when the whole lasts length.
+func (b bar) pass(length int64) int64 {
+	passes := b.at.Passes
+	if passes <= 0 || b.move.Effect == doc.Scroll {
+		passes = 1
+	}
+	return max(doc.MinDuration, int64(math.Round(float64(length)/passes)))
+}
+
+// lengthened returns the change that makes the bar length ms long. What lasted as long as the scene gets a length of its own.
+func (b bar) lengthened(length int64) map[string]any {
+	length = max(length, doc.MinDuration)
+	switch {
+	case b.move.Effect == doc.AtOnce && b.move.Unit == "":
+		return map[string]any{}
+	case b.move.Lasts != "" && b.move.Kind == doc.Loop && b.move.Effect != doc.Scroll:
+		return map[string]any{"lasts": nil, "repeat": math.Max(0.01, math.Round(float64(length)/float64(max(b.at.Pass, 1))*100)/100)}
+	case b.move.Lasts != "":
+		return map[string]any{"lasts": nil, "keeps": nil, "duration": length}
+	case b.move.Until != "":
+		return map[string]any{"until": nil, "repeat": math.Max(0.01, math.Round(float64(length)/float64(max(b.at.Pass, 1))*100)/100)}
+	}
+	return map[string]any{"duration": b.pass(length)}
+}
+
+// pastNeighbour returns the command that gives a member of a run another place there, when it is dragged past the middle of
+// another member; nil otherwise.
+func (s *Session) pastNeighbour(b bar, by int64) edit.Command {
+	sc := s.doc.Film.Scenes[b.scene]
+	t := s.film.Timing(b.scene)
+	for _, r := range sc.Runs {
+		k := slices.Index(r.Moves, b.move.ID)
+		if k < 0 {
+			continue
+		}
+		middle := func(id string) int64 { return (t.Moves[id].Begin + t.Moves[id].End) / 2 }
+		to := k
+		for to+1 < len(r.Moves) && middle(b.move.ID)+by > middle(r.Moves[to+1]) {
+			to++
+		}
+		for to > 0 && middle(b.move.ID)+by < middle(r.Moves[to-1]) {
+			to--
+		}
+		if to == k {
+			return nil
+		}
+		order := slices.Insert(slices.Delete(slices.Clone(r.Moves), k, k+1), to, b.move.ID)
+		return command("run.order", map[string]any{"scene": sc.ID, "id": r.ID, "moves": order})
+	}
+	return nil
+}
+
+// retime returns the command that makes moves begin at times on their scenes' clocks, with patches to them besides. Offsets
+// change, not what moves hang on; but one whose begin is solved from its end lets go of that.
+func (s *Session) retime(begins map[string]int64, patches map[string]map[string]any) (edit.Command, error) {
+	var set []any
+	for i, sc := range s.doc.Film.Scenes {
+		c := sc.Clone()
+		var touched []string
+		var failed error
+		doc.Walk(c.Layers, func(l, _ *doc.Layer) bool {
+			for _, m := range l.Moves {
+				_, timed := begins[m.ID]
+				p, patched := patches[m.ID]
+				if patched {
+					raw, err := json.Marshal(p)
+					if err == nil {
+						err = patchMove(m, raw)
+					}
+					failed = err
+				}
+				if timed || patched {
+					touched = append(touched, m.ID)
+				}
+			}
+			return true
+		})
+		if failed != nil {
+			return nil, failed
+		}
+		if len(touched) == 0 {
+			continue
+		}
+		// Each round sets right what hangs one hitch deeper.
+		for range len(touched) + 1 {
+			t, err := motion.Resolve(c, s.film.Order.Into[i])
+			if err != nil {
+				return nil, err
+			}
+			settled := true
+			for _, id := range touched {
+				want, timed := begins[id]
+				if d := want - t.Moves[id].Begin; timed && d != 0 {
+					settled = false
+					m, _ := c.Move(id)
+					delay(m, want, d)
+				}
+			}
+			if settled {
+				break
+			}
+		}
+		for _, id := range touched {
+			was, _ := sc.Move(id)
+			now, _ := c.Move(id)
+			p := map[string]any{}
+			for k, v := range patches[id] {
+				p[k] = v
+			}
+			if now.Start != was.Start {
+				p["start"] = startPatch(now.Start)
+			}
+			if was.End != nil && now.End == nil {
+				p["end"] = nil
+			}
+			if len(p) > 0 {
+				set = append(set, map[string]any{"id": id, "patch": p})
+			}
+		}
+	}
+	if len(set) == 0 {
+		return nil, nil
+	}
+	return command("move.set", map[string]any{"set": set}), nil
+}
+
+// delay moves the start of m by d, to want.
+func delay(m *doc.Move, want, d int64) {
+	switch {
+	case m.End != nil && !m.End.Stretches:
+		m.End = nil
+		m.Start = doc.Start{When: doc.AtTime, Offset: want}
+	case m.Start.When == doc.BeforeSceneEnd:
+		m.Start.Offset -= d
+	default:
+		m.Start.Offset += d
+	}
+}
+
+// startPatch is a start as a patch that removes what it does not have.
+func startPatch(st doc.Start) map[string]any {
+	p := map[string]any{"when": st.When, "of": nil, "offset": nil}
+	if st.Of != "" {
+		p["of"] = st.Of
+	}
+	if st.Offset != 0 {
+		p["offset"] = st.Offset
+	}
+	return p
+}
+
+// patchMove applies the few fields that retiming patches to a move.
+func patchMove(m *doc.Move, raw []byte) error {
+	var p map[string]json.RawMessage
+	if err := json.Unmarshal(raw, &p); err != nil {
+		return err
+	}
+	for k, to := range map[string]any{"duration": &m.Duration, "repeat": &m.Repeat, "lasts": &m.Lasts, "keeps": &m.Keeps, "until": &m.Until} {
+		v, ok := p[k]
+		if !ok {
+			continue
+		}
+		if string(v) == "null" {
+			v = map[string]json.RawMessage{"lasts": []byte(`""`), "keeps": []byte(`""`), "until": []byte(`""`)}[k]
+			if v == nil {
+				v = []byte("0")
+			}
+		}
+		if err := json.Unmarshal(v, to); err != nil {
+			return err
+		}
+	}
+	return nil
+}

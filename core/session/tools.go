@@ -1,0 +1,317 @@
+package session
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"sort"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/motion"
+)
+
+// block is moves that a timing tool treats as one: a single move, those of one layer, or all.
+type block struct {
+	bars       []bar
+	begin, end int64 // ms on the scene's clock
+}
+
+// Ways of taking moves together.
+const (
+	perMove  = "move"
+	perLayer = "layer"
+	asOne    = "all"
+)
+
+// blocks groups bars of one scene, in order of time; ties keep the order of the rows.
+func (s *Session) blocks(ids []string, by string) ([]block, error) {
+	list, err := s.bars(ids)
+	if err != nil {
+		return nil, err
+	}
+	var out []block
+	index := map[string]int{}
+	for _, b := range list {
+		if b.scene != list[0].scene {
+			return nil, fmt.Errorf("These moves are in different scenes, which have clocks of their own. Nothing was changed; select moves of one scene.")
+		}
+		if b.move.Lasts != "" && b.move.Kind == doc.Loop {
+			continue // it has neither a begin nor an end to arrange
+		}
+		key := map[string]string{perMove: b.move.ID, perLayer: b.layer.ID}[by]
+		k, ok := index[key]
+		if !ok {
+			k = len(out)
+			index[key] = k
+			out = append(out, block{begin: b.at.Begin, end: b.at.End})
+		}
+		o := &out[k]
+		o.bars = append(o.bars, b)
+		o.begin, o.end = min(o.begin, b.at.Begin), max(o.end, b.at.End)
+	}
+	if len(out) == 0 {
+		return nil, fmt.Errorf("These loops last the whole scene; there is nothing to arrange in time.")
+	}
+	sort.SliceStable(out, func(i, j int) bool { return out[i].begin < out[j].begin })
+	return out, nil
+}
+
+// shift returns the begins of the block's moves when it begins at to.
+func (b *block) shift(into map[string]int64, to int64) {
+	for _, m := range b.bars {
+		into[m.move.ID] = m.at.Begin + to - b.begin
+	}
+}
+
+// first is the move of the block that begins first, last the one that ends last.
+func (b *block) first() bar {
+	return slices.MinFunc(b.bars, func(x, y bar) int { return int(x.at.Begin - y.at.Begin) })
+}
+
+func (b *block) last() bar {
+	return slices.MaxFunc(b.bars, func(x, y bar) int { return int(x.at.End - y.at.End) })
+}
+
+func init() {
+	intent("time", func(s *Session, _ Moment, c *struct {
+		Tool  string   `json:"tool"`
+		Moves []string `json:"moves"`
+		By    string   `json:"by"`   // move, layer or all
+		Step  *int64   `json:"step"` // of a cascade and between moves one after another, ms
+		Ms    int64    `json:"ms"`   // the length to stretch to
+	}) (edit.Command, error) {
+		if c.By == "" {
+			c.By = perMove
+		}
+		list, err := s.blocks(c.Moves, c.By)
+		if err != nil {
+			return nil, err
+		}
+		tool := timeTools[c.Tool]
+		if tool == nil {
+			return nil, fmt.Errorf("There is no timing tool %q.", c.Tool)
+		}
+		if len(list) < 2 && slices.Contains([]string{"together", "end-together", "one-after-another", "cascade", "spread", "reverse"}, c.Tool) {
+			return nil, fmt.Errorf("This takes two moves or more. Select more bars, or more layers.")
+		}
+		step := int64(150)
+		if c.Tool == "one-after-another" {
+			step = 0
+		}
+		if c.Step != nil {
+			step = *c.Step
+		}
+		return tool(s, list, step, c.Ms)
+	})
+}
+
+// timeTools are what arranges moves in time. list is sorted by begin.
+var timeTools = map[string]func(s *Session, list []block, step, ms int64) (edit.Command, error){
+	"together":     (*Session).together,
+	"end-together": (*Session).endTogether,
+	"one-after-another": func(s *Session, l []block, step, _ int64) (edit.Command, error) {
+		return s.chain(l, doc.WhenEnds, step)
+	},
+	"cascade": func(s *Session, l []block, step, _ int64) (edit.Command, error) {
+		return s.chain(l, doc.WhenBegins, step)
+	},
+	"spread":  (*Session).spread,
+	"reverse": (*Session).reverse,
+	"stretch": (*Session).stretch,
+	"fit":     (*Session).fit,
+}
+
+// together hangs the begin of every block on that of the first.
+func (s *Session) together(list []block, _, _ int64) (edit.Command, error) {
+	lead := list[0].first()
+	var set []any
+	for _, b := range list[1:] {
+		m := b.first()
+		set = append(set, map[string]any{"id": m.move.ID, "patch": map[string]any{
+			"start": startPatch(doc.Start{When: doc.WhenBegins, Of: lead.move.ID}), "end": nil,
+		}})
+	}
+	return s.following(list, set, func(b *block) int64 { return list[0].begin })
+}
+
+// endTogether gives every block a live end on that of the block that ends last; its begin follows.
+func (s *Session) endTogether(list []block, _, _ int64) (edit.Command, error) {
+	lead := slices.MaxFunc(list, func(a, b block) int { return int(a.end - b.end) })
+	anchor := lead.last()
+	if anchor.move.Lasts != "" {
+		return nil, fmt.Errorf("%s lasts the whole scene, so nothing can end when it ends. Nothing was changed.", motion.Name(anchor.move))
+	}
+	var set []any
+	for _, b := range list {
+		m := b.last()
+		if m.move.ID == anchor.move.ID {
+			continue
+		}
+		if m.move.Effect == doc.AtOnce && m.move.Unit == "" {
+			set = append(set, map[string]any{"id": m.move.ID, "patch": map[string]any{"start": startPatch(doc.Start{When: doc.WhenEnds, Of: anchor.move.ID})}})
+			continue
+		}
+		set = append(set, map[string]any{"id": m.move.ID, "patch": map[string]any{
+			"end": map[string]any{"when": doc.WhenEnds, "of": anchor.move.ID, "stretches": nil}, "lasts": nil, "until": nil,
+		}})
+	}
+	return s.following(list, set, func(b *block) int64 { return lead.end - (b.end - b.begin) })
+}
+
+// following adds to the changes of each block's leading move those that bring its other moves along.
+func (s *Session) following(list []block, set []any, to func(*block) int64) (edit.Command, error) {
+	first := command("move.set", map[string]any{"set": set})
+	others := map[string]int64{}
+	for i := range list {
+		b := &list[i]
+		led := map[string]int64{}
+		b.shift(led, to(b))
+		for id, at := range led {
+			if !slices.ContainsFunc(set, func(v any) bool { return v.(map[string]any)["id"] == id }) {
+				others[id] = at
+			}
+		}
+	}
+	return s.then(first, others)
+}
+
+// then returns first with the changes after it that make moves begin at times.
+func (s *Session) then(first edit.Command, begins map[string]int64) (edit.Command, error) {
+	p, err := edit.Preview(s.doc, first, s.assets())
+	if err != nil {
+		return nil, err
+	}
+	after := *s
+	after.doc = p
+	second, err := after.retime(begins, nil)
+	if err != nil || second == nil {
+		return first, err
+	}
+	return batch([]edit.Command{first, second}), nil
+}
+
+// chain makes a run: each block hangs on the one before it, step ms after its end or its begin.
+func (s *Session) chain(list []block, when string, step int64) (edit.Command, error) {
+	sc := s.doc.Film.Scenes[list[0].bars[0].scene]
+	single := true
+	for _, b := range list {
+		single = single && len(b.bars) == 1
+		if last := b.last(); when == doc.WhenEnds && last.move.Lasts != "" {
+			return nil, fmt.Errorf("%s lasts as long as the scene, so nothing can come after it. Nothing was changed.", motion.Name(last.move))
+		}
+	}
+	if single {
+		var ids []string
+		var gaps []int64
+		for i, b := range list {
+			ids = append(ids, b.bars[0].move.ID)
+			if i > 0 {
+				gaps = append(gaps, step)
+			}
+		}
+		return command("run.make", map[string]any{"scene": sc.ID, "id": s.id(), "when": when, "moves": ids, "gaps": gaps}), nil
+	}
+	// Blocks of several moves: the first move of each hangs on the block before, the others stay with it.
+	var set []any
+	begins := map[string]int64{}
+	at := list[0].begin
+	for i := range list {
+		b := &list[i]
+		if i > 0 {
+			before := &list[i-1]
+			of, length := before.first(), int64(0)
+			if when == doc.WhenEnds {
+				of, length = before.last(), before.end-before.begin
+			}
+			at += length + step
+			m := b.first()
+			set = append(set, map[string]any{"id": m.move.ID, "patch": map[string]any{
+				"start": startPatch(doc.Start{When: when, Of: of.move.ID, Offset: step}), "end": nil,
+			}})
+		}
+		b.shift(begins, at)
+	}
+	for _, v := range set {
+		delete(begins, v.(map[string]any)["id"].(string))
+	}
+	return s.then(command("move.set", map[string]any{"set": set}), begins)
+}
+
+// spread keeps the first and the last block where they are and puts the others at equal steps between.
+func (s *Session) spread(list []block, _, _ int64) (edit.Command, error) {
+	begins := map[string]int64{}
+	first, last := list[0].begin, list[len(list)-1].begin
+	for i := range list {
+		list[i].shift(begins, first+int64(math.Round(float64(last-first)*float64(i)/float64(len(list)-1))))
+	}
+	return s.retime(begins, nil)
+}
+
+// reverse mirrors the blocks in time: what came first comes last.
+func (s *Session) reverse(list []block, _, _ int64) (edit.Command, error) {
+	if c := s.reverseRun(list); c != nil {
+		return c, nil
+	}
+	begins := map[string]int64{}
+	from, to := list[0].begin, list[0].end
+	for _, b := range list {
+		to = max(to, b.end)
+	}
+	for i := range list {
+		list[i].shift(begins, from+to-list[i].end)
+	}
+	return s.retime(begins, nil)
+}
+
+// reverseRun turns the order of a whole run about; nil when the blocks are not just that.
+func (s *Session) reverseRun(list []block) edit.Command {
+	sc := s.doc.Film.Scenes[list[0].bars[0].scene]
+	for _, r := range sc.Runs {
+		if len(r.Moves) != len(list) {
+			continue
+		}
+		all := true
+		for _, b := range list {
+			all = all && len(b.bars) == 1 && slices.Contains(r.Moves, b.bars[0].move.ID)
+		}
+		if all {
+			order := slices.Clone(r.Moves)
+			slices.Reverse(order)
+			return command("run.order", map[string]any{"scene": sc.ID, "id": r.ID, "moves": order})
+		}
+	}
+	return nil
+}
+
+// scaled returns the changes that make the block last from..to, its moves and the gaps between them in proportion.
+func (b *block) scaled(from, to int64, begins map[string]int64, patches map[string]map[string]any) {
+	k := float64(to-from) / float64(max(b.end-b.begin, 1))
+	for _, m := range b.bars {
+		begins[m.move.ID] = from + int64(math.Round(float64(m.at.Begin-b.begin)*k))
+		if m.at.End > m.at.Begin && (m.move.End == nil || !m.move.End.Stretches) {
+			patches[m.move.ID] = m.lengthened(int64(math.Round(float64(m.at.End-m.at.Begin) * k)))
+		}
+	}
+}
+
+func (s *Session) stretch(list []block, _, ms int64) (edit.Command, error) {
+	if ms < doc.MinDuration {
+		return nil, fmt.Errorf("Moves last 0.01 s or more. Nothing was changed.")
+	}
+	begins, patches := map[string]int64{}, map[string]map[string]any{}
+	for i := range list {
+		list[i].scaled(list[i].begin, list[i].begin+ms, begins, patches)
+	}
+	return s.retime(begins, patches)
+}
+
+// fit scales each block to the whole stay of its scene.
+func (s *Session) fit(list []block, _, _ int64) (edit.Command, error) {
+	stay := s.film.Timing(list[0].bars[0].scene).Stay
+	begins, patches := map[string]int64{}, map[string]map[string]any{}
+	for i := range list {
+		list[i].scaled(0, stay, begins, patches)
+	}
+	return s.retime(begins, patches)
+}
