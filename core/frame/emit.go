@@ -79,7 +79,11 @@ func (p *Player) copies(i int, v View, alpha float64, by geom.Point) {
 	for y := y0; y <= y1; y++ {
 		for x := x0; x <= x1; x++ {
 			at := n.scroll.Add(geom.Point{X: float64(x) * n.period.X, Y: float64(y) * n.period.Y})
-			p.shown(i, v, alpha, by.Add(n.m.ApplyVector(at)))
+			a := alpha
+			if x != 0 || y != 0 {
+				a *= 1 - n.faint
+			}
+			p.shown(i, v, a, by.Add(n.m.ApplyVector(at)))
 		}
 	}
 }

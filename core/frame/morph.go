@@ -72,7 +72,7 @@ func (p *Player) oneSided(q *pair, l *layer, pose motion.Pose, parent geom.Matri
 	}
 	n := node{
 		kind: groupNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity,
-		veil: pose.Veil, scroll: pose.Scroll, period: pose.Period,
+		veil: pose.Veil, scroll: pose.Scroll, period: pose.Period, faint: 1 - pose.Repeats,
 	}
 	i := p.open(n)
 	for _, k := range q.children {
@@ -210,7 +210,7 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b stance
 	m := parent.Mul(transform(at, turn, loops.Turn, pivot, flip))
 	n := node{
 		kind: leafNode, layer: q.a, other: q.b, share: e, m: m, alpha: alpha,
-		veil: a.veil.Lifted(morph.Ease(e)).With(b.veil.Lifted(1 - morph.Ease(e))), scroll: loops.Scroll, period: loops.Period,
+		veil: a.veil.Lifted(morph.Ease(e)).With(b.veil.Lifted(1 - morph.Ease(e))), scroll: loops.Scroll, period: loops.Period, faint: 1 - loops.Repeats,
 		size: size, corner: max(morph.Number(a.corner, b.corner, e), 0), sized: a.size != b.size || a.corner != b.corner,
 	}
 	if q.a.doc.Kind == doc.Group && q.b.doc.Kind == doc.Group {

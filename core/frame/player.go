@@ -43,6 +43,7 @@ type node struct {
 	veil   motion.Veil
 	scroll geom.Point // own axes, within period
 	period geom.Point
+	faint  float64      // how much of the repetitions is not seen
 	end    int          // nodes[i+1:end] lie inside
 	colour paint.Colour // of a page
 	// What a morph changes:
@@ -212,7 +213,7 @@ func (p *Player) alone(l *layer) bool {
 func (p *Player) layer(l *layer, parent geom.Matrix, pose motion.Pose, alpha float64, c *motion.Clock) {
 	n := node{
 		kind: leafNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity,
-		veil: pose.Veil, scroll: pose.Scroll, period: pose.Period,
+		veil: pose.Veil, scroll: pose.Scroll, period: pose.Period, faint: 1 - pose.Repeats,
 	}
 	unit := ""
 	if c != nil {

@@ -40,7 +40,7 @@ func (k *Track) find(id string) *loop {
 }
 
 // LoopsBetween returns what the loops of a layer that is on both sides of a transition make of it, or of one of its units, at
-// eased progress p; only the Turn, Scroll and Period of the pose are set. Linked equal loops are one function across it; others
+// eased progress p; only the Turn, Scroll, Period and Repeats of the pose are set. Linked equal loops are one function across it; others
 // mix, and one on one side only contributes its value at that side's end, reduced to the nearest equal state (a rock: at that
 // time), as the other side takes over. ua and ub name the unit on either side; without them it is what moves the whole layer.
 func LoopsBetween(a, b *Track, from, into Clock, p float64, ua, ub *Unit) Pose {
@@ -80,7 +80,7 @@ func LoopsBetween(a, b *Track, from, into Clock, p float64, ua, ub *Unit) Pose {
 			}
 		}
 	}
-	return Pose{Turn: sum.turn, Scroll: sum.scroll, Period: sum.period}
+	return Pose{Turn: sum.turn, Scroll: sum.scroll, Period: sum.period, Repeats: sum.shows}
 }
 
 // follower reports whether a loop of b continues s.

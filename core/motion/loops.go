@@ -27,11 +27,13 @@ type turned struct {
 	turn   float64
 	scroll geom.Point
 	period geom.Point
+	shows  float64 // how much of a scroll's repetitions
 }
 
 func (v turned) plus(o turned, k float64) turned {
 	v.turn += k * o.turn
 	v.scroll = v.scroll.Add(o.scroll.Mul(k))
+	v.shows = min(1, max(0, v.shows+k*o.shows))
 	v.period.X = max(v.period.X, o.period.X)
 	v.period.Y = max(v.period.Y, o.period.Y)
 	return v
@@ -105,7 +107,7 @@ func (s *loop) at(t Instant, u *Unit) turned {
 				x = 0
 			}
 		}
-		v := turned{scroll: s.axis.Mul(s.amplitude * x)}
+		v := turned{scroll: s.axis.Mul(s.amplitude * x), shows: 1}
 		if s.axis.X != 0 {
 			v.period.X = s.amplitude
 		} else {

@@ -41,6 +41,7 @@ type Pose struct {
 	Turn    float64    // degrees about the pivot, from spins and rocks
 	Scroll  geom.Point // px in the layer's own axes, within a period
 	Period  geom.Point // px after which a scroll repeats, 0: it does not
+	Repeats float64    // opacity of the repetitions, 0..1
 }
 
 // Rest is the pose of a layer that nothing moves.

@@ -120,7 +120,7 @@ func (k *Track) At(c Clock) Pose {
 	p.Offset = p.Offset.Add(off)
 	p.Angle = angle
 	v := k.loopsAt(c, nil)
-	p.Turn, p.Scroll, p.Period = v.turn, v.scroll, v.period
+	p.Turn, p.Scroll, p.Period, p.Repeats = v.turn, v.scroll, v.period, v.shows
 	return p
 }
 

@@ -105,7 +105,10 @@ func (b *byUnit) share(q float64, rank int) (p float64, begun bool) {
 	from := float64(rank) * (1 - b.overlap) * d
 	// Where one unit ends and the next begins the two sums differ in their last bits.
 	const tiny = 1e-12
-	return min(1, max(0, (q-from)/d)), q >= from-tiny
+	if p = (q - from) / d; p > 1-tiny {
+		p = 1
+	}
+	return max(0, p), q >= from-tiny
 }
 
 // lag returns by how much of a cycle the unit of a rank is behind.
