@@ -268,7 +268,8 @@ func BenchmarkAt(b *testing.B) {
 	f := compile(b, p, a)
 	pl := f.Player()
 	b.ReportAllocs()
+	frames := f.Frames()
 	for i := int64(0); b.Loop(); i++ {
-		pl.At(motion.FrameTime(i%f.Frames(), 30, 1), frame.View{Scale: 1})
+		pl.At(motion.FrameTime(i%frames, 30, 1), frame.View{Scale: 1})
 	}
 }
