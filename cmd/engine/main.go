@@ -86,6 +86,20 @@ func main() {
 	on("snapBar", func(a []js.Value) (any, error) {
 		return s.SnapBar(moment(a[0]), list(a[1]), a[2].String(), int64(a[3].Int()), int64(a[4].Int())), nil
 	})
+	on("profile", func(a []js.Value) (any, error) { return s.Profile(a[0].String()), nil })
+	on("momentOf", func(a []js.Value) (any, error) {
+		at, ok := s.MomentOf(a[0].String(), a[1].String())
+		if !ok {
+			return nil, fmt.Errorf("That move is no longer there.")
+		}
+		return at, nil
+	})
+	on("span", func(a []js.Value) (any, error) { return s.Span(moment(a[0]), list(a[1])), nil })
+	on("ghosts", func(a []js.Value) (any, error) { return s.Ghosts(moment(a[0]), list(a[1])), nil })
+	on("summary", func(a []js.Value) (any, error) { return s.Summary(a[0].Int()), nil })
+	on("ownScenes", func(a []js.Value) (any, error) { return s.OwnScenes(list(a[0]), a[1].String()), nil })
+	on("solo", func(a []js.Value) (any, error) { s.Solo(list(a[0])); return true, nil })
+	on("copyMoves", func(a []js.Value) (any, error) { return s.CopyMoves(moment(a[0]), list(a[1]), list(a[2])), nil })
 	on("copy", func(a []js.Value) (any, error) { return s.Copy(moment(a[0]), list(a[1])), nil })
 	on("intent", func(a []js.Value) (any, error) {
 		return s.Intent(a[0].String(), moment(a[1]), []byte(a[2].String()))

@@ -3,6 +3,7 @@ package session
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -49,10 +50,11 @@ const (
 	DragSize   = "size"
 	DragTurn   = "turn"
 	DragPath   = "path"
+	DragPivot  = "pivot"
 )
 
-// Begin starts a gesture on the threads at a moment. handle is a compass point (nw, n, …) for size; "from", "to" or "mid" for a
-// path, whose move is named by move.
+// Begin starts a gesture on the threads at a moment. handle is a compass point (nw, n, …) for size; "from", "to", "mid" or a "knot" with its
+// index for a path, whose move is named by move.
 func (s *Session) Begin(kind string, m Moment, threads []string, handle, move string, at geom.Point) error {
 	s.stand(m)
 	g := &gesture{kind: kind, handle: handle, from: at, scene: s.sceneIndex(m)}
@@ -125,7 +127,13 @@ func (s *Session) Update(at geom.Point, mod Modifiers) (Readout, error) {
 	case DragTurn:
 		c, r = g.turn(at, mod)
 	case DragPath:
-		c, r = g.bend(at, mod)
+		if strings.HasPrefix(g.handle, "knot") {
+			c, r = g.moveKnot(at, mod)
+		} else {
+			c, r = g.bend(at, mod)
+		}
+	case DragPivot:
+		c, r = g.movePivot(at, mod)
 	}
 	if c == nil {
 		return r, nil

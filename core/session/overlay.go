@@ -18,6 +18,7 @@ type Box struct {
 	Kind    string        `json:"kind"`
 	Corners [4][2]float64 `json:"corners"`
 	Pivot   [2]float64    `json:"pivot"`
+	Own     bool          `json:"own"`  // the pivot is not the middle of the box
 	Turn    float64       `json:"turn"` // degrees, full turns counted, at rest
 	Locked  bool          `json:"locked"`
 }
@@ -34,6 +35,7 @@ type Path struct {
 	End   int64         `json:"end"`
 	Dots  [][2]float64  `json:"dots"`  // at even time steps
 	Ghost [4][2]float64 `json:"ghost"` // the layer's outline at the end that is not rest
+	Knots []Knot        `json:"knots"` // of free paths
 }
 
 func pair(p geom.Point) [2]float64 { return [2]float64{p.X, p.Y} }
@@ -46,7 +48,7 @@ func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 	for _, l := range s.layers(m, threads) {
 		corners, pivot, ok := s.player.Quad(l.ID)
 		if ok {
-			b := Box{Thread: l.Thread, Kind: l.Kind, Pivot: pair(pivot), Turn: l.Place.Turn, Locked: l.Locked}
+			b := Box{Thread: l.Thread, Kind: l.Kind, Pivot: pair(pivot), Turn: l.Place.Turn, Locked: l.Locked, Own: l.Place.Pivot != nil}
 			for i, c := range corners {
 				b.Corners[i] = pair(c)
 			}
@@ -104,7 +106,7 @@ func (s *Session) pathView(scene int, l *doc.Layer, mv *doc.Move) (Path, bool) {
 	iv := s.shown.Timing(scene).Moves[mv.ID]
 	v := Path{
 		Move: mv.ID, D: onPage.Data(), From: pair(m.Apply(from)), To: pair(m.Apply(to)), Mid: pair(m.Apply(mid)),
-		Angle: angle + geom.AngleOf(m), Begin: iv.Begin, End: iv.End, Dots: [][2]float64{},
+		Angle: angle + geom.AngleOf(m), Begin: iv.Begin, End: iv.End, Dots: [][2]float64{}, Knots: n.knots(),
 	}
 	for _, at := range motion.EvenSteps(mv, iv) {
 		p, _ := ms.At(at)

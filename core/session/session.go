@@ -37,6 +37,8 @@ type Session struct {
 	gesture *gesture
 	last    map[string]lastUsed // by kind and effect of a move
 	id      func() string
+
+	profiles map[string][]float64 // outlines of bars by name
 }
 
 type lastUsed struct {
@@ -45,7 +47,9 @@ type lastUsed struct {
 }
 
 // New returns a session without a document.
-func New() *Session { return &Session{last: map[string]lastUsed{}, id: randomID} }
+func New() *Session {
+	return &Session{last: map[string]lastUsed{}, id: randomID, profiles: map[string][]float64{}}
+}
 
 // randomID makes ids where commands are made: short random strings.
 func randomID() string {
@@ -133,6 +137,9 @@ func (s *Session) ClearDraft() {
 	s.shown, s.gesture = s.film, nil
 	s.player.SetFilm(s.film)
 }
+
+// Solo shows only the layers of these threads on the page, with what is in and around them; none: all.
+func (s *Session) Solo(threads []string) { s.player.Solo(threads) }
 
 // Frame returns the display list of a moment.
 func (s *Session) Frame(m Moment, scale float64) *frame.List {

@@ -1,6 +1,7 @@
 package session
 
 import (
+	"fmt"
 	"math"
 	"slices"
 
@@ -111,28 +112,28 @@ type Span struct {
 	Layer  string `json:"layer"`
 }
 
-// Bar is a move in the timeline. Its outline is its motion: Profile holds heights 0..1 at equal steps from its
-// begin to its end. Times are ms of the film.
+// Bar is a move in the timeline. Its outline is its motion. Times are ms of the film.
 type Bar struct {
-	Move    string    `json:"move"`
-	Layer   string    `json:"layer"`
-	Scene   int       `json:"scene"`
-	Kind    string    `json:"kind"`
-	Name    string    `json:"name"`
-	Words   string    `json:"words"`
-	Begin   int64     `json:"begin"`
-	End     int64     `json:"end"`
-	Cut     int64     `json:"cut"` // ms beyond the scene's end that are not played
-	Whole   bool      `json:"whole"`
-	Cycle   int64     `json:"cycle"`   // of loops: after this time the profile repeats
-	Of      string    `json:"of"`      // the move it hangs on, if any
-	When    string    `json:"when"`    // begins or ends: which end of that
-	EndOf   string    `json:"endOf"`   // the move its live end hangs on, if any
-	EndWhen string    `json:"endWhen"` // begins or ends; scene-end
-	Cue     string    `json:"cue"`     // the cue it begins at, if any
-	Run     string    `json:"run"`     // the run of moves it is in, if any
-	Early   bool      `json:"early"`   // asked to begin before its scene's own transition
-	Profile []float64 `json:"profile"`
+	Move    string `json:"move"`
+	Layer   string `json:"layer"`
+	Scene   int    `json:"scene"`
+	Kind    string `json:"kind"`
+	Name    string `json:"name"`
+	Words   string `json:"words"`
+	Begin   int64  `json:"begin"`
+	End     int64  `json:"end"`
+	Cut     int64  `json:"cut"` // ms beyond the scene's end that are not played
+	Whole   bool   `json:"whole"`
+	Cycle   int64  `json:"cycle"`   // of loops: after this time the profile repeats
+	Of      string `json:"of"`      // the move it hangs on, if any
+	When    string `json:"when"`    // begins or ends: which end of that
+	EndOf   string `json:"endOf"`   // the move its live end hangs on, if any
+	EndWhen string `json:"endWhen"` // begins or ends; scene-end
+	Cue     string `json:"cue"`     // the cue it begins at, if any
+	Run     string `json:"run"`     // the run of moves it is in, if any
+	Early   bool   `json:"early"`   // asked to begin before its scene's own transition
+	Profile string `json:"profile"` // names the outline; ask Profile for it
+	Lane    int    `json:"lane"`    // its place among the moves of its layer
 }
 
 // Rows returns the threads of the film: those of the moment's scene in stacking order, front first, then the absent ones.
@@ -177,14 +178,31 @@ func (s *Session) Rows(m Moment) []Row {
 				r.Spans = append(r.Spans, Span{i, o.Starts[i], begin, true, l.ID})
 			}
 			r.Spans = append(r.Spans, Span{i, begin, begin + o.Stays[i], false, l.ID})
-			for _, mv := range l.Moves {
-				r.Bars = append(r.Bars, s.bar(sc, mv, t, begin, i, l))
+			for k, mv := range l.Moves {
+				b := s.bar(sc, mv, t, begin, i, l)
+				b.Lane = k
+				r.Bars = append(r.Bars, b)
 			}
 			return true
 		})
 	}
 	return rows
 }
+
+// profile names the outline of a move, so that an interface may keep what it made of it; most moves share a few.
+func (s *Session) profile(m *doc.Move, iv motion.Interval) string {
+	key := fmt.Sprint(m.Kind, "/", m.Effect, "/", m.Easing, "/", m.Alternate, "/", m.Unit != "", "/", m.Lasts != "")
+	if m.Kind == doc.MotionPath {
+		key += fmt.Sprintf("/%.4g", iv.Passes)
+	}
+	if s.profiles[key] == nil {
+		s.profiles[key] = motion.Profile(m, iv, 48)
+	}
+	return key
+}
+
+// Profile returns the outline a bar names: heights 0..1 at equal steps from its begin to its end.
+func (s *Session) Profile(key string) []float64 { return s.profiles[key] }
 
 func (s *Session) bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, scene int, l *doc.Layer) Bar {
 	iv := t.Moves[mv.ID]
@@ -211,7 +229,7 @@ func (s *Session) bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64
 	if at, ok := s.shown.Lasting(scene, l.Thread, mv.ID); ok {
 		b.Begin, b.End, b.Cut, b.Whole = begin+at.Begin, begin+at.End, 0, true
 	}
-	b.Cycle, b.Profile = s.shown.Cycle(scene, mv, l.ID), motion.Profile(mv, iv, 48)
+	b.Cycle, b.Profile = s.shown.Cycle(scene, mv, l.ID), s.profile(mv, iv)
 	return b
 }
 
@@ -240,8 +258,9 @@ type Selected struct {
 	Layer   *doc.Layer  `json:"layer"` // without children and moves
 	Count   int         `json:"count"` // layers inside a group
 	Moves   []MoveView  `json:"moves"`
-	Box     [4]float64  `json:"box"` // x y of the middle in the parent's axes, w h, at rest
-	Now     *[3]float64 `json:"now"` // x y turn where it is now, when that differs from rest
+	Box     [4]float64  `json:"box"`   // x y of the middle in the parent's axes, w h, at rest
+	Now     *[3]float64 `json:"now"`   // x y turn where it is now, when that differs from rest
+	Pivot   [2]float64  `json:"pivot"` // in shares of the box
 	Later   int         `json:"later"`
 	Colours []string    `json:"colours"` // fills found in a group
 }
@@ -268,9 +287,12 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 			}
 			return true
 		})
-		box, _ := s.shown.Box(i, l.ID)
+		box, pivot := s.shown.Box(i, l.ID)
 		rest := s.shown.RestMatrix(i, l.ID)
 		at := rest.Apply(box.Centre())
+		if box.W() > 0 && box.H() > 0 {
+			v.Pivot = [2]float64{(pivot.X - box.Min.X) / box.W(), (pivot.Y - box.Min.Y) / box.H()}
+		}
 		v.Box = [4]float64{at.X, at.Y, box.W(), box.H()}
 		if own, outer, ok := s.player.Axes(l.ID); ok && !m.Rest {
 			if inv, ok := outer.Inverse(); ok {

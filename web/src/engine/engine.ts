@@ -1,7 +1,7 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes } from '../project/server'
-import type { Film, List, Moment, Overlay, Row, Selected } from './types'
+import type { Film, Ghost, List, Moment, Overlay, Row, Selected, Snap } from './types'
 
 type Raw = { error?: string }
 
@@ -95,10 +95,24 @@ export const engine = {
     call<{ width: number; height: number; frames: number }>('delivery', format, height, num, den),
   /** The film time of the frame n frames on. */
   step: (time: number, n: number) => call<number>('step', time, n),
-  /** How far a bar is dragged when it snaps to what lies within a tolerance (ms), where and on what. */
-  snapBar: (m: Moment, move: string, part: string, by: number, tolerance: number) =>
-    call<{ by: number; at: number; words: string }>('snapBar', m, move, part, by, tolerance),
-  copy: (m: Moment, threads: string[]) => call<unknown[]>('copy', m, threads),
+  /** How far bars are dragged when the first snaps to what lies within a tolerance (ms), where and on what. */
+  snapBar: (m: Moment, moves: string[], part: string, by: number, tolerance: number) =>
+    call<Snap>('snapBar', m, moves, part, by, tolerance),
+  /** The outline a bar names: heights at equal steps. */
+  profile: (key: string) => call<number[]>('profile', key),
+  /** The film time of the start, end or rest of a move. */
+  momentOf: (move: string, what: 'start' | 'end' | 'rest') => call<number>('momentOf', move, what),
+  /** From when to when moves last; without any, the scene. */
+  span: (m: Moment, moves: string[]) => call<[number, number]>('span', m, moves),
+  /** Where the selected layers stand at even times. */
+  ghosts: (m: Moment, threads: string[]) => call<Ghost[]>('ghosts', m, threads),
+  /** The scene in sentences. */
+  summary: (scene: number) => call<string[]>('summary', scene),
+  /** Which of these scenes have a stay or transition of their own. */
+  ownScenes: (ids: string[], what: 'stay' | 'transition') => call<string[]>('ownScenes', ids, what),
+  solo: (threads: string[]) => call<boolean>('solo', threads),
+  copyMoves: (m: Moment, threads: string[], moves: string[]) => call<{ sets: unknown[][]; begins: Record<string, number> }>('copyMoves', m, threads, moves),
+  copy: (m: Moment, threads: string[]) => call<{ layers: unknown[]; begins: Record<string, number> }>('copy', m, threads),
   /** The command for what is asked for, or null when there is nothing to do. */
   intent: (name: string, m: Moment, args: object) => call<object | null>('intent', name, m, JSON.stringify(args)),
   begin: (kind: string, m: Moment, threads: string[], handle: string, move: string, x: number, y: number) =>

@@ -4,22 +4,37 @@ export interface Moment { rest: boolean; scene: number; time: number }
 
 export interface Fill { kind: 'none' | 'colour'; colour?: string; role?: string }
 
+export type TransitionKind = 'cut' | 'crossfade' | 'morph' | 'wipe' | 'push'
+
+/** A cue; passed is when, in ms of the film. */
+export interface Flag { id: string; name: string; at: number; wait?: number; passed: number }
+
 export interface Heading {
   id: string; name: string; start: number; into: number; stay: number; autoStay: boolean
-  transition: 'cut' | 'crossfade' | 'morph'; easing: string; background: Fill; layers: number
+  transition: TransitionKind; easing: string; direction: number; softness: number; goesOn: boolean; mayGoOn: boolean; run: number
+  background: Fill; layers: number; cues: Flag[]; endsAtCue: string
 }
 
 export interface Film {
   project: string; name: string; width: number; height: number; rate: { num: number; den: number }
-  length: number; frames: number; scenes: Heading[]
+  length: number; frames: number; loop: boolean
+  closing: { kind: TransitionKind; duration?: number; easing?: string; direction?: number; softness?: number; goesOn?: boolean; begin: number } | null
+  scenes: Heading[]
 }
 
 export interface Span { scene: number; begin: number; end: number; strand: boolean; layer: string }
 
 export interface Bar {
-  move: string; layer: string; scene: number; kind: string; name: string; words: string
-  begin: number; end: number; cut: number; whole: boolean; cycle: number; of: string; when: string; profile: number[]
+  move: string; layer: string; scene: number; kind: string; name: string; words: string; lane: number
+  begin: number; end: number; cut: number; whole: boolean; cycle: number
+  of: string; when: string; endOf: string; endWhen: string; cue: string; run: string; early: boolean
+  profile: string
 }
+
+/** Where dragged bars come to lie, and on what. */
+export interface Snap { by: number; at: number; words: string; part: '' | 'begin' | 'end'; when: string; of: string }
+
+export interface Ghost { time: number; corners: [XY, XY, XY, XY] }
 
 export interface Row {
   thread: string; layer: string; name: string; kind: string; tint: number; depth: number; group: boolean; parent: string
@@ -30,7 +45,7 @@ export interface Run { text: string; family: string; weight: number; italic?: bo
 
 export interface Layer {
   id: string; thread: string; name: string; kind: string
-  place: { x: number; y: number; w?: number; h?: number; turn?: number }
+  place: { x: number; y: number; w?: number; h?: number; turn?: number; pivot?: XY }
   opacity: number; fill: Fill; corner?: number; tint?: number; locked?: boolean; hidden?: boolean
   text?: { runs: Run[]; align: 'left' | 'centre' | 'right'; wrap?: boolean; lineHeight?: number; letterSpacing?: number }
 }
@@ -38,23 +53,31 @@ export interface Layer {
 export interface Move {
   id: string; kind: 'entrance' | 'exit' | 'loop' | 'path'; effect: string
   start: { when: string; of?: string; offset?: number }
-  duration?: number; lasts?: string; easing?: string; repeat?: number; alternate?: boolean
-  path?: { d: string; rest?: string; turnAlong?: boolean }
+  end?: { when: string; of?: string; stretches?: boolean }
+  duration?: number; lasts?: string; keeps?: string; easing?: string; repeat?: number; until?: string; alternate?: boolean; continues?: string
+  unit?: string; order?: string; overlap?: number; seed?: number; back?: boolean
+  path?: { d: string; rest?: string; share?: number; turnAlong?: boolean }
   spin?: { anticlockwise?: boolean }
-  name: string; words: string; begin: number; finish: number; early: boolean; easingUsed: string; speed: number; reach?: [number, number]; profile: number[]
+  wipe?: { direction?: number; softness?: number }
+  slide?: { direction?: number; distance?: number }
+  rock?: { angle: number }
+  scroll?: { direction?: number; speed: number; gap?: number }
+  name: string; words: string; begin: number; finish: number; film: number; cut: number; early: boolean; easingUsed: string; speed: number
+  reach?: [number, number]; profile: number[]; units: string[]
 }
 
 export interface Selected {
   layer: Layer; count: number; moves: Move[]; box: [number, number, number, number]
-  now: [number, number, number] | null; later: number; colours: string[]
+  now: [number, number, number] | null; pivot: XY; later: number; colours: string[]
 }
 
 export type XY = [number, number]
 
-export interface OverlayBox { thread: string; kind: string; corners: [XY, XY, XY, XY]; pivot: XY; turn: number; locked: boolean }
+export interface OverlayBox { thread: string; kind: string; corners: [XY, XY, XY, XY]; pivot: XY; own: boolean; turn: number; locked: boolean }
 
 export interface OverlayPath {
   move: string; d: string; from: XY; to: XY; mid: XY; angle: number; begin: number; end: number; dots: XY[]; ghost: [XY, XY, XY, XY]
+  knots: { at: XY; index: number; handle: boolean; of: XY }[]
 }
 
 export interface Overlay { boxes: OverlayBox[]; paths: OverlayPath[] }

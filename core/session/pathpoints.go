@@ -1,0 +1,244 @@
+package session
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"capstan/core/edit"
+	"capstan/core/geom"
+)
+
+// Knot is a point of a free path that can be dragged: one the line goes through, or a handle of one.
+type Knot struct {
+	At     [2]float64 `json:"at"`     // page px
+	Index  int        `json:"index"`  // among the path's points
+	Handle bool       `json:"handle"` // bends the line towards it
+	Of     [2]float64 `json:"of"`     // of handles: the point it belongs to
+}
+
+// knots returns the points of a path of several steps on the page; paths of one step are bent at their middle instead.
+func (n line) knots() []Knot {
+	out := []Knot{}
+	steps := 0
+	for _, v := range n.path.Verbs {
+		if v == geom.LineTo || v == geom.CubicTo {
+			steps++
+		}
+	}
+	if steps < 2 {
+		return out
+	}
+	m := n.page()
+	i := 0
+	for _, v := range n.path.Verbs {
+		p := n.path.Points[i : i+geom.PointsOf[v]]
+		switch v {
+		case geom.CubicTo:
+			from := n.path.Points[i-1]
+			out = append(out,
+				Knot{pair(m.Apply(p[0])), i, true, pair(m.Apply(from))}, Knot{pair(m.Apply(p[1])), i + 1, true, pair(m.Apply(p[2]))},
+				Knot{pair(m.Apply(p[2])), i + 2, false, pair(m.Apply(p[2]))})
+		case geom.LineTo, geom.MoveTo:
+			out = append(out, Knot{pair(m.Apply(p[0])), i, false, pair(m.Apply(p[0]))})
+		}
+		i += geom.PointsOf[v]
+	}
+	return out
+}
+
+// moveKnot drags one point of a free path. A point takes its handles along; a handle turns the one across it with it where the line
+// goes through smoothly, but with Alt.
+func (g *gesture) moveKnot(at geom.Point, mod Modifiers) (edit.Command, Readout) {
+	gr := g.grips[0]
+	inv, ok := gr.line.page().Inverse()
+	k, err := strconv.Atoi(strings.TrimPrefix(g.handle, "knot"))
+	old := gr.line.path
+	if !ok || err != nil || k < 0 || k >= len(old.Points) {
+		return nil, Readout{}
+	}
+	p := &geom.Path{Verbs: append([]geom.Verb(nil), old.Verbs...), Points: append([]geom.Point(nil), old.Points...)}
+	q := inv.Apply(at)
+	d := q.Sub(p.Points[k])
+	before, handle, of := around(p, k)
+	p.Points[k] = q
+	switch {
+	case !handle:
+		for _, h := range before {
+			p.Points[h] = p.Points[h].Add(d)
+		}
+	case len(before) == 1 && !mod.Alt && smooth(old.Points[of], old.Points[k], old.Points[before[0]]):
+		c := p.Points[of]
+		if l := q.Sub(c).Len(); l > 1e-9 {
+			p.Points[before[0]] = c.Sub(q.Sub(c).Mul(old.Points[before[0]].Sub(c).Len() / l))
+		}
+	}
+	return g.setPath(gr, p, nil), Readout{fmt.Sprintf("%.0f px", geom.NewMeasure(p).Length())}
+}
+
+// around says what belongs to point k: for a point the line goes through its handles; for a handle the handle across its point, and
+// that point.
+func around(p *geom.Path, k int) (others []int, handle bool, of int) {
+	i := 0
+	for n, v := range p.Verbs {
+		next := i + geom.PointsOf[v]
+		follows := n+1 < len(p.Verbs) && p.Verbs[n+1] == geom.CubicTo
+		if k < next {
+			switch {
+			case v == geom.CubicTo && k == i: // leaves the point before
+				if n > 0 && p.Verbs[n-1] == geom.CubicTo {
+					others = append(others, i-2)
+				}
+				return others, true, i - 1
+			case v == geom.CubicTo && k == i+1: // arrives at this step's end
+				if follows {
+					others = append(others, next)
+				}
+				return others, true, i + 2
+			}
+			if v == geom.CubicTo {
+				others = append(others, i+1)
+			}
+			if follows {
+				others = append(others, next)
+			}
+			return others, false, k
+		}
+		i = next
+	}
+	return nil, false, k
+}
+
+// smooth reports whether two handles lie on one line through their point.
+func smooth(c, a, b geom.Point) bool {
+	u, v := a.Sub(c), b.Sub(c)
+	l := u.Len() * v.Len()
+	return l > 0 && u.X*v.X+u.Y*v.Y < -0.999*l
+}
+
+func init() {
+	// A new point on a free path, half way along the step that is nearest to a place on the page.
+	intent("path.knot.add", func(s *Session, m Moment, c *struct {
+		Move string  `json:"move"`
+		X    float64 `json:"x"`
+		Y    float64 `json:"y"`
+	}) (edit.Command, error) {
+		s.stand(m)
+		mv, l, i := s.move(c.Move)
+		if mv == nil || mv.Path == nil {
+			return nil, fmt.Errorf("That path is no longer there.")
+		}
+		n, ok := s.line(i, l, mv)
+		if !ok {
+			return nil, fmt.Errorf("That path cannot be read.")
+		}
+		inv, ok := n.page().Inverse()
+		if !ok {
+			return nil, nil
+		}
+		return setMove(c.Move, map[string]any{"path": map[string]any{"d": split(n.path, inv.Apply(geom.Point{X: c.X, Y: c.Y})).Data()}}), nil
+	})
+	intent("path.knot.remove", func(s *Session, _ Moment, c *struct {
+		Move  string `json:"move"`
+		Index int    `json:"index"`
+	}) (edit.Command, error) {
+		mv, _, _ := s.move(c.Move)
+		if mv == nil || mv.Path == nil {
+			return nil, fmt.Errorf("That path is no longer there.")
+		}
+		p, err := geom.ParseData(mv.Path.D)
+		if err != nil {
+			return nil, err
+		}
+		out, ok := without(p, c.Index)
+		if !ok {
+			return nil, fmt.Errorf("A path keeps its begin and its end. Nothing was changed.")
+		}
+		return setMove(c.Move, map[string]any{"path": map[string]any{"d": out.Data()}}), nil
+	})
+}
+
+// split cuts the step nearest to q in two there, without changing the line (de Casteljau).
+func split(p *geom.Path, q geom.Point) *geom.Path {
+	best, at, t := -1, 0.0, 0.0
+	var from geom.Point
+	i := 0
+	each := func(f func(n int, from geom.Point, pts []geom.Point, v geom.Verb)) {
+		i, from = 0, geom.Point{}
+		for n, v := range p.Verbs {
+			pts := p.Points[i : i+geom.PointsOf[v]]
+			f(n, from, pts, v)
+			if len(pts) > 0 {
+				from = pts[len(pts)-1]
+			}
+			i += geom.PointsOf[v]
+		}
+	}
+	each(func(n int, from geom.Point, pts []geom.Point, v geom.Verb) {
+		if v != geom.LineTo && v != geom.CubicTo {
+			return
+		}
+		for k := 1; k < 40; k++ {
+			u := float64(k) / 40
+			d := pointOn(from, pts, u).Sub(q).Len()
+			if best < 0 || d < at {
+				best, at, t = n, d, u
+			}
+		}
+	})
+	out := &geom.Path{}
+	each(func(n int, from geom.Point, pts []geom.Point, v geom.Verb) {
+		switch {
+		case n != best:
+			out.Verbs = append(out.Verbs, v)
+			out.Points = append(out.Points, pts...)
+		case v == geom.LineTo:
+			out.Line(from.Lerp(pts[0], t))
+			out.Line(pts[0])
+		default:
+			a, b, c := from.Lerp(pts[0], t), pts[0].Lerp(pts[1], t), pts[1].Lerp(pts[2], t)
+			d, e := a.Lerp(b, t), b.Lerp(c, t)
+			out.Cubic(a, d, d.Lerp(e, t))
+			out.Cubic(e, c, pts[2])
+		}
+	})
+	return out
+}
+
+func pointOn(from geom.Point, pts []geom.Point, t float64) geom.Point {
+	if len(pts) == 1 {
+		return from.Lerp(pts[0], t)
+	}
+	a, b, c := from.Lerp(pts[0], t), pts[0].Lerp(pts[1], t), pts[1].Lerp(pts[2], t)
+	return a.Lerp(b, t).Lerp(b.Lerp(c, t), t)
+}
+
+// without takes out a point the line goes through, not the first or the last; the steps on both sides become one.
+func without(p *geom.Path, k int) (*geom.Path, bool) {
+	out := &geom.Path{}
+	i := 0
+	done := false
+	for n := 0; n < len(p.Verbs); n++ {
+		v := p.Verbs[n]
+		pts := p.Points[i : i+geom.PointsOf[v]]
+		end := i + geom.PointsOf[v] - 1
+		i = end + 1
+		if k == end && v != geom.MoveTo && n+1 < len(p.Verbs) && (p.Verbs[n+1] == geom.LineTo || p.Verbs[n+1] == geom.CubicTo) {
+			w := p.Verbs[n+1]
+			next := p.Points[i : i+geom.PointsOf[w]]
+			i += geom.PointsOf[w]
+			n++
+			done = true
+			if v == geom.LineTo && w == geom.LineTo {
+				out.Line(next[0])
+				continue
+			}
+			a, b := pts[0], next[max(0, len(next)-2)]
+			out.Cubic(a, b, next[len(next)-1])
+			continue
+		}
+		out.Verbs = append(out.Verbs, v)
+		out.Points = append(out.Points, pts...)
+	}
+	return out, done
+}
