@@ -104,6 +104,13 @@ func (m *maker) spin(l *doc.Layer, ms int64, continues string, back bool) *doc.M
 	return v
 }
 
+// rock lets a layer swing through the whole scene.
+func (m *maker) rock(l *doc.Layer, degrees float64, ms int64) {
+	l.Moves = append(l.Moves, &doc.Move{
+		ID: m.id("m"), Kind: doc.Loop, Effect: doc.Rock, Start: at(0), Duration: ms, Lasts: doc.WholeScene, Rock: &doc.RockParams{Angle: degrees},
+	})
+}
+
 func at(ms int64) doc.Start { return doc.Start{When: doc.AtTime, Offset: ms} }
 
 // kite is four panels of sailcloth about the crossing of its spars, with a tail of bows.
@@ -127,6 +134,8 @@ func (m *maker) kite(x, y, turn, scale float64, a, b, c string) *doc.Layer {
 		m.path("t-bow-2", "Bow 2", bow(-12, 486, -0.3), amber, 0, 0),
 		m.path("t-bow-3", "Bow 3", bow(-14, 610, 0.2), red, 0, 0),
 	)
+	// The tail swings from where it is tied on.
+	tail.Place.Pivot = &[2]float64{0, math.Round(255 * scale)}
 	g := m.group("t-kite", "Red kite", x, y, 1,
 		tail,
 		m.path("t-panel-1", "Upper left panel", tri(top, mid, left), a, 0, 0),
@@ -244,10 +253,14 @@ func liftOff(sky string) *doc.Scene {
 	title := m.text("t-title", "Title", "Kite Day", "Shrikhand", 400, 250, 132, 396, spruce, 0)
 	in := m.fade(title, doc.Entrance, at(900), 900)
 	sub := m.text("t-sub", "Place", "at Fennel Quay · bring a long tail", "Fredoka", 500, 60, 150, 716, spruce, 0)
-	m.fade(sub, doc.Entrance, doc.Start{When: doc.WhenEnds, Of: in.ID, Offset: -200}, 700)
+	words := m.fade(sub, doc.Entrance, doc.Start{When: doc.WhenEnds, Of: in.ID, Offset: -200}, 1200)
+	words.Effect, words.Unit, words.Overlap = doc.Slide, doc.ByWord, 0.5
+	words.Slide = &doc.SlideParams{Direction: 270}
 
 	bunting := m.bunting(800, 830)
-	m.fade(bunting, doc.Entrance, doc.Start{When: doc.WhenBegins, Of: flight.ID, Offset: 1500}, 800)
+	flags := m.fade(bunting, doc.Entrance, doc.Start{When: doc.WhenBegins, Of: flight.ID, Offset: 1500}, 1100)
+	flags.Unit, flags.Overlap = doc.ByPart, 0.7
+	m.rock(kite.Children[0], 9, 1800)
 
 	wheel1, wheel2 := m.pinwheel(1, 190, 930, 0.9, amber, sail), m.pinwheel(2, 1770, 940, 0.7, red, straw)
 	m.spin(wheel1, 3200, "", false)
@@ -270,6 +283,7 @@ func overTheWater(sky string) *doc.Scene {
 
 	kite := m.kite(560, 330, -24, 1.0, deep, spruce, straw)
 	m.along(kite, "M0 0C90 -50 170 -50 240 10", doc.Departs, 400, 2600, "ease-in-out")
+	m.rock(kite.Children[0], 9, 1800)
 
 	title := m.text("t-title", "Title", "Kite Day", "Shrikhand", 400, 140, 1090, 560, spruce, 0)
 	line := m.text("t-line", "Invitation", "One quay. Forty kites.\nWind from the south-west.", "Fredoka", 600, 58, 1100, 722, spruce, 0)
@@ -284,17 +298,17 @@ func overTheWater(sky string) *doc.Scene {
 	s.Layers = append(s.Layers, bg, cloud1, cloud2, cloud3)
 	s.Layers = append(s.Layers, m.harbour()...)
 	s.Layers = append(s.Layers, wheel1, wheel2, title, line, kite)
-	continueSpins(s, liftOff(sky))
+	continueLoops(s, liftOff(sky))
 	return s
 }
 
-// continueSpins links the whole-scene spins of s to those of the scene before, by thread.
-func continueSpins(s, before *doc.Scene) {
+// continueLoops links the whole-scene loops of s to those of the scene before, by thread.
+func continueLoops(s, before *doc.Scene) {
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
 		if o := before.Thread(l.Thread); o != nil {
 			for _, a := range o.Moves {
 				for _, b := range l.Moves {
-					if a.Kind == doc.Loop && b.Kind == doc.Loop {
+					if a.Kind == doc.Loop && b.Kind == doc.Loop && a.Effect == b.Effect {
 						b.Continues = a.ID
 					}
 				}
@@ -304,32 +318,55 @@ func continueSpins(s, before *doc.Scene) {
 	})
 }
 
+// strip is a length of bunting that scrolls along without a seam: its flags stand at equal steps.
+func (m *maker) strip(x, y float64) *doc.Layer {
+	const step = 120
+	colours := []string{red, sail, amber}
+	flags := []*doc.Layer{m.rect("t-strip-cord", "Cord", straw, step*3, 3, step*6, 6, 0)}
+	for i := 0; i < 6; i++ {
+		left := float64(i*step) + 22
+		d := fmt.Sprintf("M%g 6L%g 6L%g 84Z", left, left+76, left+38)
+		flags = append(flags, m.path(fmt.Sprintf("t-strip%d", i), fmt.Sprintf("Flag %d", i+1), d, colours[i%3], 0, 0))
+	}
+	g := m.group("t-strip", "Bunting strip", x, y, 2, flags...)
+	g.Moves = append(g.Moves, &doc.Move{
+		ID: m.id("m"), Kind: doc.Loop, Effect: doc.Scroll, Start: at(0), Lasts: doc.WholeScene, Scroll: &doc.ScrollParams{Direction: 180, Speed: 180},
+	})
+	return g
+}
+
 func theDate(sky string) *doc.Scene {
 	m := &maker{scene: "s3"}
 	s := doc.NewScene("the-date", "The date")
 	s.Stay, s.Background = 3000, fill(spruce)
 	s.Transition = doc.Transition{Kind: doc.Crossfade, Duration: 700}
+	s.Cues = []doc.Cue{{ID: "s3-free", Name: "Free", At: 1700}}
 	for i, x := range []float64{250, 1670} {
 		w := m.pinwheel(1+i, x, 250+float64(i)*560, 1.5, amber, sail)
-		m.spin(w, 4800, "", i == 1)
+		m.spin(w, []int64{3200, 2400}[i], "", i == 1)
 		s.Layers = append(s.Layers, w)
 	}
+	continueLoops(s, overTheWater(sky))
 	plate := m.rect("t-plate", "Plate", straw, 960, 540, 1080, 420, 40)
 	m.fade(plate, doc.Entrance, doc.Start{When: doc.AtTime, Offset: -300}, 500)
 	day := m.text("t-day", "Day", "Saturday, ten o’clock", "Shrikhand", 400, 88, 960, 424, spruce, 0)
 	day.Text.Align = doc.Centre
-	in := m.fade(day, doc.Entrance, at(200), 600)
+	first := m.fade(day, doc.Entrance, at(200), 600)
 	where := m.text("t-where", "Where", "Fennel Quay Kite Club, east steps", "Fredoka", 500, 58, 960, 576, rust, 0)
 	where.Text.Align = doc.Centre
-	m.fade(where, doc.Entrance, doc.Start{When: doc.WhenBegins, Of: in.ID, Offset: 350}, 600)
+	second := m.fade(where, doc.Entrance, doc.Start{When: doc.WhenBegins, Of: first.ID, Offset: 350}, 600)
+	hint := m.text("t-hint", "Hint", "kites to borrow at the boathouse", "Fredoka", 400, 40, 960, 660, deep, 0)
+	hint.Text.Align = doc.Centre
+	third := m.fade(hint, doc.Entrance, doc.Start{When: doc.WhenBegins, Of: second.ID, Offset: 350}, 600)
+	s.Runs = []doc.MoveRun{{ID: "s3-cascade", When: doc.WhenBegins, Moves: []string{first.ID, second.ID, third.ID}}}
 	stamp := m.ellipse("t-stamp", "Stamp", red, 0, 0, 250, 250)
 	free := m.text("t-free", "Free for all", "free\nfor all", "Fredoka", 700, 62, 0, -66, sail, 0)
 	free.Text.Align, free.Text.LineHeight = doc.Centre, 1.05
 	badge := m.group("t-badge", "Badge", 1480, 330, 1, stamp, free)
 	badge.Place.Turn = -12
 	badge.Moves = append(badge.Moves, &doc.Move{
-		ID: m.id("m"), Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.WhenEnds, Of: in.ID, Offset: 700},
+		ID: m.id("m"), Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtCue, Of: "s3-free"},
 	})
-	s.Layers = append(s.Layers, plate, day, where, badge)
+	s.Layers = append(s.Layers, m.strip(120, 968), plate, day, where, hint, badge)
 	return s
 }

@@ -73,7 +73,9 @@ func init() {
 				}
 			}
 		}
-		s.Cues = slices.Delete(s.Cues, i, i+1)
+		if s.Cues = slices.Delete(s.Cues, i, i+1); len(s.Cues) == 0 {
+			s.Cues = nil // as it is read again
+		}
 		return nil
 	})
 }

@@ -286,8 +286,8 @@ func TestContinuedLoopsAreLinkedAndRunOn(t *testing.T) {
 		}
 		return true
 	})
-	if linked != 2 {
-		t.Fatalf("%d spins are linked, want 2", linked)
+	if linked != 3 {
+		t.Fatalf("%d loops are linked, want two spins and the scroll", linked)
 	}
 	// A longer stay before keeps them in step: the phase is worked out when the film is.
 	q = apply(t, q, `{"op":"scene.set","ids":["the-date"],"patch":{"stay":3333}}`)

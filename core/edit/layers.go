@@ -236,6 +236,9 @@ func siblings(s *doc.Scene, parent *doc.Layer) *[]*doc.Layer {
 func remove(s *doc.Scene, parent *doc.Layer, id string) {
 	list := siblings(s, parent)
 	*list = slices.DeleteFunc(*list, func(l *doc.Layer) bool { return l.ID == id })
+	if parent != nil && len(*list) == 0 {
+		*list = nil // as it is read again
+	}
 }
 
 func addTo(s *doc.Scene, parent string, index *int, layers ...*doc.Layer) error {

@@ -53,7 +53,9 @@ func init() {
 			if err := rehang(s, e.into(s), map[string]bool{id: true}); err != nil {
 				return err
 			}
-			l.Moves = slices.DeleteFunc(l.Moves, func(m *doc.Move) bool { return m.ID == id })
+			if l.Moves = slices.DeleteFunc(l.Moves, func(m *doc.Move) bool { return m.ID == id }); len(l.Moves) == 0 {
+				l.Moves = nil
+			}
 		}
 		return nil
 	})

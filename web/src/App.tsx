@@ -6,6 +6,7 @@ import { Header } from './desk/Header'
 import { onKey } from './desk/keys'
 import { Rail } from './desk/Rail'
 import { Shortcuts } from './desk/Shortcuts'
+import { WordsSheet } from './desk/WordsSheet'
 import { ExportSheet } from './export/ExportSheet'
 import { Inspector } from './inspector/Inspector'
 import { openProject } from './project/commands'
@@ -132,6 +133,7 @@ function Room() {
       <div className="flex shrink-0" style={{ height: below }}><Timeline /></div>
       {sheet === 'export' && <ExportSheet />}
       {sheet === 'keys' && <Shortcuts />}
+      {sheet === 'words' && <WordsSheet />}
       <Notices />
       <svg width="0" height="0" className="absolute" aria-hidden>
         <defs>

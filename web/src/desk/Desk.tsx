@@ -270,7 +270,9 @@ function OverlayHost({ view, size, onGesture }: {
     () => (selection.length ? engine.overlay(moment, selection) : { boxes: [], paths: [] }),
     [moment, selection, version],
   )
-  return <Overlay overlay={overlay} view={view} size={size} onGesture={onGesture} />
+  const wanted = useDesk((d) => d.ghosts)
+  const ghosts = useMemo(() => (wanted && selection.length ? engine.ghosts(moment, selection) : []), [wanted, moment.scene, moment.rest, selection, version])
+  return <Overlay overlay={overlay} ghosts={ghosts} view={view} size={size} onGesture={onGesture} />
 }
 
 /** Puts the caret into the words of the selected text. */

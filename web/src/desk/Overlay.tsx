@@ -1,16 +1,18 @@
 // What is drawn over the page for the selection: brackets, bars, the turning arc, and motion paths.
-import type { Overlay as OverlayView, OverlayBox, OverlayPath, XY } from '../engine/types'
+import type { Ghost, Overlay as OverlayView, OverlayBox, OverlayPath, XY } from '../engine/types'
+import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import type { View } from '../engine/painter'
 import { toDesk } from './view'
 
 type Start = (kind: string, handle: string, move: string, e: React.PointerEvent) => void
 
-export function Overlay({ overlay, view, size, onGesture }: { overlay: OverlayView; view: View; size: { w: number; h: number }; onGesture: Start }) {
+export function Overlay({ overlay, ghosts, view, size, onGesture }: { overlay: OverlayView; ghosts: Ghost[]; view: View; size: { w: number; h: number }; onGesture: Start }) {
   const dragging = useDesk((d) => d.dragging)
   const single = overlay.boxes.length === 1
   return (
     <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
+      <Ghosts ghosts={ghosts} view={view} />
       {overlay.paths.map((p) => <MotionPath key={p.move} path={p} view={view} onGesture={onGesture} />)}
       {overlay.boxes.map((b) => <Brackets key={b.thread} box={b} view={view} handles={single && !b.locked} quiet={dragging} onGesture={onGesture} />)}
     </svg>
@@ -70,6 +72,7 @@ function Brackets({ box, view, handles, quiet, onGesture }: { box: OverlayBox; v
         <>
           <path d={arc} fill="none" stroke="#FFFDF8" strokeWidth="5" strokeLinecap="round" />
           <path d={arc} fill="none" stroke="#A8731A" strokeWidth="2" strokeLinecap="round" />
+          <Pivot box={box} view={view} start={start('pivot', '')} />
           <circle cx={arcAt[0]} cy={arcAt[1]} r="13" fill="transparent" style={{ pointerEvents: 'all', cursor: 'grab' }} data-handle="turn" onPointerDown={start('turn', '')} />
           {shownSides.filter(([n]) => roomy(n)).map(([n, p, , o]) => (
             <circle key={n} cx={p[0]} cy={p[1]} r="10" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor(o) }} data-handle={n} onPointerDown={start('size', n)} />
@@ -106,18 +109,81 @@ function MotionPath({ path, view, onGesture }: { path: OverlayPath; view: View; 
         const [x, y] = toDesk(view, p)
         return <circle key={i} cx={x} cy={y} r="2.6" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.2" />
       })}
-      <circle cx={mid[0]} cy={mid[1]} r="4.5" fill="#FFFDF8" stroke="#A8731A" strokeWidth="1.6" />
+      {path.knots.length === 0 && <circle cx={mid[0]} cy={mid[1]} r="4.5" fill="#FFFDF8" stroke="#A8731A" strokeWidth="1.6" />}
       <circle cx={from[0]} cy={from[1]} r="6" fill="#FFFDF8" stroke="#A8731A" strokeWidth="2" />
       <g transform={`translate(${to}) rotate(${path.angle})`}>
         <path d="M7 0L-4 -6L-1 0L-4 6Z" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.5" strokeLinejoin="round" />
       </g>
       <TimeTag at={[from[0] - 18, from[1] + 24]} text={seconds(path.begin)} />
       <TimeTag at={[to[0] + 28, to[1] + 6]} text={seconds(path.end)} />
-      {grip('mid', mid, 'grab')}
+      {path.knots.length === 0 ? grip('mid', mid, 'grab') : (
+        <path
+          d={path.d} transform={t} fill="none" stroke="transparent" strokeWidth="14" vectorEffect="non-scaling-stroke" style={{ pointerEvents: 'stroke', cursor: 'copy' }} data-path="line"
+          onDoubleClick={(e) => {
+            const r = e.currentTarget.ownerSVGElement!.getBoundingClientRect()
+            e.stopPropagation()
+            run('path.knot.add', { move: path.move, x: (e.clientX - r.left - view.x) / view.scale, y: (e.clientY - r.top - view.y) / view.scale })
+          }}
+        />
+      )}
+      <Knots path={path} view={view} start={start} />
       {grip('from', from)}
       {grip('to', to)}
     </g>
   )
+}
+
+/** Points of a free path and their handles. Pressed twice, a point is taken out; pressed twice, the line gets a new one. */
+function Knots({ path, view, start }: { path: OverlayPath; view: View; start: (handle: string) => (e: React.PointerEvent) => void }) {
+  return path.knots.map((k) => {
+    const p = toDesk(view, k.at)
+    const of = toDesk(view, k.of)
+    return (
+      <g key={k.index}>
+        {k.handle && <path d={`M${of}L${p}`} stroke="#A8731A" strokeWidth="1.2" />}
+        {k.handle
+          ? <circle cx={p[0]} cy={p[1]} r="3.6" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.4" />
+          : <rect x={p[0] - 4.5} y={p[1] - 4.5} width="9" height="9" rx="2" fill="#FFFDF8" stroke="#A8731A" strokeWidth="1.6" />}
+        <circle
+          cx={p[0]} cy={p[1]} r="10" fill="transparent" style={{ pointerEvents: 'all', cursor: 'move' }} data-path={`knot${k.index}`} onPointerDown={start(`knot${k.index}`)}
+          onDoubleClick={(e) => { e.stopPropagation(); if (!k.handle) run('path.knot.remove', { move: path.move, index: k.index }) }}
+        />
+      </g>
+    )
+  })
+}
+
+/** The pivot: what turns turn about. Pressed twice it goes back to the middle. */
+function Pivot({ box, view, start }: { box: OverlayBox; view: View; start: (e: React.PointerEvent) => void }) {
+  const [x, y] = toDesk(view, box.pivot)
+  const d = `M${x - 8} ${y}h5M${x + 3} ${y}h5M${x} ${y - 8}v5M${x} ${y + 3}v5`
+  return (
+    <g opacity={box.own ? 1 : 0.55}>
+      <path d={d} stroke="#FFFDF8" strokeWidth="4" />
+      <path d={d} stroke="#A8731A" strokeWidth="1.6" />
+      <circle cx={x} cy={y} r="3" fill="none" stroke="#A8731A" strokeWidth="1.6" />
+      <circle
+        cx={x} cy={y} r={box.own ? 9 : 6} fill="transparent" style={{ pointerEvents: 'all', cursor: 'crosshair' }} data-handle="pivot" onPointerDown={start}
+        onDoubleClick={(e) => { e.stopPropagation(); run('pivot', { threads: [box.thread], reset: true }) }}
+      >
+        <title>Pivot: turns go about it</title>
+      </circle>
+    </g>
+  )
+}
+
+/** Outlines of where the selected layers were and will be, at even times. */
+function Ghosts({ ghosts, view }: { ghosts: Ghost[]; view: View }) {
+  const now = useDesk((d) => d.moment.time)
+  return ghosts.map((g, i) => {
+    const c = g.corners.map((p) => toDesk(view, p))
+    return (
+      <g key={i} data-ghost={g.time} opacity={g.time <= now ? 0.5 : 0.85}>
+        <path d={`M${c.join('L')}Z`} fill="#A8731A" fillOpacity="0.06" stroke="#FFFDF8" strokeWidth="2" />
+        <path d={`M${c.join('L')}Z`} fill="none" stroke="#8A5B10" strokeWidth="1" strokeDasharray={g.time <= now ? '2 3' : undefined} />
+      </g>
+    )
+  })
 }
 
 function TimeTag({ at, text }: { at: XY; text: string }) {

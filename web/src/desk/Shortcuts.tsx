@@ -10,8 +10,14 @@ const more = [
   ['Space and drag', 'move the page about'],
   ['Double click', 'into a group; into the words of a text'],
   ['Alt, dragging a bar', 'snaps to nothing'],
-  ['On a bar: ← →', 'one frame; with Ctrl 0.1 s; with Shift its end'],
-  ['On a row: ↑ ↓ ← →', 'next row; fold and unfold'],
+  ['Ctrl, letting go of a bar', 'hangs it on what it has snapped to'],
+  ['From the ring beside a bar', 'drag a hitch to another bar’s end'],
+  ['Shift on bars, scenes', 'select several; drag a frame around bars'],
+  ['Shift on the ruler', 'mark a stretch to play'],
+  ['Twice on a bar', 'type its times; on a cue, its name'],
+  ['On a bar: ← →', 'one frame; with Ctrl 0.1 s; with Shift its end; ↑ ↓ next bar'],
+  ['On a scene: ← →', 'next scene; with Ctrl moves it; with Shift selects'],
+  ['On a row: ↑ ↓ ← →', 'next row; fold and unfold; → to its bars'],
 ]
 
 export function Shortcuts() {

@@ -1,8 +1,9 @@
 // The keyboard: one table, which the shortcut sheet shows too.
-import { redo, run, undo } from '../project/commands'
+import { copy, paste } from '../project/clipboard'
+import { apply, redo, run, undo } from '../project/commands'
 import { engine } from '../engine/engine'
-import { desk, goToTime, say, select, set, swapRest, toRest } from '../project/desk'
-import { leaveLarge, playLarge, stop, toggle } from '../project/play'
+import { desk, goToTime, select, set, swapRest, toRest } from '../project/desk'
+import { goToMove, leaveLarge, mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { selectNew } from './Desk'
 import { choosePictures } from './pictures'
@@ -17,17 +18,17 @@ const step = (frames: number) => {
 const nudge = (dx: number, dy: number) => { if (desk().selection.length) run('nudge', { threads: desk().selection, dx, dy }) }
 const order = (to: string) => { if (desk().selection.length) run('order', { threads: desk().selection, to }) }
 
-let clipboard: unknown[] = []
-
-function copy() {
-  clipboard = engine.copy(desk().moment, desk().selection)
-  if (clipboard.length) say(clipboard.length === 1 ? 'One layer copied, with its moves.' : `${clipboard.length} layers copied, with their moves.`)
+function pasteHere(still: boolean) {
+  const before = new Set(desk().rows.filter((r) => r.here).map((r) => r.thread))
+  if (paste(still) === 'layers') selectNew(before)
 }
 
-function paste() {
-  if (!clipboard.length) return
-  const before = new Set(desk().rows.filter((r) => r.here).map((r) => r.thread))
-  if (run('paste', { layers: clipboard })) selectNew(before)
+/** Deletes the selected bars; without any, the selected layers from this scene; scenes that are selected, from the film. */
+function remove() {
+  const d = desk()
+  if (d.scenes.length) apply({ op: 'scene.delete', ids: d.scenes })
+  else if (d.moves.length) run('moves.delete', { moves: d.moves })
+  else deleteSelection()
 }
 
 function tops() {
@@ -48,7 +49,8 @@ function escape() {
   else if (d.tool !== 'select') set({ tool: 'select' })
   else if (d.playing) stop()
   else if (d.inside) select([d.inside], d.rows.find((r) => r.thread === d.inside)?.parent ?? '')
-  else if (d.selection.length) select([], '')
+  else if (d.moves.length) set({ moves: [] })
+  else if (d.selection.length || d.scenes.length) select([], '')
   else toRest()
 }
 
@@ -61,6 +63,16 @@ export const shortcuts: Shortcut[] = [
   { group: 'Time', keys: 'Home', does: 'To the start', run: () => goToTime(0) },
   { group: 'Time', keys: 'End', does: 'To the end', run: () => goToTime(desk().film?.length ?? 0) },
   { group: 'Time', keys: 'A', does: 'Swap: at rest, at the playhead’s time', run: swapRest },
+  { group: 'Time', keys: 'F', does: 'Play the film from its start', run: playFilm },
+  { group: 'Time', keys: 'S', does: 'Play this scene', run: playScene },
+  { group: 'Time', keys: 'V', does: 'Play what is selected', run: playSelection },
+  { group: 'Time', keys: 'M', does: 'Set a mark here: two, then none', run: mark },
+  { group: 'Time', keys: 'B', does: 'Play between the marks', run: playMarks },
+  { group: 'Time', keys: '[', does: 'To the start of the selected move', run: () => goToMove('start') },
+  { group: 'Time', keys: ']', does: 'To its end', run: () => goToMove('end') },
+  { group: 'Time', keys: 'R', does: 'To when its layer stands at rest', run: () => goToMove('rest') },
+  { group: 'Time', keys: 'C', does: 'A cue at the playhead', run: () => run('cue.add') },
+  { group: 'Time', keys: 'Z', does: 'Timeline: the film, this scene', run: () => set({ zoomed: desk().zoomed === 'film' ? 'scene' : 'film' }) },
   { group: 'Add', keys: '1', does: 'Rectangle', run: () => pickTool('rectangle') },
   { group: 'Add', keys: '2', does: 'Ellipse', run: () => pickTool('ellipse') },
   { group: 'Add', keys: '3', does: 'Text', run: () => pickTool('text') },
@@ -74,12 +86,13 @@ export const shortcuts: Shortcut[] = [
   { group: 'Edit', keys: 'Ctrl+Z', does: 'Undo', run: undo },
   { group: 'Edit', keys: 'Ctrl+Shift+Z', does: 'Redo', run: redo },
   { group: 'Edit', keys: 'Ctrl+Y', does: 'Redo', run: redo },
-  { group: 'Edit', keys: 'Ctrl+C', does: 'Copy', run: copy },
-  { group: 'Edit', keys: 'Ctrl+X', does: 'Cut out', run: () => { copy(); deleteSelection() } },
-  { group: 'Edit', keys: 'Ctrl+V', does: 'Paste', run: paste },
+  { group: 'Edit', keys: 'Ctrl+C', does: 'Copy', run: () => copy() },
+  { group: 'Edit', keys: 'Ctrl+X', does: 'Cut out', run: () => { if (copy()) remove() } },
+  { group: 'Edit', keys: 'Ctrl+V', does: 'Paste: layers here, or moves on what is selected', run: () => pasteHere(false) },
+  { group: 'Edit', keys: 'Ctrl+Shift+V', does: 'Paste still: layers without their moves', run: () => pasteHere(true) },
   { group: 'Edit', keys: 'Ctrl+D', does: 'Duplicate', run: duplicateSelection },
-  { group: 'Edit', keys: 'Delete', does: 'Delete from this scene; on a row’s name, from all', run: deleteSelection },
-  { group: 'Edit', keys: 'Backspace', does: 'Delete from this scene', run: deleteSelection },
+  { group: 'Edit', keys: 'Delete', does: 'Delete: bars, or layers from this scene; on a row’s name, from all', run: remove },
+  { group: 'Edit', keys: 'Backspace', does: 'Delete', run: remove },
   { group: 'Place', keys: 'ArrowLeft', does: 'Nudge by 1 px', run: () => nudge(-1, 0) },
   { group: 'Place', keys: 'ArrowRight', does: 'Nudge by 1 px', run: () => nudge(1, 0) },
   { group: 'Place', keys: 'ArrowUp', does: 'Nudge by 1 px', run: () => nudge(0, -1) },
@@ -95,6 +108,8 @@ export const shortcuts: Shortcut[] = [
   { group: 'Place', keys: 'Ctrl+PageUp', does: 'To the front', run: () => order('front') },
   { group: 'Place', keys: 'Ctrl+PageDown', does: 'To the back', run: () => order('back') },
   { group: 'See', keys: '0', does: 'Fit the page', run: () => set({ zoom: 'fit', pan: { x: 0, y: 0 } }) },
+  { group: 'See', keys: 'G', does: 'Ghosts: where the selected layers were and will be', run: () => set({ ghosts: !desk().ghosts }) },
+  { group: 'See', keys: 'W', does: 'The scene in words', run: () => set({ sheet: 'words' }) },
   { group: 'See', keys: '?', does: 'This sheet', run: () => set({ sheet: 'keys' }) },
 ]
 

@@ -7,6 +7,7 @@ import { ScenePanel } from './ScenePanel'
 import { Look } from './Look'
 import { Place } from './Place'
 import { Moves } from './Moves'
+import { Timing } from './Timing'
 
 const kinds: Record<string, string> = {
   group: 'group', rectangle: 'rectangle', ellipse: 'ellipse', text: 'text', picture: 'picture', path: 'drawn path', inset: 'inset',
@@ -41,6 +42,7 @@ export function Inspector() {
       <Look selected={selected} />
       <Place selected={selected} />
       <Moves selected={selected} />
+      <Timing selected={selected} />
       {one && one.later > 0 && <Later selected={one} />}
     </Frame>
   )

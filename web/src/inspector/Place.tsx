@@ -30,6 +30,12 @@ export function Place({ selected }: { selected: Selected[] }) {
             now {Math.round(one.now[0])}, {Math.round(one.now[1])}
           </span>
         )}
+        {one && (
+          <>
+            <NumberField label="Pivot" name="Pivot across, in % of the box" unit="%" value={Math.round(one.pivot[0] * 1000) / 10} onSet={(x) => run('pivot', { threads, x: x / 100 })} />
+            <NumberField label="down" name="Pivot down, in % of the box" unit="%" value={Math.round(one.pivot[1] * 1000) / 10} onSet={(y) => run('pivot', { threads, y: y / 100 })} />
+          </>
+        )}
       </div>
       <div className="-mx-1 mt-1 flex flex-wrap items-center" role="toolbar" aria-label="Order and groups">
         {act('To the front (Ctrl+PageUp)', <BringToFront {...icon} />, () => run('order', { threads, to: 'front' }))}

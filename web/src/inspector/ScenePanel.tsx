@@ -1,17 +1,20 @@
 // The scene: shown when nothing is selected.
-import { ChevronLeft, ChevronRight, Trash2 } from 'lucide-react'
+import { ChevronLeft, ChevronRight, ScrollText, Trash2 } from 'lucide-react'
 import { engine } from '../engine/engine'
 import { apply, run } from '../project/commands'
-import { desk, goToScene, refreshDraft, useDesk } from '../project/desk'
-import { Button, Choice, Label, NumberField, Section, Sign, TextField } from '../ui/controls'
+import { desk, goToScene, refreshDraft, set as setDesk, useDesk } from '../project/desk'
+import { Button, Check, Choice, Label, NumberField, Section, Sign, TextField } from '../ui/controls'
 import { ColourField } from '../ui/ColourField'
-import { EasingField } from './EasingField'
-
-const rates = ['24/1', '25/1', '30/1', '50/1', '60/1', '24000/1001', '30000/1001']
+import { CuesPanel } from './CuesPanel'
+import { ForScenes, useScope } from './ForScenes'
+import { FilmPanel } from './FilmPanel'
+import { TransitionFields } from './TransitionFields'
 
 export function ScenePanel() {
   const film = useDesk((d) => d.film)
   const i = useDesk((d) => d.scene)
+  const stays = useScope('stay')
+  const transitions = useScope('transition')
   const s = film?.scenes[i]
   if (!film || !s) return null
   const set = (patch: object) => apply({ op: 'scene.set', ids: [s.id], patch })
@@ -20,9 +23,8 @@ export function ScenePanel() {
     if (run(intent)) goToScene(at + 1)
   }
   const move = (by: number) => {
-    if (apply({ op: 'scene.move', id: s.id, index: i + by })) goToScene(i + by)
+    if (apply({ op: 'scene.order', ids: [s.id], index: i + by })) goToScene(i + by)
   }
-  const rate = `${film.rate.num}/${film.rate.den}`
   return (
     <>
       <div className="flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-3">
@@ -39,50 +41,45 @@ export function ScenePanel() {
             }}
             onSet={(c) => c && set({ background: { kind: 'colour', colour: c, role: null } })}
           />
-          <NumberField label="Stays" name="Stay in seconds" unit="s" digits={2} step={0.1} min={0} max={3600} value={s.stay / 1000} onSet={(v) => set({ stay: Math.round(v * 1000), autoStay: false })} />
+          <NumberField
+            label="Stays" name="Stay in seconds" unit="s" digits={2} step={0.1} min={0} max={3600} value={s.stay / 1000}
+            onSet={(v) => stays.change((ids) => run('scene.stay', { ids, stay: Math.round(v * 1000) }))}
+          />
+          <Check name="As long as its moves and words take" on={s.autoStay} disabled={!!s.endsAtCue} onSet={(v) => stays.change((ids) => apply({ op: 'scene.set', ids, patch: v ? { autoStay: true, endsAtCue: null } : { autoStay: null, stay: s.stay } }))} />
+          {s.cues.length > 0 && (
+            <>
+              <Label>Ends</Label>
+              <Choice
+                name="When the scene ends" value={s.endsAtCue || 'stay'} of={[{ value: 'stay', label: 'after its stay' }, ...s.cues.map((q) => ({ value: q.id, label: `at cue ${q.name}` }))]}
+                onSet={(v) => set({ endsAtCue: v === 'stay' ? null : v })}
+              />
+            </>
+          )}
         </div>
-        <div className="-mx-1 mt-3 flex items-center gap-1">
+        <ForScenes scope={stays} what="stay" />
+        <div className="-mx-1 mt-2 flex items-center gap-1">
           <Sign name="Earlier in the film" className="hover:bg-sailcloth-200" disabled={i === 0} onClick={() => move(-1)}><ChevronLeft size={17} strokeWidth={1.5} /></Sign>
           <Sign name="Later in the film" className="hover:bg-sailcloth-200" disabled={i === film.scenes.length - 1} onClick={() => move(1)}><ChevronRight size={17} strokeWidth={1.5} /></Sign>
+          <Sign name="The scene in words (W)" className="hover:bg-sailcloth-200" onClick={() => setDesk({ sheet: 'words' })}><ScrollText size={16} strokeWidth={1.5} /></Sign>
+          <span className="flex-1" />
           <Sign name="Delete scene" className="hover:bg-sailcloth-200" disabled={film.scenes.length === 1} onClick={() => apply({ op: 'scene.delete', ids: [s.id] })}><Trash2 size={16} strokeWidth={1.5} /></Sign>
         </div>
         <div className="mt-2 grid grid-cols-2 gap-2">
           <Button className="whitespace-nowrap !px-1" onClick={() => add('scene.continue')} title="The next scene begins as this one ends: nothing enters twice">Continue scene</Button>
           <Button className="whitespace-nowrap !px-1" onClick={() => add('scene.duplicate')} title="A copy with all its moves">Duplicate scene</Button>
-          <Button onClick={() => add('scene.add')}>Blank scene</Button>
         </div>
       </Section>
       {i > 0 && (
         <Section title="Transition into it">
-          <div className="grid grid-cols-[84px_1fr] items-center gap-x-2 gap-y-2">
-            <Label>Kind</Label>
-            <Choice
-              name="Transition" value={s.transition} onSet={(kind) => run('scene.transition', { id: s.id, kind })}
-              of={[{ value: 'cut', label: 'Cut' }, { value: 'crossfade', label: 'Crossfade' }, { value: 'morph', label: 'Morph' }]}
-            />
-            {s.transition !== 'cut' && (
-              <>
-                <NumberField label="Takes" name="Transition in seconds" unit="s" digits={2} step={0.1} min={0.01} max={3600} value={s.into / 1000} onSet={(v) => set({ transition: { duration: Math.round(v * 1000) } })} />
-                <Label>Easing</Label>
-                <EasingField name="Transition easing" value={s.easing || 'ease-in-out'} onSet={(easing) => set({ transition: { easing } })} />
-              </>
-            )}
-          </div>
+          <TransitionFields
+            kind={s.transition} duration={s.into} easing={s.easing} direction={s.direction} softness={s.softness} goesOn={s.goesOn} mayGoOn={s.mayGoOn} runs={s.run}
+            onSet={(patch) => transitions.change((ids) => run('scene.transition', { ids, patch }))}
+          />
+          <ForScenes scope={transitions} what="transition" />
         </Section>
       )}
-      <Section title="Film">
-        <div className="grid grid-cols-[84px_1fr] items-center gap-x-2 gap-y-2">
-          <Label>Page</Label>
-          <span className="font-mono text-[12px]">{film.width} × {film.height} px</span>
-          <Label>Frames</Label>
-          <Choice
-            name="Frames a second" value={rate} onSet={(v) => { const [num, den] = v.split('/').map(Number); apply({ op: 'film.set', patch: { rate: { num, den } } }) }}
-            of={[...new Set([...rates, rate])].map((r) => { const [n, d] = r.split('/').map(Number); return { value: r, label: `${d === 1 ? n : (n / d).toFixed(3)} a second` } })}
-          />
-          <Label>Length</Label>
-          <span className="font-mono text-[12px]">{(film.length / 1000).toFixed(2)} s · {film.frames} frames</span>
-        </div>
-      </Section>
+      <CuesPanel scene={s} />
+      <FilmPanel film={film} />
     </>
   )
 }

@@ -16,13 +16,14 @@ let doneStack: Change[][] = []
 export async function openProject(id: string) {
   const loaded = await loadDocument(id)
   engine.open(loaded.document)
+  engine.solo([])
   project = id
   revision = loaded.revision
   pending = []
   doneStack = []
   undone = []
   set({
-    project: id, moment: { rest: true, scene: 0, time: 0 }, scene: 0, selection: [], inside: '', playing: false, tool: 'select',
+    project: id, moment: { rest: true, scene: 0, time: 0 }, scene: 0, selection: [], moves: [], scenes: [], solo: [], marks: [null, null], dropped: 0, inside: '', playing: false, tool: 'select',
     pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none', large: false,
   })
   refresh()
@@ -46,7 +47,7 @@ export async function openProject(id: string) {
 }
 
 export function closeProject() {
-  set({ project: null, film: null, rows: [], selected: [], selection: [] })
+  set({ project: null, film: null, rows: [], selected: [], selection: [], moves: [], scenes: [] })
   delete document.documentElement.dataset.revision
 }
 

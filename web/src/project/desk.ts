@@ -16,6 +16,14 @@ interface Desk {
   playing: boolean
   playedFrom: Moment | null
   selection: string[] // threads
+  moves: string[] // bars that are selected
+  scenes: string[] // scenes that are selected together, by id
+  solo: string[] // threads that are looked at alone
+  marks: [number | null, number | null] // ms of the film, to play between
+  speed: number // of playing: 0.25, 0.5, 1, 2
+  dropped: number // frames of the film that were not shown in time while playing
+  ghosts: boolean // where the selected layers were and will be
+  zoomed: 'film' | 'scene' // what the timeline shows
   inside: string // thread of the group that was entered
   selected: Selected[]
   colours: string[]
@@ -30,13 +38,13 @@ interface Desk {
   canUndo: boolean
   canRedo: boolean
   notices: Notice[]
-  sheet: 'none' | 'export' | 'keys'
+  sheet: 'none' | 'export' | 'keys' | 'words'
   large: boolean // the film alone, in the whole window
 }
 
 export const useDesk = create<Desk>()(() => ({
   project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
-  selection: [], inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
+  selection: [], moves: [], scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
   pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], sheet: 'none', large: false,
 }))
 
@@ -45,13 +53,23 @@ export const set = useDesk.setState
 
 /** Asks the engine for everything that may have changed with the document. */
 export function refresh() {
-  const { moment, selection, version } = desk()
+  const { moment, selection, moves, scenes, version } = desk()
   const film = engine.film()
   const m = clamp(moment, film)
+  const rows = engine.rows(m)
+  const there = new Set(rows.flatMap((r) => r.bars.map((b) => b.move)))
   set({
-    film, moment: m, rows: engine.rows(m), scene: engine.sceneAt(m), selected: engine.selection(m, selection),
+    film, moment: m, rows, scene: engine.sceneAt(m), selected: engine.selection(m, selection),
+    moves: moves.every((id) => there.has(id)) ? moves : moves.filter((id) => there.has(id)),
+    scenes: scenes.filter((id) => film.scenes.some((s) => s.id === id)),
     colours: engine.colours(), version: version + 1,
   })
+}
+
+/** Shows what a draft does to the timeline. */
+export function refreshTimeline() {
+  const { moment, selection, version } = desk()
+  set({ film: engine.film(), rows: engine.rows(moment), selected: engine.selection(moment, selection), version: version + 1 })
 }
 
 /** Shows a new draft: only what moves with it is asked for. */
@@ -98,7 +116,23 @@ export function toRest() {
 }
 
 export function select(threads: string[], inside = desk().inside) {
-  set({ selection: threads, inside, selected: engine.selection(desk().moment, threads) })
+  // Bars stay selected with their rows.
+  const { moves, rows } = desk()
+  const kept = new Set(rows.filter((r) => threads.includes(r.thread)).flatMap((r) => r.bars.map((b) => b.move)))
+  set({ selection: threads, inside, moves: moves.filter((m) => kept.has(m)), scenes: [], selected: engine.selection(desk().moment, threads) })
+}
+
+/** Selects bars, and with them their rows. */
+export function selectMoves(moves: string[]) {
+  const chosen = new Set(moves)
+  const threads = desk().rows.filter((r) => r.bars.some((b) => chosen.has(b.move))).map((r) => r.thread)
+  set({ moves, selection: threads, scenes: [], selected: engine.selection(desk().moment, threads) })
+}
+
+/** Looks at some layers alone; none: at all of them again. */
+export function setSolo(threads: string[]) {
+  engine.solo(threads)
+  set({ solo: threads, version: desk().version + 1 })
 }
 
 let notice = 0

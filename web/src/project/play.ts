@@ -1,21 +1,51 @@
-// Plays the film in real time: the playhead is where the clock says, whatever a frame costs.
-import { desk, goTo, set } from './desk'
+// Plays the film in real time: the playhead is where the clock says, whatever a frame costs. Frames that could not be shown in
+// time are dropped, and counted.
+import { engine } from '../engine/engine'
+import { desk, goTo, goToTime, set } from './desk'
 
 let frame = 0
+let end = 0
+let again: number | null = null // where playing begins anew at its end
 
-/** Plays from the playhead; from the start when it stands at the end. */
-export function play() {
+/** Plays from one film time to another, in ms; again and again when round is set. */
+function playRange(from: number, to: number, round = false) {
   const { film, moment, playing } = desk()
-  if (!film || playing) return
-  const from = !moment.rest && moment.time < film.length - 1 ? moment.time : moment.rest ? moment.time : 0
-  set({ playing: true, playedFrom: moment })
-  const began = performance.now()
+  if (!film) return
+  cancelAnimationFrame(frame)
+  if (!playing) set({ playedFrom: moment })
+  set({ playing: true, dropped: 0 })
+  end = to
+  again = round ? from : null
+  const perFrame = (1000 * film.rate.den) / film.rate.num
+  let began = performance.now()
+  let start = from
+  let speed = desk().speed
+  let last = -1
   const tick = () => {
     const now = desk()
     if (!now.playing || !now.film) return
-    const time = from + performance.now() - began
-    if (time >= now.film.length) {
-      goTo({ rest: false, scene: 0, time: now.film.length })
+    if (now.speed !== speed) {
+      // The clock goes on from where it is.
+      start = now.moment.time
+      began = performance.now()
+      speed = now.speed
+    }
+    const time = start + (performance.now() - began) * speed
+    const at = Math.floor(Math.min(time, end) / perFrame)
+    // At twice the speed every second frame is meant to be passed over.
+    const passed = at - last - Math.max(1, Math.ceil(speed))
+    if (last >= 0 && passed > 0) set({ dropped: now.dropped + passed })
+    last = at
+    if (time >= end) {
+      if (again !== null) {
+        start = again
+        began = performance.now()
+        last = -1
+        goTo({ rest: false, scene: 0, time: again })
+        frame = requestAnimationFrame(tick)
+        return
+      }
+      goTo({ rest: false, scene: 0, time: end })
       pause()
       return
     }
@@ -23,6 +53,56 @@ export function play() {
     frame = requestAnimationFrame(tick)
   }
   tick()
+}
+
+/** Plays from the playhead; from the start when it stands at the end. */
+export function play() {
+  const { film, moment } = desk()
+  if (!film) return
+  playRange(moment.rest || moment.time < film.length - 1 ? moment.time : 0, film.length)
+}
+
+export function playFilm() {
+  const film = desk().film
+  if (film) playRange(0, film.length)
+}
+
+/** Plays the stay of the scene that is shown. */
+export function playScene() {
+  const { film, scene } = desk()
+  const s = film?.scenes[scene]
+  if (s) playRange(s.start + s.into, s.start + s.into + s.stay)
+}
+
+/** Plays what is selected: bars, or all moves of the selected layers, or scenes. */
+export function playSelection() {
+  const { film, moves, selection, rows, scene, scenes, moment } = desk()
+  if (!film) return
+  if (scenes.length) {
+    const list = film.scenes.filter((s) => scenes.includes(s.id))
+    playRange(list[0].start, list[list.length - 1].start + list[list.length - 1].into + list[list.length - 1].stay)
+    return
+  }
+  const chosen = moves.length ? moves : rows.filter((r) => selection.includes(r.thread)).flatMap((r) => r.bars.filter((b) => b.scene === scene).map((b) => b.move))
+  const [from, to] = engine.span(moment, chosen)
+  playRange(from, Math.min(Math.max(to, from + 100), film.length))
+}
+
+/** Plays between the two marks, round and round; from or to the film's ends where one is missing. */
+export function playMarks() {
+  const { film, marks } = desk()
+  if (!film) return
+  const [a, b] = [marks[0] ?? 0, marks[1] ?? film.length]
+  playRange(Math.min(a, b), Math.max(a, b), true)
+}
+
+/** Sets a mark at the playhead: the first, the second, then both are taken away. */
+export function mark() {
+  const { marks, moment } = desk()
+  const [a, b] = marks
+  if (a === null) set({ marks: [moment.time, null] })
+  else if (b === null && moment.time !== a) set({ marks: [Math.min(a, moment.time), Math.max(a, moment.time)] })
+  else set({ marks: [null, null] })
 }
 
 /** Stays where the film is. */
@@ -53,3 +133,10 @@ export function leaveLarge() {
 }
 
 export const toggle = () => (desk().playing ? pause() : play())
+
+/** Goes to the start, end or rest of the selected move. */
+export function goToMove(what: 'start' | 'end' | 'rest') {
+  const { moves, selection, rows, scene } = desk()
+  const id = moves[0] ?? rows.filter((r) => selection.includes(r.thread)).flatMap((r) => r.bars).find((b) => b.scene === scene)?.move
+  if (id) goToTime(engine.momentOf(id, what))
+}

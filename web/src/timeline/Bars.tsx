@@ -1,177 +1,132 @@
 // The right part of the rows: where a thread lives, and its moves as bars whose outline is their motion.
 import { memo, useRef, useState } from 'react'
-import { engine } from '../engine/engine'
-import type { Bar, Film, Row } from '../engine/types'
-import { draft, run } from '../project/commands'
-import { desk, goToScene, refresh, select, set, useDesk } from '../project/desk'
-import { barShape, strand } from './shape'
+import type { Film, Row, Snap } from '../engine/types'
+import { run } from '../project/commands'
+import { desk, goToScene, select, selectMoves, useDesk } from '../project/desk'
+import { BarMark } from './BarMark'
+import { Hitches } from './Hitches'
+import { laneTop, ms, px, rowHeight, type Placed, type Scale } from './scale'
+import { strand } from './shape'
 import { tints } from './tints'
-import { rowHeight, type Scale } from './Timeline'
 
-interface Snap { at: number; words: string }
+/** What a dragged bar says beside the pointer. */
+export interface Saying { x: number; bar: string; snap: Snap | null; hangs: boolean }
 
-type Readout = (x: number, bar: string | null, snap: Snap | null) => void
+/** A hitch being drawn from an end of a bar to the pointer. */
+export interface Drawing { move: string; part: 'begin' | 'end'; x0: number; y0: number; x: number; y: number }
 
-/** How near a bar comes to something before it snaps, in px. */
-const near = 6
-
-export function Bars({ rows, film, scale }: { rows: Row[]; film: Film; scale: Scale }) {
+export function Bars({ placed, all, height, film, scale }: { placed: Placed[]; all: Placed[]; height: number; film: Film; scale: Scale }) {
   const selection = useDesk((d) => d.selection)
-  const [readout, setReadout] = useState<{ x: number; y: number; bar: string; snap: Snap | null } | null>(null)
-  const current = readout && rows.flatMap((r) => r.bars).find((b) => b.move === readout.bar)
-  const scene = current ? film.scenes[current.scene] : null
-  const clock = (ms: number) => ((ms - scene!.start - scene!.into) / 1000).toFixed(2)
+  const moves = useDesk((d) => d.moves)
+  const zoomed = useDesk((d) => d.zoomed)
+  const scene = useDesk((d) => d.scene)
+  const host = useRef<HTMLDivElement>(null)
+  const press = useRef<{ x: number; y: number; far: boolean } | null>(null)
+  const [box, setBox] = useState<{ x: number; y: number; w: number; h: number } | null>(null)
+  const [saying, setSaying] = useState<Saying | null>(null)
+  const [drawing, setDrawing] = useState<Drawing | null>(null)
+
+  const at = (e: { clientX: number; clientY: number }) => {
+    const r = host.current!.getBoundingClientRect()
+    return { x: e.clientX - r.left, y: e.clientY - r.top }
+  }
+  // A press beside the bars selects the row, and goes to the scene it is in; a drag selects the bars it frames.
+  const up = (e: React.PointerEvent) => {
+    const p = press.current
+    press.current = null
+    setBox(null)
+    if (!p) return
+    const q = at(e)
+    if (p.far) {
+      const [x0, x1, y0, y1] = [Math.min(p.x, q.x), Math.max(p.x, q.x), Math.min(p.y, q.y), Math.max(p.y, q.y)]
+      const found = all.flatMap((r) => r.row.bars.filter((b) => {
+        const top = laneTop(r, b.lane)
+        return top < y1 && top + rowHeight > y0 && px(scale, b.begin) < x1 && px(scale, b.end) > x0 && (zoomed === 'film' || b.scene === scene)
+      }).map((b) => b.move))
+      selectMoves(e.shiftKey ? [...new Set([...desk().moves, ...found])] : found)
+      return
+    }
+    const r = all.find((r) => q.y >= r.top && q.y < r.top + r.height)
+    if (!r) { select([], ''); return }
+    const span = r.row.spans.find((s) => !s.strand && ms(scale, q.x) >= s.begin && ms(scale, q.x) < s.end)
+    if (span && span.scene !== desk().scene) goToScene(span.scene)
+    if (e.shiftKey) select([...desk().selection, r.row.thread])
+    else select([r.row.thread], r.row.parent)
+  }
+  const said = saying && all.find((r) => r.row.bars.some((b) => b.move === saying.bar))
+  const bar = said?.row.bars.find((b) => b.move === saying?.bar)
+  const clock = (t: number) => ((t - film.scenes[bar!.scene].start - film.scenes[bar!.scene].into) / 1000).toFixed(2)
   return (
-    <div className="relative" style={{ width: scale.width }}>
-      {rows.map((r, i) => (
-        <RowBars key={r.thread} row={r} scale={scale} chosen={selection.includes(r.thread)} onReadout={(x, bar, snap) => setReadout(bar ? { x, y: i * rowHeight, bar, snap } : null)} />
+    <div
+      ref={host} className="relative min-h-full" style={{ height }}
+      onPointerDown={(e) => {
+        if (e.button !== 0 || (e.target as Element).closest('[data-bar]')) return
+        e.currentTarget.setPointerCapture(e.pointerId)
+        press.current = { ...at(e), far: false }
+      }}
+      onPointerMove={(e) => {
+        const p = press.current
+        if (!p) return
+        const q = at(e)
+        p.far = p.far || Math.hypot(q.x - p.x, q.y - p.y) > 4
+        if (p.far) setBox({ x: Math.min(p.x, q.x), y: Math.min(p.y, q.y), w: Math.abs(q.x - p.x), h: Math.abs(q.y - p.y) })
+      }}
+      onPointerUp={up} onPointerCancel={() => { press.current = null; setBox(null) }}
+    >
+      {placed.map((p) => (
+        <RowBars
+          key={p.row.thread} row={p.row} top={p.top} height={p.height} lanes={p.lanes} scale={scale} chosen={selection.includes(p.row.thread)}
+          moves={selection.includes(p.row.thread) ? moves : none} only={zoomed === 'scene' ? scene : -1} onSay={setSaying} onDraw={setDrawing}
+        />
       ))}
-      {readout && current && scene && (
-        <div className="pointer-events-none absolute z-20 whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] text-ink-900" style={{ left: readout.x + 12, top: readout.y + rowHeight + 2 }}>
-          {clock(current.begin)} → {clock(current.end)} s
-          {readout.snap && <span className="ml-2 font-sans font-semibold text-brass-700">{readout.snap.words}</span>}
+      {box && <div className="pointer-events-none absolute z-20 border border-brass-400 bg-brass-400/10" style={{ left: box.x, top: box.y, width: box.w, height: box.h }} />}
+      {saying && bar && said && (
+        <div className="pointer-events-none absolute z-20 whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] text-ink-900" style={{ left: Math.min(saying.x + 12, scale.width - 300), top: laneTop(said, bar.lane) + rowHeight + 2 }} data-saying>
+          {clock(bar.begin)} → {clock(bar.end)} s
+          {saying.snap && <span className="ml-2 font-sans font-semibold text-brass-700">{saying.hangs ? 'hangs: ' : ''}{saying.snap.words}</span>}
         </div>
       )}
-      {readout?.snap && <div className="pointer-events-none absolute inset-y-0 z-10 border-l border-dashed border-foam-100" style={{ left: readout.snap.at * scale.perMs }} />}
-      <Hitches rows={rows} selection={selection} scale={scale} />
+      {saying?.snap && <div className="pointer-events-none absolute inset-y-0 z-10 border-l border-dashed border-foam-100" style={{ left: px(scale, saying.snap.at) }} />}
+      <Hitches placed={all} height={height} selection={selection} moves={moves} drawing={drawing} film={film} scale={scale} />
     </div>
   )
 }
 
-const RowBars = memo(function RowBars({ row, scale, chosen, onReadout }: {
-  row: Row; scale: Scale; chosen: boolean; onReadout: Readout
+const none: string[] = []
+
+/** Draws a hitch from one bar's end to another's; said by the pointer's place in the other bar. */
+export function hitchTo(move: string, part: 'begin' | 'end', e: { clientX: number; clientY: number }) {
+  const g = document.elementsFromPoint(e.clientX, e.clientY).map((n) => n.closest<SVGGElement>('[data-bar]')).find((n) => n && n.dataset.bar !== move)
+  if (!g) return
+  const r = g.querySelector('[data-part=whole]')!.getBoundingClientRect()
+  const toPart = e.clientX > r.left + r.width / 2 && r.width > 12 ? 'end' : 'begin'
+  if (run('hitch', { from: move, fromPart: part, to: g.dataset.bar, toPart })) selectMoves([g.dataset.bar!])
+}
+
+const RowBars = memo(function RowBars({ row, top, height, lanes, scale, chosen, moves, only, onSay, onDraw }: {
+  row: Row; top: number; height: number; lanes: number; scale: Scale; chosen: boolean; moves: string[]; only: number
+  onSay: (s: Saying | null) => void; onDraw: (d: Drawing | null) => void
 }) {
   const tint = tints[row.tint & 7]
   const floor = rowHeight - 4
+  const of = (s: { scene: number }) => only < 0 || s.scene === only
   return (
     <svg
-      width={scale.width} height={rowHeight} className={`block ${chosen ? 'bg-spruce-800' : ''} ${row.here ? '' : 'opacity-60'}`}
-      style={{ boxShadow: 'inset 0 -1px rgb(234 242 236 / 0.05)' }}
+      data-bars={row.thread} width={scale.width} height={height} className={`absolute left-0 block ${chosen ? 'bg-spruce-800/70' : ''} ${row.here ? '' : 'opacity-60'}`}
+      style={{ top, boxShadow: 'inset 0 -1px rgb(234 242 236 / 0.05)' }}
     >
-      {row.spans.map((s) => {
-        const [a, b] = [s.begin * scale.perMs, s.end * scale.perMs]
+      {row.spans.filter(of).map((s) => {
+        const [a, b] = [px(scale, s.begin), px(scale, s.end)]
         if (s.strand) {
           const [p, q] = strand(a, b, rowHeight / 2, 5)
           return <g key={`${s.scene}t`} fill="none" strokeWidth="1.6"><path d={q} stroke="#4C9AB8" /><path d={p} stroke={tint} /></g>
         }
-        return (
-          <g key={s.scene}>
-            <rect x={a} y={floor - 1} width={Math.max(0, b - a)} height="3" rx="1.5" fill="#8FA8A1" opacity="0.55" />
-            <rect x={a} y={0} width={Math.max(0, b - a)} height={rowHeight} fill="transparent" onClick={(e) => { if (s.scene !== desk().scene) goToScene(s.scene); if (e.shiftKey) select([...desk().selection, row.thread]); else select([row.thread], row.parent) }} />
-          </g>
-        )
+        return <rect key={s.scene} x={a} y={floor - 1} width={Math.max(0, b - a)} height="3" rx="1.5" fill="#8FA8A1" opacity="0.55" />
       })}
-      {row.bars.map((b) => <BarMark key={b.move} bar={b} row={row} tint={tint} scale={scale} onReadout={onReadout} />)}
+      {Array.from({ length: lanes - 1 }, (_, k) => <line key={k} x1="0" x2={scale.width} y1={(k + 1) * rowHeight - 0.5} y2={(k + 1) * rowHeight - 0.5} stroke="#EAF2EC" strokeOpacity="0.07" />)}
+      {row.bars.filter(of).map((b) => (
+        <BarMark key={b.move} bar={b} row={row} tint={tint} scale={scale} y={lanes > 1 ? b.lane * rowHeight : 0} top={top} chosen={moves.includes(b.move)} alone={moves.length === 1} onSay={onSay} onDraw={onDraw} />
+      ))}
     </svg>
   )
 })
-
-function BarMark({ bar, row, tint, scale, onReadout }: { bar: Bar; row: Row; tint: string; scale: Scale; onReadout: Readout }) {
-  const press = useRef<{ x: number; part: string; by: number; perMs: number } | null>(null)
-  const x0 = bar.begin * scale.perMs
-  const x1 = (bar.end - bar.cut) * scale.perMs
-  const end = bar.end * scale.perMs
-  const floor = rowHeight - 4
-  const wide = Math.max(end - x0, 6)
-  const grip = Math.min(7, wide / 3)
-  const down = (part: string) => (e: React.PointerEvent<SVGElement>) => {
-    if (e.button !== 0) return
-    e.stopPropagation()
-    e.currentTarget.setPointerCapture(e.pointerId)
-    if (bar.scene !== desk().scene) goToScene(bar.scene)
-    if (!desk().selection.includes(row.thread)) select([row.thread], row.parent)
-    press.current = { x: e.clientX, part, by: 0, perMs: scale.perMs }
-    set({ dragging: true })
-  }
-  const move = (e: React.PointerEvent<SVGElement>) => {
-    const p = press.current
-    if (!p) return
-    let by = Math.round((e.clientX - p.x) / p.perMs / 10) * 10
-    let snap: Snap | null = null
-    if (!e.altKey) {
-      const s = engine.snapBar(desk().moment, bar.move, p.part, by, Math.round(near / p.perMs))
-      by = s.by
-      if (s.at >= 0) snap = s
-    }
-    if (by === p.by) return
-    p.by = by
-    draft('bar', { move: bar.move, part: p.part, by })
-    set({ rows: engine.rows(desk().moment), version: desk().version + 1, selected: engine.selection(desk().moment, desk().selection) })
-    const r = e.currentTarget.ownerSVGElement!.getBoundingClientRect()
-    onReadout(e.clientX - r.left, bar.move, snap)
-  }
-  const up = () => {
-    const p = press.current
-    press.current = null
-    onReadout(0, null, null)
-    set({ dragging: false })
-    engine.clearDraft()
-    if (!p || p.by === 0 || !run('bar', { move: bar.move, part: p.part, by: p.by })) refresh()
-  }
-  const handlers = { onPointerMove: move, onPointerUp: up, onPointerCancel: up }
-  const nudge = (e: React.KeyboardEvent) => {
-    const step = e.ctrlKey || e.metaKey ? 100 : Math.round(engine.step(0, 1))
-    const sign = { ArrowLeft: -1, ArrowRight: 1 }[e.key]
-    if (sign) {
-      e.preventDefault()
-      e.stopPropagation()
-      run('bar', { move: bar.move, part: e.shiftKey ? 'end' : 'whole', by: sign * step })
-    }
-    if (e.key === 'Delete' || e.key === 'Backspace') {
-      e.preventDefault()
-      e.stopPropagation()
-      run('move.delete', { move: bar.move })
-    }
-  }
-  return (
-    <g
-      tabIndex={0} role="button" aria-label={`${bar.name}, ${row.name}: ${bar.words}`} data-bar={bar.move} data-kind={bar.kind}
-      onFocus={() => !desk().selection.includes(row.thread) && bar.scene === desk().scene && select([row.thread], row.parent)} onKeyDown={nudge}
-    >
-      <title>{bar.name}: {bar.words}</title>
-      <path d={barShape({ ...bar, end: bar.end - bar.cut }, x0, x1, 3, floor)} fill={tint} fillOpacity={bar.kind === 'loop' ? 0.55 : 0.85} />
-      {bar.cut > 0 && <rect x={x1} y={6} width={Math.max(0, end - x1)} height={floor - 6} fill="url(#hatch)" stroke={tint} strokeOpacity="0.5" strokeDasharray="2 2" />}
-      {wide > 64 && bar.kind !== 'loop' && <BarName bar={bar} x0={x0} x1={x1} y={floor - 4} />}
-      <rect x={x0} y={0} width={wide} height={rowHeight} fill="transparent" className="cursor-grab" data-part="whole" onPointerDown={down('whole')} {...handlers} />
-      {!bar.whole && bar.end > bar.begin && (
-        <>
-          <rect x={x0 - 3} y={0} width={grip + 3} height={rowHeight} fill="transparent" className="cursor-ew-resize" data-part="begin" onPointerDown={down('begin')} {...handlers} />
-          <rect x={end - grip} y={0} width={grip + 3} height={rowHeight} fill="transparent" className="cursor-ew-resize" data-part="end" onPointerDown={down('end')} {...handlers} />
-        </>
-      )}
-    </g>
-  )
-}
-
-/** The bar's name, where its outline is high enough to carry it. */
-function BarName({ bar, x0, x1, y }: { bar: Bar; x0: number; x1: number; y: number }) {
-  const p = bar.profile
-  const at = (i: number) => x0 + ((x1 - x0) * i) / (p.length - 1)
-  const first = p.findIndex((v) => v > 0.62)
-  const last = p.findLastIndex((v) => v > 0.62)
-  if (first < 0 || at(last) - at(first) < 34) return null
-  return <text x={at(first) + 6} y={y} fontSize="11" fill="#0C2523" fontWeight="600" className="pointer-events-none">{bar.name.split(',')[0]}</text>
-}
-
-/** Hitches of the selected rows: thin lines from what a move hangs on to its begin. */
-function Hitches({ rows, selection, scale }: { rows: Row[]; selection: string[]; scale: Scale }) {
-  const at = new Map(rows.flatMap((r, i) => r.bars.map((b) => [b.move, { bar: b, y: (i + 0.5) * rowHeight }] as const)))
-  const lines = rows.filter((r) => selection.includes(r.thread)).flatMap((r) => r.bars).filter((b) => at.has(b.of))
-  if (lines.length === 0) return null
-  return (
-    <svg className="pointer-events-none absolute inset-0" width={scale.width} height={rows.length * rowHeight} aria-hidden>
-      {lines.map((b) => {
-        const from = at.get(b.of)!
-        const [x0, y0] = [(b.when === 'ends' ? from.bar.end : from.bar.begin) * scale.perMs, from.y]
-        const [x1, y1] = [b.begin * scale.perMs, at.get(b.move)!.y]
-        return (
-          <g key={b.move} fill="none" stroke="#4C9AB8" strokeWidth="1.4">
-            <path d={`M${x0} ${y0}C${x0} ${(y0 + y1) / 2} ${x1} ${(y0 + y1) / 2} ${x1} ${y1}`} />
-            <circle cx={x0} cy={y0} r="2.4" fill="#4C9AB8" />
-            <circle cx={x1} cy={y1} r="2.4" fill="#0C2523" />
-          </g>
-        )
-      })}
-    </svg>
-  )
-}

@@ -3,92 +3,196 @@ import { Copy, Plus, Redo, SquarePlus } from 'lucide-react'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useRef, useState } from 'react'
 import { engine } from '../engine/engine'
-import type { Film } from '../engine/types'
-import { apply, run } from '../project/commands'
-import { desk, goToScene, refresh, select, set, useDesk } from '../project/desk'
+import type { Film, Heading } from '../engine/types'
+import { apply, draft, run } from '../project/commands'
+import { desk, goToScene, refresh, refreshTimeline, select, set, useDesk } from '../project/desk'
 import { seconds } from '../ui/time'
-import { strand } from './shape'
+import { px, type Scale } from './scale'
 import { SceneThumb } from './thumbs'
-import type { Scale } from './Timeline'
+import { TransitionSign } from './TransitionSign'
 
-export function Scenes({ film, scale, top, height }: { film: Film; scale: Scale; top: number; height: number }) {
+/** Narrower than this, neighbouring scenes gather into one tile, in px. */
+const narrow = 22
+
+type Part = { kind: 'scene'; index: number } | { kind: 'tile'; from: number; to: number }
+
+/** Scenes as they are shown: those too narrow to be told apart are gathered. */
+function partsOf(film: Film, scale: Scale): Part[] {
+  const out: Part[] = []
+  const slim = (s: Heading) => (s.into + s.stay) * scale.perMs < narrow
+  for (let i = 0; i < film.scenes.length; i++) {
+    let j = i
+    while (j + 1 < film.scenes.length && slim(film.scenes[j]) && slim(film.scenes[j + 1])) j++
+    if (j > i) { out.push({ kind: 'tile', from: i, to: j }); i = j } else out.push({ kind: 'scene', index: i })
+  }
+  return out
+}
+
+export function Scenes({ film, scale, top, height, onOpen }: { film: Film; scale: Scale; top: number; height: number; onOpen: (from: number, to: number) => void }) {
   const scene = useDesk((d) => d.scene)
+  const zoomed = useDesk((d) => d.zoomed)
+  const chosen = useDesk((d) => d.scenes)
+  const [gap, setGap] = useState<{ index: number; x: number } | null>(null)
+  const parts: Part[] = zoomed === 'scene' ? [{ kind: 'scene', index: scene }] : partsOf(film, scale)
   return (
     <div className="absolute inset-x-0" style={{ top, height }}>
-      {film.scenes.map((s, i) => {
-        const x = (s.start + s.into) * scale.perMs
-        const w = Math.max(2, s.stay * scale.perMs - 1)
-        const gap = s.into * scale.perMs
-        return (
-          <div key={s.id}>
-            {i > 0 && <Transition film={film} index={i} x={s.start * scale.perMs} w={gap} height={height} scale={scale} />}
-            <button
-              type="button" data-scene={i} aria-current={i === scene} aria-label={`${s.name}, ${seconds(s.stay)}`}
-              onClick={() => { goToScene(i); select([], '') }}
-              onKeyDown={(e) => {
-                if (e.key === 'Delete' || e.key === 'Backspace') { e.stopPropagation(); apply({ op: 'scene.delete', ids: [s.id] }) }
-                if (e.key === 'ArrowRight' || e.key === 'ArrowLeft') {
-                  e.preventDefault()
-                  e.stopPropagation()
-                  const to = document.querySelector<HTMLElement>(`[data-scene="${i + (e.key === 'ArrowRight' ? 1 : -1)}"]`)
-                  to?.focus()
-                  to?.click()
-                }
-              }}
-              className={`absolute top-0 flex items-center gap-2 overflow-hidden rounded-md p-[3px] text-left ${i === scene ? 'bg-spruce-700 ring-1 ring-inset ring-brass-400' : 'bg-spruce-800 hover:bg-spruce-700'}`}
-              style={{ left: x, width: w, height }}
-            >
-              {w > 30 && <SceneThumb scene={i} height={height - 6} width={Math.min(((height - 6) * film.width) / film.height, w - 6)} />}
-              {w > 100 && (
-                <span className="min-w-0 leading-tight">
-                  <span className="block truncate font-semibold">{i + 1} {s.name}</span>
-                  <span className="font-mono text-[12px] text-foam-300">{seconds(s.stay)}</span>
-                </span>
-              )}
-            </button>
-            <Edge
-              name={`Stay of ${s.name}`} left={x + w} height={height} scale={scale} value={s.stay}
-              command={(stay) => ({ op: 'scene.set', ids: [s.id], patch: { stay, autoStay: false } })}
-            />
-          </div>
-        )
-      })}
-      <AddScene left={film.length * scale.perMs + 8} height={height} />
+      {parts.map((p) => (p.kind === 'tile'
+        ? <Tile key={film.scenes[p.from].id} film={film} from={p.from} to={p.to} scale={scale} height={height} current={scene >= p.from && scene <= p.to} onOpen={onOpen} />
+        : <Scene key={film.scenes[p.index].id} film={film} index={p.index} scale={scale} height={height} current={p.index === scene} chosen={chosen.includes(film.scenes[p.index].id)} onGap={setGap} />))}
+      {gap && <div className="pointer-events-none absolute -top-1 z-20 w-[3px] rounded bg-brass-400" style={{ left: gap.x - 2, height: height + 8 }} data-gap={gap.index} />}
+      {zoomed === 'film' && film.closing && film.closing.kind !== 'cut' && (
+        <div className="absolute top-0 text-foam-300" style={{ left: px(scale, film.closing.begin), width: (film.closing.duration ?? 0) * scale.perMs, height }} title={`${film.closing.kind} back to the first scene`} data-closing>
+          <TransitionSign kind={film.closing.kind} width={(film.closing.duration ?? 0) * scale.perMs} height={height} direction={film.closing.direction ?? 0} goesOn={!!film.closing.goesOn} />
+        </div>
+      )}
+      <AddScene left={px(scale, zoomed === 'scene' ? film.scenes[scene].start + film.scenes[scene].into + film.scenes[scene].stay : film.length) + 8} height={height} />
     </div>
+  )
+}
+
+/** Chooses a scene: alone, or with Shift or Ctrl together with others. */
+function choose(index: number, e: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) {
+  const { film, scenes, scene } = desk()
+  const id = film!.scenes[index].id
+  if (e.shiftKey || e.ctrlKey || e.metaKey) {
+    const now = scenes.length ? scenes : [film!.scenes[scene].id]
+    goToScene(index)
+    select([], '')
+    if (e.shiftKey) {
+      const first = film!.scenes.findIndex((s) => s.id === now[0])
+      const [a, b] = [Math.min(first, index), Math.max(first, index)]
+      set({ scenes: film!.scenes.slice(a, b + 1).map((s) => s.id) })
+    } else set({ scenes: now.includes(id) ? now.filter((s) => s !== id) : [...now, id] })
+    return
+  }
+  goToScene(index)
+  select([], '')
+}
+
+function Scene({ film, index, scale, height, current, chosen, onGap }: {
+  film: Film; index: number; scale: Scale; height: number; current: boolean; chosen: boolean; onGap: (g: { index: number; x: number } | null) => void
+}) {
+  const press = useRef<{ x: number; far: boolean; to: number } | null>(null)
+  const s = film.scenes[index]
+  const x = px(scale, s.start + s.into)
+  const w = Math.max(2, s.stay * scale.perMs - 1)
+  const ids = () => (desk().scenes.includes(s.id) ? desk().scenes : [s.id])
+  // Where a dragged scene would go: among the scenes that stay, before the first whose middle is right of the pointer.
+  const dropAt = (clientX: number, el: HTMLElement) => {
+    const left = el.parentElement!.getBoundingClientRect().left
+    const moving = ids()
+    const staying = film.scenes.filter((o) => !moving.includes(o.id))
+    let to = staying.findIndex((o) => px(scale, o.start + o.into + o.stay / 2) > clientX - left)
+    if (to < 0) to = staying.length
+    const after = staying[to]
+    const line = after ? px(scale, after.start + after.into) - 3 : px(scale, film.length) + 3
+    return { index: to, x: line }
+  }
+  return (
+    <>
+      {index > 0 && <Transition film={film} index={index} x={px(scale, s.start)} w={s.into * scale.perMs} height={height} scale={scale} />}
+      <button
+        type="button" data-scene={index} aria-current={current} aria-pressed={chosen} aria-label={`${s.name}, ${seconds(s.stay)}`}
+        title={`${s.name}, ${seconds(s.stay)}. Drag it to another place; Shift and Ctrl select several.`}
+        onPointerDown={(e) => {
+          if (e.button !== 0) return
+          press.current = { x: e.clientX, far: false, to: -1 }
+          e.currentTarget.setPointerCapture(e.pointerId)
+        }}
+        onPointerMove={(e) => {
+          const p = press.current
+          if (!p || (!p.far && Math.abs(e.clientX - p.x) < 6)) return
+          p.far = true
+          const at = dropAt(e.clientX, e.currentTarget)
+          p.to = at.index
+          onGap(at)
+        }}
+        onPointerUp={(e) => {
+          const p = press.current
+          press.current = null
+          onGap(null)
+          if (!p?.far) return
+          e.preventDefault()
+          const moving = ids()
+          if (p.to >= 0 && apply({ op: 'scene.order', ids: moving, index: p.to })) {
+            goToScene(desk().film!.scenes.findIndex((o) => o.id === s.id))
+          }
+        }}
+        onPointerCancel={() => { press.current = null; onGap(null) }}
+        onClick={(e) => choose(index, e)}
+        onKeyDown={(e) => {
+          if (e.key === 'Delete' || e.key === 'Backspace') { apply({ op: 'scene.delete', ids: ids() }) }
+          else if ((e.key === 'ArrowRight' || e.key === 'ArrowLeft') && (e.ctrlKey || e.metaKey)) {
+            const to = index + (e.key === 'ArrowRight' ? 1 : -1)
+            if (apply({ op: 'scene.order', ids: [s.id], index: to })) goToScene(Math.min(Math.max(to, 0), film.scenes.length - 1))
+          } else if (e.key === 'ArrowRight' || e.key === 'ArrowLeft') {
+            const to = document.querySelector<HTMLElement>(`[data-scene="${index + (e.key === 'ArrowRight' ? 1 : -1)}"]`)
+            to?.focus()
+            if (to) choose(index + (e.key === 'ArrowRight' ? 1 : -1), e)
+          } else return
+          e.preventDefault()
+          e.stopPropagation()
+        }}
+        className={`absolute top-0 flex items-center gap-2 overflow-hidden rounded-md p-[3px] text-left ring-inset ${current ? 'bg-spruce-700' : 'bg-spruce-800 hover:bg-spruce-700'} ${chosen ? 'ring-2 ring-brass-200' : current ? 'ring-1 ring-brass-400' : ''}`}
+        style={{ left: x, width: w, height }}
+      >
+        {w > 30 && <SceneThumb scene={index} height={height - 6} width={Math.min(((height - 6) * film.width) / film.height, w - 6)} />}
+        {w > 100 && (
+          <span className="min-w-0 leading-tight">
+            <span className="block truncate font-semibold">{index + 1} {s.name}</span>
+            <span className="whitespace-nowrap font-mono text-[12px] text-foam-300">{seconds(s.stay)}{s.endsAtCue ? ' · to a cue' : s.autoStay ? ' · auto' : ''}</span>
+          </span>
+        )}
+      </button>
+      <Edge name={`Stay of ${s.name}`} left={x + w} height={height} scale={scale} value={s.stay} intent="scene.stay" args={(stay) => ({ ids: [s.id], stay })} />
+    </>
+  )
+}
+
+/** Several scenes too narrow to be shown each; a press opens them. */
+function Tile({ film, from, to, scale, height, current, onOpen }: {
+  film: Film; from: number; to: number; scale: Scale; height: number; current: boolean; onOpen: (from: number, to: number) => void
+}) {
+  const [a, b] = [film.scenes[from], film.scenes[to]]
+  const [begin, end] = [a.start, b.start + b.into + b.stay]
+  const x = px(scale, begin)
+  const w = Math.max(26, (end - begin) * scale.perMs - 1)
+  const words = `${to - from + 1} scenes, ${seconds(end - begin)}`
+  return (
+    <button
+      type="button" data-tile={`${from} ${to}`} aria-label={`${words}: open`} title={`${words}. Press to open them.`} onClick={() => onOpen(begin, end)}
+      className={`absolute top-0 z-[1] flex items-center justify-center overflow-hidden rounded-md px-1 text-center ${current ? 'bg-spruce-700 ring-1 ring-inset ring-brass-400' : 'bg-spruce-800 hover:bg-spruce-700'}`}
+      style={{ left: x, width: w, height }}
+    >
+      <span aria-hidden className="absolute inset-x-1 top-[5px] h-px bg-foam-500/60" />
+      <span aria-hidden className="absolute inset-x-2 top-[8px] h-px bg-foam-500/40" />
+      <span className="text-[11px] leading-tight">{w > 70 ? words : to - from + 1}</span>
+    </button>
   )
 }
 
 function Transition({ film, index, x, w, height, scale }: { film: Film; index: number; x: number; w: number; height: number; scale: Scale }) {
   const s = film.scenes[index]
-  const mid = height * 0.42
   const open = () => { goToScene(index); select([], '') }
-  const [a, b] = strand(2, Math.max(w - 2, 3), mid, 9)
   return (
     <>
       <button
-        type="button" onClick={open} title={`${s.transition} into ${s.name}`} aria-label={`Transition into ${s.name}: ${s.transition}, ${seconds(s.into)}`}
+        type="button" onClick={open} title={`${s.transition} into ${s.name}`} aria-label={`Transition into ${s.name}: ${s.transition}, ${seconds(s.into)}`} data-transition={index}
         className="absolute top-0 rounded-md hover:bg-spruce-900" style={w < 24 ? { left: x - (24 - w) / 2, width: 24, height } : { left: x, width: w, height }}
       >
-        <svg width={Math.max(w, 24)} height={height} aria-hidden className="absolute inset-0">
-          {s.transition === 'morph' && <g fill="none" strokeWidth="1.8"><path d={b} stroke="#4C9AB8" /><path d={a} stroke="#EAF2EC" /></g>}
-          {s.transition === 'crossfade' && <g fill="none" strokeWidth="1.8"><path d={`M2 ${mid + 9}L${w - 2} ${mid - 9}`} stroke="#4C9AB8" /><path d={`M2 ${mid - 9}L${w - 2} ${mid + 9}`} stroke="#EAF2EC" /></g>}
-          {s.transition === 'cut' && <path d={`M12 8V${height - 8}`} stroke="#8FA8A1" strokeWidth="1.2" strokeDasharray="2 3" />}
-        </svg>
-        {w > 34 && <span className="absolute inset-x-0 bottom-1 text-center font-mono text-[11px] text-foam-300">{(s.into / 1000).toFixed(1)}{w > 84 ? ` ${s.transition}` : ''}</span>}
+        <TransitionSign kind={s.transition} width={Math.max(w, 24)} height={height} direction={s.direction} goesOn={s.goesOn && s.run > 1} />
+        {w > 34 && <span className="absolute inset-x-0 bottom-1 text-center font-mono text-[11px] text-foam-300">{(s.into / 1000).toFixed(s.into % 100 ? 2 : 1)}{w > 84 ? ` ${s.transition}` : ''}</span>}
       </button>
       {s.into > 0 && (
-        <Edge
-          name={`Transition into ${s.name}`} left={x + w - 3} height={height} scale={scale} value={s.into} min={10}
-          command={(duration) => ({ op: 'scene.set', ids: [s.id], patch: { transition: { duration } } })}
-        />
+        <Edge name={`Transition into ${s.name}`} left={x + w - 3} height={height} scale={scale} value={s.into} min={10} intent="scene.transition" args={(duration) => ({ ids: [s.id], patch: { duration } })} />
       )}
     </>
   )
 }
 
 /** An edge that is dragged, or moved by arrow keys, to change a duration. */
-function Edge({ name, left, height, scale, value, min = 0, command }: {
-  name: string; left: number; height: number; scale: Scale; value: number; min?: number; command: (ms: number) => object
+function Edge({ name, left, height, scale, value, min = 0, intent, args }: {
+  name: string; left: number; height: number; scale: Scale; value: number; min?: number; intent: string; args: (ms: number) => object
 }) {
   const from = useRef<{ x: number; value: number; perMs: number } | null>(null)
   const [now, setNow] = useState<number | null>(null)
@@ -108,39 +212,41 @@ function Edge({ name, left, height, scale, value, min = 0, command }: {
         const ms = rounded(f.value + (e.clientX - f.x) / f.perMs)
         if (ms === now) return
         setNow(ms)
-        try {
-          engine.draft(command(ms))
-          set({ film: engine.film(), rows: engine.rows(desk().moment), version: desk().version + 1 })
-        } catch { engine.clearDraft() }
+        draft(intent, args(ms))
+        refreshTimeline()
       }}
       onPointerUp={() => {
-        if (from.current && now !== null && now !== from.current.value) apply(command(now))
-        else { engine.clearDraft(); refresh() }
+        engine.clearDraft()
+        set({ dragging: false })
+        if (!from.current || now === null || now === from.current.value || !run(intent, args(now))) refresh()
         from.current = null
         setNow(null)
-        set({ dragging: false })
       }}
       onKeyDown={(e) => {
         const by = { ArrowLeft: -100, ArrowRight: 100 }[e.key]
         if (!by) return
         e.preventDefault()
         e.stopPropagation()
-        apply(command(Math.max(min, value + by)))
+        run(intent, args(Math.max(min, value + by)))
       }}
     >
       <span className="absolute inset-y-1 left-[3px] w-[3px] rounded bg-brass-400 opacity-0 group-hover:opacity-100 group-focus-visible:opacity-100" />
-      {now !== null && <span className="absolute -top-1 left-3 z-20 whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] text-ink-900">{seconds(now)}</span>}
+      {now !== null && <span className="absolute top-1 left-3 z-20 whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] text-ink-900">{seconds(now)}</span>}
     </div>
   )
 }
 
 function AddScene({ left, height }: { left: number; height: number }) {
-  const last = () => desk().film!.scenes.length - 1
-  const add = (intent: string) => {
-    const at = desk().scene
-    if (run(intent)) { goToScene(Math.min(at + 1, last())); select([], '') }
+  const add = (intent: string, args: object = {}) => {
+    const before = new Set(desk().film!.scenes.map((s) => s.id))
+    if (!run(intent, args)) return
+    goToScene(desk().film!.scenes.findIndex((s) => !before.has(s.id)))
+    select([], '')
   }
   const item = 'flex w-full items-center gap-2 rounded-md px-2 py-1 text-left data-focus:bg-brass-200'
+  const entry = (icon: React.ReactNode, word: string, says: string, intent: string, args?: object) => (
+    <MenuItem><button type="button" className={item} onClick={() => add(intent, args)}>{icon}{word}<span className="ml-auto text-[11px] text-ink-500">{says}</span></button></MenuItem>
+  )
   return (
     <Menu>
       <MenuButton
@@ -149,10 +255,11 @@ function AddScene({ left, height }: { left: number; height: number }) {
       >
         <Plus size={18} strokeWidth={1.5} />
       </MenuButton>
-      <MenuItems anchor={{ to: 'top end', gap: 6, padding: 8 }} className="z-50 w-[280px] rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none">
-        <MenuItem><button type="button" className={item} onClick={() => add('scene.continue')}><Redo size={16} strokeWidth={1.5} />Continue scene<span className="ml-auto text-[11px] text-ink-500">from how this one ends</span></button></MenuItem>
-        <MenuItem><button type="button" className={item} onClick={() => add('scene.duplicate')}><Copy size={16} strokeWidth={1.5} />Duplicate scene<span className="ml-auto text-[11px] text-ink-500">with all its moves</span></button></MenuItem>
-        <MenuItem><button type="button" className={item} onClick={() => add('scene.add')}><SquarePlus size={16} strokeWidth={1.5} />Blank scene</button></MenuItem>
+      <MenuItems anchor={{ to: 'top end', gap: 6, padding: 8 }} className="z-50 w-[290px] rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none">
+        {entry(<Redo size={16} strokeWidth={1.5} />, 'Continue scene', 'from how this one ends', 'scene.continue')}
+        {entry(<Copy size={16} strokeWidth={1.5} />, 'Duplicate scene', 'with all its moves', 'scene.duplicate')}
+        {entry(<SquarePlus size={16} strokeWidth={1.5} />, 'Blank scene', 'after this one', 'scene.add')}
+        {entry(<SquarePlus size={16} strokeWidth={1.5} />, 'Blank scene before', 'in front of this one', 'scene.add', { before: true })}
       </MenuItems>
     </Menu>
   )

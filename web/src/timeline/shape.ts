@@ -1,14 +1,27 @@
 // Outlines of bars and strands as SVG path data. Heights come from the engine.
+import { engine } from '../engine/engine'
 import type { Bar } from '../engine/types'
+
+const profiles = new Map<string, number[]>()
+
+/** The heights of a bar's outline, 0..1 at equal steps; asked for once by name. */
+export function profileOf(bar: Bar): number[] {
+  let p = profiles.get(bar.profile)
+  if (!p) {
+    p = engine.profile(bar.profile)
+    profiles.set(bar.profile, p)
+  }
+  return p
+}
 
 /** The outline of a bar between x0 and x1, standing on the floor y = h. A loop's cycle is repeated. */
 export function barShape(bar: Bar, x0: number, x1: number, top: number, h: number): string {
-  const p = bar.profile
+  const p = profileOf(bar)
   const y = (v: number) => (h - v * (h - top)).toFixed(1)
   if (x1 - x0 < 2) return `M${x0 - 1} ${h}V${top}H${x0 + 2}V${h}Z`
   let d = `M${x0.toFixed(1)} ${h}`
   if (bar.cycle > 0) {
-    const cycles = (bar.end - bar.begin) / bar.cycle
+    const cycles = (bar.end - bar.cut - bar.begin) / bar.cycle
     const wide = (x1 - x0) / cycles
     if (wide < 5) return `M${x0} ${h}V${((top + h) / 2).toFixed(1)}H${x1}V${h}Z` // too dense to be told apart
     const step = wide > 40 ? 1 : 4
@@ -20,7 +33,13 @@ export function barShape(bar: Bar, x0: number, x1: number, top: number, h: numbe
       }
     }
   } else {
-    for (let i = 0; i < p.length; i++) d += `L${(x0 + ((x1 - x0) * i) / (p.length - 1)).toFixed(1)} ${y(p[i])}`
+    // A bar that is cut off shows as much of its outline as is played.
+    const whole = ((x1 - x0) * (bar.end - bar.begin)) / Math.max(bar.end - bar.cut - bar.begin, 1)
+    for (let i = 0; i < p.length; i++) {
+      const x = x0 + (whole * i) / (p.length - 1)
+      if (x > x1 + 0.01) break
+      d += `L${x.toFixed(1)} ${y(p[i])}`
+    }
   }
   return `${d}L${x1.toFixed(1)} ${h}Z`
 }

@@ -120,9 +120,18 @@ export function Choice<T extends string>({ name, value, of, onSet, className = '
   )
 }
 
-/** A section of the inspector that folds. */
-export function Section({ title, children }: { title: string; children: ReactNode }) {
-  const [open, setOpen] = useState(true)
+export function Check({ name, on, disabled, onSet }: { name: string; on: boolean; disabled?: boolean; onSet: (v: boolean) => void }) {
+  return (
+    <label className={`col-span-2 flex min-h-6 items-center gap-2 text-[12px] ${disabled ? 'opacity-45' : ''}`}>
+      <input type="checkbox" checked={on} disabled={disabled} onChange={(e) => onSet(e.target.checked)} className="h-4 w-4 shrink-0 accent-brass-600" />{name}
+    </label>
+  )
+}
+
+/** A section of the inspector that folds; folded says how it is until it is pressed. */
+export function Section({ title, children, folded = false }: { title: string; children: ReactNode; folded?: boolean }) {
+  const [own, setOpen] = useState<boolean | null>(null)
+  const open = own ?? !folded
   const id = useId()
   return (
     <section className="border-b border-sailcloth-300 px-4 pb-2.5 pt-1.5" aria-labelledby={id}>

@@ -1,0 +1,38 @@
+// The film as a whole: its page, rate and length, and whether it goes round.
+import type { Film } from '../engine/types'
+import { apply, run } from '../project/commands'
+import { Check, Choice, Label, Section } from '../ui/controls'
+import { TransitionFields } from './TransitionFields'
+
+const rates = ['24/1', '25/1', '30/1', '50/1', '60/1', '24000/1001', '30000/1001']
+
+export function FilmPanel({ film }: { film: Film }) {
+  const rate = `${film.rate.num}/${film.rate.den}`
+  const c = film.closing
+  return (
+    <Section title="Film">
+      <div className="grid grid-cols-[84px_1fr] items-center gap-x-2 gap-y-2">
+        <Label>Page</Label>
+        <span className="font-mono text-[12px]">{film.width} × {film.height} px</span>
+        <Label>Frames</Label>
+        <Choice
+          name="Frames a second" value={rate} onSet={(v) => { const [num, den] = v.split('/').map(Number); apply({ op: 'film.set', patch: { rate: { num, den } } }) }}
+          of={[...new Set([...rates, rate])].map((r) => { const [n, d] = r.split('/').map(Number); return { value: r, label: `${d === 1 ? n : (n / d).toFixed(3)} a second` } })}
+        />
+        <Label>Length</Label>
+        <span className="font-mono text-[12px]">{(film.length / 1000).toFixed(2)} s · {film.frames} frames</span>
+        <Check name="Goes round and round" on={film.loop} onSet={(v) => apply({ op: 'film.set', patch: v ? { loop: true } : { loop: null, closing: null } })} />
+      </div>
+      {film.loop && film.scenes.length > 1 && (
+        <div className="mt-2">
+          <p className="mb-1.5 text-[12px] font-semibold">From the last scene back to the first</p>
+          <TransitionFields
+            name="Closing transition" kind={c?.kind ?? 'cut'} duration={c?.duration ?? 0} easing={c?.easing ?? ''} direction={c?.direction ?? 0} softness={c?.softness ?? 0} goesOn={!!c?.goesOn} runs={0}
+            mayGoOn={film.scenes[film.scenes.length - 1].transition === 'morph' && film.scenes[film.scenes.length - 1].stay === 0}
+            onSet={(patch) => run('film.closing', { patch })}
+          />
+        </div>
+      )}
+    </Section>
+  )
+}

@@ -1,0 +1,61 @@
+// Timing: what arranges several moves in time, and what carries moves from layer to layer.
+import { useState } from 'react'
+import type { Selected } from '../engine/types'
+import { copyMoves, pasteMoves } from '../project/clipboard'
+import { run } from '../project/commands'
+import { useDesk } from '../project/desk'
+import { Button, Choice, Label, NumberField, Section } from '../ui/controls'
+
+/** The bars a tool is for: those selected, when they are several; else all moves of the selected layers. */
+function useChosen(selected: Selected[]): string[] {
+  const moves = useDesk((d) => d.moves)
+  const all = selected.flatMap((s) => s.moves.map((m) => m.id))
+  return moves.length > 1 ? moves : all
+}
+
+export function Timing({ selected }: { selected: Selected[] }) {
+  const chosen = useChosen(selected)
+  const picked = useDesk((d) => d.moves)
+  const [by, setBy] = useState<'move' | 'layer' | 'all'>('move')
+  const [step, setStep] = useState(150)
+  const [length, setLength] = useState(2000)
+  const tool = (name: string, args: object = {}) => run('time', { tool: name, moves: chosen, by, ...args })
+  const several = chosen.length > 1 && by !== 'all'
+  const one = picked.length ? picked : chosen
+  const act = (word: string, title: string, f: () => void, on = several) => (
+    <Button className="!h-[28px] whitespace-nowrap !px-1 text-[12px]" disabled={!on} title={title} onClick={f}>{word}</Button>
+  )
+  return (
+    <Section title="Timing" folded={chosen.length < 2}>
+      <p className="mb-2 text-[12px] text-ink-600">
+        {chosen.length === 0 ? 'No moves yet.' : picked.length > 1 ? `${picked.length} selected bars` : `${chosen.length} ${chosen.length === 1 ? 'move' : 'moves'} of ${selected.length === 1 ? 'this layer' : `${selected.length} layers`}`}
+      </p>
+      <div className="grid grid-cols-[62px_1fr] items-center gap-x-2 gap-y-2">
+        <Label>Arrange</Label>
+        <Choice name="What is arranged" value={by} of={[{ value: 'move', label: 'each bar' }, { value: 'layer', label: 'each layer’s bars as one' }, { value: 'all', label: 'all as one' }]} onSet={setBy} />
+        <NumberField label="Step" name="Step between them" unit="s" digits={2} step={0.05} min={-60} max={600} value={step / 1000} onSet={(v) => setStep(Math.round(v * 1000))} />
+      </div>
+      <div className="mt-2 grid grid-cols-2 gap-1.5">
+        {act('Start together', 'They hang on the begin of the first', () => tool('together'))}
+        {act('End together', 'They end when the last one does, also after it is changed', () => tool('end-together'))}
+        {act('One after another', 'Each begins when the one before ends; drag one past another to change the order', () => tool('one-after-another', { step: 0 }))}
+        {act('Cascade', 'Each begins a step after the one before', () => tool('cascade', { step }))}
+        {act('Spread over', 'First and last stay, the rest begins at equal steps', () => tool('spread'))}
+        {act('Reverse order', 'What came first comes last', () => tool('reverse'))}
+        {act('Fit to scene', 'Scaled to the whole stay of the scene', () => tool('fit'), chosen.length > 0)}
+        {act('Mirror', 'The opposite direction', () => run('moves.mirror', { moves: one }), one.length > 0)}
+      </div>
+      <div className="mt-1.5 grid grid-cols-[1fr_84px] gap-1.5">
+        {act('Stretch to', 'Scaled to this length, with the gaps between them', () => tool('stretch', { ms: length }), chosen.length > 0)}
+        <NumberField name="Length to stretch to" unit="s" digits={2} step={0.1} min={0.01} max={3600} value={length / 1000} onSet={(v) => setLength(Math.round(v * 1000))} />
+      </div>
+      <div className="mt-1.5 grid grid-cols-2 gap-1.5">
+        {act('In into out', 'Entrances become exits with the same effect, and the other way round', () => run('moves.turn', { moves: one }), one.length > 0)}
+        {act('Copy moves', 'To paste them on other layers', copyMoves, chosen.length > 0)}
+        {act('Paste moves', 'On the selected layers, as they were', () => pasteMoves(0), true)}
+        {act('Paste staggered', 'On the selected layers, each a step later than the one before', () => pasteMoves(step), true)}
+      </div>
+      <Button className="mt-1.5 !h-[28px] w-full text-[12px]" disabled={chosen.length === 0} title="The layers stand still then; what hung on these moves keeps its times" onClick={() => run('moves.clear', { threads: selected.map((s) => s.layer.thread) })}>Clear all moves of {selected.length === 1 ? 'this layer' : 'these layers'}</Button>
+    </Section>
+  )
+}

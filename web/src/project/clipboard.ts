@@ -1,0 +1,50 @@
+// What was copied: layers with their moves, or moves alone.
+import { engine } from '../engine/engine'
+import { run } from './commands'
+import { desk, say } from './desk'
+
+type Clipboard =
+  | { kind: 'layers'; layers: unknown[]; begins: Record<string, number> }
+  | { kind: 'moves'; sets: unknown[][]; begins: Record<string, number> }
+
+let held: Clipboard | null = null
+
+const count = (n: number, what: string) => (n === 1 ? `One ${what}` : `${n} ${what}s`)
+
+/** Copies the selected bars, or else the selected layers with their moves. */
+export function copy(): boolean {
+  const d = desk()
+  if (d.moves.length) return copyMoves()
+  const c = engine.copy(d.moment, d.selection)
+  if (!c.layers.length) return false
+  held = { kind: 'layers', ...c }
+  say(`${count(c.layers.length, 'layer')} copied, with ${c.layers.length === 1 ? 'its' : 'their'} moves.`)
+  return true
+}
+
+/** Copies the selected bars, or all moves of the selected layers. */
+export function copyMoves(): boolean {
+  const d = desk()
+  const c = engine.copyMoves(d.moment, d.selection, d.moves)
+  const n = c.sets.reduce((sum, s) => sum + s.length, 0)
+  if (n === 0) { say('These layers have no moves to copy.'); return false }
+  held = { kind: 'moves', ...c }
+  say(`${count(n, 'move')} copied. Paste gives ${n === 1 ? 'it' : 'them'} to the layers that are selected then.`)
+  return true
+}
+
+export const movesHeld = () => held?.kind === 'moves'
+
+/** Gives the copied moves to the selected layers, each further one step ms later. */
+export function pasteMoves(step: number): boolean {
+  if (held?.kind !== 'moves') { say('No moves have been copied yet.'); return false }
+  if (!desk().selection.length) { say('Select the layers that shall have these moves first.'); return false }
+  return run('moves.paste', { sets: held.sets, begins: held.begins, threads: desk().selection, step })
+}
+
+/** Pastes what was copied: layers into the scene that is shown, moves on the selected layers. Still layers leave their moves. */
+export function paste(still: boolean): 'layers' | 'moves' | null {
+  if (!held) return null
+  if (held.kind === 'moves') return pasteMoves(0) ? 'moves' : null
+  return run('paste', { layers: held.layers, begins: held.begins, still }) ? 'layers' : null
+}

@@ -1,0 +1,162 @@
+// One bar: what it looks like, and everything a pointer and the keyboard do to it.
+import { useRef } from 'react'
+import { engine } from '../engine/engine'
+import type { Bar, Row, Snap } from '../engine/types'
+import { draft, run } from '../project/commands'
+import { desk, goToScene, refresh, refreshTimeline, selectMoves, set } from '../project/desk'
+import { hitchTo, type Drawing, type Saying } from './Bars'
+import { px, rowHeight, type Scale } from './scale'
+import { barShape, profileOf } from './shape'
+
+/** How near a bar comes to something before it snaps, in px. */
+const near = 6
+
+interface Press { x: number; part: 'whole' | 'begin' | 'end'; by: number; perMs: number; moves: string[]; far: boolean; snap: Snap | null; fresh: boolean }
+
+export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, onSay, onDraw }: {
+  bar: Bar; row: Row; tint: string; scale: Scale; y: number; top: number; chosen: boolean; alone: boolean
+  onSay: (s: Saying | null) => void; onDraw: (d: Drawing | null) => void
+}) {
+  const press = useRef<Press | null>(null)
+  const x0 = px(scale, bar.begin)
+  const x1 = px(scale, bar.end - bar.cut)
+  const end = px(scale, bar.end)
+  const floor = rowHeight - 4
+  const wide = Math.max(end - x0, 6)
+  const grip = Math.min(7, wide / 3)
+
+  const down = (part: Press['part']) => (e: React.PointerEvent<SVGElement>) => {
+    if (e.button !== 0) return
+    e.stopPropagation()
+    e.currentTarget.setPointerCapture(e.pointerId)
+    if (bar.scene !== desk().scene) goToScene(bar.scene)
+    const { moves } = desk()
+    const held = moves.includes(bar.move)
+    if (e.shiftKey || e.ctrlKey || e.metaKey) {
+      selectMoves(held ? moves.filter((m) => m !== bar.move) : [...moves, bar.move])
+      if (held) return
+    } else if (!held) selectMoves([bar.move])
+    const others = desk().moves.filter((m) => m !== bar.move)
+    press.current = { x: e.clientX, part, by: 0, perMs: scale.perMs, moves: [bar.move, ...others], far: false, snap: null, fresh: !held || e.shiftKey || e.ctrlKey || e.metaKey }
+    set({ dragging: true })
+  }
+  const move = (e: React.PointerEvent<SVGElement>) => {
+    const p = press.current
+    if (!p) return
+    p.far = p.far || Math.abs(e.clientX - p.x) > 3
+    if (!p.far) return
+    let by = Math.round((e.clientX - p.x) / p.perMs / 10) * 10
+    p.snap = null
+    if (!e.altKey) {
+      const s = engine.snapBar(desk().moment, p.moves, p.part, by, Math.round(near / p.perMs))
+      by = s.by
+      if (s.at >= 0) p.snap = s
+    }
+    if (by !== p.by) {
+      p.by = by
+      draft('bars', { moves: p.moves, part: p.part, by })
+      refreshTimeline()
+    }
+    const r = e.currentTarget.ownerSVGElement!.getBoundingClientRect()
+    onSay({ x: e.clientX - r.left, bar: bar.move, snap: p.snap, hangs: (e.ctrlKey || e.metaKey) && !!p.snap?.when && p.moves.length === 1 })
+  }
+  const up = (e: React.PointerEvent) => {
+    const p = press.current
+    press.current = null
+    onSay(null)
+    if (!p) return
+    set({ dragging: false })
+    engine.clearDraft()
+    // With Ctrl it hangs on what it has snapped to.
+    const hang = (e.ctrlKey || e.metaKey) && p.far && p.moves.length === 1 && p.snap?.when ? p.snap : null
+    if (hang && run(hang.part === 'end' ? 'move.end' : 'move.start', { move: bar.move, when: hang.when, of: hang.of })) return
+    if (p.by !== 0 && run('bars', { moves: p.moves, part: p.part, by: p.by })) return
+    refresh()
+    if (!p.far && !p.fresh) selectMoves([bar.move])
+  }
+  const handlers = { onPointerMove: move, onPointerUp: up, onPointerCancel: up }
+
+  const keys = (e: React.KeyboardEvent) => {
+    const sign = { ArrowLeft: -1, ArrowRight: 1 }[e.key]
+    const { moves } = desk()
+    const list = moves.includes(bar.move) ? [bar.move, ...moves.filter((m) => m !== bar.move)] : [bar.move]
+    if (sign) run('bars.nudge', { moves: list, part: e.shiftKey ? 'end' : 'whole', ...(e.ctrlKey || e.metaKey ? { by: sign * 100 } : { frames: sign }) })
+    else if (e.key === 'Delete' || e.key === 'Backspace') run('moves.delete', { moves: list })
+    else if (e.key === ' ' && (e.ctrlKey || e.shiftKey)) selectMoves(moves.includes(bar.move) ? moves.filter((m) => m !== bar.move) : [...moves, bar.move])
+    else if (e.key === 'Enter') { selectMoves([bar.move]); typeValues() }
+    else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+      const all = [...document.querySelectorAll<SVGGElement>('[data-bar]')]
+      all[all.indexOf(e.currentTarget as SVGGElement) + (e.key === 'ArrowDown' ? 1 : -1)]?.focus()
+    } else return
+    e.preventDefault()
+    e.stopPropagation()
+  }
+
+  // A hitch is drawn from the ring beside an end.
+  const draw = (part: 'begin' | 'end', x: number) => ({
+    onPointerDown: (e: React.PointerEvent<SVGElement>) => {
+      if (e.button !== 0) return
+      e.stopPropagation()
+      e.currentTarget.setPointerCapture(e.pointerId)
+      onDraw({ move: bar.move, part, x0: x, y0: top + y + rowHeight / 2, x, y: top + y + rowHeight / 2 })
+    },
+    onPointerMove: (e: React.PointerEvent<SVGElement>) => {
+      if (!e.currentTarget.hasPointerCapture(e.pointerId)) return
+      const r = e.currentTarget.ownerSVGElement!.getBoundingClientRect()
+      onDraw({ move: bar.move, part, x0: x, y0: top + y + rowHeight / 2, x: e.clientX - r.left, y: top + e.clientY - r.top })
+    },
+    onPointerUp: (e: React.PointerEvent) => { onDraw(null); hitchTo(bar.move, part, e) },
+    onPointerCancel: () => onDraw(null),
+  })
+  const ring = (part: 'begin' | 'end', x: number) => (
+    <g className="cursor-crosshair" data-hitch={part} {...draw(part, x)}>
+      <title>Drag to another bar: it hangs on this {part}</title>
+      <rect x={x - 7} y={0} width="14" height={rowHeight} fill="transparent" />
+      <circle cx={x} cy={rowHeight / 2} r="3.6" fill="#0C2523" stroke="#4C9AB8" strokeWidth="1.8" />
+    </g>
+  )
+  const unbegun = bar.begin === bar.end
+  return (
+    <g
+      transform={`translate(0 ${y})`} tabIndex={0} role="button" aria-pressed={chosen} aria-label={`${bar.name}, ${row.name}: ${bar.words}`} data-bar={bar.move} data-kind={bar.kind}
+      onFocus={(e) => { if (e.currentTarget.matches(':focus-visible') && bar.scene === desk().scene && !desk().moves.includes(bar.move)) selectMoves([bar.move]) }}
+      onKeyDown={keys} onDoubleClick={typeValues}
+    >
+      <title>{bar.name}: {bar.words}{bar.early ? ' · as early as it can' : ''}</title>
+      <path d={barShape(bar, x0, Math.max(x1, x0), 3, floor)} fill={tint} fillOpacity={bar.kind === 'loop' ? 0.55 : 0.85} />
+      {unbegun && <path d={`M${x0} ${floor}V5l6 4-6 4`} fill={tint} stroke={tint} strokeWidth="1.5" strokeLinejoin="round" />}
+      {bar.cut > 0 && <rect x={x1} y={6} width={Math.max(0, end - x1)} height={floor - 6} fill="url(#hatch)" stroke={tint} strokeOpacity="0.5" strokeDasharray="2 2" />}
+      {bar.early && <path d={`M${x0 + 1} 4v${floor - 4}M${x0 + 4} 7l-3 -3l-3 3`} stroke="#C99A3B" strokeWidth="1.4" fill="none" />}
+      {chosen && <rect x={x0 - 0.5} y={1.5} width={wide + 1} height={floor - 1} rx="2" fill="none" stroke="#C99A3B" strokeWidth="1.4" />}
+      {wide > 64 && bar.kind !== 'loop' && <BarName bar={bar} x0={x0} x1={x1} y={floor - 4} />}
+      <rect x={x0 - (unbegun ? 4 : 0)} y={0} width={wide + (unbegun ? 6 : 0)} height={rowHeight} fill="transparent" className="cursor-grab" data-part="whole" onPointerDown={down('whole')} {...handlers} />
+      {!bar.whole && bar.end > bar.begin && (
+        <>
+          <rect x={x0 - 3} y={0} width={grip + 3} height={rowHeight} fill="transparent" className="cursor-ew-resize" data-part="begin" onPointerDown={down('begin')} {...handlers} />
+          <rect x={end - grip} y={0} width={grip + 3} height={rowHeight} fill="transparent" className="cursor-ew-resize" data-part="end" onPointerDown={down('end')} {...handlers} />
+        </>
+      )}
+      {chosen && alone && ring('begin', x0 - 9)}
+      {chosen && alone && !bar.whole && !unbegun && ring('end', end + 9)}
+    </g>
+  )
+}
+
+/** Puts the caret into the selected move's time, to type it. */
+function typeValues() {
+  setTimeout(() => {
+    const el = document.querySelector<HTMLInputElement>('[data-card] [aria-label=Start], [data-card] [aria-label=Duration]')
+    el?.focus()
+    el?.select()
+  }, 30)
+}
+
+/** The bar's name, where its outline is high enough to carry it. */
+function BarName({ bar, x0, x1, y }: { bar: Bar; x0: number; x1: number; y: number }) {
+  const p = profileOf(bar)
+  const at = (i: number) => x0 + ((x1 - x0) * i) / (p.length - 1)
+  const first = p.findIndex((v) => v > 0.62)
+  const last = p.findLastIndex((v) => v > 0.62)
+  if (first < 0 || at(last) - at(first) < 34) return null
+  return <text x={at(first) + 6} y={y} fontSize="11" fill="#0C2523" fontWeight="600" className="pointer-events-none">{bar.name.split(',')[0]}</text>
+}
