@@ -212,6 +212,14 @@ func (f *Film) Cycle(i int, m *doc.Move, layerID string) int64 {
 	return motion.CycleTime(m)
 }
 
+// Phase returns how far into its cycle a loop of scene i is at its begin, in ms.
+func (f *Film) Phase(i int, move, layerID string) int64 {
+	if l := f.scenes[i].byID[layerID]; l != nil {
+		return l.track.PhaseOf(move)
+	}
+	return 0
+}
+
 // Lasting returns when a path that lasts as long as its thread begins and ends, on scene i's clock.
 func (f *Film) Lasting(i int, thread, move string) (motion.Interval, bool) {
 	for _, l := range f.scenes[i].lasting[thread] {

@@ -113,6 +113,15 @@ func (s *loop) alone(now, end Instant, u *Unit) turned {
 	return s.nearest(s.at(end, u))
 }
 
+// PhaseOf returns how far into its cycle a loop is at its begin, in ms: not 0 for one that continues another.
+func (k *Track) PhaseOf(id string) int64 {
+	s := k.find(id)
+	if s == nil || s.cycle() <= 0 {
+		return 0
+	}
+	return (s.phase%s.cycle() + s.cycle()) % s.cycle()
+}
+
 // TurnOf returns the turn of one loop of the whole layer at a time, 0 for a loop the track does not have.
 func (k *Track) TurnOf(id string, t Instant) float64 {
 	if s := k.find(id); s != nil && s.units.unit == "" {

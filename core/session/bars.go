@@ -66,6 +66,29 @@ func init() {
 	})
 }
 
+func init() {
+	// How long one pass of each move takes; those that last as long as something else are left alone.
+	intent("bars.takes", func(s *Session, _ Moment, c *struct {
+		Moves []string `json:"moves"`
+		Ms    int64    `json:"ms"`
+	}) (edit.Command, error) {
+		list, err := s.bars(c.Moves)
+		if err != nil {
+			return nil, err
+		}
+		var set []any
+		for _, b := range list {
+			if b.move.Duration > 0 && b.move.Lasts == "" {
+				set = append(set, map[string]any{"id": b.move.ID, "patch": map[string]any{"duration": c.Ms}})
+			}
+		}
+		if len(set) == 0 {
+			return nil, fmt.Errorf("None of these moves has a time of its own.")
+		}
+		return command("move.set", map[string]any{"set": set}), nil
+	})
+}
+
 // dragBars moves bars, or one end of each, by a time. What they hang on stays; only offsets and durations change. A single
 // one that is dragged past its neighbour in a run changes places with it.
 func (s *Session) dragBars(ids []string, part string, by int64) (edit.Command, error) {

@@ -282,8 +282,8 @@ func (s *Session) bend(id, shape string) (edit.Command, error) {
 		// The cubic nearest to a circle's arc that is a quarter as high as wide: its middle lies 3/4 of its handles up.
 		out.Cubic(at(0.18, 1.0/3), at(0.82, 1.0/3), b)
 	case "free":
-		out.Cubic(at(0.12, 0.25), at(0.38, 0.25), at(0.5, 0))
-		out.Cubic(at(0.62, -0.25), at(0.88, -0.25), b)
+		out.Cubic(at(0.15, 0.14), at(0.35, 0.14), at(0.5, 0))
+		out.Cubic(at(0.65, -0.14), at(0.85, -0.14), b)
 	default:
 		return nil, fmt.Errorf("A path is straight, an arc or free, not %q.", shape)
 	}

@@ -125,6 +125,7 @@ type Bar struct {
 	Cut     int64  `json:"cut"` // ms beyond the scene's end that are not played
 	Whole   bool   `json:"whole"`
 	Cycle   int64  `json:"cycle"`   // of loops: after this time the profile repeats
+	Phase   int64  `json:"phase"`   // of loops: how far into the cycle they begin
 	Of      string `json:"of"`      // the move it hangs on, if any
 	When    string `json:"when"`    // begins or ends: which end of that
 	EndOf   string `json:"endOf"`   // the move its live end hangs on, if any
@@ -229,6 +230,7 @@ func (s *Session) bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64
 	if at, ok := s.shown.Lasting(scene, l.Thread, mv.ID); ok {
 		b.Begin, b.End, b.Cut, b.Whole = begin+at.Begin, begin+at.End, 0, true
 	}
+	b.Phase = s.shown.Phase(scene, mv.ID, l.ID)
 	b.Cycle, b.Profile = s.shown.Cycle(scene, mv, l.ID), s.profile(mv, iv)
 	return b
 }

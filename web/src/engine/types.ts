@@ -26,7 +26,7 @@ export interface Span { scene: number; begin: number; end: number; strand: boole
 
 export interface Bar {
   move: string; layer: string; scene: number; kind: string; name: string; words: string; lane: number
-  begin: number; end: number; cut: number; whole: boolean; cycle: number
+  begin: number; end: number; cut: number; whole: boolean; cycle: number; phase: number
   of: string; when: string; endOf: string; endWhen: string; cue: string; run: string; early: boolean
   profile: string
 }

@@ -1,6 +1,7 @@
 // Moves: what the selected layers do in time, one card each.
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { Trash2 } from 'lucide-react'
+import { useEffect, useRef } from 'react'
 import type { Move, Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { desk, selectMoves, set as setDesk, toRest, useDesk } from '../project/desk'
@@ -58,8 +59,11 @@ export function Moves({ selected }: { selected: Selected[] }) {
 }
 
 function Card({ move, tint, open, chosen }: { move: Move; tint: string; open: boolean; chosen: boolean }) {
+  // A bar that is pressed in the timeline shows its fields.
+  const ref = useRef<HTMLDivElement>(null)
+  useEffect(() => { if (open) ref.current?.scrollIntoView({ block: 'nearest' }) }, [open])
   return (
-    <div data-card={open ? move.id : undefined} className={`mb-1.5 rounded-md border ${open ? 'border-brass-400 bg-brass-200/55' : chosen ? 'border-brass-400 bg-sailcloth-100' : 'border-transparent bg-sailcloth-100'}`}>
+    <div ref={ref} data-card={open ? move.id : undefined} className={`mb-1.5 rounded-md border ${open ? 'border-brass-400 bg-brass-200/55' : chosen ? 'border-brass-400 bg-sailcloth-100' : 'border-transparent bg-sailcloth-100'}`}>
       <div className="flex items-center">
         <button
           type="button" aria-expanded={open} className="flex min-w-0 flex-1 items-center gap-2 px-2 py-1.5 text-left"

@@ -20,6 +20,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
   const [step, setStep] = useState(150)
   const [length, setLength] = useState(2000)
   const tool = (name: string, args: object = {}) => run('time', { tool: name, moves: chosen, by, ...args })
+  const times = selected.flatMap((s) => s.moves).filter((m) => chosen.includes(m.id) && !!m.duration).map((m) => m.duration!)
   const several = chosen.length > 1 && by !== 'all'
   const one = picked.length ? picked : chosen
   const act = (word: string, title: string, f: () => void, on = several) => (
@@ -33,6 +34,10 @@ export function Timing({ selected }: { selected: Selected[] }) {
       <div className="grid grid-cols-[62px_1fr] items-center gap-x-2 gap-y-2">
         <Label>Arrange</Label>
         <Choice name="What is arranged" value={by} of={[{ value: 'move', label: 'each bar' }, { value: 'layer', label: 'each layer’s bars as one' }, { value: 'all', label: 'all as one' }]} onSet={setBy} />
+        <NumberField
+          label="Takes" name="How long each of them takes" unit="s" digits={2} step={0.1} min={0.01} max={3600} disabled={times.length === 0}
+          value={times.length ? (times.every((t) => t === times[0]) ? times[0] / 1000 : null) : 0} onSet={(v) => run('bars.takes', { moves: chosen, ms: Math.round(v * 1000) })}
+        />
         <NumberField label="Step" name="Step between them" unit="s" digits={2} step={0.05} min={-60} max={600} value={step / 1000} onSet={(v) => setStep(Math.round(v * 1000))} />
       </div>
       <div className="mt-2 grid grid-cols-2 gap-1.5">
@@ -50,7 +55,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
         <NumberField name="Length to stretch to" unit="s" digits={2} step={0.1} min={0.01} max={3600} value={length / 1000} onSet={(v) => setLength(Math.round(v * 1000))} />
       </div>
       <div className="mt-1.5 grid grid-cols-2 gap-1.5">
-        {act('In into out', 'Entrances become exits with the same effect, and the other way round', () => run('moves.turn', { moves: one }), one.length > 0)}
+        {act('Swap in and out', 'Entrances become exits with the same effect, and the other way round', () => run('moves.turn', { moves: one }), one.length > 0)}
         {act('Copy moves', 'To paste them on other layers', copyMoves, chosen.length > 0)}
         {act('Paste moves', 'On the selected layers, as they were', () => pasteMoves(0), true)}
         {act('Paste staggered', 'On the selected layers, each a step later than the one before', () => pasteMoves(step), true)}

@@ -75,7 +75,7 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
     return (
       <input
         autoFocus defaultValue={cue.name} aria-label="Name of the cue"
-        className="absolute top-0 z-20 h-[18px] w-[120px] rounded-sm bg-paper px-1 text-[11px] text-ink-900" style={{ left: px(scale, cue.passed) }}
+        className="absolute top-0 z-20 h-[22px] w-[120px] rounded-sm bg-paper px-1 text-[11px] text-ink-900" style={{ left: px(scale, cue.passed) }}
         onFocus={(e) => e.currentTarget.select()}
         onBlur={(e) => { setNaming(false); const name = e.currentTarget.value.trim(); if (name && name !== cue.name) apply(change({ name })) }}
         onKeyDown={(e) => { e.stopPropagation(); if (e.key === 'Enter') e.currentTarget.blur(); if (e.key === 'Escape') { e.currentTarget.value = cue.name; e.currentTarget.blur() } }}
@@ -85,7 +85,7 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
   return (
     <button
       type="button" data-cue={cue.id} title={`${words}. Drag it; press twice to name it.`} aria-label={words}
-      className="absolute top-0 z-[16] flex h-[18px] max-w-[130px] cursor-ew-resize items-center" style={{ left: px(scale, cue.passed) }}
+      className="absolute top-0 z-[16] flex h-[24px] max-w-[130px] min-w-[24px] cursor-ew-resize items-end pb-[3px]" style={{ left: px(scale, cue.passed) }}
       onPointerDown={(e) => {
         if (e.button !== 0) return
         e.currentTarget.setPointerCapture(e.pointerId)
@@ -118,7 +118,7 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
         e.stopPropagation()
       }}
     >
-      <svg width="12" height="18" viewBox="0 0 12 18" aria-hidden className="shrink-0"><path d="M1 18V1l10 4.5L1 10" fill="#4C9AB8" stroke="#B9CEC5" strokeWidth="1.2" strokeLinejoin="round" /></svg>
+      <svg width="12" height="20" viewBox="0 0 12 20" aria-hidden className="-mb-[3px] shrink-0"><path d="M1 20V2l10 4.5L1 11" fill="#4C9AB8" stroke="#B9CEC5" strokeWidth="1.2" strokeLinejoin="round" /></svg>
       <span className="truncate bg-spruce-950 px-0.5 text-[11px] leading-[14px] text-foam-100">{cue.name}</span>
     </button>
   )

@@ -19,7 +19,7 @@ export function Transport({ all, onAll, onFit, fitted, sought, onSeek }: {
   const canRedo = useDesk((d) => d.canRedo)
   const zoomed = useDesk((d) => d.zoomed)
   return (
-    <div className="flex h-full flex-col justify-center gap-1 pl-3 pr-1">
+    <div className="flex h-full flex-col justify-center gap-1 pl-2.5 pr-0.5">
       <div className="flex items-center">
         <button
           type="button" aria-label={playing ? 'Pause' : 'Play'} title={playing ? 'Pause (space)' : 'Play from the playhead (space)'} onClick={toggle}
@@ -37,7 +37,7 @@ export function Transport({ all, onAll, onFit, fitted, sought, onSeek }: {
         <Sign name="Undo (Ctrl+Z)" className={sign} disabled={!canUndo} onClick={undo}><Undo2 size={16} strokeWidth={1.5} /></Sign>
         <Sign name="Redo (Ctrl+Shift+Z)" className={sign} disabled={!canRedo} onClick={redo}><Redo2 size={16} strokeWidth={1.5} /></Sign>
       </div>
-      <div className="flex h-[24px] items-center justify-between pr-1">
+      <div className="flex h-[24px] items-center justify-between pl-0.5 pr-1">
         <span className="whitespace-nowrap font-mono text-[13px]"><Now /></span>
         <span className="flex items-center">
           <Seek sought={sought} onSeek={onSeek} />
@@ -103,7 +103,7 @@ function PlayMenu() {
   )
   return (
     <Menu>
-      <MenuButton aria-label="Ways to play" title="Ways to play, and how fast" className="mr-0.5 flex h-[26px] w-[18px] items-center justify-center rounded-md text-foam-300 hover:bg-spruce-700"><ChevronDown size={13} strokeWidth={1.5} /></MenuButton>
+      <MenuButton aria-label="Ways to play" title="Ways to play, and how fast" className="flex h-[26px] w-[24px] shrink-0 items-center justify-center rounded-md text-foam-300 hover:bg-spruce-700"><ChevronDown size={13} strokeWidth={1.5} /></MenuButton>
       <MenuItems anchor={{ to: 'top start', gap: 6, padding: 8 }} className="z-50 w-[244px] rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none">
         {entry('From the playhead', 'space', () => !desk().playing && toggle())}
         {entry('The film', 'F', playFilm)}

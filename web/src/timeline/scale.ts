@@ -2,9 +2,9 @@
 import type { Film, Row } from '../engine/types'
 
 /** Width of the row heads, height of a row's lane, of the ruler and of the scenes, in px. */
-export const head = 232
+export const head = 240
 export const rowHeight = 25
-export const ruler = 18
+export const ruler = 24
 export const scenesHeight = 58
 
 /** perMs px a ms; from is the film time at the left edge; width is that of all that can be scrolled to. */

@@ -21,15 +21,16 @@ export function barShape(bar: Bar, x0: number, x1: number, top: number, h: numbe
   if (x1 - x0 < 2) return `M${x0 - 1} ${h}V${top}H${x0 + 2}V${h}Z`
   let d = `M${x0.toFixed(1)} ${h}`
   if (bar.cycle > 0) {
-    const cycles = (bar.end - bar.cut - bar.begin) / bar.cycle
-    const wide = (x1 - x0) / cycles
+    const wide = ((x1 - x0) * bar.cycle) / Math.max(bar.end - bar.cut - bar.begin, 1)
     if (wide < 5) return `M${x0} ${h}V${((top + h) / 2).toFixed(1)}H${x1}V${h}Z` // too dense to be told apart
     const step = wide > 40 ? 1 : 4
-    for (let k = 0; k < cycles; k++) {
+    for (let from = x0 - (bar.phase / bar.cycle) * wide; from < x1; from += wide) {
       for (let i = 0; i < p.length; i += step) {
-        const x = x0 + (k + i / (p.length - 1)) * wide
-        if (x > x1) break
-        d += `L${x.toFixed(1)} ${y(p[i])}`
+        const x = from + (i / (p.length - 1)) * wide
+        const next = x + (step / (p.length - 1)) * wide
+        if (x < x0 && next > x0) d += `L${x0.toFixed(1)} ${y(mid(p, i, step, (x0 - x) / (next - x)))}`
+        if (x >= x0 && x <= x1) d += `L${x.toFixed(1)} ${y(p[i])}`
+        if (x <= x1 && next > x1) { d += `L${x1.toFixed(1)} ${y(mid(p, i, step, (x1 - x) / (next - x)))}`; break }
       }
     }
   } else {
@@ -43,6 +44,9 @@ export function barShape(bar: Bar, x0: number, x1: number, top: number, h: numbe
   }
   return `${d}L${x1.toFixed(1)} ${h}Z`
 }
+
+/** The height between point i and the one step further. */
+const mid = (p: number[], i: number, step: number, share: number) => p[i] + (p[Math.min(i + step, p.length - 1)] - p[i]) * share
 
 /** Two plies twisting from x0 to x1 about height y. */
 export function strand(x0: number, x1: number, y: number, a: number): [string, string] {
