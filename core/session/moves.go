@@ -65,7 +65,11 @@ func init() {
 		Patch json.RawMessage `json:"patch"`
 	}) (edit.Command, error) {
 		s.remember(c.Move, c.Patch)
-		return command("move.set", map[string]any{"set": []any{map[string]any{"id": c.Move, "patch": c.Patch}}}), nil
+		patch, err := s.endingWithScene(c.Move, c.Patch)
+		if err != nil {
+			return nil, err
+		}
+		return command("move.set", map[string]any{"set": []any{map[string]any{"id": c.Move, "patch": patch}}}), nil
 	})
 	intent("move.unit", func(s *Session, _ Moment, c *struct {
 		Move string `json:"move"`
@@ -113,6 +117,24 @@ func (s *Session) move(id string) (*doc.Move, *doc.Layer, int) {
 		}
 	}
 	return nil, nil, -1
+}
+
+// endingWithScene completes a change of duration: a move that is hung before the scene's end so that it ends with it goes on doing so.
+func (s *Session) endingWithScene(id string, patch json.RawMessage) (json.RawMessage, error) {
+	m, _, i := s.move(id)
+	var p map[string]json.RawMessage
+	if err := json.Unmarshal(patch, &p); err != nil || m == nil {
+		return patch, err
+	}
+	var ms int64
+	if p["duration"] == nil || p["start"] != nil || json.Unmarshal(p["duration"], &ms) != nil || m.Start.When != doc.BeforeSceneEnd {
+		return patch, nil
+	}
+	t := s.film.Timing(i)
+	if iv := t.Moves[id]; iv.End == t.Stay && iv.Passes > 0 {
+		p["start"], _ = json.Marshal(map[string]any{"offset": int64(math.Round(float64(ms) * iv.Passes))})
+	}
+	return json.Marshal(p)
 }
 
 // remember keeps the last used duration and easing of an effect.

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"sort"
+	"strings"
 
 	"capstan/core/doc"
 	"capstan/core/motion"
@@ -24,22 +25,8 @@ func Words(sc *doc.Scene, m *doc.Move, t *motion.Timing) string {
 		}
 		return motion.Name(o) + " of " + l.Name
 	}
-	switch m.Start.When {
-	case doc.AtTime:
-		s = fmt.Sprintf("at %s", seconds(m.Start.Offset))
-	case doc.WhenBegins:
-		s = "when " + name(m.Start.Of) + " begins" + offset(m.Start.Offset)
-	case doc.WhenEnds:
-		s = "when " + name(m.Start.Of) + " ends" + offset(m.Start.Offset)
-	case doc.BeforeSceneEnd:
-		s = seconds(m.Start.Offset) + " before the scene ends"
-	case doc.AtCue:
-		s = "at a cue" + offset(m.Start.Offset)
-		for _, q := range sc.Cues {
-			if q.ID == m.Start.Of {
-				s = "at cue " + q.Name + offset(m.Start.Offset)
-			}
-		}
+	if m.End == nil || m.End.Stretches || m.Lasts != "" || m.Until != "" { // else its begin comes from its end
+		s = startWords(sc, m, name)
 	}
 	switch {
 	case m.Effect == doc.AtOnce && m.Unit == "":
@@ -76,7 +63,25 @@ func Words(sc *doc.Scene, m *doc.Move, t *motion.Timing) string {
 			s += " · ends with the scene"
 		}
 	}
-	return s
+	return strings.TrimPrefix(s, " · ")
+}
+
+func startWords(sc *doc.Scene, m *doc.Move, name func(string) string) string {
+	switch m.Start.When {
+	case doc.WhenBegins:
+		return "when " + name(m.Start.Of) + " begins" + offset(m.Start.Offset)
+	case doc.WhenEnds:
+		return "when " + name(m.Start.Of) + " ends" + offset(m.Start.Offset)
+	case doc.BeforeSceneEnd:
+		return seconds(m.Start.Offset) + " before the scene ends"
+	case doc.AtCue:
+		for _, q := range sc.Cues {
+			if q.ID == m.Start.Of {
+				return "at cue " + q.Name + offset(m.Start.Offset)
+			}
+		}
+	}
+	return "at " + seconds(m.Start.Offset)
 }
 
 func seconds(ms int64) string { return fmt.Sprintf("%.2f s", float64(ms)/1000) }

@@ -1,7 +1,7 @@
 // Timing: what arranges several moves in time, and what carries moves from layer to layer.
 import { useState } from 'react'
 import type { Selected } from '../engine/types'
-import { copyMoves, pasteMoves } from '../project/clipboard'
+import { copyMoves, movesHeld, pasteMoves } from '../project/clipboard'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import { Button, Choice, Label, NumberField, Section } from '../ui/controls'
@@ -27,7 +27,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
     <Button className="!h-[28px] whitespace-nowrap !px-1 text-[12px]" disabled={!on} title={title} onClick={f}>{word}</Button>
   )
   return (
-    <Section title="Timing" folded={chosen.length < 2}>
+    <Section title="Timing" folded={chosen.length < 2 && !movesHeld()}>
       <p className="mb-2 text-[12px] text-ink-600">
         {chosen.length === 0 ? 'No moves yet.' : picked.length > 1 ? `${picked.length} selected bars` : `${chosen.length} ${chosen.length === 1 ? 'move' : 'moves'} of ${selected.length === 1 ? 'this layer' : `${selected.length} layers`}`}
       </p>

@@ -109,7 +109,7 @@ function step(from: Change[][], to: Change[][]) {
     enqueue(back)
     refresh()
     const threads = new Set(desk().rows.map((r) => r.thread))
-    select(desk().selection.filter((t) => threads.has(t)))
+    if (desk().selection.some((t) => !threads.has(t))) select(desk().selection.filter((t) => threads.has(t)))
   } catch (e) {
     from.push(patch)
     fail(e)

@@ -116,10 +116,7 @@ export function toRest() {
 }
 
 export function select(threads: string[], inside = desk().inside) {
-  // Bars stay selected with their rows.
-  const { moves, rows } = desk()
-  const kept = new Set(rows.filter((r) => threads.includes(r.thread)).flatMap((r) => r.bars.map((b) => b.move)))
-  set({ selection: threads, inside, moves: moves.filter((m) => kept.has(m)), scenes: [], selected: engine.selection(desk().moment, threads) })
+  set({ selection: threads, inside, moves: [], scenes: [], selected: engine.selection(desk().moment, threads) })
 }
 
 /** Selects bars, and with them their rows. */
