@@ -122,10 +122,28 @@ var timeTools = map[string]func(s *Session, list []block, step, ms int64) (edit.
 	"fit":     (*Session).fit,
 }
 
+// freed returns the change that gives a block's leading move a time of its own, when it hangs on what is about to hang on it.
+func (s *Session) freed(list []block, lead bar) []any {
+	var others []string
+	for _, b := range list {
+		for _, m := range b.bars {
+			if m.move.ID != lead.move.ID {
+				others = append(others, m.move.ID)
+			}
+		}
+	}
+	if !followers(s.doc.Film.Scenes[lead.scene], others)[lead.move.ID] {
+		return nil
+	}
+	return []any{map[string]any{"id": lead.move.ID, "patch": map[string]any{
+		"start": startPatch(doc.Start{When: doc.AtTime, Offset: lead.at.Begin}), "end": nil,
+	}}}
+}
+
 // together hangs the begin of every block on that of the first.
 func (s *Session) together(list []block, _, _ int64) (edit.Command, error) {
 	lead := list[0].first()
-	var set []any
+	set := s.freed(list, lead)
 	for _, b := range list[1:] {
 		m := b.first()
 		set = append(set, map[string]any{"id": m.move.ID, "patch": map[string]any{
@@ -142,7 +160,7 @@ func (s *Session) endTogether(list []block, _, _ int64) (edit.Command, error) {
 	if anchor.move.Lasts != "" {
 		return nil, fmt.Errorf("%s lasts the whole scene, so nothing can end when it ends. Nothing was changed.", motion.Name(anchor.move))
 	}
-	var set []any
+	set := s.freed(list, anchor)
 	for _, b := range list {
 		m := b.last()
 		if m.move.ID == anchor.move.ID {
@@ -210,10 +228,14 @@ func (s *Session) chain(list []block, when string, step int64) (edit.Command, er
 				gaps = append(gaps, step)
 			}
 		}
-		return command("run.make", map[string]any{"scene": sc.ID, "id": s.id(), "when": when, "moves": ids, "gaps": gaps}), nil
+		run := command("run.make", map[string]any{"scene": sc.ID, "id": s.id(), "when": when, "moves": ids, "gaps": gaps})
+		if set := s.freed(list, list[0].bars[0]); set != nil {
+			return batch([]edit.Command{command("move.set", map[string]any{"set": set}), run}), nil
+		}
+		return run, nil
 	}
 	// Blocks of several moves: the first move of each hangs on the block before, the others stay with it.
-	var set []any
+	set := s.freed(list, list[0].first())
 	begins := map[string]int64{}
 	at := list[0].begin
 	for i := range list {

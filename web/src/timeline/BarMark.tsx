@@ -11,7 +11,7 @@ import { barShape, profileOf } from './shape'
 /** How near a bar comes to something before it snaps, in px. */
 const near = 6
 
-interface Press { x: number; part: 'whole' | 'begin' | 'end'; by: number; perMs: number; moves: string[]; far: boolean; snap: Snap | null; fresh: boolean }
+interface Press { x: number; part: 'whole' | 'begin' | 'end'; by: number; perMs: number; moves: string[]; far: boolean; snap: Snap | null; after: 'same' | 'less' | 'alone' }
 
 export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, onSay, onDraw }: {
   bar: Bar; row: Row; tint: string; scale: Scale; y: number; top: number; chosen: boolean; alone: boolean
@@ -32,12 +32,10 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, onSay, o
     if (bar.scene !== desk().scene) goToScene(bar.scene)
     const { moves } = desk()
     const held = moves.includes(bar.move)
-    if (e.shiftKey || e.ctrlKey || e.metaKey) {
-      selectMoves(held ? moves.filter((m) => m !== bar.move) : [...moves, bar.move])
-      if (held) return
-    } else if (!held) selectMoves([bar.move])
+    const more = e.shiftKey || e.ctrlKey || e.metaKey
+    if (!held) selectMoves(more ? [...moves, bar.move] : [bar.move])
     const others = desk().moves.filter((m) => m !== bar.move)
-    press.current = { x: e.clientX, part, by: 0, perMs: scale.perMs, moves: [bar.move, ...others], far: false, snap: null, fresh: !held || e.shiftKey || e.ctrlKey || e.metaKey }
+    press.current = { x: e.clientX, part, by: 0, perMs: scale.perMs, moves: [bar.move, ...others], far: false, snap: null, after: held ? (more ? 'less' : 'alone') : 'same' }
     set({ dragging: true })
   }
   const move = (e: React.PointerEvent<SVGElement>) => {
@@ -72,7 +70,9 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, onSay, o
     if (hang && run(hang.part === 'end' ? 'move.end' : 'move.start', { move: bar.move, when: hang.when, of: hang.of })) return
     if (p.by !== 0 && run('bars', { moves: p.moves, part: p.part, by: p.by })) return
     refresh()
-    if (!p.far && !p.fresh) selectMoves([bar.move])
+    // Pressed without dragging, a bar that was selected already stays alone, or goes out of the selection.
+    if (!p.far && p.after === 'alone') selectMoves([bar.move])
+    if (!p.far && p.after === 'less') selectMoves(desk().moves.filter((m) => m !== bar.move))
   }
   const handlers = { onPointerMove: move, onPointerUp: up, onPointerCancel: up }
 

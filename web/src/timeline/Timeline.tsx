@@ -74,7 +74,7 @@ export function Timeline() {
     <section aria-label="Timeline" className="on-spruce relative flex min-h-0 min-w-0 flex-1 bg-spruce-950 text-foam-100">
       <div
         ref={scroller} data-timeline className="thin-scroll relative min-w-0 flex-1 overflow-auto"
-        onScroll={(e) => setScrolled(Math.floor(e.currentTarget.scrollTop / 50) * 50)}
+        onScroll={(e) => setScrolled(Math.floor(e.currentTarget.scrollTop / 100) * 100)}
       >
         <div className="relative" style={{ width: head + scale.width, minHeight: '100%' }}>
           <div className="sticky top-0 z-20 flex bg-spruce-950" style={{ height: above }}>
