@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"os"
+	"reflect"
 	"strings"
 	"testing"
 
@@ -48,6 +49,35 @@ func TestVersion1IsReadAndWrittenBackWhole(t *testing.T) {
 	again, _ := q.Write()
 	if !bytes.Equal(out, again) {
 		t.Error("writing is not canonical")
+	}
+}
+
+// The fixture is what later versions are held against: a field it does not have could be lost unseen.
+func TestTheFixtureHoldsEveryField(t *testing.T) {
+	raw := string(fixture(t))
+	seen := map[reflect.Type]bool{}
+	var walk func(reflect.Type)
+	walk = func(v reflect.Type) {
+		switch v.Kind() {
+		case reflect.Pointer, reflect.Slice, reflect.Map:
+			walk(v.Elem())
+			return
+		}
+		if v.Kind() != reflect.Struct || seen[v] || v.PkgPath() != "capstan/core/doc" {
+			return
+		}
+		seen[v] = true
+		for i := 0; i < v.NumField(); i++ {
+			f := v.Field(i)
+			if name, _, _ := strings.Cut(f.Tag.Get("json"), ","); name != "" && !strings.Contains(raw, `"`+name+`":`) {
+				t.Errorf("%s.%s: no %q", v.Name(), f.Name, name)
+			}
+			walk(f.Type)
+		}
+	}
+	walk(reflect.TypeOf(doc.Project{}))
+	if len(seen) < 20 {
+		t.Errorf("only %d types were looked at", len(seen))
 	}
 }
 
@@ -95,6 +125,13 @@ func TestValidationNamesTheBadField(t *testing.T) {
 		{"film.scenes[0].layers[3].picture.media", `"picture": {"media": "aaaa`, `"picture": {"media": "bbbb`},
 		{"film.scenes[1].transition.duration", `"duration": 1200`, `"duration": 0`},
 		{"film.scenes[0].layers[2].fill.role", `"role": "words"`, `"role": "nobody"`},
+		{"film.scenes[0].runs[0].moves", `"moves": ["m1", "m2"]`, `"moves": ["m2", "m1"]`},
+		{"film.scenes[0].layers[0].moves[0].unit", `"unit": "line"`, `"unit": "verse"`},
+		{"film.scenes[0].layers[0].moves[0].overlap", `"overlap": 0.5`, `"overlap": 1.5`},
+		{"film.scenes[0].layers[0].moves[1].duration", `"duration": 2000, "repeat"`, `"duration": 0, "repeat"`},
+		{"film.scenes[0].layers[0].moves[1].repeat", `"repeat": 1.5`, `"repeat": 999999`},
+		{"film.scenes[0].layers[0].moves[6].scroll.speed", `"speed": 120`, `"speed": 0`},
+		{"film.scenes[0].layers[0].moves[7].lasts", `"lasts": "scene", "keeps"`, `"lasts": "for ever", "keeps"`},
 		{"film.scenes[0].stay", `"stay": 4600`, `"stay": -1`},
 		{"film.scenes[0].endsAtCue", `"endsAtCue": "c1"`, `"endsAtCue": "c9"`},
 		{"film.scenes[0].layers[4].path", `"path": "M0 0L10 0L5 8Z"`, `"path": "M0 0A1 1"`},

@@ -331,9 +331,6 @@ func (c *checker) scene(at string, s *Scene) {
 		}
 		return l != nil
 	})
-	for i, r := range s.Runs {
-		c.run(c.at("%s.runs[%d]", at, i), r, moves)
-	}
 	var layers func(at string, list []*Layer, depth int)
 	layers = func(at string, list []*Layer, depth int) {
 		if depth > MaxDepth {
@@ -362,6 +359,9 @@ func (c *checker) scene(at string, s *Scene) {
 		}
 	}
 	layers(at+".layers", s.Layers, 0)
+	for i, r := range s.Runs {
+		c.run(c.at("%s.runs[%d]", at, i), r, moves)
+	}
 }
 
 func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, cues map[string]bool) {
