@@ -15,7 +15,7 @@ const more = [
   ['Shift on bars, scenes', 'select several; drag a frame around bars'],
   ['Shift on the ruler', 'mark a stretch to play'],
   ['Twice on a bar', 'type its times; on a cue, its name'],
-  ['On a bar: ← →', 'one frame; with Ctrl 0.1 s; with Shift its end; ↑ ↓ next bar'],
+  ['On a bar: ← →', 'one frame; with Ctrl 0.1 s; with Shift its end; ↑ ↓ next bar, with Shift both'],
   ['On a scene: ← →', 'next scene; with Ctrl moves it; with Shift selects'],
   ['On a row: ↑ ↓ ← →', 'next row; fold and unfold; → to its bars'],
 ]

@@ -36,11 +36,14 @@ function tops() {
   return rows.filter((r) => r.here && r.parent === inside)
 }
 
-function next(by: number) {
+/** Selects the next layer on the page; false past the last and before the first, where the keyboard goes on to what lies around. */
+function next(by: number): boolean {
   const list = tops()
-  if (!list.length) return
   const at = list.findIndex((r) => desk().selection.includes(r.thread))
-  select([list[(at + by + list.length) % list.length].thread])
+  const to = at < 0 ? (by > 0 ? 0 : -1) : at + by
+  if (!list[to]) return false
+  select([list[to].thread])
+  return true
 }
 
 function escape() {
@@ -79,8 +82,8 @@ export const shortcuts: Shortcut[] = [
   { group: 'Add', keys: '4', does: 'Picture from disk', run: () => { toRest(); choosePictures() } },
   { group: 'Add', keys: '5', does: 'Motion path for what is selected', run: () => { if (desk().selection.length) pickTool('path') } },
   { group: 'Add', keys: 'Enter', does: 'Put down a shape or words in the middle, while one is picked', run: () => putDown() },
-  { group: 'Select', keys: 'Tab', does: 'Next layer, on the page', run: () => next(1) },
-  { group: 'Select', keys: 'Shift+Tab', does: 'Layer before, on the page', run: () => next(-1) },
+  { group: 'Select', keys: 'Tab', does: 'Next layer, on the page; past the last, on to the rail', run: () => {} },
+  { group: 'Select', keys: 'Shift+Tab', does: 'Layer before, on the page', run: () => {} },
   { group: 'Select', keys: 'Ctrl+A', does: 'All layers', run: () => select(tops().filter((r) => !r.locked).map((r) => r.thread)) },
   { group: 'Select', keys: 'Escape', does: 'Let go: tool, group, selection; then at rest', run: escape },
   { group: 'Edit', keys: 'Ctrl+Z', does: 'Undo', run: undo },
@@ -110,8 +113,18 @@ export const shortcuts: Shortcut[] = [
   { group: 'See', keys: '0', does: 'Fit the page', run: () => set({ zoom: 'fit', pan: { x: 0, y: 0 } }) },
   { group: 'See', keys: 'G', does: 'Ghosts: where the selected layers were and will be', run: () => set({ ghosts: !desk().ghosts }) },
   { group: 'See', keys: 'W', does: 'The scene in words', run: () => set({ sheet: 'words' }) },
+  { group: 'See', keys: 'F6', does: 'On to the next part: page, inspector, timeline', run: nextPart },
   { group: 'See', keys: '?', does: 'This sheet', run: () => set({ sheet: 'keys' }) },
 ]
+
+/** Moves the keyboard to the next part of the screen: page, inspector, timeline. */
+function nextPart() {
+  const parts = ['[data-desk]', '[aria-label=Inspector]', '[aria-label=Timeline]'].map((s) => document.querySelector<HTMLElement>(s)).filter((e) => !!e)
+  const at = parts.findIndex((e) => e.contains(document.activeElement))
+  const to = parts[(at + 1) % parts.length]
+  const first = to.matches('[data-desk]') ? to : to.querySelector<HTMLElement>('[data-name][aria-pressed=true]') ?? to.querySelector<HTMLElement>('input, button, select')
+  first?.focus()
+}
 
 function putDown() {
   const { tool } = desk()
@@ -127,7 +140,7 @@ const table = new Map(shortcuts.map((s) => [s.keys.toLowerCase(), s]))
 export function onKey(e: KeyboardEvent) {
   if (desk().sheet !== 'none' || e.defaultPrevented || e.altKey) return
   const on = e.target as HTMLElement
-  if (on.closest('input, textarea, select, [role=menu]')) return
+  if (e.key !== 'F6' && on.closest('input, textarea, select, [role=menu]')) return
   const pressed = on.closest('button, [role=button], a') !== null
   if (pressed && (e.key === ' ' || e.key === 'Enter' || e.key === 'Tab')) return
   if (e.key === 'Tab' && !on.closest('[data-desk]')) return
@@ -138,6 +151,10 @@ export function onKey(e: KeyboardEvent) {
   if (e.ctrlKey || e.metaKey) name = `ctrl+${name}`
   const s = table.get(name)
   if (!s) return
+  if (e.key === 'Tab') {
+    if (next(e.shiftKey ? -1 : 1)) e.preventDefault()
+    return
+  }
   e.preventDefault()
   s.run(e)
 }

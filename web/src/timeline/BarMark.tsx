@@ -11,6 +11,9 @@ import { barShape, profileOf } from './shape'
 /** How near a bar comes to something before it snaps, in px. */
 const near = 6
 
+// While the selection is extended by keyboard, a bar that gets the keyboard does not take it over.
+let extending = false
+
 interface Press { x: number; part: 'whole' | 'begin' | 'end'; by: number; perMs: number; moves: string[]; far: boolean; snap: Snap | null; after: 'same' | 'less' | 'alone' }
 
 export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, onSay, onDraw }: {
@@ -82,11 +85,14 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, onSay, o
     const list = moves.includes(bar.move) ? [bar.move, ...moves.filter((m) => m !== bar.move)] : [bar.move]
     if (sign) run('bars.nudge', { moves: list, part: e.shiftKey ? 'end' : 'whole', ...(e.ctrlKey || e.metaKey ? { by: sign * 100 } : { frames: sign }) })
     else if (e.key === 'Delete' || e.key === 'Backspace') run('moves.delete', { moves: list })
-    else if (e.key === ' ' && (e.ctrlKey || e.shiftKey)) selectMoves(moves.includes(bar.move) ? moves.filter((m) => m !== bar.move) : [...moves, bar.move])
     else if (e.key === 'Enter') { selectMoves([bar.move]); typeValues() }
     else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
       const all = [...document.querySelectorAll<SVGGElement>('[data-bar]')]
-      all[all.indexOf(e.currentTarget as SVGGElement) + (e.key === 'ArrowDown' ? 1 : -1)]?.focus()
+      const next = all[all.indexOf(e.currentTarget as SVGGElement) + (e.key === 'ArrowDown' ? 1 : -1)]
+      extending = e.shiftKey
+      next?.focus()
+      extending = false
+      if (next && e.shiftKey) selectMoves([...new Set([...moves, bar.move, next.dataset.bar!])])
     } else return
     e.preventDefault()
     e.stopPropagation()
@@ -119,7 +125,7 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, onSay, o
   return (
     <g
       transform={`translate(0 ${y})`} tabIndex={0} role="button" aria-pressed={chosen} aria-label={`${bar.name}, ${row.name}: ${bar.words}`} data-bar={bar.move} data-kind={bar.kind}
-      onFocus={(e) => { if (e.currentTarget.matches(':focus-visible') && bar.scene === desk().scene && !desk().moves.includes(bar.move)) selectMoves([bar.move]) }}
+      onFocus={(e) => { if (!extending && e.currentTarget.matches(':focus-visible') && bar.scene === desk().scene && !desk().moves.includes(bar.move)) selectMoves([bar.move]) }}
       onKeyDown={keys} onDoubleClick={typeValues}
     >
       <title>{bar.name}: {bar.words}{bar.early ? ' · as early as it can' : ''}</title>

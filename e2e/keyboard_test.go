@@ -1,0 +1,205 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"capstan/e2e/browser"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// tabTo presses Tab until what a selector finds has the keyboard; back goes the other way.
+func (p *person) tabTo(selector string, back bool) {
+	p.t.Helper()
+	for range 140 {
+		if browser.Eval[bool](p.t, p.ctx, fmt.Sprintf(`!!document.activeElement?.matches('%s')`, selector)) {
+			return
+		}
+		if back {
+			p.key(kb.Tab, chromedp.ModifierShift)
+		} else {
+			p.key(kb.Tab)
+		}
+	}
+	p.shot("failure")
+	p.t.Fatalf("%s is not reached by Tab", selector)
+}
+
+// typeInto reaches a field by Tab and types a value.
+func (p *person) typeInto(name, value string, back bool) {
+	p.t.Helper()
+	p.tabTo(fmt.Sprintf(`[aria-label="%s"]`, name), back)
+	p.do(chromedp.KeyEvent(value + kb.Enter))
+	p.settled()
+}
+
+// A scene is timed without touching the mouse: two shapes, moves from the menu, times typed and nudged, a hitch, a live end, a cue, a
+// cascade's tool, a second scene, playing, and undoing all of it.
+func TestTimingByKeyboardAlone(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.open("/")
+	p.wait(`document.querySelector('button')`)
+	p.tabTo(`button`, false)
+	for range 60 {
+		if browser.Eval[bool](t, p.ctx, `document.activeElement?.innerText?.startsWith('Wide')`) {
+			break
+		}
+		p.key(kb.Tab)
+	}
+	p.key(kb.Enter)
+	p.wait(`location.pathname.startsWith('/p/')`)
+	p.settled()
+	for _, k := range []string{"1", "2"} {
+		p.key(k)
+		p.key(kb.Enter)
+		p.settled()
+	}
+	p.wait(`document.querySelector('[data-name="Ellipse"]') && document.querySelector('[data-name="Rectangle"]')`)
+
+	// The ellipse is selected; it gets a slide from the menu.
+	menu := func(word string) {
+		t.Helper()
+		for range 3 {
+			p.key(kb.F6)
+			if browser.Eval[bool](t, p.ctx, `!!document.activeElement?.closest('[aria-label=Inspector]')`) {
+				break
+			}
+		}
+		p.tabTo(`button[aria-haspopup=menu]:not([aria-label])`, false)
+		p.key(kb.Enter)
+		p.wait(`document.activeElement?.matches('[role=menu]')`)
+		for range 20 {
+			browser.Eval[bool](t, p.ctx, `new Promise(r => setTimeout(() => r(true), 40))`)
+			if browser.Eval[string](t, p.ctx, `(e => e ? e.getAttribute('aria-label') ?? e.innerText : '')(document.querySelector('[role=menuitem][data-focus]'))`) == word {
+				p.key(kb.Enter)
+				p.settled()
+				return
+			}
+			p.key(kb.ArrowDown)
+		}
+		t.Fatalf("the menu has no %q", word)
+	}
+	menu("Slide in")
+	p.wait(`document.querySelector('[data-bar][aria-label^="Slide, in, Ellipse"]')`)
+	p.typeInto("Start", "0.5", true)
+	p.typeInto("Duration", "1.2", false)
+	slide, fade := bar("Slide, in", "Ellipse"), bar("Fade, in", "Rectangle")
+	if w := p.words(slide); w != "at 0.50 s · 1.20 s" {
+		t.Errorf("typed: %s", w)
+	}
+
+	// By its row to the rectangle, which fades in when the slide ends.
+	p.tabTo(`[data-row] [data-name]`, false)
+	p.key(kb.ArrowDown)
+	p.wait(`document.activeElement?.dataset.name === 'Rectangle'`)
+	p.key(kb.Enter)
+	p.settled()
+	menu("Fade in")
+	p.tabTo(`[aria-label="Starts"]`, true)
+	pick := func(words string) {
+		t.Helper()
+		p.do(chromedp.KeyEvent(words))
+		browser.Eval[bool](t, p.ctx, `new Promise(r => setTimeout(() => r(true), 60))`)
+		p.settled()
+	}
+	pick("when … e")
+	if w := p.words(fade); w != "when Slide, in of Ellipse ends · 0.60 s" {
+		// Lists choose by their first letters, which are alike here; the arrows go on from there.
+		p.key(kb.ArrowDown)
+		p.settled()
+		if w = p.words(fade); !strings.HasPrefix(w, "when Slide, in of Ellipse ends") {
+			t.Errorf("hung: %s", w)
+		}
+	}
+
+	// Along the row to the bar: a frame later, a tenth of a second longer; then both are undone.
+	p.tabTo(`[data-row] [data-name]`, false)
+	for range 4 {
+		if browser.Eval[string](t, p.ctx, `document.activeElement?.dataset.name ?? ''`) == "Rectangle" {
+			break
+		}
+		p.key(kb.ArrowDown)
+	}
+	p.key(kb.ArrowRight)
+	p.wait(`document.activeElement?.matches('[data-bar]')`)
+	p.key(kb.ArrowRight)
+	p.settled()
+	if w := p.words(fade); w != "when Slide, in of Ellipse ends + 0.03 s · 0.60 s" {
+		t.Errorf("nudged by a frame: %s", w)
+	}
+	p.key(kb.ArrowRight, chromedp.ModifierCtrl, chromedp.ModifierShift)
+	p.settled()
+	if w := p.words(fade); w != "when Slide, in of Ellipse ends + 0.03 s · 0.70 s" {
+		t.Errorf("its end nudged: %s", w)
+	}
+	p.key("z", chromedp.ModifierCtrl)
+	p.settled()
+	p.key("z", chromedp.ModifierCtrl)
+	p.settled()
+	if w := p.words(fade); w != "when Slide, in of Ellipse ends · 0.60 s" {
+		t.Errorf("undone: %s", w)
+	}
+
+	// Both bars are chosen by keyboard and start together.
+	p.key(kb.ArrowUp, chromedp.ModifierShift)
+	p.wait(fmt.Sprintf(`document.activeElement?.matches('%s')`, slide))
+	p.wait(`document.querySelectorAll('[data-bar][aria-pressed=true]').length === 2`)
+	for range 3 {
+		p.key(kb.F6)
+		if browser.Eval[bool](t, p.ctx, `!!document.activeElement?.closest('[aria-label=Inspector]')`) {
+			break
+		}
+	}
+	for range 140 {
+		if browser.Eval[bool](t, p.ctx, `document.activeElement?.innerText === 'Start together'`) {
+			break
+		}
+		p.key(kb.Tab)
+	}
+	p.key(kb.Enter)
+	p.settled()
+	if w := p.words(fade); w != "when Slide, in of Ellipse begins · 0.60 s" {
+		t.Errorf("started together: %s", w)
+	}
+
+	// A cue at the playhead, moved by its arrows; a second scene, and the film plays and stops.
+	p.tabTo(`[data-ruler]`, false)
+	p.key(kb.ArrowRight, chromedp.ModifierShift)
+	p.key("c")
+	p.settled()
+	p.tabTo(`[data-cue]`, false)
+	p.key(kb.ArrowRight)
+	p.settled()
+	p.wait(`document.querySelector('[data-cue]').ariaLabel.includes('0.2 s')`)
+	p.tabTo(`[data-scene]`, false)
+	p.key(kb.Tab)
+	p.tabTo(`[aria-label="Add a scene"]`, false)
+	p.key(kb.Enter)
+	p.wait(`document.activeElement?.matches('[role=menu]')`)
+	p.key(kb.ArrowDown)
+	p.key(kb.Enter)
+	p.settled()
+	p.wait(`document.querySelectorAll('[data-scene]').length === 2`)
+	p.tabTo(`[data-scene]`, true)
+	p.key(kb.Home)
+	p.key("f")
+	p.wait(`document.querySelector('[aria-label=Pause]')`)
+	p.wait(`document.querySelector('[data-time]').innerText > '0:00.30'`)
+	p.key(" ", chromedp.ModifierShift)
+	p.wait(`document.querySelector('[aria-label=Play]')`)
+
+	// Everything is undone, down to the empty page.
+	for range 30 {
+		p.key("z", chromedp.ModifierCtrl)
+		p.settled()
+		if browser.Eval[bool](t, p.ctx, `document.querySelectorAll('[data-row]').length === 0`) {
+			break
+		}
+	}
+	if n := browser.Eval[int](t, p.ctx, `document.querySelectorAll('[data-row], [data-cue]').length + document.querySelectorAll('[data-scene]').length`); n != 1 {
+		t.Errorf("undone, %d things are left besides the scene", n-1)
+	}
+}
