@@ -8,22 +8,24 @@ type Ghost struct {
 	Corners [4][2]float64 `json:"corners"`
 }
 
-// Ghosts returns where the selected layers stand at even times of the moment's scene, as many as can be told apart.
+// Ghosts returns where the selected layers stand at even times of the moment's scene, while they move, as many as can be told
+// apart.
 func (s *Session) Ghosts(m Moment, threads []string) []Ghost {
 	out := []Ghost{}
 	i := s.sceneIndex(m)
-	begin, stay := s.shown.Order.Begin(i), s.shown.Order.Stays[i]
-	step := int64(50)
-	for _, next := range []int64{100, 250, 500, 1000, 2000, 5000, 10000, 60000, 600000} {
-		if stay/step <= 16 {
+	layers := s.layers(m, threads)
+	begin := s.shown.Order.Begin(i)
+	from, to := s.moving(i, layers)
+	step := int64(20)
+	for _, next := range []int64{50, 100, 250, 500, 1000, 2000, 5000, 10000, 60000, 600000} {
+		if (to-from)/step <= 16 {
 			break
 		}
 		step = next
 	}
-	layers := s.layers(m, threads)
 	last := map[*doc.Layer][4][2]float64{}
-	for at := int64(0); at <= stay; at += step {
-		s.player.Stand(instant(float64(begin + min(at, stay-1))))
+	for at := from; at <= to; at += step {
+		s.player.Stand(instant(float64(begin + min(at, s.shown.Order.Stays[i]-1))))
 		for _, l := range layers {
 			q, _, ok := s.player.Quad(l.ID)
 			if !ok {
@@ -40,4 +42,23 @@ func (s *Session) Ghosts(m Moment, threads []string) []Ghost {
 		}
 	}
 	return out
+}
+
+// moving returns from when to when moves of the layers go on, within the scene's stay.
+func (s *Session) moving(scene int, layers []*doc.Layer) (from, to int64) {
+	stay := s.shown.Order.Stays[scene]
+	from, to = stay, 0
+	for _, l := range layers {
+		for _, m := range l.Moves {
+			iv := s.shown.Timing(scene).Moves[m.ID]
+			if m.Lasts != "" {
+				return 0, stay
+			}
+			from, to = min(from, max(iv.Begin, 0)), max(to, min(iv.End, stay))
+		}
+	}
+	if to <= from {
+		return 0, stay
+	}
+	return from, to
 }
