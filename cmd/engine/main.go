@@ -113,6 +113,7 @@ func main() {
 	on("end", func([]js.Value) (any, error) { return s.End(), nil })
 	on("pictures", func([]js.Value) (any, error) { return s.Film().Pictures, nil })
 	on("frame", func(a []js.Value) (any, error) { return listValue(s.Frame(moment(a[0]), a[1].Float())), nil })
+	on("thumb", func(a []js.Value) (any, error) { return listValue(s.Thumb(a[0].Int(), a[1].Float())), nil })
 	on("only", func(a []js.Value) (any, error) {
 		l, box := s.Only(a[0].String(), a[1].Float())
 		v := listValue(l)

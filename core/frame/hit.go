@@ -184,8 +184,11 @@ func (p *Player) Only(i int, id string, v View) (*List, geom.Box) {
 	if l == nil {
 		return p.emit(v), geom.Box{}
 	}
+	solo := p.solo
+	p.solo = nil
 	m := p.film.Ancestry(i, id)
 	p.layer(l, m, restPose, 1, nil)
+	p.solo = solo
 	return p.emit(v), m.Mul(l.at(restPose)).ApplyBox(l.box)
 }
 

@@ -80,6 +80,15 @@ func (p *Player) AtRest(i int, v View) *List {
 	return p.emit(v)
 }
 
+// Whole is AtRest with all layers, whichever are looked at alone.
+func (p *Player) Whole(i int, v View) *List {
+	solo := p.solo
+	p.solo = nil
+	p.StandAtRest(i)
+	p.solo = solo
+	return p.emit(v)
+}
+
 // Solo shows only the layers of these threads, with what is in them and around them; none: all layers. It is for looking
 // at some layers while working, not for files.
 func (p *Player) Solo(threads []string) {

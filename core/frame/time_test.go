@@ -6,6 +6,7 @@ import (
 	"math/rand/v2"
 	"slices"
 	"testing"
+	"time"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -457,5 +458,38 @@ func BenchmarkAtInScenes(b *testing.B) {
 				pl.At(motion.Millis(begin+i*37%4000), frame.View{Scale: 1})
 			}
 		})
+	}
+}
+
+// The same as a claim: at most 1.2 times, by the best of some rounds, since other work on the machine only ever adds.
+func TestAtCostsTheSameInAnyFilm(t *testing.T) {
+	_, a := opener(t)
+	best := map[int]float64{}
+	players := map[int]*frame.Player{}
+	begins := map[int]int64{}
+	for _, n := range []int{2, 200} {
+		f := compile(t, randomFilm(rand.New(rand.NewPCG(1, 2)), 60, 2), a)
+		if n == 200 {
+			// The same last scene, after 198 more.
+			p := randomFilm(rand.New(rand.NewPCG(1, 2)), 60, 2)
+			for i := 0; i < 198; i++ {
+				p.Film.Scenes = slices.Insert(p.Film.Scenes, 0, doc.NewScene(fmt.Sprint("more", i), "more"))
+			}
+			f = compile(t, p, a)
+		}
+		players[n], begins[n], best[n] = f.Player(), f.Order.Begin(len(f.Order.Starts)-1), math.Inf(1)
+	}
+	for round := 0; round < 40; round++ {
+		for _, n := range []int{2, 200} {
+			began := time.Now()
+			for i := int64(0); i < 60; i++ {
+				players[n].At(motion.Millis(begins[n]+i*61%4000), frame.View{Scale: 1})
+			}
+			best[n] = min(best[n], float64(time.Since(began)))
+		}
+	}
+	t.Logf("At in a film of 200 scenes against one of 2: %.2f times", best[200]/best[2])
+	if best[200] > 1.2*best[2] {
+		t.Errorf("At costs %.2f times as much in a film of 200 scenes as in one of 2", best[200]/best[2])
 	}
 }

@@ -1,6 +1,7 @@
 package motion
 
 import (
+	"math"
 	"testing"
 
 	"capstan/core/doc"
@@ -147,5 +148,39 @@ func BenchmarkOrderAt(b *testing.B) {
 				o.At(Millis(i * 37 % o.Length))
 			}
 		})
+	}
+}
+
+// Section 11: eight scenes that do not stay, seven morphs and a closing one of 0.12 s: 0.96 s a cycle, 2.08 steps a second;
+// 24 x 0.12 = 2.88 s without drift; four stays of 1.5 s and three morphs of 0.7 s: 8.1 s.
+func TestLengthsOfShortScenes(t *testing.T) {
+	build := func(n int, stay, into, closing int64) *Order {
+		f := &doc.Film{Loop: true}
+		stays := make([]int64, n)
+		for i := range stays {
+			s := &doc.Scene{Stay: stay}
+			if i > 0 {
+				s.Transition = doc.Transition{Kind: doc.Morph, Duration: into}
+			}
+			f.Scenes = append(f.Scenes, s)
+			stays[i] = stay
+		}
+		if closing > 0 {
+			f.Closing = &doc.Transition{Kind: doc.Morph, Duration: closing}
+		}
+		return NewOrder(f, stays)
+	}
+	if o := build(8, 0, 120, 120); o.Length != 960 {
+		t.Errorf("eight poses last %d ms", o.Length)
+	} else if w := o.At(Millis(420)); !w.Into || w.From != 3 || w.Scene != 4 || w.Share != 0.5 {
+		t.Errorf("at 0.42 s: %+v", w)
+	} else if steps := 2 / (float64(o.Length) / 1000); math.Abs(steps-2.08) > 0.005 {
+		t.Errorf("%.2f steps a second", steps)
+	}
+	if o := build(24, 0, 120, 120); o.Length != 2880 || Frames(o.Length, 24, 1) != 69 || Frames(o.Length, 60, 1) != 173 {
+		t.Errorf("24 poses last %d ms", o.Length)
+	}
+	if o := build(4, 1500, 700, 0); o.Length != 8100 {
+		t.Errorf("four turns last %d ms", o.Length)
 	}
 }

@@ -65,6 +65,7 @@ type showing struct {
 	offset geom.Point
 	ended  bool // the move is over
 	begun  bool // shows anything yet
+	away   bool // a slide that has not left its beginning
 }
 
 // progress returns how far the move is, 0..1 before easing, for the whole layer or a unit.
@@ -119,7 +120,7 @@ func (m *presence) at(c Clock, u *Unit) showing {
 		if !m.exit || m.back {
 			d = -d
 		}
-		s.offset = v.Mul(d)
+		s.offset, s.away = v.Mul(d), x <= 0
 		if m.faded {
 			s.alpha = clamped
 		}
@@ -188,7 +189,7 @@ func (k *Track) presenceAt(c Clock, u *Unit, out *Pose) {
 			return
 		}
 		out.Offset = out.Offset.Add(s.offset)
-		out.Waiting = !m.exit && (s.alpha == 0 || s.wiped && s.wipe == 0)
+		out.Waiting = !m.exit && (s.alpha == 0 || s.away || s.wiped && s.wipe == 0)
 		if s.wiped {
 			out.Veil.add(m.reveal(s))
 		} else {

@@ -115,7 +115,7 @@ func (s *Session) endWith(id, when, of string, stretches bool) (edit.Command, er
 	return setMove(id, patch), nil
 }
 
-func setMove(id string, patch map[string]any) edit.Command {
+func setMove(id string, patch any) edit.Command {
 	return command("move.set", map[string]any{"set": []any{map[string]any{"id": id, "patch": patch}}})
 }
 

@@ -9,6 +9,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
+	"capstan/core/motion"
 	"capstan/core/paint"
 )
 
@@ -69,7 +70,7 @@ func init() {
 		if err != nil {
 			return nil, err
 		}
-		return command("move.set", map[string]any{"set": []any{map[string]any{"id": c.Move, "patch": patch}}}), nil
+		return s.notTooEarly(c.Move, setMove(c.Move, patch))
 	})
 	intent("move.unit", func(s *Session, _ Moment, c *struct {
 		Move string `json:"move"`
@@ -117,6 +118,28 @@ func (s *Session) move(id string) (*doc.Move, *doc.Layer, int) {
 		}
 	}
 	return nil, nil, -1
+}
+
+// notTooEarly refuses a change by which a move would begin before the transition into its scene does. Other edits may bring that
+// about: then it begins as early as it can, with a mark.
+func (s *Session) notTooEarly(id string, c edit.Command) (edit.Command, error) {
+	_, _, i := s.move(id)
+	if i < 0 || s.film.Timing(i).Moves[id].Early {
+		return c, nil
+	}
+	p, err := edit.Preview(s.doc, c, s.assets())
+	if err != nil {
+		return c, nil // carrying it out says why
+	}
+	into := s.film.Order.Into[i]
+	t, err := motion.Resolve(p.Film.Scenes[i], into)
+	if err != nil || !t.Moves[id].Early {
+		return c, nil
+	}
+	if into == 0 {
+		return nil, fmt.Errorf("It would begin before its scene does, and no transition leads into that. It begins at 0.00 s at the earliest. Nothing was changed.")
+	}
+	return nil, fmt.Errorf("It would begin before the transition into its scene does. It begins at −%s at the earliest. Nothing was changed.", seconds(into))
 }
 
 // endingWithScene completes a change of duration: a move that is hung before the scene's end so that it ends with it goes on doing so.

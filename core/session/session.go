@@ -150,6 +150,11 @@ func (s *Session) Frame(m Moment, scale float64) *frame.List {
 	return s.player.At(instant(m.Time), v)
 }
 
+// Thumb returns the display list of a small picture of a scene: at rest, with all of its layers.
+func (s *Session) Thumb(scene int, scale float64) *frame.List {
+	return s.player.Whole(s.sceneIndex(Moment{Rest: true, Scene: scene}), frame.View{Scale: scale})
+}
+
 // instant turns pointer and playback time into an exact one, in steps of a microsecond.
 func instant(ms float64) motion.Instant { return motion.Seconds(ms / 1000) }
 

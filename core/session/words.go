@@ -107,6 +107,7 @@ func flat(v MoveView) ([]byte, error) {
 		return nil, err
 	}
 	m["name"], m["words"], m["begin"], m["finish"], m["early"] = v.Name, v.Words, v.Begin, v.End, v.Early
+	m["before"] = v.Before
 	m["units"], m["film"], m["cut"] = v.Units, v.Film, v.Cut
 	m["easingUsed"], m["speed"], m["profile"], m["reach"] = v.Easing, v.Speed, v.Profile, v.Reach
 	return json.Marshal(m)

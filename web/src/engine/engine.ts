@@ -122,6 +122,8 @@ export const engine = {
   pictures: () => call<string[] | null>('pictures') ?? [],
   /** The display list of a moment. It is valid until the next call that returns a list. */
   frame: (m: Moment, scale: number) => list(call<RawList>('frame', m, scale)),
+  /** A small picture of a scene, at rest, with all of its layers. */
+  thumb: (scene: number, scale: number) => list(call<RawList>('thumb', scene, scale)),
   only: (layer: string, scale: number) => list(call<RawList>('only', layer, scale)),
   outline: (key: number) => call<{ verbs: Uint8Array; points: Uint8Array }>('outline', key),
 }

@@ -63,7 +63,7 @@ export interface Move {
   rock?: { angle: number }
   scroll?: { direction?: number; speed: number; gap?: number }
   name: string; words: string; begin: number; finish: number; film: number; cut: number; early: boolean; easingUsed: string; speed: number
-  reach?: [number, number]; profile: number[]; units: string[]
+  reach?: [number, number]; profile: number[]; units: string[]; before: string
 }
 
 export interface Selected {

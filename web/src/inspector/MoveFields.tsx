@@ -133,6 +133,7 @@ function LengthFields({ move, set, whole }: { move: Move; set: Set; whole: boole
       {!whole && lasts === 'time' && move.kind !== 'entrance' && move.kind !== 'exit' && !scroll && (
         <NumberField label={move.effect === 'spin' ? 'Turns' : 'Passes'} name="Repeat" digits={2} step={1} min={0.01} max={10000} value={move.repeat || 1} onSet={(v) => set({ repeat: v })} />
       )}
+      {whole && move.before && <Check name="Goes on from the scene before" on={move.continues === move.before} onSet={(v) => set({ continues: v ? move.before : null })} />}
       {move.kind !== 'entrance' && move.kind !== 'exit' && !scroll && <Check name="There and back" on={!!move.alternate} onSet={(v) => set({ alternate: v || null })} />}
     </>
   )

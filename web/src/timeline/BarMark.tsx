@@ -14,16 +14,20 @@ const near = 6
 // While the selection is extended by keyboard, a bar that gets the keyboard does not take it over.
 let extending = false
 
+/** How much of what is cut off is shown in the film, in px. */
+const cutShown = 34
+
 interface Press { x: number; part: 'whole' | 'begin' | 'end'; by: number; perMs: number; moves: string[]; far: boolean; snap: Snap | null; after: 'same' | 'less' | 'alone' }
 
-export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, onSay, onDraw }: {
-  bar: Bar; row: Row; tint: string; scale: Scale; y: number; top: number; chosen: boolean; alone: boolean
+export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut, onSay, onDraw }: {
+  bar: Bar; row: Row; tint: string; scale: Scale; y: number; top: number; chosen: boolean; alone: boolean; wholeCut: boolean
   onSay: (s: Saying | null) => void; onDraw: (d: Drawing | null) => void
 }) {
   const press = useRef<Press | null>(null)
   const x0 = px(scale, bar.begin)
   const x1 = px(scale, bar.end - bar.cut)
-  const end = px(scale, bar.end)
+  // What is cut off is shown for a little beyond the scene's end, so that it does not lie over others.
+  const end = bar.cut > 0 && !wholeCut ? Math.min(px(scale, bar.end), Math.max(x1, x0) + cutShown) : px(scale, bar.end)
   const floor = rowHeight - 4
   const wide = Math.max(end - x0, 6)
   const grip = Math.min(7, wide / 3)

@@ -93,7 +93,7 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
       {index > 0 && <Transition film={film} index={index} x={px(scale, s.start)} w={s.into * scale.perMs} height={height} scale={scale} />}
       <button
         type="button" data-scene={index} aria-current={current} aria-pressed={chosen} aria-label={`${s.name}, ${seconds(s.stay)}`}
-        title={`${s.name}, ${seconds(s.stay)}. Drag it to another place; Shift and Ctrl select several.`}
+        title={`${s.name}, ${seconds(s.stay)}. Drag it to another place; Shift and Ctrl select several; press twice to name it.`}
         onPointerDown={(e) => {
           if (e.button !== 0) return
           press.current = { x: e.clientX, far: false, to: -1 }
@@ -120,8 +120,10 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
         }}
         onPointerCancel={() => { press.current = null; onGap(null) }}
         onClick={(e) => choose(index, e)}
+        onDoubleClick={nameScene}
         onKeyDown={(e) => {
           if (e.key === 'Delete' || e.key === 'Backspace') { apply({ op: 'scene.delete', ids: ids() }) }
+          else if (e.key === 'F2') { choose(index, e); nameScene() }
           else if ((e.key === 'ArrowRight' || e.key === 'ArrowLeft') && (e.ctrlKey || e.metaKey)) {
             const to = index + (e.key === 'ArrowRight' ? 1 : -1)
             if (apply({ op: 'scene.order', ids: [s.id], index: to })) goToScene(Math.min(Math.max(to, 0), film.scenes.length - 1))
@@ -147,6 +149,15 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
       <Edge name={`Stay of ${s.name}`} left={x + w} height={height} scale={scale} value={s.stay} intent="scene.stay" args={(stay) => ({ ids: [s.id], stay })} />
     </>
   )
+}
+
+/** Puts the caret into the name of the scene that is shown. */
+function nameScene() {
+  requestAnimationFrame(() => {
+    const el = document.querySelector<HTMLInputElement>('[aria-label="Scene name"]')
+    el?.focus()
+    el?.select()
+  })
 }
 
 /** Several scenes too narrow to be shown each; a press opens them. */

@@ -46,7 +46,7 @@ export function SceneThumb({ scene, width, height }: { scene: number; width: num
       if (scene >= film.scenes.length) return
       const ctx = fresh(c, width, height)
       const scale = c.width / film.width
-      paint(ctx, engine.frame({ rest: true, scene, time: 0 }, scale), { scale, x: 0, y: 0 })
+      paint(ctx, engine.thumb(scene, scale), { scale, x: 0, y: 0 })
     })
   }, [scene, width, height, version])
   return <canvas ref={ref} aria-hidden className="pointer-events-none shrink-0 rounded-[3px] bg-paper" style={{ width, height }} />
