@@ -508,3 +508,50 @@ func TestAtInThePageIsQuick(t *testing.T) {
 		t.Errorf("At of 100 layers in the page: median %.2f ms, 99th percentile %.2f ms", median, p99)
 	}
 }
+
+// Menus at the pointer: layers are copied and pasted still; a bar's live end is let go of; and the keyboard runs a menu too.
+func TestMenusAtThePointer(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.open("/p/kite-day-opener")
+	p.settled()
+	menu := func(selector, word string) {
+		t.Helper()
+		x, y := p.middle(selector)
+		p.do(chromedp.MouseClickXY(x, y, chromedp.ButtonRight))
+		p.wait(`document.querySelector('[role=menu]')`)
+		p.pressWordIn(`[role=menuitem]`, word)
+		p.settled()
+	}
+	bars := func(thread string, scene int) int {
+		return browser.Eval[int](t, p.ctx, fmt.Sprintf(`capstanProbe.engine.rows({rest: true, scene: %d, time: 0}).find(r => r.thread === %q)?.bars.filter(b => b.scene === %d).length ?? -1`, scene, thread, scene))
+	}
+	menu(`[data-row="t-title"] [data-name]`, "Copy")
+	p.press(`[data-scene="2"]`)
+	menu(`[data-row="t-badge"] [data-name]`, "Paste still")
+	if n := bars("t-title", 2); n != 0 {
+		t.Errorf("pasted still, it has %d moves", n)
+	}
+	p.undo()
+	menu(`[data-row="t-badge"] [data-name]`, "Paste")
+	if n := bars("t-title", 2); n != 1 {
+		t.Errorf("pasted, it has %d moves", n)
+	}
+	// By the keys of a menu: the second entry from the end deletes it here.
+	p.do(chromedp.Focus(`[data-row="t-title"] [data-name]`))
+	x, y := p.middle(`[data-row="t-title"] [data-name]`)
+	p.do(chromedp.MouseClickXY(x, y, chromedp.ButtonRight))
+	p.wait(`document.activeElement?.matches('[role=menuitem]')`)
+	p.key(kb.ArrowUp)
+	p.key(kb.ArrowUp)
+	p.key(kb.Enter)
+	p.settled()
+	if n := bars("t-title", 2); n > 0 {
+		t.Errorf("deleted from this scene, it still has %d moves there", n)
+	}
+	p.wait(`document.querySelector('[data-scene="2"]') && !document.querySelector('[role=menu]')`)
+	// A scene by its menu.
+	menu(`[data-scene="1"]`, "Blank scene before")
+	if got := browser.Eval[string](t, p.ctx, `capstanProbe.engine.film().scenes.map(s => s.layers).join(' ')`); !strings.Contains(got, " 0 ") {
+		t.Errorf("layers a scene: %s", got)
+	}
+}

@@ -74,7 +74,7 @@ func moving() *doc.Project {
 }
 
 // Wipes, hard and soft, of layers, units and pages, reveals that join, texts in pieces, scrolls and pushes look the same in page and
-// file (references.md: per item over black; soft edges within 4 everywhere). What is wrong on purpose is told.
+// file (references.md: per item over black; gradual fronts within 4 everywhere). What is wrong on purpose is told.
 func TestVeilsLookTheSameInPageAndFile(t *testing.T) {
 	files := media.NewFolder(t.TempDir())
 	project := moving()

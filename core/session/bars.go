@@ -199,6 +199,9 @@ func (s *Session) pastNeighbour(b bar, by int64) edit.Command {
 func (s *Session) retime(begins map[string]int64, patches map[string]map[string]any) (edit.Command, error) {
 	var set []any
 	for i, sc := range s.doc.Film.Scenes {
+		if !concerned(sc, begins, patches) {
+			continue
+		}
 		c := sc.Clone()
 		var touched []string
 		var failed error
@@ -221,9 +224,6 @@ func (s *Session) retime(begins map[string]int64, patches map[string]map[string]
 		})
 		if failed != nil {
 			return nil, failed
-		}
-		if len(touched) == 0 {
-			continue
 		}
 		// Each round sets right what hangs one hitch deeper.
 		for range len(touched) + 1 {
@@ -266,6 +266,20 @@ func (s *Session) retime(begins map[string]int64, patches map[string]map[string]
 		return nil, nil
 	}
 	return command("move.set", map[string]any{"set": set}), nil
+}
+
+// concerned reports whether a scene holds any of the moves that are to be changed.
+func concerned(sc *doc.Scene, begins map[string]int64, patches map[string]map[string]any) bool {
+	found := false
+	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			_, timed := begins[m.ID]
+			_, patched := patches[m.ID]
+			found = found || timed || patched
+		}
+		return !found
+	})
+	return found
 }
 
 // delay moves the start of m by d, to want.

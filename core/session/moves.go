@@ -272,16 +272,25 @@ func (s *Session) drawPath(m Moment, chosen []string, from, to geom.Point) (edit
 	return batch(list), nil
 }
 
-// reach puts the end of a path that is not the rest pose where the typed distance says. The path is scaled and turned with
-// it, so a bend stays a bend.
-func (s *Session) reach(id string, to geom.Point) (edit.Command, error) {
+// pathOf returns a motion path with its line, which has a begin and an end.
+func (s *Session) pathOf(id string) (*doc.Move, *geom.Path, error) {
 	m, _, _ := s.move(id)
 	if m == nil || m.Path == nil {
-		return nil, fmt.Errorf("That path is no longer there.")
+		return nil, nil, fmt.Errorf("That path is no longer there.")
 	}
 	p, err := geom.ParseData(m.Path.D)
 	if err != nil || len(p.Points) < 2 {
-		return nil, fmt.Errorf("That path cannot be read.")
+		return nil, nil, fmt.Errorf("That path cannot be read.")
+	}
+	return m, p, nil
+}
+
+// reach puts the end of a path that is not the rest pose where the typed distance says. The path is scaled and turned with
+// it, so a bend stays a bend.
+func (s *Session) reach(id string, to geom.Point) (edit.Command, error) {
+	m, p, err := s.pathOf(id)
+	if err != nil {
+		return nil, err
 	}
 	a, b := p.Points[0], p.Points[len(p.Points)-1]
 	was := b.Sub(a)
@@ -303,13 +312,9 @@ func (s *Session) reach(id string, to geom.Point) (edit.Command, error) {
 
 // bend makes a path straight, an arc of a quarter of its length high, or a free curve of two steps, between the ends it has.
 func (s *Session) bend(id, shape string) (edit.Command, error) {
-	m, _, _ := s.move(id)
-	if m == nil || m.Path == nil {
-		return nil, fmt.Errorf("That path is no longer there.")
-	}
-	p, err := geom.ParseData(m.Path.D)
-	if err != nil || len(p.Points) < 2 {
-		return nil, fmt.Errorf("That path cannot be read.")
+	_, p, err := s.pathOf(id)
+	if err != nil {
+		return nil, err
 	}
 	a, b := p.Points[0], p.Points[len(p.Points)-1]
 	d := b.Sub(a)

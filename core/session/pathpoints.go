@@ -142,11 +142,7 @@ func init() {
 		Move  string `json:"move"`
 		Index int    `json:"index"`
 	}) (edit.Command, error) {
-		mv, _, _ := s.move(c.Move)
-		if mv == nil || mv.Path == nil {
-			return nil, fmt.Errorf("That path is no longer there.")
-		}
-		p, err := geom.ParseData(mv.Path.D)
+		_, p, err := s.pathOf(c.Move)
 		if err != nil {
 			return nil, err
 		}

@@ -18,7 +18,7 @@ import (
 
 var rest = session.Moment{Rest: true}
 
-func open(t *testing.T, p *doc.Project) *session.Session {
+func open(t testing.TB, p *doc.Project) *session.Session {
 	t.Helper()
 	s := session.New()
 	for _, f := range library.FontFiles() {
@@ -40,7 +40,7 @@ func open(t *testing.T, p *doc.Project) *session.Session {
 	return s
 }
 
-func opener(t *testing.T) *session.Session {
+func opener(t testing.TB) *session.Session {
 	return open(t, demo.Opener(strings.Repeat("b", 64), &doc.Media{Name: "sky.jpg", Width: 1920, Height: 1080}))
 }
 

@@ -448,3 +448,20 @@ func marshal(t *testing.T, v any) string {
 	}
 	return string(raw)
 }
+
+// One update of a dragged bar in the demo: the draft and the rows, as the page asks for them.
+func BenchmarkDragBar(b *testing.B) {
+	s := opener(b)
+	id := s.Document().Film.Scenes[0].Thread("t-title").Moves[0].ID
+	b.ReportAllocs()
+	for i := 0; b.Loop(); i++ {
+		c, err := s.Intent("bars", rest, []byte(fmt.Sprintf(`{"moves":[%q],"part":"whole","by":%d}`, id, 10+i%100*10)))
+		if err != nil {
+			b.Fatal(err)
+		}
+		if err := s.Draft(c); err != nil {
+			b.Fatal(err)
+		}
+		s.Rows(rest)
+	}
+}

@@ -1,6 +1,7 @@
 package session
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"slices"
@@ -69,7 +70,19 @@ func init() {
 		}
 		return command("move.delete", map[string]any{"ids": c.Moves}), nil
 	})
-	intent("moves.mirror", func(s *Session, _ Moment, c *struct {
+	changing("moves.mirror", opposite, "These moves have no direction to turn about: fades, at once and rocks look the same either way.")
+	changing("moves.turn", func(m *doc.Move) map[string]any {
+		kind := map[string]string{doc.Entrance: doc.Exit, doc.Exit: doc.Entrance}[m.Kind]
+		if kind == "" {
+			return nil
+		}
+		return map[string]any{"kind": kind, "back": nil}
+	}, "Only an entrance can be turned into an exit, or back. Nothing was changed.")
+}
+
+// changing registers an intent that changes each of the named moves, where there is something to change; else it says why not.
+func changing(name string, patch func(*doc.Move) map[string]any, otherwise string) {
+	intent(name, func(s *Session, _ Moment, c *struct {
 		Moves []string `json:"moves"`
 	}) (edit.Command, error) {
 		list, err := s.bars(c.Moves)
@@ -78,31 +91,12 @@ func init() {
 		}
 		var set []any
 		for _, b := range list {
-			if p := opposite(b.move); p != nil {
+			if p := patch(b.move); p != nil {
 				set = append(set, map[string]any{"id": b.move.ID, "patch": p})
 			}
 		}
 		if len(set) == 0 {
-			return nil, fmt.Errorf("These moves have no direction to turn about: fades, at once and rocks look the same either way.")
-		}
-		return command("move.set", map[string]any{"set": set}), nil
-	})
-	intent("moves.turn", func(s *Session, _ Moment, c *struct {
-		Moves []string `json:"moves"`
-	}) (edit.Command, error) {
-		list, err := s.bars(c.Moves)
-		if err != nil {
-			return nil, err
-		}
-		var set []any
-		for _, b := range list {
-			kind := map[string]string{doc.Entrance: doc.Exit, doc.Exit: doc.Entrance}[b.move.Kind]
-			if kind != "" {
-				set = append(set, map[string]any{"id": b.move.ID, "patch": map[string]any{"kind": kind, "back": nil}})
-			}
-		}
-		if len(set) == 0 {
-			return nil, fmt.Errorf("Only an entrance can be turned into an exit, or back. Nothing was changed.")
+			return nil, errors.New(otherwise)
 		}
 		return command("move.set", map[string]any{"set": set}), nil
 	})

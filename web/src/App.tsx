@@ -15,6 +15,7 @@ import { listen } from './project/events'
 import { leaveLarge, toggle } from './project/play'
 import { Notices, Start } from './start/Start'
 import { Timeline } from './timeline/Timeline'
+import { ContextMenu } from './ui/ContextMenu'
 import { Button } from './ui/controls'
 import { filmTime } from './ui/time'
 
@@ -135,6 +136,7 @@ function Room() {
       {sheet === 'keys' && <Shortcuts />}
       {sheet === 'words' && <WordsSheet />}
       <Notices />
+      <ContextMenu />
       <svg width="0" height="0" className="absolute" aria-hidden>
         <defs>
           <pattern id="hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="1.5" height="5" fill="#8FA8A1" opacity="0.6" /></pattern>

@@ -5,6 +5,7 @@ import { paint, picturesSettled, whenPictureArrives, type View } from '../engine
 import type { Overlay as OverlayView } from '../engine/types'
 import { apply, run } from '../project/commands'
 import { desk, fail, refreshDraft, select, set, useDesk } from '../project/desk'
+import { layerMenu } from './menus'
 import { takePictures } from './pictures'
 import { Overlay } from './Overlay'
 import { largeView, toPage, viewOf } from './view'
@@ -228,6 +229,11 @@ export function Desk() {
       style={{ cursor: tool === 'select' ? 'default' : 'crosshair', touchAction: 'none' }}
       onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp} onPointerCancel={cancel}
       onDoubleClick={onDoubleClick}
+      onContextMenu={(e) => {
+        if (!view || playing || large) return
+        const p = toPage(view, ...at(e))
+        layerMenu(e, engine.hit(desk().moment, p[0], p[1], 6 / view.scale)[0] ?? null)
+      }}
       onKeyDown={(e) => e.key === 'Escape' && cancel() && e.stopPropagation()}
       onDragOver={(e) => e.preventDefault()}
       onDrop={(e) => {

@@ -1,11 +1,12 @@
 // The keyboard: one table, which the shortcut sheet shows too.
-import { copy, paste } from '../project/clipboard'
+import { copy } from '../project/clipboard'
 import { apply, redo, run, undo } from '../project/commands'
 import { engine } from '../engine/engine'
 import { desk, goToTime, select, set, swapRest, toRest } from '../project/desk'
 import { goToMove, leaveLarge, mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { selectNew } from './Desk'
+import { pasteHere } from './menus'
 import { choosePictures } from './pictures'
 import { pickTool } from './Rail'
 
@@ -17,11 +18,6 @@ const step = (frames: number) => {
 }
 const nudge = (dx: number, dy: number) => { if (desk().selection.length) run('nudge', { threads: desk().selection, dx, dy }) }
 const order = (to: string) => { if (desk().selection.length) run('order', { threads: desk().selection, to }) }
-
-function pasteHere(still: boolean) {
-  const before = new Set(desk().rows.filter((r) => r.here).map((r) => r.thread))
-  if (paste(still) === 'layers') selectNew(before)
-}
 
 /** Deletes the selected bars; without any, the selected layers from this scene; scenes that are selected, from the film. */
 function remove() {

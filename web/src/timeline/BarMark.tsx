@@ -2,6 +2,7 @@
 import { useRef } from 'react'
 import { engine } from '../engine/engine'
 import type { Bar, Row, Snap } from '../engine/types'
+import { barMenu } from '../desk/menus'
 import { draft, run } from '../project/commands'
 import { desk, goToScene, refresh, refreshTimeline, selectMoves, set } from '../project/desk'
 import { hitchTo, type Drawing, type Saying } from './Bars'
@@ -130,7 +131,7 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
     <g
       transform={`translate(0 ${y})`} tabIndex={0} role="button" aria-pressed={chosen} aria-label={`${bar.name}, ${row.name}: ${bar.words}`} data-bar={bar.move} data-kind={bar.kind}
       onFocus={(e) => { if (!extending && e.currentTarget.matches(':focus-visible') && bar.scene === desk().scene && !desk().moves.includes(bar.move)) selectMoves([bar.move]) }}
-      onKeyDown={keys} onDoubleClick={typeValues}
+      onKeyDown={keys} onDoubleClick={typeValues} onContextMenu={(e) => barMenu(e, bar.move)}
     >
       <title>{bar.name}: {bar.words}{bar.early ? ' · as early as it can' : ''}</title>
       <path d={barShape(bar, x0, Math.max(x1, x0), 3, floor)} fill={tint} fillOpacity={bar.kind === 'loop' ? 0.55 : 0.85} />

@@ -2,8 +2,9 @@
 import { Eye, EyeOff, Lock, LockOpen, ScanEye } from 'lucide-react'
 import { memo, useRef, useState } from 'react'
 import type { Row } from '../engine/types'
+import { deleteEverywhere, layerMenu } from '../desk/menus'
 import { run } from '../project/commands'
-import { desk, say, select, setSolo, useDesk } from '../project/desk'
+import { desk, select, setSolo, useDesk } from '../project/desk'
 import { rowHeight, type Placed } from './scale'
 import { LayerThumb } from './thumbs'
 import { tints } from './tints'
@@ -102,14 +103,13 @@ const RowHead = memo(function RowHead({ row: r, top, height, lanes, list, scene,
           }}
           onPointerCancel={() => { press.current = null; onDrop(null) }}
           onClick={(e) => choose(r, e)}
+          onContextMenu={(e) => layerMenu(e, r.thread)}
           onKeyDown={(e) => {
             if (e.key === 'ArrowDown' || e.key === 'ArrowUp') step(r.thread, e.key === 'ArrowDown' ? 1 : -1, list)
             else if (r.group && ((e.key === 'ArrowRight' && isFolded) || (e.key === 'ArrowLeft' && !isFolded))) list.current.onFold(r.thread)
             else if (e.key === 'ArrowRight') document.querySelector<SVGGElement>(`[data-bars="${r.thread}"] [data-bar]`)?.focus()
-            else if (e.key === 'Delete' || e.key === 'Backspace') {
-              const n = new Set(r.spans.filter((s) => !s.strand).map((s) => s.scene)).size
-              if (run('delete', { threads: [r.thread], everywhere: true })) say(`“${r.name}” is gone from ${n === 1 ? 'its scene' : `all ${n} scenes`}. Undo brings it back.`)
-            } else return
+            else if (e.key === 'Delete' || e.key === 'Backspace') deleteEverywhere([r.thread])
+            else return
             e.preventDefault()
             e.stopPropagation()
           }}

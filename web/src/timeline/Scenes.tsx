@@ -4,6 +4,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import type { Film, Heading } from '../engine/types'
+import { sceneMenu } from '../desk/menus'
 import { apply, draft, run } from '../project/commands'
 import { desk, goToScene, refresh, refreshTimeline, select, set, useDesk } from '../project/desk'
 import { seconds } from '../ui/time'
@@ -121,6 +122,7 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
         onPointerCancel={() => { press.current = null; onGap(null) }}
         onClick={(e) => choose(index, e)}
         onDoubleClick={nameScene}
+        onContextMenu={(e) => sceneMenu(e, index)}
         onKeyDown={(e) => {
           if (e.key === 'Delete' || e.key === 'Backspace') { apply({ op: 'scene.delete', ids: ids() }) }
           else if (e.key === 'F2') { choose(index, e); nameScene() }

@@ -1,0 +1,85 @@
+// What the menus of layers, bars and scenes offer.
+import { copy, copyMoves, movesHeld, paste, pasteMoves } from '../project/clipboard'
+import { apply, run } from '../project/commands'
+import { desk, goToScene, say, select, selectMoves, set } from '../project/desk'
+import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
+import { openMenu } from '../ui/ContextMenu'
+import { selectNew } from './Desk'
+
+/** Pastes what is held: layers, which are then selected, or moves on the selected layers. */
+export function pasteHere(still: boolean) {
+  const before = new Set(desk().rows.filter((r) => r.here).map((r) => r.thread))
+  if (paste(still) === 'layers') selectNew(before)
+}
+
+/** Deletes threads from all scenes they are in. */
+export function deleteEverywhere(threads: string[]) {
+  const rows = desk().rows.filter((r) => threads.includes(r.thread))
+  const n = new Set(rows.flatMap((r) => r.spans.filter((s) => !s.strand).map((s) => s.scene))).size
+  const what = rows.length === 1 ? `“${rows[0].name}”` : `${rows.length} layers`
+  if (run('delete', { threads, everywhere: true })) say(`${what} ${rows.length === 1 ? 'is' : 'are'} gone from ${n === 1 ? 'the scene' : `all ${n} scenes`}. Undo brings ${rows.length === 1 ? 'it' : 'them'} back.`)
+}
+
+/** The menu of the selected layers; thread is the one under the pointer, if any. */
+export function layerMenu(e: React.MouseEvent, thread: string | null) {
+  const d = desk()
+  if (thread && !d.selection.includes(thread)) select([thread], d.rows.find((r) => r.thread === thread)?.parent ?? '')
+  const { selection, selected } = desk()
+  const none = selection.length === 0
+  openMenu(e, 'Layers', [
+    { word: 'Copy', key: 'Ctrl C', run: () => { set({ moves: [] }); copy() }, disabled: none },
+    { word: 'Paste', key: 'Ctrl V', run: () => pasteHere(false) },
+    { word: 'Paste still', key: 'Ctrl Shift V', run: () => pasteHere(true) },
+    { word: 'Duplicate', key: 'Ctrl D', run: duplicateSelection, disabled: none },
+    null,
+    { word: 'Copy moves', run: copyMoves, disabled: !selected.some((s) => s.moves.length) },
+    { word: 'Paste moves', run: () => pasteMoves(0), disabled: none || !movesHeld() },
+    { word: 'Clear moves', run: () => run('moves.clear', { threads: selection }), disabled: !selected.some((s) => s.moves.length) },
+    null,
+    { word: 'Group', key: 'Ctrl G', run: groupSelection, disabled: none },
+    { word: 'Ungroup', key: 'Ctrl Shift G', run: ungroupSelection, disabled: !selected.some((s) => s.layer.kind === 'group') },
+    null,
+    { word: 'Delete from this scene', key: 'Delete', run: deleteSelection, disabled: none },
+    { word: 'Delete from all scenes', run: () => deleteEverywhere(selection), disabled: none || selected.every((s) => s.later === 0) && d.scene === 0 },
+  ])
+}
+
+/** The menu of the selected bars; move is the one under the pointer. */
+export function barMenu(e: React.MouseEvent, move: string) {
+  if (!desk().moves.includes(move)) selectMoves([move])
+  const { moves, selected } = desk()
+  const list = selected.flatMap((s) => s.moves).filter((m) => moves.includes(m.id))
+  openMenu(e, 'Moves', [
+    { word: moves.length === 1 ? 'Copy move' : `Copy ${moves.length} moves`, key: 'Ctrl C', run: copyMoves },
+    { word: 'Mirror', run: () => run('moves.mirror', { moves }) },
+    { word: 'Swap in and out', run: () => run('moves.turn', { moves }), disabled: !list.some((m) => m.kind === 'entrance' || m.kind === 'exit') },
+    null,
+    { word: 'Let go of the begin', run: () => run('move.start', { move, when: 'at', of: '' }), disabled: moves.length > 1 || list[0]?.start.when === 'at' },
+    { word: 'Let go of the end', run: () => run('move.end', { move, when: '', of: '', stretches: false }), disabled: moves.length > 1 || !list[0]?.end },
+    null,
+    { word: 'Delete', key: 'Delete', run: () => run('moves.delete', { moves }) },
+  ])
+}
+
+/** The menu of a scene. */
+export function sceneMenu(e: React.MouseEvent, index: number) {
+  const d = desk()
+  const id = d.film!.scenes[index].id
+  if (!d.scenes.includes(id)) { goToScene(index); select([], '') }
+  const ids = desk().scenes.includes(id) ? desk().scenes : [id]
+  const add = (intent: string, args: object = {}) => {
+    const before = new Set(desk().film!.scenes.map((s) => s.id))
+    if (run(intent, args)) goToScene(desk().film!.scenes.findIndex((s) => !before.has(s.id)))
+  }
+  openMenu(e, 'Scene', [
+    { word: 'Continue scene', run: () => add('scene.continue') },
+    { word: 'Duplicate scene', run: () => add('scene.duplicate') },
+    { word: 'Blank scene before', run: () => add('scene.add', { before: true }) },
+    { word: 'Blank scene after', run: () => add('scene.add') },
+    null,
+    { word: 'In words', key: 'W', run: () => set({ sheet: 'words' }) },
+    { word: 'A cue at the playhead', key: 'C', run: () => run('cue.add') },
+    null,
+    { word: ids.length === 1 ? 'Delete scene' : `Delete ${ids.length} scenes`, key: 'Delete', run: () => apply({ op: 'scene.delete', ids }), disabled: ids.length >= d.film!.scenes.length },
+  ])
+}

@@ -1,0 +1,64 @@
+// A menu where the pointer is, or, by the menu key, at what has the keyboard.
+import { useEffect, useLayoutEffect, useRef, useState } from 'react'
+import { create } from 'zustand'
+
+export interface Entry { word: string; key?: string; run: () => void; disabled?: boolean }
+
+interface Open { x: number; y: number; name: string; entries: (Entry | null)[]; back: HTMLElement | null }
+
+const useMenu = create<{ open: Open | null }>()(() => ({ open: null }))
+
+/** Opens a menu for a right press; null stands for a line between entries. */
+export function openMenu(e: React.MouseEvent, name: string, entries: (Entry | null)[]) {
+  e.preventDefault()
+  e.stopPropagation()
+  useMenu.setState({ open: { x: e.clientX, y: e.clientY, name, entries, back: document.activeElement as HTMLElement | null } })
+}
+
+export function ContextMenu() {
+  const open = useMenu((m) => m.open)
+  const ref = useRef<HTMLDivElement>(null)
+  const [at, setAt] = useState({ x: 0, y: 0 })
+  useLayoutEffect(() => {
+    if (!open || !ref.current) return
+    const r = ref.current.getBoundingClientRect()
+    setAt({ x: Math.max(4, Math.min(open.x, window.innerWidth - r.width - 6)), y: Math.max(4, Math.min(open.y, window.innerHeight - r.height - 6)) })
+    ref.current.querySelector<HTMLElement>('button:not(:disabled)')?.focus()
+  }, [open])
+  useEffect(() => {
+    if (!open) return
+    const away = (e: PointerEvent) => { if (!ref.current?.contains(e.target as Node)) close(false) }
+    window.addEventListener('pointerdown', away, true)
+    return () => window.removeEventListener('pointerdown', away, true)
+  }, [open])
+  if (!open) return null
+  const close = (focus: boolean) => {
+    useMenu.setState({ open: null })
+    if (focus) open.back?.focus()
+  }
+  const step = (by: number) => {
+    const all = [...ref.current!.querySelectorAll<HTMLElement>('button:not(:disabled)')]
+    all[(all.indexOf(document.activeElement as HTMLElement) + by + all.length) % all.length]?.focus()
+  }
+  return (
+    <div
+      ref={ref} role="menu" aria-label={open.name} className="fixed z-50 min-w-[210px] rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)]" style={{ left: at.x, top: at.y }}
+      onContextMenu={(e) => e.preventDefault()}
+      onKeyDown={(e) => {
+        e.stopPropagation()
+        if (e.key === 'Escape' || e.key === 'Tab') { e.preventDefault(); close(true) }
+        if (e.key === 'ArrowDown' || e.key === 'ArrowUp') { e.preventDefault(); step(e.key === 'ArrowDown' ? 1 : -1) }
+      }}
+    >
+      {open.entries.map((item, i) => (item === null ? <div key={i} className="mx-2 my-1 h-px bg-sailcloth-300" /> : (
+        <button
+          key={item.word} type="button" role="menuitem" disabled={item.disabled} onPointerEnter={(e) => e.currentTarget.focus()}
+          onClick={() => { close(true); item.run() }}
+          className="flex h-[26px] w-full items-center gap-4 rounded-md px-2 text-left focus:bg-brass-200 focus:!outline-none disabled:opacity-45"
+        >
+          {item.word}<span className="ml-auto font-mono text-[11px] text-ink-500">{item.key}</span>
+        </button>
+      )))}
+    </div>
+  )
+}
