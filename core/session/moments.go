@@ -17,8 +17,15 @@ func (s *Session) MomentOf(id, what string) (float64, bool) {
 	if what == "end" || what == "rest" && (m.Kind == doc.Entrance || m.Path != nil && m.Path.Rest == doc.Arrives) {
 		at = iv.End
 	}
-	return float64(s.film.Order.Begin(i) + at), true
+	time, last := float64(s.film.Order.Begin(i)+at), i == len(s.film.Order.Starts)-1
+	if end := float64(s.film.Order.Begin(i) + s.film.Order.Stays[i]); time >= end && !last && m.Lasts != doc.WholeThread {
+		time = end - inScene
+	}
+	return time, true
 }
+
+// inScene is how long before its end a scene is still looked at as the one that is shown, in ms.
+const inScene = 0.5
 
 // Span returns from when to when the moves last, in ms of the film; without any, the moment's scene.
 func (s *Session) Span(m Moment, moves []string) [2]int64 {

@@ -83,7 +83,13 @@ func TestToolsTakeMovesTogether(t *testing.T) {
 			}
 		}
 	}
+	// The first of a run stays where it is, also when its begin was solved from its end.
 	s := strip(t)
+	want(t, s, rest, "time", `{"tool":"cascade","step":100,"moves":["bf","cf","af"]}`)
+	if got := times(s, "af", "bf", "cf"); got != "500-1000 600-1100 700-1200" {
+		t.Errorf("a cascade of moves with live ends: %s", got)
+	}
+	s = strip(t)
 	refused(t, s, "different scenes", "time", `{"tool":"together","moves":["ap","dp"]}`)
 	refused(t, s, "two moves or more", "time", `{"tool":"cascade","moves":["ap"]}`)
 	refused(t, s, "no longer there", "time", `{"tool":"cascade","moves":["ap","gone"]}`)

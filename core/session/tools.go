@@ -229,7 +229,13 @@ func (s *Session) chain(list []block, when string, step int64) (edit.Command, er
 			}
 		}
 		run := command("run.make", map[string]any{"scene": sc.ID, "id": s.id(), "when": when, "moves": ids, "gaps": gaps})
-		if set := s.freed(list, list[0].bars[0]); set != nil {
+		lead := list[0].bars[0]
+		set := s.freed(list, lead)
+		if set == nil && lead.move.End != nil {
+			// Its end is let go of with those of the others; it stays where it is.
+			set = []any{map[string]any{"id": lead.move.ID, "patch": map[string]any{"start": startPatch(doc.Start{When: doc.AtTime, Offset: lead.at.Begin}), "end": nil}}}
+		}
+		if set != nil {
 			return batch([]edit.Command{command("move.set", map[string]any{"set": set}), run}), nil
 		}
 		return run, nil
