@@ -106,6 +106,10 @@ func (s *Session) dragBars(ids []string, part string, by int64) (edit.Command, e
 		into := s.film.Order.Into[b.scene]
 		length := b.at.End - b.at.Begin
 		ends := b.move.End != nil // its end is where something else says
+		if b.move.Lasts == doc.WholeThread {
+			pinned++
+			continue
+		}
 		switch part {
 		case "whole":
 			if ends && !b.move.End.Stretches {
@@ -130,6 +134,9 @@ func (s *Session) dragBars(ids []string, part string, by int64) (edit.Command, e
 		default:
 			return nil, fmt.Errorf("A bar has no part %q.", part)
 		}
+	}
+	if pinned == len(list) && list[0].move.Lasts == doc.WholeThread {
+		return nil, fmt.Errorf("%s lasts as long as its thread. Give it a time of its own first.", motion.Name(list[0].move))
 	}
 	if pinned == len(list) {
 		return nil, fmt.Errorf("%s ends when something else does. Drag its other end, or let go of its end first.", motion.Name(list[0].move))

@@ -95,7 +95,11 @@ func init() {
 				patch["duration"] = max(m.Duration, 1000)
 			}
 		}
-		return setMove(c.Move, patch), nil
+		raw, err := json.Marshal(patch)
+		if err == nil {
+			raw, err = s.endingWithScene(c.Move, raw)
+		}
+		return setMove(c.Move, json.RawMessage(raw)), err
 	})
 	// The bend of a path: straight, an arc, or a free curve to be drawn on.
 	intent("path.bend", func(s *Session, _ Moment, c *struct {

@@ -190,6 +190,38 @@ func TestMovesAreCopiedToOtherLayers(t *testing.T) {
 	}
 }
 
+// What lasts as long as something else, and what ends with the scene, stays so through other edits.
+func TestLastingMovesStayWhereTheyAre(t *testing.T) {
+	s := strip(t)
+	want(t, s, rest, "move.set", `{"move":"ap","patch":{"lasts":"thread"}}`)
+	refused(t, s, "as long as its thread", "bars", `{"moves":["ap"],"part":"whole","by":100}`)
+	for _, r := range s.Rows(rest) {
+		if r.Thread == "ta" && (r.Bars[0].Begin != 0 || r.Bars[0].End != 8000 || !r.Bars[0].Whole) {
+			t.Errorf("its bar: %+v", r.Bars[0])
+		}
+	}
+	// An exit that ends with the scene goes on doing so when its time is typed, and when it becomes one by unit.
+	want(t, s, rest, "add.text", `{"text":"Kite Day"}`)
+	title := s.Document().Film.Scenes[0].Layers[3]
+	want(t, s, rest, "move.add", fmt.Sprintf(`{"threads":[%q],"kind":"exit","effect":"fade"}`, title.Thread))
+	id := s.Document().Film.Scenes[0].Layers[3].Moves[0].ID
+	if got := times(s, id); got != "7600-8000" {
+		t.Errorf("a new exit: %s", got)
+	}
+	want(t, s, rest, "move.set", fmt.Sprintf(`{"move":%q,"patch":{"duration":900}}`, id))
+	if got := times(s, id); got != "7100-8000" {
+		t.Errorf("its time typed: %s", got)
+	}
+	want(t, s, rest, "move.unit", fmt.Sprintf(`{"move":%q,"unit":"letter"}`, id))
+	if m := s.Document().Film.Scenes[0].Layers[3].Moves[0]; times(s, id) != "7000-8000" || m.Overlap != 0.6 {
+		t.Errorf("by letter: %s, %+v", times(s, id), m)
+	}
+	want(t, s, rest, "move.unit", fmt.Sprintf(`{"move":%q,"unit":""}`, id))
+	if m := s.Document().Film.Scenes[0].Layers[3].Moves[0]; m.Unit != "" || m.Overlap != 0 {
+		t.Errorf("as a whole again: %+v", m)
+	}
+}
+
 func TestOppositeDirections(t *testing.T) {
 	s := strip(t)
 	want(t, s, rest, "moves.mirror", `{"moves":["ap"]}`)

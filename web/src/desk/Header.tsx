@@ -1,7 +1,7 @@
 // The header: the project, what the page shows, and export.
 import { useState } from 'react'
 import { apply, closeProject } from '../project/commands'
-import { select, set, swapRest, useDesk } from '../project/desk'
+import { select, set, setSolo, swapRest, useDesk } from '../project/desk'
 import { Button, TextField } from '../ui/controls'
 import { filmTime } from '../ui/time'
 
@@ -29,6 +29,7 @@ export function Header() {
           {film.scenes[scene]?.name}
         </button>
         <Showing />
+        <Alone />
       </div>
       <div className="flex flex-1 items-center justify-end gap-2">
         <Button onClick={() => set({ sheet: 'keys' })} title="Keyboard shortcuts (?)" aria-label="Keyboard shortcuts" className="!px-2">?</Button>
@@ -52,6 +53,19 @@ function Showing() {
         at rest
       </button>
     </span>
+  )
+}
+
+/** Says that some layers are looked at alone, and shows all again when it is pressed. */
+function Alone() {
+  const solo = useDesk((d) => d.solo)
+  const name = useDesk((d) => d.rows.find((r) => r.thread === d.solo[0])?.name ?? 'A layer')
+  if (solo.length === 0) return null
+  return (
+    <button type="button" title="Show all layers again" onClick={() => setSolo([])} className="flex h-6 items-center gap-1 rounded-md bg-brass-200 px-2 text-[12px] font-semibold">
+      <span className="max-w-[160px] truncate">{solo.length === 1 ? name : `${solo.length} layers`}</span> alone
+      <svg width="9" height="9" viewBox="0 0 9 9" aria-hidden><path d="M1 1l7 7M8 1L1 8" stroke="currentColor" strokeWidth="1.5" /></svg>
+    </button>
   )
 }
 

@@ -1,5 +1,5 @@
 // The rail between page and timeline: what can be added, and the zoom of the page.
-import { Image, Minus, Plus, Route, Type } from 'lucide-react'
+import { Ghost, Image, Minus, Plus, Route, Type } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { set, toRest, useDesk, type Tool } from '../project/desk'
 import { Sign } from '../ui/controls'
@@ -20,6 +20,7 @@ export function pickTool(tool: Tool) {
 export function Rail() {
   const tool = useDesk((d) => d.tool)
   const some = useDesk((d) => d.selection.length > 0)
+  const ghosts = useDesk((d) => d.ghosts)
   const entry = (t: Tool, word: string, key: string, disabled = false) => (
     <button
       type="button" key={t} disabled={disabled} aria-pressed={tool === t} title={`${word} (${key})`}
@@ -50,6 +51,8 @@ export function Rail() {
         </span>
       )}
       <span className="flex-1" />
+      <Sign name="Ghosts: where the selected layers were and will be (G)" pressed={ghosts} className={ghosts ? 'bg-brass-200' : 'hover:bg-sailcloth-200'} onClick={() => set({ ghosts: !ghosts })}><Ghost size={16} strokeWidth={1.5} /></Sign>
+      <span className="mx-1 h-5 w-px bg-sailcloth-300" />
       <Zoom />
     </div>
   )

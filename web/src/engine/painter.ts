@@ -93,6 +93,11 @@ function smoothSides(x: CanvasRenderingContext2D, bx: number, by: number, bw: nu
   }
 }
 
+function sameMatrix(numbers: Float64Array, a: number, b: number): boolean {
+  for (let i = 0; i < 6; i++) if (numbers[a + i] !== numbers[b + i]) return false
+  return true
+}
+
 /** Paints a list. The canvas keeps what was on it. */
 export function paint(ctx: CanvasRenderingContext2D, list: List, view: View) {
   const { codes, numbers } = list
@@ -108,6 +113,21 @@ export function paint(ctx: CanvasRenderingContext2D, list: List, view: View) {
   const colour = (x: CanvasRenderingContext2D) => {
     x.fillStyle = `rgb(${numbers[n] * 255} ${numbers[n + 1] * 255} ${numbers[n + 2] * 255} / ${numbers[n + 3]})`
     n += 4
+  }
+  // A colour as much as a wipe shows of it, for a path in the axes that x is in: dx dy edge softness inverted (see OpVeil).
+  const wiped = (x: CanvasRenderingContext2D, w: ArrayLike<number>, opacity: number, rgba: ArrayLike<number>): string | CanvasGradient => {
+    const [dx, dy, edge, softness, inverted] = [w[0], w[1], w[2], w[3], w[4]]
+    const css = (share: number) => `rgb(${rgba[0] * 255} ${rgba[1] * 255} ${rgba[2] * 255} / ${rgba[3] * opacity * share})`
+    const t = x.getTransform()
+    if ((dx === 0 && dy === 0) || t.a * t.d - t.b * t.c === 0) return css(inverted ? 0 : 1)
+    const i = t.inverse()
+    const px = Math.hypot(dx * i.a + dy * i.b, dx * i.c + dy * i.d)
+    const soft = Math.max(softness, px)
+    const end = edge + (soft - softness) / 2
+    const g = x.createLinearGradient(dx * (end - soft), dy * (end - soft), dx * end, dy * end)
+    g.addColorStop(0, css(inverted ? 0 : 1))
+    g.addColorStop(1, css(inverted ? 1 : 0))
+    return g
   }
   // Paints what a wipe shows in black, as much as opacity says: m, then dx dy edge softness inverted (see OpVeil).
   const wipe = (x: CanvasRenderingContext2D, m: ArrayLike<number>, w: ArrayLike<number>, opacity: number) => {
@@ -229,6 +249,17 @@ export function paint(ctx: CanvasRenderingContext2D, list: List, view: View) {
           const count = codes[c++]
           const at = n
           n += 6 + 6 * count
+          if (count === 1 && codes[c] === 1 && codes[c + 2] === 5 && sameMatrix(numbers, at, n)) {
+            // A single outline takes the wipe into its colour: letters that come by a wipe are many.
+            const key = codes[c + 1]
+            c += 3
+            const m = n
+            place(x)
+            x.fillStyle = wiped(x, numbers.subarray(at + 7), numbers[at + 6], numbers.subarray(m + 6))
+            n += 4
+            x.fill(outline(key))
+            break
+          }
           const inner = layerLike(x)
           run(inner)
           // Two reveals join as 1 - (1-a)(1-b): one laid over the other.

@@ -124,7 +124,7 @@ const RowBars = memo(function RowBars({ row, top, height, lanes, scale, chosen, 
         return <rect key={s.scene} x={a} y={floor - 1} width={Math.max(0, b - a)} height="3" rx="1.5" fill="#8FA8A1" opacity="0.55" />
       })}
       {Array.from({ length: lanes - 1 }, (_, k) => <line key={k} x1="0" x2={scale.width} y1={(k + 1) * rowHeight - 0.5} y2={(k + 1) * rowHeight - 0.5} stroke="#EAF2EC" strokeOpacity="0.07" />)}
-      {row.bars.filter(of).map((b) => (
+      {row.bars.filter((b) => of(b) || (b.whole && b.kind === 'path')).map((b) => (
         <BarMark key={b.move} bar={b} row={row} tint={tint} scale={scale} y={lanes > 1 ? b.lane * rowHeight : 0} top={top} chosen={moves.includes(b.move)} alone={moves.length === 1} wholeCut={only >= 0} onSay={onSay} onDraw={onDraw} />
       ))}
     </svg>
