@@ -193,6 +193,8 @@ func TestMovesAreCopiedToOtherLayers(t *testing.T) {
 // What lasts as long as something else, and what ends with the scene, stays so through other edits.
 func TestLastingMovesStayWhereTheyAre(t *testing.T) {
 	s := strip(t)
+	refused(t, s, "nothing can start when it ends", "move.set", `{"move":"ap","patch":{"lasts":"thread"}}`) // its fade hangs on its end
+	want(t, s, rest, "move.delete", `{"move":"af"}`)
 	want(t, s, rest, "move.set", `{"move":"ap","patch":{"lasts":"thread"}}`)
 	refused(t, s, "as long as its thread", "bars", `{"moves":["ap"],"part":"whole","by":100}`)
 	for _, r := range s.Rows(rest) {
