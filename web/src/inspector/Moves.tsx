@@ -49,7 +49,7 @@ export function Moves({ selected }: { selected: Selected[] }) {
             <div className="row-start-2">
               <p className="px-2 pb-0.5 pt-1 text-[11px] text-ink-500">Travels</p>
               <MenuItem><button type="button" className={item} aria-label="Motion path" onClick={() => add('path', 'along')}>Motion path</button></MenuItem>
-              <MenuItem><button type="button" className={item} onClick={() => { toRest(); setDesk({ tool: 'path' }) }}>Drawn on the page</button></MenuItem>
+              <MenuItem><button type="button" className={item} onClick={() => { toRest(); setDesk({ tool: 'path' }) }}>Draw a path</button></MenuItem>
             </div>
           </div>
         </MenuItems>

@@ -7,15 +7,15 @@ let frame = 0
 let end = 0
 let again: number | null = null // where playing begins anew at its end
 
-/** Plays from one film time to another, in ms; again and again when round is set. */
-function playRange(from: number, to: number, round = false) {
+/** Plays from one film time to another, in ms; then again and again from a third, where there is one. */
+function playRange(from: number, to: number, round: number | null = null) {
   const { film, moment, playing } = desk()
   if (!film) return
   cancelAnimationFrame(frame)
   if (!playing) set({ playedFrom: moment })
   set({ playing: true, dropped: 0 })
   end = to
-  again = round ? from : null
+  again = round
   const perFrame = (1000 * film.rate.den) / film.rate.num
   let began = performance.now()
   let start = from
@@ -55,16 +55,16 @@ function playRange(from: number, to: number, round = false) {
   tick()
 }
 
-/** Plays from the playhead; from the start when it stands at the end. */
+/** Plays from the playhead; from the start when it stands at the end. A film that goes round does so here too. */
 export function play() {
   const { film, moment } = desk()
   if (!film) return
-  playRange(moment.rest || moment.time < film.length - 1 ? moment.time : 0, film.length)
+  playRange(moment.rest || moment.time < film.length - 1 ? moment.time : 0, film.length, film.loop ? 0 : null)
 }
 
 export function playFilm() {
   const film = desk().film
-  if (film) playRange(0, film.length)
+  if (film) playRange(0, film.length, film.loop ? 0 : null)
 }
 
 /** Plays the stay of the scene that is shown. */
@@ -94,7 +94,7 @@ export function playMarks() {
   const { film, marks } = desk()
   if (!film) return
   const [a, b] = [marks[0] ?? 0, marks[1] ?? film.length]
-  playRange(Math.min(a, b), Math.max(a, b), true)
+  playRange(Math.min(a, b), Math.max(a, b), Math.min(a, b))
 }
 
 /** Sets a mark at the playhead: the first, the second, then both are taken away. */
