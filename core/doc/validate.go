@@ -6,7 +6,6 @@ import (
 	"math"
 	"slices"
 
-	"capstan/core/geom"
 	"capstan/core/paint"
 )
 
@@ -397,7 +396,7 @@ func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, c
 		}
 		c.known(at+".picture.media", l.Picture.Media)
 	case PathKind:
-		if _, err := geom.ParseData(l.Path); err != nil {
+		if err := checkPath(l.Path); err != nil {
 			c.fail(at+".path", "cannot be read: %v", err)
 		}
 	case InsetKind:

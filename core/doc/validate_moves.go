@@ -1,7 +1,5 @@
 package doc
 
-import "capstan/core/geom"
-
 // run checks a run of moves: each but the first hangs on the one before.
 func (c *checker) run(at string, r MoveRun, byID map[string]*Move) {
 	c.id(at+".id", r.ID)
@@ -122,7 +120,7 @@ func (c *checker) params(at string, m *Move) {
 			c.fail(at+".path", "is missing")
 			return
 		}
-		if _, err := geom.ParseData(m.Path.D); err != nil {
+		if err := checkPath(m.Path.D); err != nil {
 			c.fail(at+".path.d", "cannot be read: %v", err)
 		}
 		c.oneOf(at+".path.rest", m.Path.Rest, "", Departs, Arrives, Passes)

@@ -7,7 +7,6 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
-	"capstan/core/morph"
 	"capstan/core/motion"
 	"capstan/core/paint"
 	"capstan/core/text"
@@ -27,7 +26,7 @@ type Film struct {
 	assets  Assets
 	serial  int
 	scenes  []*scene
-	strands []strand // strands[i]: the transition into scene i; the last one closes the film
+	strands []*strand // strands[i]: the transition into scene i; the last one closes the film
 	layouts map[string]*text.Layout
 	picture map[string]uint32
 	page    uint32 // outline of the page
@@ -70,21 +69,6 @@ type piece struct {
 type shape struct {
 	key    uint32
 	colour paint.Colour
-}
-
-// strand is what a morph between two scenes needs.
-type strand struct {
-	a, b          *scene
-	transition    doc.Transition
-	first, second []*pair
-	ease          motion.Easing
-	kind          string
-}
-
-type pair struct {
-	a, b     *layer
-	apart    bool
-	children []*pair
 }
 
 // Compile makes a film of a validated document. Given the film compiled before, it shares what did not change:
@@ -160,7 +144,7 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 		t, from := s.doc.Transition, i-1
 		if i == 0 {
 			if f.Order.Closing == 0 {
-				f.strands = append(f.strands, strand{})
+				f.strands = append(f.strands, &strand{ease: motion.Linear})
 				continue
 			}
 			t, from = *p.Film.Closing, len(f.scenes)-1
@@ -345,49 +329,6 @@ func transform(at geom.Point, turn, spin float64, pivot geom.Point, pl *doc.Plac
 		m = m.Mul(geom.Scale(x, y).About(pivot))
 	}
 	return m
-}
-
-func newStrand(a, b *scene, t doc.Transition) strand {
-	st := strand{a: a, b: b, transition: t, kind: t.Kind, ease: motion.Linear}
-	if t.Kind == doc.Cut {
-		return st
-	}
-	easing := t.Easing
-	if easing == "" {
-		easing = "ease-in-out"
-	}
-	if e, err := motion.ParseEasing(easing); err == nil { // validation has refused others
-		st.ease = e
-	}
-	if t.Kind != doc.Morph {
-		return st
-	}
-	leaving := a.endClock()
-	entering := motion.Clock{At: motion.Millis(0), Side: motion.Entering, Stay: b.timing.Stay}
-	shown := func(s *scene, c motion.Clock) func(*doc.Layer) bool {
-		return func(d *doc.Layer) bool {
-			p := s.byID[d.ID].track.At(c)
-			return !d.Hidden && p.Present && !p.Waiting
-		}
-	}
-	plan := morph.NewPlan(a.doc, b.doc, shown(a, leaving), shown(b, entering))
-	var pairs func(list []*morph.Pair) []*pair
-	pairs = func(list []*morph.Pair) []*pair {
-		var out []*pair
-		for _, p := range list {
-			q := &pair{apart: p.Apart, children: pairs(p.Children)}
-			if p.A != nil {
-				q.a = a.byID[p.A.ID]
-			}
-			if p.B != nil {
-				q.b = b.byID[p.B.ID]
-			}
-			out = append(out, q)
-		}
-		return out
-	}
-	st.first, st.second = pairs(plan.First), pairs(plan.Second)
-	return st
 }
 
 // Timing returns the resolved moves of scene i.

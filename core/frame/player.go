@@ -116,15 +116,15 @@ func (p *Player) Stand(t motion.Instant) {
 	w, e := f.Order.InRun(w, t, f.easeOf(w.Scene))
 	s = f.scenes[w.Scene]
 	from := f.scenes[w.From]
-	st := &f.strands[w.Scene]
+	st := f.strands[w.Scene]
 	leaving := motion.Clock{At: w.Since.Add(from.timing.Stay), Side: motion.Leaving, Stay: from.timing.Stay}
 	entering := motion.Clock{At: w.Clock, Side: motion.Entering, Stay: s.timing.Stay}
 	switch st.kind {
 	case doc.Morph:
 		p.page(paint.Mix(from.background, s.background, e), geom.Point{})
-		list := st.first
+		list, second := st.plan()
 		if w.Share >= 0.5 {
-			list = st.second
+			list = second
 		}
 		p.morph(list, strandClock{leaving, entering, e}, geom.Identity)
 	case doc.Push:

@@ -1,0 +1,37 @@
+package doc
+
+import (
+	"sync"
+
+	"capstan/core/geom"
+)
+
+// checkedPaths remembers path data that has been read without fault: while something is dragged the same documents are checked
+// again and again (measured: an eighth of an update).
+var checkedPaths = struct {
+	sync.Mutex
+	good map[string]bool
+}{good: map[string]bool{}}
+
+// maxChecked is when what is remembered is forgotten; drags make many lines that never come back.
+const maxChecked = 4096
+
+// checkPath reports why path data cannot be read, nil if it can.
+func checkPath(d string) error {
+	checkedPaths.Lock()
+	good := checkedPaths.good[d]
+	checkedPaths.Unlock()
+	if good {
+		return nil
+	}
+	if _, err := geom.ParseData(d); err != nil {
+		return err
+	}
+	checkedPaths.Lock()
+	defer checkedPaths.Unlock()
+	if len(checkedPaths.good) >= maxChecked {
+		clear(checkedPaths.good)
+	}
+	checkedPaths.good[d] = true
+	return nil
+}
