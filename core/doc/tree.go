@@ -103,23 +103,16 @@ func (s *Scene) Clone() *Scene {
 // Clone returns a deep copy of the layer with everything inside it.
 func (l *Layer) Clone() *Layer {
 	c := *l
-	if l.Place.Pivot != nil {
-		v := *l.Place.Pivot
-		c.Place.Pivot = &v
-	}
+	c.Place.Pivot = copied(l.Place.Pivot)
 	if l.Text != nil {
 		t := *l.Text
 		t.Runs = slices.Clone(t.Runs)
 		c.Text = &t
 	}
-	if l.Picture != nil {
-		v := *l.Picture
-		c.Picture = &v
+	if c.Picture = copied(l.Picture); c.Picture != nil {
+		c.Picture.Crop = copied(l.Picture.Crop)
 	}
-	if l.Inset != nil {
-		v := *l.Inset
-		c.Inset = &v
-	}
+	c.Inset = copied(l.Inset)
 	c.Moves = nil
 	for _, m := range l.Moves {
 		c.Moves = append(c.Moves, m.Clone())

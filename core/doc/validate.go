@@ -32,6 +32,7 @@ func (e *Invalid) Error() string { return e.Field + " " + e.Why }
 type checker struct {
 	paths   bool
 	settled map[*Scene]bool // valid already
+	fine    map[*Layer]bool // valid already, but for their ids and what they hang on
 	err     *Invalid
 	ids     map[string]bool
 	media   map[string]*Media
@@ -49,20 +50,38 @@ func (p *Project) Validate() error { return p.ValidateChange(nil) }
 // ValidateChange is Validate for a document made from before, which is valid: scenes that both share are not looked into
 // again, but for the ids they take.
 func (p *Project) ValidateChange(before *Project) error {
-	known := map[*Scene]bool{}
-	if before != nil {
+	known, fine := map[*Scene]bool{}, map[*Layer]bool{}
+	if before != nil && p.hasAllOf(before) {
+		here := map[*Scene]bool{}
+		for _, s := range p.Film.Scenes {
+			here[s] = true
+		}
 		for _, s := range before.Film.Scenes {
-			known[s] = len(p.Media) >= len(before.Media) // a scene may use what has been taken away
+			known[s] = true
+			if here[s] {
+				continue
+			}
+			Walk(s.Layers, func(l, _ *Layer) bool { fine[l] = true; return true })
 		}
 	}
-	if p.check(false, known) == nil {
+	if p.check(false, known, fine) == nil {
 		return nil
 	}
-	return p.check(true, nil)
+	return p.check(true, nil, nil)
 }
 
-func (p *Project) check(paths bool, known map[*Scene]bool) error {
-	c := &checker{settled: known, paths: paths, ids: map[string]bool{}, media: p.Media, insets: map[string]bool{}, easings: CheckEasing}
+// hasAllOf reports whether nothing that layers use has been taken away since before.
+func (p *Project) hasAllOf(before *Project) bool {
+	for h := range before.Media {
+		if p.Media[h] == nil {
+			return false
+		}
+	}
+	return len(p.Insets) >= len(before.Insets)
+}
+
+func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool) error {
+	c := &checker{settled: known, fine: fine, paths: paths, ids: map[string]bool{}, media: p.Media, insets: map[string]bool{}, easings: CheckEasing}
 	if p.Version != Version {
 		c.fail("version", "must be %d", Version)
 	}
@@ -365,6 +384,14 @@ func (c *checker) scene(at string, s *Scene) {
 
 func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, cues map[string]bool) {
 	c.id(at+".id", l.ID)
+	if c.fine[l] && l.Fill.Role == "" && l.Kind != InsetKind {
+		for i, m := range l.Moves {
+			at := c.at("%s.moves[%d]", at, i)
+			c.id(at+".id", m.ID)
+			c.hangs(at, m, moves, cues)
+		}
+		return
+	}
 	if l.Thread == "" || len(l.Thread) > 40 {
 		c.fail(at+".thread", "must be 1 to 40 characters long")
 	}

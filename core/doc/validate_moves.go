@@ -29,6 +29,16 @@ func (c *checker) move(at string, m *Move, moves map[string]*Move, cues map[stri
 	c.oneOf(at+".effect", m.Effect, effects[m.Kind]...)
 	c.oneOf(at+".start.when", m.Start.When, AtTime, WhenBegins, WhenEnds, BeforeSceneEnd, AtCue)
 	c.time(at+".start.offset", m.Start.Offset, -MaxTime)
+	c.hangs(at, m, moves, cues)
+	c.lasting(at, m)
+	c.easing(at+".easing", m.Easing)
+	c.number(at+".repeat", m.Repeat, 0, 100000)
+	c.units(at, m)
+	c.params(at, m)
+}
+
+// hangs checks that what a move hangs on is in its scene.
+func (c *checker) hangs(at string, m *Move, moves map[string]*Move, cues map[string]bool) {
 	switch m.Start.When {
 	case WhenBegins, WhenEnds:
 		if moves[m.Start.Of] == nil {
@@ -45,14 +55,9 @@ func (c *checker) move(at string, m *Move, moves map[string]*Move, cues map[stri
 			c.fail(at+".end.of", "names no move of this scene")
 		}
 	}
-	c.lasting(at, m)
-	c.easing(at+".easing", m.Easing)
-	c.number(at+".repeat", m.Repeat, 0, 100000)
 	if m.Until != "" && moves[m.Until] == nil {
 		c.fail(at+".until", "names no move of this scene")
 	}
-	c.units(at, m)
-	c.params(at, m)
 }
 
 // lasting checks what says how long a move lasts.

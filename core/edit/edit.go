@@ -43,20 +43,13 @@ func Apply(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, Patch,
 	return q, patch, nil
 }
 
-// Preview is Apply without the patch, for drafts that are shown while a gesture lasts.
+// Preview is Apply without the patch.
 func Preview(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, error) {
-	e := &editor{assets: assets, cloned: map[string]*doc.Scene{}}
-	e.p = shallow(p)
-	if err := e.run(c); err != nil {
+	q, err := Draft(p, c, assets)
+	if err != nil {
 		return nil, err
 	}
-	for _, s := range e.cloned {
-		tidyRuns(s)
-	}
-	if err := e.p.ValidateChange(p); err != nil {
-		return nil, err
-	}
-	for i, s := range e.p.Film.Scenes {
+	for i, s := range q.Film.Scenes {
 		if _, old := p.Scene(s.ID); old == s {
 			continue
 		}
@@ -67,6 +60,25 @@ func Preview(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, erro
 		if _, err := motion.Resolve(s, into); err != nil {
 			return nil, err
 		}
+	}
+	return q, nil
+}
+
+// Draft is Preview for documents that are compiled at once, while a gesture lasts: it leaves finding rings of hitches to that.
+func Draft(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, error) {
+	e := &editor{assets: assets, cloned: map[string]*doc.Scene{}}
+	e.p = shallow(p)
+	if err := e.run(c); err != nil {
+		return nil, err
+	}
+	for id, s := range e.cloned {
+		tidyRuns(s)
+		if _, old := p.Scene(id); old != nil && old != s {
+			doc.Share(s, old)
+		}
+	}
+	if err := e.p.ValidateChange(p); err != nil {
+		return nil, err
 	}
 	return e.p, nil
 }

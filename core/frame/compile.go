@@ -3,6 +3,7 @@ package frame
 import (
 	"encoding/json"
 	"fmt"
+	"maps"
 	"reflect"
 
 	"capstan/core/doc"
@@ -93,10 +94,10 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 		}
 	}
 	f.page = f.Geometry.rectangle(geom.Box{Max: geom.Point{X: float64(p.Film.Width), Y: float64(p.Film.Height)}}, 0)
-	old := map[*doc.Scene]*scene{}
+	old, byID := map[*doc.Scene]*scene{}, map[string]*scene{}
 	if before != nil {
 		for _, s := range before.scenes {
-			old[s.doc] = s
+			old[s.doc], byID[s.doc.ID] = s, s
 		}
 	}
 	// First the times: what lasts as long as its thread needs those of all scenes.
@@ -132,7 +133,7 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 		if s != nil && s.timing == timings[i] && (!s.continues || shared) && reflect.DeepEqual(s.lasting, here) {
 			shared = i == 0 || before.precedes(f.scenes[i-1], s)
 		} else {
-			s = f.compileScene(d, intos[i], timings[i], here)
+			s = f.compileScene(d, intos[i], timings[i], here, byID[d.ID])
 			shared = false
 			if i > 0 {
 				link(f.scenes[i-1], s)
@@ -178,12 +179,16 @@ func link(a, b *scene) {
 	}
 }
 
-func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting map[string][]motion.Lasting) *scene {
+// compileScene makes a scene; was is what was made of it before, whose layers that have not changed keep their outlines.
+func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting map[string][]motion.Lasting, was *scene) *scene {
+	if was != nil && !maps.Equal(was.doc.Roles, d.Roles) {
+		was = nil // colours may come from roles
+	}
 	s := &scene{
 		doc: d, into: into, timing: t, lasting: lasting, byID: map[string]*layer{}, byThread: map[string]*layer{},
 		background: colourOf(d.Background, d),
 	}
-	s.layers = f.compileLayers(s, d.Layers, nil)
+	s.layers = f.compileLayers(s, d.Layers, nil, was)
 	f.measureSlides(s, s.layers)
 	return s
 }
@@ -204,16 +209,24 @@ func colourOf(fill doc.Fill, s *doc.Scene) paint.Colour {
 	return c
 }
 
-func (f *Film) compileLayers(s *scene, docs []*doc.Layer, parent *layer) []*layer {
+func (f *Film) compileLayers(s *scene, docs []*doc.Layer, parent *layer, was *scene) []*layer {
 	var out []*layer
 	for _, d := range docs {
 		l := &layer{doc: d, parent: parent}
 		for _, m := range d.Moves {
 			s.continues = s.continues || m.Continues != ""
 		}
-		f.compileShape(s, l)
+		var same *layer
+		if was != nil {
+			same = was.byID[d.ID]
+		}
+		if same != nil && same.doc == d {
+			l.box, l.shapes, l.picture, l.lines, l.path, l.pieces = same.box, same.shapes, same.picture, same.lines, same.path, same.pieces
+		} else {
+			f.compileShape(s, l)
+		}
 		if d.Kind == doc.Group {
-			l.children = f.compileLayers(s, d.Children, l)
+			l.children = f.compileLayers(s, d.Children, l, was)
 			l.box = geom.EmptyBox()
 			for _, c := range l.children {
 				l.box = l.box.Union(c.at(motion.Rest).ApplyBox(c.box))

@@ -45,7 +45,7 @@ type resolver struct {
 	scene  *doc.Scene
 	into   int64
 	moves  map[string]*doc.Move
-	names  map[string]string
+	layers map[string]*doc.Layer
 	begin  map[string]int64
 	end    map[string]int64
 	early  map[string]bool
@@ -61,14 +61,14 @@ type resolver struct {
 func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 	r := &resolver{
 		scene: s, into: into, stay: s.Stay,
-		moves: map[string]*doc.Move{}, names: map[string]string{},
+		moves: map[string]*doc.Move{}, layers: map[string]*doc.Layer{},
 		begin: map[string]int64{}, end: map[string]int64{}, early: map[string]bool{},
 	}
 	var order []*doc.Move
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
 		for _, m := range l.Moves {
 			r.moves[m.ID] = m
-			r.names[m.ID] = fmt.Sprintf("%s of “%s”", Name(m), l.Name)
+			r.layers[m.ID] = l
 			order = append(order, m)
 		}
 		return true
@@ -111,6 +111,11 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 
 func wholeScene(m *doc.Move) bool { return m.Kind == doc.Loop && m.Lasts == doc.WholeScene }
 
+// name says which move is meant, in words for people.
+func (r *resolver) name(id string) string {
+	return fmt.Sprintf("%s of “%s”", Name(r.moves[id]), r.layers[id].Name)
+}
+
 func (r *resolver) fail(err error) int64 {
 	if r.failed == nil {
 		r.failed = err
@@ -125,7 +130,7 @@ func (r *resolver) enter(key string) bool {
 			c := &Cycle{}
 			last := ""
 			for _, k := range append(r.trail[i:], key) {
-				if n := r.names[k[1:]]; n != last {
+				if n := r.name(k[1:]); n != last {
 					c.Names = append(c.Names, n)
 					last = n
 				}
@@ -219,7 +224,7 @@ func (r *resolver) anchor(when, of string) int64 {
 	}
 	if m.Lasts != "" {
 		return r.fail(&Unhangable{fmt.Sprintf(
-			"%s lasts the whole scene, so nothing can start when it ends. Nothing was changed; hang it on its begin or on a time.", r.names[of])})
+			"%s lasts the whole scene, so nothing can start when it ends. Nothing was changed; hang it on its begin or on a time.", r.name(of))})
 	}
 	return r.endOf(of)
 }

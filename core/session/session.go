@@ -119,7 +119,7 @@ func (s *Session) Apply(c edit.Command) (edit.Patch, error) {
 
 // Draft shows what a command would make, until Apply, Open or another Draft. The document stays.
 func (s *Session) Draft(c edit.Command) error {
-	p, err := edit.Preview(s.doc, c, s.assets())
+	p, err := edit.Draft(s.doc, c, s.assets())
 	if err != nil {
 		return err
 	}

@@ -1,0 +1,74 @@
+package doc
+
+import (
+	"bytes"
+	"slices"
+)
+
+// Share lets s, a changed copy of old, use old's layers where they have not changed: a group too, when all in it is shared. What
+// is shared need not be checked, compared or compiled again.
+func Share(s, old *Scene) {
+	before := make(map[string]*Layer, 2*len(old.Layers))
+	Walk(old.Layers, func(l, _ *Layer) bool { before[l.ID] = l; return true })
+	share(s.Layers, before)
+}
+
+func share(list []*Layer, before map[string]*Layer) {
+	for i, l := range list {
+		if l == nil {
+			continue // validation will say so
+		}
+		share(l.Children, before)
+		if o := before[l.ID]; o != nil && o != l && sameLayer(l, o) {
+			list[i] = o
+		}
+	}
+}
+
+// sameLayer reports whether two layers are equal, and what is inside them is the same value. A test holds it to every field.
+func sameLayer(a, b *Layer) bool {
+	return a.ID == b.ID && a.Thread == b.Thread && a.Name == b.Name && a.Kind == b.Kind && samePlace(&a.Place, &b.Place) &&
+		a.Opacity == b.Opacity && a.Fill == b.Fill && a.Corner == b.Corner && a.Path == b.Path && sameText(a.Text, b.Text) &&
+		samePicture(a.Picture, b.Picture) && same(a.Inset, b.Inset) && a.Tint == b.Tint && a.Locked == b.Locked && a.Hidden == b.Hidden &&
+		slices.EqualFunc(a.Moves, b.Moves, sameMove) && slices.Equal(a.Children, b.Children) && sameExtra(a.Extra, b.Extra)
+}
+
+func same[T comparable](a, b *T) bool { return a == b || a != nil && b != nil && *a == *b }
+
+func samePlace(a, b *Place) bool {
+	return a.X == b.X && a.Y == b.Y && a.W == b.W && a.H == b.H && a.Turn == b.Turn && a.FlipX == b.FlipX && a.FlipY == b.FlipY && same(a.Pivot, b.Pivot)
+}
+
+func sameText(a, b *Text) bool {
+	if a == nil || b == nil {
+		return a == b
+	}
+	return slices.Equal(a.Runs, b.Runs) && a.Align == b.Align && a.Wrap == b.Wrap && a.LineHeight == b.LineHeight && a.LetterSpacing == b.LetterSpacing
+}
+
+func samePicture(a, b *PictureUse) bool {
+	if a == nil || b == nil {
+		return a == b
+	}
+	return a.Media == b.Media && same(a.Crop, b.Crop)
+}
+
+func sameMove(a, b *Move) bool {
+	return a == b || a != nil && b != nil && a.ID == b.ID && a.Kind == b.Kind && a.Effect == b.Effect && a.Start == b.Start && same(a.End, b.End) &&
+		a.Duration == b.Duration && a.Lasts == b.Lasts && a.Keeps == b.Keeps && a.Easing == b.Easing && a.Repeat == b.Repeat &&
+		a.Until == b.Until && a.Alternate == b.Alternate && a.Continues == b.Continues && a.Unit == b.Unit && a.Order == b.Order &&
+		a.Overlap == b.Overlap && a.Seed == b.Seed && a.Back == b.Back && same(a.Path, b.Path) && same(a.Spin, b.Spin) &&
+		same(a.Wipe, b.Wipe) && same(a.Slide, b.Slide) && same(a.Rock, b.Rock) && same(a.Scroll, b.Scroll) && sameExtra(a.Extra, b.Extra)
+}
+
+func sameExtra(a, b Extra) bool {
+	if len(a) != len(b) {
+		return false
+	}
+	for k, v := range a {
+		if w, ok := b[k]; !ok || !bytes.Equal(v, w) {
+			return false
+		}
+	}
+	return true
+}

@@ -1,0 +1,112 @@
+package doc
+
+import (
+	"os"
+	"reflect"
+	"testing"
+)
+
+func fixtureScene(t *testing.T) *Scene {
+	t.Helper()
+	raw, err := os.ReadFile("testdata/version-1.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := Read(raw)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p.Film.Scenes[0]
+}
+
+// every calls change for each field of v and of what it points to, and back after each.
+func every(t *testing.T, name string, v reflect.Value, check func(field string)) {
+	t.Helper()
+	switch v.Kind() {
+	case reflect.Pointer:
+		if !v.IsNil() {
+			every(t, name, v.Elem(), check)
+			old := reflect.ValueOf(v.Interface())
+			v.Set(reflect.Zero(v.Type()))
+			check(name + " taken away")
+			v.Set(old)
+		}
+	case reflect.Struct:
+		for i := 0; i < v.NumField(); i++ {
+			every(t, name+"."+v.Type().Field(i).Name, v.Field(i), check)
+		}
+	case reflect.Slice:
+		if v.Len() > 0 {
+			if v.Type().Elem().Kind() != reflect.Uint8 && v.Type() != reflect.TypeOf([]*Layer{}) {
+				every(t, name+"[0]", v.Index(0), check)
+			}
+			old := v.Slice(0, v.Len())
+			v.Set(v.Slice(0, v.Len()-1))
+			check(name + " shorter")
+			v.Set(old)
+		}
+	case reflect.Map:
+		if v.Len() > 0 {
+			old := reflect.ValueOf(v.Interface())
+			v.Set(reflect.MakeMap(v.Type()))
+			check(name + " emptied")
+			v.Set(old)
+		}
+	case reflect.Array:
+		every(t, name+"[1]", v.Index(1), check)
+	case reflect.String:
+		old := v.String()
+		v.SetString(old + "x")
+		check(name)
+		v.SetString(old)
+	case reflect.Bool:
+		v.SetBool(!v.Bool())
+		check(name)
+		v.SetBool(!v.Bool())
+	case reflect.Int, reflect.Int64:
+		v.SetInt(v.Int() + 1)
+		check(name)
+		v.SetInt(v.Int() - 1)
+	case reflect.Float64:
+		old := v.Float()
+		v.SetFloat(old + 0.25)
+		check(name)
+		v.SetFloat(old)
+	default:
+		t.Fatalf("%s: a field of kind %v is not looked at", name, v.Kind())
+	}
+}
+
+// A change to any field of a layer keeps it from being shared; without one it is.
+func TestOnlyWhatHasNotChangedIsShared(t *testing.T) {
+	old := fixtureScene(t)
+	fields := 0
+	for i := range old.Layers {
+		c := old.Clone()
+		Share(c, old)
+		if c.Layers[i] != old.Layers[i] {
+			t.Fatalf("%s has not changed and is not shared", old.Layers[i].Name)
+		}
+		c = old.Clone()
+		share(c.Layers[i].Children, map[string]*Layer{"l3": old.Layers[1].Children[0]})
+		every(t, old.Layers[i].Name, reflect.ValueOf(c.Layers[i]).Elem(), func(field string) {
+			fields++
+			if sameLayer(c.Layers[i], old.Layers[i]) {
+				t.Errorf("%s has changed and would be shared", field)
+			}
+		})
+		if !sameLayer(c.Layers[i], old.Layers[i]) {
+			t.Fatalf("%s was not put back", old.Layers[i].Name)
+		}
+	}
+	if fields < 160 {
+		t.Errorf("only %d fields were changed", fields)
+	}
+	// A group whose child has changed is its own; the other children are shared.
+	c := old.Clone()
+	c.Layers[1].Children[0].Opacity = 0.125
+	Share(c, old)
+	if c.Layers[1] == old.Layers[1] || c.Layers[0] != old.Layers[0] {
+		t.Error("sharing stops at the wrong layer")
+	}
+}
