@@ -159,6 +159,11 @@ type Layer struct {
 	Place    Place       `json:"place"`
 	Opacity  float64     `json:"opacity"`
 	Fill     Fill        `json:"fill"`
+	Stroke   *Stroke     `json:"stroke,omitzero"`  // shapes, paths and texts
+	Blend    string      `json:"blend,omitzero"`   // with what lies under it; empty: normal
+	Blur     float64     `json:"blur,omitzero"`    // px, deviation of a Gaussian
+	Feather  float64     `json:"feather,omitzero"` // px over which its border fades, inwards
+	Shadow   *Shadow     `json:"shadow,omitzero"`
 	Corner   float64     `json:"corner,omitzero"` // px, rectangles and pictures
 	Path     string      `json:"path,omitzero"`   // SVG path data in the layer's own axes
 	Text     *Text       `json:"text,omitzero"`
@@ -190,13 +195,62 @@ type Place struct {
 const (
 	NoFill = "none"
 	Solid  = "colour"
+	Linear = "linear"
+	Radial = "radial"
 )
 
 // Fill is what a shape is filled with.
 type Fill struct {
-	Kind   string `json:"kind"`            // none or colour
-	Colour string `json:"colour,omitzero"` // #rrggbb or #rrggbbaa
-	Role   string `json:"role,omitzero"`   // a colour role of the scene, before Colour
+	Kind     string    `json:"kind"`              // none, colour, linear, radial
+	Colour   string    `json:"colour,omitzero"`   // #rrggbb or #rrggbbaa
+	Role     string    `json:"role,omitzero"`     // a colour role of the scene, before Colour
+	Gradient *Gradient `json:"gradient,omitzero"` // of linear and radial fills
+}
+
+// Graded reports whether the fill is a gradient.
+func (f *Fill) Graded() bool { return f.Kind == Linear || f.Kind == Radial }
+
+// Gradient runs through colours. Its points are shares of the layer's box, 0 at the left or top, 1 at the right or bottom; they
+// may lie outside. Distances are those on the layer: a radial gradient is round, whatever its box.
+type Gradient struct {
+	From  [2]float64  `json:"from"`           // where it begins; the middle of a radial one
+	To    [2]float64  `json:"to"`             // where it ends; on the rim of a radial one
+	Focus *[2]float64 `json:"focus,omitzero"` // of a radial one: where its first colour is; default: its middle
+	Stops []Stop      `json:"stops"`          // 2 to 32
+}
+
+// Stop is a colour of a gradient.
+type Stop struct {
+	At     float64 `json:"at"` // 0..1, not below the one before
+	Colour string  `json:"colour"`
+	Role   string  `json:"role,omitzero"` // a colour role of the scene, before Colour
+}
+
+// Sides of a stroke. The empty side is the middle.
+const (
+	Inside  = "inside"
+	Outside = "outside"
+)
+
+// Stroke is a line along the outline of a shape, path or text.
+type Stroke struct {
+	Fill       Fill      `json:"fill"`
+	Width      float64   `json:"width"`               // px
+	Side       string    `json:"side,omitzero"`       // "", inside, outside
+	Cap        string    `json:"cap,omitzero"`        // "": butt, round, square
+	Join       string    `json:"join,omitzero"`       // "": miter, round, bevel
+	MiterLimit float64   `json:"miterLimit,omitzero"` // miter length in widths; 0: 4
+	Dash       []float64 `json:"dash,omitzero"`       // dashes and gaps in turn, px
+	DashOffset float64   `json:"dashOffset,omitzero"` // px into the pattern
+}
+
+// Shadow is cast by a layer. It falls the same way on the page however the layer is turned.
+type Shadow struct {
+	X      float64 `json:"x"`             // px to the right
+	Y      float64 `json:"y"`             // px down
+	Blur   float64 `json:"blur,omitzero"` // px, deviation of a Gaussian
+	Colour string  `json:"colour"`        // #rrggbb or #rrggbbaa
+	Role   string  `json:"role,omitzero"` // a colour role of the scene, before Colour
 }
 
 // Text alignments.

@@ -28,7 +28,8 @@ func share(list []*Layer, before map[string]*Layer) {
 // sameLayer reports whether two layers are equal, and what is inside them is the same value. A test holds it to every field.
 func sameLayer(a, b *Layer) bool {
 	return a.ID == b.ID && a.Thread == b.Thread && a.Name == b.Name && a.Kind == b.Kind && samePlace(&a.Place, &b.Place) &&
-		a.Opacity == b.Opacity && a.Fill == b.Fill && a.Corner == b.Corner && a.Path == b.Path && sameText(a.Text, b.Text) &&
+		a.Opacity == b.Opacity && sameFill(&a.Fill, &b.Fill) && a.Stroke.Equal(b.Stroke) && a.Blend == b.Blend &&
+		a.Blur == b.Blur && a.Feather == b.Feather && same(a.Shadow, b.Shadow) && a.Corner == b.Corner && a.Path == b.Path && sameText(a.Text, b.Text) &&
 		samePicture(a.Picture, b.Picture) && same(a.Inset, b.Inset) && a.Tint == b.Tint && a.Locked == b.Locked && a.Hidden == b.Hidden &&
 		slices.EqualFunc(a.Moves, b.Moves, sameMove) && slices.Equal(a.Children, b.Children) && sameExtra(a.Extra, b.Extra)
 }
@@ -44,6 +45,26 @@ func sameText(a, b *Text) bool {
 		return a == b
 	}
 	return slices.Equal(a.Runs, b.Runs) && a.Align == b.Align && a.Wrap == b.Wrap && a.LineHeight == b.LineHeight && a.LetterSpacing == b.LetterSpacing
+}
+
+func sameFill(a, b *Fill) bool {
+	return a.Kind == b.Kind && a.Colour == b.Colour && a.Role == b.Role && sameGradient(a.Gradient, b.Gradient)
+}
+
+func sameGradient(a, b *Gradient) bool {
+	if a == nil || b == nil {
+		return a == b
+	}
+	return a.From == b.From && a.To == b.To && same(a.Focus, b.Focus) && slices.Equal(a.Stops, b.Stops)
+}
+
+// Equal reports whether two strokes, either of which may be nil, are the same.
+func (a *Stroke) Equal(b *Stroke) bool {
+	if a == nil || b == nil {
+		return a == b
+	}
+	return sameFill(&a.Fill, &b.Fill) && a.Width == b.Width && a.Side == b.Side && a.Cap == b.Cap && a.Join == b.Join &&
+		a.MiterLimit == b.MiterLimit && slices.Equal(a.Dash, b.Dash) && a.DashOffset == b.DashOffset
 }
 
 func samePicture(a, b *PictureUse) bool {

@@ -81,6 +81,7 @@ func (s *Scene) Move(id string) (move *Move, layer *Layer) {
 // Clone returns a deep copy of the scene; documents share what was not cloned.
 func (s *Scene) Clone() *Scene {
 	c := *s
+	c.Background = s.Background.clone()
 	c.Cues = slices.Clone(s.Cues)
 	c.Guides = slices.Clone(s.Guides)
 	c.Runs = slices.Clone(s.Runs)
@@ -104,6 +105,10 @@ func (s *Scene) Clone() *Scene {
 func (l *Layer) Clone() *Layer {
 	c := *l
 	c.Place.Pivot = copied(l.Place.Pivot)
+	c.Fill, c.Shadow = l.Fill.clone(), copied(l.Shadow)
+	if c.Stroke = copied(l.Stroke); c.Stroke != nil {
+		c.Stroke.Fill, c.Stroke.Dash = l.Stroke.Fill.clone(), slices.Clone(l.Stroke.Dash)
+	}
 	if l.Text != nil {
 		t := *l.Text
 		t.Runs = slices.Clone(t.Runs)
@@ -131,6 +136,13 @@ func (m *Move) Clone() *Move {
 	c.Path, c.Spin, c.Wipe = copied(m.Path), copied(m.Spin), copied(m.Wipe)
 	c.Slide, c.Rock, c.Scroll = copied(m.Slide), copied(m.Rock), copied(m.Scroll)
 	return &c
+}
+
+func (f Fill) clone() Fill {
+	if f.Gradient = copied(f.Gradient); f.Gradient != nil {
+		f.Gradient.Focus, f.Gradient.Stops = copied(f.Gradient.Focus), slices.Clone(f.Gradient.Stops)
+	}
+	return f
 }
 
 func copied[T any](v *T) *T {

@@ -242,16 +242,6 @@ func (c *checker) colour(at, s string) {
 	}
 }
 
-func (c *checker) fill(at string, f Fill, roles map[string]string) {
-	c.oneOf(at+".kind", f.Kind, NoFill, Solid)
-	if f.Kind == Solid && f.Role != "" && f.Colour == "" && roles[f.Role] == "" {
-		c.fail(at+".role", "is %q, a role this scene does not have, and there is no colour beside it", f.Role)
-	}
-	if f.Kind == Solid && (f.Role == "" || f.Colour != "") {
-		c.colour(at+".colour", f.Colour)
-	}
-}
-
 func (c *checker) roles(at string, roles map[string]string) {
 	for _, k := range sortedKeys(roles) {
 		c.colour(at+"."+k, roles[k])
@@ -384,7 +374,7 @@ func (c *checker) scene(at string, s *Scene) {
 
 func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, cues map[string]bool) {
 	c.id(at+".id", l.ID)
-	if c.fine[l] && l.Fill.Role == "" && l.Kind != InsetKind {
+	if c.fine[l] && len(s.Roles) == 0 && l.Kind != InsetKind {
 		for i, m := range l.Moves {
 			at := c.at("%s.moves[%d]", at, i)
 			c.id(at+".id", m.ID)
@@ -405,7 +395,7 @@ func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, c
 	c.number(at+".opacity", l.Opacity, 0, 1)
 	c.number(at+".corner", l.Corner, 0, MaxPlace)
 	c.number(at+".tint", float64(l.Tint), 0, 7)
-	c.fill(at+".fill", l.Fill, s.Roles)
+	c.look(at, l, s)
 	if l.Kind != Group && len(l.Children) > 0 {
 		c.fail(at+".children", "belong to groups only")
 	}

@@ -9,7 +9,6 @@ import (
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/motion"
-	"capstan/core/paint"
 	"capstan/core/text"
 )
 
@@ -39,7 +38,7 @@ type scene struct {
 	continues  bool
 	lasting    map[string][]motion.Lasting
 	timing     *motion.Timing
-	background paint.Colour
+	background Paint
 	layers     []*layer
 	byID       map[string]*layer
 	byThread   map[string]*layer
@@ -51,13 +50,20 @@ type layer struct {
 	parent   *layer
 	children []*layer
 	track    *motion.Track
-	box      geom.Box
 	pivot    geom.Point
-	shapes   []shape
-	picture  uint32
-	lines    []geom.Box // of texts: where a pointer finds them
-	path     *geom.Path // of drawn paths
-	pieces   []piece    // of texts whose moves divide them
+	outlines
+}
+
+// outlines is what a layer looks like in its own axes.
+type outlines struct {
+	box     geom.Box
+	shapes  []shape
+	picture uint32
+	lines   []geom.Box // of texts: where a pointer finds them
+	path    *geom.Path // of drawn paths
+	pieces  []piece    // of texts whose moves divide them
+	effects Effects    // but for the opacity
+	alone   bool       // is painted by itself before it is laid over the page, whatever its opacity
 }
 
 // piece is a line, word or letter of a text.
@@ -67,9 +73,12 @@ type piece struct {
 	shapes []shape
 }
 
+// shape is an outline with what it is painted with. Strokes come after the fills they lie on.
 type shape struct {
-	key    uint32
-	colour paint.Colour
+	key   uint32
+	paint Paint
+	side  string // of a stroke that lies on one side of its line: of, whose inside or outside it keeps to
+	of    uint32
 }
 
 // Compile makes a film of a validated document. Given the film compiled before, it shares what did not change:
@@ -186,27 +195,11 @@ func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting 
 	}
 	s := &scene{
 		doc: d, into: into, timing: t, lasting: lasting, byID: map[string]*layer{}, byThread: map[string]*layer{},
-		background: colourOf(d.Background, d),
+		background: paintOf(d.Background, d, f.pageBox()),
 	}
 	s.layers = f.compileLayers(s, d.Layers, nil, was)
 	f.measureSlides(s, s.layers)
 	return s
-}
-
-// colourOf resolves a fill; no fill is a colour that does not show.
-func colourOf(fill doc.Fill, s *doc.Scene) paint.Colour {
-	if fill.Kind != doc.Solid {
-		return paint.Colour{}
-	}
-	code := fill.Colour
-	if role, ok := s.Roles[fill.Role]; ok && fill.Role != "" {
-		code = role
-	}
-	c, err := paint.Parse(code)
-	if err != nil {
-		return paint.Black // validation has refused it
-	}
-	return c
 }
 
 func (f *Film) compileLayers(s *scene, docs []*doc.Layer, parent *layer, was *scene) []*layer {
@@ -221,7 +214,7 @@ func (f *Film) compileLayers(s *scene, docs []*doc.Layer, parent *layer, was *sc
 			same = was.byID[d.ID]
 		}
 		if same != nil && same.doc == d {
-			l.box, l.shapes, l.picture, l.lines, l.path, l.pieces = same.box, same.shapes, same.picture, same.lines, same.path, same.pieces
+			l.outlines = same.outlines
 		} else {
 			f.compileShape(s, l)
 		}
@@ -249,12 +242,11 @@ func (f *Film) compileLayers(s *scene, docs []*doc.Layer, parent *layer, was *sc
 func (f *Film) compileShape(s *scene, l *layer) {
 	d := l.doc
 	l.box = geom.BoxAt(geom.Point{}, d.Place.W, d.Place.H)
-	fill := colourOf(d.Fill, s.doc)
 	switch d.Kind {
 	case doc.Rectangle:
-		l.shapes = []shape{{f.Geometry.rectangle(l.box, d.Corner), fill}}
+		l.shapes = []shape{{key: f.Geometry.rectangle(l.box, d.Corner)}}
 	case doc.Ellipse:
-		l.shapes = []shape{{f.Geometry.ellipse(l.box), fill}}
+		l.shapes = []shape{{key: f.Geometry.ellipse(l.box)}}
 	case doc.PathKind:
 		key := f.Geometry.key("p"+d.Path, func() *geom.Path {
 			p, err := geom.ParseData(d.Path)
@@ -264,30 +256,16 @@ func (f *Film) compileShape(s *scene, l *layer) {
 			return p
 		})
 		l.path = f.Geometry.Path(key)
-		if b := l.path.Bounds(); b.Max.X >= b.Min.X {
+		if b := f.Geometry.Bounds(key); b.Max.X >= b.Min.X {
 			l.box = b
 		}
-		l.shapes = []shape{{key, fill}}
+		l.shapes = []shape{{key: key}}
 	case doc.TextKind:
-		lay, content := f.layout(d, motion.Finest(d))
-		l.box, l.lines = lay.Box, lay.Lines
-		set := func(name string, list []text.Outline) (out []shape) {
-			for i, o := range list {
-				c := fill
-				if o.Colour != "" {
-					c = colourOf(doc.Fill{Kind: doc.Solid, Colour: o.Colour}, s.doc)
-				}
-				out = append(out, shape{f.Geometry.key(fmt.Sprint(name, i, content), func() *geom.Path { return o.Path }), c})
-			}
-			return out
-		}
-		l.shapes = set("t", lay.Outlines)
-		for i, p := range lay.Pieces {
-			u := motion.Unit{Line: p.Line, Word: p.Word, Letter: p.Letter}
-			l.pieces = append(l.pieces, piece{u, p.Box, set(fmt.Sprint("u", i, "/"), p.Outlines)})
-		}
+		f.compileText(s, l)
+		f.compileEffects(s, l)
+		return
 	case doc.Picture:
-		l.shapes = []shape{{f.Geometry.rectangle(l.box, d.Corner), paint.Colour{}}}
+		l.shapes = []shape{{key: f.Geometry.rectangle(l.box, d.Corner)}}
 		i, ok := f.picture[d.Picture.Media]
 		if !ok {
 			i = uint32(len(f.Pictures))
@@ -295,6 +273,34 @@ func (f *Film) compileShape(s *scene, l *layer) {
 			f.Pictures = append(f.Pictures, d.Picture.Media)
 		}
 		l.picture = i
+	}
+	fill := paintOf(d.Fill, s.doc, l.box)
+	for i := range l.shapes {
+		l.shapes[i].paint = fill
+	}
+	l.shapes = f.stroked(l.shapes, d.Stroke, s.doc, l.box)
+	f.compileEffects(s, l)
+}
+
+func (f *Film) compileText(s *scene, l *layer) {
+	d := l.doc
+	lay, content := f.layout(d, motion.Finest(d))
+	l.box, l.lines = lay.Box, lay.Lines
+	fill := paintOf(d.Fill, s.doc, l.box)
+	set := func(name string, list []text.Outline) (out []shape) {
+		for i, o := range list {
+			p := fill
+			if o.Colour != "" {
+				p = paintOf(doc.Fill{Kind: doc.Solid, Colour: o.Colour}, s.doc, l.box)
+			}
+			out = append(out, shape{key: f.Geometry.key(fmt.Sprint(name, i, content), func() *geom.Path { return o.Path }), paint: p})
+		}
+		return f.stroked(out, d.Stroke, s.doc, l.box)
+	}
+	l.shapes = set("t", lay.Outlines)
+	for i, p := range lay.Pieces {
+		u := motion.Unit{Line: p.Line, Word: p.Word, Letter: p.Letter}
+		l.pieces = append(l.pieces, piece{u, p.Box, set(fmt.Sprint("u", i, "/"), p.Outlines)})
 	}
 }
 

@@ -24,8 +24,8 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
 		n := &p.nodes[i]
 		switch n.kind {
 		case pageNode:
-			if n.colour.A > 0 {
-				l.fill(p.film.page, moved(n.m, by), n.colour, 1)
+			if !n.paint.clear() {
+				l.fill(p.film.Geometry, p.film.page, moved(n.m, by), &n.paint, 1)
 			}
 		case mixNode, wipeNode:
 			second := p.nodes[i+1].end
@@ -111,11 +111,13 @@ func (n *node) repeats(f *Film, by geom.Point) (x0, x1, y0, y1 int) {
 // shown writes one copy of a layer, as far as its veil shows it.
 func (p *Player) shown(i int, v View, alpha float64, by geom.Point) {
 	n := &p.nodes[i]
-	l := &p.list
 	a := n.alpha * alpha
-	if a <= 0 {
+	if a <= 0 || n.end == i+1 && n.layer.doc.Kind == doc.Group {
 		return
 	}
+	l := &p.list
+	var veils [2]mark
+	open := 0
 	if n.veil.Count > 0 {
 		box := n.layer.box
 		if n.kind == pieceNode {
@@ -129,6 +131,8 @@ func (p *Player) shown(i int, v View, alpha float64, by geom.Point) {
 					count = n.veil.Count
 				}
 				l.op(OpVeil, uint32(count))
+				veils[open] = l.openBox()
+				open++
 				l.matrix(moved(n.m, by))
 			}
 			r := &n.veil.Reveals[k]
@@ -136,27 +140,59 @@ func (p *Player) shown(i int, v View, alpha float64, by geom.Point) {
 			l.wipe(r, box)
 		}
 	}
-	switch n.kind {
-	case leafNode, pieceNode:
-		p.leaf(n, v, a, by)
-	default:
-		switch {
-		case n.end == i+1:
-		case a < 1 && (p.nodes[i+1].end < n.end || p.nodes[i+1].kind != leafNode && p.nodes[i+1].kind != pieceNode || p.nodes[i+1].veil.Count > 0):
-			l.op(OpGroup)
-			l.num(a)
-			p.paint(i+1, n.end, v, 1, by)
-			l.op(OpEnd)
-		default:
-			p.paint(i+1, n.end, v, a, by)
-		}
+	if e, alone := p.effectsOf(n); alone || a < 1 && p.overlaps(i) {
+		e = e.at(n.m)
+		e.Opacity = a
+		k := l.group(&e)
+		p.body(i, v, 1, by)
+		l.endGroup(k, &e)
+	} else {
+		p.body(i, v, a, by)
 	}
-	if n.veil.Count > 0 {
+	for open > 0 {
+		open--
 		l.op(OpEnd)
-		if n.veil.Count > 1 && !n.veil.Join {
-			l.op(OpEnd)
-		}
+		l.closeBox(veils[open])
 	}
+}
+
+// effectsOf returns what is done to a node as a whole, and whether that is more than fading. What is done to a text in
+// pieces is done to all of it.
+func (p *Player) effectsOf(n *node) (Effects, bool) {
+	switch {
+	case n.mixed > 0:
+		e := &p.effects[n.mixed-1]
+		return *e, !e.none()
+	case n.kind == pieceNode || !n.layer.alone:
+		return Effects{}, false
+	}
+	return n.layer.effects, true
+}
+
+// overlaps reports whether parts of a node may lie over each other, so that it has to fade as one.
+func (p *Player) overlaps(i int) bool {
+	n := &p.nodes[i]
+	switch n.kind {
+	case leafNode:
+		return n.layer.doc.Stroke != nil || n.other != nil && n.other.doc.Stroke != nil
+	case pieceNode:
+		return n.layer.doc.Stroke != nil
+	}
+	if n.end == i+1 {
+		return false
+	}
+	first := &p.nodes[i+1]
+	return first.end < n.end || first.kind != leafNode && first.kind != pieceNode || first.veil.Count > 0 || first.layer.alone || p.overlaps(i+1)
+}
+
+// body writes what a node shows, without its veil and effects.
+func (p *Player) body(i int, v View, alpha float64, by geom.Point) {
+	n := &p.nodes[i]
+	if n.kind == leafNode || n.kind == pieceNode {
+		p.leaf(n, v, alpha, by)
+		return
+	}
+	p.paint(i+1, n.end, v, alpha, by)
 }
 
 func (p *Player) leaf(n *node, v View, alpha float64, by geom.Point) {
@@ -178,36 +214,139 @@ func (p *Player) leaf(n *node, v View, alpha float64, by geom.Point) {
 			others = n.other.pieces[n.piece].shapes
 		}
 	}
+	restroked := n.sized || n.grown != 0 || n.other != nil && !(d.Stroke.Equal(n.other.doc.Stroke) && d.Path == n.other.doc.Path)
 	// Outlines of one text in several colours do not overlap, so opacity may go into each.
-	for i, s := range shapes {
-		c := s.colour
-		if i < len(others) {
-			c = paint.Mix(c, others[i].colour, n.share)
+	for i := range shapes {
+		s := &shapes[i]
+		if s.of != 0 && restroked {
+			break
 		}
-		if c.A*alpha <= 0 {
+		c := s.paint
+		if i < len(others) && n.other != nil {
+			c = mixPaints(&c, &others[i].paint, n.share)
+		}
+		if c.clear() || alpha <= 0 {
 			continue
 		}
-		if n.other != nil && d.Kind == doc.PathKind && d.Path != n.other.doc.Path {
-			p.tmp.Reset()
-			p.tmp.Verbs = append(p.tmp.Verbs, n.layer.path.Verbs...)
-			for k, q := range n.layer.path.Points {
-				p.tmp.Points = append(p.tmp.Points, q.Lerp(n.other.path.Points[k], n.share))
+		switch own := p.ownOutline(n, s); {
+		case s.side != "":
+			l.op(OpClip, s.of, outsideCode(s.side))
+			k := l.openBox()
+			l.matrix(m)
+			l.fill(p.film.Geometry, s.key, m, &c, alpha)
+			l.op(OpEnd)
+			l.closeBox(k)
+		case own != nil:
+			l.outline(own, m, &c, alpha)
+		case n.sized:
+			stretch := n.stretch()
+			if inv, ok := stretch.Inverse(); ok && c.Gradient != nil {
+				c.Axes = inv.Mul(c.Axes)
 			}
-			l.outline(&p.tmp, m, c, alpha)
-			continue
-		}
-		if !n.sized {
-			l.fill(s.key, m, c, alpha)
-			continue
-		}
-		box := geom.BoxAt(geom.Point{}, n.size.X, n.size.Y)
-		switch {
-		case d.Kind == doc.Rectangle && n.corner > 0:
-			p.tmp = *geom.Rectangle(box, n.corner)
-			l.outline(&p.tmp, m, c, alpha)
+			l.fill(p.film.Geometry, s.key, m.Mul(stretch), &c, alpha)
 		default:
-			l.fill(s.key, m.Mul(n.stretch()), c, alpha)
+			l.fill(p.film.Geometry, s.key, m, &c, alpha)
 		}
+	}
+	if restroked {
+		p.restroke(n, shapes, others, m, alpha)
+	}
+}
+
+func outsideCode(side string) uint32 {
+	if side == doc.Outside {
+		return 1
+	}
+	return 0
+}
+
+// ownOutline returns the outline that a morph gives a shape at this time, in the layer's axes, or nil where a stretched or
+// stored one will do. It is valid until the next call.
+func (p *Player) ownOutline(n *node, s *shape) *geom.Path {
+	d := n.layer.doc
+	switch {
+	case n.other != nil && d.Kind == doc.PathKind && d.Path != n.other.doc.Path:
+		p.tmp.Reset()
+		p.tmp.Verbs = append(p.tmp.Verbs, n.layer.path.Verbs...)
+		for k, q := range n.layer.path.Points {
+			p.tmp.Points = append(p.tmp.Points, q.Lerp(n.other.path.Points[k], n.share))
+		}
+		return &p.tmp
+	case n.sized && d.Kind == doc.Rectangle && n.corner > 0:
+		p.tmp = *geom.Rectangle(geom.BoxAt(geom.Point{}, n.size.X, n.size.Y), n.corner)
+		return &p.tmp
+	}
+	return nil
+}
+
+// restroke strokes outlines as they are at this time: a stretched stroke would not have one width.
+func (p *Player) restroke(n *node, shapes, others []shape, m geom.Matrix, alpha float64) {
+	a, b := n.layer.doc.Stroke, n.layer.doc.Stroke
+	if n.other != nil {
+		b = n.other.doc.Stroke
+	}
+	if a == nil && b == nil {
+		return
+	}
+	paintIn := func(list []shape) (c Paint) {
+		for _, s := range list {
+			if s.of != 0 {
+				return s.paint
+			}
+		}
+		return
+	}
+	c, with := paintIn(shapes), a
+	width := 0.0
+	switch {
+	case a == nil:
+		c, with, width = paintIn(others), b, b.Width*n.share
+	case b == nil:
+		width = a.Width * (1 - n.share)
+	default:
+		width = a.Width + (b.Width-a.Width)*n.share
+		if n.other != nil {
+			other := paintIn(others)
+			c = mixPaints(&c, &other, n.share)
+			if n.share >= 0.5 {
+				with = b
+			}
+		}
+	}
+	if n.grown > 0 {
+		width /= n.grown
+	}
+	if c.clear() || width <= 0 {
+		return
+	}
+	l := &p.list
+	for i := range shapes {
+		s := &shapes[i]
+		if s.of != 0 {
+			return
+		}
+		o := p.ownOutline(n, s)
+		if o == nil {
+			stretch := geom.Identity
+			if n.sized {
+				stretch = n.stretch()
+			}
+			o = &geom.Path{}
+			o.Append(p.film.Geometry.Path(s.key), stretch)
+		}
+		line := o.Stroke(pen(with, width))
+		if with.Side == "" {
+			l.outline(line, m, &c, alpha)
+			continue
+		}
+		l.op(OpMask, outsideCode(with.Side))
+		k := l.openBox()
+		l.num(0)
+		l.outline(line, m, &c, alpha)
+		l.op(OpNext)
+		l.outline(o, m, &Paint{Colour: paint.White}, 1)
+		l.op(OpEnd)
+		l.closeBox(k)
 	}
 }
 
@@ -243,4 +382,5 @@ func (p *Player) picture(n *node, v View, alpha float64, m geom.Matrix) {
 	p.list.op(OpPicture, n.layer.picture, mip, key)
 	p.list.matrix(m)
 	p.list.num(box.Min.X, box.Min.Y, box.W(), box.H(), crop[0], crop[1], crop[2], crop[3], alpha)
+	p.list.covers(m, box)
 }

@@ -109,7 +109,7 @@ func TestAMorphInterpolatesPlaceSizeTurnOpacityColour(t *testing.T) {
 	// background fill, then one fill: m, colour
 	n := l.Numbers[10:]
 	m := geom.Matrix{A: n[0], B: n[1], C: n[2], D: n[3], E: n[4], F: n[5]}
-	box := m.ApplyBox(f.Geometry.Path(l.Codes[3]).Bounds())
+	box := m.ApplyBox(f.Geometry.Path(l.Codes[4]).Bounds())
 	if c := box.Centre(); math.Abs(c.X-200)+math.Abs(c.Y-150)+math.Abs(box.W()-60)+math.Abs(box.H()-40) > 1e-9 {
 		t.Errorf("half way it fills %v", box)
 	}

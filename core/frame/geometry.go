@@ -14,6 +14,7 @@ import (
 type Store struct {
 	byContent map[string]uint32
 	paths     map[uint32]*geom.Path
+	bounds    map[uint32]geom.Box
 	next      uint32
 }
 
@@ -21,11 +22,19 @@ type Store struct {
 const maxOutlines = 20000
 
 func newStore(next uint32) *Store {
-	return &Store{byContent: map[string]uint32{}, paths: map[uint32]*geom.Path{}, next: next}
+	return &Store{byContent: map[string]uint32{}, paths: map[uint32]*geom.Path{}, bounds: map[uint32]geom.Box{}, next: next}
 }
 
 // Path returns the outline of a key, or nil for a key this store does not have.
 func (s *Store) Path(key uint32) *geom.Path { return s.paths[key] }
+
+// Bounds returns the box of an outline; that of one without points, or of a key this store does not have, is empty.
+func (s *Store) Bounds(key uint32) geom.Box {
+	if b, ok := s.bounds[key]; ok {
+		return b
+	}
+	return geom.EmptyBox()
+}
 
 // key returns the key for the outline described by content, making it when it is new.
 func (s *Store) key(content string, outline func() *geom.Path) uint32 {
@@ -34,7 +43,8 @@ func (s *Store) key(content string, outline func() *geom.Path) uint32 {
 	}
 	s.next++
 	s.byContent[content] = s.next
-	s.paths[s.next] = outline()
+	p := outline()
+	s.paths[s.next], s.bounds[s.next] = p, p.Bounds()
 	return s.next
 }
 

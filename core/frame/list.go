@@ -12,36 +12,114 @@ import (
 // takes its numbers from List.Numbers in the same order.
 type Op = uint32
 
-// The primitives. m is a Matrix as six numbers (A..F) from local px to page px; colours are four
-// numbers r g b a in 0..1, not premultiplied.
+// The primitives. m is a Matrix as six numbers (A..F) from local px to page px; a box is four numbers x y w h in page
+// px and bounds what is painted inside.
+//
+// A paint is, in codes: 0; or 1 (linear) or 2 (radial) and the number n of stops. In numbers: for 0 a colour r g b a in
+// 0..1, not premultiplied; else the matrix from the gradient's axes to local px, for radial ones the focus x y, the
+// opacity, and n times: share r g b a (see paint.Gradient).
 const (
-	OpFill     Op = 1 // codes: key. numbers: m, colour
-	OpOutline  Op = 2 // codes: verb count, verbs. numbers: m, colour, coordinates: an outline for this frame only
-	OpPicture  Op = 3 // codes: picture, mip, key of its outline. numbers: m, box (x y w h), crop (l t r b), alpha
-	OpGroup    Op = 4 // numbers: opacity. What follows up to OpEnd is painted by itself, then laid over
+	OpFill     Op = 1 // codes: key, paint. numbers: m, paint
+	OpOutline  Op = 2 // codes: verb count, verbs, paint. numbers: m, coordinates, paint: an outline for this frame only
+	OpPicture  Op = 3 // codes: picture, mip, key of its outline. numbers: m, box (x y w h, local), crop (l t r b), alpha
+	OpGroup    Op = 4 // codes: blend. numbers: box, opacity, blur, feather, shadow. What follows up to OpEnd is one
 	OpEnd      Op = 5
 	OpMix      Op = 6 // numbers: p. (1-p) x what follows up to OpNext + p x what follows that up to OpEnd
 	OpNext     Op = 7
 	OpClipPage Op = 8 // numbers: box (x y w h). What follows up to OpEnd is cut to it
-	// OpVeil shows a part of what follows up to OpEnd. codes: n reveals (1 or 2). numbers: m, then for each its opacity o and
-	// a wipe (dx dy edge softness inverted). At the local point q a wipe is clamp((edge - d.q) / softness, 0, 1), over one
+	// OpVeil shows a part of what follows up to OpEnd. codes: n reveals (1 or 2). numbers: box, m, then for each its opacity o
+	// and a wipe (dx dy edge softness inverted). At the local point q a wipe is clamp((edge - d.q) / softness, 0, 1), over one
 	// device px when softness is less than that; inverted: 1 - that. One reveal shows a = o x wipe, two a + b (1 - a).
 	OpVeil Op = 9
 	// OpWipe shows (1-a) x what follows up to OpNext + a x what follows that up to OpEnd. numbers: m, one wipe as in OpVeil,
 	// which is a.
 	OpWipe Op = 10
+	// OpClip cuts what follows up to OpEnd to the inside of an outline, antialiased. codes: key, 1 for the outside
+	// instead. numbers: box, m.
+	OpClip Op = 11
+	// OpMask shows what follows up to OpNext as far as what follows that up to OpEnd covers. codes: 1 for where it does not
+	// cover instead. numbers: box, feather (px of a soft border, inwards).
+	OpMask Op = 12
+	// OpProject shows what follows up to OpEnd, painted flat, through a 3 x 3 matrix: it maps the local box to the page, and
+	// each local px is painted with scale samples. numbers: box (x y w h, local), nine numbers by rows, scale. Inside, m
+	// maps to the local axes.
+	OpProject Op = 13
 )
+
+// Blend is how a group is laid over what is under it.
+type Blend = uint32
+
+// The separable blend modes of W3C Compositing and Blending 1, section 9.1, in the order of doc.Blends.
+const (
+	Normal Blend = iota
+	Multiply
+	Screen
+	Overlay
+	Darken
+	Lighten
+	ColourDodge
+	ColourBurn
+	HardLight
+	SoftLight
+	Difference
+	Exclusion
+)
+
+// Shadow lies under a group: its shape, moved, softened by a Gaussian of deviation Blur and coloured.
+type Shadow struct {
+	X, Y, Blur float64 // page px
+	Colour     paint.Colour
+}
+
+// Effects are what is done to a group as a whole, in this order. The zero value but for Opacity 1 does nothing.
+type Effects struct {
+	Feather float64 // page px over which its border fades, inwards
+	Blur    float64 // page px, deviation of a Gaussian
+	Shadow  Shadow
+	Opacity float64
+	Blend   Blend
+}
+
+// none reports whether the effects do nothing but fade.
+func (e *Effects) none() bool {
+	return e.Feather == 0 && e.Blur == 0 && e.Shadow.Colour.A == 0 && e.Blend == Normal
+}
+
+// Reach returns how far beyond its box effects show: left, up, right, down, in page px. A blur is taken to end
+// three deviations out.
+func (e *Effects) Reach() (l, t, r, b float64) {
+	d := 3 * e.Blur
+	l, t, r, b = d, d, d, d
+	if e.Shadow.Colour.A > 0 {
+		s := d + 3*e.Shadow.Blur
+		l, r = max(l, s-e.Shadow.X), max(r, s+e.Shadow.X)
+		t, b = max(t, s-e.Shadow.Y), max(b, s+e.Shadow.Y)
+	}
+	return
+}
+
+// Paint is what an outline is filled with: a colour, or a gradient.
+type Paint struct {
+	Colour   paint.Colour
+	Gradient *paint.Gradient // before Colour
+	Axes     geom.Matrix     // from the gradient's axes to those of the outline
+}
+
+func (p *Paint) clear() bool { return p.Gradient == nil && p.Colour.A <= 0 }
 
 // List says what to paint, back to front, in page px. It holds no pixels and no document.
 type List struct {
 	Width, Height float64 // the page
 	Codes         []uint32
 	Numbers       []float64
+
+	reach geom.Box // of what has been written since the enclosing box was begun
 }
 
 func (l *List) reset(w, h float64) {
 	l.Width, l.Height = w, h
 	l.Codes, l.Numbers = l.Codes[:0], l.Numbers[:0]
+	l.reach = geom.EmptyBox()
 }
 
 func (l *List) op(codes ...uint32) { l.Codes = append(l.Codes, codes...) }
@@ -50,22 +128,102 @@ func (l *List) num(v ...float64) { l.Numbers = append(l.Numbers, v...) }
 
 func (l *List) matrix(m geom.Matrix) { l.num(m.A, m.B, m.C, m.D, m.E, m.F) }
 
-func (l *List) fill(key uint32, m geom.Matrix, c paint.Colour, alpha float64) {
-	l.op(OpFill, key)
-	l.matrix(m)
-	l.num(c.R, c.G, c.B, c.A*alpha)
+// covers notes that something is painted in the box b, mapped by m.
+func (l *List) covers(m geom.Matrix, b geom.Box) {
+	if b.Max.X >= b.Min.X {
+		l.reach = l.reach.Union(m.ApplyBox(b))
+	}
 }
 
-func (l *List) outline(p *geom.Path, m geom.Matrix, c paint.Colour, alpha float64) {
-	l.op(OpOutline, uint32(len(p.Verbs)))
-	for _, v := range p.Verbs {
+// mark is a box whose numbers are written when what it bounds is known.
+type mark struct {
+	at    int
+	outer geom.Box
+}
+
+func (l *List) openBox() mark {
+	k := mark{len(l.Numbers), l.reach}
+	l.num(0, 0, 0, 0)
+	l.reach = geom.EmptyBox()
+	return k
+}
+
+func (l *List) closeBox(k mark) {
+	if b := l.reach; b.Max.X >= b.Min.X {
+		copy(l.Numbers[k.at:], []float64{b.Min.X, b.Min.Y, b.W(), b.H()})
+	}
+	l.reach = l.reach.Union(k.outer)
+}
+
+func (l *List) paintCodes(p *Paint) {
+	switch {
+	case p.Gradient == nil:
+		l.op(0)
+	case p.Gradient.Radial:
+		l.op(2, uint32(len(p.Gradient.Stops)))
+	default:
+		l.op(1, uint32(len(p.Gradient.Stops)))
+	}
+}
+
+func (l *List) paintNumbers(p *Paint, alpha float64) {
+	g := p.Gradient
+	if g == nil {
+		c := p.Colour
+		l.num(c.R, c.G, c.B, c.A*alpha)
+		return
+	}
+	l.matrix(p.Axes)
+	if g.Radial {
+		l.num(g.Focus[0], g.Focus[1])
+	}
+	l.num(alpha)
+	for _, s := range g.Stops {
+		l.num(s.At, s.Colour.R, s.Colour.G, s.Colour.B, s.Colour.A)
+	}
+}
+
+func (l *List) fill(s *Store, key uint32, m geom.Matrix, p *Paint, alpha float64) {
+	l.op(OpFill, key)
+	l.paintCodes(p)
+	l.matrix(m)
+	l.paintNumbers(p, alpha)
+	l.covers(m, s.Bounds(key))
+}
+
+func (l *List) outline(o *geom.Path, m geom.Matrix, p *Paint, alpha float64) {
+	l.op(OpOutline, uint32(len(o.Verbs)))
+	for _, v := range o.Verbs {
 		l.Codes = append(l.Codes, uint32(v))
 	}
+	l.paintCodes(p)
 	l.matrix(m)
-	l.num(c.R, c.G, c.B, c.A*alpha)
-	for _, q := range p.Points {
+	for _, q := range o.Points {
 		l.num(q.X, q.Y)
+		l.reach = l.reach.Include(m.Apply(q))
 	}
+	l.paintNumbers(p, alpha)
+}
+
+func (l *List) group(e *Effects) mark {
+	l.op(OpGroup, e.Blend)
+	k := l.openBox()
+	s := &e.Shadow
+	l.num(e.Opacity, e.Blur, e.Feather, s.X, s.Y, s.Blur, s.Colour.R, s.Colour.G, s.Colour.B, s.Colour.A)
+	return k
+}
+
+func (l *List) endGroup(k mark, e *Effects) {
+	l.op(OpEnd)
+	outer := k.outer
+	k.outer = geom.EmptyBox()
+	l.closeBox(k)
+	if l.reach.Max.X >= l.reach.Min.X {
+		left, up, right, down := e.Reach()
+		l.reach.Min = l.reach.Min.Sub(geom.Point{X: left, Y: up})
+		l.reach.Max = l.reach.Max.Add(geom.Point{X: right, Y: down})
+	}
+	l.reach = l.reach.Union(outer)
 }
 
 // wipe writes the numbers of a wipe across a box.

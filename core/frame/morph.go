@@ -213,6 +213,10 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b stance
 		veil: a.veil.Lifted(morph.Ease(e)).With(b.veil.Lifted(1 - morph.Ease(e))), scroll: loops.Scroll, period: loops.Period, faint: 1 - loops.Repeats,
 		size: size, corner: max(morph.Number(a.corner, b.corner, e), 0), sized: a.size != b.size || a.corner != b.corner,
 	}
+	if q.a.alone || q.b.alone {
+		p.effects = append(p.effects, mixEffects(&q.a.effects, &q.b.effects, morph.Ease(e)))
+		n.mixed = len(p.effects)
+	}
 	if q.a.doc.Kind == doc.Group && q.b.doc.Kind == doc.Group {
 		n.kind, n.other, n.sized = groupNode, nil, false
 		i := p.open(n)
@@ -253,7 +257,7 @@ func (p *Player) words(q *pair, n node, c strandClock) {
 	if q.a.track.ByUnit(c.a) == "" && q.b.track.ByUnit(c.b) == "" || len(q.a.pieces)+len(q.b.pieces) == 0 {
 		if n.sized { // a text scales as a whole, about its origin
 			k := n.size.Y / max(q.a.box.H(), 1e-9)
-			n.m, n.sized = n.m.Mul(geom.Scale(k, k)), false
+			n.m, n.sized, n.grown = n.m.Mul(geom.Scale(k, k)), false, k
 		}
 		p.close(p.open(n))
 		return
@@ -263,7 +267,7 @@ func (p *Player) words(q *pair, n node, c strandClock) {
 		base, other, n.share = q.b, q.a, 1-n.share
 	}
 	k := n.size.Y / max(base.box.H(), 1e-9)
-	n.m, n.sized = n.m.Mul(geom.Scale(k, k)), false
+	n.m, n.sized, n.grown = n.m.Mul(geom.Scale(k, k)), false, k
 	n.kind, n.layer, n.other = textNode, base, other
 	i := p.open(n)
 	for k := range base.pieces {
@@ -274,7 +278,7 @@ func (p *Player) words(q *pair, n node, c strandClock) {
 		}
 		piece := n
 		piece.kind, piece.piece, piece.alpha, piece.veil = pieceNode, k, unit.Opacity, unit.Veil
-		piece.scroll, piece.period = geom.Point{}, geom.Point{}
+		piece.scroll, piece.period, piece.mixed = geom.Point{}, geom.Point{}, 0
 		piece.m = n.m.Mul(base.unitAt(unit, base.pieces[k].box.Centre()))
 		p.close(p.open(piece))
 	}
@@ -312,7 +316,7 @@ func (p *Player) fit(l *layer, m geom.Matrix, size geom.Point, alpha float64, c 
 // alike reports whether two matched layers differ in numbers and colours only.
 func alike(a, b *layer) bool {
 	x, y := a.doc, b.doc
-	if x.Kind != y.Kind || len(a.shapes) != len(b.shapes) {
+	if x.Kind != y.Kind || a.fills() != b.fills() {
 		return false
 	}
 	switch x.Kind {
@@ -326,6 +330,15 @@ func alike(a, b *layer) bool {
 		return sameSetting(x.Text, y.Text)
 	}
 	return false
+}
+
+// fills is how many of its shapes are no strokes.
+func (l *layer) fills() int {
+	n := 0
+	for n < len(l.shapes) && l.shapes[n].of == 0 {
+		n++
+	}
+	return n
 }
 
 // blends reports whether two drawn paths have the same steps, so that their points can be interpolated.

@@ -6,7 +6,6 @@ import (
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/motion"
-	"capstan/core/paint"
 )
 
 // View says how the list will be seen; it chooses the size of pictures to sample.
@@ -17,11 +16,12 @@ type View struct {
 // Player answers times with display lists. It reuses its memory: a list is valid until the next call,
 // and once warm a call allocates nothing. A Player belongs to one goroutine; a Film may have many.
 type Player struct {
-	film  *Film
-	nodes []node
-	list  List
-	tmp   geom.Path
-	solo  map[string]bool // threads looked at alone; nil: all
+	film    *Film
+	nodes   []node
+	list    List
+	tmp     geom.Path
+	solo    map[string]bool // threads looked at alone; nil: all
+	effects []Effects       // of morphs
 }
 
 // Player returns a new player of the film.
@@ -43,15 +43,17 @@ type node struct {
 	veil   motion.Veil
 	scroll geom.Point // own axes, within period
 	period geom.Point
-	faint  float64      // how much of the repetitions is not seen
-	end    int          // nodes[i+1:end] lie inside
-	colour paint.Colour // of a page
+	faint  float64 // how much of the repetitions is not seen
+	end    int     // nodes[i+1:end] lie inside
+	paint  Paint   // of a page
 	// What a morph changes:
 	other  *layer  // the layer of the other side, for its colours
 	share  float64 // eased progress towards other
 	size   geom.Point
 	corner float64
 	sized  bool
+	grown  float64 // how much its matrix enlarges a text; 0: not at all
+	mixed  int     // 1 + the place of its effects in Player.effects; 0: those of the layer
 }
 
 type nodeKind uint8
@@ -105,7 +107,7 @@ func (p *Player) Solo(threads []string) {
 func (p *Player) Stand(t motion.Instant) {
 	f := p.film
 	w := f.Order.At(t)
-	p.nodes = p.nodes[:0]
+	p.nodes, p.effects = p.nodes[:0], p.effects[:0]
 	s := f.scenes[w.Scene]
 	if !w.Into {
 		c := motion.Clock{At: w.Clock, Stay: s.timing.Stay}
@@ -121,7 +123,7 @@ func (p *Player) Stand(t motion.Instant) {
 	entering := motion.Clock{At: w.Clock, Side: motion.Entering, Stay: s.timing.Stay}
 	switch st.kind {
 	case doc.Morph:
-		p.page(paint.Mix(from.background, s.background, e), geom.Point{})
+		p.page(mixPaints(&from.background, &s.background, e), geom.Point{})
 		list, second := st.plan()
 		if w.Share >= 0.5 {
 			list = second
@@ -164,7 +166,7 @@ func (st *strand) across(w, h int) geom.Point {
 
 // StandAtRest places scene i at rest, without making a list.
 func (p *Player) StandAtRest(i int) {
-	p.nodes = p.nodes[:0]
+	p.nodes, p.effects = p.nodes[:0], p.effects[:0]
 	s := p.film.scenes[i]
 	p.page(s.background, geom.Point{})
 	p.layers(s.layers, geom.Identity, nil)
@@ -177,8 +179,8 @@ func (p *Player) open(n node) int {
 
 func (p *Player) close(i int) { p.nodes[i].end = len(p.nodes) }
 
-func (p *Player) page(c paint.Colour, at geom.Point) {
-	p.close(p.open(node{kind: pageNode, colour: c, m: geom.Translate(at)}))
+func (p *Player) page(c Paint, at geom.Point) {
+	p.close(p.open(node{kind: pageNode, paint: c, m: geom.Translate(at)}))
 }
 
 func (p *Player) side(kind nodeKind, s *scene, c *motion.Clock, at geom.Point) {

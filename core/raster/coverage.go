@@ -28,15 +28,19 @@ const (
 	whole = 2 * unit * unit
 )
 
+// resize gives the buffer another size. It is clear between outlines, so its memory may be cut up anew.
 func (c *coverage) resize(w, h int) {
 	if c.w == w && c.h == h {
 		return
 	}
 	c.w, c.h = w, h
 	c.words = (w + 1 + 63) / 64
-	c.cover = make([]int32, (w+1)*h)
-	c.area = make([]int32, (w+1)*h)
-	c.touched = make([]uint64, c.words*h)
+	if n := (w + 1) * h; cap(c.cover) < n || cap(c.touched) < c.words*h {
+		c.cover, c.area = make([]int32, n), make([]int32, n)
+		c.touched = make([]uint64, c.words*h)
+	} else {
+		c.cover, c.area, c.touched = c.cover[:n], c.area[:n], c.touched[:c.words*h]
+	}
 	c.top, c.bottom = h, 0
 }
 

@@ -70,51 +70,50 @@ func (v *veil) at(x, y float64) float64 {
 	return min(1, max(0, a))
 }
 
-// apply takes what is in box down to what the veil shows of it.
-func (v *veil) apply(img *image.RGBA, box image.Rectangle) {
+// apply takes what is on s down to what the veil shows of it.
+func (v *veil) apply(s *surface) {
+	box := s.dirty
 	for y := box.Min.Y; y < box.Max.Y; y++ {
-		row := img.Pix[y*img.Stride+4*box.Min.X : y*img.Stride+4*box.Max.X]
+		row := s.row(y, box.Min.X, box.Max.X)
 		for x := 0; x < box.Dx(); x++ {
-			px := row[4*x : 4*x+4 : 4*x+4]
-			if px[3] == 0 {
-				continue
+			if p := load(row, 4*x); p != 0 {
+				store(row, 4*x, scaled(p, uint32(v.at(float64(box.Min.X+x)+0.5, float64(y)+0.5)*255+0.5)))
 			}
-			scalePixel(px, uint32(v.at(float64(box.Min.X+x)+0.5, float64(y)+0.5)*255+0.5))
 		}
 	}
 }
 
-func scalePixel(px []byte, k uint32) {
-	if k == 255 {
-		return
-	}
-	px[0], px[1] = uint8(div255(uint32(px[0])*k)), uint8(div255(uint32(px[1])*k))
-	px[2], px[3] = uint8(div255(uint32(px[2])*k)), uint8(div255(uint32(px[3])*k))
-}
-
-// wipeLayers turns a into (1-k) a + k b, k from the ramp.
-func wipeLayers(a, b *image.RGBA, box image.Rectangle, r ramp) {
+// wipeInto turns a into (1-k) a + k b, k from the ramp.
+func wipeInto(a, b *surface, box image.Rectangle, r ramp) {
 	for y := box.Min.Y; y < box.Max.Y; y++ {
-		i := y*a.Stride + 4*box.Min.X
-		for x := box.Min.X; x < box.Max.X; x, i = x+1, i+4 {
+		s, t := a.row(y, box.Min.X, box.Max.X), b.row(y, box.Min.X, box.Max.X)
+		for x := box.Min.X; x < box.Max.X; x++ {
+			i := 4 * (x - box.Min.X)
 			k := uint32(r.at(float64(x)+0.5, float64(y)+0.5)*255 + 0.5)
-			for c := i; c < i+4; c++ {
-				a.Pix[c] = uint8(div255(uint32(a.Pix[c])*(255-k) + uint32(b.Pix[c])*k))
+			switch k {
+			case 0:
+			case 255:
+				store(s, i, load(t, i))
+			default:
+				l := lanes(load(s, i))*uint64(255-k) + lanes(load(t, i))*uint64(k) + laneHalf
+				store(s, i, pack((l+(l>>8)&laneMask)>>8&laneMask))
 			}
 		}
 	}
 }
 
-// clipTo clears what lies outside the rectangle between two device points; pixels on its edge stay by how much of them is inside.
-func clipTo(img *image.RGBA, box image.Rectangle, from, to geom.Point) {
+// clipTo clears what lies outside a box in device px; pixels on its edge stay by how much of them is inside.
+func clipTo(s *surface, page geom.Box) {
 	share := func(v int, lo, hi float64) float64 {
 		return min(1, max(0, min(float64(v)+1, hi)-max(float64(v), lo)))
 	}
+	box := s.dirty
 	for y := box.Min.Y; y < box.Max.Y; y++ {
-		down := share(y, from.Y, to.Y)
+		down := share(y, page.Min.Y, page.Max.Y)
+		row := s.row(y, box.Min.X, box.Max.X)
 		for x := box.Min.X; x < box.Max.X; x++ {
-			i := y*img.Stride + 4*x
-			scalePixel(img.Pix[i:i+4:i+4], uint32(down*share(x, from.X, to.X)*255+0.5))
+			i := 4 * (x - box.Min.X)
+			store(row, i, scaled(load(row, i), uint32(down*share(x, page.Min.X, page.Max.X)*255+0.5)))
 		}
 	}
 }

@@ -1,0 +1,104 @@
+package raster
+
+import (
+	"image"
+	"math"
+
+	"capstan/core/geom"
+)
+
+// projection is the head of an OpProject: a flat picture seen in perspective.
+type projection struct {
+	box   geom.Box   // local
+	m     [9]float64 // local to device, by rows
+	scale float64    // samples a local px
+}
+
+func (p *Painter) projection(r *reader, view geom.Matrix) projection {
+	q := projection{box: r.box()}
+	var m [9]float64
+	for i := range m {
+		m[i] = r.num()
+	}
+	for k := 0; k < 3; k++ {
+		q.m[k] = view.A*m[k] + view.C*m[3+k] + view.E*m[6+k]
+		q.m[3+k] = view.B*m[k] + view.D*m[3+k] + view.F*m[6+k]
+		q.m[6+k] = m[6+k]
+	}
+	q.scale = min(max(r.num(), 0.01), 16)
+	return q
+}
+
+// apply maps a local point; w is how far it lies in front of the eye, none where it is 0 or less.
+func (q *projection) apply(p geom.Point) (geom.Point, float64) {
+	w := q.m[6]*p.X + q.m[7]*p.Y + q.m[8]
+	return geom.Point{X: (q.m[0]*p.X + q.m[1]*p.Y + q.m[2]) / w, Y: (q.m[3]*p.X + q.m[4]*p.Y + q.m[5]) / w}, w
+}
+
+// outline is the box as it is seen, or nothing where a corner lies behind the eye.
+func (q *projection) outline() *geom.Path {
+	out := &geom.Path{}
+	for i, c := range q.box.Corners() {
+		at, w := q.apply(c)
+		if !(w > 1e-9) {
+			return &geom.Path{}
+		}
+		if i == 0 {
+			out.Move(at)
+		} else {
+			out.Line(at)
+		}
+	}
+	out.Close()
+	return out
+}
+
+// inverse returns the matrix from device to local, up to a factor.
+func (q *projection) inverse() ([9]float64, bool) {
+	a := q.m
+	inv := [9]float64{
+		a[4]*a[8] - a[5]*a[7], a[2]*a[7] - a[1]*a[8], a[1]*a[5] - a[2]*a[4],
+		a[5]*a[6] - a[3]*a[8], a[0]*a[8] - a[2]*a[6], a[2]*a[3] - a[0]*a[5],
+		a[3]*a[7] - a[4]*a[6], a[1]*a[6] - a[0]*a[7], a[0]*a[4] - a[1]*a[3],
+	}
+	det := a[0]*inv[0] + a[1]*inv[3] + a[2]*inv[6]
+	return inv, math.Abs(det) > 1e-12
+}
+
+// mostFlat bounds the flat picture, in px a side.
+const mostFlat = 8192
+
+// project paints what is inside flat, then reads it through the inverse of the projection: exact at every pixel.
+func (p *Painter) project(dst *surface, r *reader, view geom.Matrix) error {
+	q := p.projection(r, view)
+	w, h := int(math.Ceil(q.box.W()*q.scale)), int(math.Ceil(q.box.H()*q.scale))
+	inv, ok := q.inverse()
+	outline := q.outline()
+	if !ok || len(outline.Verbs) == 0 || w < 1 || h < 1 || w > mostFlat || h > mostFlat {
+		return p.skipInside(r, view, nil)
+	}
+	flat := p.surfaces.take(image.Rect(0, 0, w, h))
+	defer p.surfaces.give(flat)
+	if err := p.run(flat, r, geom.Scale(q.scale, q.scale).Mul(geom.Translate(geom.Point{X: -q.box.Min.X, Y: -q.box.Min.Y}))); err != nil {
+		return err
+	}
+	src := &image.RGBA{Pix: flat.pix, Stride: flat.stride, Rect: flat.box}
+	s := sampler{src: src, rgt: w - 1, bot: h - 1}
+	p.cover(dst, outline, geom.Identity)
+	at := dst.box.Min
+	p.cov.sweep(func(y, x0, x1 int, a uint32) {
+		y, x0, x1 = y+at.Y, x0+at.X, x1+at.X
+		dst.touch(image.Rect(x0, y, x1, y+1))
+		dst.each(y, x0, x1, func(row []byte, y, x0, x1 int) {
+			for x := x0; x < x1; x++ {
+				px, py := float64(x)+0.5, float64(y)+0.5
+				k := inv[6]*px + inv[7]*py + inv[8]
+				lx := (inv[0]*px+inv[1]*py+inv[2])/k - q.box.Min.X
+				ly := (inv[3]*px+inv[4]*py+inv[5])/k - q.box.Min.Y
+				u, v := int64((lx*q.scale-0.5)*65536), int64((ly*q.scale-0.5)*65536)
+				s.affine(row[4*(x-x0):4*(x-x0)+4], u, v, 0, 0, a)
+			}
+		})
+	})
+	return nil
+}
