@@ -165,8 +165,9 @@ func blurredAlpha(s *surface, sigma float64, within image.Rectangle) *alphaMap {
 		return m
 	}
 	// What lies outside the box still shines in: the source is read as far as it reaches.
+	// Between the passes it spreads beyond that, and back.
 	from := s.dirty.Intersect(area.Inset(-blurReach(sigma)))
-	full := from.Union(area)
+	full := from.Union(area).Inset(-blurReach(sigma))
 	w, h := full.Dx(), full.Dy()
 	plane := make([]uint16, w*h)
 	line := make([]uint32, max(w, h))

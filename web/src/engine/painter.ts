@@ -1,86 +1,26 @@
 // Paints display lists on a canvas. The rasteriser in core/raster does the same for files; both follow the Op constants of
 // core/frame, and a conformance test holds them against each other.
 import { engine } from './engine'
+import { picture, picturesArrived } from './paint/bitmaps'
+import { needed, reachOf, feather, shown, withEffects, type Effects } from './paint/effects'
+import { skipInside, type Mark } from './paint/items'
+import { outline, path2D } from './paint/outlines'
+import { inPerspective } from './paint/perspective'
+import { around, empty, give, grow, intersect, lay, plain, take, type Rect, type Sheet } from './paint/sheets'
 import type { List } from './types'
 
-const paths = new Map<number, Path2D>()
-const bitmaps = new Map<string, ImageBitmap | 'loading' | 'failed'>()
-let onPicture: () => void = () => {}
-
-/** Sets what is called when a picture that was missing has arrived. */
-export function whenPictureArrives(f: () => void) { onPicture = f }
+export { picturesSettled, whenPictureArrives } from './paint/bitmaps'
 
 /** The matrix from page px to px of a canvas. */
 export interface View { scale: number; x: number; y: number }
 
-function outline(key: number): Path2D {
-  let p = paths.get(key)
-  if (!p) {
-    const o = engine.outline(key)
-    p = path2D(o.verbs, new Float64Array(o.points.buffer), 0)
-    if (paths.size > 20000) paths.clear()
-    paths.set(key, p)
-  }
-  return p
-}
+const blends: GlobalCompositeOperation[] = [
+  'source-over', 'multiply', 'screen', 'overlay', 'darken', 'lighten', 'color-dodge', 'color-burn', 'hard-light', 'soft-light',
+  'difference', 'exclusion',
+]
 
-function path2D(verbs: ArrayLike<number>, xy: ArrayLike<number>, from: number): Path2D {
-  const p = new Path2D()
-  let i = from
-  for (let k = 0; k < verbs.length; k++) {
-    switch (verbs[k]) {
-      case 0: p.moveTo(xy[i], xy[i + 1]); i += 2; break
-      case 1: p.lineTo(xy[i], xy[i + 1]); i += 2; break
-      case 2: p.bezierCurveTo(xy[i], xy[i + 1], xy[i + 2], xy[i + 3], xy[i + 4], xy[i + 5]); i += 6; break
-      default: p.closePath()
-    }
-  }
-  return p
-}
-
-function picture(hash: string, mip: number): ImageBitmap | undefined {
-  const key = `${hash}/${mip}`
-  const b = bitmaps.get(key)
-  if (b instanceof ImageBitmap) return b
-  if (b === undefined) {
-    bitmaps.set(key, 'loading')
-    fetch(`/api/media/${key}.png`)
-      .then((r) => (r.ok ? r.blob() : Promise.reject(new Error(r.statusText))))
-      .then((blob) => createImageBitmap(blob, { colorSpaceConversion: 'none' }))
-      .then((bitmap) => { bitmaps.set(key, bitmap); onPicture() })
-      .catch(() => { bitmaps.set(key, 'failed'); onPicture() })
-  }
-  for (let k = 0; k < 14; k++) {
-    // Until it arrives, any other size of it will do.
-    const other = bitmaps.get(`${hash}/${k}`)
-    if (other instanceof ImageBitmap) return other
-  }
-  return undefined
-}
-
-/** Whether every picture asked for so far has arrived or failed. */
-export function picturesSettled(): boolean {
-  for (const b of bitmaps.values()) if (b === 'loading') return false
-  return true
-}
-
-const spare: HTMLCanvasElement[] = []
-
-function layerLike(ctx: CanvasRenderingContext2D): CanvasRenderingContext2D {
-  const c = spare.pop() ?? document.createElement('canvas')
-  if (c.width !== ctx.canvas.width || c.height !== ctx.canvas.height) {
-    c.width = ctx.canvas.width
-    c.height = ctx.canvas.height
-  }
-  const x = c.getContext('2d')!
-  x.setTransform(1, 0, 0, 1, 0, 0)
-  x.globalAlpha = 1
-  x.globalCompositeOperation = 'source-over'
-  x.clearRect(0, 0, c.width, c.height)
-  return x
-}
-
-function done(x: CanvasRenderingContext2D) { if (spare.length < 8) spare.push(x.canvas) }
+const css = (v: ArrayLike<number>, at: number, alpha = 1) =>
+  `rgb(${v[at] * 255} ${v[at + 1] * 255} ${v[at + 2] * 255} / ${v[at + 3] * alpha})`
 
 // Browsers draw an upright picture with hard edges, so one that moves by parts of a pixel would jump. A turn too small
 // to be seen (1e-4 px over 1000) makes them antialias. Where all edges lie on pixels it is left alone.
@@ -93,48 +33,314 @@ function smoothSides(x: CanvasRenderingContext2D, bx: number, by: number, bw: nu
   }
 }
 
-function sameMatrix(numbers: Float64Array, a: number, b: number): boolean {
-  for (let i = 0; i < 6; i++) if (numbers[a + i] !== numbers[b + i]) return false
-  return true
+// What groups with effects came out as, so that what stands still is blurred once.
+interface Kept { codes: Uint32Array; numbers: Float64Array; where: string; sheet: Sheet }
+
+const kept: Kept[] = []
+const mostKept = 24
+const mostKeptPx = 8e6
+
+function keptGroup(list: List, from: Mark, to: Mark, where: string): Sheet | undefined {
+  const i = kept.findIndex((k) => {
+    if (k.where !== where || k.codes.length !== to.c - from.c || k.numbers.length !== to.n - from.n) return false
+    for (let j = 0; j < k.numbers.length; j++) if (k.numbers[j] !== list.numbers[from.n + j]) return false
+    for (let j = 0; j < k.codes.length; j++) if (k.codes[j] !== list.codes[from.c + j]) return false
+    return true
+  })
+  if (i < 0) return undefined
+  const k = kept.splice(i, 1)[0]
+  kept.unshift(k)
+  return k.sheet
 }
 
-/** Paints a list. The canvas keeps what was on it. */
-export function paint(ctx: CanvasRenderingContext2D, list: List, view: View) {
-  const { codes, numbers } = list
-  const pictures = engine.pictures()
-  let c = 0
+function keep(list: List, from: Mark, to: Mark, where: string, sheet: Sheet) {
+  kept.unshift({ codes: list.codes.slice(from.c, to.c), numbers: list.numbers.slice(from.n, to.n), where, sheet })
+  let px = 0
   let n = 0
-  const place = (x: CanvasRenderingContext2D) => {
-    const s = view.scale
-    const [a, b, cc, d, e, f] = [numbers[n], numbers[n + 1], numbers[n + 2], numbers[n + 3], numbers[n + 4], numbers[n + 5]]
-    n += 6
-    x.setTransform(a * s, b * s, cc * s, d * s, e * s + view.x, f * s + view.y)
+  while (n < kept.length && n < mostKept && (px += kept[n].sheet.box.w * kept[n].sheet.box.h) < mostKeptPx) n++
+  for (const k of kept.splice(Math.max(n, 1))) give(k.sheet)
+}
+
+/** Paints a list, or its items from one mark to another. The canvas keeps what was on it. */
+export function paint(ctx: CanvasRenderingContext2D, list: List, view: View, from: Mark = { c: 0, n: 0 }, to = list.codes.length) {
+  new Painting(list, view, from, to).run({ ctx, box: { x: 0, y: 0, w: ctx.canvas.width, h: ctx.canvas.height } })
+  plain(ctx)
+}
+
+/** One pass through a list. */
+class Painting {
+  private c: number
+  private n: number
+  private codes: Uint32Array
+  private numbers: Float64Array
+  private pictures: string[]
+
+  constructor(private list: List, private view: View, from: Mark, private end: number) {
+    this.codes = list.codes
+    this.numbers = list.numbers
+    this.pictures = engine.pictures()
+    this.c = from.c
+    this.n = from.n
   }
-  const colour = (x: CanvasRenderingContext2D) => {
-    x.fillStyle = `rgb(${numbers[n] * 255} ${numbers[n + 1] * 255} ${numbers[n + 2] * 255} / ${numbers[n + 3]})`
-    n += 4
+
+  // m, local px to page px, as the transform of a sheet.
+  private place(on: Sheet, at = this.n) {
+    const { scale: s, x, y } = this.view
+    const v = this.numbers
+    on.ctx.setTransform(v[at] * s, v[at + 1] * s, v[at + 2] * s, v[at + 3] * s, v[at + 4] * s + x - on.box.x, v[at + 5] * s + y - on.box.y)
   }
-  // A colour as much as a wipe shows of it, for a path in the axes that x is in: dx dy edge softness inverted (see OpVeil).
-  const wiped = (x: CanvasRenderingContext2D, w: ArrayLike<number>, opacity: number, rgba: ArrayLike<number>): string | CanvasGradient => {
+
+  // A box in page px, as px of the device.
+  private rect(): Rect {
+    const { scale: s, x, y } = this.view
+    const [bx, by, bw, bh] = this.numbers.subarray(this.n, this.n + 4)
+    this.n += 4
+    if (bw <= 0 && bh <= 0) return { x: 0, y: 0, w: 0, h: 0 }
+    return around(bx * s + x, by * s + y, (bx + bw) * s + x, (by + bh) * s + y)
+  }
+
+  // Fills a path with the paint whose codes begin at at, its numbers where the reader stands.
+  private fill(on: Sheet, path: Path2D, kind: number, stops: number) {
+    const { ctx } = on
+    const v = this.numbers
+    if (kind === 0) {
+      ctx.fillStyle = css(v, this.n)
+      this.n += 4
+      ctx.fill(path)
+      return
+    }
+    const at = this.n
+    const radial = kind === 2
+    const alpha = at + (radial ? 8 : 6)
+    const first = alpha + 1
+    this.n = first + 5 * stops
+    const [a, b, c, d, e, f] = v.subarray(at, at + 6)
+    if (a * d - b * c === 0) {
+      ctx.fillStyle = css(v, first + 5 * (stops - 1) + 1, v[alpha]) // without extent: its last colour
+      ctx.fill(path)
+      return
+    }
+    // Where its axes are square the gradient lies in those of the path, else the path is taken into those of the gradient.
+    const square = Math.abs(a - d) + Math.abs(b + c) < 1e-9 * (Math.abs(a) + Math.abs(b))
+    const r = Math.hypot(a, b)
+    const [fx, fy] = radial ? [v[at + 6], v[at + 7]] : [0, 0]
+    let g: CanvasGradient
+    if (square) {
+      g = radial
+        ? ctx.createRadialGradient(a * fx + c * fy + e, b * fx + d * fy + f, 0, e, f, r)
+        : ctx.createLinearGradient(e, f, e + a, f + b)
+    } else {
+      g = radial ? ctx.createRadialGradient(fx, fy, 0, 0, 0, 1) : ctx.createLinearGradient(0, 0, 1, 0)
+      const m = new DOMMatrix([a, b, c, d, e, f])
+      const own = new Path2D()
+      own.addPath(path, m.inverse())
+      path = own
+      ctx.transform(a, b, c, d, e, f)
+    }
+    for (let i = 0; i < stops; i++) g.addColorStop(v[first + 5 * i], css(v, first + 5 * i + 1))
+    ctx.fillStyle = g
+    ctx.globalAlpha = v[alpha]
+    ctx.fill(path)
+    ctx.globalAlpha = 1
+  }
+
+  private paintCodes(): [number, number] {
+    const kind = this.codes[this.c++]
+    return [kind, kind === 0 ? 0 : this.codes[this.c++]]
+  }
+
+  /** Paints up to the end of the list or of the enclosing group. */
+  run(on: Sheet) {
+    while (this.c < this.end) {
+      const op = this.codes[this.c]
+      if (op === 5 || op === 7) {
+        this.c++
+        return
+      }
+      this.item(on)
+    }
+  }
+
+  private item(on: Sheet) {
+    const begin = { c: this.c, n: this.n }
+    switch (this.codes[this.c++]) {
+      case 1: {
+        const key = this.codes[this.c++]
+        const [kind, stops] = this.paintCodes()
+        this.place(on)
+        this.n += 6
+        this.fill(on, outline(key).path, kind, stops)
+        return
+      }
+      case 2: {
+        const count = this.codes[this.c++]
+        const verbs = this.codes.subarray(this.c, this.c + count)
+        this.c += count
+        const [kind, stops] = this.paintCodes()
+        this.place(on)
+        this.n += 6
+        const path = path2D(verbs, this.numbers, this.n)
+        for (const v of verbs) this.n += v === 2 ? 6 : v === 3 ? 0 : 2
+        this.fill(on, path, kind, stops)
+        return
+      }
+      case 3: return this.picture(on)
+      case 4: return this.group(on, begin)
+      case 6: return this.mix(on)
+      case 8: return this.clipPage(on)
+      case 9: return this.veil(on)
+      case 10: return this.wipe(on)
+      case 11: return this.clip(on)
+      case 12: return this.mask(on)
+      case 13: return this.project(on)
+      default:
+        throw new Error(`The display list holds an unknown primitive ${this.codes[this.c - 1]}.`)
+    }
+  }
+
+  private picture(on: Sheet) {
+    const x = on.ctx
+    const [index, mip, key] = this.codes.subarray(this.c, this.c + 3)
+    this.c += 3
+    this.place(on)
+    this.n += 6
+    const [bx, by, bw, bh, l, t, r, b, alpha] = this.numbers.subarray(this.n, this.n + 9)
+    this.n += 9
+    const bitmap = picture(this.pictures[index], mip)
+    if (!bitmap) {
+      x.fillStyle = 'rgb(216 206 186 / 0.6)'
+      x.fill(outline(key).path)
+      return
+    }
+    x.save()
+    smoothSides(x, bx, by, bw, bh)
+    x.imageSmoothingEnabled = true
+    x.imageSmoothingQuality = 'low'
+    x.globalAlpha = alpha
+    const o = outline(key)
+    if (o.verbs > 5) x.clip(o.path) // rounded corners
+    x.drawImage(bitmap, l * bitmap.width, t * bitmap.height, (r - l) * bitmap.width, (b - t) * bitmap.height, bx, by, bw, bh)
+    x.restore()
+  }
+
+  private group(on: Sheet, begin: Mark) {
+    const blend = this.codes[this.c++]
+    const box = this.rect()
+    const v = this.numbers
+    const k = this.view.scale
+    const at = this.n
+    this.n += 10
+    const e: Effects = {
+      opacity: v[at], blur: Math.min(1000, v[at + 1] * k), feather: Math.min(1000, v[at + 2] * k),
+      shadow: { x: v[at + 3] * k, y: v[at + 4] * k, blur: Math.min(1000, v[at + 5] * k), css: css(v, at + 6), alpha: v[at + 9] },
+    }
+    const part = intersect(shown(box, e), on.box)
+    if (empty(part) || e.opacity === 0) return this.pass()
+    if (e.blur === 0 && e.feather === 0 && e.shadow.alpha === 0) {
+      const inner = take(part)
+      this.run(inner)
+      lay(on, inner, blends[blend], e.opacity)
+      give(inner)
+      return
+    }
+    const inside = { c: this.c, n: this.n }
+    this.pass()
+    const after = { c: this.c, n: this.n }
+    const where = `${this.view.x} ${this.view.y} ${k} ${on.box.x} ${on.box.y} ${on.box.w} ${on.box.h} ${picturesArrived()}`
+    let out = keptGroup(this.list, begin, after, where)
+    if (!out) {
+      this.c = inside.c
+      this.n = inside.n
+      const content = take(needed(box, part, e))
+      this.run(content)
+      out = withEffects(content, e, part)
+      keep(this.list, begin, after, where, out)
+    }
+    lay(on, out, blends[blend], e.opacity)
+  }
+
+  // Moves past what is inside the group that was begun.
+  private pass() {
+    const m = { c: this.c, n: this.n }
+    skipInside(this.codes, m)
+    this.c = m.c
+    this.n = m.n
+  }
+
+  private side(box: Rect): Sheet {
+    const s = take(box)
+    this.run(s)
+    return s
+  }
+
+  private mix(on: Sheet) {
+    const share = this.numbers[this.n++]
+    const a = this.side(on.box)
+    const b = this.side(on.box)
+    // (1-p) A + p B: A is taken down to its share, B's share is added.
+    plain(a.ctx)
+    a.ctx.globalCompositeOperation = 'destination-in'
+    a.ctx.fillStyle = `rgb(0 0 0 / ${1 - share})`
+    a.ctx.fillRect(0, 0, on.box.w, on.box.h)
+    lay(a, b, 'lighter', share)
+    lay(on, a)
+    give(a)
+    give(b)
+  }
+
+  private clipPage(on: Sheet) {
+    const { scale: s, x, y } = this.view
+    const [bx, by, bw, bh] = this.numbers.subarray(this.n, this.n + 4)
+    this.n += 4
+    const inner = this.side(on.box)
+    on.ctx.save()
+    on.ctx.setTransform(s, 0, 0, s, x - on.box.x, y - on.box.y)
+    on.ctx.beginPath()
+    on.ctx.rect(bx, by, bw, bh)
+    on.ctx.clip()
+    lay(on, inner)
+    on.ctx.restore()
+    give(inner)
+  }
+
+  private sameMatrix(a: number, b: number): boolean {
+    for (let i = 0; i < 6; i++) if (this.numbers[a + i] !== this.numbers[b + i]) return false
+    return true
+  }
+
+  private veil(on: Sheet) {
+    const count = this.codes[this.c++]
+    const box = intersect(this.rect(), on.box)
+    const at = this.n
+    this.n += 6 + 6 * count
+    const { codes, c, numbers } = this
+    if (count === 1 && codes[c] === 1 && codes[c + 2] === 0 && codes[c + 3] === 5 && this.sameMatrix(at, this.n)) {
+      // A single outline takes the wipe into its colour: letters that come by a wipe are many.
+      this.c += 4
+      this.place(on)
+      on.ctx.fillStyle = wiped(on.ctx, numbers.subarray(at + 7), numbers[at + 6], numbers.subarray(this.n + 6))
+      this.n += 10
+      on.ctx.fill(outline(codes[c + 1]).path)
+      return
+    }
+    if (empty(box)) return this.pass()
+    const inner = this.side(box)
+    // Two reveals join as 1 - (1-a)(1-b): one laid over the other.
+    const mask = take(box)
+    for (let k = 0; k < count; k++) this.wipeInto(mask, at, numbers.subarray(at + 7 + 6 * k), numbers[at + 6 + 6 * k])
+    lay(inner, mask, 'destination-in')
+    lay(on, inner)
+    give(inner)
+    give(mask)
+  }
+
+  // Paints what a wipe shows in black, as much as opacity says: m at at, then dx dy edge softness inverted (see OpVeil).
+  private wipeInto(on: Sheet, at: number, w: ArrayLike<number>, opacity: number) {
+    const x = on.ctx
     const [dx, dy, edge, softness, inverted] = [w[0], w[1], w[2], w[3], w[4]]
-    const css = (share: number) => `rgb(${rgba[0] * 255} ${rgba[1] * 255} ${rgba[2] * 255} / ${rgba[3] * opacity * share})`
+    this.place(on, at)
     const t = x.getTransform()
-    if ((dx === 0 && dy === 0) || t.a * t.d - t.b * t.c === 0) return css(inverted ? 0 : 1)
-    const i = t.inverse()
-    const px = Math.hypot(dx * i.a + dy * i.b, dx * i.c + dy * i.d)
-    const soft = Math.max(softness, px)
-    const end = edge + (soft - softness) / 2
-    const g = x.createLinearGradient(dx * (end - soft), dy * (end - soft), dx * end, dy * end)
-    g.addColorStop(0, css(inverted ? 0 : 1))
-    g.addColorStop(1, css(inverted ? 1 : 0))
-    return g
-  }
-  // Paints what a wipe shows in black, as much as opacity says: m, then dx dy edge softness inverted (see OpVeil).
-  const wipe = (x: CanvasRenderingContext2D, m: ArrayLike<number>, w: ArrayLike<number>, opacity: number) => {
-    const [dx, dy, edge, softness, inverted] = [w[0], w[1], w[2], w[3], w[4]]
-    const s = view.scale
-    const t = new DOMMatrix([m[0] * s, m[1] * s, m[2] * s, m[3] * s, m[4] * s + view.x, m[5] * s + view.y])
-    x.setTransform(1, 0, 0, 1, 0, 0)
+    plain(x)
     if ((dx === 0 && dy === 0) || t.a * t.d - t.b * t.c === 0) {
       x.fillStyle = `rgb(0 0 0 / ${inverted ? 0 : opacity})`
     } else {
@@ -150,161 +356,117 @@ export function paint(ctx: CanvasRenderingContext2D, list: List, view: View) {
       g.addColorStop(1, `rgb(0 0 0 / ${inverted ? opacity : 0})`)
       x.fillStyle = g
     }
-    x.fillRect(0, 0, x.canvas.width, x.canvas.height)
+    x.fillRect(0, 0, on.box.w, on.box.h)
   }
-  // Paints up to the end of the enclosing group and says which op ended it.
-  const run = (x: CanvasRenderingContext2D): number => {
-    while (c < codes.length) {
-      const op = codes[c++]
-      switch (op) {
-        case 1: {
-          const key = codes[c++]
-          place(x)
-          colour(x)
-          x.fill(outline(key))
-          break
-        }
-        case 2: {
-          const count = codes[c++]
-          const verbs = codes.subarray(c, c + count)
-          c += count
-          place(x)
-          colour(x)
-          x.fill(path2D(verbs, numbers, n))
-          for (const v of verbs) n += v === 2 ? 6 : v === 3 ? 0 : 2
-          break
-        }
-        case 3: {
-          const index = codes[c++]
-          const mip = codes[c++]
-          const key = codes[c++]
-          place(x)
-          const [bx, by, bw, bh, l, t, r, b, alpha] = numbers.subarray(n, n + 9)
-          n += 9
-          const bitmap = picture(pictures[index], mip)
-          if (!bitmap) {
-            x.fillStyle = 'rgb(216 206 186 / 0.6)'
-            x.fill(outline(key))
-            break
-          }
-          x.save()
-          smoothSides(x, bx, by, bw, bh)
-          x.imageSmoothingEnabled = true
-          x.imageSmoothingQuality = 'low'
-          x.globalAlpha = alpha
-          if (engine.outline(key).verbs.length > 5) x.clip(outline(key)) // rounded corners
-          x.drawImage(bitmap, l * bitmap.width, t * bitmap.height, (r - l) * bitmap.width, (b - t) * bitmap.height, bx, by, bw, bh)
-          x.restore()
-          break
-        }
-        case 4: {
-          const opacity = numbers[n++]
-          const inner = layerLike(x)
-          run(inner)
-          x.setTransform(1, 0, 0, 1, 0, 0)
-          x.globalAlpha = opacity
-          x.drawImage(inner.canvas, 0, 0)
-          x.globalAlpha = 1
-          done(inner)
-          break
-        }
-        case 6: {
-          const share = numbers[n++]
-          const a = layerLike(x)
-          run(a)
-          const b = layerLike(x)
-          run(b)
-          // (1-p) A + p B: A is taken down to its share, B's share is added.
-          a.setTransform(1, 0, 0, 1, 0, 0)
-          a.globalCompositeOperation = 'destination-in'
-          a.globalAlpha = 1
-          a.fillStyle = `rgb(0 0 0 / ${1 - share})`
-          a.fillRect(0, 0, a.canvas.width, a.canvas.height)
-          a.globalCompositeOperation = 'lighter'
-          a.globalAlpha = share
-          a.drawImage(b.canvas, 0, 0)
-          x.setTransform(1, 0, 0, 1, 0, 0)
-          x.drawImage(a.canvas, 0, 0)
-          done(a)
-          done(b)
-          break
-        }
-        case 8: {
-          const [bx, by, bw, bh] = numbers.subarray(n, n + 4)
-          n += 4
-          const inner = layerLike(x)
-          run(inner)
-          x.save()
-          x.setTransform(view.scale, 0, 0, view.scale, view.x, view.y)
-          x.beginPath()
-          x.rect(bx, by, bw, bh)
-          x.clip()
-          x.setTransform(1, 0, 0, 1, 0, 0)
-          x.drawImage(inner.canvas, 0, 0)
-          x.restore()
-          done(inner)
-          break
-        }
-        case 9: {
-          const count = codes[c++]
-          const at = n
-          n += 6 + 6 * count
-          if (count === 1 && codes[c] === 1 && codes[c + 2] === 5 && sameMatrix(numbers, at, n)) {
-            // A single outline takes the wipe into its colour: letters that come by a wipe are many.
-            const key = codes[c + 1]
-            c += 3
-            const m = n
-            place(x)
-            x.fillStyle = wiped(x, numbers.subarray(at + 7), numbers[at + 6], numbers.subarray(m + 6))
-            n += 4
-            x.fill(outline(key))
-            break
-          }
-          const inner = layerLike(x)
-          run(inner)
-          // Two reveals join as 1 - (1-a)(1-b): one laid over the other.
-          const mask = layerLike(x)
-          for (let k = 0; k < count; k++) wipe(mask, numbers.subarray(at, at + 6), numbers.subarray(at + 7 + 6 * k), numbers[at + 6 + 6 * k])
-          inner.setTransform(1, 0, 0, 1, 0, 0)
-          inner.globalCompositeOperation = 'destination-in'
-          inner.globalAlpha = 1
-          inner.drawImage(mask.canvas, 0, 0)
-          x.setTransform(1, 0, 0, 1, 0, 0)
-          x.drawImage(inner.canvas, 0, 0)
-          done(inner)
-          done(mask)
-          break
-        }
-        case 10: {
-          const at = n
-          n += 11
-          const a = layerLike(x)
-          run(a)
-          const b = layerLike(x)
-          run(b)
-          const mask = layerLike(x)
-          wipe(mask, numbers.subarray(at, at + 6), numbers.subarray(at + 6), 1)
-          for (const [side, how] of [[a, 'destination-out'], [b, 'destination-in']] as const) {
-            side.setTransform(1, 0, 0, 1, 0, 0)
-            side.globalAlpha = 1
-            side.globalCompositeOperation = how
-            side.drawImage(mask.canvas, 0, 0)
-          }
-          a.globalCompositeOperation = 'lighter'
-          a.drawImage(b.canvas, 0, 0)
-          x.setTransform(1, 0, 0, 1, 0, 0)
-          x.drawImage(a.canvas, 0, 0)
-          for (const l of [a, b, mask]) done(l)
-          break
-        }
-        case 5:
-        case 7:
-          return op
-        default:
-          throw new Error(`The display list holds an unknown primitive ${op}.`)
-      }
+
+  private wipe(on: Sheet) {
+    const at = this.n
+    this.n += 11
+    const a = this.side(on.box)
+    const b = this.side(on.box)
+    const mask = take(on.box)
+    this.wipeInto(mask, at, this.numbers.subarray(at + 6), 1)
+    lay(a, mask, 'destination-out')
+    lay(b, mask, 'destination-in')
+    lay(a, b, 'lighter')
+    lay(on, a)
+    for (const l of [a, b, mask]) give(l)
+  }
+
+  private clip(on: Sheet) {
+    const key = this.codes[this.c++]
+    const outside = this.codes[this.c++] === 1
+    const box = intersect(this.rect(), on.box)
+    const at = this.n
+    this.n += 6
+    if (empty(box)) return this.pass()
+    const inner = this.side(box)
+    const mask = take(box)
+    this.place(mask, at)
+    mask.ctx.fillStyle = '#000'
+    mask.ctx.fill(outline(key).path)
+    lay(inner, mask, outside ? 'destination-out' : 'destination-in')
+    lay(on, inner)
+    give(inner)
+    give(mask)
+  }
+
+  private mask(on: Sheet) {
+    const outside = this.codes[this.c++] === 1
+    const box = intersect(this.rect(), on.box)
+    const soft = this.numbers[this.n++] * this.view.scale
+    if (empty(box)) {
+      this.pass()
+      return this.pass()
     }
-    return 0
+    const inner = this.side(box)
+    const mask = this.side(grow(box, reachOf(soft / 2.8) + 1))
+    if (soft > 0) feather(mask, soft)
+    lay(inner, mask, outside ? 'destination-out' : 'destination-in')
+    lay(on, inner)
+    give(inner)
+    give(mask)
   }
-  run(ctx)
+
+  private project(on: Sheet) {
+    const v = this.numbers.subarray(this.n, this.n + 14)
+    this.n += 14
+    const [bx, by, bw, bh] = v
+    const { scale: s, x, y } = this.view
+    const m = Array.from(v.subarray(4, 13))
+    // Local px to px of the device.
+    const d = [
+      ...[0, 1, 2].map((k) => s * m[k] + x * m[6 + k]), ...[0, 1, 2].map((k) => s * m[3 + k] + y * m[6 + k]), m[6], m[7], m[8],
+    ]
+    const scale = Math.min(16, Math.max(0.01, v[13]))
+    const corners = [[bx, by], [bx + bw, by], [bx + bw, by + bh], [bx, by + bh]].map(([px, py]) => {
+      const w = d[6] * px + d[7] * py + d[8]
+      return [(d[0] * px + d[1] * py + d[2]) / w, (d[3] * px + d[4] * py + d[5]) / w, w]
+    })
+    const [w, h] = [Math.ceil(bw * scale), Math.ceil(bh * scale)]
+    const xs = corners.map((c) => c[0])
+    const ys = corners.map((c) => c[1])
+    const part = intersect(around(Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)), on.box)
+    if (corners.some((c) => !(c[2] > 1e-9)) || w < 1 || h < 1 || w > 8192 || h > 8192 || empty(part)) return this.pass()
+    const flat = take({ x: 0, y: 0, w, h })
+    const outer = this.view
+    this.view = { scale, x: -bx * scale, y: -by * scale }
+    this.run(flat)
+    this.view = outer
+    // Px of the device to shares of the flat picture: the inverse, then by its sides, rounded up to whole samples.
+    const inv = inverse(d)
+    const [sx, sy] = [scale / w, scale / h]
+    const toShare = [
+      ...[0, 1, 2].map((k) => sx * (inv[k] - bx * inv[6 + k])), ...[0, 1, 2].map((k) => sy * (inv[3 + k] - by * inv[6 + k])),
+      inv[6], inv[7], inv[8],
+    ]
+    const seen = inPerspective(flat.ctx.canvas, w, h, toShare, part)
+    plain(on.ctx)
+    on.ctx.drawImage(seen, part.x - on.box.x, part.y - on.box.y)
+    give(flat)
+  }
+}
+
+function inverse(a: number[]): number[] {
+  return [
+    a[4] * a[8] - a[5] * a[7], a[2] * a[7] - a[1] * a[8], a[1] * a[5] - a[2] * a[4],
+    a[5] * a[6] - a[3] * a[8], a[0] * a[8] - a[2] * a[6], a[2] * a[3] - a[0] * a[5],
+    a[3] * a[7] - a[4] * a[6], a[1] * a[6] - a[0] * a[7], a[0] * a[4] - a[1] * a[3],
+  ]
+}
+
+// A colour as much as a wipe shows of it, for a path in the axes that x is in: dx dy edge softness inverted (see OpVeil).
+function wiped(x: CanvasRenderingContext2D, w: ArrayLike<number>, opacity: number, rgba: ArrayLike<number>): string | CanvasGradient {
+  const [dx, dy, edge, softness, inverted] = [w[0], w[1], w[2], w[3], w[4]]
+  const colour = (share: number) => css(rgba, 0, opacity * share)
+  const t = x.getTransform()
+  if ((dx === 0 && dy === 0) || t.a * t.d - t.b * t.c === 0) return colour(inverted ? 0 : 1)
+  const i = t.inverse()
+  const px = Math.hypot(dx * i.a + dy * i.b, dx * i.c + dy * i.d)
+  const soft = Math.max(softness, px)
+  const end = edge + (soft - softness) / 2
+  const g = x.createLinearGradient(dx * (end - soft), dy * (end - soft), dx * end, dy * end)
+  g.addColorStop(0, colour(inverted ? 0 : 1))
+  g.addColorStop(1, colour(inverted ? 1 : 0))
+  return g
 }

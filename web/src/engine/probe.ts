@@ -1,9 +1,18 @@
 // For tests and for people with tools: paints a moment and hands over its pixels, as the page would show them.
 import { loadEngine, engine } from './engine'
 import { paint, picturesSettled } from './painter'
-import type { Moment } from './types'
+import type { List, Moment } from './types'
 
-async function pixels(moment: Moment, width: number, height: number, ground: string): Promise<string> {
+/** A moment as the page shows it: RGBA bytes in base 64. */
+const pixels = (moment: Moment, width: number, height: number, ground: string) => pixelsOf((scale) => engine.frame(moment, scale), width, height, ground)
+
+/** A display list that is given whole. */
+function listed(codes: number[], numbers: number[], width: number, height: number, ground: string) {
+  const list: List = { width, height, codes: new Uint32Array(codes), numbers: new Float64Array(numbers) }
+  return pixelsOf(() => list, width, height, ground)
+}
+
+async function pixelsOf(list: (scale: number) => List, width: number, height: number, ground: string): Promise<string> {
   await loadEngine()
   const c = document.createElement('canvas')
   c.width = width
@@ -15,7 +24,7 @@ async function pixels(moment: Moment, width: number, height: number, ground: str
     ctx.fillStyle = ground
     ctx.fillRect(0, 0, width, height)
     const scale = width / engine.film().width
-    paint(ctx, engine.frame(moment, scale), { scale, x: 0, y: 0 })
+    paint(ctx, list(scale), { scale, x: 0, y: 0 })
   }
   once()
   while (!picturesSettled()) {
@@ -29,4 +38,4 @@ async function pixels(moment: Moment, width: number, height: number, ground: str
   return btoa(s)
 }
 
-Object.assign(window, { capstanProbe: { pixels, engine, loadEngine } })
+Object.assign(window, { capstanProbe: { pixels, listed, engine, loadEngine } })

@@ -1,0 +1,36 @@
+// The pictures of the film as they come from the server, by hash and halvings.
+const bitmaps = new Map<string, ImageBitmap | 'loading' | 'failed'>()
+let onPicture: () => void = () => {}
+let arrived = 0
+
+/** Sets what is called when a picture that was missing has arrived. */
+export function whenPictureArrives(f: () => void) { onPicture = f }
+
+/** Goes up with every picture that has arrived: what was painted before may lack it. */
+export const picturesArrived = () => arrived
+
+export function picture(hash: string, mip: number): ImageBitmap | undefined {
+  const key = `${hash}/${mip}`
+  const b = bitmaps.get(key)
+  if (b instanceof ImageBitmap) return b
+  if (b === undefined) {
+    bitmaps.set(key, 'loading')
+    fetch(`/api/media/${key}.png`)
+      .then((r) => (r.ok ? r.blob() : Promise.reject(new Error(r.statusText))))
+      .then((blob) => createImageBitmap(blob, { colorSpaceConversion: 'none' }))
+      .then((bitmap) => { bitmaps.set(key, bitmap); arrived++; onPicture() })
+      .catch(() => { bitmaps.set(key, 'failed'); onPicture() })
+  }
+  for (let k = 0; k < 14; k++) {
+    // Until it arrives, any other size of it will do.
+    const other = bitmaps.get(`${hash}/${k}`)
+    if (other instanceof ImageBitmap) return other
+  }
+  return undefined
+}
+
+/** Whether every picture asked for so far has arrived or failed. */
+export function picturesSettled(): boolean {
+  for (const b of bitmaps.values()) if (b === 'loading') return false
+  return true
+}
