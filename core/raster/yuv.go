@@ -5,34 +5,54 @@ import "image"
 // YUV converts opaque pixels to planar 4:2:0 by BT.709 in limited range (16..235, 16..240): a full-size plane
 // of Y, then Cb and Cr at half size, each chroma sample the mean of its four pixels. Sides must be even;
 // dst is w*h*3/2 bytes. Clear parts come out over black.
-func YUV(dst []byte, src *image.RGBA) {
+func YUV(dst []byte, src *image.RGBA) { yuvBox(dst, src, src.Rect) }
+
+// YUVTiles is YUV for the tiles of a region alone; the rest of dst stays.
+func YUVTiles(dst []byte, src *image.RGBA, r *Region) {
+	r.Each(func(b image.Rectangle) { yuvBox(dst, src, b) })
+}
+
+// Coefficients of ITU-R BT.709-6, section 3, scaled by 219/255 (luma) and 224/255 (chroma), in 16.16;
+// the chroma rows add up to 0, so greys stay grey.
+const (
+	yr, yg, yb = 11966, 40254, 4064
+	ur, ug, ub = -6596, -22188, 28784
+	vr, vg, vb = 28784, -26145, -2639
+)
+
+func yuvBox(dst []byte, src *image.RGBA, box image.Rectangle) {
 	w, h := src.Rect.Dx(), src.Rect.Dy()
 	luma, cb, cr := dst[:w*h], dst[w*h:w*h*5/4], dst[w*h*5/4:w*h*3/2]
-	// Coefficients of ITU-R BT.709-6, section 3, scaled by 219/255 (luma) and 224/255 (chroma), in 16.16;
-	// the chroma rows add up to 0, so greys stay grey.
-	const (
-		yr, yg, yb = 11966, 40254, 4064
-		ur, ug, ub = -6596, -22188, 28784
-		vr, vg, vb = 28784, -26145, -2639
-	)
-	for y := 0; y < h; y += 2 {
-		a := src.Pix[y*src.Stride : y*src.Stride+4*w]
-		b := src.Pix[(y+1)*src.Stride : (y+1)*src.Stride+4*w]
-		la, lb := luma[y*w:(y+1)*w], luma[(y+1)*w:(y+2)*w]
-		c := y / 2 * (w / 2)
-		for x := 0; x < w; x += 2 {
-			i := 4 * x
-			p := a[i : i+8 : i+8]
-			q := b[i : i+8 : i+8]
-			la[x] = uint8((yr*int(p[0]) + yg*int(p[1]) + yb*int(p[2]) + 16<<16 + 32768) >> 16)
-			la[x+1] = uint8((yr*int(p[4]) + yg*int(p[5]) + yb*int(p[6]) + 16<<16 + 32768) >> 16)
-			lb[x] = uint8((yr*int(q[0]) + yg*int(q[1]) + yb*int(q[2]) + 16<<16 + 32768) >> 16)
-			lb[x+1] = uint8((yr*int(q[4]) + yg*int(q[5]) + yb*int(q[6]) + 16<<16 + 32768) >> 16)
-			r := int(p[0]) + int(p[4]) + int(q[0]) + int(q[4])
-			g := int(p[1]) + int(p[5]) + int(q[1]) + int(q[5])
-			bl := int(p[2]) + int(p[6]) + int(q[2]) + int(q[6])
-			cb[c+x/2] = uint8((ur*r + ug*g + ub*bl + 128<<18 + 131072) >> 18)
-			cr[c+x/2] = uint8((vr*r + vg*g + vb*bl + 128<<18 + 131072) >> 18)
+	n := box.Dx()
+	for y := box.Min.Y; y < box.Max.Y; y += 2 {
+		i := y*src.Stride + 4*box.Min.X
+		a := src.Pix[i : i+4*n : i+4*n]
+		b := src.Pix[i+src.Stride : i+src.Stride+4*n : i+src.Stride+4*n]
+		la, lb := luma[y*w+box.Min.X:][:n:n], luma[(y+1)*w+box.Min.X:][:n:n]
+		c := y/2*(w/2) + box.Min.X/2
+		u, v := cb[c:][:n/2:n/2], cr[c:][:n/2:n/2]
+		var was [4]uint32
+		var wu, wv uint8
+		for k := range u {
+			i := 8 * k
+			p, q, s, t := load(a, i), load(a, i+4), load(b, i), load(b, i+4)
+			// Flat parts repeat: four pixels equal to the four before need no sums.
+			if p == was[0] && q == was[1] && s == was[2] && t == was[3] {
+				la[2*k], la[2*k+1], lb[2*k], lb[2*k+1] = la[2*k-2], la[2*k-1], lb[2*k-2], lb[2*k-1]
+				u[k], v[k] = wu, wv
+				continue
+			}
+			was = [4]uint32{p, q, s, t}
+			la[2*k], la[2*k+1], lb[2*k], lb[2*k+1] = lumaOf(p), lumaOf(q), lumaOf(s), lumaOf(t)
+			sum := lanes(p) + lanes(q) + lanes(s) + lanes(t) // r, b, g, a
+			r, g, bl := int(sum&0xFFFF), int(sum>>32&0xFFFF), int(sum>>16&0xFFFF)
+			wu = uint8((ur*r + ug*g + ub*bl + 128<<18 + 131072) >> 18)
+			wv = uint8((vr*r + vg*g + vb*bl + 128<<18 + 131072) >> 18)
+			u[k], v[k] = wu, wv
 		}
 	}
+}
+
+func lumaOf(p uint32) uint8 {
+	return uint8((yr*(p&255) + yg*(p>>8&255) + yb*(p>>16&255) + 16<<16 + 32768) >> 16)
 }
