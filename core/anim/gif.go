@@ -51,8 +51,7 @@ type GIF struct {
 	height  int
 	n, k    int64
 	shown   []uint8 // what the file shows so far
-	next    []uint8
-	waiting *block // the last picture, whose delay may still grow
+	waiting *block  // the last picture, whose delay may still grow
 	err     error
 }
 
@@ -66,7 +65,7 @@ type block struct {
 func NewGIF(w io.Writer, width, height int, p *Palette, t Timing, n int64) *GIF {
 	g := &GIF{
 		w: bufio.NewWriter(w), palette: p, timing: t, width: width, height: height, n: n,
-		shown: make([]uint8, width*height), next: make([]uint8, width*height),
+		shown: make([]uint8, width*height),
 	}
 	g.header()
 	return g
@@ -97,20 +96,20 @@ func (g *GIF) header() {
 	}
 }
 
-// Add adds the next frame, which must be opaque and of the GIF's size. Frames that quantise to the same picture are joined.
-func (g *GIF) Add(img *image.RGBA) error {
-	if img.Rect.Dx() != g.width || img.Rect.Dy() != g.height {
-		return fmt.Errorf("anim: a frame of %v in a GIF of %d x %d", img.Rect.Size(), g.width, g.height)
+// Add adds the next frame as palette indices, row by row. It differs from the one before only inside box, as far as known; frames
+// that are the same picture are joined. frame is not kept.
+func (g *GIF) Add(frame []uint8, box image.Rectangle) error {
+	if len(frame) != g.width*g.height {
+		return fmt.Errorf("anim: a frame of %d indices in a GIF of %d x %d", len(frame), g.width, g.height)
 	}
 	delay := g.timing.Delay(g.k, g.n)
 	g.k++
-	g.palette.Draw(g.next, img)
 	if g.waiting == nil {
-		g.waiting = &block{image.Rect(0, 0, g.width, g.height), bytes.Clone(g.next), delay}
-		copy(g.shown, g.next)
+		g.waiting = &block{image.Rect(0, 0, g.width, g.height), bytes.Clone(frame), delay}
+		copy(g.shown, frame)
 		return g.err
 	}
-	box := g.changed()
+	box = g.changed(frame, box)
 	if box.Empty() {
 		g.waiting.delay += delay
 		return g.err
@@ -118,38 +117,38 @@ func (g *GIF) Add(img *image.RGBA) error {
 	g.write(g.waiting)
 	b := &block{box, make([]uint8, 0, box.Dx()*box.Dy()), delay}
 	for y := box.Min.Y; y < box.Max.Y; y++ {
-		for x := box.Min.X; x < box.Max.X; x++ {
-			i := y*g.width + x
-			v := g.next[i]
-			if v == g.shown[i] {
+		row, was := frame[y*g.width+box.Min.X:][:box.Dx()], g.shown[y*g.width+box.Min.X:][:box.Dx()]
+		for x, v := range row {
+			if v == was[x] {
 				v = same
 			}
 			b.pix = append(b.pix, v)
 		}
+		copy(was, row)
 	}
 	g.waiting = b
-	g.shown, g.next = g.next, g.shown
 	return g.err
 }
 
-// changed returns the box of pixels that differ from what is shown.
-func (g *GIF) changed() image.Rectangle {
-	var box image.Rectangle
-	for y := 0; y < g.height; y++ {
-		a, b := g.shown[y*g.width:(y+1)*g.width], g.next[y*g.width:(y+1)*g.width]
+// changed returns the box of pixels inside box that differ from what is shown.
+func (g *GIF) changed(frame []uint8, box image.Rectangle) image.Rectangle {
+	var out image.Rectangle
+	box = box.Intersect(image.Rect(0, 0, g.width, g.height))
+	for y := box.Min.Y; y < box.Max.Y; y++ {
+		a, b := g.shown[y*g.width+box.Min.X:][:box.Dx()], frame[y*g.width+box.Min.X:][:box.Dx()]
 		if bytes.Equal(a, b) {
 			continue
 		}
-		l, r := 0, g.width
+		l, r := 0, box.Dx()
 		for a[l] == b[l] {
 			l++
 		}
 		for a[r-1] == b[r-1] {
 			r--
 		}
-		box = box.Union(image.Rect(l, y, r, y+1))
+		out = out.Union(image.Rect(box.Min.X+l, y, box.Min.X+r, y+1))
 	}
-	return box
+	return out
 }
 
 // write puts a picture into the file. A delay above 65,535 is split, no part under 2.

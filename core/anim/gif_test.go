@@ -71,9 +71,12 @@ func write(t *testing.T, frames []*image.RGBA, timing Timing) []byte {
 		c.Add(f, 1)
 	}
 	var b bytes.Buffer
-	g := NewGIF(&b, 90, 60, c.Palette(255), timing, int64(len(frames)))
+	palette := c.Palette(255)
+	g, pen := NewGIF(&b, 90, 60, palette, timing, int64(len(frames))), palette.Pen()
 	for _, f := range frames {
-		if err := g.Add(f); err != nil {
+		idx := make([]uint8, 90*60)
+		pen.Draw(idx, f, f.Rect)
+		if err := g.Add(idx, f.Rect); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -203,7 +206,7 @@ func TestThePaletteHoldsManyColoursWithinSight(t *testing.T) {
 		t.Fatalf("%d colours", len(p.colours))
 	}
 	idx := make([]uint8, 90*60)
-	p.Draw(idx, m)
+	p.Pen().Draw(idx, m, m.Rect)
 	sum := 0
 	for i, v := range idx {
 		for k := 0; k < 3; k++ {
@@ -223,10 +226,10 @@ func BenchmarkDraw(b *testing.B) {
 	}
 	var c Census
 	c.Add(m, 7)
-	p := c.Palette(255)
+	p := c.Palette(255).Pen()
 	idx := make([]uint8, 854*480)
 	b.SetBytes(int64(len(idx)))
 	for b.Loop() {
-		p.Draw(idx, m)
+		p.Draw(idx, m, m.Rect)
 	}
 }

@@ -8,10 +8,16 @@ import (
 )
 
 // Palette is up to 255 opaque colours. Index 255 is kept for "as before".
-type Palette struct {
-	colours [][3]uint8
+type Palette struct{ colours [][3]uint8 }
+
+// Pen draws frames with a palette. It remembers how colours are drawn, and belongs to one goroutine.
+type Pen struct {
+	palette *Palette
 	cache   []choice
 }
+
+// Pen returns a new pen.
+func (p *Palette) Pen() *Pen { return &Pen{p, make([]choice, 1<<16)} }
 
 // choice is how one colour is drawn: by palette entry a, and by b where the dither is below share/64.
 type choice struct {
@@ -133,7 +139,7 @@ func (c *Census) Palette(n int) *Palette {
 		list[worst] = newCluster(lo)
 		list = append(list, newCluster(hi))
 	}
-	p := &Palette{cache: make([]choice, 1<<16)}
+	p := &Palette{}
 	for _, k := range list {
 		// A cluster that is nearly all one colour keeps that colour exactly: flat grounds stay flat.
 		top := k.s[0]
@@ -218,23 +224,23 @@ var bayer = func() (m [64]uint8) {
 	return
 }()
 
-// Draw writes the palette indices of an opaque frame.
-func (p *Palette) Draw(dst []uint8, img *image.RGBA) {
-	w, h := img.Rect.Dx(), img.Rect.Dy()
+// Draw writes the palette indices of a part of an opaque frame. dst holds the whole frame.
+func (p *Pen) Draw(dst []uint8, img *image.RGBA, box image.Rectangle) {
+	w := img.Rect.Dx()
 	var last choice
-	for y := 0; y < h; y++ {
-		row := img.Pix[y*img.Stride : y*img.Stride+4*w]
-		out := dst[y*w : y*w+w]
+	for y := box.Min.Y; y < box.Max.Y; y++ {
+		row := img.Pix[y*img.Stride+4*box.Min.X : y*img.Stride+4*box.Max.X]
+		out := dst[y*w+box.Min.X:][:box.Dx()]
 		for x := range out {
 			rgb := uint32(row[4*x])<<16 | uint32(row[4*x+1])<<8 | uint32(row[4*x+2])
 			if last.colour != 1<<24|rgb {
 				slot := &p.cache[(rgb*0x9E3779B1)>>16]
 				if slot.colour != 1<<24|rgb {
-					*slot = p.choose(rgb)
+					*slot = p.palette.choose(rgb)
 				}
 				last = *slot
 			}
-			if last.share > 0 && bayer[y&7<<3|x&7] < last.share {
+			if last.share > 0 && bayer[y&7<<3|(x+box.Min.X)&7] < last.share {
 				out[x] = last.b
 			} else {
 				out[x] = last.a

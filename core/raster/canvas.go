@@ -85,7 +85,7 @@ func (c *Canvas) keepBackdrop(still int) error {
 	if c.backdrop == nil {
 		c.backdrop = image.NewRGBA(c.img.Rect)
 	}
-	c.under.copyFrom(&c.now)
+	c.under.Set(&c.now)
 	c.under.items = c.under.items[:still]
 	s := surfaceOf(c.backdrop)
 	s.wipe(s.box)

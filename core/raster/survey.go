@@ -54,7 +54,8 @@ func (s *Survey) Equal(o *Survey) bool {
 	return s.w == o.w && s.h == o.h && slices.Equal(s.codes, o.codes) && slices.Equal(s.numbers, o.numbers)
 }
 
-func (s *Survey) copyFrom(o *Survey) {
+// Set makes s a copy of o.
+func (s *Survey) Set(o *Survey) {
 	s.codes, s.numbers, s.items = append(s.codes[:0], o.codes...), append(s.numbers[:0], o.numbers...), append(s.items[:0], o.items...)
 	s.w, s.h, s.page = o.w, o.h, o.page
 }

@@ -64,12 +64,17 @@ func makeGIF(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 	for i := int64(0); i < min(n, paletteSamples); i++ {
 		samples = append(samples, i*(n-1)/max(1, min(n, paletteSamples)-1))
 	}
-	var census anim.Census
 	step := max(1, o.Width*o.Height/200000)
-	err := render(ctx, f, pictures, o, samples, func(_ int64, img *image.RGBA) error {
-		census.Add(img, step)
-		return nil
-	})
+	var mu sync.Mutex
+	var census anim.Census
+	counting := func() press {
+		return func(_ []byte, c *raster.Canvas, _ *raster.Region) {
+			mu.Lock()
+			defer mu.Unlock()
+			census.Add(c.Image(), step)
+		}
+	}
+	err := render(ctx, f, pictures, o, samples, 0, counting, func(int64, *plate, *plate) error { return nil })
 	if err != nil {
 		return err
 	}
@@ -77,11 +82,27 @@ func makeGIF(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 	if to == 0 {
 		to = f.Order.Length
 	}
-	g := anim.NewGIF(w, o.Width, o.Height, census.Palette(255), anim.Timing{
+	palette := census.Palette(255)
+	g := anim.NewGIF(w, o.Width, o.Height, palette, anim.Timing{
 		RateNum: o.RateNum, RateDen: o.RateDen, Length: to - o.From, EndPause: o.EndPause, Once: o.Once,
 	}, n)
-	err = render(ctx, f, pictures, o, count(n), func(k int64, img *image.RGBA) error {
-		if err := g.Add(img); err != nil {
+	drawing := func() press {
+		pen := palette.Pen()
+		return func(to []byte, c *raster.Canvas, tiles *raster.Region) {
+			tiles.Each(func(box image.Rectangle) { pen.Draw(to, c.Image(), box) })
+		}
+	}
+	changed := raster.NewRegion(o.Width, o.Height)
+	err = render(ctx, f, pictures, o, count(n), o.Width*o.Height, drawing, func(k int64, p, before *plate) error {
+		box := image.Rect(0, 0, o.Width, o.Height)
+		if before != nil {
+			changed.Clear()
+			if p != before {
+				raster.Damage(changed, &before.shows, &p.shows)
+			}
+			box = changed.Bounds()
+		}
+		if err := g.Add(p.bytes, box); err != nil {
 			return err
 		}
 		progress(k+1, n)
@@ -147,10 +168,11 @@ func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 		return &Failed{"ffmpeg could not be started. Nothing was written.", err.Error()}
 	}
 	n := o.Frames(f)
-	buf := make([]byte, o.Width*o.Height*3/2)
-	err = render(ctx, f, pictures, o, count(n), func(k int64, img *image.RGBA) error {
-		raster.YUV(buf, img)
-		if _, err := pipe.Write(buf); err != nil {
+	converting := func() press {
+		return func(to []byte, c *raster.Canvas, tiles *raster.Region) { raster.YUVTiles(to, c.Image(), tiles) }
+	}
+	err = render(ctx, f, pictures, o, count(n), o.Width*o.Height*3/2, converting, func(k int64, p, _ *plate) error {
+		if _, err := pipe.Write(p.bytes); err != nil {
 			return err
 		}
 		progress(k+1, n)
