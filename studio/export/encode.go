@@ -137,6 +137,19 @@ func (t *tail) lastWords() string {
 	return strings.TrimSpace(lines[len(lines)-1])
 }
 
+// VideoArguments are what ffmpeg is started with to encode raw frames (YUV 4:2:0, BT.709) from an input to a file.
+func VideoArguments(o Options, input, out string) []string {
+	return []string{
+		"-hide_banner", "-loglevel", "error", "-nostdin", "-y", "-protocol_whitelist", "pipe,file",
+		"-f", "rawvideo", "-pix_fmt", "yuv420p", "-s", fmt.Sprintf("%dx%d", o.Width, o.Height), "-r", fmt.Sprintf("%d/%d", o.RateNum, o.RateDen),
+		"-color_range", "tv", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709",
+		"-i", input, "-an",
+		"-c:v", "libx264", "-preset", "veryfast", "-crf", "17", "-pix_fmt", "yuv420p",
+		"-color_range", "tv", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709",
+		"-movflags", "+faststart", "-f", "mp4", out,
+	}
+}
+
 func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64)) error {
 	if o.Width%2 != 0 || o.Height%2 != 0 {
 		return &Failed{Words: "A video has even sides."}
@@ -148,16 +161,7 @@ func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 	asked := ctx
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
-	rate := fmt.Sprintf("%d/%d", o.RateNum, o.RateDen)
-	cmd := exec.CommandContext(ctx, ffmpeg,
-		"-hide_banner", "-loglevel", "error", "-nostdin", "-y", "-protocol_whitelist", "pipe,file",
-		"-f", "rawvideo", "-pix_fmt", "yuv420p", "-s", fmt.Sprintf("%dx%d", o.Width, o.Height), "-r", rate,
-		"-color_range", "tv", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709",
-		"-i", "pipe:0", "-an",
-		"-c:v", "libx264", "-preset", "veryfast", "-crf", "17", "-pix_fmt", "yuv420p",
-		"-color_range", "tv", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709",
-		"-movflags", "+faststart", "-f", "mp4", out,
-	)
+	cmd := exec.CommandContext(ctx, ffmpeg, VideoArguments(o, "pipe:0", out)...)
 	words := &tail{}
 	cmd.Stderr = words
 	pipe, err := cmd.StdinPipe()

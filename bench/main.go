@@ -1,0 +1,251 @@
+// Command bench measures what exports cost, as ratios to what has to be done anyway: each line is a name, a value and its
+// limit. What is compared runs in turns, five times; medians count, since machines are noisy.
+package main
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"slices"
+	"strconv"
+	"syscall"
+	"time"
+
+	"capstan/core/frame"
+	"capstan/core/motion"
+	"capstan/core/raster"
+	"capstan/studio/export"
+)
+
+const rounds = 5
+
+func main() {
+	if len(os.Args) > 1 && os.Args[1] == "memory" {
+		if err := alone(os.Args[2]); err != nil {
+			fail(err)
+		}
+		return
+	}
+	dir, err := os.MkdirTemp(roomy(), "capstan-bench-")
+	if err != nil {
+		fail(err)
+	}
+	err = measure(dir)
+	os.RemoveAll(dir)
+	if err != nil {
+		fail(err)
+	}
+}
+
+func fail(err error) {
+	fmt.Fprintln(os.Stderr, "bench:", err)
+	os.Exit(1)
+}
+
+// roomy is a folder kept in memory where there is one with room for raw frames, else that for temporary files.
+func roomy() string {
+	var s syscall.Statfs_t
+	if err := syscall.Statfs("/dev/shm", &s); err == nil && s.Bavail*uint64(s.Bsize) > 2<<30 {
+		return "/dev/shm"
+	}
+	return ""
+}
+
+func line(name string, value, limit float64) { fmt.Printf("%-44s %8.2f  %8.2f\n", name, value, limit) }
+
+func measure(dir string) error {
+	for _, b := range []struct {
+		name       string
+		film       string
+		limit, aim float64
+	}{{"export of small movers / encoder alone", "opener", 1.30, 8}, {"export of a page-filling pan / encoder alone", "pan", 1.60, 30}} {
+		c, err := load(dir, b.film)
+		if err != nil {
+			return err
+		}
+		raw := filepath.Join(dir, "frames.yuv")
+		if err := c.dump(raw, mp4); err != nil {
+			return err
+		}
+		var ours, theirs, cpu []float64
+		for range rounds {
+			t, err := timed(func() error { return encodeAlone(mp4, raw, filepath.Join(dir, "alone.mp4")) })
+			if err != nil {
+				return err
+			}
+			theirs = append(theirs, t)
+			before := cpuTime()
+			t, err = timed(func() error { return c.export(mp4, filepath.Join(dir, "film.mp4")) })
+			if err != nil {
+				return err
+			}
+			ours = append(ours, t)
+			cpu = append(cpu, (cpuTime()-before)/float64(mp4.Frames(c.film))*1000)
+		}
+		line(b.name, median(ours)/median(theirs), b.limit)
+		line("  CPU to render a frame, ms", median(cpu), b.aim)
+		fmt.Printf("  %.2f s, encoder alone %.2f s\n", median(ours), median(theirs))
+		os.Remove(raw)
+	}
+	if err := measureGIF(dir); err != nil {
+		return err
+	}
+	for _, film := range []string{"opener", "pan"} {
+		out, err := exec.Command(os.Args[0], "memory", film).Output()
+		if err != nil {
+			return fmt.Errorf("memory of %s: %w", film, err)
+		}
+		mb, err := strconv.ParseFloat(string(out), 64)
+		if err != nil {
+			return err
+		}
+		line("memory to export "+film+" at 1080p, MB", mb, 150)
+	}
+	return nil
+}
+
+var (
+	mp4 = export.Options{Format: "mp4", Width: 1920, Height: 1080, RateNum: 30, RateDen: 1}
+	gif = export.Options{Format: "gif", Width: 854, Height: 480, RateNum: 25, RateDen: 1}
+)
+
+func load(dir, name string) (*compiled, error) {
+	if name == "pan" {
+		return compile(filepath.Join(dir, "media"), pan)
+	}
+	return compile(filepath.Join(dir, "media"), opener)
+}
+
+func (c *compiled) export(o export.Options, out string) error {
+	return export.Make(context.Background(), c.film, c.files.Pixels, o, out, func(int64, int64) {})
+}
+
+// dump writes the frames as an encoder reads them: YUV 4:2:0 for video, RGBA for GIF.
+func (c *compiled) dump(file string, o export.Options) error {
+	out, err := os.Create(file)
+	if err != nil {
+		return err
+	}
+	defer out.Close()
+	canvas := raster.NewCanvas(raster.NewPainter(c.film, c.files.Pixels), o.Width, o.Height)
+	player := c.film.Player()
+	yuv := make([]byte, o.Width*o.Height*3/2)
+	for k := range o.Frames(c.film) {
+		list := player.At(motion.FrameTime(k, o.RateNum, o.RateDen), frame.View{Scale: float64(o.Width) / 1920})
+		if err := canvas.Show(list); err != nil {
+			return err
+		}
+		bytes := canvas.Image().Pix
+		if o.Format == "mp4" {
+			raster.YUV(yuv, canvas.Image())
+			bytes = yuv
+		}
+		if _, err := out.Write(bytes); err != nil {
+			return err
+		}
+	}
+	return out.Close()
+}
+
+func encodeAlone(o export.Options, raw, out string) error {
+	said, err := exec.Command("ffmpeg", export.VideoArguments(o, raw, out)...).CombinedOutput()
+	if err != nil {
+		return fmt.Errorf("%w: %s", err, said)
+	}
+	return nil
+}
+
+// measureGIF holds our GIF against ffmpeg's two filters for palettes, on the same frames.
+func measureGIF(dir string) error {
+	c, err := load(dir, "opener")
+	if err != nil {
+		return err
+	}
+	raw := filepath.Join(dir, "frames.rgba")
+	if err := c.dump(raw, gif); err != nil {
+		return err
+	}
+	defer os.Remove(raw)
+	var ours, theirs []float64
+	for range rounds {
+		t, err := timed(func() error {
+			said, err := exec.Command("ffmpeg", "-hide_banner", "-loglevel", "error", "-nostdin", "-y", "-f", "rawvideo", "-pix_fmt", "rgba",
+				"-s", fmt.Sprintf("%dx%d", gif.Width, gif.Height), "-r", "25", "-i", raw,
+				"-filter_complex", "split[a][b];[a]palettegen[p];[b][p]paletteuse", filepath.Join(dir, "theirs.gif")).CombinedOutput()
+			if err != nil {
+				return fmt.Errorf("%w: %s", err, said)
+			}
+			return nil
+		})
+		if err != nil {
+			return err
+		}
+		theirs = append(theirs, t)
+		if t, err = timed(func() error { return c.export(gif, filepath.Join(dir, "ours.gif")) }); err != nil {
+			return err
+		}
+		ours = append(ours, t)
+	}
+	line("GIF of small movers / two palette filters", median(ours)/median(theirs), 1.2)
+	a, _ := os.Stat(filepath.Join(dir, "ours.gif"))
+	b, _ := os.Stat(filepath.Join(dir, "theirs.gif"))
+	if a != nil && b != nil {
+		fmt.Printf("  %.2f s, %.0f KB; filters %.2f s, %.0f KB\n", median(ours), float64(a.Size())/1e3, median(theirs), float64(b.Size())/1e3)
+	}
+	return nil
+}
+
+// alone exports a film in a process of its own and prints the most memory it took, in MB.
+func alone(name string) error {
+	dir, err := os.MkdirTemp("", "capstan-bench-")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(dir)
+	c, err := load(dir, name)
+	if err != nil {
+		return err
+	}
+	// What making the picture took is not what exporting takes: the mark is set back before it begins.
+	if err := os.WriteFile("/proc/self/clear_refs", []byte("5"), 0); err != nil {
+		return err
+	}
+	if err := c.export(mp4, filepath.Join(dir, "film.mp4")); err != nil {
+		return err
+	}
+	status, err := os.ReadFile("/proc/self/status")
+	if err != nil {
+		return err
+	}
+	found := regexp.MustCompile(`VmHWM:\s+(\d+) kB`).FindSubmatch(status)
+	if found == nil {
+		return fmt.Errorf("this system does not say how much memory a process took")
+	}
+	kb, err := strconv.Atoi(string(found[1]))
+	fmt.Print(float64(kb) / 1024)
+	return err
+}
+
+func timed(f func() error) (float64, error) {
+	begin := time.Now()
+	err := f()
+	return time.Since(begin).Seconds(), err
+}
+
+func median(v []float64) float64 {
+	v = slices.Clone(v)
+	slices.Sort(v)
+	return v[len(v)/2]
+}
+
+// cpuTime is what this process has used of all cores so far, in seconds; not what programs it started have.
+func cpuTime() float64 {
+	var u syscall.Rusage
+	if err := syscall.Getrusage(syscall.RUSAGE_SELF, &u); err != nil {
+		return 0
+	}
+	return float64(u.Utime.Nano()+u.Stime.Nano()) / 1e9
+}
