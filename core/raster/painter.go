@@ -24,6 +24,7 @@ type Painter struct {
 	groups   groupCache
 	outline  geom.Path
 	stops    []paint.Stop
+	columns  []uint64 // of samplers
 }
 
 // NewPainter returns a painter for lists of film; pictures may be nil for films without any.

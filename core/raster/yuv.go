@@ -1,6 +1,9 @@
 package raster
 
-import "image"
+import (
+	"encoding/binary"
+	"image"
+)
 
 // YUV converts opaque pixels to planar 4:2:0 by BT.709 in limited range (16..235, 16..240): a full-size plane
 // of Y, then Cb and Cr at half size, each chroma sample the mean of its four pixels. Sides must be even;
@@ -31,24 +34,23 @@ func yuvBox(dst []byte, src *image.RGBA, box image.Rectangle) {
 		la, lb := luma[y*w+box.Min.X:][:n:n], luma[(y+1)*w+box.Min.X:][:n:n]
 		c := y/2*(w/2) + box.Min.X/2
 		u, v := cb[c:][:n/2:n/2], cr[c:][:n/2:n/2]
-		var was [4]uint32
-		var wu, wv uint8
+		var was, wasLow uint64
 		for k := range u {
-			i := 8 * k
-			p, q, s, t := load(a, i), load(a, i+4), load(b, i), load(b, i+4)
-			// Flat parts repeat: four pixels equal to the four before need no sums.
-			if p == was[0] && q == was[1] && s == was[2] && t == was[3] {
+			// Four pixels at a time, two above two.
+			p, q := binary.LittleEndian.Uint64(a[8*k:]), binary.LittleEndian.Uint64(b[8*k:])
+			if k > 0 && p == was && q == wasLow { // flat parts repeat
 				la[2*k], la[2*k+1], lb[2*k], lb[2*k+1] = la[2*k-2], la[2*k-1], lb[2*k-2], lb[2*k-1]
-				u[k], v[k] = wu, wv
+				u[k], v[k] = u[k-1], v[k-1]
 				continue
 			}
-			was = [4]uint32{p, q, s, t}
-			la[2*k], la[2*k+1], lb[2*k], lb[2*k+1] = lumaOf(p), lumaOf(q), lumaOf(s), lumaOf(t)
-			sum := lanes(p) + lanes(q) + lanes(s) + lanes(t) // r, b, g, a
-			r, g, bl := int(sum&0xFFFF), int(sum>>32&0xFFFF), int(sum>>16&0xFFFF)
-			wu = uint8((ur*r + ug*g + ub*bl + 128<<18 + 131072) >> 18)
-			wv = uint8((vr*r + vg*g + vb*bl + 128<<18 + 131072) >> 18)
-			u[k], v[k] = wu, wv
+			was, wasLow = p, q
+			la[2*k], la[2*k+1] = lumaOf(uint32(p)), lumaOf(uint32(p>>32))
+			lb[2*k], lb[2*k+1] = lumaOf(uint32(q)), lumaOf(uint32(q>>32))
+			// Even bytes are reds and blues, odd ones greens and alphas.
+			even, odd := p&laneMask+q&laneMask, p>>8&laneMask+q>>8&laneMask
+			r, g, bl := int(even&0xFFFF+even>>32&0xFFFF), int(odd&0xFFFF+odd>>32&0xFFFF), int(even>>16&0xFFFF+even>>48)
+			u[k] = uint8((ur*r + ug*g + ub*bl + 128<<18 + 131072) >> 18)
+			v[k] = uint8((vr*r + vg*g + vb*bl + 128<<18 + 131072) >> 18)
 		}
 	}
 }
