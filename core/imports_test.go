@@ -13,7 +13,7 @@ import (
 // only.
 var layers = []string{
 	"core/geom", "core/paint", "core/doc", "core/text", "core/motion", "core/morph", "core/anim", "core/frame", "core/raster", "core/edit",
-	"core/session", "library", "demo", "studio/store", "studio/media", "studio/bundle", "studio/export", "web", "studio/api", "cmd", "scripts",
+	"core/session", "library", "demo", "studio/store", "studio/media", "studio/bundle", "studio/export", "web", "studio/api", "bench", "cmd", "scripts",
 }
 
 // forbidden are what core must never know: the network, files, databases, the application and its interface.

@@ -6,11 +6,13 @@
 package main
 
 import (
-	"encoding/json"
 	"fmt"
 	"math"
 	"syscall/js"
 	"unsafe"
+
+	"github.com/go-json-experiment/json"
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/frame"
@@ -41,7 +43,7 @@ func main() {
 			if j, ok := v.(js.Value); ok {
 				return j
 			}
-			raw, err := json.Marshal(v)
+			raw, err := doc.Encode(v)
 			if err != nil {
 				return failure(err)
 			}
@@ -57,7 +59,7 @@ func main() {
 	on("apply", func(a []js.Value) (any, error) { return s.Apply([]byte(a[0].String())) })
 	on("acknowledge", func([]js.Value) (any, error) { return true, s.Acknowledge() })
 	on("catchUp", func(a []js.Value) (any, error) {
-		var patches []json.RawMessage
+		var patches []jsontext.Value
 		if err := json.Unmarshal([]byte(a[0].String()), &patches); err != nil {
 			return nil, err
 		}

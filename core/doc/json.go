@@ -1,6 +1,7 @@
 package doc
 
 import (
+	"errors"
 	"fmt"
 
 	"github.com/go-json-experiment/json"
@@ -19,7 +20,18 @@ type (
 	moveFields    Move
 )
 
-func encode(v any) ([]byte, error) { return json.Marshal(v, json.Deterministic(true)) }
+// Encode codes a value as documents are coded: the same bytes for the same value.
+func Encode(v any) ([]byte, error) { return json.Marshal(v, json.Deterministic(true)) }
+
+// Strict decodes JSON into v and refuses fields that v does not have: what is misspelt must not do half of what was meant.
+func Strict(data []byte, v any) error {
+	err := json.Unmarshal(data, v, json.RejectUnknownMembers(true))
+	var e *json.SemanticError
+	if errors.Is(err, json.ErrUnknownName) && errors.As(err, &e) {
+		return fmt.Errorf("unknown field %q", e.JSONPointer.LastToken())
+	}
+	return err
+}
 
 // MarshalJSONTo writes known fields in the order of the struct, then the unknown ones by name.
 func (p *Project) MarshalJSONTo(e *jsontext.Encoder) error {
@@ -32,7 +44,7 @@ func (p *Project) UnmarshalJSONFrom(d *jsontext.Decoder) error {
 }
 
 // MarshalJSON is MarshalJSONTo for encoding/json.
-func (p *Project) MarshalJSON() ([]byte, error) { return encode(p) }
+func (p *Project) MarshalJSON() ([]byte, error) { return Encode(p) }
 
 // UnmarshalJSON is UnmarshalJSONFrom for encoding/json.
 func (p *Project) UnmarshalJSON(b []byte) error { return json.Unmarshal(b, (*projectFields)(p)) }
@@ -48,7 +60,7 @@ func (s *Scene) UnmarshalJSONFrom(d *jsontext.Decoder) error {
 }
 
 // MarshalJSON is MarshalJSONTo for encoding/json.
-func (s *Scene) MarshalJSON() ([]byte, error) { return encode(s) }
+func (s *Scene) MarshalJSON() ([]byte, error) { return Encode(s) }
 
 // UnmarshalJSON is UnmarshalJSONFrom for encoding/json.
 func (s *Scene) UnmarshalJSON(b []byte) error { return json.Unmarshal(b, (*sceneFields)(s)) }
@@ -64,7 +76,7 @@ func (l *Layer) UnmarshalJSONFrom(d *jsontext.Decoder) error {
 }
 
 // MarshalJSON is MarshalJSONTo for encoding/json.
-func (l *Layer) MarshalJSON() ([]byte, error) { return encode(l) }
+func (l *Layer) MarshalJSON() ([]byte, error) { return Encode(l) }
 
 // UnmarshalJSON is UnmarshalJSONFrom for encoding/json.
 func (l *Layer) UnmarshalJSON(b []byte) error { return json.Unmarshal(b, (*layerFields)(l)) }
@@ -80,7 +92,7 @@ func (m *Move) UnmarshalJSONFrom(d *jsontext.Decoder) error {
 }
 
 // MarshalJSON is MarshalJSONTo for encoding/json.
-func (m *Move) MarshalJSON() ([]byte, error) { return encode(m) }
+func (m *Move) MarshalJSON() ([]byte, error) { return Encode(m) }
 
 // UnmarshalJSON is UnmarshalJSONFrom for encoding/json.
 func (m *Move) UnmarshalJSON(b []byte) error { return json.Unmarshal(b, (*moveFields)(m)) }
@@ -116,7 +128,7 @@ func Read(data []byte) (*Project, error) {
 		}
 		all["version"] = jsontext.Value(fmt.Sprint(Version))
 		var err error
-		if data, err = encode(all); err != nil {
+		if data, err = Encode(all); err != nil {
 			return nil, err
 		}
 	}
@@ -131,4 +143,4 @@ func Read(data []byte) (*Project, error) {
 }
 
 // Write encodes the document in canonical key order.
-func (p *Project) Write() ([]byte, error) { return encode(p) }
+func (p *Project) Write() ([]byte, error) { return Encode(p) }

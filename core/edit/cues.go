@@ -1,8 +1,9 @@
 package edit
 
 import (
-	"encoding/json"
 	"slices"
+
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/motion"
@@ -28,9 +29,9 @@ func init() {
 		return nil
 	})
 	op("cue.set", func(e *editor, c *struct {
-		Scene string          `json:"scene"`
-		ID    string          `json:"id"`
-		Patch json.RawMessage `json:"patch"`
+		Scene string         `json:"scene"`
+		ID    string         `json:"id"`
+		Patch jsontext.Value `json:"patch"`
 	}) error {
 		s, i, err := e.cue(c.Scene, c.ID)
 		if err != nil {

@@ -4,14 +4,15 @@
 package edit
 
 import (
-	"bytes"
-	"crypto/sha256"
 	"encoding/base32"
-	"encoding/json"
 	"fmt"
+	"hash/fnv"
 	"math"
 	"slices"
 	"strings"
+
+	"github.com/go-json-experiment/json"
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/frame"
@@ -19,7 +20,7 @@ import (
 )
 
 // Command is one command as JSON: {"op": "layer.set", …}. docs/api.md lists them.
-type Command = json.RawMessage
+type Command = jsontext.Value
 
 // Refused is why a command was not carried out, in words for people. The document is as it was.
 type Refused struct{ Words string }
@@ -103,7 +104,7 @@ type editor struct {
 	depth  int
 }
 
-type handler func(e *editor, raw json.RawMessage) error
+type handler func(e *editor, raw jsontext.Value) error
 
 // ops is filled by the files beside this one, one for each thing that is edited.
 var ops = map[string]handler{}
@@ -111,19 +112,17 @@ var ops = map[string]handler{}
 // op registers a command whose fields are a C. Unknown fields are refused: a command that is misspelt must
 // not do half of what was meant.
 func op[C any](name string, f func(e *editor, c *C) error) {
-	ops[name] = func(e *editor, raw json.RawMessage) error {
+	ops[name] = func(e *editor, raw jsontext.Value) error {
 		c := new(C)
-		d := json.NewDecoder(bytes.NewReader(raw))
-		d.DisallowUnknownFields()
-		if err := d.Decode(c); err != nil {
+		if err := doc.Strict(raw, c); err != nil {
 			return refuse("The command %s cannot be read: %v. Nothing was changed.", name, err)
 		}
 		return f(e, c)
 	}
 }
 
-func (e *editor) run(raw json.RawMessage) error {
-	var head map[string]json.RawMessage
+func (e *editor) run(raw jsontext.Value) error {
+	var head map[string]jsontext.Value
 	if err := json.Unmarshal(raw, &head); err != nil {
 		return refuse("This is no command: %v. Nothing was changed.", err)
 	}
@@ -136,7 +135,7 @@ func (e *editor) run(raw json.RawMessage) error {
 		return refuse("There is no command %q. Nothing was changed.", name)
 	}
 	delete(head, "op")
-	rest, err := json.Marshal(head)
+	rest, err := doc.Encode(head)
 	if err != nil {
 		return err
 	}
@@ -145,7 +144,7 @@ func (e *editor) run(raw json.RawMessage) error {
 
 func init() {
 	op("batch", func(e *editor, c *struct {
-		Commands []json.RawMessage `json:"commands"`
+		Commands []jsontext.Value `json:"commands"`
 	}) error {
 		if e.depth++; e.depth > 4 {
 			return refuse("Batches lie in each other too deep. Nothing was changed.")
@@ -178,7 +177,7 @@ func init() {
 		return nil
 	})
 	op("film.set", func(e *editor, c *struct {
-		Patch json.RawMessage `json:"patch"`
+		Patch jsontext.Value `json:"patch"`
 	}) error {
 		old := e.p.Film
 		old.Scenes = nil
@@ -247,7 +246,7 @@ func (e *editor) move(id string) (m *doc.Move, l *doc.Layer, s *doc.Scene, err e
 
 // merged returns v with a JSON merge patch (RFC 7396) applied, as a new value: fields the patch removes are
 // gone. Fields named in fixed may not be touched; numbers are rounded as documents store them.
-func merged[T any](v *T, patch json.RawMessage, fixed ...string) (*T, error) {
+func merged[T any](v *T, patch jsontext.Value, fixed ...string) (*T, error) {
 	var p map[string]any
 	if err := json.Unmarshal(patch, &p); err != nil {
 		return nil, refuse("The change cannot be read: %v. Nothing was changed.", err)
@@ -257,17 +256,15 @@ func merged[T any](v *T, patch json.RawMessage, fixed ...string) (*T, error) {
 			return nil, refuse("%q cannot be changed like this. Nothing was changed.", f)
 		}
 	}
-	old, err := json.Marshal(v)
+	old, err := doc.Encode(v)
 	if err != nil {
 		return nil, err
 	}
-	var target map[string]any
-	d := json.NewDecoder(bytes.NewReader(old))
-	d.UseNumber() // what the patch does not name stays to the last digit
-	if err := d.Decode(&target); err != nil {
+	merge, err := mergePatch(old, p)
+	if err != nil {
 		return nil, err
 	}
-	raw, err := json.Marshal(mergePatch(target, p))
+	raw, err := doc.Encode(merge)
 	if err != nil {
 		return nil, err
 	}
@@ -278,23 +275,34 @@ func merged[T any](v *T, patch json.RawMessage, fixed ...string) (*T, error) {
 	return out, nil
 }
 
-func mergePatch(target, patch any) any {
+// mergePatch decodes of the target only what the patch names: all else stays to the last digit.
+func mergePatch(target jsontext.Value, patch any) (any, error) {
 	p, ok := patch.(map[string]any)
 	if !ok {
-		return round(patch)
+		return round(patch), nil
 	}
-	t, ok := target.(map[string]any)
-	if !ok {
-		t = map[string]any{}
+	var t map[string]jsontext.Value
+	if target.Kind() == '{' {
+		if err := json.Unmarshal(target, &t); err != nil {
+			return nil, err
+		}
+	}
+	out := make(map[string]any, len(t)+len(p))
+	for k, v := range t {
+		out[k] = v
 	}
 	for k, v := range p {
 		if v == nil {
-			delete(t, k)
-		} else {
-			t[k] = mergePatch(t[k], v)
+			delete(out, k)
+			continue
 		}
+		merge, err := mergePatch(t[k], v)
+		if err != nil {
+			return nil, err
+		}
+		out[k] = merge
 	}
-	return t
+	return out, nil
 }
 
 // round cuts numbers to 1e-4, which is far below what can be seen or typed.
@@ -316,6 +324,7 @@ func round(v any) any {
 
 // derive makes the id of a copy from the command's seed, the same on every machine.
 func derive(seed, id string) string {
-	h := sha256.Sum256([]byte(seed + "/" + id))
-	return strings.ToLower(base32.StdEncoding.EncodeToString(h[:])[:12])
+	h := fnv.New128a()
+	h.Write([]byte(seed + "/" + id))
+	return strings.ToLower(base32.StdEncoding.EncodeToString(h.Sum(nil))[:12])
 }

@@ -1,8 +1,9 @@
 package edit
 
 import (
-	"encoding/json"
 	"slices"
+
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -24,7 +25,7 @@ func init() {
 			if l == nil {
 				return refuse("There is no layer to add. Nothing was changed.")
 			}
-			rounded, err := merged(l, json.RawMessage("{}"))
+			rounded, err := merged(l, jsontext.Value("{}"))
 			if err != nil {
 				return err
 			}
@@ -57,8 +58,8 @@ func init() {
 	})
 	op("layer.set", func(e *editor, c *struct {
 		Set []struct {
-			ID    string          `json:"id"`
-			Patch json.RawMessage `json:"patch"`
+			ID    string         `json:"id"`
+			Patch jsontext.Value `json:"patch"`
 		} `json:"set"`
 	}) error {
 		for _, set := range c.Set {
@@ -196,8 +197,8 @@ func init() {
 		return nil
 	})
 	op("text.style", func(e *editor, c *struct {
-		IDs   []string        `json:"ids"`
-		Patch json.RawMessage `json:"patch"`
+		IDs   []string       `json:"ids"`
+		Patch jsontext.Value `json:"patch"`
 	}) error {
 		for _, id := range c.IDs {
 			l, _, _, err := e.layer(id)

@@ -1,8 +1,9 @@
 package edit
 
 import (
-	"encoding/json"
 	"slices"
+
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 )
@@ -24,8 +25,8 @@ func init() {
 	})
 	op("move.set", func(e *editor, c *struct {
 		Set []struct {
-			ID    string          `json:"id"`
-			Patch json.RawMessage `json:"patch"`
+			ID    string         `json:"id"`
+			Patch jsontext.Value `json:"patch"`
 		} `json:"set"`
 	}) error {
 		for _, set := range c.Set {

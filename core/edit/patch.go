@@ -2,12 +2,14 @@ package edit
 
 import (
 	"bytes"
-	"encoding/json"
 	"fmt"
 	"reflect"
 	"slices"
 	"sort"
 	"strings"
+
+	"github.com/go-json-experiment/json"
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 )
@@ -16,10 +18,10 @@ import (
 // "scene/ID" or "layer/SCENE/ID"; a field that is not there is null. Scenes of the film, layers of a scene and
 // children of a group appear as lists of ids.
 type Change struct {
-	Part   string          `json:"part"`
-	Field  string          `json:"field"`
-	Before json.RawMessage `json:"before,omitempty"`
-	After  json.RawMessage `json:"after,omitempty"`
+	Part   string         `json:"part"`
+	Field  string         `json:"field"`
+	Before jsontext.Value `json:"before,omitempty"`
+	After  jsontext.Value `json:"after,omitempty"`
 }
 
 // Patch is what a command changed.
@@ -34,13 +36,13 @@ func (p Patch) Inverse() Patch {
 	return out
 }
 
-type fields map[string]json.RawMessage
+type fields map[string]jsontext.Value
 
 // parts holds a document, or some of its scenes, as flat parts.
 type parts map[string]fields
 
 func split(v any) (fields, error) {
-	b, err := json.Marshal(v)
+	b, err := doc.Encode(v)
 	if err != nil {
 		return nil, err
 	}
@@ -49,12 +51,12 @@ func split(v any) (fields, error) {
 	return f, err
 }
 
-func idList[T any](list []T, id func(T) string) json.RawMessage {
+func idList[T any](list []T, id func(T) string) jsontext.Value {
 	ids := make([]string, len(list))
 	for i, v := range list {
 		ids[i] = id(v)
 	}
-	b, _ := json.Marshal(ids)
+	b, _ := doc.Encode(ids)
 	return b
 }
 
@@ -227,14 +229,14 @@ func (patch Patch) Apply(p *doc.Project) (*doc.Project, error) {
 	return ps.assemble(p, touched)
 }
 
-func isNull(r json.RawMessage) bool { return len(r) == 0 || string(r) == "null" }
+func isNull(r jsontext.Value) bool { return len(r) == 0 || string(r) == "null" }
 
-func same(a, b json.RawMessage) bool {
+func same(a, b jsontext.Value) bool {
 	if isNull(a) || isNull(b) {
 		return isNull(a) == isNull(b)
 	}
-	var x, y bytes.Buffer
-	return json.Compact(&x, a) == nil && json.Compact(&y, b) == nil && bytes.Equal(x.Bytes(), y.Bytes())
+	x, y := a.Clone(), b.Clone()
+	return x.Compact() == nil && y.Compact() == nil && bytes.Equal(x, y)
 }
 
 func describe(c Change) string {
@@ -249,7 +251,7 @@ func join(f fields, v any, without ...string) error {
 			m[k] = r
 		}
 	}
-	b, err := json.Marshal(m)
+	b, err := doc.Encode(m)
 	if err != nil {
 		return err
 	}
@@ -312,7 +314,7 @@ func (ps parts) assemble(p *doc.Project, touched map[string]bool) (*doc.Project,
 	return out, nil
 }
 
-func (ps parts) layers(scene string, list json.RawMessage, used *int, depth int) ([]*doc.Layer, error) {
+func (ps parts) layers(scene string, list jsontext.Value, used *int, depth int) ([]*doc.Layer, error) {
 	if isNull(list) {
 		return nil, nil
 	}

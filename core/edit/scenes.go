@@ -1,9 +1,10 @@
 package edit
 
 import (
-	"encoding/json"
 	"fmt"
 	"slices"
+
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/frame"
@@ -54,8 +55,8 @@ func init() {
 		return e.firstCuts()
 	})
 	op("scene.set", func(e *editor, c *struct {
-		IDs   []string        `json:"ids"`
-		Patch json.RawMessage `json:"patch"`
+		IDs   []string       `json:"ids"`
+		Patch jsontext.Value `json:"patch"`
 	}) error {
 		for _, id := range c.IDs {
 			s, err := e.scene(id)

@@ -1,7 +1,6 @@
 package frame
 
 import (
-	"encoding/json"
 	"fmt"
 	"maps"
 	"reflect"
@@ -306,7 +305,7 @@ func (f *Film) compileText(s *scene, l *layer) {
 
 // layout sets a text, cut into units where moves want it, or finds it set before with the same content and width.
 func (f *Film) layout(d *doc.Layer, unit string) (*text.Layout, string) {
-	b, err := json.Marshal(d.Text)
+	b, err := doc.Encode(d.Text)
 	if err != nil {
 		b = []byte(err.Error()) // a Text always encodes
 	}

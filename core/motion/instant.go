@@ -4,7 +4,7 @@ package motion
 
 import (
 	"math"
-	"math/big"
+	"math/bits"
 )
 
 // Instant is an exact time: Num/Den milliseconds, Den > 0. Stored times are whole milliseconds; frame k of a
@@ -78,9 +78,16 @@ func (t Instant) Passes(ms int64) (whole int64, share float64) {
 
 // Frames returns how many frames a film of length ms has at a rate: max(1, floor(L fps + 1/2)).
 func Frames(ms, rateNum, rateDen int64) int64 {
-	n := new(big.Int).Mul(big.NewInt(2*ms), big.NewInt(rateNum))
-	d := new(big.Int).Mul(big.NewInt(2000), big.NewInt(rateDen))
-	n.Add(n, new(big.Int).Div(d, big.NewInt(2)))
-	n.Div(n, d)
-	return max(1, n.Int64())
+	if ms <= 0 {
+		return 1
+	}
+	// 2 ms num + 1000 den may pass 64 bits.
+	hi, lo := bits.Mul64(uint64(2*ms), uint64(rateNum))
+	lo, carry := bits.Add64(lo, uint64(1000*rateDen), 0)
+	hi, d := hi+carry, uint64(2000*rateDen)
+	if hi >= d {
+		return math.MaxInt64
+	}
+	n, _ := bits.Div64(hi, lo, d)
+	return int64(max(1, min(n, math.MaxInt64)))
 }

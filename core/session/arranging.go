@@ -1,9 +1,10 @@
 package session
 
 import (
-	"encoding/json"
 	"math"
 	"slices"
+
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -102,8 +103,8 @@ func init() {
 		return setPlaces(list), nil
 	})
 	intent("set", func(s *Session, m Moment, c *struct {
-		Threads []string        `json:"threads"`
-		Patch   json.RawMessage `json:"patch"`
+		Threads []string       `json:"threads"`
+		Patch   jsontext.Value `json:"patch"`
 	}) (edit.Command, error) {
 		var list []map[string]any
 		for _, l := range s.layers(m, c.Threads) {
@@ -115,8 +116,8 @@ func init() {
 		return command("layer.set", map[string]any{"set": list}), nil
 	})
 	intent("set.everywhere", func(s *Session, _ Moment, c *struct {
-		Thread string          `json:"thread"`
-		Patch  json.RawMessage `json:"patch"`
+		Thread string         `json:"thread"`
+		Patch  jsontext.Value `json:"patch"`
 	}) (edit.Command, error) {
 		var list []map[string]any
 		for _, sc := range s.doc.Film.Scenes {

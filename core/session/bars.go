@@ -1,10 +1,12 @@
 package session
 
 import (
-	"encoding/json"
 	"fmt"
 	"math"
 	"slices"
+
+	"github.com/go-json-experiment/json"
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -142,7 +144,7 @@ func (s *Session) dragBars(ids []string, part string, by int64) (edit.Command, e
 		return nil, fmt.Errorf("%s ends when something else does. Drag its other end, or let go of its end first.", motion.Name(list[0].move))
 	}
 	for id, p := range patches {
-		if raw, err := json.Marshal(p); err == nil {
+		if raw, err := doc.Encode(p); err == nil {
 			s.remember(id, raw)
 		}
 	}
@@ -217,7 +219,7 @@ func (s *Session) retime(begins map[string]int64, patches map[string]map[string]
 				_, timed := begins[m.ID]
 				p, patched := patches[m.ID]
 				if patched {
-					raw, err := json.Marshal(p)
+					raw, err := doc.Encode(p)
 					if err == nil {
 						err = patchMove(m, raw)
 					}
@@ -316,7 +318,7 @@ func startPatch(st doc.Start) map[string]any {
 
 // patchMove applies the few fields that retiming patches to a move.
 func patchMove(m *doc.Move, raw []byte) error {
-	var p map[string]json.RawMessage
+	var p map[string]jsontext.Value
 	if err := json.Unmarshal(raw, &p); err != nil {
 		return err
 	}
@@ -326,7 +328,7 @@ func patchMove(m *doc.Move, raw []byte) error {
 			continue
 		}
 		if string(v) == "null" {
-			v = map[string]json.RawMessage{"lasts": []byte(`""`), "keeps": []byte(`""`), "until": []byte(`""`)}[k]
+			v = map[string]jsontext.Value{"lasts": []byte(`""`), "keeps": []byte(`""`), "until": []byte(`""`)}[k]
 			if v == nil {
 				v = []byte("0")
 			}

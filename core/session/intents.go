@@ -1,23 +1,22 @@
 package session
 
 import (
-	"bytes"
-	"encoding/json"
 	"fmt"
 
+	"github.com/go-json-experiment/json/jsontext"
+
+	"capstan/core/doc"
 	"capstan/core/edit"
 )
 
 // intents turn what a person asks for (add a rectangle, group this, fade it in) into a command, with the defaults of
 // docs/motion.md. They change nothing themselves.
-var intents = map[string]func(s *Session, m Moment, raw json.RawMessage) (edit.Command, error){}
+var intents = map[string]func(s *Session, m Moment, raw jsontext.Value) (edit.Command, error){}
 
 func intent[C any](name string, f func(s *Session, m Moment, c *C) (edit.Command, error)) {
-	intents[name] = func(s *Session, m Moment, raw json.RawMessage) (edit.Command, error) {
+	intents[name] = func(s *Session, m Moment, raw jsontext.Value) (edit.Command, error) {
 		c := new(C)
-		d := json.NewDecoder(bytes.NewReader(raw))
-		d.DisallowUnknownFields()
-		if err := d.Decode(c); err != nil {
+		if err := doc.Strict(raw, c); err != nil {
 			return nil, fmt.Errorf("%s cannot be read: %w", name, err)
 		}
 		return f(s, m, c)
@@ -25,7 +24,7 @@ func intent[C any](name string, f func(s *Session, m Moment, c *C) (edit.Command
 }
 
 // Intent returns the command that carries out what is asked for at a moment; nil when there is nothing to do.
-func (s *Session) Intent(name string, m Moment, raw json.RawMessage) (edit.Command, error) {
+func (s *Session) Intent(name string, m Moment, raw jsontext.Value) (edit.Command, error) {
 	f := intents[name]
 	if f == nil {
 		return nil, fmt.Errorf("There is no intent %q.", name)

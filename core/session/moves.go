@@ -1,10 +1,12 @@
 package session
 
 import (
-	"encoding/json"
 	"fmt"
 	"math"
 	"slices"
+
+	"github.com/go-json-experiment/json"
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -62,8 +64,8 @@ func init() {
 		return s.reach(c.Move, geom.Point{X: c.X, Y: c.Y})
 	})
 	intent("move.set", func(s *Session, _ Moment, c *struct {
-		Move  string          `json:"move"`
-		Patch json.RawMessage `json:"patch"`
+		Move  string         `json:"move"`
+		Patch jsontext.Value `json:"patch"`
 	}) (edit.Command, error) {
 		s.remember(c.Move, c.Patch)
 		patch, err := s.endingWithScene(c.Move, c.Patch)
@@ -95,11 +97,11 @@ func init() {
 				patch["duration"] = max(m.Duration, 1000)
 			}
 		}
-		raw, err := json.Marshal(patch)
+		raw, err := doc.Encode(patch)
 		if err == nil {
 			raw, err = s.endingWithScene(c.Move, raw)
 		}
-		return setMove(c.Move, json.RawMessage(raw)), err
+		return setMove(c.Move, jsontext.Value(raw)), err
 	})
 	// The bend of a path: straight, an arc, or a free curve to be drawn on.
 	intent("path.bend", func(s *Session, _ Moment, c *struct {
@@ -147,9 +149,9 @@ func (s *Session) notTooEarly(id string, c edit.Command) (edit.Command, error) {
 }
 
 // endingWithScene completes a change of duration: a move that is hung before the scene's end so that it ends with it goes on doing so.
-func (s *Session) endingWithScene(id string, patch json.RawMessage) (json.RawMessage, error) {
+func (s *Session) endingWithScene(id string, patch jsontext.Value) (jsontext.Value, error) {
 	m, _, i := s.move(id)
-	var p map[string]json.RawMessage
+	var p map[string]jsontext.Value
 	if err := json.Unmarshal(patch, &p); err != nil || m == nil {
 		return patch, err
 	}
@@ -159,13 +161,13 @@ func (s *Session) endingWithScene(id string, patch json.RawMessage) (json.RawMes
 	}
 	t := s.film.Timing(i)
 	if iv := t.Moves[id]; iv.End == t.Stay && iv.Passes > 0 {
-		p["start"], _ = json.Marshal(map[string]any{"offset": int64(math.Round(float64(ms) * iv.Passes))})
+		p["start"], _ = doc.Encode(map[string]any{"offset": int64(math.Round(float64(ms) * iv.Passes))})
 	}
-	return json.Marshal(p)
+	return doc.Encode(p)
 }
 
 // remember keeps the last used duration and easing of an effect.
-func (s *Session) remember(move string, patch json.RawMessage) {
+func (s *Session) remember(move string, patch jsontext.Value) {
 	m, _, _ := s.move(move)
 	var p struct {
 		Duration *int64  `json:"duration"`

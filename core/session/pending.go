@@ -1,8 +1,10 @@
 package session
 
 import (
-	"encoding/json"
 	"fmt"
+
+	"github.com/go-json-experiment/json"
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -35,7 +37,7 @@ type Failure struct {
 // CatchUp applies what was stored in between (patches, oldest first) to the acknowledged document and carries out the pending
 // commands again; drop leaves out the oldest, which was refused. It returns those that no longer can be
 // carried out; they are no longer pending. Where a patch does not fit, nothing has changed: the document must be loaded anew.
-func (s *Session) CatchUp(patches []json.RawMessage, drop bool) ([]Failure, error) {
+func (s *Session) CatchUp(patches []jsontext.Value, drop bool) ([]Failure, error) {
 	base := s.acked
 	for _, raw := range patches {
 		var p edit.Patch

@@ -1,9 +1,11 @@
 package session
 
 import (
-	"encoding/json"
 	"fmt"
 	"slices"
+
+	"github.com/go-json-experiment/json"
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -46,8 +48,8 @@ func init() {
 		return batch(list), nil
 	})
 	intent("scene.transition", func(s *Session, _ Moment, c *struct {
-		IDs   []string        `json:"ids"`
-		Patch json.RawMessage `json:"patch"`
+		IDs   []string       `json:"ids"`
+		Patch jsontext.Value `json:"patch"`
 	}) (edit.Command, error) {
 		var list []edit.Command
 		for _, id := range c.IDs {
@@ -73,7 +75,7 @@ func init() {
 		return batch(list), nil
 	})
 	intent("film.closing", func(s *Session, _ Moment, c *struct {
-		Patch json.RawMessage `json:"patch"`
+		Patch jsontext.Value `json:"patch"`
 	}) (edit.Command, error) {
 		was := doc.Transition{Kind: doc.Cut}
 		if s.doc.Film.Closing != nil {
@@ -117,7 +119,7 @@ func cueName(sc *doc.Scene) string {
 }
 
 // transitionPatch completes a change to a transition: a cut takes no time, everything else some; the last used when there is none.
-func transitionPatch(was doc.Transition, patch json.RawMessage) (map[string]any, error) {
+func transitionPatch(was doc.Transition, patch jsontext.Value) (map[string]any, error) {
 	var p map[string]any
 	if err := json.Unmarshal(patch, &p); err != nil {
 		return nil, err

@@ -4,10 +4,10 @@
 package session
 
 import (
-	"crypto/rand"
 	"encoding/base32"
-	"encoding/json"
+	"encoding/binary"
 	"fmt"
+	"math/rand/v2"
 	"strings"
 
 	"capstan/core/doc"
@@ -53,10 +53,7 @@ func New() *Session {
 
 // randomID makes ids where commands are made: short random strings.
 func randomID() string {
-	b := make([]byte, 8)
-	if _, err := rand.Read(b); err != nil {
-		panic(err) // no randomness in this browser or system: nothing can be made
-	}
+	b := binary.LittleEndian.AppendUint64(nil, rand.Uint64())
 	return strings.ToLower(strings.TrimRight(base32.StdEncoding.EncodeToString(b), "="))
 }
 
@@ -201,7 +198,7 @@ func ids(list []*doc.Layer) []string {
 // command encodes a command made of an op and its fields.
 func command(op string, fields map[string]any) edit.Command {
 	fields["op"] = op
-	raw, err := json.Marshal(fields)
+	raw, err := doc.Encode(fields)
 	if err != nil {
 		panic(fmt.Sprintf("session: %s: %v", op, err)) // all fields are plain data
 	}

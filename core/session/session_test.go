@@ -2,7 +2,9 @@ package session_test
 
 import (
 	"encoding/json"
+
 	"fmt"
+	"github.com/go-json-experiment/json/jsontext"
 	"io/fs"
 	"math"
 	"slices"
@@ -347,7 +349,7 @@ func TestAPathReachesWhereTypedAndKeepsItsBend(t *testing.T) {
 // said.
 func TestPendingCommandsAreCarriedOutAgainOnWhatWasStored(t *testing.T) {
 	here, there := opener(t), opener(t)
-	patch := func(s *session.Session, intent, args string) json.RawMessage {
+	patch := func(s *session.Session, intent, args string) jsontext.Value {
 		c, err := s.Intent(intent, rest, []byte(args))
 		if err != nil {
 			t.Fatal(err)
@@ -363,12 +365,12 @@ func TestPendingCommandsAreCarriedOutAgainOnWhatWasStored(t *testing.T) {
 	if err := here.Acknowledge(); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := there.CatchUp([]json.RawMessage{first}, false); err != nil {
+	if _, err := there.CatchUp([]jsontext.Value{first}, false); err != nil {
 		t.Fatal(err)
 	}
 	patch(here, "nudge", `{"threads":["t-title"],"dx":0,"dy":7}`)
 	patch(here, "set", `{"threads":["t-sub"],"patch":{"opacity":0.5}}`)
-	elsewhere := []json.RawMessage{
+	elsewhere := []jsontext.Value{
 		patch(there, "nudge", `{"threads":["t-kite"],"dx":10,"dy":0}`),
 		patch(there, "delete", `{"threads":["t-sub"],"everywhere":false}`),
 	}
@@ -399,7 +401,7 @@ func TestPendingCommandsAreCarriedOutAgainOnWhatWasStored(t *testing.T) {
 	}
 	// A patch that does not fit changes nothing.
 	before := thread(t, here, 0, "t-kite").Place
-	if _, err := here.CatchUp([]json.RawMessage{first}, false); err == nil || thread(t, here, 0, "t-kite").Place != before {
+	if _, err := here.CatchUp([]jsontext.Value{first}, false); err == nil || thread(t, here, 0, "t-kite").Place != before {
 		t.Errorf("a patch that does not fit: %v", err)
 	}
 }

@@ -1,9 +1,10 @@
 package session
 
 import (
-	"encoding/json"
 	"fmt"
 	"strings"
+
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -12,8 +13,8 @@ import (
 
 func init() {
 	intent("text.style", func(s *Session, m Moment, c *struct {
-		Threads []string        `json:"threads"`
-		Patch   json.RawMessage `json:"patch"`
+		Threads []string       `json:"threads"`
+		Patch   jsontext.Value `json:"patch"`
 	}) (edit.Command, error) {
 		return command("text.style", map[string]any{"ids": ids(s.layers(m, c.Threads)), "patch": c.Patch}), nil
 	})

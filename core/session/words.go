@@ -1,10 +1,11 @@
 package session
 
 import (
-	"encoding/json"
 	"fmt"
 	"sort"
 	"strings"
+
+	"github.com/go-json-experiment/json"
 
 	"capstan/core/doc"
 	"capstan/core/motion"
@@ -98,7 +99,7 @@ func offset(ms int64) string {
 
 // flat encodes a MoveView as the move's own fields with the view's beside them.
 func flat(v MoveView) ([]byte, error) {
-	raw, err := json.Marshal(v.Move)
+	raw, err := doc.Encode(v.Move)
 	if err != nil {
 		return nil, err
 	}
@@ -110,7 +111,7 @@ func flat(v MoveView) ([]byte, error) {
 	m["before"] = v.Before
 	m["units"], m["film"], m["cut"] = v.Units, v.Film, v.Cut
 	m["easingUsed"], m["speed"], m["profile"], m["reach"] = v.Easing, v.Speed, v.Profile, v.Reach
-	return json.Marshal(m)
+	return doc.Encode(m)
 }
 
 func sortByCount(list []string, count map[string]int) {

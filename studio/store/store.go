@@ -244,7 +244,7 @@ func (s *Store) load(id string) (*opened, error) {
 	}
 	o := &opened{p, snap.Revision}
 	for _, c := range changes {
-		next, _, err := edit.Apply(o.doc, c.Command, s.assets)
+		next, _, err := edit.Apply(o.doc, edit.Command(c.Command), s.assets)
 		if err != nil {
 			return nil, fmt.Errorf("revision %d cannot be replayed: %w", c.Revision, err)
 		}
@@ -313,7 +313,7 @@ func (s *Store) Apply(id string, base int64, window, commandID string, command j
 		}
 		return Change{}, &Stale{Revision: o.revision, Since: since}
 	}
-	next, patch, err := edit.Apply(o.doc, command, s.assets)
+	next, patch, err := edit.Apply(o.doc, edit.Command(command), s.assets)
 	if err != nil {
 		return Change{}, err
 	}
