@@ -1,7 +1,8 @@
 // The desk: the page in the middle of its wings, and everything a pointer does on it.
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
-import { paint, picturesSettled, whenPictureArrives, type View } from '../engine/painter'
+import { Standing } from '../engine/paint/standing'
+import { picturesSettled, whenPictureArrives, type View } from '../engine/painter'
 import type { Overlay as OverlayView } from '../engine/types'
 import { apply, run } from '../project/commands'
 import { desk, fail, refreshDraft, select, set, useDesk } from '../project/desk'
@@ -338,6 +339,8 @@ export function zoomAt(view: View, size: { w: number; h: number }, x: number, y:
   })
 }
 
+const standing = new Standing()
+
 function drawDesk(c: HTMLCanvasElement, view: View, size: { w: number; h: number }) {
   const dpr = window.devicePixelRatio || 1
   const [w, h] = [Math.round(size.w * dpr), Math.round(size.h * dpr)]
@@ -350,14 +353,13 @@ function drawDesk(c: HTMLCanvasElement, view: View, size: { w: number; h: number
   const wings = large ? '#0C2523' : '#EAE3D4'
   const v = { scale: view.scale * dpr, x: view.x * dpr, y: view.y * dpr }
   const [pw, ph] = [film!.width * v.scale, film!.height * v.scale]
-  ctx.setTransform(1, 0, 0, 1, 0, 0)
-  ctx.globalAlpha = 1
-  ctx.globalCompositeOperation = 'source-over'
-  ctx.fillStyle = wings
-  ctx.fillRect(0, 0, w, h)
-  ctx.fillStyle = '#FFFFFF'
-  ctx.fillRect(v.x, v.y, pw, ph)
-  paint(ctx, engine.frame(moment, v.scale), v)
+  standing.paint(ctx, engine.frame(moment, v.scale), v, wings, (x) => {
+    x.setTransform(1, 0, 0, 1, 0, 0)
+    x.fillStyle = wings
+    x.fillRect(0, 0, w, h)
+    x.fillStyle = '#FFFFFF'
+    x.fillRect(v.x, v.y, pw, ph)
+  })
   // What lies in the wings is seen faintly, and not at all while playing.
   ctx.setTransform(1, 0, 0, 1, 0, 0)
   ctx.fillStyle = playing || large ? wings : 'rgb(234 227 212 / 0.78)'

@@ -1,5 +1,6 @@
 // For tests and for people with tools: paints a moment and hands over its pixels, as the page would show them.
 import { loadEngine, engine } from './engine'
+import { Standing } from './paint/standing'
 import { paint, picturesSettled } from './painter'
 import type { List, Moment } from './types'
 
@@ -38,4 +39,4 @@ async function pixelsOf(list: (scale: number) => List, width: number, height: nu
   return btoa(s)
 }
 
-Object.assign(window, { capstanProbe: { pixels, listed, engine, loadEngine } })
+Object.assign(window, { capstanProbe: { pixels, listed, engine, loadEngine, paint, Standing } })

@@ -1,0 +1,81 @@
+package e2e
+
+import (
+	"fmt"
+	"math"
+	"os"
+	"strings"
+	"testing"
+
+	"capstan/core/doc"
+	"capstan/e2e/browser"
+	"capstan/studio/media"
+)
+
+// crowd is a scene of n layers, each sixth a path of 200 points; half of them move.
+func crowd(n int) *doc.Project {
+	p := many(n)
+	for i, l := range p.Film.Scenes[0].Layers {
+		if i%6 == 0 {
+			var d strings.Builder
+			for k := range 200 {
+				a, r := float64(k)*math.Pi/100, 30+12*math.Sin(float64(k)*0.7)
+				fmt.Fprintf(&d, "%c%.2f %.2f", "ML"[min(k, 1)], r*math.Cos(a), r*math.Sin(a))
+			}
+			l.Kind, l.Path, l.Place.W, l.Place.H = doc.PathKind, d.String()+"Z", 0, 0
+		}
+		if i%2 == 0 {
+			l.Moves = nil
+		}
+	}
+	return p
+}
+
+// Dragging one of 300 layers, and playing them, on a canvas of 1280 x 720: the engine's work and the painter's together. What
+// stands still is painted once, so that dragging costs at most half of painting all. CAPSTAN_BENCH prints the figures.
+func TestPageSpeed(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.bring(crowd(300), media.NewFolder(t.TempDir()))
+	type times struct{ Whole, Drag, Engine, Play []float64 }
+	got := browser.Eval[times](t, p.ctx, `(() => {
+		const { engine, paint, Standing } = capstanProbe
+		const c = document.createElement('canvas')
+		c.width = 1280
+		c.height = 720
+		const x = c.getContext('2d', { alpha: false })
+		const view = { scale: 1280 / 1920, x: 0, y: 0 }
+		const ground = (x) => { x.setTransform(1, 0, 0, 1, 0, 0); x.fillStyle = '#fff'; x.fillRect(0, 0, 1280, 720) }
+		// Reading a pixel makes the browser carry out what it has only noted down.
+		const time = (list, f) => { const t = performance.now(); f(); x.getImageData(0, 0, 1, 1); list.push(performance.now() - t) }
+		const rest = { rest: true, scene: 0, time: 0 }
+		const whole = [], drag = [], own = [], play = []
+		for (let i = 0; i < 40; i++) time(whole, () => { ground(x); paint(x, engine.frame(rest, view.scale), view) })
+		const standing = new Standing()
+		engine.begin('move', rest, ['mt150'], '', '', 500, 500)
+		for (let i = 0; i < 150; i++) time(drag, () => {
+			const t = performance.now()
+			engine.update(500 + i * 2, 500 + i, false, false)
+			const list = engine.frame(rest, view.scale)
+			own.push(performance.now() - t)
+			standing.paint(x, list, view, '', ground)
+		})
+		engine.end()
+		engine.clearDraft()
+		const film = new Standing()
+		for (let i = 0; i < 120; i++) time(play, () => film.paint(x, engine.frame({ rest: false, scene: 0, time: 1000 + i * 33 }, view.scale), view, '', ground))
+		const sorted = (v) => v.sort((a, b) => a - b)
+		return { Whole: sorted(whole.slice(5)), Drag: sorted(drag.slice(10)), Engine: sorted(own.slice(10)), Play: sorted(play) }
+	})()`)
+	at := func(v []float64, share float64) float64 { return v[int(float64(len(v)-1)*share)] }
+	line := fmt.Sprintf("%-44s %8.2f  %8.2f\n  median %.2f ms, of which the engine %.2f ms; all painted anew %.2f ms\n%-44s %8.2f  %8.2f\n",
+		"dragging one of 300 layers, p95 ms", at(got.Drag, 0.95), 16.0, at(got.Drag, 0.5), at(got.Engine, 0.5), at(got.Whole, 0.5),
+		"playing 300 layers, frames a second", 1000/at(got.Play, 0.5), 30.0)
+	if os.Getenv("CAPSTAN_BENCH") != "" {
+		fmt.Print(line)
+	} else {
+		t.Log("\n" + line)
+	}
+	if drag, engine, whole := at(got.Drag, 0.5), at(got.Engine, 0.5), at(got.Whole, 0.5); drag-engine > whole/2 {
+		t.Errorf("painting while dragging takes %.2f ms, painting all %.2f ms", drag-engine, whole)
+	}
+}
