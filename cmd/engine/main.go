@@ -8,6 +8,7 @@ package main
 import (
 	"fmt"
 	"math"
+	"runtime/debug"
 	"syscall/js"
 	"unsafe"
 
@@ -28,6 +29,8 @@ var (
 )
 
 func main() {
+	// One thread does everything here, so a collection is a pause: rather few of them, for the price of some memory.
+	debug.SetGCPercent(400)
 	e := js.Global().Get("Object").New()
 	on := func(name string, f func(args []js.Value) (any, error)) {
 		e.Set(name, js.FuncOf(func(_ js.Value, args []js.Value) (out any) {

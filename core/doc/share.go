@@ -93,3 +93,15 @@ func sameExtra(a, b Extra) bool {
 	}
 	return true
 }
+
+// SameTimes reports whether nothing that decides when things happen differs between two scenes: stay, cues, and the moves of
+// the same layers. Scenes whose stay follows their contents are never found the same.
+func SameTimes(a, b *Scene) bool {
+	return a.Stay == b.Stay && !a.AutoStay && !b.AutoStay && a.EndsAtCue == b.EndsAtCue && slices.Equal(a.Cues, b.Cues) && sameMoves(a.Layers, b.Layers)
+}
+
+func sameMoves(a, b []*Layer) bool {
+	return slices.EqualFunc(a, b, func(x, y *Layer) bool {
+		return x == y || x.ID == y.ID && slices.EqualFunc(x.Moves, y.Moves, sameMove) && sameMoves(x.Children, y.Children)
+	})
+}

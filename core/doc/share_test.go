@@ -110,3 +110,69 @@ func TestOnlyWhatHasNotChangedIsShared(t *testing.T) {
 		t.Error("sharing stops at the wrong layer")
 	}
 }
+
+// Any change to a scene but for its layers, and any change to a layer's moves, children or identity, makes a whole check
+// necessary; changes to a layer's own fields do not.
+func TestOnlyOwnFieldsOfLayersAreCheckedAlone(t *testing.T) {
+	old := fixtureScene(t)
+	c := old.Clone()
+	if !sameBut(c, old) {
+		t.Fatal("a copy counts as changed")
+	}
+	layers := c.Layers
+	fields := 0
+	for i, v := 0, reflect.ValueOf(c).Elem(); i < v.NumField(); i++ {
+		if name := v.Type().Field(i).Name; name != "Layers" {
+			every(t, name, v.Field(i), func(field string) {
+				fields++
+				if sameBut(c, old) {
+					t.Errorf("scene %s has changed unseen", field)
+				}
+			})
+		}
+	}
+	for i, l := range layers {
+		v := reflect.ValueOf(l).Elem()
+		for _, name := range []string{"ID", "Thread", "Kind", "Moves", "Children"} {
+			every(t, name, v.FieldByName(name), func(field string) {
+				fields++
+				if sameBut(c, old) {
+					t.Errorf("layer %d: %s has changed unseen", i, field)
+				}
+			})
+		}
+		l.Opacity /= 2
+		l.Place.X++
+	}
+	if !sameBut(c, old) || fields < 60 {
+		t.Errorf("own fields count as more, or only %d fields were changed", fields)
+	}
+}
+
+// What is found wrong by looking at heads alone is what is found by looking at everything.
+func TestAWrongHeadIsRefusedEitherWay(t *testing.T) {
+	raw, err := os.ReadFile("testdata/version-1.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := Read(raw)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name, wrong := range map[string]func(*Layer){
+		"opacity": func(l *Layer) { l.Opacity = 2 }, "fill": func(l *Layer) { l.Fill.Kind = "wool" }, "place": func(l *Layer) { l.Place.X = 1e9 },
+		"blend": func(l *Layer) { l.Blend = "wool" }, "blur": func(l *Layer) { l.Blur = -1 },
+	} {
+		q := *p
+		q.Film.Scenes = append([]*Scene{p.Film.Scenes[0].Clone()}, p.Film.Scenes[1:]...)
+		l := q.Film.Scenes[0].Layers[1].Children[0]
+		if !q.headsOnly(p) || q.ValidateChange(p) != nil {
+			t.Fatal("a copy is refused or counts as changed")
+		}
+		wrong(l)
+		quick, whole := q.ValidateChange(p), q.Validate()
+		if quick == nil || whole == nil || quick.Error() != whole.Error() {
+			t.Errorf("%s: %v, and in full %v", name, quick, whole)
+		}
+	}
+}

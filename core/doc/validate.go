@@ -50,6 +50,12 @@ func (p *Project) Validate() error { return p.ValidateChange(nil) }
 // ValidateChange is Validate for a document made from before, which is valid: scenes that both share are not looked into
 // again, but for the ids they take.
 func (p *Project) ValidateChange(before *Project) error {
+	if before != nil && p.headsOnly(before) {
+		if p.checkHeads(before) == nil {
+			return nil
+		}
+		return p.check(true, nil, nil)
+	}
 	known, fine := map[*Scene]bool{}, map[*Layer]bool{}
 	if before != nil && p.hasAllOf(before) {
 		here := map[*Scene]bool{}
@@ -81,7 +87,7 @@ func (p *Project) hasAllOf(before *Project) bool {
 }
 
 func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool) error {
-	c := &checker{settled: known, fine: fine, paths: paths, ids: map[string]bool{}, media: p.Media, insets: map[string]bool{}, easings: CheckEasing}
+	c := &checker{settled: known, fine: fine, paths: paths, ids: make(map[string]bool, p.count()), media: p.Media, insets: map[string]bool{}, easings: CheckEasing}
 	if p.Version != Version {
 		c.fail("version", "must be %d", Version)
 	}
@@ -141,6 +147,28 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 		return c.err
 	}
 	return nil
+}
+
+// count returns how many layers and moves the film has: maps of ids made as large need not grow.
+func (p *Project) count() int {
+	n := 0
+	for _, s := range p.Film.Scenes {
+		if s != nil {
+			n += s.count()
+		}
+	}
+	return n
+}
+
+func (s *Scene) count() int {
+	n := 0
+	Walk(s.Layers, func(l, _ *Layer) bool {
+		if l != nil {
+			n += 1 + len(l.Moves)
+		}
+		return l != nil
+	})
+	return n
 }
 
 // at builds the path to a part of the document.
@@ -327,8 +355,9 @@ func (c *checker) scene(at string, s *Scene) {
 	if s.EndsAtCue != "" && !cues[s.EndsAtCue] {
 		c.fail(at+".endsAtCue", "names no cue of this scene")
 	}
-	threads, count := map[string]bool{}, 0
-	moves := map[string]*Move{}
+	size := s.count()
+	threads, count := make(map[string]bool, size), 0
+	moves := make(map[string]*Move, size)
 	Walk(s.Layers, func(l, _ *Layer) bool {
 		if l != nil {
 			for _, m := range l.Moves {
@@ -382,6 +411,21 @@ func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, c
 		}
 		return
 	}
+	if !c.head(at, l, s) {
+		return
+	}
+	for i, m := range l.Moves {
+		at := c.at("%s.moves[%d]", at, i)
+		if m == nil {
+			c.fail(at, "is empty")
+			return
+		}
+		c.move(at, m, moves, cues)
+	}
+}
+
+// head checks a layer's own fields, and says whether there is sense in looking on.
+func (c *checker) head(at string, l *Layer, s *Scene) bool {
 	if l.Thread == "" || len(l.Thread) > 40 {
 		c.fail(at+".thread", "must be 1 to 40 characters long")
 	}
@@ -403,13 +447,13 @@ func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, c
 	case TextKind:
 		if l.Text == nil {
 			c.fail(at+".text", "is missing")
-			return
+			return false
 		}
 		c.text(at+".text", l.Text)
 	case Picture:
 		if l.Picture == nil {
 			c.fail(at+".picture", "is missing")
-			return
+			return false
 		}
 		c.known(at+".picture.media", l.Picture.Media)
 	case PathKind:
@@ -421,14 +465,7 @@ func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, c
 			c.fail(at+".inset.inset", "names no inset of this project")
 		}
 	}
-	for i, m := range l.Moves {
-		at := c.at("%s.moves[%d]", at, i)
-		if m == nil {
-			c.fail(at, "is empty")
-			return
-		}
-		c.move(at, m, moves, cues)
-	}
+	return true
 }
 
 func (c *checker) text(at string, t *Text) {

@@ -101,6 +101,7 @@ type editor struct {
 	p      *doc.Project
 	assets frame.Assets
 	cloned map[string]*doc.Scene
+	thin   map[string]bool // of cloned: only the layers that were asked for by head are its own
 	depth  int
 }
 
@@ -164,7 +165,7 @@ func init() {
 		if err != nil {
 			return err
 		}
-		e.p, e.cloned = shallow(p), map[string]*doc.Scene{}
+		e.p, e.cloned, e.thin = shallow(p), map[string]*doc.Scene{}, nil
 		return nil
 	})
 	op("project.rename", func(e *editor, c *struct {
@@ -203,7 +204,7 @@ func init() {
 
 // scene returns a scene that may be changed.
 func (e *editor) scene(id string) (*doc.Scene, error) {
-	if s := e.cloned[id]; s != nil {
+	if s := e.cloned[id]; s != nil && !e.thin[id] {
 		return s, nil
 	}
 	i, s := e.p.Scene(id)
@@ -212,6 +213,7 @@ func (e *editor) scene(id string) (*doc.Scene, error) {
 	}
 	c := s.Clone()
 	e.cloned[id] = c
+	delete(e.thin, id)
 	e.p.Film.Scenes[i] = c
 	return c, nil
 }
@@ -228,6 +230,53 @@ func (e *editor) layer(id string) (l, parent *doc.Layer, s *doc.Scene, err error
 		}
 	}
 	return nil, nil, nil, refuse("That layer is no longer there. Nothing was changed.")
+}
+
+// head returns a layer whose own fields may be changed, not those of its moves or of what is inside it. Of its scene only it and
+// the groups around it are copied, so that dragging one of many layers costs little.
+func (e *editor) head(id string) (*doc.Layer, error) {
+	for i, sc := range e.p.Film.Scenes {
+		if found, _ := sc.Layer(id); found == nil {
+			continue
+		}
+		c := e.cloned[sc.ID]
+		if c != nil && !e.thin[sc.ID] {
+			l, _ := c.Layer(id)
+			return l, nil
+		}
+		if c == nil {
+			c = new(doc.Scene)
+			*c = *sc
+			c.Layers, c.Runs = slices.Clone(sc.Layers), slices.Clone(sc.Runs)
+			e.cloned[sc.ID], e.p.Film.Scenes[i] = c, c
+			if e.thin == nil {
+				e.thin = map[string]bool{}
+			}
+			e.thin[sc.ID] = true
+		}
+		return own(c.Layers, id), nil
+	}
+	return nil, refuse("That layer is no longer there. Nothing was changed.")
+}
+
+// own copies the layer id and the groups around it, and returns the copy; nil when it is not there.
+func own(list []*doc.Layer, id string) *doc.Layer {
+	for i, l := range list {
+		c := *l
+		if l.ID == id {
+			list[i] = &c
+			return &c
+		}
+		if len(l.Children) == 0 {
+			continue
+		}
+		c.Children = slices.Clone(l.Children)
+		if found := own(c.Children, id); found != nil {
+			list[i] = &c
+			return found
+		}
+	}
+	return nil
 }
 
 // move returns a move that may be changed, with its layer and scene.

@@ -63,7 +63,7 @@ func init() {
 		} `json:"set"`
 	}) error {
 		for _, set := range c.Set {
-			l, _, _, err := e.layer(set.ID)
+			l, err := e.head(set.ID)
 			if err != nil {
 				return err
 			}

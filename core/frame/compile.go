@@ -120,6 +120,8 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 		}
 		if s := old[d]; s != nil && s.into == intos[i] {
 			timings[i] = s.timing
+		} else if was := byID[d.ID]; was != nil && was.into == intos[i] && doc.SameTimes(was.doc, d) {
+			timings[i] = was.timing
 		} else {
 			t, err := motion.Resolve(d, intos[i])
 			if err != nil {
@@ -187,30 +189,75 @@ func link(a, b *scene) {
 	}
 }
 
-// compileScene makes a scene; was is what was made of it before, whose layers that have not changed keep their outlines.
+// compileScene makes a scene; was is what was made of it before, whose layers that have not changed are kept: whole, where nothing
+// that moves them has changed either, else their outlines.
 func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting map[string][]motion.Lasting, was *scene) *scene {
 	if was != nil && !maps.Equal(was.doc.Roles, d.Roles) {
 		was = nil // colours may come from roles
 	}
 	s := &scene{
-		doc: d, into: into, timing: t, lasting: lasting, byID: map[string]*layer{}, byThread: map[string]*layer{},
+		doc: d, into: into, timing: t, lasting: lasting,
 		background: paintOf(d.Background, d, f.pageBox()),
 	}
-	s.layers = f.compileLayers(s, d.Layers, nil, was)
-	f.measureSlides(s, s.layers)
+	n := len(d.Layers)
+	if was != nil {
+		n = len(was.byID)
+	}
+	s.byID, s.byThread = make(map[string]*layer, n), make(map[string]*layer, n)
+	b := &builder{f, s, was, was != nil && was.timing == t && into == was.into && reflect.DeepEqual(was.lasting, lasting)}
+	s.layers = b.layers(d.Layers, nil)
+	f.measureSlides(s, s.layers, was)
 	return s
 }
 
-func (f *Film) compileLayers(s *scene, docs []*doc.Layer, parent *layer, was *scene) []*layer {
-	var out []*layer
+// builder makes the layers of a scene.
+type builder struct {
+	f         *Film
+	s         *scene
+	was       *scene // what was made of the scene before, or nil
+	sameTimes bool   // all that moves layers lies where it lay in was
+}
+
+// keep takes over a layer of before with all that is inside it.
+func (b *builder) keep(l *layer) {
+	b.s.byID[l.doc.ID], b.s.byThread[l.doc.Thread] = l, l
+	for _, c := range l.children {
+		b.keep(c)
+	}
+}
+
+// settled reports whether a layer of before is good as it is. One with a loop that goes on from the scene before is not: its
+// phase is set by linking.
+func (l *layer) settled() bool {
+	for _, m := range l.doc.Moves {
+		if m.Continues != "" {
+			return false
+		}
+	}
+	for _, c := range l.children {
+		if !c.settled() {
+			return false
+		}
+	}
+	return true
+}
+
+func (b *builder) layers(docs []*doc.Layer, parent *layer) []*layer {
+	f, s := b.f, b.s
+	out := make([]*layer, 0, len(docs))
 	for _, d := range docs {
+		var same *layer
+		if b.was != nil {
+			same = b.was.byID[d.ID]
+		}
+		if b.sameTimes && same != nil && same.doc == d && same.parent == parent && same.settled() {
+			b.keep(same)
+			out = append(out, same)
+			continue
+		}
 		l := &layer{doc: d, parent: parent}
 		for _, m := range d.Moves {
 			s.continues = s.continues || m.Continues != ""
-		}
-		var same *layer
-		if was != nil {
-			same = was.byID[d.ID]
 		}
 		if same != nil && same.doc == d {
 			l.outlines = same.outlines
@@ -218,7 +265,7 @@ func (f *Film) compileLayers(s *scene, docs []*doc.Layer, parent *layer, was *sc
 			f.compileShape(s, l)
 		}
 		if d.Kind == doc.Group {
-			l.children = f.compileLayers(s, d.Children, l, was)
+			l.children = b.layers(d.Children, l)
 			l.box = geom.EmptyBox()
 			for _, c := range l.children {
 				l.box = l.box.Union(c.at(motion.Rest).ApplyBox(c.box))

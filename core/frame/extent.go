@@ -24,9 +24,12 @@ func (l *layer) extent() motion.Extent {
 
 // measureSlides tells every slide off the page how far that is: with the layer and its groups where paths have brought them
 // when the slide begins (an entrance) or ends (an exit), loops and other presence moves left out.
-func (f *Film) measureSlides(s *scene, list []*layer) {
+func (f *Film) measureSlides(s *scene, list []*layer, was *scene) {
 	page := geom.Box{Max: geom.Point{X: float64(f.Doc.Film.Width), Y: float64(f.Doc.Film.Height)}}
 	for _, l := range list {
+		if was != nil && was.byID[l.doc.ID] == l {
+			continue // kept with all that is inside it
+		}
 		l.track.SetTravel(func(v geom.Point, at int64) float64 {
 			c := motion.Clock{At: motion.Millis(at), Stay: s.timing.Stay}
 			outer := geom.Identity
@@ -40,7 +43,7 @@ func (f *Film) measureSlides(s *scene, list []*layer) {
 			}
 			return leaving(quad, outer.ApplyVector(v), page)
 		})
-		f.measureSlides(s, l.children)
+		f.measureSlides(s, l.children, was)
 	}
 }
 
