@@ -28,6 +28,21 @@ func init() {
 	})
 }
 
+// scaleLook scales strokes and effects of what lies in a scaled group.
+func scaleLook(l *doc.Layer, k float64) {
+	l.Blur, l.Feather = min(l.Blur*k, doc.MaxEffect), min(l.Feather*k, doc.MaxEffect)
+	if v := l.Shadow; v != nil {
+		v.X, v.Y, v.Blur = v.X*k, v.Y*k, min(v.Blur*k, doc.MaxEffect)
+	}
+	if v := l.Stroke; v != nil {
+		v.Width *= k
+		v.DashOffset *= k
+		for i := range v.Dash {
+			v.Dash[i] *= k
+		}
+	}
+}
+
 // scale changes the size of a layer about its origin. Groups and texts keep their proportions: kx holds for both axes.
 func scale(l *doc.Layer, kx, ky float64) error {
 	if l.Kind == doc.Group || l.Kind == doc.TextKind {
@@ -60,6 +75,7 @@ func scale(l *doc.Layer, kx, ky float64) error {
 				return err
 			}
 			k.Corner *= kx
+			scaleLook(k, kx)
 			for _, m := range k.Moves {
 				if m.Path == nil {
 					continue

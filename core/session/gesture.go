@@ -51,10 +51,12 @@ const (
 	DragTurn   = "turn"
 	DragPath   = "path"
 	DragPivot  = "pivot"
+
+	DragGradient = "gradient"
 )
 
 // Begin starts a gesture on the threads at a moment. handle is a compass point (nw, n, …) for size; "from", "to", "mid" or a "knot" with its
-// index for a path, whose move is named by move.
+// index for a path, whose move is named by move; "from", "to", "focus" or a "stop" with its index for a gradient.
 func (s *Session) Begin(kind string, m Moment, threads []string, handle, move string, at geom.Point) error {
 	s.stand(m)
 	g := &gesture{kind: kind, handle: handle, from: at, scene: s.sceneIndex(m)}
@@ -134,6 +136,8 @@ func (s *Session) Update(at geom.Point, mod Modifiers) (Readout, error) {
 		}
 	case DragPivot:
 		c, r = g.movePivot(at, mod)
+	case DragGradient:
+		c, r = g.moveGradient(at, mod)
 	}
 	if c == nil {
 		return r, nil

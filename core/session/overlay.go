@@ -8,8 +8,9 @@ import (
 
 // Overlay is what is drawn over the page for the selection, in page px.
 type Overlay struct {
-	Boxes []Box  `json:"boxes"`
-	Paths []Path `json:"paths"`
+	Boxes    []Box         `json:"boxes"`
+	Paths    []Path        `json:"paths"`
+	Gradient *GradientLine `json:"gradient,omitzero"` // of the fill of a single layer
 }
 
 // Box is a selected layer's box as it stands at the moment: corners from its own upper left clockwise.
@@ -45,7 +46,11 @@ func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 	v := Overlay{Boxes: []Box{}, Paths: []Path{}}
 	s.stand(m)
 	scene := s.sceneIndex(m)
-	for _, l := range s.layers(m, threads) {
+	list := s.layers(m, threads)
+	if len(list) == 1 && !list[0].Locked {
+		v.Gradient = s.lineOf(m, list[0])
+	}
+	for _, l := range list {
 		corners, pivot, ok := s.player.Quad(l.ID)
 		if ok {
 			b := Box{Thread: l.Thread, Kind: l.Kind, Pivot: pair(pivot), Turn: l.Place.Turn, Locked: l.Locked, Own: l.Place.Pivot != nil}

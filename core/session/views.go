@@ -3,6 +3,8 @@ package session
 import (
 	"math"
 
+	"github.com/go-json-experiment/json/jsontext"
+
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/geom"
@@ -102,8 +104,14 @@ type MoveView struct {
 	Profile []float64   `json:"profile"`
 }
 
-// MarshalJSON keeps the embedded move's own encoding from taking over.
-func (v MoveView) MarshalJSON() ([]byte, error) { return flat(v) }
+// MarshalJSONTo keeps the embedded move's own encoding from taking over.
+func (v MoveView) MarshalJSONTo(e *jsontext.Encoder) error {
+	raw, err := flat(v)
+	if err != nil {
+		return err
+	}
+	return e.WriteValue(raw)
+}
 
 // Selected is a selected layer in the inspector: its own fields, and what is worked out of them.
 type Selected struct {
@@ -251,17 +259,32 @@ func (s *Session) Step(ms float64, n int64) float64 {
 func (s *Session) DocumentColours() []string {
 	count := map[string]int{}
 	var order []string
-	note := func(f doc.Fill) {
-		if f.Kind == doc.Solid && f.Colour != "" {
-			if count[f.Colour] == 0 {
-				order = append(order, f.Colour)
+	one := func(c string) {
+		if c != "" {
+			if count[c] == 0 {
+				order = append(order, c)
 			}
-			count[f.Colour]++
+			count[c]++
+		}
+	}
+	note := func(f doc.Fill) {
+		if f.Kind == doc.Solid {
+			one(f.Colour)
+		} else if f.Graded() {
+			for _, v := range f.Gradient.Stops {
+				one(v.Colour)
+			}
 		}
 	}
 	for _, sc := range s.doc.Film.Scenes {
 		note(sc.Background)
-		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool { note(l.Fill); return true })
+		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+			note(l.Fill)
+			if l.Stroke != nil {
+				note(l.Stroke.Fill)
+			}
+			return true
+		})
 	}
 	sortByCount(order, count)
 	return order[:min(len(order), 16)]

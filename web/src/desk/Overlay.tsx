@@ -3,6 +3,7 @@ import type { Ghost, Overlay as OverlayView, OverlayBox, OverlayPath, XY } from 
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import type { View } from '../engine/painter'
+import { Gradient } from './GradientHandles'
 import { toDesk } from './view'
 
 type Start = (kind: string, handle: string, move: string, e: React.PointerEvent) => void
@@ -15,6 +16,7 @@ export function Overlay({ overlay, ghosts, view, size, onGesture }: { overlay: O
       <Ghosts ghosts={ghosts} view={view} />
       {overlay.paths.map((p) => <MotionPath key={p.move} path={p} view={view} onGesture={onGesture} />)}
       {overlay.boxes.map((b) => <Brackets key={b.thread} box={b} view={view} handles={single && !b.locked} quiet={dragging} onGesture={onGesture} />)}
+      {overlay.gradient && <Gradient line={overlay.gradient} view={view} quiet={dragging} onGesture={onGesture} />}
     </svg>
   )
 }

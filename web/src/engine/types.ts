@@ -2,7 +2,18 @@
 
 export interface Moment { rest: boolean; scene: number; time: number }
 
-export interface Fill { kind: 'none' | 'colour'; colour?: string; role?: string }
+export interface Stop { at: number; colour: string; role?: string }
+
+export interface Fill {
+  kind: 'none' | 'colour' | 'linear' | 'radial'; colour?: string; role?: string
+  gradient?: { from: XY; to: XY; focus?: XY; stops: Stop[] }
+}
+
+export interface Stroke {
+  fill: Fill; width: number; side?: 'inside' | 'outside'; cap?: string; join?: string; miterLimit?: number; dash?: number[]; dashOffset?: number
+}
+
+export interface Shadow { x: number; y: number; blur?: number; colour: string; role?: string }
 
 export type TransitionKind = 'cut' | 'crossfade' | 'morph' | 'wipe' | 'push'
 
@@ -46,7 +57,7 @@ export interface Run { text: string; family: string; weight: number; italic?: bo
 export interface Layer {
   id: string; thread: string; name: string; kind: string
   place: { x: number; y: number; w?: number; h?: number; turn?: number; pivot?: XY }
-  opacity: number; fill: Fill; corner?: number; tint?: number; locked?: boolean; hidden?: boolean
+  opacity: number; fill: Fill; stroke?: Stroke; blend?: string; blur?: number; feather?: number; shadow?: Shadow; corner?: number; tint?: number; locked?: boolean; hidden?: boolean
   text?: { runs: Run[]; align: 'left' | 'centre' | 'right'; wrap?: boolean; lineHeight?: number; letterSpacing?: number }
 }
 
@@ -80,7 +91,10 @@ export interface OverlayPath {
   knots: { at: XY; index: number; handle: boolean; of: XY }[]
 }
 
-export interface Overlay { boxes: OverlayBox[]; paths: OverlayPath[] }
+/** A gradient as it lies on the page. */
+export interface GradientLine { radial: boolean; from: XY; to: XY; focus: XY; rim: XY[]; stops: { at: XY; colour: string }[] }
+
+export interface Overlay { boxes: OverlayBox[]; paths: OverlayPath[]; gradient?: GradientLine }
 
 /** A display list: codes and numbers as documented at the Op constants of core/frame. */
 export interface List { width: number; height: number; codes: Uint32Array; numbers: Float64Array; box?: [number, number, number, number] }

@@ -7,7 +7,10 @@ import { draft, run } from '../project/commands'
 import { desk, refreshDraft, useDesk } from '../project/desk'
 import { families } from '../project/families'
 import { Choice, Label, NumberField, Section, Sign } from '../ui/controls'
-import { ColourField, Swatch } from '../ui/ColourField'
+import { Swatch } from '../ui/ColourField'
+import { BlendField, EffectFields } from './EffectFields'
+import { FillField } from './FillField'
+import { StrokeFields } from './StrokeFields'
 
 /** The value all of a list share, or null. */
 export function shared<T>(list: T[]): T | null {
@@ -21,22 +24,12 @@ export function Look({ selected }: { selected: Selected[] }) {
   const filled = layers.filter((l) => l.kind !== 'group' && l.kind !== 'picture')
   const corners = layers.every((l) => l.kind === 'rectangle' || l.kind === 'picture')
   const texts = layers.every((l) => l.kind === 'text')
-  const fill = shared(filled.map((l) => (l.fill.kind === 'colour' ? l.fill.colour! : 'none')))
+  const all = filled.length > 0 && filled.length === layers.length
   const inGroup = selected.length === 1 && layers[0].kind === 'group' ? selected[0].colours : []
-  const paint = (c: string | null) => ({ fill: c ? { kind: 'colour', colour: c, role: null } : { kind: 'none', colour: null, role: null } })
   return (
     <Section title="Look">
-      <div className="grid grid-cols-[56px_1fr] items-center gap-x-2 gap-y-2">
-        {filled.length > 0 && filled.length === layers.length && (
-          <>
-            <Label>Fill</Label>
-            <ColourField
-              name="Fill" none value={fill === 'none' || fill === null ? null : fill}
-              onDraft={(c) => { draft('set', { threads, patch: paint(c) }); refreshDraft() }}
-              onSet={(c) => set(paint(c))}
-            />
-          </>
-        )}
+      <div className="grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
+        {all && <FillField layers={layers} threads={threads} />}
         {inGroup.length > 0 && (
           <>
             <Label>Fill</Label>
@@ -52,6 +45,11 @@ export function Look({ selected }: { selected: Selected[] }) {
         {corners && <NumberField label="Corner" name="Corner radius" min={0} value={shared(layers.map((l) => l.corner ?? 0))} onSet={(v) => set({ corner: v || null })} />}
       </div>
       {texts && <Words selected={selected} threads={threads} />}
+      <div className="mt-1.5 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
+        <BlendField layers={layers} threads={threads} />
+        {all && <StrokeFields layers={layers} threads={threads} />}
+      </div>
+      <EffectFields layers={layers} threads={threads} />
     </Section>
   )
 }
@@ -67,7 +65,7 @@ function Words({ selected, threads }: { selected: Selected[]; threads: string[] 
   return (
     <div className="mt-3">
       {selected.length === 1 && <WordsField key={selected[0].layer.id} selected={selected[0]} />}
-      <div className="mt-2 grid grid-cols-[56px_1fr] items-center gap-x-2 gap-y-2">
+      <div className="mt-2 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
         <Label>Family</Label>
         <Choice name="Family" value={family ?? ''} of={families().map((f) => ({ value: f.name, label: f.name }))} onSet={(v) => run('text.family', { threads, family: v })} />
         <Label>Weight</Label>

@@ -1,44 +1,48 @@
 // A colour: the document's own colours first, then a wheel-free plane with a hue strip, and the code.
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
 import { useEffect, useState } from 'react'
-import { HexColorPicker } from 'react-colorful'
+import { HexAlphaColorPicker, HexColorPicker } from 'react-colorful'
 import { useDesk } from '../project/desk'
 
-export function ColourField({ name, value, none, onDraft, onSet }: {
-  name: string; value: string | null; none?: boolean; onDraft?: (v: string) => void; onSet: (v: string | null) => void
+/** A small chequered ground that shows through what is see-through, as a CSS background. */
+export const chequers = 'repeating-conic-gradient(#d8ceba 0 25%, #fffdf8 0 50%) 0 0 / 8px 8px'
+
+export function ColourField({ name, value, none, alpha, compact, onDraft, onSet }: {
+  name: string; value: string | null; none?: boolean; alpha?: boolean; compact?: boolean; onDraft?: (v: string) => void; onSet: (v: string | null) => void
 }) {
   return (
     <Popover className="relative">
       <PopoverButton
-        aria-label={`${name}: ${value ?? 'none'}`} title={name}
-        className="flex h-[26px] items-center gap-2 rounded-md border border-sailcloth-300 bg-sailcloth-100 pl-1 pr-2 hover:border-ink-500"
+        aria-label={`${name}: ${value ?? 'none'}`} title={compact ? `${name}: ${value ?? 'mixed'}` : name}
+        className={`flex h-[26px] items-center gap-2 rounded-md border border-sailcloth-300 bg-sailcloth-100 pl-1 hover:border-ink-500 ${compact ? 'w-[44px] pr-1' : 'pr-2'}`}
       >
-        <Swatch colour={value} />
-        <span className="font-mono text-[12px]">{value ?? 'none'}</span>
+        {compact ? <Swatch colour={value} size={18} wide /> : <Swatch colour={value} />}
+        {!compact && <span className="font-mono text-[12px]">{value ?? 'none'}</span>}
       </PopoverButton>
       <PopoverPanel
         anchor={{ to: 'bottom start', gap: 6, padding: 8 }}
-        className="z-50 w-[236px] rounded-md border border-sailcloth-300 bg-paper p-3 shadow-[0_8px_28px_rgb(12_37_35/0.25)]"
+        className="z-50 w-[248px] overflow-x-hidden! rounded-md border border-sailcloth-300 bg-paper p-4 shadow-[0_8px_28px_rgb(12_37_35/0.25)]"
         onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
       >
-        {({ close }) => <Panel value={value} none={none} onDraft={onDraft} onSet={onSet} close={close} />}
+        {({ close }) => <Panel value={value} none={none} alpha={alpha} onDraft={onDraft} onSet={onSet} close={close} />}
       </PopoverPanel>
     </Popover>
   )
 }
 
-export function Swatch({ colour, size = 18 }: { colour: string | null; size?: number }) {
+export function Swatch({ colour, size = 18, wide }: { colour: string | null; size?: number; wide?: boolean }) {
   return (
-    <span className="relative inline-block shrink-0 overflow-hidden rounded-[4px] border border-ink-900/20" style={{ width: size, height: size, background: colour ?? '#fffdf8' }}>
+    <span className="relative inline-block shrink-0 overflow-hidden rounded-[4px] border border-ink-900/20" style={{ width: wide ? '100%' : size, height: size, background: colour ? `linear-gradient(${colour}, ${colour}), ${chequers}` : '#fffdf8' }}>
       {colour === null && <svg viewBox="0 0 18 18" className="absolute inset-0" aria-hidden><path d="M1 17L17 1" stroke="#AE3B21" strokeWidth="1.5" /></svg>}
     </span>
   )
 }
 
-function Panel({ value, none, onDraft, onSet, close }: {
-  value: string | null; none?: boolean; onDraft?: (v: string) => void; onSet: (v: string | null) => void; close: () => void
+function Panel({ value, none, alpha, onDraft, onSet, close }: {
+  value: string | null; none?: boolean; alpha?: boolean; onDraft?: (v: string) => void; onSet: (v: string | null) => void; close: () => void
 }) {
   const colours = useDesk((d) => d.colours)
+  const Picker = alpha ? HexAlphaColorPicker : HexColorPicker
   const [now, setNow] = useState(value ?? '#d8573a')
   const [typed, setTyped] = useState(now)
   const [changed, setChanged] = useState(false)
@@ -62,8 +66,8 @@ function Panel({ value, none, onDraft, onSet, close }: {
         ))}
       </div>
       <div onPointerUp={settle} onKeyUp={(e) => e.key.startsWith('Arrow') && settle()}>
-        <HexColorPicker
-          color={now} style={{ width: '100%', height: 140 }}
+        <Picker
+          color={now} style={{ width: '100%', height: alpha ? 164 : 140 }}
           onChange={(c) => { setNow(c); setChanged(true); onDraft?.(c) }}
         />
       </div>

@@ -1,0 +1,427 @@
+package session
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/geom"
+	"capstan/core/paint"
+)
+
+// Parts of a layer that have a fill of their own.
+const (
+	fillPart   = "fill"
+	strokePart = "stroke"
+)
+
+// fillOf returns the fill of a part of a layer; false where it has none.
+func fillOf(l *doc.Layer, part string) (doc.Fill, bool) {
+	switch {
+	case l.Kind == doc.Group || l.Kind == doc.Picture:
+		return doc.Fill{}, false
+	case part == strokePart:
+		if l.Stroke == nil {
+			return doc.Fill{}, false
+		}
+		return l.Stroke.Fill, true
+	}
+	return l.Fill, true
+}
+
+// filled returns the patch of a layer that changes the fill of a part.
+func filled(part string, patch map[string]any) map[string]any {
+	p := map[string]any{"fill": patch}
+	if part == strokePart {
+		return map[string]any{"stroke": p}
+	}
+	return p
+}
+
+func graded(part string, patch map[string]any) map[string]any {
+	return filled(part, map[string]any{"gradient": patch})
+}
+
+// look makes a command of a change to each layer that has a part.
+func (s *Session) look(m Moment, threads []string, part string, change func(*doc.Layer, doc.Fill) (map[string]any, error)) (edit.Command, error) {
+	var list []map[string]any
+	for _, l := range s.layers(m, threads) {
+		f, ok := fillOf(l, part)
+		if !ok {
+			continue
+		}
+		patch, err := change(l, f)
+		if err != nil {
+			return nil, err
+		}
+		if patch != nil {
+			list = append(list, map[string]any{"id": l.ID, "patch": patch})
+		}
+	}
+	if len(list) == 0 {
+		return nil, nil
+	}
+	return command("layer.set", map[string]any{"set": list}), nil
+}
+
+// stopped is look for layers whose part is a gradient.
+func (s *Session) stopped(m Moment, threads []string, part string, change func(g *doc.Gradient) ([]doc.Stop, error)) (edit.Command, error) {
+	return s.look(m, threads, part, func(_ *doc.Layer, f doc.Fill) (map[string]any, error) {
+		if !f.Graded() {
+			return nil, nil
+		}
+		g := *f.Gradient
+		g.Stops = slices.Clone(g.Stops)
+		stops, err := change(&g)
+		if err != nil || stops == nil {
+			return nil, err
+		}
+		return graded(part, map[string]any{"stops": stops}), nil
+	})
+}
+
+func init() {
+	intent("fill.kind", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Part    string   `json:"part"`
+		Kind    string   `json:"kind"`
+	}) (edit.Command, error) {
+		return s.look(m, c.Threads, c.Part, func(_ *doc.Layer, f doc.Fill) (map[string]any, error) {
+			return filled(c.Part, fillAs(f, c.Kind)), nil
+		})
+	})
+	intent("gradient.add", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Part    string   `json:"part"`
+		At      float64  `json:"at"`
+	}) (edit.Command, error) {
+		return s.stopped(m, c.Threads, c.Part, func(g *doc.Gradient) ([]doc.Stop, error) {
+			if len(g.Stops) >= doc.MaxStops {
+				return nil, fmt.Errorf("A gradient has at most %d colours. Nothing was changed.", doc.MaxStops)
+			}
+			at := min(1, max(0, c.At))
+			i := 0
+			for i < len(g.Stops) && g.Stops[i].At <= at {
+				i++
+			}
+			return slices.Insert(g.Stops, i, doc.Stop{At: at, Colour: s.colourAt(m, g, at).String()}), nil
+		})
+	})
+	intent("gradient.move", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Part    string   `json:"part"`
+		Index   int      `json:"index"`
+		At      float64  `json:"at"`
+	}) (edit.Command, error) {
+		return s.stopped(m, c.Threads, c.Part, func(g *doc.Gradient) ([]doc.Stop, error) { return moveStop(g.Stops, c.Index, c.At), nil })
+	})
+	intent("gradient.remove", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Part    string   `json:"part"`
+		Index   int      `json:"index"`
+	}) (edit.Command, error) {
+		return s.stopped(m, c.Threads, c.Part, func(g *doc.Gradient) ([]doc.Stop, error) {
+			if len(g.Stops) <= 2 {
+				return nil, fmt.Errorf("A gradient keeps two colours at least. Choose “colour” to have one.")
+			}
+			if c.Index < 0 || c.Index >= len(g.Stops) {
+				return nil, nil
+			}
+			return slices.Delete(g.Stops, c.Index, c.Index+1), nil
+		})
+	})
+	intent("gradient.colour", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Part    string   `json:"part"`
+		Index   int      `json:"index"`
+		Colour  string   `json:"colour"`
+	}) (edit.Command, error) {
+		return s.stopped(m, c.Threads, c.Part, func(g *doc.Gradient) ([]doc.Stop, error) {
+			if c.Index < 0 || c.Index >= len(g.Stops) {
+				return nil, nil
+			}
+			g.Stops[c.Index].Colour, g.Stops[c.Index].Role = c.Colour, ""
+			return g.Stops, nil
+		})
+	})
+	intent("gradient.swap", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Part    string   `json:"part"`
+	}) (edit.Command, error) {
+		return s.stopped(m, c.Threads, c.Part, func(g *doc.Gradient) ([]doc.Stop, error) {
+			slices.Reverse(g.Stops)
+			for i := range g.Stops {
+				g.Stops[i].At = 1 - g.Stops[i].At
+			}
+			return g.Stops, nil
+		})
+	})
+	// A stroke comes in the ink that reads on the layer's fill, as wide as suits the page.
+	intent("stroke.set", func(s *Session, m Moment, c *struct {
+		Threads []string       `json:"threads"`
+		Patch   map[string]any `json:"patch"` // null takes the stroke away
+	}) (edit.Command, error) {
+		var list []map[string]any
+		for _, l := range s.layers(m, c.Threads) {
+			if _, ok := fillOf(l, fillPart); !ok {
+				continue
+			}
+			var patch any
+			if c.Patch != nil {
+				p := map[string]any{}
+				if l.Stroke == nil {
+					short := min(s.doc.Film.Width, s.doc.Film.Height)
+					p["fill"] = doc.Fill{Kind: doc.Solid, Colour: readable(doc.Fill{})}
+					p["width"] = max(1, math.Round(float64(short)/180))
+				}
+				for k, v := range c.Patch {
+					p[k] = v
+				}
+				patch = p
+			}
+			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"stroke": patch}})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
+	// A shadow falls a little down the page.
+	intent("shadow.set", func(s *Session, m Moment, c *struct {
+		Threads []string       `json:"threads"`
+		Patch   map[string]any `json:"patch"` // null takes the shadow away
+	}) (edit.Command, error) {
+		var list []map[string]any
+		for _, l := range s.layers(m, c.Threads) {
+			var patch any
+			if c.Patch != nil {
+				p := map[string]any{}
+				if l.Shadow == nil {
+					u := math.Round(float64(min(s.doc.Film.Width, s.doc.Film.Height)) / 120)
+					p["x"], p["y"], p["blur"], p["colour"] = 0, u, u, "#0c252380"
+				}
+				for k, v := range c.Patch {
+					p[k] = v
+				}
+				patch = p
+			}
+			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"shadow": patch}})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
+}
+
+// moveStop moves a colour of a gradient between its neighbours.
+func moveStop(stops []doc.Stop, i int, at float64) []doc.Stop {
+	if i < 0 || i >= len(stops) {
+		return nil
+	}
+	lo, hi := 0.0, 1.0
+	if i > 0 {
+		lo = stops[i-1].At
+	}
+	if i+1 < len(stops) {
+		hi = stops[i+1].At
+	}
+	stops[i].At = min(hi, max(lo, at))
+	return stops
+}
+
+// fillAs returns the patch that makes a fill one of another kind, with what it shows now as a beginning: a gradient goes from its
+// colour to a tone of it, a colour is the first of a gradient.
+func fillAs(f doc.Fill, kind string) map[string]any {
+	switch kind {
+	case doc.Linear, doc.Radial:
+		p := map[string]any{"kind": kind, "colour": nil, "role": nil}
+		// Its ends lie a little within the edges, clear of the bars that change the size.
+		from, to := []float64{0.5, 0.1}, []float64{0.5, 0.9}
+		if kind == doc.Radial {
+			from, to = []float64{0.5, 0.5}, []float64{0.9, 0.5}
+		}
+		g := map[string]any{"from": from, "to": to, "focus": nil}
+		if !f.Graded() {
+			first := "#d8573a"
+			if f.Kind == doc.Solid && f.Colour != "" {
+				first = f.Colour
+			}
+			g["stops"] = []doc.Stop{{At: 0, Colour: first, Role: f.Role}, {At: 1, Colour: tone(first)}}
+		}
+		p["gradient"] = g
+		return p
+	case doc.Solid:
+		p := map[string]any{"kind": kind, "gradient": nil}
+		if f.Graded() {
+			p["colour"], p["role"] = f.Gradient.Stops[0].Colour, nil
+			if r := f.Gradient.Stops[0].Role; r != "" {
+				p["role"] = r
+			}
+		} else if f.Kind == doc.NoFill {
+			p["colour"] = "#d8573a"
+		}
+		return p
+	}
+	return map[string]any{"kind": doc.NoFill, "colour": nil, "role": nil, "gradient": nil}
+}
+
+// tone is a colour a good step darker, or lighter where it is dark: OKLab lightness moves, hue and chroma stay.
+func tone(code string) string {
+	c, err := paint.Parse(code)
+	if err != nil {
+		return code // validation will say so
+	}
+	v := c.Lab()
+	if v.L > 0.45 {
+		v.L -= 0.22
+	} else {
+		v.L += 0.25
+	}
+	return v.Colour().String()
+}
+
+// colourAt returns the colour of a gradient at a share of it.
+func (s *Session) colourAt(m Moment, g *doc.Gradient, at float64) paint.Colour {
+	roles := s.scene(m).Roles
+	p := paint.Gradient{}
+	for _, v := range g.Stops {
+		code := v.Colour
+		if r, ok := roles[v.Role]; ok {
+			code = r
+		}
+		c, _ := paint.Parse(code) // validation has read it
+		p.Stops = append(p.Stops, paint.Stop{At: v.At, Colour: c})
+	}
+	return p.At(at)
+}
+
+// GradientLine is a gradient as it lies on the page, to be taken by its points.
+type GradientLine struct {
+	Radial bool         `json:"radial"`
+	From   [2]float64   `json:"from"`
+	To     [2]float64   `json:"to"`
+	Focus  [2]float64   `json:"focus"`
+	Rim    [][2]float64 `json:"rim"` // of a radial one: its circle as it is seen, 48 points
+	Stops  []GradientAt `json:"stops"`
+}
+
+// GradientAt is a colour of a gradient on the page.
+type GradientAt struct {
+	At     [2]float64 `json:"at"`
+	Colour string     `json:"colour"`
+}
+
+// lineOf returns the gradient of a layer's fill as it lies on the page.
+func (s *Session) lineOf(m Moment, l *doc.Layer) *GradientLine {
+	own, _, ok := s.player.Axes(l.ID)
+	if !ok || !l.Fill.Graded() {
+		return nil
+	}
+	g := l.Fill.Gradient
+	box, _ := s.shown.Box(s.sceneIndex(m), l.ID)
+	at := func(v [2]float64) geom.Point { return shared(box, v) }
+	from, to := at(g.From), at(g.To)
+	v := &GradientLine{Radial: l.Fill.Kind == doc.Radial, From: pair(own.Apply(from)), To: pair(own.Apply(to)), Stops: []GradientAt{}, Rim: [][2]float64{}}
+	begin := from
+	if g.Focus != nil {
+		begin = at(*g.Focus)
+	}
+	v.Focus = pair(own.Apply(begin))
+	for _, stop := range g.Stops {
+		v.Stops = append(v.Stops, GradientAt{pair(own.Apply(begin.Lerp(to, stop.At))), stop.Colour})
+	}
+	if v.Radial {
+		r := to.Sub(from)
+		for i := range 48 {
+			v.Rim = append(v.Rim, pair(own.Apply(from.Add(geom.Rotate(float64(i)*7.5).ApplyVector(r)))))
+		}
+	}
+	return v
+}
+
+// shared is a point given in shares of a box.
+func shared(box geom.Box, v [2]float64) geom.Point {
+	return geom.Point{X: box.Min.X + v[0]*box.W(), Y: box.Min.Y + v[1]*box.H()}
+}
+
+// moveGradient drags a point of a gradient: an end, the focus, or one of its colours along the line.
+func (g *gesture) moveGradient(at geom.Point, mod Modifiers) (edit.Command, Readout) {
+	gr := g.grips[0]
+	inv, ok := gr.own.Inverse()
+	f := gr.layer.Fill
+	if !ok || !f.Graded() || gr.box.Empty() {
+		return nil, Readout{}
+	}
+	q := inv.Apply(at)
+	d := f.Gradient
+	from, to := shared(gr.box, d.From), shared(gr.box, d.To)
+	share := func(p geom.Point) []float64 {
+		return []float64{(p.X - gr.box.Min.X) / gr.box.W(), (p.Y - gr.box.Min.Y) / gr.box.H()}
+	}
+	patch := map[string]any{}
+	words := ""
+	line := func(v geom.Point) string {
+		return fmt.Sprintf("%.0f px, %.0f°", v.Len(), math.Atan2(v.Y, v.X)*180/math.Pi)
+	}
+	switch {
+	case g.handle == "from":
+		if f.Kind == doc.Radial {
+			// The middle takes the rim and the focus along.
+			by := q.Sub(from)
+			patch["from"], patch["to"] = share(q), share(to.Add(by))
+			if d.Focus != nil {
+				patch["focus"] = share(shared(gr.box, *d.Focus).Add(by))
+			}
+			words = fmt.Sprintf("%+.0f, %+.0f", by.X, by.Y)
+			break
+		}
+		q = squared(q, to, mod.Shift)
+		patch["from"], words = share(q), line(to.Sub(q))
+	case g.handle == "to":
+		q = squared(q, from, mod.Shift)
+		patch["to"], words = share(q), line(q.Sub(from))
+	case g.handle == "focus":
+		r := to.Sub(from).Len()
+		v := q.Sub(from)
+		if v.Len() > 0.98*r {
+			v = v.Mul(0.98 * r / v.Len())
+		}
+		patch["focus"], words = share(from.Add(v)), fmt.Sprintf("focus %+.0f, %+.0f", v.X, v.Y)
+		if v.Len() < 0.04*r { // back in the middle
+			patch["focus"], words = nil, "focus in the middle"
+		}
+	default:
+		i := 0
+		if _, err := fmt.Sscanf(g.handle, "stop%d", &i); err != nil {
+			return nil, Readout{}
+		}
+		if d.Focus != nil {
+			from = shared(gr.box, *d.Focus)
+		}
+		v := to.Sub(from)
+		if v.Len() == 0 {
+			return nil, Readout{}
+		}
+		w := q.Sub(from)
+		stops := moveStop(slices.Clone(d.Stops), i, (w.X*v.X+w.Y*v.Y)/(v.X*v.X+v.Y*v.Y))
+		if stops == nil {
+			return nil, Readout{}
+		}
+		patch["stops"], words = stops, fmt.Sprintf("%.0f %%", stops[i].At*100)
+	}
+	return setPlaces([]map[string]any{{"id": gr.layer.ID, "patch": graded(fillPart, patch)}}), Readout{words}
+}
+
+// squared keeps q in steps of 15 degrees about a point.
+func squared(q, about geom.Point, on bool) geom.Point {
+	v := q.Sub(about)
+	if !on || v.Len() == 0 {
+		return q
+	}
+	a := math.Round(math.Atan2(v.Y, v.X)*12/math.Pi) * math.Pi / 12
+	sin, cos := math.Sincos(a)
+	return about.Add(geom.Point{X: cos, Y: sin}.Mul(v.X*cos + v.Y*sin))
+}

@@ -1,0 +1,22 @@
+// Small drawings for what is better shown than said: kinds of fill, sides, ends and corners of a stroke.
+import type { ReactNode } from 'react'
+
+const Drawing = ({ children }: { children: ReactNode }) => (
+  <svg width="16" height="16" viewBox="0 0 16 16" fill="none" stroke="currentColor" strokeWidth="1.5" aria-hidden>{children}</svg>
+)
+
+export const drawings: Record<string, ReactNode> = {
+  none: <Drawing><rect x="2.5" y="2.5" width="11" height="11" rx="2" /><path d="M3.5 12.5l9-9" stroke="#AE3B21" /></Drawing>,
+  colour: <Drawing><rect x="2.5" y="2.5" width="11" height="11" rx="2" fill="currentColor" /></Drawing>,
+  linear: <Drawing><rect x="2.5" y="2.5" width="11" height="11" rx="2" /><path d="M4 5h8M4 7h8" strokeWidth="1" /><path d="M4 9.5h8" strokeWidth="1.6" /><path d="M3.5 12h9" strokeWidth="2.4" /></Drawing>,
+  radial: <Drawing><circle cx="8" cy="8" r="5.6" /><circle cx="8" cy="8" r="3.2" strokeWidth="1" /><circle cx="8" cy="8" r="1.3" fill="currentColor" stroke="none" /></Drawing>,
+  inside: <Drawing><path d="M14 2.5H2.5V14" strokeWidth="1" strokeDasharray="2 1.5" /><path d="M14 5H5v9" strokeWidth="2.6" /></Drawing>,
+  middle: <Drawing><path d="M14 4H4v10" strokeWidth="3.4" /><path d="M14 4H4v10" stroke="#F6F2E9" strokeWidth="1" strokeDasharray="2 1.5" /></Drawing>,
+  outside: <Drawing><path d="M14 3.4H3.4V14" strokeWidth="2.6" /><path d="M14 6H6v8" strokeWidth="1" strokeDasharray="2 1.5" /></Drawing>,
+  butt: <Drawing><path d="M2 8h8" strokeWidth="6" /><path d="M2 8h12" stroke="#F6F2E9" strokeWidth="1" /></Drawing>,
+  'cap round': <Drawing><path d="M2 8h8" strokeWidth="6" /><path d="M10 8h0.01" strokeWidth="6" strokeLinecap="round" /><path d="M2 8h8" stroke="#F6F2E9" strokeWidth="1" /></Drawing>,
+  square: <Drawing><path d="M2 8h11" strokeWidth="6" /><path d="M2 8h8" stroke="#F6F2E9" strokeWidth="1" /></Drawing>,
+  miter: <Drawing><path d="M4 14V4h10" strokeWidth="4" /></Drawing>,
+  'join round': <Drawing><path d="M4 14V4h10" strokeWidth="4" strokeLinejoin="round" /></Drawing>,
+  bevel: <Drawing><path d="M4 14V4h10" strokeWidth="4" strokeLinejoin="bevel" /></Drawing>,
+}
