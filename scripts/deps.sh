@@ -10,6 +10,7 @@ if [ "${1:-run}" = test ]; then
   need chromium chromium
   need gifsicle gifsicle
   need hb-shape libharfbuzz-bin
+  need rsvg-convert librsvg2-bin
 fi
 [ ${#missing[@]} -eq 0 ] && exit 0
 echo "Installing: ${missing[*]}"

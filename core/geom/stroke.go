@@ -249,9 +249,13 @@ func (s *stroker) stroke(l polyline) {
 		return
 	}
 	if n == 2 && l.closed {
-		l.closed = false // there and back along one line
-		l.at, l.smooth = append(l.at, l.at[0]), []bool{false, false, false}
-		n = 3
+		// There and back along one line: its ends are corners of half a turn, which only round joins show.
+		l.closed = false
+		defer func(cap string) { s.pen.Cap = cap }(s.pen.Cap)
+		s.pen.Cap = ButtCap
+		if s.pen.Join == RoundJoin {
+			s.pen.Cap = RoundCap
+		}
 	}
 	if l.closed {
 		for _, side := range [2]polyline{l, l.reversed()} {

@@ -29,7 +29,7 @@ func ask[R any](t *testing.T, function string, cases any) []R {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return browser.Eval[[]R](t, browser.New(t), fmt.Sprintf("(%s).map(%s)", raw, function))
+	return browser.Eval[[]R](t, browser.New(t), fmt.Sprintf("Promise.all((%s).map(%s))", raw, function))
 }
 
 // CSS Easing Functions Level 2, by Chromium: the progress an animation with linear time computes at many times.

@@ -232,3 +232,69 @@ func TestAFailingEncoderLeavesItsLastWords(t *testing.T) {
 		t.Errorf("left behind: %v", left)
 	}
 }
+
+// The demo film painted by damage is the demo film painted whole, byte for byte, frame after frame.
+func TestTheDemoByDamageIsTheDemo(t *testing.T) {
+	f, files := opener(t)
+	const w, h = 480, 270
+	canvas := raster.NewCanvas(raster.NewPainter(f, files.Pixels), w, h)
+	whole, painter, player := image.NewRGBA(image.Rect(0, 0, w, h)), raster.NewPainter(f, files.Pixels), f.Player()
+	share, n := 0.0, f.Frames()
+	for k := int64(0); k < n; k += 2 {
+		list := player.At(motion.FrameTime(k, 30, 1), frame.View{Scale: 0.25})
+		if err := errors.Join(canvas.Show(list), painter.Paint(whole, list)); err != nil {
+			t.Fatal(err)
+		}
+		if !bytes.Equal(canvas.Image().Pix, whole.Pix) {
+			t.Fatalf("frame %d differs", k)
+		}
+		share += canvas.Damage().Share()
+	}
+	t.Logf("%.0f %% of all tiles were painted", 200*share/float64(n))
+}
+
+// Frames that show the same are rendered once and written as often as they last.
+func TestFramesThatRestAreRenderedOnce(t *testing.T) {
+	p := doc.NewProject("p", "p", 64, 64, "s")
+	p.Film.Scenes[0].Stay = 2000
+	p.Film.Scenes[0].Layers = []*doc.Layer{{
+		ID: "a", Thread: "a", Kind: doc.Rectangle, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: "#d8573a"}, Place: doc.Place{X: 32, Y: 32, W: 20, H: 20},
+		Moves: []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: doc.Fade, Duration: 500, Start: doc.Start{When: doc.AtTime, Offset: 1000}}},
+	}}
+	b, err := library.Book()
+	if err != nil {
+		t.Fatal(err)
+	}
+	f, err := frame.Compile(p, frame.Assets{Fonts: b}, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	dir := t.TempDir()
+	o := export.Options{Format: "gif", Width: 64, Height: 64, RateNum: 10, RateDen: 1}
+	if err := export.Make(context.Background(), f, nil, o, filepath.Join(dir, "film.gif"), none); err != nil {
+		t.Fatal(err)
+	}
+	raw, err := os.Open(filepath.Join(dir, "film.gif"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer raw.Close()
+	g, err := gif.DecodeAll(raw)
+	if err != nil {
+		t.Fatal(err)
+	}
+	// Nothing for a second, five steps of the fade, then rest: the first picture and the last last long.
+	if n := len(g.Image); n < 5 || n > 7 || g.Delay[0] < 100 || g.Delay[n-1] < 50 {
+		t.Errorf("%d pictures with delays %v", n, g.Delay)
+	}
+	if box := g.Image[2].Bounds(); !box.In(image.Rect(20, 20, 44, 44)) {
+		t.Errorf("a picture of the fade covers %v, more than what fades", box)
+	}
+	o.Format, o.RateNum = "mp4", 25
+	if err := export.Make(context.Background(), f, nil, o, filepath.Join(dir, "film.mp4"), none); err != nil {
+		t.Fatal(err)
+	}
+	if s := probe(t, filepath.Join(dir, "film.mp4")); s["nb_read_frames"] != "50" {
+		t.Errorf("%v frames in the file, want 50", s["nb_read_frames"])
+	}
+}
