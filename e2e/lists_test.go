@@ -75,6 +75,28 @@ func turned(deg, far, scale float64) *list {
 	return l.num(scale).board(-100, -70, 200, 140).op(frame.OpEnd)
 }
 
+// tiled is a tile of w x h samples, covers in one colour or RGBA, laid over a part of the page and turned.
+func tiled(w, h int, depth uint32, deg float64) *list {
+	var bytes []byte
+	for i := range w * h {
+		x, y := float64(i%w)/float64(w), float64(i/w)/float64(h)
+		a := 255 * (0.5 + 0.5*math.Sin(9*x+4*y))
+		if depth == 4 {
+			bytes = append(bytes, byte(a*x), byte(a*y), byte(a*(1-x)))
+		}
+		bytes = append(bytes, byte(a))
+	}
+	l := (&list{}).op(frame.OpTile, uint32(w), uint32(h), depth)
+	for len(bytes)%4 != 0 {
+		bytes = append(bytes, 0)
+	}
+	for i := 0; i < len(bytes); i += 4 {
+		l.op(uint32(bytes[i]) | uint32(bytes[i+1])<<8 | uint32(bytes[i+2])<<16 | uint32(bytes[i+3])<<24)
+	}
+	m := geom.Translate(geom.Point{X: 160, Y: 120}).Mul(geom.Rotate(deg))
+	return l.num(m.A, m.B, m.C, m.D, m.E, m.F, -90, -60, 180, 120, 0.85, 0.34, 0.23, 0.8)
+}
+
 // Masks with soft and hard borders, and perspective: what no document asks for yet is painted alike in page and file all the same.
 func TestListsArePaintedAlike(t *testing.T) {
 	project := plain()
@@ -90,7 +112,9 @@ func TestListsArePaintedAlike(t *testing.T) {
 		"a mask from outside":       {masked(1, 0), masked(0, 0), item{}, 1.5},
 		"a mask with a soft border": {masked(0, 40), masked(0, 0), item{smooth: 4}, 1.5},
 		"a soft mask from outside":  {masked(1, 25), masked(1, 0), item{smooth: 4}, 1.5},
-		"a little perspective":      {turned(20, 700, 1), turned(24, 700, 1), item{}, 3},
+		"covers":                    {tiled(37, 23, 1, 0), tiled(37, 23, 1, 2), item{smooth: 4}, 1.5},
+		"a tile of colours":         {tiled(30, 20, 4, 14), tiled(30, 20, 4, 16), item{smooth: 4}, 1.5},
+		"a little perspective":      {turned(20, 700, 1), turned(32, 700, 1), item{}, 3},
 		"much perspective":          {turned(55, 300, 1), turned(50, 300, 1), item{}, 3},
 		"perspective, few samples":  {turned(-35, 500, 0.5), turned(-35, 900, 0.5), item{}, 3},
 	} {

@@ -44,7 +44,14 @@ const (
 	// each local px is painted with scale samples. numbers: box (x y w h, local), nine numbers by rows, scale. Inside, m
 	// maps to the local axes.
 	OpProject Op = 13
+	// OpTile shows pixels worked out by the core, for what neither outlines nor pictures can do. codes: width, height, 1 for covers or
+	// 4 for premultiplied RGBA, then the bytes by rows, four a code, the first lowest. numbers: m, box (x y w h, local), colour:
+	// of the covers, or for RGBA its opacity as a of it. Bilinear, and nothing beyond its edges.
+	OpTile Op = 14
 )
+
+// MaxTile bounds the sides of a tile, in samples.
+const MaxTile = 2048
 
 // Blend is how a group is laid over what is under it.
 type Blend = uint32

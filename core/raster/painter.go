@@ -146,6 +146,8 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 			cut(s, mask, outside)
 			return nil
 		})
+	case frame.OpTile:
+		return p.tile(dst, r, view)
 	case frame.OpProject:
 		return p.project(dst, r, view)
 	default:

@@ -169,6 +169,16 @@ func (p *Painter) skipItem(r *reader, view geom.Matrix) (geom.Box, error) {
 			return b, err
 		}
 		return b, p.skipInside(r, view, nil)
+	case frame.OpTile:
+		w, h, depth := r.code(), r.code(), r.code()
+		if w > frame.MaxTile || h > frame.MaxTile || depth != 1 && depth != 4 {
+			return geom.Box{}, errList
+		}
+		r.c += int(w*h*depth+3) / 4
+		m := view.Mul(r.matrix())
+		b := r.box()
+		r.skip(4)
+		return mapped(m, withBorder(b, int(w), int(h))), p.broken(r)
 	case frame.OpProject:
 		q := p.projection(r, view)
 		return q.outline().Bounds(), p.skipInside(r, view, nil)

@@ -193,6 +193,7 @@ class Painting {
       case 11: return this.clip(on)
       case 12: return this.mask(on)
       case 13: return this.project(on)
+      case 14: return this.tile(on)
       default:
         throw new Error(`The display list holds an unknown primitive ${this.codes[this.c - 1]}.`)
     }
@@ -406,6 +407,35 @@ class Painting {
     lay(on, inner)
     give(inner)
     give(mask)
+  }
+
+  // Pixels from the core, set into a clear border one sample wide: their edges fade over half a sample, as in the rasteriser.
+  private tile(on: Sheet) {
+    const [w, h, depth] = this.codes.subarray(this.c, this.c + 3)
+    const bytes = new Uint8Array(this.codes.buffer, this.codes.byteOffset + 4 * (this.c + 3), w * h * depth)
+    this.c += 3 + Math.ceil((w * h * depth) / 4)
+    this.place(on)
+    this.n += 6
+    const [bx, by, bw, bh, r, g, b, a] = this.numbers.subarray(this.n, this.n + 8)
+    this.n += 8
+    const sheet = take({ x: 0, y: 0, w: w + 2, h: h + 2 })
+    const px = sheet.ctx.createImageData(w, h)
+    for (let i = 0, k = 0; k < w * h; k++, i += 4) {
+      if (depth === 1) {
+        px.data.set([r * 255, g * 255, b * 255, bytes[k] * a], i)
+        continue
+      }
+      const alpha = bytes[i + 3] || 1
+      px.data.set([(bytes[i] * 255) / alpha, (bytes[i + 1] * 255) / alpha, (bytes[i + 2] * 255) / alpha, bytes[i + 3]], i)
+    }
+    sheet.ctx.putImageData(px, 1, 1)
+    const x = on.ctx
+    x.imageSmoothingEnabled = true
+    x.imageSmoothingQuality = 'low'
+    x.globalAlpha = depth === 1 ? 1 : a
+    x.drawImage(sheet.ctx.canvas, 0, 0, w + 2, h + 2, bx - bw / w, by - bh / h, (bw / w) * (w + 2), (bh / h) * (h + 2))
+    x.globalAlpha = 1
+    give(sheet)
   }
 
   private project(on: Sheet) {

@@ -31,6 +31,12 @@ export function skip(codes: Uint32Array, at: Mark) {
     case 10: at.n += 11; skipInside(codes, at); skipInside(codes, at); return
     case 11: at.c += 2; at.n += 10; skipInside(codes, at); return
     case 12: at.c++; at.n += 5; skipInside(codes, at); skipInside(codes, at); return
+    case 14: {
+      const [w, h, depth] = codes.subarray(at.c, at.c + 3)
+      at.c += 3 + Math.ceil((w * h * depth) / 4)
+      at.n += 14
+      return
+    }
     case 13: at.n += 14; skipInside(codes, at); return
     default: throw new Error(`The display list holds an unknown primitive ${codes[at.c - 1]}.`)
   }
