@@ -53,6 +53,8 @@ bench: build           ## what exports and the page cost, one line a figure: nam
 
 fuzz:
 	$(GO) test -run '^$$' -fuzz FuzzParseData -fuzztime 60s ./core/geom
+	$(GO) test -run '^$$' -fuzz FuzzStroke -fuzztime 60s ./core/geom
+	$(GO) test -run '^$$' -fuzz FuzzPaint -fuzztime 60s ./core/raster
 
 clean:
 	rm -rf bin $(WEB)/node_modules $(WEB)/dist/assets $(WEB)/dist/index.html $(WASM)

@@ -10,6 +10,7 @@ import (
 const (
 	MaxStops  = 32   // colours of a gradient
 	MaxEffect = 500  // px of any blur or feather
+	MaxShadow = 1000 // px a shadow falls, either way
 	MaxDashes = 16   // lengths in a pattern of dashes
 	MaxShares = 1000 // of a box, that a point of a gradient lies away
 )
@@ -30,8 +31,8 @@ func (c *checker) look(at string, l *Layer, s *Scene) {
 	c.number(at+".blur", l.Blur, 0, MaxEffect)
 	c.number(at+".feather", l.Feather, 0, MaxEffect)
 	if v := l.Shadow; v != nil {
-		c.number(at+".shadow.x", v.X, -MaxPlace, MaxPlace)
-		c.number(at+".shadow.y", v.Y, -MaxPlace, MaxPlace)
+		c.number(at+".shadow.x", v.X, -MaxShadow, MaxShadow)
+		c.number(at+".shadow.y", v.Y, -MaxShadow, MaxShadow)
 		c.number(at+".shadow.blur", v.Blur, 0, MaxEffect)
 		c.ink(at+".shadow", v.Colour, v.Role, s.Roles)
 	}

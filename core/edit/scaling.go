@@ -32,7 +32,8 @@ func init() {
 func scaleLook(l *doc.Layer, k float64) {
 	l.Blur, l.Feather = min(l.Blur*k, doc.MaxEffect), min(l.Feather*k, doc.MaxEffect)
 	if v := l.Shadow; v != nil {
-		v.X, v.Y, v.Blur = v.X*k, v.Y*k, min(v.Blur*k, doc.MaxEffect)
+		fall := func(x float64) float64 { return min(max(x*k, -doc.MaxShadow), doc.MaxShadow) }
+		v.X, v.Y, v.Blur = fall(v.X), fall(v.Y), min(v.Blur*k, doc.MaxEffect)
 	}
 	if v := l.Stroke; v != nil {
 		v.Width *= k

@@ -27,14 +27,24 @@ func (p *Painter) group(r *reader, view geom.Matrix) group {
 	g.Blur, g.Feather = r.num()*k, r.num()*k
 	g.Shadow.X, g.Shadow.Y, g.Shadow.Blur = r.num()*k, r.num()*k, r.num()*k
 	g.Shadow.Colour = r.colour()
-	// A deviation that is no number, or beyond all use, is cut off.
-	for _, v := range []*float64{&g.Blur, &g.Feather, &g.Shadow.Blur} {
-		if !(*v > 0) {
+	g.Blur, g.Feather, g.Shadow.Blur = distance(g.Blur), distance(g.Feather), distance(g.Shadow.Blur)
+	for _, v := range []*float64{&g.Shadow.X, &g.Shadow.Y} {
+		if *v = min(max(*v, -farthest), farthest); *v != *v {
 			*v = 0
 		}
-		*v = min(*v, 1000)
 	}
 	return g
+}
+
+// farthest is how far a shadow falls at most, in device px: what casts it is painted from there to where it falls.
+const farthest = 4000
+
+// distance cuts off what is no number, or beyond all use for a blur or a soft border.
+func distance(v float64) float64 {
+	if !(v > 0) {
+		return 0
+	}
+	return min(v, 1000)
 }
 
 // shown is the box a group paints in.

@@ -132,7 +132,7 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 	case frame.OpMask:
 		outside := r.code() == 1
 		box := device(mapped(view, r.box()))
-		soft := r.num() * view.MaxScale()
+		soft := distance(r.num() * view.MaxScale())
 		// The border of the mask is worked out beyond the page too.
 		return p.inside(dst, r, view, box, func(s *surface) error {
 			mask := p.surfaces.take(s.box.Inset(-blurReach(featherSigma(soft)) - 1))

@@ -120,7 +120,7 @@ func (p *Painter) skipItem(r *reader, view geom.Matrix) (geom.Box, error) {
 	case frame.OpOutline:
 		n := int(r.code())
 		points := 0
-		for range n {
+		for i := 0; i < n && !r.short; i++ {
 			points += geom.PointsOf[r.code()&3]
 		}
 		k := r.paintKind()
@@ -224,7 +224,7 @@ func (p *Painter) skipInside(r *reader, view geom.Matrix, b *geom.Box) error {
 }
 
 func (p *Painter) broken(r *reader) error {
-	if r.short || r.c > len(r.codes) {
+	if r.short || r.c > len(r.codes) || r.n > len(r.numbers) {
 		return errList
 	}
 	return nil

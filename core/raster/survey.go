@@ -1,6 +1,7 @@
 package raster
 
 import (
+	"errors"
 	"image"
 	"slices"
 
@@ -34,7 +35,7 @@ func (p *Painter) Survey(s *Survey, l *frame.List, w, h int) error {
 	for r.more() {
 		it := surveyed{c0: r.c, n0: r.n}
 		box, err := p.skipItem(r, view)
-		if err != nil {
+		if err = errors.Join(err, p.broken(r)); err != nil {
 			return err
 		}
 		it.c1, it.n1 = r.c, r.n

@@ -50,8 +50,8 @@ export function EffectFields({ layers, threads }: { layers: Layer[]; threads: st
         <>
           <Label>Falls</Label>
           <div className="grid grid-cols-3 items-center gap-1.5">
-            <NumberField name="Shadow to the right" unit="px" value={shared(shadows.map((s) => s.x))} onSet={(v) => shadow({ x: v })} />
-            <NumberField name="Shadow down" unit="px" value={shared(shadows.map((s) => s.y))} onSet={(v) => shadow({ y: v })} />
+            <NumberField name="Shadow to the right" unit="px" min={-1000} max={1000} value={shared(shadows.map((s) => s.x))} onSet={(v) => shadow({ x: v })} />
+            <NumberField name="Shadow down" unit="px" min={-1000} max={1000} value={shared(shadows.map((s) => s.y))} onSet={(v) => shadow({ y: v })} />
             <NumberField name="Softness of the shadow" unit="px" min={0} max={500} value={shared(shadows.map((s) => s.blur ?? 0))} onSet={(v) => shadow({ blur: v || null })} />
           </div>
           <span className="text-[11px] text-ink-500" />
