@@ -139,9 +139,9 @@ func (p *Painter) effects(r *reader, g *group, view geom.Matrix, shown image.Rec
 		return nil, err
 	}
 	if g.Feather > 0 {
-		feather(content, g.Feather)
+		p.blurrer.feather(content, g.Feather)
 	}
-	blur(content, g.Blur)
+	p.blurrer.blur(content, g.Blur)
 	if g.Shadow.Colour.A == 0 {
 		return content, nil
 	}
@@ -158,7 +158,7 @@ func (p *Painter) shadow(out, s *surface, g *group) {
 	dx, dy := math.Floor(g.Shadow.X), math.Floor(g.Shadow.Y)
 	fx, fy := uint32((g.Shadow.X-dx)*256+0.5), uint32((g.Shadow.Y-dy)*256+0.5)
 	by := image.Pt(int(dx), int(dy))
-	m := blurredAlpha(s, g.Shadow.Blur, out.box.Sub(by).Inset(-1))
+	m := p.blurrer.alpha(s, g.Shadow.Blur, out.box.Sub(by).Inset(-1))
 	if m.box.Empty() {
 		return
 	}

@@ -22,6 +22,7 @@ type Painter struct {
 	surfaces surfaces
 	tables   tables
 	groups   groupCache
+	blurrer  blurrer
 	outline  geom.Path
 	stops    []paint.Stop
 	columns  []uint64 // of samplers
@@ -141,7 +142,7 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 				return err
 			}
 			if soft > 0 {
-				feather(mask, soft)
+				p.blurrer.feather(mask, soft)
 			}
 			cut(s, mask, outside)
 			return nil
