@@ -77,8 +77,8 @@ func opener(sky string, facts *doc.Media) *doc.Project {
 	return p
 }
 
-// pan is a picture larger than the page that drifts across it by parts of a pixel, under forty shapes.
-func pan(sky string, facts *doc.Media) *doc.Project {
+// drift is a picture larger than the page that drifts across it by parts of a pixel, under forty shapes.
+func drift(sky string, facts *doc.Media) *doc.Project {
 	m := &maker{}
 	ground := m.layer(doc.Picture, "", 960, 540, 2304, 1296)
 	ground.Fill, ground.Picture = doc.Fill{Kind: doc.NoFill}, &doc.PictureUse{Media: sky}
@@ -92,7 +92,7 @@ func pan(sky string, facts *doc.Media) *doc.Project {
 		}
 		layers = append(layers, k)
 	}
-	p := film("Pan", layers...)
+	p := film("Sky", layers...)
 	p.Media = map[string]*doc.Media{sky: facts}
 	return p
 }

@@ -61,7 +61,7 @@ func measure(dir string) error {
 		name       string
 		film       string
 		limit, aim float64
-	}{{"export of small movers / encoder alone", "opener", 1.30, 8}, {"export of a page-filling pan / encoder alone", "pan", 1.60, 30}} {
+	}{{"export of small movers / encoder alone", "opener", 1.30, 8}, {"export of a page-filling drift / encoder alone", "drift", 1.60, 30}} {
 		c, err := load(dir, b.film)
 		if err != nil {
 			return err
@@ -93,7 +93,7 @@ func measure(dir string) error {
 	if err := measureGIF(dir); err != nil {
 		return err
 	}
-	for _, film := range []string{"opener", "pan"} {
+	for _, film := range []string{"opener", "drift"} {
 		out, err := exec.Command(os.Args[0], "memory", film).Output()
 		if err != nil {
 			return fmt.Errorf("memory of %s: %w", film, err)
@@ -113,8 +113,8 @@ var (
 )
 
 func load(dir, name string) (*compiled, error) {
-	if name == "pan" {
-		return compile(filepath.Join(dir, "media"), pan)
+	if name == "drift" {
+		return compile(filepath.Join(dir, "media"), drift)
 	}
 	return compile(filepath.Join(dir, "media"), opener)
 }

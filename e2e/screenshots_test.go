@@ -25,6 +25,27 @@ func TestScreenshots(t *testing.T) {
 	p.settled()
 	p.do(chromedp.Sleep(700e6))
 	p.shot("editor-selected")
+	// A gradient on the shape, with a stroke and a shadow.
+	p.press(`[data-scene="2"]`)
+	p.settled()
+	p.click(500, 700)
+	p.settled()
+	p.press(`[aria-label="Linear gradient"]`)
+	p.settled()
+	p.press(`[aria-label="Add a colour"]`)
+	p.settled()
+	p.press(`[aria-label="Stroke in one colour"]`)
+	p.settled()
+	p.pressWord("Cast one")
+	p.settled()
+	x, y := p.middle(`[data-handle="gradient-to"]`)
+	p.pullXY(x, y, 90, -30)
+	p.do(chromedp.Sleep(700e6))
+	p.shot("look-gradient")
+	for range 6 {
+		p.undo()
+	}
+	p.settled()
 	// One scene on its clock, with its cascade, its cue, and the hitches of a bar.
 	p.press(`[data-scene="2"]`)
 	p.do(chromedp.Focus(`[data-desk]`))
