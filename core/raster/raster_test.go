@@ -26,10 +26,10 @@ func page(t testing.TB, background string, layers ...*doc.Layer) *image.RGBA {
 		l.ID, l.Thread = string(rune('a'+i)), string(rune('a'+i))
 	}
 	p.Film.Scenes[0].Layers = layers
-	return paint(t, p, motion.Millis(0))
+	return paintFrame(t, p, motion.Millis(0))
 }
 
-func paint(t testing.TB, p *doc.Project, at motion.Instant) *image.RGBA {
+func paintFrame(t testing.TB, p *doc.Project, at motion.Instant) *image.RGBA {
 	t.Helper()
 	if err := p.Validate(); err != nil {
 		t.Fatal(err)
@@ -156,7 +156,7 @@ func TestACrossfadeDoesNotDip(t *testing.T) {
 		s.Layers = []*doc.Layer{l, k}
 	}
 	for _, ms := range []int64{1000, 1250, 1500, 1777} {
-		img := paint(t, p, motion.Millis(ms))
+		img := paintFrame(t, p, motion.Millis(ms))
 		if got := img.RGBAAt(20, 40); got != (color.RGBA{0x17, 0x40, 0x3c, 255}) {
 			t.Errorf("at %d ms the layer that is the same on both sides is %v", ms, got)
 		}
@@ -164,7 +164,7 @@ func TestACrossfadeDoesNotDip(t *testing.T) {
 			t.Errorf("at %d ms the ground is %v", ms, got)
 		}
 	}
-	if got := paint(t, p, motion.Millis(1500)).RGBAAt(70, 40); got != (color.RGBA{0x78, 0x5a, 0x32, 255}) {
+	if got := paintFrame(t, p, motion.Millis(1500)).RGBAAt(70, 40); got != (color.RGBA{0x78, 0x5a, 0x32, 255}) {
 		t.Errorf("half way the changing layer is %v, want the mean of both", got)
 	}
 }
