@@ -4,9 +4,7 @@
 package edit
 
 import (
-	"encoding/base32"
 	"fmt"
-	"hash/fnv"
 	"math"
 	"slices"
 	"strings"
@@ -369,11 +367,4 @@ func round(v any) any {
 		}
 	}
 	return v
-}
-
-// derive makes the id of a copy from the command's seed, the same on every machine.
-func derive(seed, id string) string {
-	h := fnv.New128a()
-	h.Write([]byte(seed + "/" + id))
-	return strings.ToLower(base32.StdEncoding.EncodeToString(h.Sum(nil))[:12])
 }
