@@ -18,7 +18,7 @@ func (p *person) cards() []string {
 	return browser.Eval[[]string](p.t, p.ctx, `[...document.querySelectorAll('main li a')].map(a => a.innerText.trim())`)
 }
 
-// The start screen: own sizes, search, duplicate, delete after a question, a bundle from disk.
+// The start screen: own sizes, search, order, duplicate, rename, the bin and what it gives back, deleting for good after a question.
 func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
 	s := startStudio(t)
 	p := sit(t, s)
@@ -51,16 +51,48 @@ func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
 	p.wait(`document.querySelectorAll('main li').length === 3`)
 	set("Search projects", "copy")
 	p.wait(`document.querySelectorAll('main li').length === 1`)
-	p.pressWord("Delete Tide table, copy")
-	p.pressWord("Keep")
-	p.wait(`!document.querySelector('[role=alertdialog]')`)
-	p.pressWord("Delete Tide table, copy")
-	p.pressWord("Delete")
+	p.pressWord("Put Tide table, copy into the bin")
 	p.wait(`document.body.innerText.includes('No project has')`)
 	set("Search projects", "")
-	browser.Eval[bool](t, p.ctx, `true`)
 	p.key(kb.Backspace)
-	p.wait(`document.querySelectorAll('main li').length === 2`)
+	p.wait(`document.querySelectorAll('main [data-project]').length === 2`)
+	// Out of the bin, with another name.
+	p.pressWord("Bin: 1 project")
+	p.pressWord("Restore Tide table, copy")
+	p.wait(`document.querySelectorAll('main [data-project]').length === 3 && !document.querySelector('[data-binned]')`)
+	p.pressWord("Rename Tide table, copy")
+	p.wait(`document.activeElement.ariaLabel === 'Name of the project'`)
+	p.do(chromedp.KeyEvent("A harbour list"), chromedp.KeyEvent(kb.Enter))
+	p.wait(`document.querySelector('[data-project="A harbour list"]')`)
+	p.choose("Sort projects", "name")
+	if got := p.cards(); got[0] != "A harbour list" || got[2] != "Tide table" {
+		t.Errorf("by name: %v", got)
+	}
+	// Escape leaves a name as it was, and so does an empty one.
+	p.pressWord("Rename Tide table")
+	p.do(chromedp.KeyEvent("x"), chromedp.KeyEvent(kb.Escape))
+	p.pressWord("Rename Tide table")
+	p.do(chromedp.KeyEvent(kb.Backspace), chromedp.KeyEvent(kb.Enter))
+	p.wait(`document.querySelector('[data-project="Tide table"]')`)
+	// Gone for good only after a question.
+	p.pressWord("Put A harbour list into the bin")
+	p.wait(`document.querySelectorAll('main [data-project]').length === 2`)
+	p.wait(`document.querySelector('section[aria-label=Bin]')`)
+	if !browser.Eval[bool](t, p.ctx, `!!document.querySelector('[data-binned]')`) {
+		p.pressWord("Bin: 1 project")
+	}
+	p.pressWord("Delete A harbour list for good")
+	p.pressWord("Keep")
+	p.wait(`!document.querySelector('[role=alertdialog]')`)
+	p.pressWord("Delete A harbour list for good")
+	p.pressWord("Delete for good")
+	p.wait(`!document.querySelector('section[aria-label=Bin]')`)
+	// The names were stored.
+	p.open("/")
+	p.wait(`document.querySelectorAll('main [data-project]').length === 2`)
+	if got := p.cards(); got[1] != "Tide table" {
+		t.Errorf("after loading again, sorted by name as chosen: %v", got)
+	}
 }
 
 // What every screen owes to people with keyboards and screen readers: each control has a name and is large enough.

@@ -66,7 +66,12 @@ func (s *Server) listProjects(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, gin.H{"projects": list})
+	bin, err := s.store.Binned()
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, gin.H{"projects": list, "bin": bin})
 }
 
 func (s *Server) createProject(c *gin.Context) {
@@ -100,13 +105,52 @@ func (s *Server) getProject(c *gin.Context) {
 	c.JSON(http.StatusOK, gin.H{"revision": rev, "document": p})
 }
 
-func (s *Server) deleteProject(c *gin.Context) {
-	if err := s.store.Delete(c.Param("id")); err != nil {
+// binProject puts a project into the bin; with forgood it deletes one that is there, with its exports.
+func (s *Server) binProject(c *gin.Context) {
+	id := c.Param("id")
+	if c.Query("forgood") == "" {
+		s.settle(c, s.store.Bin(id))
+		return
+	}
+	list, err := s.queue.List(id)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	if err := s.store.Delete(id); err != nil {
+		fail(c, err)
+		return
+	}
+	for _, e := range list {
+		err = errors.Join(err, s.queue.Cancel(e.ID), s.queue.Delete(&e))
+	}
+	s.settle(c, err)
+}
+
+func (s *Server) restoreProject(c *gin.Context) { s.settle(c, s.store.Restore(c.Param("id"))) }
+
+// settle answers a change of the list of projects.
+func (s *Server) settle(c *gin.Context, err error) {
+	if err != nil {
 		fail(c, err)
 		return
 	}
 	s.hub.send("projects", gin.H{})
 	c.Status(http.StatusNoContent)
+}
+
+func (s *Server) renameProject(c *gin.Context) {
+	var in struct {
+		Name string `json:"name"`
+	}
+	if !body(c, maxJSON, &in) {
+		return
+	}
+	change, err := s.store.Rename(c.Param("id"), in.Name)
+	if err == nil {
+		s.hub.send("change", gin.H{"project": c.Param("id"), "revision": change.Revision, "window": ""})
+	}
+	s.settle(c, err)
 }
 
 func (s *Server) duplicateProject(c *gin.Context) {

@@ -13,6 +13,12 @@ var migrations = []*gormigrate.Migration{
 	{ID: "0001", Migrate: func(tx *gorm.DB) error {
 		return tx.AutoMigrate(&Project{}, &Change{}, &Snapshot{}, &Export{})
 	}},
+	{ID: "0002", Migrate: func(tx *gorm.DB) error { // the bin
+		if tx.Migrator().HasColumn(&Project{}, "BinnedAt") {
+			return nil // made with it
+		}
+		return tx.Migrator().AddColumn(&Project{}, "BinnedAt")
+	}},
 }
 
 // migrate brings the database up to date. Where a step is due on a database that has been used, the file is copied first.

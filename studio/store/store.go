@@ -31,6 +31,8 @@ type Project struct {
 	Revision  int64     `json:"revision"`
 	CreatedAt time.Time `json:"createdAt"`
 	UpdatedAt time.Time `json:"updatedAt"`
+	// BinnedAt is when it was put into the bin; nil while it is not there.
+	BinnedAt *time.Time `gorm:"index" json:"binnedAt,omitempty"`
 }
 
 // Change is one acknowledged command with the patch it made.
@@ -161,10 +163,10 @@ type NotFound struct{ What string }
 
 func (e *NotFound) Error() string { return "There is no such " + e.What + "." }
 
-// Projects lists all projects, the last changed first.
+// Projects lists all projects but those in the bin, the last changed first.
 func (s *Store) Projects() ([]Project, error) {
 	list := []Project{}
-	return list, s.db.Order("updated_at desc").Find(&list).Error
+	return list, s.db.Where("binned_at IS NULL").Order("updated_at desc").Find(&list).Error
 }
 
 // Create adds a project with its first snapshot, at revision 0.
@@ -198,18 +200,21 @@ func (s *Store) describe(row *Project, p *doc.Project) {
 	}
 }
 
-// Delete removes a project with its changes.
+// Delete removes a project in the bin with its changes, for good.
 func (s *Store) Delete(id string) error {
 	s.mu.Lock()
 	defer s.mu.Unlock()
-	delete(s.open, id)
-	return s.db.Transaction(func(tx *gorm.DB) error {
-		r := tx.Delete(&Project{}, "id = ?", id)
+	err := s.db.Transaction(func(tx *gorm.DB) error {
+		r := tx.Delete(&Project{}, "id = ? AND binned_at IS NOT NULL", id)
 		if r.Error == nil && r.RowsAffected == 0 {
-			return &NotFound{"project"}
+			return &NotFound{"project in the bin"}
 		}
 		return errors.Join(r.Error, tx.Delete(&Snapshot{}, "project_id = ?", id).Error, tx.Delete(&Change{}, "project_id = ?", id).Error)
 	})
+	if err == nil {
+		delete(s.open, id)
+	}
+	return err
 }
 
 // Load returns a project's document and its revision.

@@ -122,20 +122,66 @@ func TestAFolderIsOpenedOnce(t *testing.T) {
 	}
 }
 
-func TestDeletedProjectsAreGone(t *testing.T) {
+// The bin keeps a project with all its changes until it is deleted for good; only then it is gone.
+func TestTheBinGivesProjectsBack(t *testing.T) {
+	dir := t.TempDir()
+	s := open(t, dir)
+	if _, err := s.Create(doc.NewProject("p", "p", 320, 240, "s")); err != nil {
+		t.Fatal(err)
+	}
+	var missing *store.NotFound
+	if err := s.Delete("p"); !errors.As(err, &missing) {
+		t.Errorf("deleted for good without having been in the bin: %v", err)
+	}
+	if err := s.Bin("p"); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Bin("p"); !errors.As(err, &missing) {
+		t.Errorf("binned twice: %v", err)
+	}
+	// A window that has it open goes on.
+	if _, err := s.Apply("p", 0, "w", "c", rename(7)); err != nil {
+		t.Errorf("a change in the bin: %v", err)
+	}
+	s.Close()
+	s = open(t, dir)
+	if list, _ := s.Projects(); len(list) != 0 {
+		t.Errorf("the list still has %v", list)
+	}
+	if list, _ := s.Binned(); len(list) != 1 || list[0].Name != "name 7" || list[0].BinnedAt == nil {
+		t.Errorf("the bin has %+v", list)
+	}
+	if err := s.Restore("p"); err != nil {
+		t.Fatal(err)
+	}
+	if p, rev, err := s.Load("p"); err != nil || rev != 1 || p.Name != "name 7" {
+		t.Errorf("restored at revision %d: %v", rev, err)
+	}
+	if list, _ := s.Projects(); len(list) != 1 || list[0].BinnedAt != nil {
+		t.Errorf("restored, the list has %+v", list)
+	}
+	if err := errors.Join(s.Bin("p"), s.Delete("p")); err != nil {
+		t.Fatal(err)
+	}
+	if _, _, err := s.Load("p"); !errors.As(err, &missing) {
+		t.Errorf("deleted for good: %v", err)
+	}
+}
+
+// A name is a revision: windows that have the project open learn of it, and it survives.
+func TestRenamingIsARevision(t *testing.T) {
 	s := open(t, t.TempDir())
 	if _, err := s.Create(doc.NewProject("p", "p", 320, 240, "s")); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Delete("p"); err != nil {
-		t.Fatal(err)
+	if c, err := s.Rename("p", " Tide table "); err != nil || c.Revision != 1 {
+		t.Fatalf("%+v %v", c, err)
 	}
-	var missing *store.NotFound
-	if _, _, err := s.Load("p"); !errors.As(err, &missing) {
-		t.Errorf("got %v", err)
+	if list, _ := s.Projects(); list[0].Name != "Tide table" || list[0].Revision != 1 {
+		t.Errorf("the list says %+v", list[0])
 	}
-	if err := s.Delete("p"); !errors.As(err, &missing) {
-		t.Errorf("deleted twice: %v", err)
+	if _, err := s.Rename("p", "  "); err == nil {
+		t.Error("a project lost its name")
 	}
 }
 

@@ -2,6 +2,7 @@
 import { copy } from '../project/clipboard'
 import { apply, redo, run, undo } from '../project/commands'
 import { engine } from '../engine/engine'
+import { grouped } from '../project/steps'
 import { desk, goToTime, select, set, swapRest, toRest } from '../project/desk'
 import { goToMove, leaveLarge, mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
@@ -16,7 +17,7 @@ const step = (frames: number) => {
   const { film, moment } = desk()
   if (film) goToTime(engine.step(moment.time, frames))
 }
-const nudge = (dx: number, dy: number) => { if (desk().selection.length) run('nudge', { threads: desk().selection, dx, dy }) }
+const nudge = (dx: number, dy: number) => { if (desk().selection.length) grouped(() => run('nudge', { threads: desk().selection, dx, dy })) }
 const order = (to: string) => { if (desk().selection.length) run('order', { threads: desk().selection, to }) }
 
 /** Deletes the selected bars; without any, the selected layers from this scene; scenes that are selected, from the film. */

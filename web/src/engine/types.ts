@@ -104,7 +104,7 @@ export interface Family { name: string; weights: number[]; italics?: number[] }
 export interface FontFile { family: string; weight: number; italic?: boolean; file: string }
 
 export interface ProjectRow {
-  id: string; name: string; width: number; height: number; length: number; revision: number; createdAt: string; updatedAt: string
+  id: string; name: string; width: number; height: number; length: number; revision: number; createdAt: string; updatedAt: string; binnedAt?: string
 }
 
 export interface Export {

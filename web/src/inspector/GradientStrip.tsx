@@ -4,6 +4,7 @@ import { useRef, useState } from 'react'
 import type { Stop } from '../engine/types'
 import { draft, run } from '../project/commands'
 import { refreshDraft } from '../project/desk'
+import { grouped } from '../project/steps'
 import { engine } from '../engine/engine'
 import { NumberField, Sign } from '../ui/controls'
 import { ColourField, chequers } from '../ui/ColourField'
@@ -76,7 +77,7 @@ export function GradientStrip({ part, threads, stops }: { part: 'fill' | 'stroke
               if (by === undefined && e.key !== 'Delete' && e.key !== 'Backspace' && e.key !== 'Enter') return
               e.preventDefault()
               e.stopPropagation()
-              if (by !== undefined) run('gradient.move', { ...args, index: i, at: s.at + by * (e.shiftKey ? 10 : 1) })
+              if (by !== undefined) grouped(() => run('gradient.move', { ...args, index: i, at: s.at + by * (e.shiftKey ? 10 : 1) }))
               else if (e.key === 'Enter') setChosen(i)
               else remove(i)
             }}

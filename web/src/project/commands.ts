@@ -1,16 +1,18 @@
 // Carries commands to the engine at once and to the server in order; keeps what undo needs.
 import { engine, type Change } from '../engine/engine'
 import { desk, fail, refresh, say, select, set } from './desk'
+import { broughtBack, inGroup, joined, pauseBetween, putAway, sameFields, sameWindow } from './steps'
 import { Refusal, changesSince, loadDocument, sendCommand, type Stored } from './server'
 import { forget, keep, leftBehind, type Waiting } from './waiting'
 
-const windowID = crypto.randomUUID()
+const windowID = sameWindow()
 let project = ''
 let revision = 0
 let pending: Waiting[] = []
 let sending = false
 let undone: Change[][] = []
 let doneStack: Change[][] = []
+let lastStep = { at: 0, grouped: false } // of the newest entry of doneStack
 
 /** Opens a project in the engine. */
 export async function openProject(id: string) {
@@ -20,11 +22,12 @@ export async function openProject(id: string) {
   project = id
   revision = loaded.revision
   pending = []
-  doneStack = []
-  undone = []
+  const steps = broughtBack(id)
+  doneStack = steps.done
+  undone = steps.undone
   set({
     project: id, moment: { rest: true, scene: 0, time: 0 }, scene: 0, selection: [], moves: [], scenes: [], solo: [], marks: [null, null], dropped: 0, inside: '', playing: false, tool: 'select',
-    pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none', large: false,
+    pending: 0, trouble: null, canUndo: doneStack.length > 0, canRedo: undone.length > 0, notices: [], zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none', large: false,
   })
   refresh()
   // What a window that is gone could not get stored is carried out again; one that was stored after all is not repeated.
@@ -47,6 +50,7 @@ export async function openProject(id: string) {
 }
 
 export function closeProject() {
+  putAway(project, doneStack, undone)
   set({ project: null, film: null, rows: [], selected: [], selection: [], moves: [], scenes: [] })
   delete document.documentElement.dataset.revision
 }
@@ -57,13 +61,23 @@ function mark() {
   document.documentElement.dataset.pending = String(pending.length)
 }
 
+// Steps that follow each other without a pause and change the same fields are one step to undo, where they are small ones.
+function note(patch: Change[]) {
+  const now = performance.now()
+  const top = doneStack[doneStack.length - 1]
+  const goesOn = top && lastStep.grouped && inGroup() && now - lastStep.at < pauseBetween && sameFields(top, patch)
+  if (goesOn) doneStack[doneStack.length - 1] = joined(top, patch)
+  else doneStack.push(patch)
+  if (doneStack.length > 500) doneStack.shift()
+  lastStep = { at: now, grouped: inGroup() }
+}
+
 /** Carries out a command; false and a notice when it is refused. */
 export function apply(command: object): boolean {
   try {
     const patch = engine.apply(command)
     if (patch.length > 0) {
-      doneStack.push(patch)
-      if (doneStack.length > 500) doneStack.shift()
+      note(patch)
       undone = []
       enqueue(command)
     }
@@ -103,6 +117,7 @@ const inverse = (p: Change[]): Change[] => [...p].reverse().map((c) => ({ part: 
 function step(from: Change[][], to: Change[][]) {
   const patch = from.pop()
   if (!patch) return
+  lastStep = { at: 0, grouped: false }
   const back = { op: 'patch', changes: inverse(patch) }
   try {
     to.push(engine.apply(back))
@@ -202,6 +217,8 @@ async function reload() {
     await pause()
   }
 }
+
+window.addEventListener('pagehide', () => { if (project && desk().project) putAway(project, doneStack, undone) })
 
 /** The id of this window; the server's events name the window that made a change. */
 export const ownWindow = () => windowID

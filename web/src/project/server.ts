@@ -34,10 +34,14 @@ const post = async <T>(path: string, body: BodyInit | object) => (await (await a
 export const fetchBytes = async (path: string) => new Uint8Array(await (await ask('GET', path)).arrayBuffer())
 
 export const hello = () => get<{ build: string; families: Family[]; fonts: FontFile[] }>('/api/hello')
-export const listProjects = async () => (await get<{ projects: ProjectRow[] }>('/api/projects')).projects
+export const listProjects = () => get<{ projects: ProjectRow[]; bin: ProjectRow[] }>('/api/projects')
+export const renameProject = (id: string, name: string) => ask('PATCH', `/api/projects/${id}`, { name })
 export const createProject = (name: string, width: number, height: number) => post<ProjectRow>('/api/projects', { name, width, height })
 export const duplicateProject = (id: string) => post<ProjectRow>(`/api/projects/${id}/duplicate`, {})
-export const deleteProject = (id: string) => ask('DELETE', `/api/projects/${id}`)
+export const binProject = (id: string) => ask('DELETE', `/api/projects/${id}`)
+export const restoreProject = (id: string) => ask('POST', `/api/projects/${id}/restore`)
+/** Deletes a project that is in the bin. */
+export const deleteForGood = (id: string) => ask('DELETE', `/api/projects/${id}?forgood=1`)
 export const importBundle = (file: Blob) => post<ProjectRow>('/api/bundles', file)
 export const uploadPicture = (file: File) =>
   post<{ hash: string; media: object }>(`/api/media?name=${encodeURIComponent(file.name)}`, file)

@@ -1,11 +1,15 @@
 // The start screen: projects as cards in their true proportions, and new ones by format.
-import { Copy, FolderOpen, Trash2 } from 'lucide-react'
+import { FolderOpen } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import type { ProjectRow } from '../engine/types'
 import { dismiss, fail, say, useDesk } from '../project/desk'
-import { createProject, deleteProject, duplicateProject, importBundle, listProjects } from '../project/server'
-import { Button, Sign } from '../ui/controls'
-import { filmTime } from '../ui/time'
+import {
+  binProject, createProject, deleteForGood, duplicateProject, importBundle, listProjects, renameProject, restoreProject,
+} from '../project/server'
+import { Button, Choice } from '../ui/controls'
+import { Bin } from './Bin'
+import { Card } from './Card'
+import { go } from './go'
 
 const formats = [
   { name: 'Wide', w: 1920, h: 1080, says: 'slides, film' },
@@ -13,24 +17,30 @@ const formats = [
   { name: 'Upright', w: 1080, h: 1920, says: 'reels, stories' },
 ]
 
-const go = (id: string) => {
-  history.pushState(null, '', `/p/${id}`)
-  window.dispatchEvent(new PopStateEvent('popstate'))
+type Order = 'changed' | 'name' | 'newest' | 'longest'
+
+const orders: Record<Order, { label: string; by: (a: ProjectRow, b: ProjectRow) => number }> = {
+  changed: { label: 'last change', by: (a, b) => b.updatedAt.localeCompare(a.updatedAt) },
+  name: { label: 'name', by: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }) },
+  newest: { label: 'newest', by: (a, b) => b.createdAt.localeCompare(a.createdAt) },
+  longest: { label: 'length', by: (a, b) => b.length - a.length },
 }
 
 export function Start() {
   const [list, setList] = useState<ProjectRow[] | null>(null)
+  const [bin, setBin] = useState<ProjectRow[]>([])
   const [sought, setSought] = useState('')
-  const [going, setGoing] = useState<string | null>(null) // a card asked to be deleted
+  const [order, setOrder] = useState<Order>(() => (localStorage.getItem('capstan-order') as Order | null) ?? 'changed')
   const [own, setOwn] = useState({ w: '1200', h: '628' })
-  const load = () => listProjects().then(setList).catch((e) => { fail(e); setList([]) })
+  const load = () => listProjects().then((l) => { setList(l.projects); setBin(l.bin) }).catch((e) => { fail(e); setList((l) => l ?? []) })
+  const and = (done: Promise<unknown>) => done.then(load).catch(fail)
   useEffect(() => { void load() }, [])
   const make = (name: string, w: number, h: number) => createProject(name, w, h).then((p) => go(p.id)).catch(fail)
   const bundle = useRef<HTMLInputElement>(null)
   const take = (file?: File) => {
     if (file) importBundle(file).then((p) => { say(`“${p.name}” was taken in as a project of its own.`); go(p.id) }).catch(fail)
   }
-  const shown = list?.filter((p) => p.name.toLowerCase().includes(sought.trim().toLowerCase()))
+  const shown = list?.filter((p) => p.name.toLowerCase().includes(sought.trim().toLowerCase())).sort(orders[order].by)
   const side = (v: string) => Math.round(Number(v))
   const ownOK = [own.w, own.h].every((v) => side(v) >= 16 && side(v) <= 8192)
   return (
@@ -80,46 +90,28 @@ export function Start() {
             type="search" aria-label="Search projects" placeholder="Search" value={sought} onChange={(e) => setSought(e.target.value)}
             className="h-[28px] w-[220px] rounded-md border border-sailcloth-300 bg-paper px-2"
           />
+          <span className="flex items-center gap-2 text-[12px] text-ink-600">
+            Sorted by
+            <span className="w-[130px]">
+              <Choice
+                name="Sort projects" value={order} of={(Object.keys(orders) as Order[]).map((o) => ({ value: o, label: orders[o].label }))}
+                onSet={(o) => { setOrder(o); localStorage.setItem('capstan-order', o) }} className="!bg-paper"
+              />
+            </span>
+          </span>
         </div>
         {list === null && <p className="text-ink-600">Looking for projects …</p>}
         {list?.length === 0 && <p className="text-ink-600">No projects yet. Make one above.</p>}
         {shown && list!.length > 0 && shown.length === 0 && <p className="text-ink-600">No project has “{sought}” in its name.</p>}
         <ul className="flex flex-wrap gap-5">
-          {shown?.map((p) => {
-            const h = 168
-            const w = Math.min(420, Math.max(96, (p.width / p.height) * h))
-            return (
-              <li key={p.id} className="group relative" style={{ width: Math.max(w, 190) }}>
-                <a
-                  href={`/p/${p.id}`} onClick={(e) => { if (!e.metaKey && !e.ctrlKey) { e.preventDefault(); go(p.id) } }}
-                  className="block rounded-md" aria-label={`Open ${p.name}`}
-                >
-                  <img
-                    src={`/api/projects/${p.id}/thumbnail.png?revision=${p.revision}`} alt="" width={w} height={h}
-                    className="rounded-md border border-sailcloth-300 bg-paper object-cover group-hover:border-brass-600" style={{ width: w, height: h }}
-                  />
-                  <span className="mt-1.5 block truncate font-semibold" title={p.name}>{p.name}</span>
-                </a>
-                <span className="flex h-[26px] items-center justify-between text-[12px] text-ink-600">
-                  <span>{p.width} × {p.height} · {filmTime(p.length)}</span>
-                  <span className="flex opacity-0 focus-within:opacity-100 group-hover:opacity-100">
-                    <Sign name={`Duplicate ${p.name}`} className="hover:bg-sailcloth-300" onClick={() => duplicateProject(p.id).then(load).catch(fail)}><Copy size={15} strokeWidth={1.5} /></Sign>
-                    <Sign name={`Delete ${p.name}`} className="hover:bg-sailcloth-300" onClick={() => setGoing(p.id)}><Trash2 size={15} strokeWidth={1.5} /></Sign>
-                  </span>
-                </span>
-                {going === p.id && (
-                  <span className="absolute inset-x-0 top-0 flex flex-col items-start gap-2 rounded-md border border-coral-700 bg-paper p-3" role="alertdialog" aria-label={`Delete ${p.name}?`}>
-                    Delete this project with all its scenes? This cannot be undone.
-                    <span className="flex gap-2">
-                      <Button look="danger" autoFocus onClick={() => deleteProject(p.id).then(() => { setGoing(null); return load() }).catch(fail)}>Delete</Button>
-                      <Button onClick={() => setGoing(null)}>Keep</Button>
-                    </span>
-                  </span>
-                )}
-              </li>
-            )
-          })}
+          {shown?.map((p) => (
+            <Card
+              key={p.id} project={p} onRename={(name) => and(renameProject(p.id, name))} onCopy={() => and(duplicateProject(p.id))}
+              onBin={() => binProject(p.id).then(() => { say(`“${p.name}” is in the bin.`); return load() }).catch(fail)}
+            />
+          ))}
         </ul>
+        <Bin projects={bin} onRestore={(p) => and(restoreProject(p.id))} onDelete={(p) => and(deleteForGood(p.id))} />
       </main>
       <Notices />
     </div>

@@ -5,6 +5,7 @@ import type { Bar, Row, Snap } from '../engine/types'
 import { barMenu } from '../desk/menus'
 import { draft, run } from '../project/commands'
 import { desk, goToScene, refresh, refreshTimeline, selectMoves, set } from '../project/desk'
+import { grouped } from '../project/steps'
 import { hitchTo, type Drawing, type Saying } from './Bars'
 import { px, rowHeight, type Scale } from './scale'
 import { barShape, profileOf } from './shape'
@@ -88,7 +89,7 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
     const sign = { ArrowLeft: -1, ArrowRight: 1 }[e.key]
     const { moves } = desk()
     const list = moves.includes(bar.move) ? [bar.move, ...moves.filter((m) => m !== bar.move)] : [bar.move]
-    if (sign) run('bars.nudge', { moves: list, part: e.shiftKey ? 'end' : 'whole', ...(e.ctrlKey || e.metaKey ? { by: sign * 100 } : { frames: sign }) })
+    if (sign) grouped(() => run('bars.nudge', { moves: list, part: e.shiftKey ? 'end' : 'whole', ...(e.ctrlKey || e.metaKey ? { by: sign * 100 } : { frames: sign }) }))
     else if (e.key === 'Delete' || e.key === 'Backspace') run('moves.delete', { moves: list })
     else if (e.key === 'Enter') { selectMoves([bar.move]); typeValues() }
     else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
