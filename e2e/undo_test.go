@@ -17,7 +17,7 @@ func TestSmallStepsAreUndoneAsOneAndOutliveAReload(t *testing.T) {
 	p := sit(t, startStudio(t))
 	p.bring(plain(), media.NewFolder(t.TempDir()))
 	p.click(160, 120)
-	across := func() float64 { return p.number("Across") }
+	across := func() float64 { return p.number("Across: middle, from the left") }
 	p.do(chromedp.Focus(`[data-desk]`))
 	for range 5 {
 		p.key(kb.ArrowRight)
@@ -69,7 +69,7 @@ func TestSmallStepsAreUndoneAsOneAndOutliveAReload(t *testing.T) {
 	other.do(chromedp.Focus(`[data-desk]`))
 	other.undo()
 	other.click(160, 120)
-	if v := other.number("Across"); v != 165 {
+	if v := other.number("Across: middle, from the left"); v != 165 {
 		t.Errorf("another window undid what it had not done: %v", v)
 	}
 }
