@@ -164,6 +164,15 @@ func TestAFilmFromEndToEnd(t *testing.T) {
 	p.pressWord("Export GIF")
 	p.wait(`document.querySelectorAll('[data-state=done]').length === 2`)
 	links := browser.Eval[[]string](t, p.ctx, `[...document.querySelectorAll('[data-state=done] a[download]')].map(a => new URL(a.href).pathname)`)
+	// And a still of the frame that is shown.
+	p.pressWord("PNG still")
+	p.choose("Size", "240")
+	p.pressWord("Export PNG")
+	p.wait(`document.querySelectorAll('[data-state=done]').length === 3`)
+	still := browser.Eval[string](t, p.ctx, `new URL(document.querySelector('[data-state=done] a[download]').href).pathname`)
+	if raw := s.fetch(still); !bytes.HasPrefix(raw, []byte("\x89PNG")) {
+		t.Errorf("the newest file begins %q", raw[:8])
+	}
 	for _, link := range links {
 		raw := s.fetch(link)
 		size, fps, ext, slack := 480, 30, "mp4", 14.0

@@ -69,7 +69,7 @@ func exportCommand() *cobra.Command {
 	var fps, from, to float64
 	var asJSON, once bool
 	c := &cobra.Command{
-		Use: "export FILE.capstan", Short: "Export a film as MP4 or GIF", Args: cobra.ExactArgs(1),
+		Use: "export FILE.capstan", Short: "Export a film as MP4 or GIF, or a frame of it as PNG", Args: cobra.ExactArgs(1),
 		RunE: func(_ *cobra.Command, args []string) error {
 			o, err := open(args[0])
 			if err != nil {
@@ -109,7 +109,7 @@ func exportCommand() *cobra.Command {
 			return err
 		},
 	}
-	c.Flags().StringVar(&format, "format", "mp4", "mp4 or gif")
+	c.Flags().StringVar(&format, "format", "mp4", "mp4, gif, or png: the frame at --from")
 	c.Flags().IntVar(&height, "height", 0, "height in pixels (default: the film's)")
 	c.Flags().Float64Var(&fps, "fps", 0, "frames a second (default: the film's)")
 	c.Flags().Float64Var(&from, "from", 0, "begin, in seconds")

@@ -12,8 +12,12 @@ func Size(f *doc.Film, height int) (w, h int) {
 	return even(float64(f.Width) * float64(height) / float64(f.Height)), even(float64(height))
 }
 
-// Delivery returns how many frames a file of the whole film has at a rate; format is mp4 or gif, whose rate is limited.
+// Delivery returns how many frames a file of the whole film has at a rate; format is mp4, gif, whose rate is limited, or png, a
+// still.
 func (f *Film) Delivery(format string, rate doc.Rate) int64 {
+	if format == "png" {
+		return 1
+	}
 	if format == "gif" {
 		rate.Num, rate.Den = anim.GIFRate(rate.Num, rate.Den)
 	}

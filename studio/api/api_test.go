@@ -155,6 +155,10 @@ func TestBadInputIsAnsweredInWordsAndLosesNothing(t *testing.T) {
 		{"POST", "/api/projects/" + id + "/exports", `{"format":"avi","height":100,"rate":{"num":30,"den":1}}`, 400, "does not make"},
 		{"POST", "/api/projects/" + id + "/exports", `{"format":"gif","height":1,"rate":{"num":30,"den":1}}`, 400, "height"},
 		{"POST", "/api/projects/" + id + "/exports", `{"format":"gif","height":100,"rate":{"num":1,"den":0}}`, 400, "rate"},
+		{"POST", "/api/projects/" + id + "/exports", `{"format":"png","height":100,"rate":{"num":30,"den":1},"at":99999}`, 400, "within the film"},
+		{"PATCH", "/api/projects/" + id, `{"name":"  "}`, 422, "needs a name"},
+		{"POST", "/api/projects/" + id + "/restore", ``, 404, "no such project"},
+		{"DELETE", "/api/projects/" + id + "?forgood=1", ``, 404, "in the bin"},
 		{"POST", "/api/media?name=x.png", "no picture", 422, "no PNG or JPEG"},
 		{"POST", "/api/bundles", "no zip", 422, "no Capstan bundle"},
 		{"GET", "/api/fonts/..%2F..%2Fgo.mod", "", 404, "nothing at this address"},
@@ -180,7 +184,7 @@ func TestExportsAreQueuedReportedAndDownloaded(t *testing.T) {
 	id := s.project(t)
 	go s.api.Queue().Run(t.Context())
 	var ids []string
-	for _, f := range []string{"gif", "mp4"} {
+	for _, f := range []string{"gif", "mp4", "png"} {
 		status, v := s.ask("POST", "/api/projects/"+id+"/exports", []byte(`{"format":"`+f+`","height":120,"rate":{"num":10,"den":1}}`))
 		if status != 201 {
 			t.Fatalf("%d %v", status, v)
@@ -195,14 +199,14 @@ func TestExportsAreQueuedReportedAndDownloaded(t *testing.T) {
 				done++
 			}
 		}
-		if done == 2 {
+		if done == 3 {
 			break
 		}
 		if time.Now().After(end) {
 			t.Fatalf("not done: %v", v)
 		}
 	}
-	for i, magic := range []string{"GIF89a", "ftyp"} {
+	for i, magic := range []string{"GIF89a", "ftyp", "PNG"} {
 		r, err := s.c.Get(s.url + "/api/exports/" + ids[i] + "/file")
 		if err != nil {
 			t.Fatal(err)

@@ -43,12 +43,20 @@ func (s *Server) createExport(c *gin.Context) {
 		Height int      `json:"height"`
 		Rate   doc.Rate `json:"rate"`
 		Once   bool     `json:"once"`
+		At     int64    `json:"at"` // ms of the film, of a still
 	}
 	if !body(c, maxJSON, &in) {
 		return
 	}
-	if in.Format != "mp4" && in.Format != "gif" {
-		bad(c, fmt.Sprintf("Capstan does not make %q files.", in.Format), "Choose mp4 or gif.")
+	switch in.Format {
+	case "gif", "png":
+	case "mp4":
+		if err := export.Video(); err != nil {
+			answer(c, http.StatusUnprocessableEntity, fault{"no-video", err.Error(), ""})
+			return
+		}
+	default:
+		bad(c, fmt.Sprintf("Capstan does not make %q files.", in.Format), "Choose mp4, gif or png.")
 		return
 	}
 	if in.Rate.Num < 1 || in.Rate.Den < 1 || in.Rate.Num > 120*in.Rate.Den {
@@ -74,6 +82,10 @@ func (s *Server) createExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
+	if in.At < 0 || in.At > film.Order.Length || in.Format != "png" && in.At != 0 {
+		bad(c, fmt.Sprintf("A still lies within the film, which lasts %d ms.", film.Order.Length), "")
+		return
+	}
 	raw, err := p.Write()
 	if err != nil {
 		fail(c, err)
@@ -82,7 +94,7 @@ func (s *Server) createExport(c *gin.Context) {
 	o := export.Options{Format: in.Format, RateNum: in.Rate.Num, RateDen: in.Rate.Den}
 	e := &store.Export{
 		ID: newID(), ProjectID: p.ID, Name: fileName(p.Name) + "." + in.Format, Format: in.Format, Width: w, Height: h,
-		RateNum: in.Rate.Num, RateDen: in.Rate.Den, Once: in.Once, Document: raw, Frames: o.Frames(film),
+		RateNum: in.Rate.Num, RateDen: in.Rate.Den, Once: in.Once, At: in.At, Document: raw, Frames: o.Frames(film),
 	}
 	if err := s.queue.Add(e); err != nil {
 		fail(c, err)

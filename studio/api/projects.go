@@ -18,6 +18,7 @@ import (
 	"capstan/core/raster"
 	"capstan/library"
 	"capstan/studio/bundle"
+	"capstan/studio/export"
 	"capstan/studio/media"
 	"capstan/studio/store"
 
@@ -47,7 +48,11 @@ func body(c *gin.Context, limit int64, v any) bool {
 }
 
 func (s *Server) hello(c *gin.Context) {
-	c.JSON(http.StatusOK, gin.H{"build": s.build, "families": library.Families, "fonts": library.FontFiles()})
+	video := ""
+	if err := export.Video(); err != nil {
+		video = err.Error()
+	}
+	c.JSON(http.StatusOK, gin.H{"build": s.build, "families": library.Families, "fonts": library.FontFiles(), "noVideo": video})
 }
 
 func (s *Server) font(c *gin.Context) {

@@ -42,8 +42,10 @@ func Make(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Option
 		err = makeGIF(ctx, f, pictures, o, tmp, progress)
 	case "mp4":
 		err = makeMP4(ctx, f, pictures, o, tmp.Name(), progress)
+	case "png":
+		err = makePNG(f, pictures, o, tmp, progress)
 	default:
-		err = &Failed{Words: fmt.Sprintf("Capstan does not make %q files; it makes gif and mp4.", o.Format)}
+		err = &Failed{Words: fmt.Sprintf("Capstan does not make %q files; it makes mp4, gif and png.", o.Format)}
 	}
 	if err != nil {
 		return err
@@ -154,14 +156,13 @@ func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 	if o.Width%2 != 0 || o.Height%2 != 0 {
 		return &Failed{Words: "A video has even sides."}
 	}
-	ffmpeg, err := exec.LookPath("ffmpeg")
-	if err != nil {
-		return &Failed{Words: "Video needs ffmpeg, which is not on this machine. Install it, or export a GIF."}
+	if err := Video(); err != nil {
+		return err
 	}
 	asked := ctx
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
-	cmd := exec.CommandContext(ctx, ffmpeg, VideoArguments(o, "pipe:0", out)...)
+	cmd := exec.CommandContext(ctx, "ffmpeg", VideoArguments(o, "pipe:0", out)...)
 	words := &tail{}
 	cmd.Stderr = words
 	pipe, err := cmd.StdinPipe()
@@ -191,7 +192,8 @@ func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 	case asked.Err() != nil:
 		return asked.Err() // cancelling ends ffmpeg first, so the error may be that of its pipe
 	case err != nil || closed != nil || waited != nil:
-		return &Failed{"The video could not be made. Nothing was written, the project is as it was.", firstOf(words.lastWords(), err, closed, waited)}
+		detail := firstOf(words.lastWords(), waited, err, closed)
+		return &Failed{translated(detail), detail}
 	}
 	return nil
 }

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"image"
 	"image/gif"
+	"image/png"
 	"math"
 	"os"
 	"os/exec"
@@ -215,21 +216,99 @@ func TestWithoutFFmpegItIsSaidInWords(t *testing.T) {
 	}
 }
 
-func TestAFailingEncoderLeavesItsLastWords(t *testing.T) {
-	f, files := opener(t)
+// fakeFFmpeg puts a program in place of ffmpeg that knows x264 and otherwise does what the script says.
+func fakeFFmpeg(t *testing.T, script string) {
+	t.Helper()
 	bin := t.TempDir()
-	if err := os.WriteFile(filepath.Join(bin, "ffmpeg"), []byte("#!/bin/sh\necho 'Unknown encoder libx264' >&2\nexit 1\n"), 0o755); err != nil {
+	if err := os.WriteFile(filepath.Join(bin, "ffmpeg"), []byte("#!/bin/sh\ncase \"$*\" in *-encoders*) echo ' V....D libx264 '; exit 0;; esac\n"+script+"\n"), 0o755); err != nil {
 		t.Fatal(err)
 	}
 	t.Setenv("PATH", bin+":"+os.Getenv("PATH"))
-	dir := t.TempDir()
-	err := export.Make(context.Background(), f, files.Pixels, export.Options{Format: "mp4", Width: 480, Height: 270, RateNum: 30, RateDen: 1}, filepath.Join(dir, "film.mp4"), none)
-	var failed *export.Failed
-	if !errors.As(err, &failed) || failed.Detail != "Unknown encoder libx264" {
+}
+
+func TestAFailingEncoderLeavesItsLastWords(t *testing.T) {
+	f, files := opener(t)
+	for script, words := range map[string]string{
+		"echo 'Unknown encoder libx264' >&2; exit 1":                  "has no x264",
+		"echo 'av_write: No space left on device' >&2; exit 1":        "The disk is full",
+		"head -c 100000 >/dev/null; kill -9 $$":                       "ended from outside",
+		"head -c 100000 >/dev/null; echo 'something new' >&2; exit 1": "could not be made",
+	} {
+		fakeFFmpeg(t, script)
+		dir := t.TempDir()
+		err := export.Make(context.Background(), f, files.Pixels, export.Options{Format: "mp4", Width: 480, Height: 270, RateNum: 30, RateDen: 1}, filepath.Join(dir, "film.mp4"), none)
+		var failed *export.Failed
+		if !errors.As(err, &failed) || !strings.Contains(failed.Words, words) || !strings.Contains(failed.Words, "Nothing was written") || failed.Detail == "" {
+			t.Errorf("%s: got %v", script, err)
+		}
+		if left, _ := os.ReadDir(dir); len(left) > 0 {
+			t.Errorf("left behind: %v", left)
+		}
+	}
+}
+
+func TestAnFFmpegWithoutX264IsTold(t *testing.T) {
+	bin := t.TempDir()
+	if err := os.WriteFile(filepath.Join(bin, "ffmpeg"), []byte("#!/bin/sh\necho ' V....D mpeg4 '\n"), 0o755); err != nil {
+		t.Fatal(err)
+	}
+	t.Setenv("PATH", bin)
+	if err := export.Video(); err == nil || !strings.Contains(err.Error(), "no x264") {
 		t.Errorf("got %v", err)
 	}
-	if left, _ := os.ReadDir(dir); len(left) > 0 {
-		t.Errorf("left behind: %v", left)
+}
+
+// A still is the film's frame at its time, read back by Go's decoder, and clear where the page is.
+func TestAStillIsTheFrame(t *testing.T) {
+	f, files := opener(t)
+	out := filepath.Join(t.TempDir(), "still.png")
+	if err := export.Make(context.Background(), f, files.Pixels, export.Options{Format: "png", Width: 480, Height: 270, From: 7100}, out, none); err != nil {
+		t.Fatal(err)
+	}
+	raw, err := os.Open(out)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer raw.Close()
+	got, err := png.Decode(raw)
+	if err != nil {
+		t.Fatal(err)
+	}
+	want := image.NewRGBA(image.Rect(0, 0, 480, 270))
+	if err := raster.NewPainter(f, files.Pixels).Paint(want, f.Player().At(motion.Millis(7100), frame.View{Scale: 0.25})); err != nil {
+		t.Fatal(err)
+	}
+	for y := 0; y < 270; y += 7 {
+		for x := 0; x < 480; x += 7 {
+			r, g, b, a := got.At(x, y).RGBA()
+			p := want.RGBAAt(x, y)
+			if uint8(r>>8) != p.R || uint8(g>>8) != p.G || uint8(b>>8) != p.B || uint8(a>>8) != p.A {
+				t.Fatalf("at %d, %d: %v, want %v", x, y, got.At(x, y), p)
+			}
+		}
+	}
+	p := doc.NewProject("p", "p", 40, 30, "s")
+	p.Film.Scenes[0].Background = doc.Fill{Kind: doc.NoFill}
+	b, err := library.Book()
+	if err != nil {
+		t.Fatal(err)
+	}
+	bare, err := frame.Compile(p, frame.Assets{Fonts: b}, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := export.Make(context.Background(), bare, nil, export.Options{Format: "png", Width: 40, Height: 30}, out, none); err != nil {
+		t.Fatal(err)
+	}
+	again, err := os.Open(out)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer again.Close()
+	if m, err := png.Decode(again); err != nil {
+		t.Fatal(err)
+	} else if _, _, _, a := m.At(5, 5).RGBA(); a != 0 {
+		t.Error("a page without a ground is not clear")
 	}
 }
 

@@ -164,7 +164,7 @@ func (q *Queue) make(ctx context.Context, e *store.Export) error {
 	}
 	o := Options{
 		Format: e.Format, Width: e.Width, Height: e.Height, RateNum: e.RateNum, RateDen: e.RateDen,
-		Once: e.Once, EndPause: p.Film.EndPause,
+		Once: e.Once, EndPause: p.Film.EndPause, From: e.At,
 	}
 	e.Frames = o.Frames(film)
 	told := time.Time{}

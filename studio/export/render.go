@@ -14,7 +14,7 @@ import (
 
 // Options say what file to make.
 type Options struct {
-	Format           string // mp4 or gif
+	Format           string // mp4, gif, or png: the frame at From
 	Width, Height    int    // px; both even for mp4
 	RateNum, RateDen int64
 	From, To         int64 // ms of the film; To 0: its end
@@ -24,6 +24,9 @@ type Options struct {
 
 // Frames returns how many frames the options make of a film.
 func (o Options) Frames(f *frame.Film) int64 {
+	if o.Format == "png" {
+		return 1
+	}
 	to := o.To
 	if to == 0 {
 		to = f.Order.Length

@@ -19,6 +19,12 @@ var migrations = []*gormigrate.Migration{
 		}
 		return tx.Migrator().AddColumn(&Project{}, "BinnedAt")
 	}},
+	{ID: "0003", Migrate: func(tx *gorm.DB) error { // stills
+		if tx.Migrator().HasColumn(&Export{}, "At") {
+			return nil
+		}
+		return tx.Migrator().AddColumn(&Export{}, "At")
+	}},
 }
 
 // migrate brings the database up to date. Where a step is due on a database that has been used, the file is copied first.

@@ -108,7 +108,7 @@ export interface ProjectRow {
 }
 
 export interface Export {
-  id: string; project: string; name: string; format: 'mp4' | 'gif'; width: number; height: number; rateNum: number; rateDen: number
+  id: string; project: string; name: string; format: 'mp4' | 'gif' | 'png'; at: number; width: number; height: number; rateNum: number; rateDen: number
   once: boolean; state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'; frames: number; framesDone: number; bytes: number
   message: string; createdAt: string
 }

@@ -1,26 +1,34 @@
 // Export: a sheet over the editor with the frame at the playhead, what to make, and what is being made.
-import { Download, Trash2, X } from 'lucide-react'
+import { Download, RotateCw, Trash2, X } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import { paint } from '../engine/painter'
 import type { Export } from '../engine/types'
 import { desk, fail, set, useDesk } from '../project/desk'
 import { onExport } from '../project/events'
-import { cancelExport, createExport, deleteExport, listExports } from '../project/server'
+import { cancelExport, createExport, deleteExport, hello, listExports } from '../project/server'
 import { Button, Choice, Label, Sheet, Sign } from '../ui/controls'
 import { bytes, filmTime } from '../ui/time'
+
+type Kind = Export['format']
 
 export function ExportSheet() {
   const film = useDesk((d) => d.film)!
   const project = useDesk((d) => d.project)!
   const pending = useDesk((d) => d.pending)
-  const [format, setFormat] = useState<'mp4' | 'gif'>('mp4')
+  const [format, setFormat] = useState<Kind>('mp4')
   const [height, setHeight] = useState(String(film.height))
   const [rate, setRate] = useState(`${film.rate.num}/${film.rate.den}`)
   const [once, setOnce] = useState(false)
   const [list, setList] = useState<Export[]>([])
+  const [noVideo, setNoVideo] = useState('') // why this machine makes no video
+  const moment = useDesk((d) => d.moment)
 
   useEffect(() => {
+    hello().then((h) => {
+      setNoVideo(h.noVideo)
+      if (h.noVideo) setFormat((f) => (f === 'mp4' ? 'gif' : f))
+    }).catch(fail)
     listExports(project).then(setList).catch(fail)
     return onExport((e) => {
       if (e.project === project) setList((l) => (l.some((o) => o.id === e.id) ? l.map((o) => (o.id === e.id ? e : o)) : [e, ...l]))
@@ -31,11 +39,12 @@ export function ExportSheet() {
   const [num, den] = rate.split('/').map(Number)
   const size = (h: number) => engine.delivery(format, h, num, den)
   const file = size(Number(height))
-  const choose = (f: 'mp4' | 'gif') => {
+  const choose = (f: Kind) => {
     setFormat(f)
     setHeight(String(f === 'gif' ? heights.find((h) => h <= 480) ?? film.height : film.height))
   }
-  const start = () => createExport(project, { format, height: Number(height), rate: { num, den }, once }).catch(fail)
+  const make = (e: { format: Kind; height: number; rate: { num: number; den: number }; once: boolean; at?: number }) => createExport(project, e).catch(fail)
+  const start = () => make({ format, height: Number(height), rate: { num, den }, once, at: format === 'png' ? Math.round(moment.time) : undefined })
   return (
     <Sheet title="Export film" wide onClose={() => set({ sheet: 'none' })}>
       <div className="grid grid-cols-[380px_1fr] gap-6 px-5 py-4">
@@ -46,24 +55,29 @@ export function ExportSheet() {
           </p>
         </div>
         <div>
-          <div className="mb-3 grid grid-cols-2 gap-2" role="radiogroup" aria-label="Kind of file">
-            {([['mp4', 'MP4 video', 'for film, slides and social posts'], ['gif', 'GIF', 'for pages and messages']] as const).map(([f, name, says]) => (
+          <div className="mb-3 grid grid-cols-3 gap-2" role="radiogroup" aria-label="Kind of file">
+            {([['mp4', 'MP4 video', 'film, slides, posts'], ['gif', 'GIF', 'pages and messages'], ['png', 'PNG still', 'the frame shown here']] as const).map(([f, name, says]) => (
               <button
-                key={f} type="button" role="radio" aria-checked={format === f} data-first={f === 'mp4' || undefined} onClick={() => choose(f)}
-                className={`rounded-md border px-3 py-2 text-left ${format === f ? 'border-brass-600 bg-brass-200' : 'border-sailcloth-300 hover:bg-sailcloth-100'}`}
+                key={f} type="button" role="radio" aria-checked={format === f} data-first={f === 'mp4' || undefined} disabled={f === 'mp4' && noVideo !== ''} onClick={() => choose(f)}
+                className={`rounded-md border px-3 py-2 text-left disabled:opacity-45 ${format === f ? 'border-brass-600 bg-brass-200' : 'border-sailcloth-300 hover:bg-sailcloth-100'}`}
               >
                 <span className="block font-semibold">{name}</span><span className="text-[11px] text-ink-600">{says}</span>
               </button>
             ))}
           </div>
+          {noVideo && <p className="mb-3 text-[12px] text-coral-700">{noVideo}</p>}
           <div className="grid grid-cols-[72px_1fr] items-center gap-x-2 gap-y-2">
             <Label>Size</Label>
             <Choice name="Size" value={height} of={heights.map((h) => ({ value: String(h), label: `${size(h).width} × ${size(h).height} px` }))} onSet={setHeight} />
-            <Label>Frames</Label>
-            <Choice name="Frames a second of the file" value={rate} of={[...new Set([`${film.rate.num}/${film.rate.den}`, ...(format === 'gif' ? ['10/1', '15/1', '20/1', '25/1'] : ['24/1', '25/1', '30/1', '60/1'])])].map((r) => {
-              const [n, d] = r.split('/').map(Number)
-              return { value: r, label: `${d === 1 ? n : (n / d).toFixed(3)} a second` }
-            })} onSet={setRate} />
+            {format !== 'png' && (
+              <>
+                <Label>Frames</Label>
+                <Choice name="Frames a second of the file" value={rate} of={[...new Set([`${film.rate.num}/${film.rate.den}`, ...(format === 'gif' ? ['10/1', '15/1', '20/1', '25/1'] : ['24/1', '25/1', '30/1', '60/1'])])].map((r) => {
+                  const [n, d] = r.split('/').map(Number)
+                  return { value: r, label: `${d === 1 ? n : (n / d).toFixed(3)} a second` }
+                })} onSet={setRate} />
+              </>
+            )}
             {format === 'gif' && (
               <>
                 <Label>Plays</Label>
@@ -72,9 +86,9 @@ export function ExportSheet() {
             )}
           </div>
           <div className="mt-4 flex items-center gap-3">
-            <Button look="main" onClick={start} disabled={pending > 0} className="!h-8">Export {format === 'mp4' ? 'MP4' : 'GIF'}</Button>
+            <Button look="main" onClick={start} disabled={pending > 0} className="!h-8">Export {format.toUpperCase()}</Button>
             <span className="text-[12px] text-ink-600">
-              {pending > 0 ? 'Waiting until the last change is stored.' : `${file.width} × ${file.height}, ${file.frames} frames`}
+              {pending > 0 ? 'Waiting until the last change is stored.' : format === 'png' ? `${file.width} × ${file.height}, at ${filmTime(moment.time)}` : `${file.width} × ${file.height}, ${file.frames} frames`}
             </span>
           </div>
         </div>
@@ -83,7 +97,7 @@ export function ExportSheet() {
         <h2 className="mb-2 font-semibold">Made of this project</h2>
         {list.length === 0 && <p className="text-[12px] text-ink-500">Nothing yet. Exports are listed here, and stay until you delete them.</p>}
         <ul className="grid gap-1.5">
-          {list.map((e) => <Row key={e.id} e={e} onGone={() => setList((l) => l.filter((o) => o.id !== e.id))} />)}
+          {list.map((e) => <Row key={e.id} e={e} onAgain={() => make({ format: e.format, height: e.height, rate: { num: e.rateNum, den: e.rateDen }, once: e.once, at: e.format === 'png' ? Math.min(e.at, film.length) : undefined })} onGone={() => setList((l) => l.filter((o) => o.id !== e.id))} />)}
         </ul>
         <p className="mt-3 text-[12px] text-ink-600">
           To carry on elsewhere, <a className="font-semibold text-brass-700 underline" href={`/api/projects/${project}/bundle`} download>save the whole project</a> as a .capstan bundle; the start screen opens such bundles.
@@ -93,7 +107,7 @@ export function ExportSheet() {
   )
 }
 
-function Row({ e, onGone }: { e: Export; onGone: () => void }) {
+function Row({ e, onAgain, onGone }: { e: Export; onAgain: () => void; onGone: () => void }) {
   const share = e.frames > 0 ? e.framesDone / e.frames : 0
   const busy = e.state === 'running' || e.state === 'waiting'
   const says = {
@@ -103,7 +117,9 @@ function Row({ e, onGone }: { e: Export; onGone: () => void }) {
   return (
     <li data-export={e.id} data-state={e.state} className="flex min-h-[34px] items-center gap-3 rounded-md bg-sailcloth-100 px-3 py-1">
       <span className="w-10 shrink-0 rounded-[4px] bg-spruce-900 px-1 text-center font-mono text-[11px] leading-[18px] text-foam-100">{e.format}</span>
-      <span className="w-[190px] shrink-0 truncate" title={e.name}>{e.width} × {e.height}, {(e.rateNum / e.rateDen).toFixed(e.rateNum % e.rateDen ? 2 : 0)} a second</span>
+      <span className="w-[190px] shrink-0 truncate" title={e.name}>
+        {e.width} × {e.height}, {e.format === 'png' ? `at ${filmTime(e.at)}` : `${(e.rateNum / e.rateDen).toFixed(e.rateNum % e.rateDen ? 2 : 0)} a second`}
+      </span>
       <span className="min-w-0 flex-1">
         {e.state === 'running' && (
           <span className="mb-0.5 block h-[6px] overflow-hidden rounded bg-sailcloth-300" role="progressbar" aria-label={`Export of ${e.name}`} aria-valuenow={Math.round(share * 100)} aria-valuemin={0} aria-valuemax={100}>
@@ -113,6 +129,7 @@ function Row({ e, onGone }: { e: Export; onGone: () => void }) {
         <span className={`block text-[12px] ${e.state === 'failed' ? 'text-coral-700' : 'text-ink-600'}`}>{says}</span>
       </span>
       {busy && <Button onClick={() => cancelExport(e.id).catch(fail)} aria-label={`Cancel the export of ${e.name}`}><X size={14} strokeWidth={1.5} />Cancel</Button>}
+      {(e.state === 'failed' || e.state === 'cancelled') && <Button aria-label={`Make ${e.name} again`} onClick={onAgain}><RotateCw size={14} strokeWidth={1.5} />Again</Button>}
       {e.state === 'done' && (
         <a href={`/api/exports/${e.id}/file`} download className="inline-flex h-[26px] items-center gap-1.5 rounded-md border border-sailcloth-300 bg-paper px-3 font-semibold hover:bg-sailcloth-200">
           <Download size={14} strokeWidth={1.5} />Download

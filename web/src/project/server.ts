@@ -33,7 +33,7 @@ const post = async <T>(path: string, body: BodyInit | object) => (await (await a
 
 export const fetchBytes = async (path: string) => new Uint8Array(await (await ask('GET', path)).arrayBuffer())
 
-export const hello = () => get<{ build: string; families: Family[]; fonts: FontFile[] }>('/api/hello')
+export const hello = () => get<{ build: string; families: Family[]; fonts: FontFile[]; noVideo: string }>('/api/hello')
 export const listProjects = () => get<{ projects: ProjectRow[]; bin: ProjectRow[] }>('/api/projects')
 export const renameProject = (id: string, name: string) => ask('PATCH', `/api/projects/${id}`, { name })
 export const createProject = (name: string, width: number, height: number) => post<ProjectRow>('/api/projects', { name, width, height })
@@ -46,7 +46,7 @@ export const importBundle = (file: Blob) => post<ProjectRow>('/api/bundles', fil
 export const uploadPicture = (file: File) =>
   post<{ hash: string; media: object }>(`/api/media?name=${encodeURIComponent(file.name)}`, file)
 export const listExports = async (id: string) => (await get<{ exports: Export[] }>(`/api/projects/${id}/exports`)).exports
-export const createExport = (id: string, o: { format: string; height: number; rate: { num: number; den: number }; once: boolean }) =>
+export const createExport = (id: string, o: { format: string; height: number; rate: { num: number; den: number }; once: boolean; at?: number }) =>
   post<Export>(`/api/projects/${id}/exports`, o)
 export const cancelExport = (id: string) => ask('POST', `/api/exports/${id}/cancel`)
 export const deleteExport = (id: string) => ask('DELETE', `/api/exports/${id}`)

@@ -33,7 +33,7 @@ export function Card({ project: p, onRename, onCopy, onBin }: { project: Project
       {name !== null && (
         <input
           aria-label="Name of the project" autoFocus value={name} maxLength={200} onFocus={(e) => e.currentTarget.select()}
-          className="mt-1 h-[24px] w-full rounded-md border border-brass-600 bg-paper px-1.5 font-semibold focus:outline-none"
+          className="mt-1 h-[22px] w-full rounded-md border border-brass-600 bg-paper px-1.5 font-semibold focus:outline-none"
           onChange={(e) => setName(e.target.value)} onBlur={() => settle(true)}
           onKeyDown={(e) => {
             if (e.key === 'Enter') settle(true)

@@ -1,0 +1,25 @@
+package export
+
+import (
+	"image"
+	"image/png"
+	"io"
+
+	"capstan/core/frame"
+	"capstan/core/motion"
+	"capstan/core/raster"
+)
+
+// makePNG writes the frame at o.From, clear where the page is.
+func makePNG(f *frame.Film, pictures raster.Pictures, o Options, w io.Writer, progress func(done, all int64)) error {
+	img := image.NewRGBA(image.Rect(0, 0, o.Width, o.Height))
+	list := f.Player().At(motion.Millis(o.From), frame.View{Scale: float64(o.Width) / float64(f.Doc.Film.Width)})
+	if err := raster.NewPainter(f, pictures).Paint(img, list); err != nil {
+		return err
+	}
+	if err := png.Encode(w, img); err != nil {
+		return err
+	}
+	progress(1, 1)
+	return nil
+}
