@@ -1,5 +1,5 @@
 // Command capstan is the one binary: the application (demo, serve) and its tools (export, frame, inspect,
-// check).
+// check, doctor).
 package main
 
 import (
@@ -17,7 +17,7 @@ func main() {
 		Use: "capstan", Short: "Animated scenes for slides and posts: shapes, images, text, moves and morphs, exported as video or GIF",
 		SilenceUsage: true, SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), exportCommand(), frameCommand(), inspectCommand(), checkCommand())
+	root.AddCommand(serveCommand(), demoCommand(), exportCommand(), frameCommand(), inspectCommand(), checkCommand(), doctorCommand())
 	if err := root.Execute(); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		os.Exit(1)

@@ -134,6 +134,9 @@ func serve(dir, addr string, prepare func(*store.Store) error) error {
 			h.Close() // event streams are still open; that is how they end
 		}
 	}()
+	if err := s.ServedAt("http://" + listener.Addr().String()); err != nil {
+		return err
+	}
 	slog.Info("Capstan is ready", "open", "http://"+listener.Addr().String(), "data", dir)
 	if err := h.Serve(listener); err != nil && !errors.Is(err, http.ErrServerClosed) {
 		return err

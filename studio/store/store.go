@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"strings"
 	"sync"
 	"syscall"
 	"time"
@@ -110,6 +111,35 @@ func (e *InUse) Error() string {
 	return fmt.Sprintf("The data in %s is already open in another Capstan (%s). Use that one, or stop it and try again.", e.Dir, e.By)
 }
 
+// Damaged is returned by Open for a database that does not hold together.
+type Damaged struct{ Dir, How string }
+
+func (e *Damaged) Error() string {
+	return fmt.Sprintf("The data in %s is damaged (%s). Nothing was changed. Put a copy of the folder aside, then try one of the capstan.db.before-… files in it, or a backup.", e.Dir, e.How)
+}
+
+// intact checks the database before anything is read or changed.
+func intact(db *gorm.DB, dir string) error {
+	var found []string
+	if err := db.Raw("PRAGMA quick_check(3)").Scan(&found).Error; err != nil {
+		return &Damaged{dir, err.Error()}
+	}
+	if len(found) != 1 || found[0] != "ok" {
+		return &Damaged{dir, strings.Join(found, "; ")}
+	}
+	return nil
+}
+
+// ServedAt notes where this store's application answers, for who tries to open the folder a second time.
+func (s *Store) ServedAt(url string) error {
+	words := fmt.Sprintf("process %d, %s", os.Getpid(), url)
+	if err := s.lock.Truncate(0); err != nil {
+		return err
+	}
+	_, err := s.lock.WriteAt([]byte(words), 0)
+	return err
+}
+
 // Open opens or makes the data folder dir. assets are what commands are carried out with.
 func Open(dir string, assets frame.Assets) (*Store, error) {
 	for _, d := range []string{dir, filepath.Join(dir, "media"), filepath.Join(dir, "exports")} {
@@ -137,6 +167,9 @@ func Open(dir string, assets frame.Assets) (*Store, error) {
 		&gorm.Config{Logger: logger.Default.LogMode(logger.Silent)})
 	if err != nil {
 		return nil, fmt.Errorf("the data in %s cannot be opened: %w", dir, err)
+	}
+	if err := intact(db, dir); err != nil {
+		return nil, errors.Join(err, lock.Close())
 	}
 	if err := migrate(db, filepath.Join(dir, "capstan.db")); err != nil {
 		return nil, err

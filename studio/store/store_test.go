@@ -5,6 +5,8 @@ import (
 	"errors"
 	"fmt"
 	"os"
+	"path/filepath"
+	"strings"
 	"testing"
 
 	"capstan/core/doc"
@@ -204,5 +206,42 @@ func TestExportsSurviveARestart(t *testing.T) {
 	}
 	if e, _ := s.Export("0"); e.State != store.Done {
 		t.Error("the one that was done is made again")
+	}
+}
+
+// A damaged database is told before anything is changed, and a folder that is open elsewhere says where.
+func TestDamageAndASecondStartAreTold(t *testing.T) {
+	dir := t.TempDir()
+	s := open(t, dir)
+	for i := range 40 {
+		if _, err := s.Create(doc.NewProject(fmt.Sprint("p", i), "p", 320, 240, "s")); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := s.ServedAt("http://127.0.0.1:9"); err != nil {
+		t.Fatal(err)
+	}
+	var used *store.InUse
+	if _, err := store.Open(dir, assets); !errors.As(err, &used) || !strings.Contains(err.Error(), "http://127.0.0.1:9") {
+		t.Errorf("a second start: %v", err)
+	}
+	s.Close()
+	file := filepath.Join(dir, "capstan.db")
+	raw, err := os.ReadFile(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i := 5000; i < len(raw); i += 700 {
+		raw[i] ^= 0x5A
+	}
+	if err := os.WriteFile(file, raw, 0o644); err != nil {
+		t.Fatal(err)
+	}
+	var damaged *store.Damaged
+	if _, err := store.Open(dir, assets); !errors.As(err, &damaged) || !strings.Contains(err.Error(), "Nothing was changed") {
+		t.Errorf("a damaged database: %v", err)
+	}
+	if after, _ := os.ReadFile(file); string(after) != string(raw) {
+		t.Error("the damaged file was changed")
 	}
 }

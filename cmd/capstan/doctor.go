@@ -1,0 +1,96 @@
+package main
+
+import (
+	"errors"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"syscall"
+
+	"capstan/library"
+	"capstan/studio/export"
+	"capstan/studio/store"
+
+	"github.com/spf13/cobra"
+)
+
+// doctorCommand looks at what Capstan needs of this machine and says what is wrong.
+func doctorCommand() *cobra.Command {
+	var dir string
+	c := &cobra.Command{
+		Use: "doctor", Short: "Look at what Capstan needs of this machine; exit 1 when something is missing", Args: cobra.NoArgs,
+		RunE: func(*cobra.Command, []string) error {
+			ill := 0
+			for _, look := range []func(string) (string, string, error){video, fonts, room, data} {
+				what, words, err := look(dir)
+				if err != nil {
+					ill++
+					words = err.Error()
+				}
+				fmt.Printf("%-8s %-4s %s\n", what, map[bool]string{true: "ok", false: "ILL"}[err == nil], words)
+			}
+			if ill > 0 {
+				return errors.New("something is missing; see above")
+			}
+			return nil
+		},
+	}
+	c.Flags().StringVar(&dir, "data", "data", "data folder")
+	return c
+}
+
+func video(string) (string, string, error) {
+	out, _ := exec.Command("ffmpeg", "-version").Output()
+	first, _, _ := strings.Cut(string(out), "\n")
+	return "video", first + ", with x264", export.Video()
+}
+
+func fonts(string) (string, string, error) {
+	_, err := library.Book()
+	return "fonts", fmt.Sprintf("%d families ship with Capstan", len(library.Families)), err
+}
+
+// enough is how much room an export may well need, in bytes.
+const enough = 1 << 30
+
+func room(dir string) (string, string, error) {
+	// A folder that is not there yet will lie on the disk of the nearest one that is.
+	at, err := filepath.Abs(dir)
+	for err == nil && at != "/" {
+		if _, missing := os.Stat(at); missing == nil {
+			break
+		}
+		at = filepath.Dir(at)
+	}
+	var s syscall.Statfs_t
+	if err := errors.Join(err, syscall.Statfs(at, &s)); err != nil {
+		return "disk", "", err
+	}
+	free := s.Bavail * uint64(s.Bsize)
+	if free < enough {
+		return "disk", "", fmt.Errorf("%.1f GB are free; exports may need more", float64(free)/1e9)
+	}
+	return "disk", fmt.Sprintf("%.0f GB are free", float64(free)/1e9), nil
+}
+
+func data(dir string) (string, string, error) {
+	if _, err := os.Stat(filepath.Join(dir, "capstan.db")); errors.Is(err, os.ErrNotExist) {
+		return "data", "no project has been made in " + dir + " yet", nil
+	}
+	a, err := assets()
+	if err != nil {
+		return "data", "", err
+	}
+	s, err := store.Open(dir, a)
+	var used *store.InUse
+	if errors.As(err, &used) {
+		return "data", "in use: " + used.By, nil
+	} else if err != nil {
+		return "data", "", err
+	}
+	defer s.Close()
+	list, err := s.Projects()
+	return "data", fmt.Sprintf("%d projects, the database is sound", len(list)), err
+}
