@@ -162,6 +162,9 @@ func Open(dir string, assets frame.Assets) (*Store, error) {
 	if _, err := lock.WriteAt(fmt.Appendf(nil, "process %d", os.Getpid()), 0); err != nil {
 		return nil, err
 	}
+	if err := clearLeftovers(dir); err != nil {
+		return nil, fmt.Errorf("files that were left half written cannot be removed: %w", err)
+	}
 	db, err := gorm.Open(sqlite.Open("file:"+filepath.Join(dir, "capstan.db")+
 		"?_txlock=immediate&_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)"),
 		&gorm.Config{Logger: logger.Default.LogMode(logger.Silent)})
