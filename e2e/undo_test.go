@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"strings"
 	"testing"
 	"time"
 
@@ -19,14 +20,10 @@ func TestSmallStepsAreUndoneAsOneAndOutliveAReload(t *testing.T) {
 	p.click(160, 120)
 	across := func() float64 { return p.number("Across: middle, from the left") }
 	p.do(chromedp.Focus(`[data-desk]`))
-	for range 5 {
-		p.key(kb.ArrowRight)
-	}
+	p.key(strings.Repeat(kb.ArrowRight, 5))
 	p.settled()
 	time.Sleep(900 * time.Millisecond) // the pause is what is tested
-	for range 3 {
-		p.key(kb.ArrowRight)
-	}
+	p.key(strings.Repeat(kb.ArrowRight, 3))
 	p.settled()
 	p.set("Opacity", "40")
 	p.settled()

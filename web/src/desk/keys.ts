@@ -17,7 +17,7 @@ const step = (frames: number) => {
   const { film, moment } = desk()
   if (film) goToTime(engine.step(moment.time, frames))
 }
-const nudge = (dx: number, dy: number) => { if (desk().selection.length) grouped(() => run('nudge', { threads: desk().selection, dx, dy })) }
+const nudge = (dx: number, dy: number) => { if (desk().selection.length) grouped('nudge', () => run('nudge', { threads: desk().selection, dx, dy })) }
 const order = (to: string) => { if (desk().selection.length) run('order', { threads: desk().selection, to }) }
 
 /** Deletes the selected bars; without any, the selected layers from this scene; scenes that are selected, from the film. */

@@ -77,7 +77,7 @@ export function GradientStrip({ part, threads, stops }: { part: 'fill' | 'stroke
               if (by === undefined && e.key !== 'Delete' && e.key !== 'Backspace' && e.key !== 'Enter') return
               e.preventDefault()
               e.stopPropagation()
-              if (by !== undefined) grouped(() => run('gradient.move', { ...args, index: i, at: s.at + by * (e.shiftKey ? 10 : 1) }))
+              if (by !== undefined) grouped(`${part} colour ${i}`, () => run('gradient.move', { ...args, index: i, at: s.at + by * (e.shiftKey ? 10 : 1) }))
               else if (e.key === 'Enter') setChosen(i)
               else remove(i)
             }}

@@ -1,7 +1,7 @@
 // Carries commands to the engine at once and to the server in order; keeps what undo needs.
 import { engine, type Change } from '../engine/engine'
 import { desk, fail, refresh, say, select, set } from './desk'
-import { broughtBack, inGroup, joined, pauseBetween, putAway, sameFields, sameWindow } from './steps'
+import { broughtBack, joined, pauseBetween, putAway, rowOfSteps, sameFields, sameWindow } from './steps'
 import { Refusal, changesSince, loadDocument, sendCommand, type Stored } from './server'
 import { forget, keep, leftBehind, type Waiting } from './waiting'
 
@@ -12,7 +12,7 @@ let pending: Waiting[] = []
 let sending = false
 let undone: Change[][] = []
 let doneStack: Change[][] = []
-let lastStep = { at: 0, grouped: false } // of the newest entry of doneStack
+let lastStep = { at: 0, row: '' } // of the newest entry of doneStack
 
 /** Opens a project in the engine. */
 export async function openProject(id: string) {
@@ -65,11 +65,11 @@ function mark() {
 function note(patch: Change[]) {
   const now = performance.now()
   const top = doneStack[doneStack.length - 1]
-  const goesOn = top && lastStep.grouped && inGroup() && now - lastStep.at < pauseBetween && sameFields(top, patch)
+  const goesOn = top && rowOfSteps() !== '' && lastStep.row === rowOfSteps() && now - lastStep.at < pauseBetween && sameFields(top, patch)
   if (goesOn) doneStack[doneStack.length - 1] = joined(top, patch)
   else doneStack.push(patch)
   if (doneStack.length > 500) doneStack.shift()
-  lastStep = { at: now, grouped: inGroup() }
+  lastStep = { at: now, row: rowOfSteps() }
 }
 
 /** Carries out a command; false and a notice when it is refused. */
@@ -117,7 +117,7 @@ const inverse = (p: Change[]): Change[] => [...p].reverse().map((c) => ({ part: 
 function step(from: Change[][], to: Change[][]) {
   const patch = from.pop()
   if (!patch) return
-  lastStep = { at: 0, grouped: false }
+  lastStep = { at: 0, row: '' }
   const back = { op: 'patch', changes: inverse(patch) }
   try {
     to.push(engine.apply(back))

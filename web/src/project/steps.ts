@@ -4,18 +4,18 @@ import type { Change } from '../engine/engine'
 /** A pause of this long, in ms, ends a group of small steps. */
 export const pauseBetween = 800
 
-let depth = 0
+let row = ''
 
-/** Whether a step being taken is one of a row of small ones. */
-export const inGroup = () => depth > 0
+/** The row of small steps that a step being taken belongs to; empty for one by itself. */
+export const rowOfSteps = () => row
 
-/** Takes a small step, as arrow keys do: those that follow without a pause are undone as one. */
-export function grouped(f: () => void) {
-  depth++
+/** Takes a small step, as arrow keys do: those of one row that follow without a pause are undone as one. */
+export function grouped(of: string, f: () => void) {
+  row = of
   try {
     f()
   } finally {
-    depth--
+    row = ''
   }
 }
 

@@ -89,7 +89,7 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
     const sign = { ArrowLeft: -1, ArrowRight: 1 }[e.key]
     const { moves } = desk()
     const list = moves.includes(bar.move) ? [bar.move, ...moves.filter((m) => m !== bar.move)] : [bar.move]
-    if (sign) grouped(() => run('bars.nudge', { moves: list, part: e.shiftKey ? 'end' : 'whole', ...(e.ctrlKey || e.metaKey ? { by: sign * 100 } : { frames: sign }) }))
+    if (sign) grouped(e.shiftKey ? 'ends of bars' : 'bars', () => run('bars.nudge', { moves: list, part: e.shiftKey ? 'end' : 'whole', ...(e.ctrlKey || e.metaKey ? { by: sign * 100 } : { frames: sign }) }))
     else if (e.key === 'Delete' || e.key === 'Backspace') run('moves.delete', { moves: list })
     else if (e.key === 'Enter') { selectMoves([bar.move]); typeValues() }
     else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {

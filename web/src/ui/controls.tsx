@@ -77,7 +77,7 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
               const from = Number.parseFloat((text ?? shown).replace(',', '.')) || 0
               const by = step * (e.shiftKey ? 10 : 1) * (e.key === 'ArrowUp' ? 1 : -1)
               setText(null)
-              grouped(() => onSet(Math.min(max, Math.max(min, Number((from + by).toFixed(Math.max(digits, 3)))))))
+              grouped(name, () => onSet(Math.min(max, Math.max(min, Number((from + by).toFixed(Math.max(digits, 3)))))))
             }
           }}
         />
