@@ -54,6 +54,8 @@ bench: build           ## what exports and the page cost, one line a figure: nam
 
 fuzz:
 	$(GO) test -run '^$$' -fuzz FuzzParseData -fuzztime 60s ./core/geom
+	$(GO) test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./core/doc
+	$(GO) test -run '^$$' -fuzz FuzzCommand -fuzztime 60s ./core/edit
 	$(GO) test -run '^$$' -fuzz FuzzStroke -fuzztime 60s ./core/geom
 	$(GO) test -run '^$$' -fuzz FuzzPaint -fuzztime 60s ./core/raster
 
