@@ -6,7 +6,7 @@ import (
 	"testing"
 )
 
-func fixtureScene(t *testing.T) *Scene {
+func fixtureProject(t *testing.T) *Project {
 	t.Helper()
 	raw, err := os.ReadFile("testdata/version-1.json")
 	if err != nil {
@@ -16,8 +16,10 @@ func fixtureScene(t *testing.T) *Scene {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return p.Film.Scenes[0]
+	return p
 }
+
+func fixtureScene(t *testing.T) *Scene { return fixtureProject(t).Film.Scenes[0] }
 
 // every calls change for each field of v and of what it points to, and back after each.
 func every(t *testing.T, name string, v reflect.Value, check func(field string)) {
@@ -151,14 +153,7 @@ func TestOnlyOwnFieldsOfLayersAreCheckedAlone(t *testing.T) {
 
 // What is found wrong by looking at heads alone is what is found by looking at everything.
 func TestAWrongHeadIsRefusedEitherWay(t *testing.T) {
-	raw, err := os.ReadFile("testdata/version-1.json")
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := Read(raw)
-	if err != nil {
-		t.Fatal(err)
-	}
+	p := fixtureProject(t)
 	for name, wrong := range map[string]func(*Layer){
 		"opacity": func(l *Layer) { l.Opacity = 2 }, "fill": func(l *Layer) { l.Fill.Kind = "wool" }, "place": func(l *Layer) { l.Place.X = 1e9 },
 		"blend": func(l *Layer) { l.Blend = "wool" }, "blur": func(l *Layer) { l.Blur = -1 },

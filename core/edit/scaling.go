@@ -28,7 +28,7 @@ func init() {
 	})
 }
 
-// scaleLook scales strokes and effects of what lies in a scaled group.
+// scaleLook scales strokes and effects of a group and of what lies in it.
 func scaleLook(l *doc.Layer, k float64) {
 	l.Blur, l.Feather = min(l.Blur*k, doc.MaxEffect), min(l.Feather*k, doc.MaxEffect)
 	if v := l.Shadow; v != nil {
@@ -70,6 +70,7 @@ func scale(l *doc.Layer, kx, ky float64) error {
 		l.Path = out.Data()
 	case doc.Group:
 		l.Corner *= kx
+		scaleLook(l, kx)
 		for _, k := range l.Children {
 			k.Place.X, k.Place.Y = k.Place.X*kx, k.Place.Y*kx
 			if err := scale(k, kx, kx); err != nil {

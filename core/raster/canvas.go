@@ -29,18 +29,24 @@ func NewCanvas(p *Painter, w, h int) *Canvas {
 // Image returns what was shown last. It is valid until the next Show.
 func (c *Canvas) Image() *image.RGBA { return c.img }
 
-// Shown returns the list that was shown last, cut into items. It is valid until the next Show.
-func (c *Canvas) Shown() *Survey { return &c.now }
-
 // Damage returns the tiles that the last Show painted.
 func (c *Canvas) Damage() *Region { return c.damage }
 
 // Show paints a list, scaled so that the page fills the canvas.
 func (c *Canvas) Show(l *frame.List) error {
-	w, h := c.img.Rect.Dx(), c.img.Rect.Dy()
-	if err := c.painter.Survey(&c.next, l, w, h); err != nil {
+	if err := c.painter.Survey(&c.next, l, c.img.Rect.Dx(), c.img.Rect.Dy()); err != nil {
 		return err
 	}
+	return c.show()
+}
+
+// ShowSurvey is Show for a list that has been cut into items, for the size of the canvas.
+func (c *Canvas) ShowSurvey(s *Survey) error {
+	c.next.Set(s)
+	return c.show()
+}
+
+func (c *Canvas) show() error {
 	c.damage.Clear()
 	still := 0
 	if c.fresh {

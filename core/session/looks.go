@@ -188,6 +188,23 @@ func init() {
 		}
 		return command("layer.set", map[string]any{"set": list}), nil
 	})
+	// Dashes of one length. A length that is missing is that of the other; a line of none is wanted for round dots alone.
+	intent("stroke.dash", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Line    *float64 `json:"line"` // absent: as it is
+		Gap     *float64 `json:"gap"`
+	}) (edit.Command, error) {
+		var list []map[string]any
+		for _, l := range s.layers(m, c.Threads) {
+			if l.Stroke != nil {
+				list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"stroke": map[string]any{"dash": dashed(l.Stroke, c.Line, c.Gap)}}})
+			}
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
 	// A shadow falls a little down the page.
 	intent("shadow.set", func(s *Session, m Moment, c *struct {
 		Threads []string       `json:"threads"`
@@ -214,6 +231,27 @@ func init() {
 		}
 		return command("layer.set", map[string]any{"set": list}), nil
 	})
+}
+
+// dashed returns the pattern of a stroke with another line or gap; nil for a whole line.
+func dashed(s *doc.Stroke, line, gap *float64) any {
+	now := [2]float64{}
+	copy(now[:], s.Dash)
+	if line != nil {
+		now[0] = max(0, *line)
+	}
+	if gap != nil {
+		now[1] = max(0, *gap)
+	}
+	switch {
+	case line != nil && *line <= 0, gap != nil && *gap <= 0:
+		return nil // taking either away makes it whole
+	case now[0] == 0 && s.Cap != geom.RoundCap:
+		now[0] = now[1]
+	case now[1] == 0:
+		now[1] = now[0]
+	}
+	return now[:]
 }
 
 // moveStop moves a colour of a gradient between its neighbours.

@@ -506,29 +506,15 @@ func BenchmarkDragBar(b *testing.B) {
 	}
 }
 
-// crowd is a scene of n layers with a move each.
+// crowd is a scene of n layers; half of them travel a path.
 func crowd(n int) *doc.Project {
-	p := doc.NewProject("many", "Many", 1920, 1080, "m-scene")
-	s := p.Film.Scenes[0]
-	s.Stay = 10000
-	for i := 0; i < n; i++ {
-		l := &doc.Layer{
-			ID: fmt.Sprint("ml", i), Thread: fmt.Sprint("mt", i), Name: fmt.Sprint("Flag ", i), Kind: doc.Rectangle, Opacity: 1, Tint: i % 8,
-			Fill: doc.Fill{Kind: doc.Solid, Colour: "#d8573a"}, Place: doc.Place{X: float64(i*37%1900 + 10), Y: float64(i*71%1000 + 40), W: 60, H: 40},
+	p := doc.NewProject("crowd", "Crowd", 1920, 1080, "c")
+	for i := range n {
+		l := &doc.Layer{ID: fmt.Sprint("ml", i), Thread: fmt.Sprint("mt", i), Kind: doc.Rectangle, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: float64(i), W: 60, H: 40}}
+		if i%2 == 0 {
+			l.Moves = []*doc.Move{{ID: fmt.Sprint("mm", i), Kind: doc.MotionPath, Effect: doc.Along, Duration: 900, Start: doc.Start{When: doc.AtTime}, Path: &doc.PathParams{D: "M0 0C40 -60 90 -60 140 0"}}}
 		}
-		m := &doc.Move{ID: fmt.Sprint("mm", i), Start: doc.Start{When: doc.AtTime, Offset: int64(i * 83 % 8000)}, Duration: 900}
-		switch i % 4 {
-		case 0:
-			m.Kind, m.Effect = doc.Entrance, doc.Fade
-		case 1:
-			m.Kind, m.Effect, m.Path = doc.MotionPath, doc.Along, &doc.PathParams{D: "M0 0C40 -60 90 -60 140 0"}
-		case 2:
-			m.Kind, m.Effect, m.Lasts, m.Start.Offset = doc.Loop, doc.Spin, doc.WholeScene, 0
-		case 3:
-			m.Kind, m.Effect, m.Slide = doc.Entrance, doc.Slide, &doc.SlideParams{Direction: 270}
-		}
-		l.Moves = []*doc.Move{m}
-		s.Layers = append(s.Layers, l)
+		p.Film.Scenes[0].Layers = append(p.Film.Scenes[0].Layers, l)
 	}
 	return p
 }

@@ -88,14 +88,13 @@ func (w *worker) work(j *job, take func() *plate) error {
 			return err
 		}
 	}
-	list := w.at(j.k)
-	if err := w.painter.Survey(&w.list, list, w.o.Width, w.o.Height); err != nil {
+	if err := w.painter.Survey(&w.list, w.at(j.k), w.o.Width, w.o.Height); err != nil {
 		return err
 	}
 	if j.before >= 0 && w.list.Equal(&w.before) {
 		return nil
 	}
-	if err := w.canvas.Show(list); err != nil {
+	if err := w.canvas.ShowSurvey(&w.list); err != nil {
 		return err
 	}
 	p := take()

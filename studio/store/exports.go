@@ -9,8 +9,10 @@ import (
 // AddExport stores a new export.
 func (s *Store) AddExport(e *Export) error { return s.db.Create(e).Error }
 
-// SaveExport stores what has become of an export.
-func (s *Store) SaveExport(e *Export) error { return s.db.Save(e).Error }
+// SaveExport stores what has become of an export; one that has been deleted meanwhile stays deleted.
+func (s *Store) SaveExport(e *Export) error {
+	return s.db.Model(&Export{}).Where("id = ?", e.ID).Select("*").Omit("id").Updates(e).Error
+}
 
 // Export finds an export.
 func (s *Store) Export(id string) (*Export, error) {

@@ -2,8 +2,9 @@
 // core/frame, and a conformance test holds them against each other.
 import { engine } from './engine'
 import { picture, picturesArrived } from './paint/bitmaps'
-import { needed, reachOf, feather, shown, withEffects, type Effects } from './paint/effects'
+import { feather, needed, reachOf, shown, withEffects, type Effects } from './paint/effects'
 import { skipInside, type Mark } from './paint/items'
+import { keep, keptGroup } from './paint/kept'
 import { outline, path2D } from './paint/outlines'
 import { inPerspective } from './paint/perspective'
 import { around, empty, give, grow, intersect, lay, plain, take, type Rect, type Sheet } from './paint/sheets'
@@ -31,34 +32,6 @@ function smoothSides(x: CanvasRenderingContext2D, bx: number, by: number, bw: nu
   if (off(bx * m.a + m.e) || off((bx + bw) * m.a + m.e) || off(by * m.d + m.f) || off((by + bh) * m.d + m.f)) {
     x.setTransform(m.a, m.a * 1e-7, m.d * -1e-7, m.d, m.e, m.f)
   }
-}
-
-// What groups with effects came out as, so that what stands still is blurred once.
-interface Kept { codes: Uint32Array; numbers: Float64Array; where: string; sheet: Sheet }
-
-const kept: Kept[] = []
-const mostKept = 24
-const mostKeptPx = 8e6
-
-function keptGroup(list: List, from: Mark, to: Mark, where: string): Sheet | undefined {
-  const i = kept.findIndex((k) => {
-    if (k.where !== where || k.codes.length !== to.c - from.c || k.numbers.length !== to.n - from.n) return false
-    for (let j = 0; j < k.numbers.length; j++) if (k.numbers[j] !== list.numbers[from.n + j]) return false
-    for (let j = 0; j < k.codes.length; j++) if (k.codes[j] !== list.codes[from.c + j]) return false
-    return true
-  })
-  if (i < 0) return undefined
-  const k = kept.splice(i, 1)[0]
-  kept.unshift(k)
-  return k.sheet
-}
-
-function keep(list: List, from: Mark, to: Mark, where: string, sheet: Sheet) {
-  kept.unshift({ codes: list.codes.slice(from.c, to.c), numbers: list.numbers.slice(from.n, to.n), where, sheet })
-  let px = 0
-  let n = 0
-  while (n < kept.length && n < mostKept && (px += kept[n].sheet.box.w * kept[n].sheet.box.h) < mostKeptPx) n++
-  for (const k of kept.splice(Math.max(n, 1))) give(k.sheet)
 }
 
 /** Paints a list, or its items from one mark to another. The canvas keeps what was on it. */

@@ -15,7 +15,7 @@ const away = 30
 export function GradientStrip({ part, threads, stops }: { part: 'fill' | 'stroke'; threads: string[]; stops: Stop[] }) {
   const strip = useRef<HTMLDivElement>(null)
   const [chosen, setChosen] = useState(0)
-  const [drag, setDrag] = useState<{ index: number; off: boolean; moved: boolean; at: number } | null>(null)
+  const [drag, setDrag] = useState<{ index: number; off: boolean; moved: boolean; from: number; at: number } | null>(null)
   const index = Math.min(chosen, stops.length - 1)
   const args = { threads, part }
   const shareAt = (e: React.PointerEvent) => {
@@ -44,22 +44,20 @@ export function GradientStrip({ part, threads, stops }: { part: 'fill' | 'stroke
             key={i} type="button" role="slider" aria-label={`Colour ${i + 1} of ${stops.length}`} aria-valuemin={0} aria-valuemax={100} aria-valuenow={Math.round(s.at * 100)}
             aria-valuetext={`${s.colour} at ${Math.round(s.at * 100)} %`} data-stop={i}
             className={`absolute top-[7px] h-6 w-6 -translate-x-1/2 cursor-grab touch-none rounded-full ${drag?.index === i && drag.off ? 'opacity-30' : ''}`}
-            style={{ left: `${(drag?.index === i ? drag.at : s.at) * 100}%`, zIndex: i === index ? 2 : 1 }}
+            style={{ left: `${s.at * 100}%`, zIndex: i === index ? 2 : 1 }}
             onPointerDown={(e) => {
               if (e.button !== 0) return
               e.stopPropagation()
               e.currentTarget.setPointerCapture(e.pointerId)
               setChosen(i)
-              setDrag({ index: i, off: false, moved: false, at: s.at })
+              setDrag({ index: i, off: false, moved: false, from: shareAt(e), at: s.at })
             }}
             onPointerMove={(e) => {
               if (drag?.index !== i) return
               const r = strip.current!.getBoundingClientRect()
               const off = stops.length > 2 && (e.clientY < r.top - away || e.clientY > r.bottom + away)
-              const lo = stops[i - 1]?.at ?? 0
-              const hi = stops[i + 1]?.at ?? 1
-              const at = Math.min(hi, Math.max(lo, shareAt(e)))
-              setDrag({ index: i, off, moved: drag.moved || Math.abs(at - s.at) > 0.004 || off, at })
+              const at = shareAt(e)
+              setDrag({ ...drag, off, moved: drag.moved || Math.abs(at - drag.from) > 0.004 || off, at })
               draft('gradient.move', { ...args, index: i, at })
               refreshDraft()
             }}

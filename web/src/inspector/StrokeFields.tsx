@@ -2,24 +2,36 @@
 import type { Layer } from '../engine/types'
 import { run } from '../project/commands'
 import { Label, NumberField } from '../ui/controls'
-import { FillOf } from './StrokeFill'
-import { Signs } from './FillField'
+import { OneColour, Signs } from './FillField'
+import { GradientStrip } from './GradientStrip'
 import { shared } from './Look'
+
+const kinds = [['none', 'No stroke'], ['colour', 'Stroke in one colour'], ['linear', 'Stroke with a linear gradient'], ['radial', 'Stroke with a radial gradient']] as const
 
 export function StrokeFields({ layers, threads }: { layers: Layer[]; threads: string[] }) {
   const strokes = layers.flatMap((l) => (l.stroke ? [l.stroke] : []))
   const set = (patch: object | null) => run('stroke.set', { threads, patch })
   const kind = strokes.length === 0 ? 'none' : strokes.length < layers.length ? null : shared(strokes.map((s) => s.fill.kind))
+  const choose = (k: string) => {
+    if (k === 'none') set(null)
+    else if (strokes.length < layers.length) set({})
+    else run('fill.kind', { threads, part: 'stroke', kind: k })
+  }
   const whole = strokes.length === layers.length
   const dash = shared(strokes.map((s) => (s.dash ?? []).join(' ')))
   const [line, gap] = dash ? dash.split(' ').map(Number) : [0, 0]
   return (
     <>
       <Label>Stroke</Label>
-      <FillOf kind={kind} strokes={strokes} threads={threads} onNone={() => set(null)} onBegin={() => set({})} />
+      <div className="flex items-center justify-between gap-1.5">
+        <Signs name="Kind of stroke" value={kind} of={kind === 'none' ? kinds.slice(0, 2) : kinds} onSet={choose} />
+        {kind === 'colour' && <OneColour part="stroke" name="Stroke" fills={strokes.map((s) => s.fill)} threads={threads} />}
+      </div>
       {whole && (
         <>
-          {(kind === 'linear' || kind === 'radial') && <FillOf.Strip stroke={strokes[0]} threads={threads} />}
+          {(kind === 'linear' || kind === 'radial') && (
+            <div className="col-span-2"><GradientStrip part="stroke" threads={threads} stops={strokes[0].fill.gradient!.stops} /></div>
+          )}
           <Label>Width</Label>
           <div className="flex items-center justify-between gap-1.5">
             <div className="w-[70px]"><NumberField name="Stroke width" unit="px" digits={1} min={0} max={8192} value={shared(strokes.map((s) => s.width))} onSet={(v) => (v > 0 ? set({ width: v }) : set(null))} /></div>
@@ -41,9 +53,9 @@ export function StrokeFields({ layers, threads }: { layers: Layer[]; threads: st
           </div>
           <Label>Dash</Label>
           <div className="grid grid-cols-[1fr_auto_1fr] items-center gap-1.5">
-            <NumberField name="Dash length" unit="px" min={0} max={10000} value={dash === null ? null : line} onSet={(v) => set({ dash: v > 0 || gap > 0 ? [v, gap || v] : null })} />
+            <NumberField name="Dash length" unit="px" min={0} max={10000} value={dash === null ? null : line} onSet={(v) => run('stroke.dash', { threads, line: v })} />
             <Label>gap</Label>
-            <NumberField name="Dash gap" unit="px" min={0} max={10000} value={dash === null ? null : (gap ?? 0)} onSet={(v) => set({ dash: v > 0 ? [line, v] : null })} />
+            <NumberField name="Dash gap" unit="px" min={0} max={10000} value={dash === null ? null : (gap ?? 0)} onSet={(v) => run('stroke.dash', { threads, gap: v })} />
           </div>
         </>
       )}

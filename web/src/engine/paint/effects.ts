@@ -1,5 +1,5 @@
 // Blur, feather and shadow of sheets, as core/raster/blur.go has them.
-import { empty, give, grow, intersect, lay, plain, take, type Rect, type Sheet } from './sheets'
+import { give, grow, intersect, lay, plain, take, type Rect, type Sheet } from './sheets'
 
 export interface Effects {
   opacity: number; blur: number; feather: number
@@ -87,5 +87,3 @@ export function withEffects(s: Sheet, e: Effects, part: Rect): Sheet {
   }
   return s
 }
-
-export { empty }

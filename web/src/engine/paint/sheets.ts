@@ -21,12 +21,6 @@ export function intersect(a: Rect, b: Rect): Rect {
   return { x, y, w: Math.min(a.x + a.w, b.x + b.w) - x, h: Math.min(a.y + a.h, b.y + b.h) - y }
 }
 
-export function union(a: Rect, b: Rect): Rect {
-  const x = Math.min(a.x, b.x)
-  const y = Math.min(a.y, b.y)
-  return { x, y, w: Math.max(a.x + a.w, b.x + b.w) - x, h: Math.max(a.y + a.h, b.y + b.h) - y }
-}
-
 /** The whole px a box touches, with room for rounding. */
 export function around(x0: number, y0: number, x1: number, y1: number): Rect {
   const room = 1 / 64

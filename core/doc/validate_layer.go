@@ -1,0 +1,91 @@
+package doc
+
+func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, cues map[string]bool) {
+	c.id(at+".id", l.ID)
+	if c.fine[l] && len(s.Roles) == 0 && l.Kind != InsetKind {
+		for i, m := range l.Moves {
+			at := c.at("%s.moves[%d]", at, i)
+			c.id(at+".id", m.ID)
+			c.hangs(at, m, moves, cues)
+		}
+		return
+	}
+	if !c.head(at, l, s) {
+		return
+	}
+	for i, m := range l.Moves {
+		at := c.at("%s.moves[%d]", at, i)
+		if m == nil {
+			c.fail(at, "is empty")
+			return
+		}
+		c.move(at, m, moves, cues)
+	}
+}
+
+// head checks a layer's own fields, and says whether there is sense in looking on.
+func (c *checker) head(at string, l *Layer, s *Scene) bool {
+	if l.Thread == "" || len(l.Thread) > 40 {
+		c.fail(at+".thread", "must be 1 to 40 characters long")
+	}
+	c.name(at+".name", l.Name)
+	c.oneOf(at+".kind", l.Kind, Group, Rectangle, Ellipse, PathKind, TextKind, Picture, InsetKind)
+	c.number(at+".place.x", l.Place.X, -MaxPlace, MaxPlace)
+	c.number(at+".place.y", l.Place.Y, -MaxPlace, MaxPlace)
+	c.number(at+".place.w", l.Place.W, 0, MaxPlace)
+	c.number(at+".place.h", l.Place.H, 0, MaxPlace)
+	c.number(at+".place.turn", l.Place.Turn, -MaxPlace, MaxPlace)
+	c.number(at+".opacity", l.Opacity, 0, 1)
+	c.number(at+".corner", l.Corner, 0, MaxPlace)
+	c.number(at+".tint", float64(l.Tint), 0, 7)
+	c.look(at, l, s)
+	if l.Kind != Group && len(l.Children) > 0 {
+		c.fail(at+".children", "belong to groups only")
+	}
+	switch l.Kind {
+	case TextKind:
+		if l.Text == nil {
+			c.fail(at+".text", "is missing")
+			return false
+		}
+		c.text(at+".text", l.Text)
+	case Picture:
+		if l.Picture == nil {
+			c.fail(at+".picture", "is missing")
+			return false
+		}
+		c.known(at+".picture.media", l.Picture.Media)
+	case PathKind:
+		if err := checkPath(l.Path); err != nil {
+			c.fail(at+".path", "cannot be read: %v", err)
+		}
+	case InsetKind:
+		if l.Inset == nil || !c.insets[l.Inset.Inset] {
+			c.fail(at+".inset.inset", "names no inset of this project")
+		}
+	}
+	return true
+}
+
+func (c *checker) text(at string, t *Text) {
+	c.oneOf(at+".align", t.Align, Left, Centre, Right)
+	if len(t.Runs) == 0 {
+		c.fail(at+".runs", "is empty; a text has at least one run")
+	}
+	if len([]rune(t.String())) > MaxText {
+		c.fail(at+".runs", "hold more than %d characters", MaxText)
+	}
+	c.number(at+".lineHeight", t.LineHeight, 0, 10)
+	c.number(at+".letterSpacing", t.LetterSpacing, -1000, 1000)
+	for i, r := range t.Runs {
+		at := c.at("%s.runs[%d]", at, i)
+		if r.Family == "" {
+			c.fail(at+".family", "is missing")
+		}
+		c.number(at+".weight", float64(r.Weight), 1, 1000)
+		c.number(at+".size", r.Size, 1, 4000)
+		if r.Colour != "" {
+			c.colour(at+".colour", r.Colour)
+		}
+	}
+}
