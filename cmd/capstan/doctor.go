@@ -9,6 +9,7 @@ import (
 	"strings"
 	"syscall"
 
+	"capstan/core/words"
 	"capstan/library"
 	"capstan/studio/export"
 	"capstan/studio/store"
@@ -38,6 +39,8 @@ func doctorCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&dir, "data", "data", "data folder")
+	c.Flags().String("config", "", "file of settings, JSON")
+	c.PreRunE = func(c *cobra.Command, _ []string) error { return settle(c) }
 	return c
 }
 
@@ -84,9 +87,8 @@ func data(dir string) (string, string, error) {
 		return "data", "", err
 	}
 	s, err := store.Open(dir, a)
-	var used *store.InUse
-	if errors.As(err, &used) {
-		return "data", "in use: " + used.By, nil
+	if words.Is(err, "data.in-use") {
+		return "data", err.Error(), nil
 	} else if err != nil {
 		return "data", "", err
 	}

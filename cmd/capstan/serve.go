@@ -14,8 +14,10 @@ import (
 	"syscall"
 	"time"
 
+	"capstan/core/words"
 	"capstan/demo"
 	"capstan/studio/api"
+	"capstan/studio/aside"
 	"capstan/studio/bundle"
 	"capstan/studio/media"
 	"capstan/studio/store"
@@ -25,30 +27,45 @@ import (
 
 const defaultAddr = "127.0.0.1:4870"
 
+// place is where and how the application is served.
+type place struct {
+	data, addr, token string
+	quota             byteSize
+}
+
+func (p *place) flags(c *cobra.Command) {
+	p.quota = api.DefaultQuota
+	c.Flags().StringVar(&p.data, "data", "data", "data folder")
+	c.Flags().StringVar(&p.addr, "addr", defaultAddr, "address to listen on; one that other machines reach asks for a token")
+	c.Flags().StringVar(&p.token, "token", "", "the token for other machines, 16 characters or more; made and kept in the data folder otherwise")
+	c.Flags().Var(&p.quota, "quota", "how much the data may take of the disk")
+	c.Flags().String("config", "", "file of settings, JSON; flags and environment (CAPSTAN_DATA …) go before it")
+	c.PreRunE = func(c *cobra.Command, _ []string) error { return settle(c) }
+}
+
 func serveCommand() *cobra.Command {
-	var dir, addr string
+	var p place
 	c := &cobra.Command{
 		Use: "serve", Short: "Serve the application on a data folder", Args: cobra.NoArgs,
-		RunE: func(*cobra.Command, []string) error { return serve(dir, addr, nil) },
+		RunE: func(*cobra.Command, []string) error { return p.serve(nil) },
 	}
-	c.Flags().StringVar(&dir, "data", "data", "data folder")
-	c.Flags().StringVar(&addr, "addr", defaultAddr, "address to listen on; loopback only")
+	p.flags(c)
 	return c
 }
 
 func demoCommand() *cobra.Command {
-	var dir, addr, write string
+	var p place
+	var write string
 	c := &cobra.Command{
 		Use: "demo", Short: "Serve the application with the demo projects, or write them as bundles", Args: cobra.NoArgs,
 		RunE: func(*cobra.Command, []string) error {
 			if write != "" {
 				return writeDemo(write)
 			}
-			return serve(dir, addr, seed)
+			return p.serve(seed)
 		},
 	}
-	c.Flags().StringVar(&dir, "data", "data", "data folder")
-	c.Flags().StringVar(&addr, "addr", defaultAddr, "address to listen on; loopback only")
+	p.flags(c)
 	c.Flags().StringVar(&write, "write", "", "write the demo projects as .capstan files into this folder instead")
 	return c
 }
@@ -61,8 +78,7 @@ func seed(s *store.Store) error {
 		return err
 	}
 	p := demo.Opener(hash, facts)
-	var missing *store.NotFound
-	if _, _, err := s.Load(p.ID); errors.As(err, &missing) {
+	if _, _, err := s.Load(p.ID); words.Is(err, "not-found") {
 		_, err = s.Create(p)
 		return err
 	} else {
@@ -89,19 +105,40 @@ func writeDemo(dir string) error {
 	if err := bundle.Write(&b, demo.Opener(hash, facts), files); err != nil {
 		return err
 	}
-	return media.WriteFile(filepath.Join(dir, "kite-day-opener.capstan"), b.Bytes())
+	return aside.Write(filepath.Join(dir, "kite-day-opener.capstan"), b.Bytes(), 0o644)
 }
 
-func serve(dir, addr string, prepare func(*store.Store) error) error {
+// local tells whether an address is reached from this machine only.
+func local(addr string) (bool, error) {
 	host, _, err := net.SplitHostPort(addr)
-	if ip := net.ParseIP(host); err != nil || (host != "localhost" && (ip == nil || !ip.IsLoopback())) {
-		return fmt.Errorf("Capstan listens on this machine only, for example on %s; %q is another address", defaultAddr, addr)
+	if err != nil {
+		return false, fmt.Errorf("%q is no address to listen on. Capstan was not started. Type one like %s", addr, defaultAddr)
+	}
+	ip := net.ParseIP(host)
+	return host == "localhost" || ip != nil && ip.IsLoopback(), nil
+}
+
+// secret returns the token for other machines: the one that was chosen, or one that is kept in the data folder.
+func (p *place) secret() (string, error) {
+	if p.token != "" {
+		if len(p.token) < 16 {
+			return "", errors.New("the token is shorter than 16 characters. Capstan was not started. Choose a longer one")
+		}
+		return p.token, nil
+	}
+	return api.Secret(filepath.Join(p.data, "token"))
+}
+
+func (p *place) serve(prepare func(*store.Store) error) error {
+	alone, err := local(p.addr)
+	if err != nil {
+		return err
 	}
 	a, err := assets()
 	if err != nil {
 		return err
 	}
-	s, err := store.Open(dir, a)
+	s, err := store.Open(p.data, a)
 	if err != nil {
 		return err
 	}
@@ -111,21 +148,28 @@ func serve(dir, addr string, prepare func(*store.Store) error) error {
 			return err
 		}
 	}
-	server, err := api.New(s)
+	o := api.Options{Quota: int64(p.quota)}
+	if !alone {
+		if o.Token, err = p.secret(); err != nil {
+			return err
+		}
+		o.Host, _, _ = net.SplitHostPort(p.addr)
+	}
+	server, err := api.New(s, o)
 	if err != nil {
 		return err
 	}
-	listener, err := net.Listen("tcp", addr)
+	listener, err := net.Listen("tcp", p.addr)
 	if errors.Is(err, syscall.EADDRINUSE) {
-		return fmt.Errorf("the address %s is taken by another program. Stop it, or choose another with --addr", addr)
+		return words.New("address.taken", p.addr)
 	} else if err != nil {
 		return err
 	}
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	done := make(chan error, 1)
-	go func() { done <- server.Queue().Run(ctx) }()
-	h := server.HTTP(addr)
+	go func() { done <- server.Run(ctx) }()
+	h := server.HTTP(p.addr)
 	go func() {
 		<-ctx.Done()
 		end, cancel := context.WithTimeout(context.Background(), 2*time.Second)
@@ -134,10 +178,14 @@ func serve(dir, addr string, prepare func(*store.Store) error) error {
 			h.Close() // event streams are still open; that is how they end
 		}
 	}()
-	if err := s.ServedAt("http://" + listener.Addr().String()); err != nil {
+	url := "http://" + listener.Addr().String()
+	if err := s.ServedAt(url); err != nil {
 		return err
 	}
-	slog.Info("Capstan is ready", "open", "http://"+listener.Addr().String(), "data", dir)
+	if o.Token != "" {
+		url += "/?token=" + o.Token
+	}
+	slog.Info("Capstan is ready", "open", url, "data", p.data)
 	if err := h.Serve(listener); err != nil && !errors.Is(err, http.ErrServerClosed) {
 		return err
 	}

@@ -16,6 +16,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
+	"capstan/core/words"
 	"capstan/studio/bundle"
 	"capstan/studio/export"
 	"capstan/studio/media"
@@ -104,7 +105,7 @@ func exportCommand() *cobra.Command {
 				fmt.Fprintln(os.Stderr)
 			}
 			if errors.Is(err, context.Canceled) {
-				return errors.New("cancelled; nothing was written")
+				return words.New("export.cancelled")
 			}
 			return err
 		},

@@ -6,7 +6,6 @@
 package main
 
 import (
-	"fmt"
 	"math"
 	"runtime/debug"
 	"syscall/js"
@@ -19,6 +18,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/session"
+	"capstan/core/words"
 )
 
 var (
@@ -36,7 +36,7 @@ func main() {
 		e.Set(name, js.FuncOf(func(_ js.Value, args []js.Value) (out any) {
 			defer func() {
 				if r := recover(); r != nil {
-					out = failure(fmt.Errorf("the engine stumbled: %v", r))
+					out = failure(words.New("engine.stumbled", r))
 				}
 			}()
 			v, err := f(args)
@@ -95,7 +95,7 @@ func main() {
 	on("momentOf", func(a []js.Value) (any, error) {
 		at, ok := s.MomentOf(a[0].String(), a[1].String())
 		if !ok {
-			return nil, fmt.Errorf("That move is no longer there.")
+			return nil, words.New("move.gone")
 		}
 		return at, nil
 	})
@@ -128,7 +128,7 @@ func main() {
 	on("outline", func(a []js.Value) (any, error) {
 		p := s.Film().Geometry.Path(uint32(a[0].Int()))
 		if p == nil {
-			return nil, fmt.Errorf("there is no outline %d", a[0].Int())
+			return nil, words.New("outline.none", a[0].Int())
 		}
 		return pathValue(p), nil
 	})

@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"capstan/core/paint"
+	"capstan/core/words"
 )
 
 // Limits of a document.
@@ -26,7 +27,10 @@ const (
 // film.scenes[0].layers[2].opacity, and says what is wrong with it.
 type Invalid struct{ Field, Why string }
 
-func (e *Invalid) Error() string { return e.Field + " " + e.Why }
+func (e *Invalid) Error() string { return e.Fault().Error() }
+
+// Fault returns it in words for people.
+func (e *Invalid) Fault() *words.Fault { return words.New("document.invalid", e.Field+" "+e.Why) }
 
 // checker finds the first broken rule. Paths to fields are only built where they are wanted: most documents are fine.
 type checker struct {

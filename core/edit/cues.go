@@ -7,6 +7,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/motion"
+	"capstan/core/words"
 )
 
 func init() {
@@ -22,7 +23,7 @@ func init() {
 			return err
 		}
 		if c.At == nil {
-			return refuse("A cue needs a time on the scene's clock. Nothing was added.")
+			return words.New("cue.time")
 		}
 		s.Cues = append(s.Cues, doc.Cue{ID: c.ID, Name: c.Name, At: *c.At, Wait: c.Wait})
 		sortCues(s)
@@ -88,7 +89,7 @@ func (e *editor) cue(scene, id string) (*doc.Scene, int, error) {
 	}
 	i := slices.IndexFunc(s.Cues, func(q doc.Cue) bool { return q.ID == id })
 	if i < 0 {
-		return nil, 0, refuse("That cue is no longer there. Nothing was changed.")
+		return nil, 0, words.New("cue.gone")
 	}
 	return s, i, nil
 }

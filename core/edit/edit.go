@@ -4,7 +4,6 @@
 package edit
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -15,20 +14,14 @@ import (
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/motion"
+	"capstan/core/words"
 )
 
 // Command is one command as JSON: {"op": "layer.set", …}. docs/api.md lists them.
 type Command = jsontext.Value
 
-// Refused is why a command was not carried out, in words for people. The document is as it was.
-type Refused struct{ Words string }
-
-func (e *Refused) Error() string { return e.Words }
-
-func refuse(format string, args ...any) error { return &Refused{fmt.Sprintf(format, args...)} }
-
 // Apply carries out a command on p and returns the new document, which shares with p what did not change, and the
-// patch between them. On an error, *Refused or *doc.Invalid or *motion.Cycle among them, p still stands.
+// patch between them. On an error, *words.Fault or *doc.Invalid or *motion.Cycle among them, p still stands.
 // assets are needed by commands that must know where things stand (continue, group).
 func Apply(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, Patch, error) {
 	q, err := Preview(p, c, assets)
@@ -114,7 +107,7 @@ func op[C any](name string, f func(e *editor, c *C) error) {
 	ops[name] = func(e *editor, raw jsontext.Value) error {
 		c := new(C)
 		if err := doc.Strict(raw, c); err != nil {
-			return refuse("The command %s cannot be read: %v. Nothing was changed.", name, err)
+			return words.New("command.unreadable", name, err)
 		}
 		return f(e, c)
 	}
@@ -123,15 +116,15 @@ func op[C any](name string, f func(e *editor, c *C) error) {
 func (e *editor) run(raw jsontext.Value) error {
 	var head map[string]jsontext.Value
 	if err := json.Unmarshal(raw, &head); err != nil {
-		return refuse("This is no command: %v. Nothing was changed.", err)
+		return words.New("command.none", err)
 	}
 	var name string
 	if err := json.Unmarshal(head["op"], &name); err != nil {
-		return refuse("This is no command: it has no op. Nothing was changed.")
+		return words.New("command.none", "it has no op")
 	}
 	f := ops[name]
 	if f == nil {
-		return refuse("There is no command %q. Nothing was changed.", name)
+		return words.New("command.unknown", name)
 	}
 	delete(head, "op")
 	rest, err := doc.Encode(head)
@@ -146,7 +139,7 @@ func init() {
 		Commands []jsontext.Value `json:"commands"`
 	}) error {
 		if e.depth++; e.depth > 4 {
-			return refuse("Batches lie in each other too deep. Nothing was changed.")
+			return words.New("command.deep")
 		}
 		defer func() { e.depth-- }()
 		for _, raw := range c.Commands {
@@ -170,7 +163,7 @@ func init() {
 		Name string `json:"name"`
 	}) error {
 		if strings.TrimSpace(c.Name) == "" {
-			return refuse("A project needs a name. The old one was kept.")
+			return words.New("project.name")
 		}
 		e.p.Name = strings.TrimSpace(c.Name)
 		return nil
@@ -207,7 +200,7 @@ func (e *editor) scene(id string) (*doc.Scene, error) {
 	}
 	i, s := e.p.Scene(id)
 	if s == nil {
-		return nil, refuse("That scene is no longer there. Nothing was changed.")
+		return nil, words.New("scene.gone")
 	}
 	c := s.Clone()
 	e.cloned[id] = c
@@ -227,7 +220,7 @@ func (e *editor) layer(id string) (l, parent *doc.Layer, s *doc.Scene, err error
 			return l, parent, s, nil
 		}
 	}
-	return nil, nil, nil, refuse("That layer is no longer there. Nothing was changed.")
+	return nil, nil, nil, words.New("layer.gone")
 }
 
 // head returns a layer whose own fields may be changed, not those of its moves or of what is inside it. Of its scene only it and
@@ -254,7 +247,7 @@ func (e *editor) head(id string) (*doc.Layer, error) {
 		}
 		return own(c.Layers, id), nil
 	}
-	return nil, refuse("That layer is no longer there. Nothing was changed.")
+	return nil, words.New("layer.gone")
 }
 
 // own copies the layer id and the groups around it, and returns the copy; nil when it is not there.
@@ -288,7 +281,7 @@ func (e *editor) move(id string) (m *doc.Move, l *doc.Layer, s *doc.Scene, err e
 			return m, l, s, nil
 		}
 	}
-	return nil, nil, nil, refuse("That move is no longer there. Nothing was changed.")
+	return nil, nil, nil, words.New("move.gone")
 }
 
 // merged returns v with a JSON merge patch (RFC 7396) applied, as a new value: fields the patch removes are
@@ -296,11 +289,11 @@ func (e *editor) move(id string) (m *doc.Move, l *doc.Layer, s *doc.Scene, err e
 func merged[T any](v *T, patch jsontext.Value, fixed ...string) (*T, error) {
 	var p map[string]any
 	if err := json.Unmarshal(patch, &p); err != nil {
-		return nil, refuse("The change cannot be read: %v. Nothing was changed.", err)
+		return nil, words.New("change.unreadable", err)
 	}
 	for _, f := range fixed {
 		if _, ok := p[f]; ok {
-			return nil, refuse("%q cannot be changed like this. Nothing was changed.", f)
+			return nil, words.New("change.fixed", f)
 		}
 	}
 	old, err := doc.Encode(v)
@@ -317,7 +310,7 @@ func merged[T any](v *T, patch jsontext.Value, fixed ...string) (*T, error) {
 	}
 	out := new(T)
 	if err := json.Unmarshal(raw, out); err != nil {
-		return nil, refuse("The change does not fit: %v. Nothing was changed.", err)
+		return nil, words.New("change.misfit", err)
 	}
 	return out, nil
 }

@@ -15,6 +15,7 @@ import (
 	"capstan/core/edit"
 	"capstan/core/frame"
 	"capstan/core/motion"
+	"capstan/core/words"
 	"capstan/demo"
 	"capstan/library"
 )
@@ -132,7 +133,7 @@ func TestEveryCommandHasItsInverse(t *testing.T) {
 		q, patch, err := edit.Apply(p, c, assets)
 		if err != nil {
 			refused++
-			var a *edit.Refused
+			var a *words.Fault
 			var b *doc.Invalid
 			var ring *motion.Cycle
 			if !errors.As(err, &a) && !errors.As(err, &b) && !errors.As(err, &ring) && !strings.Contains(err.Error(), "Nothing was changed") {

@@ -5,6 +5,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/words"
 )
 
 // axes returns the map from a group's axes to its parent's at rest.
@@ -44,7 +45,7 @@ func place(l *doc.Layer, from, to geom.Matrix) {
 
 func (e *editor) group(ids []string, id, thread, name string, tint int, origin geom.Point) error {
 	if len(ids) == 0 {
-		return refuse("Nothing is selected to group.")
+		return words.New("group.nothing")
 	}
 	var scene *doc.Scene
 	member := map[string]bool{}
@@ -54,7 +55,7 @@ func (e *editor) group(ids []string, id, thread, name string, tint int, origin g
 			return err
 		}
 		if scene != nil && s != scene {
-			return refuse("These layers lie in different scenes. Nothing was grouped.")
+			return words.New("group.apart")
 		}
 		scene, member[k] = s, true
 	}
@@ -75,7 +76,7 @@ func (e *editor) group(ids []string, id, thread, name string, tint int, origin g
 	outer := ancestry(scene, front.ID)
 	inv, ok := outer.Inverse()
 	if !ok {
-		return refuse("These layers cannot be grouped where they are. Nothing was changed.")
+		return words.New("group.where")
 	}
 	at := inv.Apply(origin)
 	g.Place = doc.Place{X: at.X, Y: at.Y}
@@ -97,10 +98,10 @@ func (e *editor) ungroup(id string) error {
 		return err
 	}
 	if g.Kind != doc.Group {
-		return refuse("“%s” is no group. Nothing was changed.", g.Name)
+		return words.New("group.none", g.Name)
 	}
 	if g.Place.FlipX || g.Place.FlipY {
-		return refuse("“%s” is mirrored, and its layers cannot be mirrored one by one. Nothing was changed; mirror it back first.", g.Name)
+		return words.New("group.mirrored", g.Name)
 	}
 	gone := map[string]bool{}
 	for _, m := range g.Moves {

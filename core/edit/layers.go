@@ -8,6 +8,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/motion"
+	"capstan/core/words"
 )
 
 func init() {
@@ -23,7 +24,7 @@ func init() {
 		}
 		for _, l := range c.Layers {
 			if l == nil {
-				return refuse("There is no layer to add. Nothing was changed.")
+				return words.New("layer.none")
 			}
 			rounded, err := merged(l, jsontext.Value("{}"))
 			if err != nil {
@@ -91,11 +92,11 @@ func init() {
 				return err
 			}
 			if scene != nil && s != scene {
-				return refuse("These layers lie in different scenes. Nothing was changed.")
+				return words.New("layers.apart")
 			}
 			scene = s
 			if inside(l, c.Parent) {
-				return refuse("A group cannot be put into itself. Nothing was changed.")
+				return words.New("group.into-itself")
 			}
 			place(l, ancestry(s, id), targetAxes(s, c.Parent))
 			remove(s, parent, id)
@@ -189,7 +190,7 @@ func init() {
 			return err
 		}
 		if l.Kind != doc.TextKind {
-			return refuse("That layer holds no text. Nothing was changed.")
+			return words.New("text.none")
 		}
 		r := l.Text.Runs[0]
 		r.Text = c.Text
@@ -246,7 +247,7 @@ func addTo(s *doc.Scene, parent string, index *int, layers ...*doc.Layer) error 
 	var group *doc.Layer
 	if parent != "" {
 		if group, _ = s.Layer(parent); group == nil || group.Kind != doc.Group {
-			return refuse("That group is no longer there. Nothing was changed.")
+			return words.New("group.gone")
 		}
 	}
 	list := siblings(s, group)

@@ -6,6 +6,7 @@ import (
 	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
+	"capstan/core/words"
 )
 
 func init() {
@@ -18,7 +19,7 @@ func init() {
 			return err
 		}
 		if c.Move == nil {
-			return refuse("There is no move to add. Nothing was changed.")
+			return words.New("move.none")
 		}
 		l.Moves = append(l.Moves, c.Move)
 		return nil

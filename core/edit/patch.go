@@ -12,6 +12,7 @@ import (
 	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
+	"capstan/core/words"
 )
 
 // Change is one field of one part of a document, before and after. A part is "project", "film",
@@ -202,7 +203,7 @@ func (patch Patch) Apply(p *doc.Project) (*doc.Project, error) {
 			id, _, _ := strings.Cut(rest, "/")
 			touched[id] = true
 		} else if c.Part != "project" && c.Part != "film" {
-			return nil, refuse("%q is no part of a document. Nothing was changed.", c.Part)
+			return nil, words.New("document.part", c.Part)
 		}
 	}
 	for id := range touched {
@@ -215,7 +216,7 @@ func (patch Patch) Apply(p *doc.Project) (*doc.Project, error) {
 	for _, c := range patch {
 		now := ps[c.Part][c.Field]
 		if !same(now, c.Before) {
-			return nil, refuse("Something has changed there since: %s. Nothing was undone.", describe(c))
+			return nil, words.New("undo.changed", describe(c))
 		}
 		if ps[c.Part] == nil {
 			ps[c.Part] = fields{}
@@ -241,7 +242,10 @@ func same(a, b jsontext.Value) bool {
 
 func describe(c Change) string {
 	kind, _, _ := strings.Cut(c.Part, "/")
-	return fmt.Sprintf("%s of a %s", c.Field, kind)
+	if kind == "project" || kind == "film" {
+		return fmt.Sprintf("the %s of the %s", c.Field, kind)
+	}
+	return fmt.Sprintf("the %s of a %s", c.Field, kind)
 }
 
 func join(f fields, v any, without ...string) error {
@@ -256,7 +260,7 @@ func join(f fields, v any, without ...string) error {
 		return err
 	}
 	if err := json.Unmarshal(b, v); err != nil {
-		return refuse("The change does not fit the document: %v. Nothing was changed.", err)
+		return words.New("change.misfit", err)
 	}
 	return nil
 }
@@ -271,21 +275,21 @@ func (ps parts) assemble(p *doc.Project, touched map[string]bool) (*doc.Project,
 	}
 	var ids []string
 	if err := json.Unmarshal(ps["film"]["scenes"], &ids); err != nil {
-		return nil, refuse("The film's list of scenes cannot be read. Nothing was changed.")
+		return nil, words.New("document.scenes")
 	}
 	out.Film.Scenes = make([]*doc.Scene, 0, len(ids))
 	for _, id := range ids {
 		if !touched[id] {
 			_, s := p.Scene(id)
 			if s == nil {
-				return nil, refuse("A scene is no longer there. Nothing was changed.")
+				return nil, words.New("undo.scene-gone")
 			}
 			out.Film.Scenes = append(out.Film.Scenes, s)
 			continue
 		}
 		f := ps["scene/"+id]
 		if len(f) == 0 {
-			return nil, refuse("A scene is no longer there. Nothing was changed.")
+			return nil, words.New("undo.scene-gone")
 		}
 		s := &doc.Scene{}
 		if err := join(f, s, "layers"); err != nil {
@@ -307,7 +311,7 @@ func (ps parts) assemble(p *doc.Project, touched map[string]bool) (*doc.Project,
 			}
 		}
 		if have != used {
-			return nil, refuse("Layers have been moved or added there since. Nothing was undone.")
+			return nil, words.New("undo.layers")
 		}
 		out.Film.Scenes = append(out.Film.Scenes, s)
 	}
@@ -320,13 +324,13 @@ func (ps parts) layers(scene string, list jsontext.Value, used *int, depth int) 
 	}
 	var ids []string
 	if err := json.Unmarshal(list, &ids); err != nil || depth > doc.MaxDepth+1 {
-		return nil, refuse("A list of layers cannot be read. Nothing was changed.")
+		return nil, words.New("document.layers")
 	}
 	var out []*doc.Layer
 	for _, id := range ids {
 		f := ps["layer/"+scene+"/"+id]
 		if len(f) == 0 {
-			return nil, refuse("A layer is no longer there. Nothing was undone.")
+			return nil, words.New("undo.layer-gone")
 		}
 		*used++
 		l := &doc.Layer{}

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"capstan/core/doc"
+	"capstan/core/words"
 )
 
 func init() {
@@ -19,14 +20,14 @@ func init() {
 			return err
 		}
 		if len(c.Moves) < 2 || len(c.Gaps) != len(c.Moves)-1 {
-			return refuse("A run takes two moves or more, with a gap between each. Nothing was changed.")
+			return words.New("run.few")
 		}
 		leaveRuns(s, c.Moves)
 		s.Runs = append(s.Runs, doc.MoveRun{ID: c.ID, When: c.When, Moves: c.Moves})
 		for i, id := range c.Moves {
 			m, _ := s.Move(id)
 			if m == nil {
-				return refuse("One of these moves is no longer there. Nothing was changed.")
+				return words.New("run.moves")
 			}
 			m.End = nil
 			if i > 0 {
@@ -61,12 +62,12 @@ func leaveRuns(s *doc.Scene, moves []string) {
 func orderRun(s *doc.Scene, id string, order []string) error {
 	i := slices.IndexFunc(s.Runs, func(r doc.MoveRun) bool { return r.ID == id })
 	if i < 0 {
-		return refuse("That run of moves is no longer there. Nothing was changed.")
+		return words.New("run.gone")
 	}
 	r := &s.Runs[i]
 	a, b := slices.Sorted(slices.Values(r.Moves)), slices.Sorted(slices.Values(order))
 	if !slices.Equal(a, b) {
-		return refuse("A run keeps its moves when their order changes. Nothing was changed.")
+		return words.New("run.order")
 	}
 	starts := make([]doc.Start, len(r.Moves))
 	for k, id := range r.Moves {

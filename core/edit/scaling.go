@@ -3,6 +3,7 @@ package edit
 import (
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/words"
 )
 
 func init() {
@@ -18,7 +19,7 @@ func init() {
 			return err
 		}
 		if !(c.KX > 0 && c.KY > 0) {
-			return refuse("A layer cannot be scaled to nothing. Nothing was changed.")
+			return words.New("layer.unscalable")
 		}
 		if err := scale(l, c.KX, c.KY); err != nil {
 			return err
@@ -63,7 +64,7 @@ func scale(l *doc.Layer, kx, ky float64) error {
 	case doc.PathKind:
 		p, err := geom.ParseData(l.Path)
 		if err != nil {
-			return refuse("This path cannot be read: %v. Nothing was changed.", err)
+			return words.New("path.unreadable", err)
 		}
 		out := &geom.Path{}
 		out.Append(p, geom.Scale(kx, ky))
@@ -84,7 +85,7 @@ func scale(l *doc.Layer, kx, ky float64) error {
 				}
 				p, err := geom.ParseData(m.Path.D)
 				if err != nil {
-					return refuse("A motion path cannot be read: %v. Nothing was changed.", err)
+					return words.New("path.unreadable", err)
 				}
 				out := &geom.Path{}
 				out.Append(p, geom.Scale(kx, kx))

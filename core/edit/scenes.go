@@ -10,6 +10,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/motion"
+	"capstan/core/words"
 )
 
 func init() {
@@ -31,7 +32,7 @@ func init() {
 		IDs []string `json:"ids"`
 	}) error {
 		if len(c.IDs) >= len(e.p.Film.Scenes) {
-			return refuse("A film has at least one scene. Nothing was deleted.")
+			return words.New("film.last-scene")
 		}
 		e.p.Film.Scenes = slices.DeleteFunc(e.p.Film.Scenes, func(s *doc.Scene) bool { return slices.Contains(c.IDs, s.ID) })
 		return e.firstCuts()
@@ -49,7 +50,7 @@ func init() {
 			}
 		}
 		if len(moving) == 0 {
-			return refuse("That scene is no longer there. Nothing was changed.")
+			return words.New("scene.gone")
 		}
 		e.p.Film.Scenes = slices.Insert(staying, min(max(c.Index, 0), len(staying)), moving...)
 		return e.firstCuts()
@@ -108,7 +109,7 @@ type copyScene struct {
 func (e *editor) copyScene(c *copyScene, goOn bool) error {
 	i, from := e.p.Scene(c.From)
 	if from == nil {
-		return refuse("That scene is no longer there. Nothing was changed.")
+		return words.New("scene.gone")
 	}
 	s := from.Clone()
 	s.ID, s.Name = c.ID, c.Name

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"capstan/core/doc"
+	"capstan/core/words"
 )
 
 // Interval is a move on its scene's clock, all hitches resolved, in ms.
@@ -25,21 +26,19 @@ type Timing struct {
 // Cycle is the error for hitches that hang on each other in a ring.
 type Cycle struct{ Names []string }
 
-func (e *Cycle) Error() string {
-	s := "These moves would hang on each other in a ring: "
+func (e *Cycle) Error() string { return e.Fault().Error() }
+
+// Fault returns it in words for people.
+func (e *Cycle) Fault() *words.Fault {
+	s := ""
 	for i, n := range e.Names {
 		if i > 0 {
 			s += " hangs on "
 		}
 		s += n
 	}
-	return s + ". Nothing was changed; start one of them at a time of its own."
+	return words.New("hitch.ring", s)
 }
-
-// Unhangable is the error for a hitch on something that has no such moment, in words for people.
-type Unhangable struct{ Words string }
-
-func (e *Unhangable) Error() string { return e.Words }
 
 type resolver struct {
 	scene  *doc.Scene
@@ -57,7 +56,7 @@ type resolver struct {
 
 // Resolve works out when every move of the scene begins and ends. into is the duration of the
 // transition into the scene: the earliest begin is -into. A ring of hitches returns *Cycle; a hitch
-// on the end of a move that lasts the whole scene returns *Unhangable.
+// on the end of a move that lasts the whole scene returns a *words.Fault.
 func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 	r := &resolver{
 		scene: s, into: into, stay: s.Stay,
@@ -217,14 +216,13 @@ func (r *resolver) anchor(when, of string) int64 {
 	}
 	m := r.moves[of]
 	if m == nil {
-		return r.fail(&Unhangable{"A move hangs on one that is not in this scene. Nothing was changed; start it at a time of its own."})
+		return r.fail(words.New("hitch.elsewhere"))
 	}
 	if when == doc.WhenBegins {
 		return r.beginOf(of)
 	}
 	if m.Lasts != "" {
-		return r.fail(&Unhangable{fmt.Sprintf(
-			"%s lasts the whole scene, so nothing can start when it ends. Nothing was changed; hang it on its begin or on a time.", r.name(of))})
+		return r.fail(words.New("hitch.lasting", r.name(of)))
 	}
 	return r.endOf(of)
 }

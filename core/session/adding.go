@@ -8,6 +8,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
+	"capstan/core/words"
 )
 
 // nameFor proposes a layer name that the scene does not have yet.
@@ -64,7 +65,7 @@ func init() {
 		sc := s.scene(m)
 		name := map[string]string{doc.Rectangle: "Rectangle", doc.Ellipse: "Ellipse"}[c.Kind]
 		if name == "" {
-			return nil, fmt.Errorf("Capstan draws no %q yet.", c.Kind)
+			return nil, words.New("shape.unknown", c.Kind)
 		}
 		l := s.newLayer(sc, name, c.Kind)
 		n := 0
@@ -109,7 +110,7 @@ func init() {
 		At    *[2]float64 `json:"at"`
 	}) (edit.Command, error) {
 		if c.Media == nil {
-			return nil, fmt.Errorf("There is no picture to add.")
+			return nil, words.New("picture.none")
 		}
 		sc := s.scene(m)
 		base := strings.TrimSpace(strings.TrimSuffix(c.Media.Name, extension(c.Media.Name)))

@@ -1,7 +1,6 @@
 package session
 
 import (
-	"fmt"
 	"math"
 	"slices"
 
@@ -11,6 +10,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/motion"
+	"capstan/core/words"
 )
 
 // bar is a move with where it lies.
@@ -26,12 +26,12 @@ func (s *Session) bars(ids []string) ([]bar, error) {
 	for _, id := range ids {
 		m, l, i := s.move(id)
 		if m == nil {
-			return nil, fmt.Errorf("That move is no longer there. Nothing was changed.")
+			return nil, words.New("move.gone")
 		}
 		out = append(out, bar{m, l, i, s.film.Timing(i).Moves[id]})
 	}
 	if len(out) == 0 {
-		return nil, fmt.Errorf("No move is selected. Press a bar in the timeline first.")
+		return nil, words.New("moves.nothing")
 	}
 	return out, nil
 }
@@ -85,7 +85,7 @@ func init() {
 			}
 		}
 		if len(set) == 0 {
-			return nil, fmt.Errorf("None of these moves has a time of its own.")
+			return nil, words.New("moves.timeless")
 		}
 		return command("move.set", map[string]any{"set": set}), nil
 	})
@@ -134,14 +134,14 @@ func (s *Session) dragBars(ids []string, part string, by int64) (edit.Command, e
 			}
 			patches[b.move.ID] = b.lengthened(length + by)
 		default:
-			return nil, fmt.Errorf("A bar has no part %q.", part)
+			return nil, words.New("moves.part", part)
 		}
 	}
 	if pinned == len(list) && list[0].move.Lasts == doc.WholeThread {
-		return nil, fmt.Errorf("%s lasts as long as its thread. Give it a time of its own first.", motion.Name(list[0].move))
+		return nil, words.New("move.lasting", motion.Name(list[0].move))
 	}
 	if pinned == len(list) {
-		return nil, fmt.Errorf("%s ends when something else does. Drag its other end, or let go of its end first.", motion.Name(list[0].move))
+		return nil, words.New("move.hung", motion.Name(list[0].move))
 	}
 	for id, p := range patches {
 		if raw, err := doc.Encode(p); err == nil {

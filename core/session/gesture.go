@@ -8,6 +8,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
+	"capstan/core/words"
 )
 
 // Modifiers are the keys held during a gesture.
@@ -83,7 +84,7 @@ func (s *Session) Begin(kind string, m Moment, threads []string, handle, move st
 		g.grips = append(g.grips, gr)
 	}
 	if len(g.grips) == 0 {
-		return fmt.Errorf("Nothing is selected that could be dragged.")
+		return words.New("gesture.nothing")
 	}
 	g.last = angle(g.grips[0].onPage, at)
 	s.gesture = g
@@ -117,7 +118,7 @@ func angle(about, p geom.Point) float64 {
 func (s *Session) Update(at geom.Point, mod Modifiers) (Readout, error) {
 	g := s.gesture
 	if g == nil {
-		return Readout{}, fmt.Errorf("No gesture has begun.")
+		return Readout{}, words.New("gesture.none")
 	}
 	var c edit.Command
 	var r Readout

@@ -6,6 +6,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/motion"
+	"capstan/core/words"
 )
 
 func init() {
@@ -36,7 +37,7 @@ func init() {
 			when = doc.WhenEnds
 		}
 		if c.From == c.To {
-			return nil, fmt.Errorf("A move cannot hang on itself. Draw the hitch to another bar.")
+			return nil, words.New("hitch.itself")
 		}
 		if c.ToPart == "end" {
 			return s.endWith(c.To, when, c.From, false)
@@ -49,7 +50,7 @@ func init() {
 func (s *Session) hang(id, when, of string) (edit.Command, error) {
 	m, _, i := s.move(id)
 	if m == nil {
-		return nil, fmt.Errorf("That move is no longer there.")
+		return nil, words.New("move.gone")
 	}
 	t := s.film.Timing(i)
 	now := t.Moves[id].Begin
@@ -61,11 +62,11 @@ func (s *Session) hang(id, when, of string) (edit.Command, error) {
 		start.Of, start.Offset = "", max(0, t.Stay-now)
 	case doc.WhenBegins, doc.WhenEnds:
 		if _, _, other := s.move(of); other >= 0 && other != i {
-			return nil, fmt.Errorf("Those two moves are in different scenes; a move hangs on one of its own scene. Nothing was changed.")
+			return nil, words.New("hitch.across")
 		}
 	case doc.AtCue:
 	default:
-		return nil, fmt.Errorf("A move cannot start like that.")
+		return nil, words.New("hitch.start")
 	}
 	patch := map[string]any{"start": startPatch(start)}
 	if m.End != nil && !m.End.Stretches {
@@ -78,7 +79,7 @@ func (s *Session) hang(id, when, of string) (edit.Command, error) {
 func (s *Session) endWith(id, when, of string, stretches bool) (edit.Command, error) {
 	m, _, i := s.move(id)
 	if m == nil {
-		return nil, fmt.Errorf("That move is no longer there.")
+		return nil, words.New("move.gone")
 	}
 	iv := s.film.Timing(i).Moves[id]
 	if when == "" {
@@ -94,11 +95,11 @@ func (s *Session) endWith(id, when, of string, stretches bool) (edit.Command, er
 		return setMove(id, patch), nil
 	}
 	if m.Effect == doc.AtOnce && m.Unit == "" {
-		return nil, fmt.Errorf("At once has no end of its own: hang its start instead. Nothing was changed.")
+		return nil, words.New("hitch.endless")
 	}
 	if when != doc.BeforeSceneEnd {
 		if _, _, other := s.move(of); other >= 0 && other != i {
-			return nil, fmt.Errorf("Those two moves are in different scenes; a move hangs on one of its own scene. Nothing was changed.")
+			return nil, words.New("hitch.across")
 		}
 	}
 	end := map[string]any{"when": when, "of": nil, "stretches": nil}

@@ -1,12 +1,11 @@
 package session
 
 import (
-	"fmt"
-
 	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/words"
 )
 
 // intents turn what a person asks for (add a rectangle, group this, fade it in) into a command, with the defaults of
@@ -17,7 +16,7 @@ func intent[C any](name string, f func(s *Session, m Moment, c *C) (edit.Command
 	intents[name] = func(s *Session, m Moment, raw jsontext.Value) (edit.Command, error) {
 		c := new(C)
 		if err := doc.Strict(raw, c); err != nil {
-			return nil, fmt.Errorf("%s cannot be read: %w", name, err)
+			return nil, words.New("intent.unreadable", name, err)
 		}
 		return f(s, m, c)
 	}
@@ -27,7 +26,7 @@ func intent[C any](name string, f func(s *Session, m Moment, c *C) (edit.Command
 func (s *Session) Intent(name string, m Moment, raw jsontext.Value) (edit.Command, error) {
 	f := intents[name]
 	if f == nil {
-		return nil, fmt.Errorf("There is no intent %q.", name)
+		return nil, words.New("intent.unknown", name)
 	}
 	return f(s, m, raw)
 }

@@ -9,6 +9,7 @@ import (
 	"capstan/core/edit"
 	"capstan/core/geom"
 	"capstan/core/paint"
+	"capstan/core/words"
 )
 
 // Parts of a layer that have a fill of their own.
@@ -99,7 +100,7 @@ func init() {
 	}) (edit.Command, error) {
 		return s.stopped(m, c.Threads, c.Part, func(g *doc.Gradient) ([]doc.Stop, error) {
 			if len(g.Stops) >= doc.MaxStops {
-				return nil, fmt.Errorf("A gradient has at most %d colours. Nothing was changed.", doc.MaxStops)
+				return nil, words.New("gradient.many", doc.MaxStops)
 			}
 			at := min(1, max(0, c.At))
 			i := 0
@@ -124,7 +125,7 @@ func init() {
 	}) (edit.Command, error) {
 		return s.stopped(m, c.Threads, c.Part, func(g *doc.Gradient) ([]doc.Stop, error) {
 			if len(g.Stops) <= 2 {
-				return nil, fmt.Errorf("A gradient keeps two colours at least. Choose “colour” to have one.")
+				return nil, words.New("gradient.few")
 			}
 			if c.Index < 0 || c.Index >= len(g.Stops) {
 				return nil, nil

@@ -1,7 +1,6 @@
 package session
 
 import (
-	"fmt"
 	"math"
 	"slices"
 
@@ -13,6 +12,7 @@ import (
 	"capstan/core/geom"
 	"capstan/core/motion"
 	"capstan/core/paint"
+	"capstan/core/words"
 )
 
 // readable returns the darker or lighter of two inks that reads best on a fill.
@@ -80,7 +80,7 @@ func init() {
 	}) (edit.Command, error) {
 		m, _, _ := s.move(c.Move)
 		if m == nil {
-			return nil, fmt.Errorf("That move is no longer there.")
+			return nil, words.New("move.gone")
 		}
 		patch := map[string]any{"unit": c.Unit}
 		if c.Unit == "" {
@@ -143,9 +143,9 @@ func (s *Session) notTooEarly(id string, c edit.Command) (edit.Command, error) {
 		return c, nil
 	}
 	if into == 0 {
-		return nil, fmt.Errorf("It would begin before its scene does, and no transition leads into that. It begins at 0.00 s at the earliest. Nothing was changed.")
+		return nil, words.New("move.early")
 	}
-	return nil, fmt.Errorf("It would begin before the transition into its scene does. It begins at −%s at the earliest. Nothing was changed.", seconds(into))
+	return nil, words.New("move.earlier", seconds(into))
 }
 
 // endingWithScene completes a change of duration: a move that is hung before the scene's end so that it ends with it goes on doing so.
@@ -210,7 +210,7 @@ func (s *Session) newMove(m Moment, l *doc.Layer, kind, effect string) (*doc.Mov
 		v.Path = &doc.PathParams{Rest: doc.Departs}
 		setLine(v, geom.Point{}, geom.Point{X: math.Round(by)}, s.doc.Film.Width)
 	default:
-		return nil, fmt.Errorf("Capstan has no %s %q yet.", kind, effect)
+		return nil, words.New("move.unknown", kind, effect)
 	}
 	switch effect {
 	case doc.Wipe:
@@ -282,11 +282,11 @@ func (s *Session) drawPath(m Moment, chosen []string, from, to geom.Point) (edit
 func (s *Session) pathOf(id string) (*doc.Move, *geom.Path, error) {
 	m, _, _ := s.move(id)
 	if m == nil || m.Path == nil {
-		return nil, nil, fmt.Errorf("That path is no longer there.")
+		return nil, nil, words.New("path.gone")
 	}
 	p, err := geom.ParseData(m.Path.D)
 	if err != nil || len(p.Points) < 2 {
-		return nil, nil, fmt.Errorf("That path cannot be read.")
+		return nil, nil, words.New("path.unreadable", "it is damaged")
 	}
 	return m, p, nil
 }
@@ -341,7 +341,7 @@ func (s *Session) bend(id, shape string) (edit.Command, error) {
 		out.Cubic(at(0.15, 0.14), at(0.35, 0.14), at(0.5, 0))
 		out.Cubic(at(0.65, -0.14), at(0.85, -0.14), b)
 	default:
-		return nil, fmt.Errorf("A path is straight, an arc or free, not %q.", shape)
+		return nil, words.New("path.shape", shape)
 	}
 	return setMove(id, map[string]any{"path": map[string]any{"d": out.Data()}}), nil
 }

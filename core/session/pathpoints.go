@@ -7,6 +7,7 @@ import (
 
 	"capstan/core/edit"
 	"capstan/core/geom"
+	"capstan/core/words"
 )
 
 // Knot is a point of a free path that can be dragged: one the line goes through, or a handle of one.
@@ -126,11 +127,11 @@ func init() {
 		s.stand(m)
 		mv, l, i := s.move(c.Move)
 		if mv == nil || mv.Path == nil {
-			return nil, fmt.Errorf("That path is no longer there.")
+			return nil, words.New("path.gone")
 		}
 		n, ok := s.line(i, l, mv)
 		if !ok {
-			return nil, fmt.Errorf("That path cannot be read.")
+			return nil, words.New("path.unreadable", "it is damaged")
 		}
 		inv, ok := n.page().Inverse()
 		if !ok {
@@ -148,7 +149,7 @@ func init() {
 		}
 		out, ok := without(p, c.Index)
 		if !ok {
-			return nil, fmt.Errorf("A path keeps its begin and its end. Nothing was changed.")
+			return nil, words.New("path.ends")
 		}
 		return setMove(c.Move, map[string]any{"path": map[string]any{"d": out.Data()}}), nil
 	})

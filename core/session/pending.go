@@ -1,14 +1,13 @@
 package session
 
 import (
-	"fmt"
-
 	"github.com/go-json-experiment/json"
 	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/frame"
+	"capstan/core/words"
 )
 
 // pending is a command that was carried out here and is not acknowledged yet, with the document it made. Documents share
@@ -21,7 +20,7 @@ type pending struct {
 // Acknowledge notes that the oldest pending command is stored.
 func (s *Session) Acknowledge() error {
 	if len(s.pending) == 0 {
-		return fmt.Errorf("No command waits to be acknowledged.")
+		return words.New("pending.none")
 	}
 	s.acked = s.pending[0].after
 	s.pending = s.pending[1:]
@@ -42,7 +41,7 @@ func (s *Session) CatchUp(patches []jsontext.Value, drop bool) ([]Failure, error
 	for _, raw := range patches {
 		var p edit.Patch
 		if err := json.Unmarshal(raw, &p); err != nil {
-			return nil, fmt.Errorf("a stored change cannot be read: %w", err)
+			return nil, words.New("pending.unreadable", err)
 		}
 		next, err := p.Apply(base)
 		if err != nil {

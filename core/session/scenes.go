@@ -10,6 +10,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/motion"
+	"capstan/core/words"
 )
 
 func init() {
@@ -36,7 +37,7 @@ func init() {
 		for _, id := range c.IDs {
 			_, sc := s.doc.Scene(id)
 			if sc == nil {
-				return nil, fmt.Errorf("That scene is no longer there. Nothing was changed.")
+				return nil, words.New("scene.gone")
 			}
 			own := c.Stay
 			for _, q := range sc.Cues {
@@ -55,11 +56,11 @@ func init() {
 		for _, id := range c.IDs {
 			i, sc := s.doc.Scene(id)
 			if i < 0 {
-				return nil, fmt.Errorf("That scene is no longer there. Nothing was changed.")
+				return nil, words.New("scene.gone")
 			}
 			if i == 0 {
 				if len(c.IDs) == 1 {
-					return nil, fmt.Errorf("Nothing comes before the first scene.")
+					return nil, words.New("scene.first")
 				}
 				continue
 			}

@@ -4,12 +4,13 @@ import (
 	"encoding/json"
 
 	"fmt"
-	"github.com/go-json-experiment/json/jsontext"
 	"io/fs"
 	"math"
 	"slices"
 	"strings"
 	"testing"
+
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/geom"

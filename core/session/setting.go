@@ -1,7 +1,6 @@
 package session
 
 import (
-	"fmt"
 	"strings"
 
 	"github.com/go-json-experiment/json/jsontext"
@@ -9,6 +8,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
+	"capstan/core/words"
 )
 
 func init() {
@@ -41,7 +41,7 @@ func init() {
 	}) (edit.Command, error) {
 		l := s.scene(m).Thread(c.Thread)
 		if l == nil {
-			return nil, fmt.Errorf("That text is no longer there.")
+			return nil, words.New("text.gone")
 		}
 		list := []edit.Command{command("text.words", map[string]any{"id": l.ID, "text": c.Text})}
 		if first := strings.TrimSpace(strings.SplitN(c.Text, "\n", 2)[0]); first != "" && strings.HasPrefix(l.Name, "Text") {

@@ -138,7 +138,7 @@ func TestDraggingBarsThatHangOnEachOther(t *testing.T) {
 		t.Errorf("dragged beyond the begin: %s", got)
 	}
 	// Typed beyond that it is refused; come about by another edit it is marked.
-	refused(t, s, "at the earliest", "move.set", `{"move":"ap","patch":{"start":{"offset":-100}}}`)
+	refused(t, s, "or later", "move.set", `{"move":"ap","patch":{"start":{"offset":-100}}}`)
 	want(t, s, rest, "bars.nudge", `{"moves":["ap"],"part":"whole","frames":1}`)
 	if got := times(s, "ap"); got != "33-1033" {
 		t.Errorf("a frame at 30 a second: %s", got)

@@ -1,7 +1,6 @@
 package session
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"sort"
@@ -9,6 +8,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/motion"
+	"capstan/core/words"
 )
 
 // block is moves that a timing tool treats as one: a single move, those of one layer, or all.
@@ -34,7 +34,7 @@ func (s *Session) blocks(ids []string, by string) ([]block, error) {
 	index := map[string]int{}
 	for _, b := range list {
 		if b.scene != list[0].scene {
-			return nil, fmt.Errorf("These moves are in different scenes, which have clocks of their own. Nothing was changed; select moves of one scene.")
+			return nil, words.New("moves.apart")
 		}
 		if b.move.Lasts != "" && b.move.Kind == doc.Loop {
 			continue // it has neither a begin nor an end to arrange
@@ -51,7 +51,7 @@ func (s *Session) blocks(ids []string, by string) ([]block, error) {
 		o.begin, o.end = min(o.begin, b.at.Begin), max(o.end, b.at.End)
 	}
 	if len(out) == 0 {
-		return nil, fmt.Errorf("These loops last the whole scene; there is nothing to arrange in time.")
+		return nil, words.New("loops.lasting")
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].begin < out[j].begin })
 	return out, nil
@@ -90,10 +90,10 @@ func init() {
 		}
 		tool := timeTools[c.Tool]
 		if tool == nil {
-			return nil, fmt.Errorf("There is no timing tool %q.", c.Tool)
+			return nil, words.New("moves.tool", c.Tool)
 		}
 		if len(list) < 2 && slices.Contains([]string{"together", "end-together", "one-after-another", "cascade", "spread", "reverse"}, c.Tool) {
-			return nil, fmt.Errorf("This takes two moves or more. Select more bars, or more layers.")
+			return nil, words.New("moves.few")
 		}
 		step := int64(150)
 		if c.Tool == "one-after-another" {
@@ -158,7 +158,7 @@ func (s *Session) endTogether(list []block, _, _ int64) (edit.Command, error) {
 	lead := slices.MaxFunc(list, func(a, b block) int { return int(a.end - b.end) })
 	anchor := lead.last()
 	if anchor.move.Lasts != "" {
-		return nil, fmt.Errorf("%s lasts the whole scene, so nothing can end when it ends. Nothing was changed.", motion.Name(anchor.move))
+		return nil, words.New("move.lasting-end", motion.Name(anchor.move))
 	}
 	set := s.freed(list, anchor)
 	for _, b := range list {
@@ -216,7 +216,7 @@ func (s *Session) chain(list []block, when string, step int64) (edit.Command, er
 	for _, b := range list {
 		single = single && len(b.bars) == 1
 		if last := b.last(); when == doc.WhenEnds && last.move.Lasts != "" {
-			return nil, fmt.Errorf("%s lasts as long as the scene, so nothing can come after it. Nothing was changed.", motion.Name(last.move))
+			return nil, words.New("move.lasting-after", motion.Name(last.move))
 		}
 	}
 	if single {
@@ -325,7 +325,7 @@ func (b *block) scaled(from, to int64, begins map[string]int64, patches map[stri
 
 func (s *Session) stretch(list []block, _, ms int64) (edit.Command, error) {
 	if ms < doc.MinDuration {
-		return nil, fmt.Errorf("Moves last 0.01 s or more. Nothing was changed.")
+		return nil, words.New("move.short")
 	}
 	begins, patches := map[string]int64{}, map[string]map[string]any{}
 	for i := range list {

@@ -2,13 +2,13 @@ package session
 
 import (
 	"errors"
-	"fmt"
 	"math"
 	"slices"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
+	"capstan/core/words"
 )
 
 // CopiedMoves are moves to paste on other layers: the sets of one or more layers, with when each began.
@@ -148,7 +148,7 @@ func opposite(m *doc.Move) map[string]any {
 func (s *Session) pasteMoves(m Moment, c CopiedMoves, chosen []string, step int64) (edit.Command, error) {
 	layers := s.layers(m, chosen)
 	if len(c.Sets) == 0 || len(layers) == 0 {
-		return nil, fmt.Errorf("There are no moves to paste, or no layer to paste them on.")
+		return nil, words.New("moves.unpasted")
 	}
 	sc := s.scene(m)
 	var out []edit.Command

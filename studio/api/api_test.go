@@ -39,7 +39,7 @@ func start(t *testing.T) *site {
 	if err != nil {
 		t.Fatal(err)
 	}
-	server, err := api.New(s)
+	server, err := api.New(s, api.Options{})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -106,10 +106,10 @@ func TestOnlyThePageItselfIsAnswered(t *testing.T) {
 	}{
 		{nil, 200, "<nil>"},
 		{[]string{"No-Cookie", "1"}, 401, "session"},
-		{[]string{"Host", "capstan.example"}, 403, "host"},
-		{[]string{"Host", "127.0.0.1.example:80"}, 403, "host"},
-		{[]string{"Origin", "http://elsewhere.example"}, 403, "origin"},
-		{[]string{"Origin", "null"}, 403, "origin"},
+		{[]string{"Host", "capstan.example"}, 403, "request.host"},
+		{[]string{"Host", "127.0.0.1.example:80"}, 403, "request.host"},
+		{[]string{"Origin", "http://elsewhere.example"}, 403, "request.origin"},
+		{[]string{"Origin", "null"}, 403, "request.origin"},
 		{[]string{"Origin", s.url}, 200, "<nil>"},
 	} {
 		if status, v := s.ask("GET", "/api/projects", nil, c.headers...); status != c.status || code(v) != c.code {
@@ -162,7 +162,7 @@ func TestBadInputIsAnsweredInWordsAndLosesNothing(t *testing.T) {
 		{"POST", "/api/media?name=x.png", "no picture", 422, "no PNG or JPEG"},
 		{"POST", "/api/bundles", "no zip", 422, "no Capstan bundle"},
 		{"GET", "/api/fonts/..%2F..%2Fgo.mod", "", 404, "nothing at this address"},
-		{"GET", "/api/media/xx/0.png", "", 404, "no such picture"},
+		{"GET", "/api/media/xx/0.png", "", 404, "is missing"},
 		{"POST", "/elsewhere", "", 404, "nothing at this address"},
 	} {
 		status, v := s.ask(c.method, c.path, []byte(c.body))

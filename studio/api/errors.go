@@ -4,69 +4,85 @@ import (
 	"errors"
 	"log/slog"
 	"net/http"
+	"strings"
 
-	"capstan/core/doc"
-	"capstan/core/edit"
-	"capstan/core/motion"
-	"capstan/studio/bundle"
-	"capstan/studio/media"
+	"capstan/core/words"
+	"capstan/studio/aside"
 	"capstan/studio/store"
 
 	"github.com/gin-gonic/gin"
 )
 
-// fault is the shape of every error answer.
-type fault struct {
-	Code    string `json:"code"`
-	Message string `json:"message"`
-	Hint    string `json:"hint,omitempty"`
+// answer ends a request with a fault: its key, what happened and what is kept, and what to do.
+func answer(c *gin.Context, f *words.Fault) {
+	c.AbortWithStatusJSON(status(f.Key), gin.H{"error": body(f)})
 }
 
-func answer(c *gin.Context, status int, f fault) {
-	c.AbortWithStatusJSON(status, gin.H{"error": f})
+func body(f *words.Fault) gin.H {
+	message := strings.TrimSpace(f.Happened + " " + f.Kept)
+	if f.Detail != "" {
+		message += " (" + f.Detail + ")"
+	}
+	return gin.H{"code": f.Key, "message": message, "hint": f.Do}
 }
 
-func bad(c *gin.Context, message, hint string) {
-	answer(c, http.StatusBadRequest, fault{"bad-request", message, hint})
+// refuse ends a request with the fault of a key.
+func refuse(c *gin.Context, key string, args ...any) { answer(c, words.New(key, args...)) }
+
+// status is 422, understood and not done, for all faults but these.
+func status(key string) int {
+	switch key {
+	case "internal", "replay", "data.damaged":
+		return http.StatusInternalServerError
+	case "session", "session.token":
+		return http.StatusUnauthorized
+	case "request.host", "request.origin":
+		return http.StatusForbidden
+	case "not-found", "not-found.address", "picture.gone", "stage.gone", "project.empty-bin":
+		return http.StatusNotFound
+	case "stale", "stale.build":
+		return http.StatusConflict
+	case "request.too-large", "bundle.too-large", "picture.too-large":
+		return http.StatusRequestEntityTooLarge
+	case "disk.full", "quota.full":
+		return http.StatusInsufficientStorage
+	case "request.unreadable", "request.since", "picture.size", "export.format", "export.rate", "export.height", "export.too-large",
+		"export.still", "export.running":
+		return http.StatusBadRequest
+	}
+	return http.StatusUnprocessableEntity
+}
+
+// inWords returns err as a fault; what nobody foresaw is "internal".
+func inWords(err error) *words.Fault {
+	var (
+		fault *words.Fault
+		can   interface{ Fault() *words.Fault }
+		large *http.MaxBytesError
+	)
+	switch {
+	case errors.As(err, &fault):
+		return fault
+	case errors.As(err, &can):
+		return can.Fault()
+	case errors.As(err, &large):
+		return words.Because(err, "request.too-large")
+	case aside.Full(err):
+		return words.Because(err, "disk.full")
+	}
+	return words.Because(err, "internal")
 }
 
 // fail answers an error in words. What is not expected is logged whole and answered without its insides.
 func fail(c *gin.Context, err error) {
-	var (
-		notFound *store.NotFound
-		stale    *store.Stale
-		invalid  *doc.Invalid
-		refused  *edit.Refused
-		cycle    *motion.Cycle
-		unhung   *motion.Unhangable
-		picture  *media.Refused
-		pack     *bundle.Refused
-		tooLarge *http.MaxBytesError
-	)
-	switch {
-	case errors.As(err, &notFound):
-		answer(c, http.StatusNotFound, fault{"not-found", notFound.Error(), "It may have been deleted. Go back to the start screen."})
-	case errors.As(err, &stale):
-		c.AbortWithStatusJSON(http.StatusConflict, gin.H{
-			"error":    fault{"stale", stale.Error(), ""},
-			"revision": stale.Revision, "since": stale.Since,
-		})
-	case errors.As(err, &cycle):
-		answer(c, http.StatusUnprocessableEntity, fault{"cycle", cycle.Error(), ""})
-	case errors.As(err, &unhung):
-		answer(c, http.StatusUnprocessableEntity, fault{"unhangable", unhung.Error(), ""})
-	case errors.As(err, &refused):
-		answer(c, http.StatusUnprocessableEntity, fault{"refused", refused.Error(), ""})
-	case errors.As(err, &invalid):
-		answer(c, http.StatusUnprocessableEntity, fault{"invalid", "This would break a rule: " + invalid.Error() + ". Nothing was changed.", ""})
-	case errors.As(err, &picture):
-		answer(c, http.StatusUnprocessableEntity, fault{"picture", picture.Error(), ""})
-	case errors.As(err, &pack):
-		answer(c, http.StatusUnprocessableEntity, fault{"bundle", pack.Error(), ""})
-	case errors.As(err, &tooLarge):
-		answer(c, http.StatusRequestEntityTooLarge, fault{"too-large", "This is larger than Capstan takes in. Nothing was imported.", "Make it smaller and try again."})
-	default:
-		slog.Error("request failed", "path", c.FullPath(), "error", err, "request", c.GetString("request"))
-		answer(c, http.StatusInternalServerError, fault{"internal", "Something went wrong in Capstan. What was saved before is kept.", "Try again; the log has the details."})
+	var stale *store.Stale
+	if errors.As(err, &stale) {
+		c.AbortWithStatusJSON(http.StatusConflict, gin.H{"error": body(words.New("stale")), "revision": stale.Revision, "since": stale.Since})
+		return
 	}
+	f := inWords(err)
+	if status(f.Key) >= 500 {
+		slog.Error("request failed", "path", c.FullPath(), "error", err, "cause", f.Cause, "request", c.GetString("request"))
+	}
+	answer(c, f)
 }

@@ -1,7 +1,6 @@
 package api
 
 import (
-	"fmt"
 	"net/http"
 
 	"capstan/core/doc"
@@ -45,26 +44,26 @@ func (s *Server) createExport(c *gin.Context) {
 		Once   bool     `json:"once"`
 		At     int64    `json:"at"` // ms of the film, of a still
 	}
-	if !body(c, maxJSON, &in) {
+	if !decode(c, maxJSON, &in) {
 		return
 	}
 	switch in.Format {
 	case "gif", "png":
 	case "mp4":
 		if err := export.Video(); err != nil {
-			answer(c, http.StatusUnprocessableEntity, fault{"no-video", err.Error(), ""})
+			fail(c, err)
 			return
 		}
 	default:
-		bad(c, fmt.Sprintf("Capstan does not make %q files.", in.Format), "Choose mp4, gif or png.")
+		refuse(c, "export.format", in.Format)
 		return
 	}
 	if in.Rate.Num < 1 || in.Rate.Den < 1 || in.Rate.Num > 120*in.Rate.Den {
-		bad(c, "The rate must be above 0 and at most 120 frames a second.", "")
+		refuse(c, "export.rate")
 		return
 	}
 	if in.Height < 16 || in.Height > doc.MaxSide {
-		bad(c, fmt.Sprintf("The height must be 16 to %d pixels.", doc.MaxSide), "")
+		refuse(c, "export.height", doc.MaxSide)
 		return
 	}
 	p, _, err := s.store.Load(c.Param("id"))
@@ -74,7 +73,7 @@ func (s *Server) createExport(c *gin.Context) {
 	}
 	w, h := frame.Size(&p.Film, in.Height)
 	if w > 2*doc.MaxSide || w*h > maxPixels {
-		bad(c, fmt.Sprintf("%d x %d pixels are more than Capstan exports.", w, h), "Choose a smaller height.")
+		refuse(c, "export.too-large", w, h)
 		return
 	}
 	film, err := frame.Compile(p, s.store.Assets(), nil)
@@ -83,7 +82,14 @@ func (s *Server) createExport(c *gin.Context) {
 		return
 	}
 	if in.At < 0 || in.At > film.Order.Length || in.Format != "png" && in.At != 0 {
-		bad(c, fmt.Sprintf("A still lies within the film, which lasts %d ms.", film.Order.Length), "")
+		refuse(c, "export.still", film.Order.Length)
+		return
+	}
+	if err := export.Ready(film, s.files); err != nil {
+		fail(c, err)
+		return
+	}
+	if _, ok := s.room(c); !ok {
 		return
 	}
 	raw, err := p.Write()
@@ -118,7 +124,7 @@ func (s *Server) deleteExport(c *gin.Context) {
 		return
 	}
 	if e.State == store.Running || e.State == store.Waiting {
-		bad(c, "This export has not ended yet.", "Cancel it first.")
+		refuse(c, "export.running")
 		return
 	}
 	if err := s.queue.Delete(e); err != nil {
@@ -135,7 +141,7 @@ func (s *Server) exportFile(c *gin.Context) {
 		return
 	}
 	if e.State != store.Done {
-		fail(c, &store.NotFound{What: "file yet"})
+		refuse(c, "not-found", "file yet")
 		return
 	}
 	c.FileAttachment(s.queue.File(e), e.Name)

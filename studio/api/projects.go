@@ -4,8 +4,6 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
-	"image"
-	"image/png"
 	"io"
 	"io/fs"
 	"net/http"
@@ -14,8 +12,7 @@ import (
 	"strings"
 
 	"capstan/core/doc"
-	"capstan/core/frame"
-	"capstan/core/raster"
+	"capstan/core/words"
 	"capstan/library"
 	"capstan/studio/bundle"
 	"capstan/studio/export"
@@ -31,8 +28,8 @@ const (
 	maxJSON    = 1 << 20
 )
 
-// body decodes a JSON body of at most limit bytes, refusing unknown fields; false when it has answered.
-func body(c *gin.Context, limit int64, v any) bool {
+// decode reads a JSON body of at most limit bytes, refusing unknown fields; false when it has answered.
+func decode(c *gin.Context, limit int64, v any) bool {
 	d := json.NewDecoder(http.MaxBytesReader(c.Writer, c.Request.Body, limit))
 	d.DisallowUnknownFields()
 	if err := d.Decode(v); err != nil {
@@ -40,7 +37,7 @@ func body(c *gin.Context, limit int64, v any) bool {
 		if errors.As(err, &big) {
 			fail(c, err)
 		} else {
-			bad(c, "This request cannot be read: "+err.Error()+". Nothing was changed.", "")
+			refuse(c, "request.unreadable", err)
 		}
 		return false
 	}
@@ -58,7 +55,7 @@ func (s *Server) hello(c *gin.Context) {
 func (s *Server) font(c *gin.Context) {
 	data, err := fs.ReadFile(library.Fonts(), c.Param("file"))
 	if err != nil {
-		fail(c, &store.NotFound{What: "font file"})
+		refuse(c, "not-found", "font file")
 		return
 	}
 	c.Header("Cache-Control", "public, max-age=604800")
@@ -76,7 +73,12 @@ func (s *Server) listProjects(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, gin.H{"projects": list, "bin": bin})
+	used, err := s.space()
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, gin.H{"projects": list, "bin": bin, "space": used})
 }
 
 func (s *Server) createProject(c *gin.Context) {
@@ -85,7 +87,7 @@ func (s *Server) createProject(c *gin.Context) {
 		Width  int    `json:"width"`
 		Height int    `json:"height"`
 	}
-	if !body(c, maxJSON, &in) {
+	if !decode(c, maxJSON, &in) {
 		return
 	}
 	if strings.TrimSpace(in.Name) == "" {
@@ -129,6 +131,8 @@ func (s *Server) binProject(c *gin.Context) {
 	for _, e := range list {
 		err = errors.Join(err, s.queue.Cancel(e.ID), s.queue.Delete(&e))
 	}
+	s.thumbs.Delete(id)
+	err = errors.Join(err, s.tidy(grace))
 	s.settle(c, err)
 }
 
@@ -148,7 +152,7 @@ func (s *Server) renameProject(c *gin.Context) {
 	var in struct {
 		Name string `json:"name"`
 	}
-	if !body(c, maxJSON, &in) {
+	if !decode(c, maxJSON, &in) {
 		return
 	}
 	change, err := s.store.Rename(c.Param("id"), in.Name)
@@ -179,9 +183,14 @@ func (s *Server) command(c *gin.Context) {
 		Base    int64           `json:"base"`
 		Window  string          `json:"window"`
 		ID      string          `json:"id"`
+		Build   string          `json:"build"` // of the page; may be left out
 		Command json.RawMessage `json:"command"`
 	}
-	if !body(c, maxCommand, &in) {
+	if !decode(c, maxCommand, &in) {
+		return
+	}
+	if in.Build != "" && in.Build != s.build {
+		refuse(c, "stale.build")
 		return
 	}
 	change, err := s.store.Apply(c.Param("id"), in.Base, in.Window, in.ID, in.Command)
@@ -197,7 +206,7 @@ func (s *Server) command(c *gin.Context) {
 func (s *Server) changes(c *gin.Context) {
 	base, err := strconv.ParseInt(c.Query("since"), 10, 64)
 	if err != nil {
-		bad(c, "Say since which revision.", "")
+		refuse(c, "request.since")
 		return
 	}
 	list, revision, err := s.store.Since(c.Param("id"), base)
@@ -227,26 +236,13 @@ func (s *Server) thumbnail(c *gin.Context) {
 		c.Data(http.StatusOK, "image/png", t.(thumb).png)
 		return
 	}
-	film, err := frame.Compile(p, s.store.Assets(), nil)
+	img, err := s.picture(p, -1, 0, thumbnailHeight)
 	if err != nil {
 		fail(c, err)
 		return
 	}
-	h := thumbnailHeight
-	w := max(1, p.Film.Width*h/p.Film.Height)
-	img := image.NewRGBA(image.Rect(0, 0, w, h))
-	list := film.Player().AtRest(0, frame.View{Scale: float64(h) / float64(p.Film.Height)})
-	if err := raster.NewPainter(film, s.files.Pixels).Paint(img, list); err != nil {
-		fail(c, err)
-		return
-	}
-	var b bytes.Buffer
-	if err := png.Encode(&b, img); err != nil {
-		fail(c, err)
-		return
-	}
-	s.thumbs.Store(p.ID, thumb{rev, b.Bytes()})
-	c.Data(http.StatusOK, "image/png", b.Bytes())
+	s.thumbs.Store(p.ID, thumb{rev, img})
+	c.Data(http.StatusOK, "image/png", img)
 }
 
 func (s *Server) getBundle(c *gin.Context) {
@@ -271,6 +267,10 @@ func (s *Server) getBundle(c *gin.Context) {
 }
 
 func (s *Server) postBundle(c *gin.Context) {
+	left, ok := s.room(c)
+	if !ok {
+		return
+	}
 	tmp, err := os.CreateTemp("", "capstan-*.zip")
 	if err != nil {
 		fail(c, err)
@@ -278,12 +278,17 @@ func (s *Server) postBundle(c *gin.Context) {
 	}
 	defer os.Remove(tmp.Name())
 	defer tmp.Close()
-	size, err := io.Copy(tmp, http.MaxBytesReader(c.Writer, c.Request.Body, bundle.MaxBytes))
+	size, err := s.receive(tmp, c, bundle.MaxBytes, left, words.New("bundle.too-large", bundle.MaxBytes>>30))
 	if err != nil {
 		fail(c, err)
 		return
 	}
 	p, err := bundle.Read(tmp, size, s.files)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	named, err := s.store.Named(p.Name)
 	if err != nil {
 		fail(c, err)
 		return
@@ -294,28 +299,76 @@ func (s *Server) postBundle(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusCreated, row)
+	s.hub.send("projects", gin.H{})
+	c.JSON(http.StatusCreated, struct {
+		*store.Project
+		Named int64 `json:"named"` // how many projects have this name now
+	}{row, named + 1})
+}
+
+// receive copies a request's body, at most limit and left bytes of it: more than limit is the fault large, more than left is
+// beyond the quota.
+func (s *Server) receive(to io.Writer, c *gin.Context, limit, left int64, large *words.Fault) (int64, error) {
+	n, err := io.Copy(to, http.MaxBytesReader(c.Writer, c.Request.Body, min(limit, left)))
+	var more *http.MaxBytesError
+	if !errors.As(err, &more) {
+		return n, err
+	}
+	if left < limit {
+		v, err := s.space()
+		return n, errors.Join(err, quotaFull(v))
+	}
+	return n, large
 }
 
 func (s *Server) postMedia(c *gin.Context) {
-	name := c.Query("name")
-	hash, facts, err := s.files.Take(http.MaxBytesReader(c.Writer, c.Request.Body, media.MaxBytes+1), name)
+	left, ok := s.room(c)
+	if !ok {
+		return
+	}
+	var b bytes.Buffer
+	if _, err := s.receive(&b, c, media.MaxBytes, left, words.New("picture.too-large", media.MaxBytes>>20)); err != nil {
+		fail(c, err)
+		return
+	}
+	hash, facts, err := s.files.Take(&b, c.Query("name"))
 	if err != nil {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusCreated, gin.H{"hash": hash, "media": facts})
+	used, err := s.space()
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, gin.H{"hash": hash, "media": facts, "space": used})
+}
+
+// missing lists the media of a project whose files are not there.
+func (s *Server) missing(c *gin.Context) {
+	p, _, err := s.store.Load(c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	gone := []string{}
+	for hash := range p.Media {
+		if !s.files.Has(hash) {
+			gone = append(gone, hash)
+		}
+	}
+	c.JSON(http.StatusOK, gin.H{"missing": gone})
 }
 
 func (s *Server) getMedia(c *gin.Context) {
 	mip, err := strconv.Atoi(strings.TrimSuffix(c.Param("mip"), ".png"))
 	if err != nil {
-		bad(c, "That is no size of a picture.", "")
+		refuse(c, "picture.size")
 		return
 	}
 	file, err := s.files.Derived(c.Param("hash"), mip)
 	if err != nil {
-		fail(c, &store.NotFound{What: "picture"})
+		fail(c, err)
 		return
 	}
 	c.Header("Cache-Control", "public, max-age=31536000, immutable")

@@ -7,13 +7,10 @@ import (
 	"compress/gzip"
 	"crypto/rand"
 	"crypto/sha256"
-	"crypto/subtle"
 	"encoding/hex"
 	"fmt"
 	"io/fs"
-	"net"
 	"net/http"
-	"net/url"
 	"os"
 	"path"
 	"path/filepath"
@@ -21,6 +18,7 @@ import (
 	"sync"
 	"time"
 
+	"capstan/studio/aside"
 	"capstan/studio/export"
 	"capstan/studio/media"
 	"capstan/studio/store"
@@ -31,26 +29,38 @@ import (
 
 // Server answers the page.
 type Server struct {
-	store *store.Store
-	files *media.Folder
-	queue *export.Queue
-	hub   *hub
-	token string
-	build string
-	page  fs.FS
+	store   *store.Store
+	files   *media.Folder
+	queue   *export.Queue
+	hub     *hub
+	token   string
+	build   string
+	page    fs.FS
+	options Options
 
 	thumbs sync.Map // project id -> thumbnail
 	gz     sync.Map // file name -> compressed bytes
 }
 
-// New returns a server on a store. Run its Queue beside it.
-func New(s *store.Store) (*Server, error) {
-	token, err := sessionToken(filepath.Join(s.Dir(), "session"))
+// Options are how an application is served; the zero value is for this machine alone.
+type Options struct {
+	Quota int64 // bytes the data may take; 0 is DefaultQuota
+	// Token, where it is not empty, has to be part of the first address that a browser opens; other machines may do so then.
+	Token string
+	Host  string // the name it listens by then; besides, any address in numbers will do
+}
+
+// New returns a server on a store. Run it beside serving its Handler.
+func New(s *store.Store, o Options) (*Server, error) {
+	if o.Quota == 0 {
+		o.Quota = DefaultQuota
+	}
+	token, err := Secret(filepath.Join(s.Dir(), "session"))
 	if err != nil {
 		return nil, err
 	}
 	v := &Server{
-		store: s, files: media.NewFolder(filepath.Join(s.Dir(), "media")), hub: newHub(), token: token, page: web.Files(),
+		store: s, files: media.NewFolder(filepath.Join(s.Dir(), "media")), hub: newHub(), token: token, page: web.Files(), options: o,
 	}
 	v.build = buildID(v.page)
 	go v.warm()
@@ -61,8 +71,8 @@ func New(s *store.Store) (*Server, error) {
 // Queue returns the export queue, which the caller runs.
 func (s *Server) Queue() *export.Queue { return s.queue }
 
-// sessionToken reads the secret of this data folder, making it at the first start.
-func sessionToken(file string) (string, error) {
+// Secret reads the secret in a file, making it at the first start.
+func Secret(file string) (string, error) {
 	if b, err := os.ReadFile(file); err == nil && len(b) >= 32 {
 		return string(b), nil
 	}
@@ -71,7 +81,7 @@ func sessionToken(file string) (string, error) {
 		return "", err
 	}
 	token := hex.EncodeToString(raw)
-	return token, os.WriteFile(file, []byte(token), 0o600)
+	return token, aside.Write(file, []byte(token), 0o600)
 }
 
 // buildID changes whenever the page or the engine does, so that an old page can tell.
@@ -86,8 +96,6 @@ func buildID(files fs.FS) string {
 	}
 	return hex.EncodeToString(h.Sum(nil))[:12]
 }
-
-const cookie = "capstan-session"
 
 // Handler returns the routes with their checks.
 func (s *Server) Handler() http.Handler {
@@ -116,6 +124,14 @@ func (s *Server) Handler() http.Handler {
 	a.POST("/bundles", s.postBundle)
 	a.POST("/media", s.postMedia)
 	a.GET("/media/:hash/:mip", s.getMedia)
+	a.GET("/projects/:id/missing", s.missing)
+	a.GET("/projects/:id/stages", s.listStages)
+	a.POST("/projects/:id/stages", s.keepStage)
+	a.GET("/stages/:id", s.getStage)
+	a.PATCH("/stages/:id", s.renameStage)
+	a.DELETE("/stages/:id", s.deleteStage)
+	a.GET("/stages/:id/frame.png", s.stageFrame)
+	a.POST("/stages/:id/project", s.projectOfStage)
 	a.GET("/projects/:id/exports", s.listExports)
 	a.POST("/projects/:id/exports", s.createExport)
 	a.POST("/exports/:id/cancel", s.cancelExport)
@@ -125,57 +141,14 @@ func (s *Server) Handler() http.Handler {
 	return r
 }
 
-// guard refuses requests that do not come from the page itself, and sets the headers every answer has.
-func (s *Server) guard(c *gin.Context) {
-	id := make([]byte, 6)
-	if _, err := rand.Read(id); err == nil {
-		c.Set("request", hex.EncodeToString(id))
-	}
-	h := c.Writer.Header()
-	h.Set("X-Content-Type-Options", "nosniff")
-	h.Set("Referrer-Policy", "no-referrer")
-	h.Set("Cross-Origin-Opener-Policy", "same-origin")
-	h.Set("Cross-Origin-Resource-Policy", "same-origin")
-	h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; "+
-		"img-src 'self' blob: data:; media-src 'self' blob:; font-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'")
-	if !loopback(c.Request.Host) {
-		answer(c, http.StatusForbidden, fault{"host", "Capstan answers on this machine only.", "Open it as http://127.0.0.1 with its port."})
-		return
-	}
-	if origin := c.GetHeader("Origin"); origin != "" {
-		if u, err := url.Parse(origin); err != nil || u.Host != c.Request.Host {
-			answer(c, http.StatusForbidden, fault{"origin", "This request comes from another site and was refused.", ""})
-		}
-	}
-}
-
-func loopback(host string) bool {
-	if h, _, err := net.SplitHostPort(host); err == nil {
-		host = h
-	}
-	if host == "localhost" {
-		return true
-	}
-	ip := net.ParseIP(strings.Trim(host, "[]"))
-	return ip != nil && ip.IsLoopback()
-}
-
-// session lets only browsers in that have been given the cookie with the page.
-func (s *Server) session(c *gin.Context) {
-	v, err := c.Cookie(cookie)
-	if err != nil || subtle.ConstantTimeCompare([]byte(v), []byte(s.token)) != 1 {
-		answer(c, http.StatusUnauthorized, fault{"session", "This browser has no session with Capstan.", "Load the page again."})
-	}
-}
-
 // static serves the page; every path without a file is the page itself.
 func (s *Server) static(c *gin.Context) {
 	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
-		answer(c, http.StatusNotFound, fault{"not-found", "There is nothing at this address.", ""})
+		refuse(c, "not-found.address")
 		return
 	}
 	if strings.HasPrefix(c.Request.URL.Path, "/api/") {
-		answer(c, http.StatusNotFound, fault{"not-found", "There is nothing at this address.", ""})
+		refuse(c, "not-found.address")
 		return
 	}
 	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
@@ -188,8 +161,9 @@ func (s *Server) static(c *gin.Context) {
 		return
 	}
 	if name == "index.html" {
-		c.SetSameSite(http.SameSiteStrictMode)
-		c.SetCookie(cookie, s.token, 365*24*3600, "/", "", false, true)
+		if !s.admit(c) {
+			return
+		}
 		c.Header("Cache-Control", "no-store")
 	} else if strings.HasPrefix(name, "assets/") {
 		c.Header("Cache-Control", "public, max-age=31536000, immutable")

@@ -6,14 +6,15 @@ import (
 	"archive/zip"
 	"bytes"
 	"errors"
-	"fmt"
 	"io"
 	"os"
 	"path"
+	"path/filepath"
 	"slices"
 	"strings"
 
 	"capstan/core/doc"
+	"capstan/core/words"
 	"capstan/studio/media"
 )
 
@@ -26,11 +27,6 @@ const (
 	MaxEntries  = 5000
 	MaxDocument = 20 << 20
 )
-
-// Refused is why a bundle was not read, in words for people.
-type Refused struct{ Words string }
-
-func (e *Refused) Error() string { return e.Words }
 
 // Write writes p and the media it uses to w.
 func Write(w io.Writer, p *doc.Project, files *media.Folder) error {
@@ -61,7 +57,7 @@ func Write(w io.Writer, p *doc.Project, files *media.Folder) error {
 	for _, h := range hashes {
 		file, err := files.Original(h)
 		if err != nil {
-			return fmt.Errorf("“%s”: %w", p.Media[h].Name, err)
+			return words.Because(err, "bundle.picture-gone", p.Media[h].Name)
 		}
 		if err := store(z, "media/"+h+path.Ext(file), file); err != nil {
 			return err
@@ -89,23 +85,31 @@ func store(z *zip.Writer, name, file string) error {
 func Read(r io.ReaderAt, size int64, files *media.Folder) (*doc.Project, error) {
 	z, err := zip.NewReader(r, size)
 	if err != nil {
-		return nil, &Refused{"This file is no Capstan bundle. Nothing was imported."}
+		return nil, words.New("bundle.none")
 	}
-	if size > MaxBytes || len(z.File) > MaxEntries {
-		return nil, &Refused{fmt.Sprintf("This bundle is larger than %d GB or has more than %d files. Nothing was imported.", MaxBytes>>30, MaxEntries)}
+	if size > MaxBytes {
+		return nil, words.New("bundle.too-large", MaxBytes>>30)
+	}
+	if len(z.File) > MaxEntries {
+		return nil, words.New("bundle.entries", MaxEntries)
+	}
+	for _, f := range z.File {
+		if !filepath.IsLocal(f.Name) || strings.Contains(f.Name, `\`) {
+			return nil, words.New("bundle.absolute", f.Name)
+		}
 	}
 	read := func(name string, limit int64) ([]byte, error) {
 		f, err := z.Open(name)
 		if err != nil {
-			return nil, &Refused{fmt.Sprintf("This bundle has no %s, so it is no Capstan bundle. Nothing was imported.", name)}
+			return nil, words.New("bundle.lacks", name)
 		}
 		defer f.Close()
 		b, err := io.ReadAll(io.LimitReader(f, limit+1))
 		if err != nil {
-			return nil, &Refused{"This bundle is damaged. Nothing was imported."}
+			return nil, words.New("bundle.damaged")
 		}
 		if int64(len(b)) > limit {
-			return nil, &Refused{fmt.Sprintf("In this bundle, %s is too large. Nothing was imported.", name)}
+			return nil, words.New("bundle.part-too-large", name)
 		}
 		return b, nil
 	}
@@ -114,7 +118,7 @@ func Read(r io.ReaderAt, size int64, files *media.Folder) (*doc.Project, error) 
 		return nil, err
 	}
 	if strings.TrimSpace(string(kind)) != MediaType {
-		return nil, &Refused{"This file is no Capstan bundle. Nothing was imported."}
+		return nil, words.New("bundle.none")
 	}
 	raw, err := read("project.json", MaxDocument)
 	if err != nil {
@@ -125,7 +129,7 @@ func Read(r io.ReaderAt, size int64, files *media.Folder) (*doc.Project, error) 
 	if errors.As(err, &bad) {
 		return nil, err
 	} else if err != nil {
-		return nil, &Refused{fmt.Sprintf("In this bundle, the document cannot be read (%v). Nothing was imported.", err)}
+		return nil, words.New("bundle.document", err)
 	}
 	for _, f := range z.File {
 		want, ok := strings.CutPrefix(f.Name, "media/")
@@ -142,19 +146,19 @@ func Read(r io.ReaderAt, size int64, files *media.Folder) (*doc.Project, error) 
 			return nil, err
 		}
 		hash, _, err := files.Take(bytes.NewReader(data), facts.Name)
-		var no *media.Refused
+		var no *words.Fault
 		if errors.As(err, &no) {
-			return nil, &Refused{fmt.Sprintf("In this bundle, “%s” cannot be used: %s", facts.Name, no.Words)}
+			return nil, words.Because(err, "bundle.media", facts.Name, no.Happened)
 		} else if err != nil {
 			return nil, err
 		}
 		if hash != want {
-			return nil, &Refused{fmt.Sprintf("In this bundle, “%s” is not the file it says it is. Nothing was imported.", facts.Name)}
+			return nil, words.New("bundle.lies", facts.Name)
 		}
 	}
 	for h, m := range p.Media {
 		if _, err := files.Original(h); err != nil {
-			return nil, &Refused{fmt.Sprintf("This bundle lacks the file “%s”. Nothing was imported.", m.Name)}
+			return nil, words.New("bundle.misses", m.Name)
 		}
 	}
 	return p, nil

@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/words"
 	"capstan/demo"
 	"capstan/studio/bundle"
 	"capstan/studio/media"
@@ -77,7 +78,7 @@ func again(t *testing.T, raw []byte, change func(name string, data []byte) []byt
 
 func TestBrokenBundlesAreRefusedInWords(t *testing.T) {
 	raw := packed(t)
-	for words, bad := range map[string][]byte{
+	for say, bad := range map[string][]byte{
 		"no Capstan bundle":        []byte("hello"),
 		"no project.json":          again(t, raw, func(n string, d []byte) []byte { return when(n != "project.json", d) }),
 		"lacks the file “sky.jpg”": again(t, raw, func(n string, d []byte) []byte { return when(!strings.HasPrefix(n, "media/"), d) }),
@@ -93,10 +94,10 @@ func TestBrokenBundlesAreRefusedInWords(t *testing.T) {
 		}),
 	} {
 		_, err := read(t, bad)
-		if err == nil || !strings.Contains(err.Error(), words) {
-			t.Errorf("want words about %q, got %v", words, err)
+		if err == nil || !strings.Contains(err.Error(), say) {
+			t.Errorf("want words about %q, got %v", say, err)
 		}
-		var refused *bundle.Refused
+		var refused *words.Fault
 		var invalid *doc.Invalid
 		if !errors.As(err, &refused) && !errors.As(err, &invalid) {
 			t.Errorf("%v is no refusal", err)

@@ -16,22 +16,14 @@ import (
 	"capstan/core/anim"
 	"capstan/core/frame"
 	"capstan/core/raster"
+	"capstan/core/words"
+	"capstan/studio/aside"
 )
-
-// Failed is why an export came to nothing, in words for people, with the encoder's own last words.
-type Failed struct{ Words, Detail string }
-
-func (e *Failed) Error() string {
-	if e.Detail == "" {
-		return e.Words
-	}
-	return e.Words + " (" + e.Detail + ")"
-}
 
 // Make renders a film into the file out. It is written aside and renamed: at any moment there is a whole file or none.
 // progress is told the frames done so far.
 func Make(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64)) error {
-	tmp, err := os.CreateTemp(filepath.Dir(out), ".aside-*."+o.Format)
+	tmp, err := os.CreateTemp(filepath.Dir(out), aside.Pattern+"."+o.Format)
 	if err != nil {
 		return err
 	}
@@ -45,7 +37,7 @@ func Make(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Option
 	case "png":
 		err = makePNG(f, pictures, o, tmp, progress)
 	default:
-		err = &Failed{Words: fmt.Sprintf("Capstan does not make %q files; it makes mp4, gif and png.", o.Format)}
+		err = words.New("export.format", o.Format)
 	}
 	if err != nil {
 		return err
@@ -154,7 +146,7 @@ func VideoArguments(o Options, input, out string) []string {
 
 func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64)) error {
 	if o.Width%2 != 0 || o.Height%2 != 0 {
-		return &Failed{Words: "A video has even sides."}
+		return words.New("export.odd")
 	}
 	if err := Video(); err != nil {
 		return err
@@ -163,14 +155,14 @@ func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
 	cmd := exec.CommandContext(ctx, "ffmpeg", VideoArguments(o, "pipe:0", out)...)
-	words := &tail{}
-	cmd.Stderr = words
+	last := &tail{}
+	cmd.Stderr = last
 	pipe, err := cmd.StdinPipe()
 	if err != nil {
 		return err
 	}
 	if err := cmd.Start(); err != nil {
-		return &Failed{"ffmpeg could not be started. Nothing was written.", err.Error()}
+		return words.Because(err, "export.start")
 	}
 	n := o.Frames(f)
 	converting := func() press {
@@ -192,8 +184,8 @@ func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 	case asked.Err() != nil:
 		return asked.Err() // cancelling ends ffmpeg first, so the error may be that of its pipe
 	case err != nil || closed != nil || waited != nil:
-		detail := firstOf(words.lastWords(), waited, err, closed)
-		return &Failed{translated(detail), detail}
+		detail := firstOf(last.lastWords(), waited, err, closed)
+		return translated(detail)
 	}
 	return nil
 }

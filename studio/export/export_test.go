@@ -20,6 +20,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
+	"capstan/core/words"
 	"capstan/demo"
 	"capstan/library"
 	"capstan/studio/export"
@@ -228,7 +229,7 @@ func fakeFFmpeg(t *testing.T, script string) {
 
 func TestAFailingEncoderLeavesItsLastWords(t *testing.T) {
 	f, files := opener(t)
-	for script, words := range map[string]string{
+	for script, say := range map[string]string{
 		"echo 'Unknown encoder libx264' >&2; exit 1":                  "has no x264",
 		"echo 'av_write: No space left on device' >&2; exit 1":        "The disk is full",
 		"head -c 100000 >/dev/null; kill -9 $$":                       "ended from outside",
@@ -237,8 +238,8 @@ func TestAFailingEncoderLeavesItsLastWords(t *testing.T) {
 		fakeFFmpeg(t, script)
 		dir := t.TempDir()
 		err := export.Make(context.Background(), f, files.Pixels, export.Options{Format: "mp4", Width: 480, Height: 270, RateNum: 30, RateDen: 1}, filepath.Join(dir, "film.mp4"), none)
-		var failed *export.Failed
-		if !errors.As(err, &failed) || !strings.Contains(failed.Words, words) || !strings.Contains(failed.Words, "Nothing was written") || failed.Detail == "" {
+		var failed *words.Fault
+		if !errors.As(err, &failed) || !strings.Contains(failed.Happened, say) || !strings.Contains(failed.Kept, "Nothing was written") || failed.Detail == "" {
 			t.Errorf("%s: got %v", script, err)
 		}
 		if left, _ := os.ReadDir(dir); len(left) > 0 {

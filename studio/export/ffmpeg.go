@@ -2,6 +2,11 @@ package export
 
 import (
 	"bytes"
+	"capstan/core/frame"
+	"capstan/core/words"
+	"capstan/studio/aside"
+	"capstan/studio/media"
+	"errors"
 	"os/exec"
 	"strings"
 	"sync"
@@ -10,7 +15,7 @@ import (
 // able holds the paths of programs that have been found to make video: they are not asked again.
 var able sync.Map
 
-// Video returns why this machine cannot make video, as a *Failed in words, or nil.
+// Video returns why this machine cannot make video, as a *words.Fault, or nil.
 func Video() error {
 	path, err := exec.LookPath("ffmpeg")
 	if _, known := able.Load(path); err == nil && known {
@@ -19,29 +24,57 @@ func Video() error {
 	out, err := exec.Command("ffmpeg", "-hide_banner", "-encoders").Output()
 	switch {
 	case err != nil:
-		return &Failed{Words: "Video needs ffmpeg, which is not on this machine or cannot be started. Install it, or export a GIF or a still."}
+		return words.New("video.none")
 	case !bytes.Contains(out, []byte(" libx264 ")):
-		return &Failed{Words: "The ffmpeg on this machine has no x264, which MP4 needs. Install a full one, or export a GIF or a still."}
+		return words.New("video.x264")
 	}
 	able.Store(path, true)
 	return nil
 }
 
-// translated says what ffmpeg's last words mean.
-func translated(words string) string {
-	const kept = " Nothing was written, the project is as it was."
-	for _, m := range [][2]string{
-		{"No space left", "The disk is full." + kept + " Make room and try again."},
-		{"Permission deni", "The folder for exports cannot be written to." + kept},
-		{"Unknown encoder", "The ffmpeg on this machine has no x264, which MP4 needs." + kept},
-		{"Cannot allocate", "There was not enough memory for a video of this size." + kept + " Choose a smaller one."},
-		{"signal: killed", "ffmpeg was ended from outside." + kept + " Try again."},
-		{"broken pipe", "ffmpeg ended before the film did." + kept + " Try again."},
-		{"Invalid argument", "ffmpeg does not take this size or rate." + kept + " Choose another."},
-	} {
-		if strings.Contains(words, m[0]) {
-			return m[1]
+// told returns why an export failed, in words.
+func told(err error) *words.Fault {
+	var f *words.Fault
+	switch {
+	case errors.As(err, &f):
+		return f
+	case aside.Full(err):
+		return words.Because(err, "export.full")
+	}
+	f = words.Because(err, "export.failed")
+	f.Detail = err.Error()
+	return f
+}
+
+// Ready returns why a film cannot be exported: a picture whose file is missing.
+func Ready(film *frame.Film, files *media.Folder) error {
+	for _, hash := range film.Pictures {
+		if !files.Has(hash) {
+			return words.New("export.picture-gone", film.Doc.Media[hash].Name)
 		}
 	}
-	return "The video could not be made." + kept
+	return nil
+}
+
+// translated says what ffmpeg's last words mean, and keeps them.
+func translated(last string) *words.Fault {
+	key := "export.failed"
+	for _, m := range [][2]string{
+		{"No space left", "export.full"},
+		{"File too large", "export.full"},
+		{"Permission deni", "export.folder"},
+		{"Unknown encoder", "video.x264"},
+		{"Cannot allocate", "export.memory"},
+		{"signal: killed", "export.killed"},
+		{"broken pipe", "export.stopped"},
+		{"Invalid argument", "export.unsuited"},
+	} {
+		if strings.Contains(last, m[0]) {
+			key = m[1]
+			break
+		}
+	}
+	f := words.New(key)
+	f.Detail = last
+	return f
 }

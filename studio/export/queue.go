@@ -15,12 +15,13 @@ import (
 	"capstan/studio/store"
 )
 
-// Queue makes the store's waiting exports, one at a time, the oldest first.
+// Queue makes the store's waiting exports, the oldest first, atOnce of them at a time: a short one need not wait for a long one.
 type Queue struct {
 	store  *store.Store
 	files  *media.Folder
 	notify func(store.Export)
 	wake   chan struct{}
+	claim  sync.Mutex // held while the next export is taken
 	mu     sync.Mutex
 	cancel map[string]context.CancelFunc
 	latest map[string]store.Export // of running exports, with the frames done
@@ -96,32 +97,60 @@ func (q *Queue) Run(ctx context.Context) error {
 	if err := q.store.RequeueExports(); err != nil {
 		return err
 	}
-	for {
-		e, err := q.store.NextExport()
-		if err != nil {
-			slog.Error("the export queue cannot be read", "error", err)
-		}
-		if e != nil && err == nil {
+	var makers sync.WaitGroup
+	for range atOnce {
+		makers.Go(func() { q.work(ctx) })
+	}
+	makers.Wait()
+	return nil
+}
+
+// atOnce is how many exports are made at a time. Each uses all cores, so more would only slow the first one down.
+const atOnce = 2
+
+func (q *Queue) work(ctx context.Context) {
+	for ctx.Err() == nil {
+		if e := q.next(); e != nil {
+			q.poke() // there may be one for another maker
 			q.run(ctx, e)
 			continue
 		}
 		select {
 		case <-ctx.Done():
-			return nil
+			return
 		case <-q.wake:
 		case <-time.After(5 * time.Second):
 		}
 	}
 }
 
+// next takes the export whose turn it is, or returns nil.
+func (q *Queue) next() *store.Export {
+	q.claim.Lock()
+	defer q.claim.Unlock()
+	e, err := q.store.NextExport()
+	if err != nil {
+		slog.Error("the export queue cannot be read", "error", err)
+		return nil
+	}
+	if e == nil {
+		return nil
+	}
+	e.State = store.Running
+	if err := q.store.SaveExport(e); err != nil {
+		slog.Error("the state of an export could not be stored", "export", e.ID, "error", err)
+		return nil
+	}
+	return e
+}
+
 func (q *Queue) run(parent context.Context, e *store.Export) {
 	ctx, stop := context.WithCancel(parent)
 	defer stop()
-	e.State = store.Running
 	q.mu.Lock()
 	q.cancel[e.ID], q.latest[e.ID] = stop, *e
 	q.mu.Unlock()
-	q.save(e)
+	q.notify(*e)
 	err := q.make(ctx, e)
 	q.mu.Lock()
 	delete(q.cancel, e.ID)
@@ -135,7 +164,7 @@ func (q *Queue) run(parent context.Context, e *store.Export) {
 	case errors.Is(err, context.Canceled):
 		e.State, e.Message = store.Cancelled, ""
 	case err != nil:
-		e.State, e.Message = store.Failed, err.Error()
+		e.State, e.Message = store.Failed, told(err).Error()
 		slog.Error("export failed", "export", e.ID, "error", err)
 	default:
 		e.State = store.Done
@@ -166,15 +195,18 @@ func (q *Queue) make(ctx context.Context, e *store.Export) error {
 		Format: e.Format, Width: e.Width, Height: e.Height, RateNum: e.RateNum, RateDen: e.RateDen,
 		Once: e.Once, EndPause: p.Film.EndPause, From: e.At,
 	}
+	if err := Ready(film, q.files); err != nil {
+		return err
+	}
 	e.Frames = o.Frames(film)
-	told := time.Time{}
+	last := time.Time{}
 	return Make(ctx, film, q.files.Pixels, o, q.File(e), func(done, all int64) {
 		e.FramesDone, e.Frames = done, all
 		q.mu.Lock()
 		q.latest[e.ID] = *e
 		q.mu.Unlock()
-		if now := time.Now(); now.Sub(told) > 100*time.Millisecond || done == all {
-			told = now
+		if now := time.Now(); now.Sub(last) > 100*time.Millisecond || done == all {
+			last = now
 			q.notify(*e)
 		}
 	})

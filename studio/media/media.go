@@ -6,7 +6,6 @@ import (
 	"bytes"
 	"crypto/sha256"
 	"encoding/hex"
-	"errors"
 	"fmt"
 	"image"
 	"image/draw"
@@ -19,6 +18,8 @@ import (
 	"sync"
 
 	"capstan/core/doc"
+	"capstan/core/words"
+	"capstan/studio/aside"
 
 	"github.com/disintegration/imaging"
 	"github.com/gabriel-vasile/mimetype"
@@ -29,11 +30,6 @@ const (
 	MaxBytes  = 64 << 20
 	MaxPixels = 50_000_000
 )
-
-// Refused is why a file was not taken in, in words for people.
-type Refused struct{ Words string }
-
-func (e *Refused) Error() string { return e.Words }
 
 // Folder is where media files lie: <hash>.<ext> as it came, and <hash>/<mip>.png derived from it. It is safe for
 // concurrent use.
@@ -58,25 +54,25 @@ func (f *Folder) Take(r io.Reader, name string) (hash string, facts *doc.Media, 
 		return "", nil, err
 	}
 	if len(data) > MaxBytes {
-		return "", nil, &Refused{fmt.Sprintf("This picture is larger than %d MB. Nothing was imported. Save it smaller and try again.", MaxBytes>>20)}
+		return "", nil, words.New("picture.too-large", MaxBytes>>20)
 	}
 	kind := mimetype.Detect(data).String()
 	if extensions[kind] == "" {
-		return "", nil, &Refused{"This file is no PNG or JPEG picture. Nothing was imported. Save it as one of these and try again."}
+		return "", nil, words.New("picture.kind")
 	}
 	cfg, _, err := image.DecodeConfig(bytes.NewReader(data))
 	if err != nil {
-		return "", nil, &Refused{"This picture is damaged and cannot be read. Nothing was imported."}
+		return "", nil, words.New("picture.damaged")
 	}
 	if side := max(cfg.Width, cfg.Height); side > doc.MaxSide {
-		return "", nil, &Refused{fmt.Sprintf("This picture is %d pixels along its longer side; the largest is %d. Nothing was imported. Scale it down and try again.", side, doc.MaxSide)}
+		return "", nil, words.New("picture.side", side, doc.MaxSide)
 	}
 	if cfg.Width*cfg.Height > MaxPixels {
-		return "", nil, &Refused{fmt.Sprintf("This picture has %d million pixels; the most is %d million. Nothing was imported. Scale it down and try again.", cfg.Width*cfg.Height/1e6, MaxPixels/1_000_000)}
+		return "", nil, words.New("picture.pixels", cfg.Width*cfg.Height/1e6, MaxPixels/1_000_000)
 	}
 	img, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
 	if err != nil {
-		return "", nil, &Refused{"This picture is damaged and cannot be read. Nothing was imported."}
+		return "", nil, words.New("picture.damaged")
 	}
 	sum := sha256.Sum256(data)
 	hash = hex.EncodeToString(sum[:])
@@ -103,7 +99,7 @@ func (f *Folder) store(hash, kind string, data []byte, img *image.NRGBA) error {
 		if err := enc.Encode(&b, mip); err != nil {
 			return err
 		}
-		if err := WriteFile(f.derived(hash, k), b.Bytes()); err != nil {
+		if err := aside.Write(f.derived(hash, k), b.Bytes(), 0o644); err != nil {
 			return err
 		}
 		if min(mip.Rect.Dx(), mip.Rect.Dy()) < 2 {
@@ -112,7 +108,7 @@ func (f *Folder) store(hash, kind string, data []byte, img *image.NRGBA) error {
 		mip = halve(mip)
 	}
 	// The original comes last: a hash with its original is complete.
-	return WriteFile(filepath.Join(f.dir, hash+extensions[kind]), data)
+	return aside.Write(filepath.Join(f.dir, hash+extensions[kind]), data, 0o644)
 }
 
 func (f *Folder) derived(hash string, mip int) string {
@@ -142,8 +138,8 @@ func halve(img *image.RGBA) *image.RGBA {
 	return out
 }
 
-// Missing is returned for media that is not in the folder.
-var Missing = errors.New("this picture is not in the media folder")
+// Missing is the error for media that is not in the folder.
+var Missing = words.New("picture.gone")
 
 // Derived returns the path of a derivative; the smallest mip stands in for smaller ones.
 func (f *Folder) Derived(hash string, mip int) (string, error) {
@@ -207,24 +203,4 @@ func (f *Folder) Pixels(hash string, mip int) (*image.RGBA, error) {
 	f.cache[p] = img
 	f.order = append(f.order, p)
 	return img, nil
-}
-
-// WriteFile writes a file aside, syncs it and renames it, so that a kill leaves the old file or the new one.
-func WriteFile(path string, data []byte) error {
-	tmp, err := os.CreateTemp(filepath.Dir(path), ".aside-*")
-	if err != nil {
-		return err
-	}
-	_, err = tmp.Write(data)
-	err = errors.Join(err, tmp.Sync(), tmp.Close())
-	if err == nil {
-		err = os.Chmod(tmp.Name(), 0o644)
-	}
-	if err == nil {
-		err = os.Rename(tmp.Name(), path)
-	}
-	if err != nil {
-		os.Remove(tmp.Name())
-	}
-	return err
 }

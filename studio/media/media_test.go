@@ -12,6 +12,7 @@ import (
 	"strings"
 	"testing"
 
+	"capstan/core/words"
 	"capstan/studio/media"
 )
 
@@ -117,8 +118,8 @@ func TestWhatIsNoPictureIsRefusedInWords(t *testing.T) {
 		"wide.png":  {wide.Bytes(), "9200 pixels along its longer side; the largest is 8192"},
 	} {
 		_, _, err := f.Take(bytes.NewReader(c.data), name)
-		var no *media.Refused
-		if !errors.As(err, &no) || !strings.Contains(no.Words, c.words) || !strings.Contains(no.Words, "Nothing was imported") {
+		var no *words.Fault
+		if !errors.As(err, &no) || !strings.Contains(no.Happened, c.words) || !strings.Contains(no.Kept, "Nothing was imported") {
 			t.Errorf("%s: %v", name, err)
 		}
 	}

@@ -1,9 +1,9 @@
 package store
 
 import (
+	"capstan/core/words"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"time"
 )
 
@@ -11,6 +11,11 @@ import (
 func (s *Store) Binned() ([]Project, error) {
 	list := []Project{}
 	return list, s.db.Where("binned_at IS NOT NULL").Order("binned_at desc").Find(&list).Error
+}
+
+// Named counts the projects of a name, those in the bin left out.
+func (s *Store) Named(name string) (n int64, err error) {
+	return n, s.db.Model(&Project{}).Where("name = ? AND binned_at IS NULL", name).Count(&n).Error
 }
 
 // Bin puts a project into the bin, with all that belongs to it. A window that has it open can go on: what it stores is kept.
@@ -23,7 +28,7 @@ func (s *Store) setBinned(id, where string, at any) error {
 	// Being binned is no change of the project: it keeps its place in the list.
 	r := s.db.Model(&Project{}).Where("id = ? AND "+where, id).UpdateColumn("binned_at", at)
 	if r.Error == nil && r.RowsAffected == 0 {
-		return &NotFound{"project"}
+		return words.New("not-found", "project")
 	}
 	return r.Error
 }
@@ -45,5 +50,5 @@ func (s *Store) Rename(id, name string) (Change, error) {
 			return c, err
 		}
 	}
-	return Change{}, fmt.Errorf("project %s changes too quickly to be renamed", id)
+	return Change{}, words.New("project.busy")
 }

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"capstan/core/words"
 	"errors"
 
 	"gorm.io/gorm"
@@ -19,7 +20,7 @@ func (s *Store) Export(id string) (*Export, error) {
 	var e Export
 	err := s.db.First(&e, "id = ?", id).Error
 	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return nil, &NotFound{"export"}
+		return nil, words.New("not-found", "export")
 	}
 	return &e, err
 }

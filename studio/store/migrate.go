@@ -1,8 +1,12 @@
 package store
 
 import (
+	"capstan/core/words"
+	"capstan/studio/aside"
+	"errors"
 	"fmt"
 	"os"
+	"path/filepath"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/gorm"
@@ -25,6 +29,9 @@ var migrations = []*gormigrate.Migration{
 		}
 		return tx.Migrator().AddColumn(&Export{}, "At")
 	}},
+	{ID: "0004", Migrate: func(tx *gorm.DB) error { // stages, and which media are used
+		return errors.Join(tx.AutoMigrate(&Stage{}, &MediaUse{}), countUses(tx))
+	}},
 }
 
 // migrate brings the database up to date. Where a step is due on a database that has been used, the file is copied first.
@@ -35,6 +42,9 @@ func migrate(db *gorm.DB, file string) error {
 			return err
 		}
 	}
+	if int(done) > len(migrations) {
+		return words.New("data.newer", filepath.Dir(file))
+	}
 	if done > 0 && int(done) < len(migrations) {
 		if err := db.Exec("PRAGMA wal_checkpoint(TRUNCATE)").Error; err != nil {
 			return err
@@ -43,7 +53,7 @@ func migrate(db *gorm.DB, file string) error {
 		if err != nil {
 			return err
 		}
-		if err := os.WriteFile(fmt.Sprintf("%s.before-%04d", file, done+1), raw, 0o644); err != nil {
+		if err := aside.Write(fmt.Sprintf("%s.before-%04d", file, done+1), raw, 0o644); err != nil {
 			return err
 		}
 	}

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"maps"
 	"os"
 	"path/filepath"
 	"strings"
@@ -16,6 +17,8 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/frame"
+	"capstan/core/words"
+	"capstan/studio/aside"
 
 	"github.com/glebarez/sqlite"
 	"gorm.io/gorm"
@@ -88,6 +91,9 @@ type Export struct {
 // Snapshots are written every so many revisions.
 const snapshotEvery = 50
 
+// keptSnapshots is how many snapshots before the newest are kept.
+const keptSnapshots = 2
+
 // Store is one data folder. It is safe for concurrent use; one process may have a folder open.
 type Store struct {
 	dir    string
@@ -104,28 +110,14 @@ type opened struct {
 	revision int64
 }
 
-// InUse is returned by Open when another process has the data folder.
-type InUse struct{ Dir, By string }
-
-func (e *InUse) Error() string {
-	return fmt.Sprintf("The data in %s is already open in another Capstan (%s). Use that one, or stop it and try again.", e.Dir, e.By)
-}
-
-// Damaged is returned by Open for a database that does not hold together.
-type Damaged struct{ Dir, How string }
-
-func (e *Damaged) Error() string {
-	return fmt.Sprintf("The data in %s is damaged (%s). Nothing was changed. Put a copy of the folder aside, then try one of the capstan.db.before-… files in it, or a backup.", e.Dir, e.How)
-}
-
 // intact checks the database before anything is read or changed.
 func intact(db *gorm.DB, dir string) error {
 	var found []string
 	if err := db.Raw("PRAGMA quick_check(3)").Scan(&found).Error; err != nil {
-		return &Damaged{dir, err.Error()}
+		return words.New("data.damaged", dir, err)
 	}
 	if len(found) != 1 || found[0] != "ok" {
-		return &Damaged{dir, strings.Join(found, "; ")}
+		return words.New("data.damaged", dir, strings.Join(found, "; "))
 	}
 	return nil
 }
@@ -140,7 +132,8 @@ func (s *Store) ServedAt(url string) error {
 	return err
 }
 
-// Open opens or makes the data folder dir. assets are what commands are carried out with.
+// Open opens or makes the data folder dir. assets are what commands are carried out with. Of its faults "data.in-use" says that
+// another process has the folder, "data.damaged" that the database does not hold together.
 func Open(dir string, assets frame.Assets) (*Store, error) {
 	for _, d := range []string{dir, filepath.Join(dir, "media"), filepath.Join(dir, "exports")} {
 		if err := os.MkdirAll(d, 0o755); err != nil {
@@ -154,7 +147,7 @@ func Open(dir string, assets frame.Assets) (*Store, error) {
 	if err := syscall.Flock(int(lock.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
 		by, _ := os.ReadFile(lock.Name())
 		lock.Close()
-		return nil, &InUse{dir, string(by)}
+		return nil, words.New("data.in-use", dir, string(by))
 	}
 	if err := lock.Truncate(0); err != nil {
 		return nil, err
@@ -162,7 +155,7 @@ func Open(dir string, assets frame.Assets) (*Store, error) {
 	if _, err := lock.WriteAt(fmt.Appendf(nil, "process %d", os.Getpid()), 0); err != nil {
 		return nil, err
 	}
-	if err := clearLeftovers(dir); err != nil {
+	if err := aside.Clear(dir, filepath.Join(dir, "media"), filepath.Join(dir, "exports")); err != nil {
 		return nil, fmt.Errorf("files that were left half written cannot be removed: %w", err)
 	}
 	db, err := gorm.Open(sqlite.Open("file:"+filepath.Join(dir, "capstan.db")+
@@ -195,11 +188,6 @@ func (s *Store) Dir() string { return s.dir }
 // Assets returns what films of this store are compiled with.
 func (s *Store) Assets() frame.Assets { return s.assets }
 
-// NotFound says that something asked for is not there.
-type NotFound struct{ What string }
-
-func (e *NotFound) Error() string { return "There is no such " + e.What + "." }
-
 // Projects lists all projects but those in the bin, the last changed first.
 func (s *Store) Projects() ([]Project, error) {
 	list := []Project{}
@@ -221,7 +209,7 @@ func (s *Store) Create(p *doc.Project) (*Project, error) {
 		if err := tx.Create(row).Error; err != nil {
 			return err
 		}
-		return tx.Create(&Snapshot{p.ID, 0, raw}).Error
+		return errors.Join(tx.Create(&Snapshot{p.ID, 0, raw}).Error, use(tx, p.ID, p.Media))
 	})
 	return row, err
 }
@@ -244,9 +232,10 @@ func (s *Store) Delete(id string) error {
 	err := s.db.Transaction(func(tx *gorm.DB) error {
 		r := tx.Delete(&Project{}, "id = ? AND binned_at IS NOT NULL", id)
 		if r.Error == nil && r.RowsAffected == 0 {
-			return &NotFound{"project in the bin"}
+			return words.New("project.empty-bin")
 		}
-		return errors.Join(r.Error, tx.Delete(&Snapshot{}, "project_id = ?", id).Error, tx.Delete(&Change{}, "project_id = ?", id).Error)
+		return errors.Join(r.Error, tx.Delete(&Snapshot{}, "project_id = ?", id).Error, tx.Delete(&Change{}, "project_id = ?", id).Error,
+			tx.Delete(&Stage{}, "project_id = ?", id).Error, tx.Delete(&MediaUse{}, "project_id = ?", id).Error)
 	})
 	if err == nil {
 		delete(s.open, id)
@@ -272,7 +261,7 @@ func (s *Store) load(id string) (*opened, error) {
 	var snap Snapshot
 	err := s.db.Where("project_id = ?", id).Order("revision desc").First(&snap).Error
 	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return nil, &NotFound{"project"}
+		return nil, words.New("not-found", "project")
 	} else if err != nil {
 		return nil, err
 	}
@@ -288,7 +277,7 @@ func (s *Store) load(id string) (*opened, error) {
 	for _, c := range changes {
 		next, _, err := edit.Apply(o.doc, edit.Command(c.Command), s.assets)
 		if err != nil {
-			return nil, fmt.Errorf("revision %d cannot be replayed: %w", c.Revision, err)
+			return nil, words.Because(err, "replay", c.Revision, err)
 		}
 		o.doc, o.revision = next, c.Revision
 	}
@@ -303,7 +292,7 @@ type Stale struct {
 }
 
 func (e *Stale) Error() string {
-	return "The project has been changed in another window since. Nothing was lost; this window catches up."
+	return words.New("stale").Error()
 }
 
 func (s *Store) since(id string, base int64) ([]Change, error) {
@@ -374,6 +363,9 @@ func (s *Store) Apply(id string, base int64, window, commandID string, command j
 			"name": row.Name, "width": row.Width, "height": row.Height, "length": row.Length,
 			"revision": c.Revision, "updated_at": c.At,
 		}).Error
+		if err == nil && !maps.Equal(next.Media, o.doc.Media) {
+			err = use(tx, id, next.Media)
+		}
 		if err != nil || c.Revision%snapshotEvery != 0 {
 			return err
 		}
@@ -381,7 +373,9 @@ func (s *Store) Apply(id string, base int64, window, commandID string, command j
 		if err != nil {
 			return err
 		}
-		return tx.Create(&Snapshot{id, c.Revision, raw}).Error
+		// Older ones than the last few are not needed: changes lead from any of them to now.
+		return errors.Join(tx.Create(&Snapshot{id, c.Revision, raw}).Error,
+			tx.Delete(&Snapshot{}, "project_id = ? AND revision < ?", id, c.Revision-keptSnapshots*snapshotEvery).Error)
 	})
 	if err != nil {
 		return Change{}, fmt.Errorf("the change could not be stored: %w", err)

@@ -12,6 +12,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/text"
+	"capstan/core/words"
 	"capstan/studio/store"
 )
 
@@ -108,8 +109,7 @@ func TestARefusedCommandLeavesNoTrace(t *testing.T) {
 	if _, rev, err := s.Load("p"); rev != 0 || err != nil {
 		t.Errorf("revision %d, %v", rev, err)
 	}
-	var missing *store.NotFound
-	if _, err := s.Apply("q", 0, "w", "x", rename(1)); !errors.As(err, &missing) {
+	if _, err := s.Apply("q", 0, "w", "x", rename(1)); !words.Is(err, "not-found") {
 		t.Errorf("got %v", err)
 	}
 }
@@ -118,8 +118,7 @@ func TestAFolderIsOpenedOnce(t *testing.T) {
 	dir := t.TempDir()
 	open(t, dir)
 	_, err := store.Open(dir, assets)
-	var used *store.InUse
-	if !errors.As(err, &used) || used.By != fmt.Sprintf("process %d", os.Getpid()) {
+	if !words.Is(err, "data.in-use") || !strings.Contains(err.Error(), fmt.Sprintf("process %d", os.Getpid())) {
 		t.Errorf("got %v", err)
 	}
 }
@@ -131,14 +130,13 @@ func TestTheBinGivesProjectsBack(t *testing.T) {
 	if _, err := s.Create(doc.NewProject("p", "p", 320, 240, "s")); err != nil {
 		t.Fatal(err)
 	}
-	var missing *store.NotFound
-	if err := s.Delete("p"); !errors.As(err, &missing) {
+	if err := s.Delete("p"); !words.Is(err, "project.empty-bin") {
 		t.Errorf("deleted for good without having been in the bin: %v", err)
 	}
 	if err := s.Bin("p"); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Bin("p"); !errors.As(err, &missing) {
+	if err := s.Bin("p"); !words.Is(err, "not-found") {
 		t.Errorf("binned twice: %v", err)
 	}
 	// A window that has it open goes on.
@@ -165,7 +163,7 @@ func TestTheBinGivesProjectsBack(t *testing.T) {
 	if err := errors.Join(s.Bin("p"), s.Delete("p")); err != nil {
 		t.Fatal(err)
 	}
-	if _, _, err := s.Load("p"); !errors.As(err, &missing) {
+	if _, _, err := s.Load("p"); !words.Is(err, "not-found") {
 		t.Errorf("deleted for good: %v", err)
 	}
 }
@@ -221,8 +219,7 @@ func TestDamageAndASecondStartAreTold(t *testing.T) {
 	if err := s.ServedAt("http://127.0.0.1:9"); err != nil {
 		t.Fatal(err)
 	}
-	var used *store.InUse
-	if _, err := store.Open(dir, assets); !errors.As(err, &used) || !strings.Contains(err.Error(), "http://127.0.0.1:9") {
+	if _, err := store.Open(dir, assets); !words.Is(err, "data.in-use") || !strings.Contains(err.Error(), "http://127.0.0.1:9") {
 		t.Errorf("a second start: %v", err)
 	}
 	s.Close()
@@ -231,14 +228,13 @@ func TestDamageAndASecondStartAreTold(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for i := 5000; i < len(raw); i += 700 {
-		raw[i] ^= 0x5A
+	for i := 4096; i < len(raw); i += 4096 {
+		raw[i+3] ^= 0x5A // how many cells a page has
 	}
 	if err := os.WriteFile(file, raw, 0o644); err != nil {
 		t.Fatal(err)
 	}
-	var damaged *store.Damaged
-	if _, err := store.Open(dir, assets); !errors.As(err, &damaged) || !strings.Contains(err.Error(), "Nothing was changed") {
+	if _, err := store.Open(dir, assets); !words.Is(err, "data.damaged") || !strings.Contains(err.Error(), "Nothing was changed") {
 		t.Errorf("a damaged database: %v", err)
 	}
 	if after, _ := os.ReadFile(file); string(after) != string(raw) {

@@ -14,6 +14,7 @@ import { useDesk } from './project/desk'
 import { listen } from './project/events'
 import { leaveLarge, toggle } from './project/play'
 import { Notices, Start } from './start/Start'
+import { StagesSheet } from './stages/StagesSheet'
 import { Timeline } from './timeline/Timeline'
 import { ContextMenu } from './ui/ContextMenu'
 import { Button } from './ui/controls'
@@ -133,6 +134,7 @@ function Room() {
       />
       <div className="flex shrink-0" style={{ height: below }}><Timeline /></div>
       {sheet === 'export' && <ExportSheet />}
+      {sheet === 'stages' && <StagesSheet />}
       {sheet === 'keys' && <Shortcuts />}
       {sheet === 'words' && <WordsSheet />}
       <Notices />

@@ -32,6 +32,7 @@ export function Header() {
         <Alone />
       </div>
       <div className="flex flex-1 items-center justify-end gap-2">
+        <Button onClick={() => set({ sheet: 'stages' })} title="Keep the project as it is now, and return to what it was">Stages</Button>
         <Button onClick={() => set({ sheet: 'keys' })} title="Keyboard shortcuts (?)" aria-label="Keyboard shortcuts" className="!px-2">?</Button>
         <Button look="main" onClick={() => set({ sheet: 'export' })}>Export film</Button>
       </div>

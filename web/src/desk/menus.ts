@@ -5,6 +5,7 @@ import { desk, goToScene, say, select, selectMoves, set } from '../project/desk'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { openMenu } from '../ui/ContextMenu'
 import { selectNew } from './Desk'
+import { notice } from '../words'
 
 /** Pastes what is held: layers, which are then selected, or moves on the selected layers. */
 export function pasteHere(still: boolean) {
@@ -16,8 +17,7 @@ export function pasteHere(still: boolean) {
 export function deleteEverywhere(threads: string[]) {
   const rows = desk().rows.filter((r) => threads.includes(r.thread))
   const n = new Set(rows.flatMap((r) => r.spans.filter((s) => !s.strand).map((s) => s.scene))).size
-  const what = rows.length === 1 ? `“${rows[0].name}”` : `${rows.length} layers`
-  if (run('delete', { threads, everywhere: true })) say(`${what} ${rows.length === 1 ? 'is' : 'are'} gone from ${n === 1 ? 'the scene' : `all ${n} scenes`}. Undo brings ${rows.length === 1 ? 'it' : 'them'} back.`)
+  if (run('delete', { threads, everywhere: true })) say(rows.length === 1 ? notice('deleted.everywhere', rows[0].name, n) : notice('deleted.many-everywhere', rows.length, n))
 }
 
 /** The menu of the selected layers; thread is the one under the pointer, if any. */

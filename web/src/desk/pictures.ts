@@ -1,19 +1,38 @@
 // Takes picture files in: the server checks and stores them, then they become layers.
 import { run } from '../project/commands'
-import { desk, fail, say } from '../project/desk'
+import { desk, fail, say, set } from '../project/desk'
 import { uploadPicture } from '../project/server'
 import { selectNew } from './Desk'
+import { forgetPicture } from '../engine/paint/bitmaps'
+import { bytes } from '../ui/time'
+import { notice } from '../words'
 
 export async function takePictures(files: File[], at?: [number, number]) {
   for (const file of files) {
     try {
-      if (file.size > 4e6) say(`Taking in “${file.name}” …`)
-      const { hash, media } = await uploadPicture(file)
+      if (file.size > 4e6) say(notice('picture.taking', file.name))
+      const { hash, media, space } = await uploadPicture(file)
+      if (space.near) say(notice('quota.near', bytes(space.used), bytes(space.quota)))
       const before = new Set(desk().rows.map((r) => r.thread))
       if (run('add.picture', { hash, media, at })) selectNew(before)
     } catch (e) {
       fail(e)
     }
+  }
+}
+
+/** Puts a file in the place of a picture: on some threads, or wherever a missing one is used. */
+export async function replacePicture(from: string, threads: string[], file: File) {
+  try {
+    const { hash, media } = await uploadPicture(file)
+    const missing = desk().missing
+    if (hash !== from) run('picture.replace', { from, hash, media, threads: missing.includes(from) ? [] : threads })
+    else forgetPicture(hash)
+    if (!missing.includes(from)) return
+    say(notice('picture.replaced', file.name))
+    set({ missing: missing.filter((h) => h !== from) })
+  } catch (e) {
+    fail(e)
   }
 }
 

@@ -2,6 +2,7 @@
 // the job.
 import { hello, fetchBytes } from '../project/server'
 import type { Film, Ghost, List, Moment, Overlay, Row, Selected, Snap } from './types'
+import { fault } from '../words'
 
 type Raw = { error?: string }
 
@@ -46,7 +47,7 @@ function script(src: string): Promise<void> {
     const e = document.createElement('script')
     e.src = src
     e.onload = () => done()
-    e.onerror = () => fail(new Error('The engine could not be loaded. Load the page again.'))
+    e.onerror = () => fail(new Error(fault('engine.unloaded')))
     document.head.append(e)
   })
 }

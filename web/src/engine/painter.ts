@@ -1,7 +1,7 @@
 // Paints display lists on a canvas. The rasteriser in core/raster does the same for files; both follow the Op constants of
 // core/frame, and a conformance test holds them against each other.
 import { engine } from './engine'
-import { picture, picturesArrived } from './paint/bitmaps'
+import { picture, pictureMissing, picturesArrived } from './paint/bitmaps'
 import { feather, needed, reachOf, shown, withEffects, type Effects } from './paint/effects'
 import { skipInside, type Mark } from './paint/items'
 import { keep, keptGroup } from './paint/kept'
@@ -9,6 +9,8 @@ import { outline, path2D } from './paint/outlines'
 import { inPerspective } from './paint/perspective'
 import { around, empty, give, grow, intersect, lay, plain, take, type Rect, type Sheet } from './paint/sheets'
 import type { List } from './types'
+
+import { missingSign } from './paint/missing'
 
 export { picturesSettled, whenPictureArrives } from './paint/bitmaps'
 
@@ -182,8 +184,11 @@ class Painting {
     this.n += 9
     const bitmap = picture(this.pictures[index], mip)
     if (!bitmap) {
-      x.fillStyle = 'rgb(216 206 186 / 0.6)'
-      x.fill(outline(key).path)
+      if (pictureMissing(this.pictures[index])) missingSign(x, outline(key).path, bx, by, bw, bh)
+      else {
+        x.fillStyle = 'rgb(216 206 186 / 0.6)'
+        x.fill(outline(key).path)
+      }
       return
     }
     x.save()

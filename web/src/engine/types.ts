@@ -57,7 +57,7 @@ export interface Run { text: string; family: string; weight: number; italic?: bo
 export interface Layer {
   id: string; thread: string; name: string; kind: string
   place: { x: number; y: number; w?: number; h?: number; turn?: number; pivot?: XY }
-  opacity: number; fill: Fill; stroke?: Stroke; blend?: string; blur?: number; feather?: number; shadow?: Shadow; corner?: number; tint?: number; locked?: boolean; hidden?: boolean
+  opacity: number; fill: Fill; picture?: { media: string }; stroke?: Stroke; blend?: string; blur?: number; feather?: number; shadow?: Shadow; corner?: number; tint?: number; locked?: boolean; hidden?: boolean
   text?: { runs: Run[]; align: 'left' | 'centre' | 'right'; wrap?: boolean; lineHeight?: number; letterSpacing?: number }
 }
 
@@ -110,5 +110,5 @@ export interface ProjectRow {
 export interface Export {
   id: string; project: string; name: string; format: 'mp4' | 'gif' | 'png'; at: number; width: number; height: number; rateNum: number; rateDen: number
   once: boolean; state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'; frames: number; framesDone: number; bytes: number
-  message: string; createdAt: string
+  message: string; createdAt: string; endedAt: string
 }

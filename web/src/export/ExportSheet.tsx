@@ -1,5 +1,5 @@
 // Export: a sheet over the editor with the frame at the playhead, what to make, and what is being made.
-import { Download, RotateCw, Trash2, X } from 'lucide-react'
+import { Download, Eye, Play, RotateCw, Trash2, X } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import { paint } from '../engine/painter'
@@ -8,7 +8,7 @@ import { desk, fail, set, useDesk } from '../project/desk'
 import { onExport } from '../project/events'
 import { cancelExport, createExport, deleteExport, hello, listExports } from '../project/server'
 import { Button, Choice, Label, Sheet, Sign } from '../ui/controls'
-import { bytes, filmTime } from '../ui/time'
+import { bytes, day, filmTime } from '../ui/time'
 
 type Kind = Export['format']
 
@@ -109,13 +109,15 @@ export function ExportSheet() {
 
 function Row({ e, onAgain, onGone }: { e: Export; onAgain: () => void; onGone: () => void }) {
   const share = e.frames > 0 ? e.framesDone / e.frames : 0
+  const [shown, setShown] = useState(false)
   const busy = e.state === 'running' || e.state === 'waiting'
   const says = {
     waiting: 'waits for its turn', running: `frame ${e.framesDone} of ${e.frames}`, done: bytes(e.bytes),
     failed: e.message || 'failed', cancelled: 'cancelled, nothing was written',
   }[e.state]
   return (
-    <li data-export={e.id} data-state={e.state} className="flex min-h-[34px] items-center gap-3 rounded-md bg-sailcloth-100 px-3 py-1">
+    <li data-export={e.id} data-state={e.state} className="rounded-md bg-sailcloth-100 px-3 py-1">
+     <div className="flex min-h-[26px] items-center gap-3">
       <span className="w-10 shrink-0 rounded-[4px] bg-spruce-900 px-1 text-center font-mono text-[11px] leading-[18px] text-foam-100">{e.format}</span>
       <span className="w-[190px] shrink-0 truncate" title={e.name}>
         {e.width} × {e.height}, {e.format === 'png' ? `at ${filmTime(e.at)}` : `${(e.rateNum / e.rateDen).toFixed(e.rateNum % e.rateDen ? 2 : 0)} a second`}
@@ -131,12 +133,44 @@ function Row({ e, onAgain, onGone }: { e: Export; onAgain: () => void; onGone: (
       {busy && <Button onClick={() => cancelExport(e.id).catch(fail)} aria-label={`Cancel the export of ${e.name}`}><X size={14} strokeWidth={1.5} />Cancel</Button>}
       {(e.state === 'failed' || e.state === 'cancelled') && <Button aria-label={`Make ${e.name} again`} onClick={onAgain}><RotateCw size={14} strokeWidth={1.5} />Again</Button>}
       {e.state === 'done' && (
+        <Button aria-expanded={shown} aria-label={`Show ${e.name}`} onClick={() => setShown(!shown)}>{e.format === 'png' ? <Eye size={15} strokeWidth={1.5} /> : <Play size={14} strokeWidth={1.5} />}{shown ? 'Hide' : 'Show'}</Button>
+      )}
+      {e.state === 'done' && (
         <a href={`/api/exports/${e.id}/file`} download className="inline-flex h-[26px] items-center gap-1.5 rounded-md border border-sailcloth-300 bg-paper px-3 font-semibold hover:bg-sailcloth-200">
           <Download size={14} strokeWidth={1.5} />Download
         </a>
       )}
       {!busy && <Sign name={`Delete this export of ${e.name}`} className="hover:bg-sailcloth-200" onClick={() => deleteExport(e.id).then(onGone).catch(fail)}><Trash2 size={15} strokeWidth={1.5} /></Sign>}
+     </div>
+     {shown && e.state === 'done' && <Player e={e} />}
     </li>
+  )
+}
+
+const still = () => window.matchMedia('(prefers-reduced-motion: reduce)').matches
+
+/** A finished file as it is, playing, with what there is to know about it. */
+function Player({ e }: { e: Export }) {
+  const file = `/api/exports/${e.id}/file`
+  const size = 'max-h-[300px] max-w-[480px] rounded-[4px] border border-sailcloth-300 bg-paper'
+  const facts: [string, string][] = [
+    ['File', e.name], ['Size', `${e.width} × ${e.height} px, ${bytes(e.bytes)}`],
+    ...(e.format === 'png' ? [['Frame', `at ${filmTime(e.at)}`] as [string, string]] : [
+      ['Frames', `${e.frames}, ${(e.rateNum / e.rateDen).toFixed(e.rateNum % e.rateDen ? 3 : 0)} a second`] as [string, string],
+      ['Length', filmTime((1000 * e.frames * e.rateDen) / e.rateNum)] as [string, string],
+    ]),
+    ...(e.format === 'gif' ? [['Plays', e.once ? 'once' : 'over and over'] as [string, string]] : []),
+    ['Made', day(e.endedAt)],
+  ]
+  return (
+    <div className="flex items-start gap-4 py-2">
+      {e.format === 'mp4'
+        ? <video src={file} className={size} controls loop muted playsInline autoPlay={!still()} aria-label={`${e.name}, playing`} />
+        : <img src={file} className={size} alt={e.name} />}
+      <dl className="grid grid-cols-[56px_1fr] gap-x-2 gap-y-1 text-[12px]">
+        {facts.map(([what, says]) => <div key={what} className="contents"><dt className="text-ink-600">{what}</dt><dd className="break-all">{says}</dd></div>)}
+      </dl>
+    </div>
   )
 }
 

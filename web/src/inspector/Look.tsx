@@ -10,6 +10,7 @@ import { Choice, Label, NumberField, Section, Sign } from '../ui/controls'
 import { Swatch } from '../ui/ColourField'
 import { BlendField, EffectFields } from './EffectFields'
 import { FillField } from './FillField'
+import { PictureFields } from './PictureFields'
 import { StrokeFields } from './StrokeFields'
 
 /** The value all of a list share, or null. */
@@ -28,6 +29,7 @@ export function Look({ selected }: { selected: Selected[] }) {
   const inGroup = selected.length === 1 && layers[0].kind === 'group' ? selected[0].colours : []
   return (
     <Section title="Look">
+      {layers.every((l) => l.kind === 'picture') && <PictureFields selected={selected} />}
       <div className="grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
         {all && <FillField layers={layers} threads={threads} />}
         {inGroup.length > 0 && (

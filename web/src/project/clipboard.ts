@@ -2,14 +2,13 @@
 import { engine } from '../engine/engine'
 import { run } from './commands'
 import { desk, say } from './desk'
+import { notice } from '../words'
 
 type Clipboard =
   | { kind: 'layers'; layers: unknown[]; begins: Record<string, number> }
   | { kind: 'moves'; sets: unknown[][]; begins: Record<string, number> }
 
 let held: Clipboard | null = null
-
-const count = (n: number, what: string) => (n === 1 ? `One ${what}` : `${n} ${what}s`)
 
 /** Copies the selected bars, or else the selected layers with their moves. */
 export function copy(): boolean {
@@ -18,7 +17,7 @@ export function copy(): boolean {
   const c = engine.copy(d.moment, d.selection)
   if (!c.layers.length) return false
   held = { kind: 'layers', ...c }
-  say(`${count(c.layers.length, 'layer')} copied, with ${c.layers.length === 1 ? 'its' : 'their'} moves.`)
+  say(c.layers.length === 1 ? notice('copied.layer') : notice('copied.layers', c.layers.length))
   return true
 }
 
@@ -27,9 +26,9 @@ export function copyMoves(): boolean {
   const d = desk()
   const c = engine.copyMoves(d.moment, d.selection, d.moves)
   const n = c.sets.reduce((sum, s) => sum + s.length, 0)
-  if (n === 0) { say('These layers have no moves to copy.'); return false }
+  if (n === 0) { say(notice('copied.no-moves')); return false }
   held = { kind: 'moves', ...c }
-  say(`${count(n, 'move')} copied. Paste gives ${n === 1 ? 'it' : 'them'} to the layers that are selected then.`)
+  say(n === 1 ? notice('copied.move') : notice('copied.moves', n))
   return true
 }
 
@@ -37,8 +36,8 @@ export const movesHeld = () => held?.kind === 'moves'
 
 /** Gives the copied moves to the selected layers, each further one step ms later. */
 export function pasteMoves(step: number): boolean {
-  if (held?.kind !== 'moves') { say('No moves have been copied yet.'); return false }
-  if (!desk().selection.length) { say('Select the layers that shall have these moves first.'); return false }
+  if (held?.kind !== 'moves') { say(notice('copied.nothing')); return false }
+  if (!desk().selection.length) { say(notice('copied.no-layer')); return false }
   return run('moves.paste', { sets: held.sets, begins: held.begins, threads: desk().selection, step })
 }
 

@@ -2,8 +2,10 @@
 import { engine, type Change } from '../engine/engine'
 import { desk, fail, refresh, say, select, set } from './desk'
 import { broughtBack, joined, pauseBetween, putAway, rowOfSteps, sameFields, sameWindow } from './steps'
-import { Refusal, changesSince, loadDocument, sendCommand, type Stored } from './server'
+import { buildSeen } from './build'
+import { Refusal, changesSince, loadDocument, missingMedia, sendCommand, type Stored } from './server'
 import { forget, keep, leftBehind, type Waiting } from './waiting'
+import { fault, notice } from '../words'
 
 const windowID = sameWindow()
 let project = ''
@@ -27,7 +29,7 @@ export async function openProject(id: string) {
   undone = steps.undone
   set({
     project: id, moment: { rest: true, scene: 0, time: 0 }, scene: 0, selection: [], moves: [], scenes: [], solo: [], marks: [null, null], dropped: 0, inside: '', playing: false, tool: 'select',
-    pending: 0, trouble: null, canUndo: doneStack.length > 0, canRedo: undone.length > 0, notices: [], zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none', large: false,
+    pending: 0, trouble: null, canUndo: doneStack.length > 0, canRedo: undone.length > 0, notices: [], zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none', large: false, missing: [],
   })
   refresh()
   // What a window that is gone could not get stored is carried out again; one that was stored after all is not repeated.
@@ -37,16 +39,17 @@ export async function openProject(id: string) {
       else void forget(w.id)
     } catch (e) {
       void forget(w.id)
-      say(`A change from before could not be carried out: ${e instanceof Error ? e.message : e}`, 'failed')
+      say(fault('waiting.unfit', e instanceof Error ? e.message : String(e)), 'failed')
     }
   }
   if (pending.length > 0) {
-    say(pending.length === 1 ? 'A change that had not been stored was brought back.' : `${pending.length} changes that had not been stored were brought back.`)
+    say(pending.length === 1 ? notice('waiting.back') : notice('waiting.back-many', pending.length))
     set({ pending: pending.length })
     refresh()
     void flush()
   }
   mark()
+  missingMedia(id).then((missing) => set({ missing })).catch(fail)
 }
 
 export function closeProject() {
@@ -126,8 +129,7 @@ function step(from: Change[][], to: Change[][]) {
     const threads = new Set(desk().rows.map((r) => r.thread))
     if (desk().selection.some((t) => !threads.has(t))) select(desk().selection.filter((t) => threads.has(t)))
   } catch (e) {
-    from.push(patch)
-    fail(e)
+    fail(e) // the step is gone from the list, so that those before it can be reached
   }
   set({ canUndo: doneStack.length > 0, canRedo: undone.length > 0 })
 }
@@ -152,7 +154,7 @@ async function flush() {
   while (pending.length > 0) {
     const next = pending[0]
     try {
-      const answer = await sendCommand(project, revision, windowID, next.id, next.command)
+      const answer = await sendCommand(project, revision, windowID, next.id, next.command, buildSeen())
       set({ trouble: null })
       if (answer.known) await follow({ revision, since: [] }, true) // stored before this document was loaded
       else {
@@ -163,6 +165,7 @@ async function flush() {
         set({ pending: pending.length })
       }
     } catch (e) {
+      if (e instanceof Refusal && e.code === 'stale.build') return location.reload() // what waits is kept, and sent by the new page
       if (e instanceof Refusal && e.status === 409) await follow(e.body as Stored, false)
       else if (e instanceof Refusal && e.status > 0 && e.status < 500) {
         fail(e) // the server refuses what the engine took: it is taken back here too
@@ -183,7 +186,7 @@ async function follow(stored: Stored, drop: boolean) {
     const failed = engine.catchUp(stored.since.map((c) => c.patch), drop)
     revision = stored.revision
     const gone = new Set(failed.map((f) => f.index).concat(drop ? [0] : []))
-    for (const f of failed) say(`A change made here no longer fits what another window did: ${f.words}`, 'failed')
+    for (const f of failed) say(fault('window.unfit', f.words), 'failed')
     for (const [i, w] of pending.entries()) if (gone.has(i)) void forget(w.id)
     pending = pending.filter((_, i) => !gone.has(i))
   } catch {

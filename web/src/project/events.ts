@@ -1,11 +1,11 @@
 // Server-sent events. Browsers allow six connections a host, so all windows share one stream: the window that holds the lock
 // has it and tells the others.
 import type { Export } from '../engine/types'
+import { seeBuild } from './build'
 import { changedElsewhere, ownWindow } from './commands'
 
 type Listener = (e: Export) => void
 const listeners = new Set<Listener>()
-let build = ''
 
 /** Calls f for every change of an export until the returned function is called. */
 export function onExport(f: Listener): () => void {
@@ -13,15 +13,23 @@ export function onExport(f: Listener): () => void {
   return () => listeners.delete(f)
 }
 
+const onLists = new Set<() => void>()
+
+/** Calls f whenever the list of projects or stages has changed, until the returned function is called. */
+export function onProjects(f: () => void): () => void {
+  onLists.add(f)
+  return () => onLists.delete(f)
+}
+
 function handle(kind: string, data: string) {
   const v = JSON.parse(data) as never
   if (kind === 'hello') {
     // An old page reloads when the server has a newer build.
-    const now = (v as { build: string }).build
-    if (build && now !== build) location.reload()
-    build = now
+    if (!seeBuild((v as { build: string }).build)) location.reload()
   } else if (kind === 'export') {
     for (const f of listeners) f(v as Export)
+  } else if (kind === 'projects') {
+    for (const f of onLists) f()
   } else if (kind === 'change') {
     const c = v as { project: string; revision: number; window: string }
     if (c.window !== ownWindow()) void changedElsewhere(c.project, c.revision)
@@ -34,7 +42,7 @@ export function listen() {
   others.onmessage = (e: MessageEvent<{ kind: string; data: string }>) => handle(e.data.kind, e.data.data)
   void navigator.locks.request('capstan-events', () => {
     const source = new EventSource('/api/events')
-    for (const kind of ['hello', 'export', 'change']) {
+    for (const kind of ['hello', 'export', 'change', 'projects']) {
       source.addEventListener(kind, (e) => {
         const data = (e as MessageEvent<string>).data
         handle(kind, data)

@@ -1,9 +1,10 @@
 // Calls to the server. Errors come as words for people.
 import type { Export, Family, FontFile, ProjectRow } from '../engine/types'
+import { fault } from '../words'
 
 /** An answer in words that is not what was hoped for. */
 export class Refusal extends Error {
-  constructor(message: string, readonly status: number, readonly code: string, readonly hint: string, readonly body: unknown) {
+  constructor(message: string, readonly status: number, readonly code: string, readonly body: unknown) {
     super(message)
   }
 }
@@ -18,12 +19,12 @@ async function ask(method: string, path: string, body?: BodyInit | object, keepa
       headers: json ? { 'Content-Type': 'application/json' } : undefined,
     })
   } catch {
-    throw new Refusal('Capstan’s server does not answer. Your work is kept in this window; start Capstan again.', 0, 'offline', '', null)
+    throw new Refusal(fault('offline'), 0, 'offline', null)
   }
   if (!r.ok) {
     const answer = await r.json().catch(() => null)
     const e = answer?.error
-    throw new Refusal(e?.message ?? `Capstan answered ${r.status}.`, r.status, e?.code ?? '', e?.hint ?? '', answer)
+    throw new Refusal(e ? `${e.message} ${e.hint}`.trim() : fault('internal'), r.status, e?.code ?? '', answer)
   }
   return r
 }
@@ -34,7 +35,10 @@ const post = async <T>(path: string, body: BodyInit | object) => (await (await a
 export const fetchBytes = async (path: string) => new Uint8Array(await (await ask('GET', path)).arrayBuffer())
 
 export const hello = () => get<{ build: string; families: Family[]; fonts: FontFile[]; noVideo: string }>('/api/hello')
-export const listProjects = () => get<{ projects: ProjectRow[]; bin: ProjectRow[] }>('/api/projects')
+/** How much of the quota is used, in bytes; near: it is time to make room. */
+export interface Space { used: number; quota: number; near: boolean }
+
+export const listProjects = () => get<{ projects: ProjectRow[]; bin: ProjectRow[]; space: Space }>('/api/projects')
 export const renameProject = (id: string, name: string) => ask('PATCH', `/api/projects/${id}`, { name })
 export const createProject = (name: string, width: number, height: number) => post<ProjectRow>('/api/projects', { name, width, height })
 export const duplicateProject = (id: string) => post<ProjectRow>(`/api/projects/${id}/duplicate`, {})
@@ -42,9 +46,20 @@ export const binProject = (id: string) => ask('DELETE', `/api/projects/${id}`)
 export const restoreProject = (id: string) => ask('POST', `/api/projects/${id}/restore`)
 /** Deletes a project that is in the bin. */
 export const deleteForGood = (id: string) => ask('DELETE', `/api/projects/${id}?forgood=1`)
-export const importBundle = (file: Blob) => post<ProjectRow>('/api/bundles', file)
+export const importBundle = (file: Blob) => post<ProjectRow & { named: number }>('/api/bundles', file)
 export const uploadPicture = (file: File) =>
-  post<{ hash: string; media: object }>(`/api/media?name=${encodeURIComponent(file.name)}`, file)
+  post<{ hash: string; media: { name: string }; space: Space }>(`/api/media?name=${encodeURIComponent(file.name)}`, file)
+/** The media of a project whose files are not there, by hash. */
+export const missingMedia = async (id: string) => (await get<{ missing: string[] }>(`/api/projects/${id}/missing`)).missing
+
+export interface Stage { id: string; name: string; revision: number; length: number; scenes: number; createdAt: string }
+
+export const listStages = async (project: string) => (await get<{ stages: Stage[] }>(`/api/projects/${project}/stages`)).stages
+export const keepStage = (project: string, name: string) => post<Stage>(`/api/projects/${project}/stages`, { name })
+export const deleteStage = (id: string) => ask('DELETE', `/api/stages/${id}`)
+export const projectOfStage = (id: string) => post<ProjectRow>(`/api/stages/${id}/project`, {})
+export const stageDocument = async (id: string) => (await get<{ document: object }>(`/api/stages/${id}`)).document
+
 export const listExports = async (id: string) => (await get<{ exports: Export[] }>(`/api/projects/${id}/exports`)).exports
 export const createExport = (id: string, o: { format: string; height: number; rate: { num: number; den: number }; once: boolean; at?: number }) =>
   post<Export>(`/api/projects/${id}/exports`, o)
@@ -64,8 +79,8 @@ export interface Stored { revision: number; since: { revision: number; patch: un
 
 export const changesSince = (project: string, revision: number) => get<Stored>(`/api/projects/${project}/changes?since=${revision}`)
 
-export async function sendCommand(project: string, base: number, window: string, id: string, command: object): Promise<{ revision: number; known: boolean }> {
-  const raw = JSON.stringify({ base, window, id, command })
+export async function sendCommand(project: string, base: number, window: string, id: string, command: object, build: string): Promise<{ revision: number; known: boolean }> {
+  const raw = JSON.stringify({ base, window, id, command, build })
   // Small ones outlive the tab; browsers allow 64 KB for that.
   const r = await ask('POST', `/api/projects/${project}/commands`, new Blob([raw], { type: 'application/json' }), raw.length < 60000)
   return (await r.json()) as { revision: number; known: boolean }

@@ -2,14 +2,17 @@
 import { FolderOpen } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import type { ProjectRow } from '../engine/types'
+import { onProjects } from '../project/events'
 import { dismiss, fail, say, useDesk } from '../project/desk'
 import {
-  binProject, createProject, deleteForGood, duplicateProject, importBundle, listProjects, renameProject, restoreProject,
+  binProject, createProject, deleteForGood, duplicateProject, importBundle, listProjects, renameProject, restoreProject, type Space,
 } from '../project/server'
 import { Button, Choice } from '../ui/controls'
 import { Bin } from './Bin'
 import { Card } from './Card'
 import { go } from './go'
+import { bytes } from '../ui/time'
+import { notice } from '../words'
 
 const formats = [
   { name: 'Wide', w: 1920, h: 1080, says: 'slides, film' },
@@ -29,16 +32,17 @@ const orders: Record<Order, { label: string; by: (a: ProjectRow, b: ProjectRow) 
 export function Start() {
   const [list, setList] = useState<ProjectRow[] | null>(null)
   const [bin, setBin] = useState<ProjectRow[]>([])
+  const [space, setSpace] = useState<Space | null>(null)
   const [sought, setSought] = useState('')
   const [order, setOrder] = useState<Order>(() => (localStorage.getItem('capstan-order') as Order | null) ?? 'changed')
   const [own, setOwn] = useState({ w: '1200', h: '628' })
-  const load = () => listProjects().then((l) => { setList(l.projects); setBin(l.bin) }).catch((e) => { fail(e); setList((l) => l ?? []) })
+  const load = () => listProjects().then((l) => { setList(l.projects); setBin(l.bin); setSpace(l.space) }).catch((e) => { fail(e); setList((l) => l ?? []) })
   const and = (done: Promise<unknown>) => done.then(load).catch(fail)
-  useEffect(() => { void load() }, [])
+  useEffect(() => { void load(); return onProjects(() => void load()) }, [])
   const make = (name: string, w: number, h: number) => createProject(name, w, h).then((p) => go(p.id)).catch(fail)
   const bundle = useRef<HTMLInputElement>(null)
   const take = (file?: File) => {
-    if (file) importBundle(file).then((p) => { say(`“${p.name}” was taken in as a project of its own.`); go(p.id) }).catch(fail)
+    if (file) importBundle(file).then((p) => { say(notice(p.named > 1 ? 'bundle.here-too' : 'bundle.here', p.name)); go(p.id) }).catch(fail)
   }
   const shown = list?.filter((p) => p.name.toLowerCase().includes(sought.trim().toLowerCase())).sort(orders[order].by)
   const side = (v: string) => Math.round(Number(v))
@@ -107,10 +111,18 @@ export function Start() {
           {shown?.map((p) => (
             <Card
               key={p.id} project={p} onRename={(name) => and(renameProject(p.id, name))} onCopy={() => and(duplicateProject(p.id))}
-              onBin={() => binProject(p.id).then(() => { say(`“${p.name}” is in the bin.`); return load() }).catch(fail)}
+              onBin={() => binProject(p.id).then(() => { say(notice('project.binned', p.name)); return load() }).catch(fail)}
             />
           ))}
         </ul>
+        {space && (
+          <p className={`mt-8 flex items-center gap-2 text-[12px] ${space.near ? 'font-semibold text-coral-700' : 'text-ink-600'}`} data-space>
+            <span className="h-[6px] w-[120px] overflow-hidden rounded bg-sailcloth-300" aria-hidden>
+              <span className={`block h-full ${space.near ? 'bg-coral-700' : 'bg-brass-600'}`} style={{ width: `${Math.min(100, Math.max(1, (100 * space.used) / space.quota))}%` }} />
+            </span>
+            {space.near ? notice('quota.near', bytes(space.used), bytes(space.quota)) : `${bytes(space.used)} of ${bytes(space.quota)} used by projects, pictures and exports`}
+          </p>
+        )}
         <Bin projects={bin} onRestore={(p) => and(restoreProject(p.id))} onDelete={(p) => and(deleteForGood(p.id))} />
       </main>
       <Notices />

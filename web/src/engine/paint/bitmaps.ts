@@ -29,6 +29,19 @@ export function picture(hash: string, mip: number): ImageBitmap | undefined {
   return undefined
 }
 
+/** Asks for a picture again whose file has come back. */
+export function forgetPicture(hash: string) {
+  for (const key of bitmaps.keys()) if (key.startsWith(hash)) bitmaps.delete(key)
+  arrived++
+  onPicture()
+}
+
+/** Whether the file of a picture is not there. */
+export function pictureMissing(hash: string): boolean {
+  for (const [key, b] of bitmaps) if (b === 'failed' && key.startsWith(hash)) return true
+  return false
+}
+
 /** Whether every picture asked for so far has arrived or failed. */
 export function picturesSettled(): boolean {
   for (const b of bitmaps.values()) if (b === 'loading') return false

@@ -1,0 +1,108 @@
+package api
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"path/filepath"
+	"time"
+
+	"capstan/core/words"
+	"capstan/studio/media"
+
+	"github.com/gin-gonic/gin"
+)
+
+// DefaultQuota is how much Capstan's data may take of the disk, in bytes.
+const DefaultQuota = 10 << 30
+
+// warnAt is the share of the quota from which on people are told.
+const warnAt = 0.8
+
+// space is how much of the quota is used, in bytes.
+type space struct {
+	Used  int64 `json:"used"`
+	Quota int64 `json:"quota"`
+	Near  bool  `json:"near"` // it is time to make room
+}
+
+func (s *Server) space() (space, error) {
+	var v space
+	for _, name := range []string{"media", "exports", "capstan.db", "capstan.db-wal"} {
+		n, err := media.Bytes(filepath.Join(s.store.Dir(), name))
+		if err != nil {
+			return v, err
+		}
+		v.Used += n
+	}
+	v.Quota = s.options.Quota
+	v.Near = float64(v.Used) > warnAt*float64(v.Quota)
+	return v, nil
+}
+
+// room returns how many bytes may still come in; it has answered where there is none for the request's body.
+func (s *Server) room(c *gin.Context) (left int64, ok bool) {
+	v, err := s.space()
+	if err != nil {
+		fail(c, err)
+		return 0, false
+	}
+	left = v.Quota - v.Used
+	if left <= 0 || c.Request.ContentLength > left {
+		answer(c, quotaFull(v))
+		return 0, false
+	}
+	return left, true
+}
+
+func quotaFull(v space) *words.Fault { return words.New("quota.full", size(v.Quota), size(v.Used)) }
+
+// size writes a number of bytes for people, in the decimal units of disks.
+func size(n int64) string {
+	switch {
+	case n >= 1e9:
+		return fmt.Sprintf("%.1f GB", float64(n)/1e9)
+	case n >= 1e6:
+		return fmt.Sprintf("%.0f MB", float64(n)/1e6)
+	}
+	return fmt.Sprintf("%.0f KB", float64(n)/1e3)
+}
+
+// grace is how long a file that no project uses stays: a picture comes in before the command that uses it.
+const grace = time.Hour
+
+// tidy removes media that no project uses any more.
+func (s *Server) tidy(older time.Duration) error {
+	uses, err := s.store.Uses()
+	if err != nil {
+		return err
+	}
+	freed, err := s.files.Sweep(func(hash string) bool { return uses[hash] > 0 }, time.Now().Add(-older))
+	if freed > 0 {
+		slog.Info("media that no project uses were removed", "bytes", freed)
+	}
+	return err
+}
+
+// Run makes exports and keeps the data folder tidy until ctx ends.
+func (s *Server) Run(ctx context.Context) error {
+	go func() {
+		every := time.NewTicker(time.Hour)
+		defer every.Stop()
+		for {
+			if err := s.tidy(grace); err != nil {
+				slog.Error("media could not be tidied", "error", err)
+			}
+			select {
+			case <-ctx.Done():
+				return
+			case <-every.C:
+			}
+		}
+	}()
+	if err := s.queue.Run(ctx); err != nil && !errors.Is(err, context.Canceled) {
+		return err
+	}
+	return nil
+}
