@@ -58,6 +58,7 @@ fuzz:
 	$(GO) test -run '^$$' -fuzz FuzzCommand -fuzztime 60s ./core/edit
 	$(GO) test -run '^$$' -fuzz FuzzStroke -fuzztime 60s ./core/geom
 	$(GO) test -run '^$$' -fuzz FuzzPaint -fuzztime 60s ./core/raster
+	$(GO) test -run '^$$' -fuzz FuzzBundle -fuzztime 60s -fuzzminimizetime 10x ./studio/bundle
 
 clean:
 	rm -rf bin $(WEB)/node_modules $(WEB)/dist/assets $(WEB)/dist/index.html $(WASM)

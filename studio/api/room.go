@@ -15,7 +15,7 @@ import (
 )
 
 // DefaultQuota is how much Capstan's data may take of the disk, in bytes.
-const DefaultQuota = 10 << 30
+const DefaultQuota = 10_000_000_000
 
 // warnAt is the share of the quota from which on people are told.
 const warnAt = 0.8

@@ -49,7 +49,10 @@ export async function openProject(id: string) {
     void flush()
   }
   mark()
-  missingMedia(id).then((missing) => set({ missing })).catch(fail)
+  missingMedia(id).then((missing) => {
+    set({ missing })
+    if (missing.length > 0) say(fault('picture.gone'), 'failed')
+  }).catch(fail)
 }
 
 export function closeProject() {

@@ -17,7 +17,12 @@ export function StagesSheet() {
   const [list, setList] = useState<Stage[] | null>(null)
   const [shown, setShown] = useState<string | null>(null)
   const [name, setName] = useState('')
-  const [time, setTime] = useState(() => Math.round(desk().moment.time))
+  const [time, setTime] = useState(() => {
+    // At rest the page shows a scene with all in place: its end comes nearest to that.
+    const { moment, scene } = desk()
+    const s = film.scenes[scene]
+    return Math.round(moment.rest ? s.start + s.into + s.stay : moment.time)
+  })
   const load = () => listStages(project).then(setList).catch((e) => { fail(e); setList((l) => l ?? []) })
   useEffect(() => { void load() }, [project])
   const stage = list?.find((s) => s.id === shown) ?? list?.[0]
@@ -27,6 +32,7 @@ export function StagesSheet() {
     if (run('stage.return', { document })) say(notice('stage.returned', s.name))
     close()
   }).catch(fail)
+  const box = sizeOf(film)
   const longest = Math.max(film.length, stage?.length ?? 0)
   return (
     <Sheet title="Stages" wide onClose={close}>
@@ -64,7 +70,7 @@ export function StagesSheet() {
           <div className="min-w-0 px-5 py-4">
             <div className="grid grid-cols-2 gap-4">
               <Pane title={stage.name} says={`${stage.scenes} ${stage.scenes === 1 ? 'scene' : 'scenes'}, ${filmTime(stage.length)}`}>
-                <img src={`/api/stages/${stage.id}/frame.png?at=${Math.min(time, stage.length)}`} alt={`${stage.name} at ${filmTime(time)}`} className="max-h-[260px] max-w-full rounded-[3px] border border-sailcloth-300 bg-paper" />
+                <img src={`/api/stages/${stage.id}/frame.png?at=${Math.min(time, stage.length)}`} alt={`${stage.name} at ${filmTime(time)}`} style={{ width: box.width * box.scale, height: box.height * box.scale }} className="rounded-[3px] border border-sailcloth-300 bg-paper object-contain" />
               </Pane>
               <Pane title="Now" says={`${film.scenes.length} ${film.scenes.length === 1 ? 'scene' : 'scenes'}, ${filmTime(film.length)}`}><Now time={time} /></Pane>
             </div>
@@ -90,13 +96,16 @@ export function StagesSheet() {
   )
 }
 
+/** How large a film is shown here. */
+const sizeOf = (f: { width: number; height: number }) => ({ width: f.width, height: f.height, scale: Math.min(288 / f.width, 300 / f.height) })
+
 function Pane({ title, says, children }: { title: string; says: string; children: React.ReactNode }) {
   return (
     <figure className="min-w-0">
       <figcaption className="mb-1.5 flex items-baseline gap-2">
         <span className="truncate font-semibold" title={title}>{title}</span><span className="shrink-0 text-[12px] text-ink-600">{says}</span>
       </figcaption>
-      <div className="flex h-[262px] items-start">{children}</div>
+      {children}
     </figure>
   )
 }
@@ -106,7 +115,7 @@ function Now({ time }: { time: number }) {
   const ref = useRef<HTMLCanvasElement>(null)
   const film = useDesk((d) => d.film)!
   const version = useDesk((d) => d.version)
-  const scale = Math.min(276 / film.width, 260 / film.height)
+  const { scale } = sizeOf(film)
   useEffect(() => {
     const c = ref.current!
     const dpr = window.devicePixelRatio || 1
