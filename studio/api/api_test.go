@@ -26,9 +26,12 @@ type site struct {
 	url string
 	c   *http.Client
 	api *api.Server
+	dir string
 }
 
-func start(t *testing.T) *site {
+func start(t *testing.T) *site { return startWith(t, api.Options{}) }
+
+func startWith(t *testing.T, o api.Options) *site {
 	t.Helper()
 	b, err := library.Book()
 	if err != nil {
@@ -39,14 +42,14 @@ func start(t *testing.T) *site {
 	if err != nil {
 		t.Fatal(err)
 	}
-	server, err := api.New(s, api.Options{})
+	server, err := api.New(s, o)
 	if err != nil {
 		t.Fatal(err)
 	}
 	h := httptest.NewServer(server.Handler())
 	t.Cleanup(func() { h.Close(); s.Close() })
 	jar, _ := cookiejar.New(nil)
-	v := &site{t, h.URL, &http.Client{Jar: jar}, server}
+	v := &site{t, h.URL, &http.Client{Jar: jar}, server, dir}
 	token, err := os.ReadFile(filepath.Join(dir, "session"))
 	if err != nil {
 		t.Fatal(err)

@@ -309,6 +309,9 @@ func (s *Server) postBundle(c *gin.Context) {
 // receive copies a request's body, at most limit and left bytes of it: more than limit is the fault large, more than left is
 // beyond the quota.
 func (s *Server) receive(to io.Writer, c *gin.Context, limit, left int64, large *words.Fault) (int64, error) {
+	if c.Request.ContentLength > limit {
+		return 0, large
+	}
 	n, err := io.Copy(to, http.MaxBytesReader(c.Writer, c.Request.Body, min(limit, left)))
 	var more *http.MaxBytesError
 	if !errors.As(err, &more) {
