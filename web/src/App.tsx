@@ -60,13 +60,14 @@ function Editor({ id }: { id: string }) {
   if (state === 'loading') return <p className="flex h-full items-center justify-center text-ink-600" role="status">Opening the project …</p>
   if (state !== 'ready') {
     return (
-      <div className="flex h-full flex-col items-center justify-center gap-3" role="alert">
-        <p className="max-w-[480px] text-center">{state}</p>
+      <main className="flex h-full flex-col items-center justify-center gap-3">
+        <h1 className="text-[15px] font-semibold">This project did not open</h1>
+        <p className="max-w-[480px] text-center" role="alert">{state}</p>
         <span className="flex gap-2">
           <Button onClick={() => location.reload()}>Try again</Button>
           <Button onClick={() => { history.pushState(null, '', '/'); window.dispatchEvent(new PopStateEvent('popstate')) }}>All projects</Button>
         </span>
-      </div>
+      </main>
     )
   }
   return <Room />
@@ -77,14 +78,15 @@ function Large() {
   const playing = useDesk((d) => d.playing)
   const time = useDesk((d) => `${filmTime(d.moment.time)} / ${filmTime(d.film?.length ?? 0)}`)
   return (
-    <div className="on-spruce relative h-full bg-spruce-950 text-foam-100" data-large>
+    <main className="on-spruce relative h-full bg-spruce-950 text-foam-100" data-large>
+      <h1 className="sr-only">Large view</h1>
       <Desk />
       <div className="absolute inset-x-0 bottom-4 flex items-center justify-center gap-3 opacity-0 focus-within:opacity-100 hover:opacity-100">
         <button type="button" className="h-8 rounded-md bg-spruce-800 px-3 hover:bg-spruce-700" onClick={toggle}>{playing ? 'Pause' : 'Play'}</button>
         <span className="font-mono text-[13px]">{time}</span>
         <button type="button" className="h-8 rounded-md bg-spruce-800 px-3 hover:bg-spruce-700" onClick={leaveLarge}>Back to the desk</button>
       </div>
-    </div>
+    </main>
   )
 }
 
@@ -115,30 +117,34 @@ function Room() {
     <div className="flex h-full flex-col">
       <Header />
       <div className="flex min-h-0 flex-1">
-        <div className="flex min-w-0 flex-1 flex-col">
+        <main className="flex min-w-0 flex-1 flex-col">
+          <h1 className="sr-only">{name}</h1>
           <div className="min-h-0 flex-1"><Desk /></div>
           <Rail />
-        </div>
+          <ContextMenu />
+        </main>
         <Inspector />
       </div>
-      <div
-        role="separator" tabIndex={0} aria-label="Divider between page and timeline" aria-orientation="horizontal" aria-valuenow={below} aria-valuemin={84} aria-valuemax={2000}
-        className="relative z-30 -my-[3px] h-[6px] shrink-0 cursor-ns-resize hover:bg-brass-400 focus-visible:bg-brass-400"
-        onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); from.current = { y: e.clientY, below } }}
-        onPointerMove={(e) => from.current && resize(from.current.below + from.current.y - e.clientY)}
-        onPointerUp={() => { from.current = null }}
-        onKeyDown={(e) => {
-          const by = { ArrowUp: 20, ArrowDown: -20 }[e.key]
-          if (by) { e.preventDefault(); e.stopPropagation(); resize(below + by) }
-        }}
-      />
-      <div className="flex shrink-0" style={{ height: below }}><Timeline /></div>
+      <div className="flex shrink-0" style={{ height: below }}>
+        <Timeline>
+          <div
+            role="separator" tabIndex={0} aria-label="Divider between page and timeline" aria-orientation="horizontal" aria-valuenow={below} aria-valuemin={84} aria-valuemax={2000}
+            className="absolute inset-x-0 -top-[3px] z-30 h-[6px] cursor-ns-resize hover:bg-brass-400 focus-visible:bg-brass-400"
+            onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); from.current = { y: e.clientY, below } }}
+            onPointerMove={(e) => from.current && resize(from.current.below + from.current.y - e.clientY)}
+            onPointerUp={() => { from.current = null }}
+            onKeyDown={(e) => {
+              const by = { ArrowUp: 20, ArrowDown: -20 }[e.key]
+              if (by) { e.preventDefault(); e.stopPropagation(); resize(below + by) }
+            }}
+          />
+        </Timeline>
+      </div>
       {sheet === 'export' && <ExportSheet />}
       {sheet === 'stages' && <StagesSheet />}
       {sheet === 'keys' && <Shortcuts />}
       {sheet === 'words' && <WordsSheet />}
       <Notices />
-      <ContextMenu />
       <svg width="0" height="0" className="absolute" aria-hidden>
         <defs>
           <pattern id="hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="1.5" height="5" fill="#8FA8A1" opacity="0.6" /></pattern>

@@ -93,7 +93,7 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
     <>
       {index > 0 && <Transition film={film} index={index} x={px(scale, s.start)} w={s.into * scale.perMs} height={height} scale={scale} />}
       <button
-        type="button" data-scene={index} aria-current={current} aria-pressed={chosen} aria-label={`${s.name}, ${seconds(s.stay)}`}
+        type="button" data-scene={index} aria-current={current} aria-pressed={chosen} aria-label={w > 100 ? undefined : `${index + 1} ${s.name} ${seconds(s.stay)}${says(s)}`}
         title={`${s.name}, ${seconds(s.stay)}. Drag it to another place; Shift and Ctrl select several; press twice to name it.`}
         onPointerDown={(e) => {
           if (e.button !== 0) return
@@ -144,7 +144,7 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
         {w > 100 && (
           <span className="min-w-0 leading-tight">
             <span className="block truncate font-semibold">{index + 1} {s.name}</span>
-            <span className="whitespace-nowrap font-mono text-[12px] text-foam-300">{seconds(s.stay)}{s.endsAtCue ? ' · to a cue' : s.autoStay ? ' · auto' : ''}</span>
+            <span className="whitespace-nowrap font-mono text-[12px] text-foam-300">{seconds(s.stay)}{says(s)}</span>
           </span>
         )}
       </button>
@@ -184,17 +184,21 @@ function Tile({ film, from, to, scale, height, current, onOpen }: {
   )
 }
 
+/** What a scene's stay follows, if anything. */
+const says = (s: Film['scenes'][number]) => (s.endsAtCue ? ' · to a cue' : s.autoStay ? ' · auto' : '')
+
 function Transition({ film, index, x, w, height, scale }: { film: Film; index: number; x: number; w: number; height: number; scale: Scale }) {
   const s = film.scenes[index]
   const open = () => { goToScene(index); select([], '') }
+  const time = (s.into / 1000).toFixed(s.into % 100 ? 2 : 1)
   return (
     <>
       <button
-        type="button" onClick={open} title={`${s.transition} into ${s.name}`} aria-label={`Transition into ${s.name}: ${s.transition}, ${seconds(s.into)}`} data-transition={index}
+        type="button" onClick={open} title={`${s.transition} into ${s.name}`} aria-label={`${time} ${s.transition} into ${s.name}: transition`} data-transition={index}
         className="absolute top-0 rounded-md hover:bg-spruce-900" style={w < 24 ? { left: x - (24 - w) / 2, width: 24, height } : { left: x, width: w, height }}
       >
         <TransitionSign kind={s.transition} width={Math.max(w, 24)} height={height} direction={s.direction} goesOn={s.goesOn && s.run > 1} />
-        {w > 34 && <span className="absolute inset-x-0 bottom-1 text-center font-mono text-[11px] text-foam-300">{(s.into / 1000).toFixed(s.into % 100 ? 2 : 1)}{w > 84 ? ` ${s.transition}` : ''}</span>}
+        {w > 34 && <span className="absolute inset-x-0 bottom-1 text-center font-mono text-[11px] text-foam-300">{time}{w > 84 ? ` ${s.transition}` : ''}</span>}
       </button>
       {s.into > 0 && (
         <Edge name={`Transition into ${s.name}`} left={x + w - 3} height={height} scale={scale} value={s.into} min={10} intent="scene.transition" args={(duration) => ({ ids: [s.id], patch: { duration } })} />

@@ -1,5 +1,5 @@
 // The timeline: the film, or one scene, along time; a row for every thread.
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import type { Film, Row } from '../engine/types'
 import { useDesk } from '../project/desk'
 import { Bars } from './Bars'
@@ -9,7 +9,7 @@ import { Scenes } from './Scenes'
 import { Transport } from './Transport'
 import { head, inView, placeRows, ruler, scaleOf, scenesHeight } from './scale'
 
-export function Timeline() {
+export function Timeline({ children }: { children?: ReactNode }) {
   const film = useDesk((d) => d.film)
   const rows = useDesk((d) => d.rows)
   const scene = useDesk((d) => d.scene)
@@ -72,6 +72,7 @@ export function Timeline() {
   const above = ruler + scenesHeight
   return (
     <section aria-label="Timeline" className="on-spruce relative flex min-h-0 min-w-0 flex-1 bg-spruce-950 text-foam-100">
+      {children}
       <div
         ref={scroller} data-timeline className="thin-scroll relative min-w-0 flex-1 overflow-auto"
         onScroll={(e) => setScrolled(Math.floor(e.currentTarget.scrollTop / 100) * 100)}

@@ -56,7 +56,7 @@ export function ContextMenu() {
           onClick={() => { close(true); item.run() }}
           className="flex h-[26px] w-full items-center gap-4 rounded-md px-2 text-left focus:bg-brass-200 focus:!outline-none disabled:opacity-45"
         >
-          {item.word}<span className="ml-auto font-mono text-[11px] text-ink-500">{item.key}</span>
+          {item.word}<span className="ml-auto font-mono text-[11px] text-ink-600">{item.key}</span>
         </button>
       )))}
     </div>
