@@ -116,6 +116,8 @@ func main() {
 		return s.Update(geom.Point{X: a[0].Float(), Y: a[1].Float()}, session.Modifiers{Shift: a[2].Bool(), Alt: a[3].Bool()})
 	})
 	on("end", func([]js.Value) (any, error) { return s.End(), nil })
+	on("tones", func(a []js.Value) (any, error) { return session.Tones(a[0].String()), nil })
+	on("shapes", func([]js.Value) (any, error) { return session.ShapeSigns(), nil })
 	on("pictures", func([]js.Value) (any, error) { return s.Film().Pictures, nil })
 	on("frame", func(a []js.Value) (any, error) { return listValue(s.Frame(moment(a[0]), a[1].Float())), nil })
 	on("thumb", func(a []js.Value) (any, error) { return listValue(s.Thumb(a[0].Int(), a[1].Float())), nil })

@@ -24,7 +24,9 @@ type Project struct {
 	Insets   []*Inset          `json:"insets,omitzero"` // films inside the film
 	Sounds   []*Sound          `json:"sounds,omitzero"`
 	RoleSets []*RoleSet        `json:"roleSets,omitzero"`
-	Media    map[string]*Media `json:"media,omitzero"` // by SHA-256 of the original file, hex
+	Palette  []string          `json:"palette,omitzero"` // colours that were put aside, at most 64
+	Looks    []*SavedLook      `json:"looks,omitzero"`   // looks that were put aside, at most 64
+	Media    map[string]*Media `json:"media,omitzero"`   // by SHA-256 of the original file, hex
 	Extra    Extra             `json:",unknown"`
 }
 
@@ -141,13 +143,14 @@ type Media struct {
 
 // Layer kinds.
 const (
-	Group     = "group"
-	Rectangle = "rectangle"
-	Ellipse   = "ellipse"
-	PathKind  = "path"
-	TextKind  = "text"
-	Picture   = "picture"
-	InsetKind = "inset"
+	Group      = "group"
+	Rectangle  = "rectangle"
+	Ellipse    = "ellipse"
+	PathKind   = "path"
+	TextKind   = "text"
+	Picture    = "picture"
+	InsetKind  = "inset"
+	MarkerKind = "marker"
 )
 
 // Layer is one thing on a page. Its identity across scenes is its thread.
@@ -164,10 +167,13 @@ type Layer struct {
 	Blur     float64     `json:"blur,omitzero"`    // px, deviation of a Gaussian
 	Feather  float64     `json:"feather,omitzero"` // px over which its border fades, inwards
 	Shadow   *Shadow     `json:"shadow,omitzero"`
-	Corner   float64     `json:"corner,omitzero"` // px, rectangles and pictures
+	Glow     *Glow       `json:"glow,omitzero"`
+	Corner   float64     `json:"corner,omitzero"` // px, pictures and shapes with corners
+	Shape    *Shape      `json:"shape,omitzero"`  // of shapes: what is not by default
 	Path     string      `json:"path,omitzero"`   // SVG path data in the layer's own axes
 	Text     *Text       `json:"text,omitzero"`
 	Picture  *PictureUse `json:"picture,omitzero"`
+	Marker   *Marker     `json:"marker,omitzero"`
 	Inset    *InsetUse   `json:"inset,omitzero"`
 	Tint     int         `json:"tint,omitzero"` // 0..7, the row's colour in the timeline
 	Locked   bool        `json:"locked,omitzero"`
@@ -193,18 +199,23 @@ type Place struct {
 
 // Fill kinds.
 const (
-	NoFill = "none"
-	Solid  = "colour"
-	Linear = "linear"
-	Radial = "radial"
+	NoFill      = "none"
+	Solid       = "colour"
+	Linear      = "linear"
+	Radial      = "radial"
+	PictureFill = "picture" // a picture that covers the box
+	Texture     = "texture" // a picture that is laid side by side without a seam
 )
 
 // Fill is what a shape is filled with.
 type Fill struct {
-	Kind     string    `json:"kind"`              // none, colour, linear, radial
+	Kind     string    `json:"kind"`              // none, colour, linear, radial, picture, texture
 	Colour   string    `json:"colour,omitzero"`   // #rrggbb or #rrggbbaa
 	Role     string    `json:"role,omitzero"`     // a colour role of the scene, before Colour
+	Tone     int       `json:"tone,omitzero"`     // -5..5: steps darker or lighter than the role
 	Gradient *Gradient `json:"gradient,omitzero"` // of linear and radial fills
+	Media    string    `json:"media,omitzero"`    // of pictures and textures
+	Size     float64   `json:"size,omitzero"`     // of a texture: width of a tile in px; 0: as many as the picture has
 }
 
 // Graded reports whether the fill is a gradient.
@@ -224,6 +235,7 @@ type Stop struct {
 	At     float64 `json:"at"` // 0..1, not below the one before
 	Colour string  `json:"colour"`
 	Role   string  `json:"role,omitzero"` // a colour role of the scene, before Colour
+	Tone   int     `json:"tone,omitzero"` // -5..5: steps darker or lighter than the role
 }
 
 // Sides of a stroke. The empty side is the middle.
@@ -242,6 +254,8 @@ type Stroke struct {
 	MiterLimit float64   `json:"miterLimit,omitzero"` // miter length in widths; 0: 4
 	Dash       []float64 `json:"dash,omitzero"`       // dashes and gaps in turn, px
 	DashOffset float64   `json:"dashOffset,omitzero"` // px into the pattern
+	StartHead  string    `json:"startHead,omitzero"`  // of open lines: "", triangle, open, dot, bar
+	EndHead    string    `json:"endHead,omitzero"`
 }
 
 // Shadow is cast by a layer. It falls the same way on the page however the layer is turned.
@@ -251,6 +265,47 @@ type Shadow struct {
 	Blur   float64 `json:"blur,omitzero"` // px, deviation of a Gaussian
 	Colour string  `json:"colour"`        // #rrggbb or #rrggbbaa
 	Role   string  `json:"role,omitzero"` // a colour role of the scene, before Colour
+	Tone   int     `json:"tone,omitzero"` // -5..5: steps darker or lighter than the role
+}
+
+// Glow is light around a layer.
+type Glow struct {
+	Blur   float64 `json:"blur"`          // px, deviation of a Gaussian
+	Colour string  `json:"colour"`        // #rrggbb or #rrggbbaa
+	Role   string  `json:"role,omitzero"` // a colour role of the scene, before Colour
+	Tone   int     `json:"tone,omitzero"` // -5..5: steps darker or lighter than the role
+}
+
+// Look is how a layer is painted, whatever it shows.
+type Look struct {
+	Fill    Fill    `json:"fill"`
+	Stroke  *Stroke `json:"stroke,omitzero"`
+	Opacity float64 `json:"opacity"`
+	Blend   string  `json:"blend,omitzero"`
+	Blur    float64 `json:"blur,omitzero"`
+	Feather float64 `json:"feather,omitzero"`
+	Shadow  *Shadow `json:"shadow,omitzero"`
+	Glow    *Glow   `json:"glow,omitzero"`
+	Corner  float64 `json:"corner,omitzero"`
+}
+
+// SavedLook is a look that was put aside under a name.
+type SavedLook struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	Look Look   `json:"look"`
+}
+
+// Styles of markers.
+const (
+	Dots  = "dots"
+	Bars  = "bars"
+	Count = "count" // "2 of 4"
+)
+
+// Marker says which scene this is among those its thread lives in.
+type Marker struct {
+	Style string `json:"style"` // dots, bars, count
 }
 
 // Text alignments.

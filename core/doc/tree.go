@@ -105,7 +105,7 @@ func (s *Scene) Clone() *Scene {
 func (l *Layer) Clone() *Layer {
 	c := *l
 	c.Place.Pivot = copied(l.Place.Pivot)
-	c.Fill, c.Shadow = l.Fill.clone(), copied(l.Shadow)
+	c.Fill, c.Shadow, c.Glow = l.Fill.clone(), copied(l.Shadow), copied(l.Glow)
 	if c.Stroke = copied(l.Stroke); c.Stroke != nil {
 		c.Stroke.Fill, c.Stroke.Dash = l.Stroke.Fill.clone(), slices.Clone(l.Stroke.Dash)
 	}
@@ -117,7 +117,10 @@ func (l *Layer) Clone() *Layer {
 	if c.Picture = copied(l.Picture); c.Picture != nil {
 		c.Picture.Crop = copied(l.Picture.Crop)
 	}
-	c.Inset = copied(l.Inset)
+	c.Inset, c.Marker = copied(l.Inset), copied(l.Marker)
+	if c.Shape = copied(l.Shape); c.Shape != nil {
+		c.Shape.Corners, c.Shape.Tip, c.Shape.Bends = copied(l.Shape.Corners), copied(l.Shape.Tip), slices.Clone(l.Shape.Bends)
+	}
 	c.Moves = nil
 	for _, m := range l.Moves {
 		c.Moves = append(c.Moves, m.Clone())

@@ -147,10 +147,35 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 		c.id(at+".id", r.ID)
 		c.roles(at+".roles", r.Roles)
 	}
+	c.saved(p)
 	if c.err != nil {
 		return c.err
 	}
 	return nil
+}
+
+// saved checks what was put aside: colours, looks, sets of roles.
+func (c *checker) saved(p *Project) {
+	if n := max(len(p.Palette), len(p.Looks), len(p.RoleSets)); n > MaxSaved {
+		c.fail("palette, looks, roleSets", "hold %d; at most %d of each are put aside", n, MaxSaved)
+	}
+	for i, v := range p.Palette {
+		c.colour(c.at("palette[%d]", i), v)
+	}
+	for i, v := range p.Looks {
+		at := c.at("looks[%d]", i)
+		if v == nil {
+			c.fail(at, "is empty")
+			continue
+		}
+		c.id(at+".id", v.ID)
+		c.name(at+".name", v.Name)
+		k := &v.Look
+		c.number(at+".look.opacity", k.Opacity, 0, 1)
+		c.number(at+".look.corner", k.Corner, 0, MaxPlace)
+		shown := &Layer{Kind: Rectangle, Fill: k.Fill, Stroke: k.Stroke, Blend: k.Blend, Blur: k.Blur, Feather: k.Feather, Shadow: k.Shadow, Glow: k.Glow}
+		c.look(at+".look", shown, &Scene{}) // of any scene: each colour stands beside its role
+	}
 }
 
 // count returns how many layers and moves the film has: maps of ids made as large need not grow.

@@ -14,7 +14,7 @@ func (p *Project) headsOnly(before *Project) bool {
 	return p.Version == before.Version && p.ID == before.ID && p.Name == before.Name && a.Width == b.Width && a.Height == b.Height && a.Rate == b.Rate &&
 		a.Loop == b.Loop && a.Closing == b.Closing && a.EndPause == b.EndPause && maps.Equal(p.Media, before.Media) &&
 		slices.Equal(p.Insets, before.Insets) && slices.Equal(p.Aside, before.Aside) && slices.Equal(p.Sounds, before.Sounds) &&
-		slices.Equal(p.RoleSets, before.RoleSets) && slices.EqualFunc(a.Scenes, b.Scenes, sameBut)
+		slices.Equal(p.RoleSets, before.RoleSets) && slices.Equal(p.Palette, before.Palette) && slices.Equal(p.Looks, before.Looks) && slices.EqualFunc(a.Scenes, b.Scenes, sameBut)
 }
 
 // sameBut reports whether two scenes differ in own fields of layers at most.

@@ -29,7 +29,7 @@ func (c *checker) head(at string, l *Layer, s *Scene) bool {
 		c.fail(at+".thread", "must be 1 to 40 characters long")
 	}
 	c.name(at+".name", l.Name)
-	c.oneOf(at+".kind", l.Kind, Group, Rectangle, Ellipse, PathKind, TextKind, Picture, InsetKind)
+	c.oneOf(at+".kind", l.Kind, append([]string{Group, PathKind, TextKind, Picture, InsetKind, MarkerKind}, Shapes...)...)
 	c.number(at+".place.x", l.Place.X, -MaxPlace, MaxPlace)
 	c.number(at+".place.y", l.Place.Y, -MaxPlace, MaxPlace)
 	c.number(at+".place.w", l.Place.W, 0, MaxPlace)
@@ -39,6 +39,7 @@ func (c *checker) head(at string, l *Layer, s *Scene) bool {
 	c.number(at+".corner", l.Corner, 0, MaxPlace)
 	c.number(at+".tint", float64(l.Tint), 0, 7)
 	c.look(at, l, s)
+	c.shape(at+".shape", l)
 	if l.Kind != Group && len(l.Children) > 0 {
 		c.fail(at+".children", "belong to groups only")
 	}
@@ -55,6 +56,12 @@ func (c *checker) head(at string, l *Layer, s *Scene) bool {
 			return false
 		}
 		c.known(at+".picture.media", l.Picture.Media)
+	case MarkerKind:
+		if l.Marker == nil {
+			c.fail(at+".marker", "is missing")
+			return false
+		}
+		c.oneOf(at+".marker.style", l.Marker.Style, Dots, Bars, Count)
 	case PathKind:
 		if err := checkPath(l.Path); err != nil {
 			c.fail(at+".path", "cannot be read: %v", err)

@@ -12,6 +12,9 @@ const (
 	MaxEffect = 500  // px of any blur or feather
 	MaxShadow = 1000 // px a shadow falls, either way
 	MaxDashes = 16   // lengths in a pattern of dashes
+	MaxTone   = 5    // steps lighter or darker than a role
+	MaxSaved  = 64   // colours, looks and sets of roles that are put aside
+	MaxRoles  = 32   // of a scene
 	MaxShares = 1000 // of a box, that a point of a gradient lies away
 )
 
@@ -34,10 +37,17 @@ func (c *checker) look(at string, l *Layer, s *Scene) {
 		c.number(at+".shadow.x", v.X, -MaxShadow, MaxShadow)
 		c.number(at+".shadow.y", v.Y, -MaxShadow, MaxShadow)
 		c.number(at+".shadow.blur", v.Blur, 0, MaxEffect)
-		c.ink(at+".shadow", v.Colour, v.Role, s.Roles)
+		c.ink(at+".shadow", v.Colour, v.Role, v.Tone, s.Roles)
 	}
+	if v := l.Glow; v != nil {
+		c.number(at+".glow.blur", v.Blur, 0, MaxEffect)
+		c.ink(at+".glow", v.Colour, v.Role, v.Tone, s.Roles)
+	}
+	c.stroke(at+".stroke", l, s)
+}
+
+func (c *checker) stroke(at string, l *Layer, s *Scene) {
 	if v := l.Stroke; v != nil {
-		at += ".stroke"
 		switch l.Kind {
 		case Group, Picture, InsetKind:
 			c.fail(at, "belongs to shapes, paths and texts")
@@ -55,13 +65,19 @@ func (c *checker) look(at string, l *Layer, s *Scene) {
 		for _, d := range v.Dash {
 			c.number(at+".dash", d, 0, MaxPlace)
 		}
+		c.oneOf(at+".startHead", v.StartHead, geom.Heads...)
+		c.oneOf(at+".endHead", v.EndHead, geom.Heads...)
 	}
 }
 
 func (c *checker) fill(at string, f Fill, roles map[string]string) {
-	c.oneOf(at+".kind", f.Kind, NoFill, Solid, Linear, Radial)
-	if f.Kind == Solid {
-		c.ink(at, f.Colour, f.Role, roles)
+	c.oneOf(at+".kind", f.Kind, NoFill, Solid, Linear, Radial, PictureFill, Texture)
+	switch f.Kind {
+	case Solid:
+		c.ink(at, f.Colour, f.Role, f.Tone, roles)
+	case PictureFill, Texture:
+		c.known(at+".media", f.Media)
+		c.number(at+".size", f.Size, 0, MaxPlace)
 	}
 	if !f.Graded() {
 		return
@@ -83,7 +99,7 @@ func (c *checker) fill(at string, f Fill, roles map[string]string) {
 	for i, s := range g.Stops {
 		at := c.at("%s.stops[%d]", at, i)
 		c.number(at+".at", s.At, last, 1)
-		c.ink(at, s.Colour, s.Role, roles)
+		c.ink(at, s.Colour, s.Role, s.Tone, roles)
 		last = s.At
 	}
 }
@@ -96,7 +112,8 @@ func orZero(p *[2]float64) [2]float64 {
 }
 
 // ink checks a colour that may be a role.
-func (c *checker) ink(at, colour, role string, roles map[string]string) {
+func (c *checker) ink(at, colour, role string, tone int, roles map[string]string) {
+	c.number(at+".tone", float64(tone), -MaxTone, MaxTone)
 	if role != "" && colour == "" && roles[role] == "" {
 		c.fail(at+".role", "is %q, a role this scene does not have, and there is no colour beside it", role)
 	}

@@ -168,6 +168,22 @@ func init() {
 		e.p.Name = strings.TrimSpace(c.Name)
 		return nil
 	})
+	// What the project has put aside: colours, looks, sets of roles.
+	op("project.set", func(e *editor, c *struct {
+		Patch jsontext.Value `json:"patch"`
+	}) error {
+		old := struct {
+			Palette  []string         `json:"palette,omitzero"`
+			Looks    []*doc.SavedLook `json:"looks,omitzero"`
+			RoleSets []*doc.RoleSet   `json:"roleSets,omitzero"`
+		}{e.p.Palette, e.p.Looks, e.p.RoleSets}
+		next, err := merged(&old, c.Patch, "id", "name", "film", "media", "version")
+		if err != nil {
+			return err
+		}
+		e.p.Palette, e.p.Looks, e.p.RoleSets = next.Palette, next.Looks, next.RoleSets
+		return nil
+	})
 	op("film.set", func(e *editor, c *struct {
 		Patch jsontext.Value `json:"patch"`
 	}) error {

@@ -36,6 +36,9 @@ func scaleLook(l *doc.Layer, k float64) {
 		fall := func(x float64) float64 { return min(max(x*k, -doc.MaxShadow), doc.MaxShadow) }
 		v.X, v.Y, v.Blur = fall(v.X), fall(v.Y), min(v.Blur*k, doc.MaxEffect)
 	}
+	if v := l.Glow; v != nil {
+		v.Blur = min(v.Blur*k, doc.MaxEffect)
+	}
 	if v := l.Stroke; v != nil {
 		v.Width *= k
 		v.DashOffset *= k

@@ -8,6 +8,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/motion"
+	form "capstan/core/shape"
 	"capstan/core/text"
 )
 
@@ -60,6 +61,7 @@ type outlines struct {
 	picture uint32
 	lines   []geom.Box // of texts: where a pointer finds them
 	path    *geom.Path // of drawn paths
+	spec    form.Spec  // of shapes
 	pieces  []piece    // of texts whose moves divide them
 	effects Effects    // but for the opacity
 	alone   bool       // is painted by itself before it is laid over the page, whatever its opacity
@@ -76,7 +78,8 @@ type piece struct {
 type shape struct {
 	key   uint32
 	paint Paint
-	side  string // of a stroke that lies on one side of its line: of, whose inside or outside it keeps to
+	shade float64 // how much darker than the layer's fill it is
+	side  string  // of a stroke that lies on one side of its line: of, whose inside or outside it keeps to
 	of    uint32
 }
 
@@ -289,10 +292,6 @@ func (f *Film) compileShape(s *scene, l *layer) {
 	d := l.doc
 	l.box = geom.BoxAt(geom.Point{}, d.Place.W, d.Place.H)
 	switch d.Kind {
-	case doc.Rectangle:
-		l.shapes = []shape{{key: f.Geometry.rectangle(l.box, d.Corner)}}
-	case doc.Ellipse:
-		l.shapes = []shape{{key: f.Geometry.ellipse(l.box)}}
 	case doc.PathKind:
 		key := f.Geometry.key("p"+d.Path, func() *geom.Path {
 			p, err := geom.ParseData(d.Path)
@@ -320,9 +319,12 @@ func (f *Film) compileShape(s *scene, l *layer) {
 		}
 		l.picture = i
 	}
+	if d.IsShape() {
+		f.compileOutlines(l)
+	}
 	fill := paintOf(d.Fill, s.doc, l.box)
 	for i := range l.shapes {
-		l.shapes[i].paint = fill
+		l.shapes[i].paint = shaded(fill, l.shapes[i].shade)
 	}
 	l.shapes = f.stroked(l.shapes, d.Stroke, s.doc, l.box)
 	f.compileEffects(s, l)

@@ -6,6 +6,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/paint"
+	form "capstan/core/shape"
 )
 
 func (p *Player) emit(v View) *List {
@@ -272,9 +273,18 @@ func (p *Player) ownOutline(n *node, s *shape) *geom.Path {
 			p.tmp.Points = append(p.tmp.Points, q.Lerp(n.other.path.Points[k], n.share))
 		}
 		return &p.tmp
-	case n.sized && d.Kind == doc.Rectangle && n.corner > 0:
-		p.tmp = *geom.Rectangle(geom.BoxAt(geom.Point{}, n.size.X, n.size.Y), n.corner)
-		return &p.tmp
+	case n.sized && d.IsShape() && d.Kind != doc.Ellipse && (d.Kind != doc.Rectangle || n.corner > 0 || d.Shape != nil):
+		spec := n.layer.spec
+		if n.other != nil && n.other.spec.Kind == spec.Kind {
+			spec = form.Mix(spec, n.other.spec, n.share)
+		}
+		spec.W, spec.H, spec.Corner = n.size.X, n.size.Y, n.corner
+		for i, part := range spec.Parts() {
+			if i < len(n.layer.shapes) && n.layer.shapes[i].key == s.key || i == 0 && len(n.layer.shapes) == 1 {
+				p.tmp = *part.Path
+				return &p.tmp
+			}
+		}
 	}
 	return nil
 }

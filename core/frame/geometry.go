@@ -6,7 +6,9 @@ package frame
 import (
 	"fmt"
 
+	"capstan/core/doc"
 	"capstan/core/geom"
+	form "capstan/core/shape"
 )
 
 // Store keeps outlines by content, so that painters may cache what they made of a key. Keys are never used
@@ -52,6 +54,27 @@ func (s *Store) rectangle(b geom.Box, radius float64) uint32 {
 	return s.key(fmt.Sprint("r", b, radius), func() *geom.Path { return geom.Rectangle(b, radius) })
 }
 
-func (s *Store) ellipse(b geom.Box) uint32 {
-	return s.key(fmt.Sprint("e", b), func() *geom.Path { return geom.Ellipse(b) })
+// compileOutlines gives a layer the outlines of its shape.
+func (f *Film) compileOutlines(l *layer) {
+	l.spec = form.Of(l.doc)
+	v, _ := doc.Encode(l.spec.Shape)
+	content := fmt.Sprint("k", l.spec.Kind, l.spec.W, " ", l.spec.H, " ", l.spec.Corner, string(v))
+	var parts []form.Part
+	made := func() []form.Part {
+		if parts == nil {
+			parts = l.spec.Parts()
+		}
+		return parts
+	}
+	n := 1
+	if l.spec.Kind == doc.Ribbon {
+		n = len(made())
+	}
+	for i := range n {
+		s := shape{key: f.Geometry.key(fmt.Sprint(content, i), func() *geom.Path { return made()[i].Path })}
+		if n > 1 {
+			s.shade = made()[i].Shade
+		}
+		l.shapes = append(l.shapes, s)
+	}
 }

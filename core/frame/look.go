@@ -10,23 +10,25 @@ import (
 	"capstan/core/paint"
 )
 
-// colourOf reads a colour that may be a role of the scene.
-func colourOf(code, role string, s *doc.Scene) paint.Colour {
+// colourOf reads a colour that may be a tone of a role of the scene. The colour beside a role is what it was when it was chosen: it
+// stands in where the scene has no such role.
+func colourOf(code, role string, tone int, s *doc.Scene) paint.Colour {
+	by := 0
 	if c, ok := s.Roles[role]; ok && role != "" {
-		code = c
+		code, by = c, tone
 	}
 	c, err := paint.Parse(code)
 	if err != nil {
 		return paint.Black // validation has refused it
 	}
-	return c
+	return c.Tone(by)
 }
 
 // paintOf resolves a fill of a layer with the given box; no fill is a colour that does not show.
 func paintOf(fill doc.Fill, s *doc.Scene, box geom.Box) Paint {
 	switch {
 	case fill.Kind == doc.Solid:
-		return Paint{Colour: colourOf(fill.Colour, fill.Role, s)}
+		return Paint{Colour: colourOf(fill.Colour, fill.Role, fill.Tone, s)}
 	case fill.Graded() && fill.Gradient != nil && len(fill.Gradient.Stops) > 1:
 		return graded(fill, s, box)
 	}
@@ -37,7 +39,7 @@ func graded(fill doc.Fill, s *doc.Scene, box geom.Box) Paint {
 	d := fill.Gradient
 	g := &paint.Gradient{Radial: fill.Kind == doc.Radial}
 	for _, v := range d.Stops {
-		g.Stops = append(g.Stops, paint.Stop{At: v.At, Colour: colourOf(v.Colour, v.Role, s)})
+		g.Stops = append(g.Stops, paint.Stop{At: v.At, Colour: colourOf(v.Colour, v.Role, v.Tone, s)})
 	}
 	at := func(v [2]float64) geom.Point {
 		return geom.Point{X: box.Min.X + v[0]*box.W(), Y: box.Min.Y + v[1]*box.H()}
@@ -51,6 +53,23 @@ func graded(fill doc.Fill, s *doc.Scene, box geom.Box) Paint {
 			f = f.Mul(0.98 / l) // a focus on the rim has no cone
 		}
 		g.Focus = [2]float64{f.X, f.Y}
+	}
+	return p
+}
+
+// shaded returns a paint made darker by a share of its OKLab lightness.
+func shaded(p Paint, by float64) Paint {
+	if by == 0 {
+		return p
+	}
+	p.Colour = paint.Mix(p.Colour, paint.Colour{A: p.Colour.A}, by)
+	if p.Gradient != nil {
+		g := *p.Gradient
+		g.Stops = slices.Clone(g.Stops)
+		for i, s := range g.Stops {
+			g.Stops[i].Colour = paint.Mix(s.Colour, paint.Colour{A: s.Colour.A}, by)
+		}
+		p.Gradient = &g
 	}
 	return p
 }
@@ -72,7 +91,7 @@ func (f *Film) stroked(shapes []shape, d *doc.Stroke, s *doc.Scene, box geom.Box
 }
 
 func (f *Film) strokeKey(of uint32, d *doc.Stroke) uint32 {
-	name := fmt.Sprint("s", of, " ", d.Width, d.Side != "", d.Cap, d.Join, d.MiterLimit, d.Dash, d.DashOffset)
+	name := fmt.Sprint("s", of, " ", d.Width, d.Side != "", d.Cap, d.Join, d.MiterLimit, d.Dash, d.DashOffset, d.StartHead, d.EndHead)
 	return f.Geometry.key(name, func() *geom.Path { return f.Geometry.Path(of).Stroke(pen(d, d.Width)) })
 }
 
@@ -81,14 +100,14 @@ func pen(d *doc.Stroke, width float64) geom.Pen {
 	if d.Side != "" {
 		width *= 2
 	}
-	return geom.Pen{Width: width, Cap: d.Cap, Join: d.Join, MiterLimit: d.MiterLimit, Dash: d.Dash, DashOffset: d.DashOffset}
+	return geom.Pen{Width: width, Cap: d.Cap, Join: d.Join, MiterLimit: d.MiterLimit, Dash: d.Dash, DashOffset: d.DashOffset, StartHead: d.StartHead, EndHead: d.EndHead}
 }
 
 func (f *Film) compileEffects(s *scene, l *layer) {
 	d := l.doc
 	l.effects = Effects{Feather: d.Feather, Blur: d.Blur, Blend: Blend(max(0, slices.Index(doc.Blends, d.Blend)))}
 	if v := d.Shadow; v != nil {
-		l.effects.Shadow = Shadow{X: v.X, Y: v.Y, Blur: v.Blur, Colour: colourOf(v.Colour, v.Role, s.doc)}
+		l.effects.Shadow = Shadow{X: v.X, Y: v.Y, Blur: v.Blur, Colour: colourOf(v.Colour, v.Role, v.Tone, s.doc)}
 	}
 	l.alone = !l.effects.none()
 }

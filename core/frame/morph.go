@@ -211,7 +211,7 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b stance
 	n := node{
 		kind: leafNode, layer: q.a, other: q.b, share: e, m: m, alpha: alpha,
 		veil: a.veil.Lifted(morph.Ease(e)).With(b.veil.Lifted(1 - morph.Ease(e))), scroll: loops.Scroll, period: loops.Period, faint: 1 - loops.Repeats,
-		size: size, corner: max(morph.Number(a.corner, b.corner, e), 0), sized: a.size != b.size || a.corner != b.corner,
+		size: size, corner: max(morph.Number(a.corner, b.corner, e), 0), sized: a.size != b.size || a.corner != b.corner || !q.a.doc.Shape.Equal(q.b.doc.Shape),
 	}
 	if q.a.alone || q.b.alone {
 		p.effects = append(p.effects, mixEffects(&q.a.effects, &q.b.effects, morph.Ease(e)))
@@ -319,9 +319,10 @@ func alike(a, b *layer) bool {
 	if x.Kind != y.Kind || a.fills() != b.fills() {
 		return false
 	}
-	switch x.Kind {
-	case doc.Rectangle, doc.Ellipse:
+	if x.IsShape() {
 		return true
+	}
+	switch x.Kind {
 	case doc.PathKind:
 		return x.Path == y.Path || a.blends(b)
 	case doc.Picture:

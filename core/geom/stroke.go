@@ -23,6 +23,8 @@ type Pen struct {
 	MiterLimit float64   // ratio of miter length to width beyond which a miter becomes a bevel; 0: 4, as in SVG
 	Dash       []float64 // lengths of dashes and gaps in turn; an odd number counts twice over
 	DashOffset float64   // where in the pattern the path begins
+	StartHead  string    // of Heads; closed lines have none
+	EndHead    string
 }
 
 // strokeTolerance is how far, in local px, a stroke's outline may lie off the true one: unseen up to some eight times
@@ -44,7 +46,7 @@ func (p *Path) Stroke(pen Pen) *Path {
 		s.pen.MiterLimit = 4
 	}
 	for _, line := range p.flatten(s.r) {
-		for _, piece := range s.dashed(line) {
+		for _, piece := range s.dashed(s.headed(line)) {
 			s.stroke(piece)
 		}
 	}

@@ -104,19 +104,22 @@ func (c Colour) Lab() Lab {
 	}
 }
 
-// Colour converts back to sRGB; each channel is clipped to 0..1 by itself.
-func (v Lab) Colour() Colour {
+// linear returns the linear sRGB channels, which may lie outside 0..1.
+func (v Lab) linear() (r, g, b float64) {
 	l := v.L + 0.3963377774*v.A + 0.2158037573*v.B
 	m := v.L - 0.1055613458*v.A - 0.0638541728*v.B
 	s := v.L - 0.0894841775*v.A - 1.2914855480*v.B
 	l, m, s = l*l*l, m*m*m, s*s*s
+	return +4.0767416621*l - 3.3077115913*m + 0.2309699292*s,
+		-1.2684380046*l + 2.6097574011*m - 0.3413193965*s,
+		-0.0041960863*l - 0.7034186147*m + 1.7076147010*s
+}
+
+// Colour converts back to sRGB; each channel is clipped to 0..1 by itself.
+func (v Lab) Colour() Colour {
 	clip := func(x float64) float64 { return math.Max(0, math.Min(1, Encode(x))) }
-	return Colour{
-		clip(+4.0767416621*l - 3.3077115913*m + 0.2309699292*s),
-		clip(-1.2684380046*l + 2.6097574011*m - 0.3413193965*s),
-		clip(-0.0041960863*l - 0.7034186147*m + 1.7076147010*s),
-		math.Max(0, math.Min(1, v.Alpha)),
-	}
+	r, g, b := v.linear()
+	return Colour{clip(r), clip(g), clip(b), math.Max(0, math.Min(1, v.Alpha))}
 }
 
 // Mix interpolates from a to b in OKLab with premultiplied opacity, as color-mix(in oklab) does. The ends are

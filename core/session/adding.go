@@ -58,32 +58,6 @@ func (s *Session) centre() geom.Point {
 }
 
 func init() {
-	intent("add.shape", func(s *Session, m Moment, c *struct {
-		Kind string      `json:"kind"`
-		Box  *[4]float64 `json:"box"` // x y w h on the page; absent: in the middle
-	}) (edit.Command, error) {
-		sc := s.scene(m)
-		name := map[string]string{doc.Rectangle: "Rectangle", doc.Ellipse: "Ellipse"}[c.Kind]
-		if name == "" {
-			return nil, words.New("shape.unknown", c.Kind)
-		}
-		l := s.newLayer(sc, name, c.Kind)
-		n := 0
-		doc.Walk(sc.Layers, func(k, _ *doc.Layer) bool {
-			if k.Kind == doc.Rectangle || k.Kind == doc.Ellipse {
-				n++
-			}
-			return true
-		})
-		l.Fill = doc.Fill{Kind: doc.Solid, Colour: shapeFills[n%len(shapeFills)]}
-		side := math.Round(float64(min(s.doc.Film.Width, s.doc.Film.Height)) / 4)
-		mid := s.centre()
-		l.Place = doc.Place{X: mid.X, Y: mid.Y, W: side, H: side}
-		if b := c.Box; b != nil && b[2] >= 1 && b[3] >= 1 {
-			l.Place = doc.Place{X: b[0] + b[2]/2, Y: b[1] + b[3]/2, W: b[2], H: b[3]}
-		}
-		return s.addCommand(sc, l), nil
-	})
 	intent("add.text", func(s *Session, m Moment, c *struct {
 		At   *[2]float64 `json:"at"`
 		Text string      `json:"text"`

@@ -8,6 +8,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
+	"capstan/core/shape"
 	"capstan/core/words"
 )
 
@@ -54,10 +55,12 @@ const (
 	DragPivot  = "pivot"
 
 	DragGradient = "gradient"
+	DragShape    = "shape"
 )
 
 // Begin starts a gesture on the threads at a moment. handle is a compass point (nw, n, …) for size; "from", "to", "mid" or a "knot" with its
-// index for a path, whose move is named by move; "from", "to", "focus" or a "stop" with its index for a gradient.
+// index for a path, whose move is named by move; "from", "to", "focus" or a "stop" with its index for a gradient; the id of a
+// handle for a shape.
 func (s *Session) Begin(kind string, m Moment, threads []string, handle, move string, at geom.Point) error {
 	s.stand(m)
 	g := &gesture{kind: kind, handle: handle, from: at, scene: s.sceneIndex(m)}
@@ -139,6 +142,8 @@ func (s *Session) Update(at geom.Point, mod Modifiers) (Readout, error) {
 		c, r = g.movePivot(at, mod)
 	case DragGradient:
 		c, r = g.moveGradient(at, mod)
+	case DragShape:
+		c, r = g.reshape(at, mod)
 	}
 	if c == nil {
 		return r, nil
@@ -224,7 +229,7 @@ func (g *gesture) turn(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 
 // proportional says whether a layer keeps its proportions when it is resized.
 func proportional(l *doc.Layer) bool {
-	return l.Kind == doc.Group || l.Kind == doc.Picture || l.Kind == doc.TextKind
+	return l.Kind == doc.Group || l.Kind == doc.Picture || l.Kind == doc.TextKind || shape.Square(l.Kind)
 }
 
 func (g *gesture) size(at geom.Point, mod Modifiers) (edit.Command, Readout) {

@@ -11,6 +11,7 @@ type Overlay struct {
 	Boxes    []Box         `json:"boxes"`
 	Paths    []Path        `json:"paths"`
 	Gradient *GradientLine `json:"gradient,omitzero"` // of the fill of a single layer
+	Rings    []Ring        `json:"rings"`             // of the shape of a single layer
 }
 
 // Box is a selected layer's box as it stands at the moment: corners from its own upper left clockwise.
@@ -43,12 +44,13 @@ func pair(p geom.Point) [2]float64 { return [2]float64{p.X, p.Y} }
 
 // OverlayView returns the overlay of the selected threads at a moment.
 func (s *Session) OverlayView(m Moment, threads []string) Overlay {
-	v := Overlay{Boxes: []Box{}, Paths: []Path{}}
+	v := Overlay{Boxes: []Box{}, Paths: []Path{}, Rings: []Ring{}}
 	s.stand(m)
 	scene := s.sceneIndex(m)
 	list := s.layers(m, threads)
 	if len(list) == 1 && !list[0].Locked {
 		v.Gradient = s.lineOf(m, list[0])
+		v.Rings = s.ringsOf(list[0])
 	}
 	for _, l := range list {
 		corners, pivot, ok := s.player.Quad(l.ID)

@@ -167,7 +167,7 @@ func TestTurningCountsFullTurnsAboutThePivot(t *testing.T) {
 
 func TestAPathIsDrawnFromTheLayerOrFromTheWings(t *testing.T) {
 	s := opener(t)
-	want(t, s, rest, "add.shape", `{"kind":"ellipse","box":[900,500,100,100]}`)
+	want(t, s, rest, "add.shape", `{"kind":"ellipse","from":[900,500],"to":[1000,600]}`)
 	rows := s.Rows(rest)
 	name := rows[0].Thread
 	want(t, s, rest, "path.draw", fmt.Sprintf(`{"threads":[%q],"from":[950,550],"to":[1450,550]}`, name))

@@ -23,6 +23,10 @@ type Film struct {
 	Loop    bool      `json:"loop"`
 	Closing *Closing  `json:"closing"`
 	Scenes  []Heading `json:"scenes"`
+
+	Palette  []string         `json:"palette"`
+	Looks    []*doc.SavedLook `json:"looks"`
+	RoleSets []*doc.RoleSet   `json:"roleSets"`
 }
 
 // Closing is the transition from the last scene back to the first.
@@ -44,9 +48,10 @@ type Heading struct {
 	Direction  float64  `json:"direction"`
 	Softness   float64  `json:"softness"`
 	GoesOn     bool     `json:"goesOn"`
-	MayGoOn    bool     `json:"mayGoOn"` // the scene before does not stay and a morph leads into it
-	Run        int      `json:"run"`     // how many morphs move as one with this transition; 0: it moves by itself
-	Background doc.Fill `json:"background"`
+	MayGoOn    bool     `json:"mayGoOn"`    // the scene before does not stay and a morph leads into it
+	Run        int      `json:"run"`        // how many morphs move as one with this transition; 0: it moves by itself
+	Background doc.Fill `json:"background"` // in the colours it has
+	Roles      []Role   `json:"roles"`
 	Layers     int      `json:"layers"`
 	Cues       []Flag   `json:"cues"`
 	EndsAtCue  string   `json:"endsAtCue"`
@@ -62,6 +67,7 @@ type Flag struct {
 func (s *Session) FilmView() Film {
 	p, o := s.shown.Doc, s.shown.Order
 	v := Film{
+		Palette: append([]string{}, s.shown.Doc.Palette...), Looks: append([]*doc.SavedLook{}, s.shown.Doc.Looks...), RoleSets: append([]*doc.RoleSet{}, s.shown.Doc.RoleSets...),
 		Project: p.ID, Name: p.Name, Width: p.Film.Width, Height: p.Film.Height, Rate: p.Film.Rate,
 		Length: o.Length, Frames: s.shown.Frames(), Loop: p.Film.Loop,
 	}
@@ -75,7 +81,7 @@ func (s *Session) FilmView() Film {
 		h := Heading{
 			ID: sc.ID, Name: sc.Name, Start: o.Starts[i], Into: o.Into[i], Stay: o.Stays[i], AutoStay: sc.AutoStay,
 			Transition: t.Kind, Easing: t.Easing, Direction: t.Direction, Softness: t.Softness, GoesOn: t.GoesOn,
-			Run: len(o.RunOf(i)), Background: sc.Background, Layers: n, Cues: []Flag{}, EndsAtCue: sc.EndsAtCue,
+			Run: len(o.RunOf(i)), Background: painted(sc), Roles: roles(sc), Layers: n, Cues: []Flag{}, EndsAtCue: sc.EndsAtCue,
 		}
 		h.MayGoOn = i > 1 && t.Kind == doc.Morph && p.Film.Scenes[i-1].Transition.Kind == doc.Morph && o.Stays[i-1] == 0
 		for _, q := range sc.Cues {
@@ -133,17 +139,17 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 	t := s.shown.Timing(i)
 	s.stand(m)
 	for _, l := range s.layers(m, threads) {
-		head := *l
-		head.Children, head.Moves = nil, nil
-		v := Selected{Layer: &head, Moves: []MoveView{}, Colours: []string{}}
+		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}}
 		seen := map[string]bool{}
 		doc.Walk([]*doc.Layer{l}, func(k, _ *doc.Layer) bool {
 			if k != l {
 				v.Count++
 			}
-			if k.Fill.Kind == doc.Solid && !seen[k.Fill.Colour] {
-				seen[k.Fill.Colour] = true
-				v.Colours = append(v.Colours, k.Fill.Colour)
+			if k.Fill.Kind == doc.Solid {
+				if c := resolved(ink{&k.Fill.Colour, &k.Fill.Role, &k.Fill.Tone}, sc); !seen[c] {
+					seen[c] = true
+					v.Colours = append(v.Colours, c)
+				}
 			}
 			return true
 		})
@@ -267,24 +273,8 @@ func (s *Session) DocumentColours() []string {
 			count[c]++
 		}
 	}
-	note := func(f doc.Fill) {
-		if f.Kind == doc.Solid {
-			one(f.Colour)
-		} else if f.Graded() {
-			for _, v := range f.Gradient.Stops {
-				one(v.Colour)
-			}
-		}
-	}
 	for _, sc := range s.doc.Film.Scenes {
-		note(sc.Background)
-		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
-			note(l.Fill)
-			if l.Stroke != nil {
-				note(l.Stroke.Fill)
-			}
-			return true
-		})
+		eachInk(sc, func(k ink) { one(resolved(k, sc)) })
 	}
 	sortByCount(order, count)
 	return order[:min(len(order), 16)]

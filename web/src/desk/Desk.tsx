@@ -4,8 +4,8 @@ import { engine } from '../engine/engine'
 import { Standing } from '../engine/paint/standing'
 import { picturesSettled, whenPictureArrives, type View } from '../engine/painter'
 import type { Overlay as OverlayView } from '../engine/types'
-import { apply, run } from '../project/commands'
-import { desk, fail, refreshDraft, select, set, useDesk } from '../project/desk'
+import { apply, draft, run } from '../project/commands'
+import { desk, drawsShape, fail, refreshDraft, select, set, useDesk } from '../project/desk'
 import { layerMenu } from './menus'
 import { takePictures } from './pictures'
 import { Overlay } from './Overlay'
@@ -138,7 +138,12 @@ export function Desk() {
     if (g.kind === 'pan') {
       set({ zoom: g.zoom, pan: { x: g.pan.x + x - g.x, y: g.pan.y + y - g.y } })
     } else if (g.kind === 'marquee' || g.kind === 'draw') {
-      if (far) setBox(boxOf(g.x, g.y, x, y, g.kind === 'draw' && e.shiftKey, g.kind === 'draw' && desk().tool === 'path'))
+      if (far && g.kind === 'draw' && drawsShape(tool)) {
+        // The shape itself is shown while it is drawn.
+        draft('add.shape', shapeBetween(g.page, page, e))
+        refreshDraft()
+        setReadout({ x: x + 14, y: y + 18, words: `${Math.round(Math.abs(page[0] - g.page[0]))} × ${Math.round(Math.abs(page[1] - g.page[1]))}` })
+      } else if (far) setBox(boxOf(g.x, g.y, x, y, g.kind === 'draw' && e.shiftKey, g.kind === 'draw' && desk().tool === 'path'))
     } else if (g.kind === 'press' && far) {
       if (!desk().selection.length) return
       try {
@@ -181,7 +186,7 @@ export function Desk() {
       const found = engine.within(desk().moment, l, t, r, b, desk().inside)
       select(e.shiftKey ? [...new Set([...desk().selection, ...found])] : found)
     } else if (g.kind === 'draw') {
-      finishDrawing(g.page, page, far, e.shiftKey)
+      finishDrawing(g.page, page, far, e)
     }
   }
 
@@ -274,7 +279,7 @@ function OverlayHost({ view, size, onGesture }: {
   const selection = useDesk((d) => d.selection)
   const version = useDesk((d) => d.version)
   const overlay = useMemo<OverlayView>(
-    () => (selection.length ? engine.overlay(moment, selection) : { boxes: [], paths: [] }),
+    () => (selection.length ? engine.overlay(moment, selection) : { boxes: [], paths: [], rings: [] }),
     [moment, selection, version],
   )
   const wanted = useDesk((d) => d.ghosts)
@@ -302,22 +307,22 @@ function boxOf(x0: number, y0: number, x1: number, y1: number, equal: boolean, l
   return { x: Math.min(x0, x0 + w), y: Math.min(y0, y0 + h), w: Math.abs(w), h: Math.abs(h), line }
 }
 
-function finishDrawing(from: [number, number], to: [number, number], far: boolean, equal: boolean) {
+const shapeBetween = (from: [number, number], to: [number, number], keys: { shiftKey: boolean; altKey: boolean }) =>
+  ({ kind: desk().tool, from, to, equal: keys.shiftKey, centre: keys.altKey })
+
+function finishDrawing(from: [number, number], to: [number, number], far: boolean, keys: { shiftKey: boolean; altKey: boolean }) {
   const { tool, selection } = desk()
+  const shape = shapeBetween(from, to, keys)
   set({ tool: 'select' })
   const before = new Set(desk().rows.map((r) => r.thread))
   let done = false
   if (tool === 'path') {
-    const b = boxOf(from[0], from[1], to[0], to[1], equal, true)
+    const b = boxOf(from[0], from[1], to[0], to[1], keys.shiftKey, true)
     if (far) run('path.draw', { threads: selection, from, to: [b.x + b.w, b.y + b.h] })
     return
   }
   if (tool === 'text') done = run('add.text', { at: from })
-  else {
-    const b = boxOf(from[0], from[1], to[0], to[1], equal, false)
-    const side = Math.round(Math.min(desk().film!.width, desk().film!.height) / 4)
-    done = run('add.shape', { kind: tool, box: far ? [b.x, b.y, b.w, b.h] : [from[0] - side / 2, from[1] - side / 2, side, side] })
-  }
+  else done = run('add.shape', far ? shape : { kind: tool, from })
   if (done) selectNew(before)
   if (done && tool === 'text') focusWords()
 }

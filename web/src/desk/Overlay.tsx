@@ -4,6 +4,7 @@ import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import type { View } from '../engine/painter'
 import { Gradient } from './GradientHandles'
+import { Rings } from './Rings'
 import { toDesk } from './view'
 
 type Start = (kind: string, handle: string, move: string, e: React.PointerEvent) => void
@@ -16,6 +17,7 @@ export function Overlay({ overlay, ghosts, view, size, onGesture }: { overlay: O
       <Ghosts ghosts={ghosts} view={view} />
       {overlay.paths.map((p) => <MotionPath key={p.move} path={p} view={view} onGesture={onGesture} />)}
       {overlay.boxes.map((b) => <Brackets key={b.thread} box={b} view={view} handles={single && !b.locked} quiet={dragging} onGesture={onGesture} />)}
+      <Rings rings={overlay.rings} view={view} quiet={dragging} onGesture={onGesture} />
       {overlay.gradient && <Gradient line={overlay.gradient} view={view} quiet={dragging} onGesture={onGesture} />}
     </svg>
   )
@@ -54,7 +56,7 @@ function Brackets({ box, view, handles, quiet, onGesture }: { box: OverlayBox; v
   const sides: [string, XY, XY, XY][] = [
     ['n', mid(0, 1), x, [-y[0], -y[1]]], ['e', mid(1, 2), y, x], ['s', mid(3, 2), x, y], ['w', mid(0, 3), y, [-x[0], -x[1]]],
   ]
-  const shownSides = sides.filter(([n]) => box.kind === 'text' ? n === 'e' || n === 'w' : box.kind !== 'group')
+  const shownSides = sides.filter(([n]) => box.kind === 'text' ? n === 'e' || n === 'w' : box.kind === 'line' ? false : box.kind !== 'group')
   const roomy = (n: string) => (n === 'n' || n === 's' ? w : h) > 40
   const bars = shownSides.filter(([n]) => roomy(n)).map(([, p, d]) => `M${add(p, d, -7)}L${add(p, d, 7)}`).join('')
   const arcAt = add(add(c[2], x, 14), y, 14) // clear of the corner: both are seized with the pointer
@@ -79,7 +81,7 @@ function Brackets({ box, view, handles, quiet, onGesture }: { box: OverlayBox; v
           {shownSides.filter(([n]) => roomy(n)).map(([n, p, , o]) => (
             <circle key={n} cx={p[0]} cy={p[1]} r="10" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor(o) }} data-handle={n} onPointerDown={start('size', n)} />
           ))}
-          {c.map((p, i) => (
+          {box.kind !== 'line' && c.map((p, i) => (
             <circle key={names[i]} cx={p[0]} cy={p[1]} r="10" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor([p[0] - (c[0][0] + c[2][0]) / 2, p[1] - (c[0][1] + c[2][1]) / 2]) }} data-handle={names[i]} onPointerDown={start('size', names[i])} />
           ))}
         </>

@@ -1,16 +1,21 @@
 // The rail between page and timeline: what can be added, and the zoom of the page.
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { Ghost, Image, Minus, Plus, Route, Type } from 'lucide-react'
-import type { ReactNode } from 'react'
+import { useMemo, type ReactNode } from 'react'
+import { engine } from '../engine/engine'
 import { set, toRest, useDesk, type Tool } from '../project/desk'
 import { Sign } from '../ui/controls'
 import { choosePictures, takePictures } from './pictures'
 
 const signs: Record<string, ReactNode> = {
-  rectangle: <svg width="18" height="18" viewBox="0 0 18 18" fill="none" stroke="currentColor" strokeWidth="1.5"><rect x="2" y="4" width="14" height="10" rx="1.5" /></svg>,
-  ellipse: <svg width="18" height="18" viewBox="0 0 18 18" fill="none" stroke="currentColor" strokeWidth="1.5"><ellipse cx="9" cy="9" rx="7" ry="5.5" /></svg>,
   text: <Type size={18} strokeWidth={1.5} />,
   path: <Route size={18} strokeWidth={1.5} />,
 }
+
+/** The outline of a shape as a sign. */
+const ShapeSign = ({ d }: { d: string }) => (
+  <svg width="20" height="20" viewBox="-10 -10 20 20" fill="none" stroke="currentColor" strokeWidth="1.4" strokeLinejoin="round" aria-hidden><path d={d} /></svg>
+)
 
 export function pickTool(tool: Tool) {
   toRest()
@@ -27,7 +32,7 @@ export function Rail() {
       onClick={() => (tool === t ? set({ tool: 'select' }) : pickTool(t))}
       className={`flex h-7 items-center gap-1.5 rounded-md px-2 disabled:opacity-40 ${tool === t ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}
     >
-      {signs[t]}{word}
+      {signs[t] ?? <ShapeSign d={engine.shapes().find((k) => k.kind === t)!.d} />}{word}
     </button>
   )
   return (
@@ -35,6 +40,7 @@ export function Rail() {
       <span className="pr-2 font-semibold">Add</span>
       {entry('rectangle', 'Rectangle', '1')}
       {entry('ellipse', 'Ellipse', '2')}
+      <Shapes tool={tool} />
       {entry('text', 'Text', '3')}
       <button type="button" title="Picture from disk (4)" onClick={() => { toRest(); choosePictures() }} className="flex h-7 items-center gap-1.5 rounded-md px-2 hover:bg-sailcloth-200">
         <Image size={18} strokeWidth={1.5} />Picture
@@ -47,7 +53,7 @@ export function Rail() {
       {entry('path', 'Motion path', '5', !some)}
       {tool !== 'select' && (
         <span className="ml-2 truncate text-[12px] text-ink-600" role="status">
-          {tool === 'path' ? 'Drag from the layer to where it goes, or from the wings to let it arrive.' : tool === 'text' ? 'Press where the words go.' : 'Drag a box, or press for the usual size.'} Escape lets go.
+          {tool === 'path' ? 'Drag from the layer to where it goes, or from the wings to let it arrive.' : tool === 'text' ? 'Press where the words go.' : 'Drag it, or press for the usual size. Shift: equal sides; Alt: from the middle.'} Escape lets go.
         </span>
       )}
       <span className="flex-1" />
@@ -55,6 +61,29 @@ export function Rail() {
       <span className="mx-1 h-5 w-px bg-sailcloth-300" />
       <Zoom />
     </div>
+  )
+}
+
+/** All shapes, by their outlines. */
+function Shapes({ tool }: { tool: Tool }) {
+  const shapes = useMemo(() => engine.shapes(), [])
+  const picked = shapes.find((s) => s.kind === tool && tool !== 'rectangle' && tool !== 'ellipse')
+  return (
+    <Menu>
+      <MenuButton title="All shapes" className={`flex h-7 items-center gap-1.5 rounded-md px-2 ${picked ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}>
+        <ShapeSign d={(picked ?? shapes.find((s) => s.kind === 'star')!).d} />{picked?.name ?? 'Shapes'}
+        <svg width="9" height="9" viewBox="0 0 10 10" aria-hidden><path d="M1 3l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.5" /></svg>
+      </MenuButton>
+      <MenuItems anchor={{ to: 'top start', gap: 6, padding: 8 }} className="z-50 grid grid-cols-4 gap-1 rounded-md border border-sailcloth-300 bg-paper p-2 shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none">
+        {shapes.map((s) => (
+          <MenuItem key={s.kind}>
+            <button type="button" aria-label={s.name} onClick={() => pickTool(s.kind)} className="flex h-[58px] w-[76px] flex-col items-center justify-center gap-1 rounded-md text-[11px] data-focus:bg-brass-200">
+              <svg width="30" height="30" viewBox="-10 -10 20 20" fill="none" stroke="currentColor" strokeWidth="1" strokeLinejoin="round" aria-hidden><path d={s.d} /></svg>{s.name}
+            </button>
+          </MenuItem>
+        ))}
+      </MenuItems>
+    </Menu>
   )
 }
 

@@ -3,7 +3,7 @@ import { copy } from '../project/clipboard'
 import { apply, redo, run, undo } from '../project/commands'
 import { engine } from '../engine/engine'
 import { grouped } from '../project/steps'
-import { desk, goToTime, select, set, swapRest, toRest } from '../project/desk'
+import { desk, drawsShape, goToTime, select, set, swapRest, toRest } from '../project/desk'
 import { goToMove, leaveLarge, mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { selectNew } from './Desk'
@@ -125,7 +125,7 @@ function nextPart() {
 
 function putDown() {
   const { tool } = desk()
-  if (tool !== 'rectangle' && tool !== 'ellipse' && tool !== 'text') return
+  if (tool !== 'text' && !drawsShape(tool)) return
   set({ tool: 'select' })
   const before = new Set(desk().rows.map((r) => r.thread))
   if (run(tool === 'text' ? 'add.text' : 'add.shape', tool === 'text' ? {} : { kind: tool })) selectNew(before)

@@ -1,7 +1,7 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes } from '../project/server'
-import type { Film, Ghost, List, Moment, Overlay, Row, Selected, Snap } from './types'
+import type { Film, Ghost, List, Moment, Overlay, Row, Selected, Snap, ShapeSign } from './types'
 import { fault } from '../words'
 
 type Raw = { error?: string }
@@ -120,6 +120,8 @@ export const engine = {
     call<boolean>('begin', kind, m, threads, handle, move, x, y),
   update: (x: number, y: number, shift: boolean, alt: boolean) => call<{ words: string }>('update', x, y, shift, alt),
   end: () => call<object | null>('end'),
+  /** All kinds of shapes in the order in which they are offered. */
+  shapes: () => call<ShapeSign[]>('shapes'),
   pictures: () => call<string[] | null>('pictures') ?? [],
   /** The display list of a moment. It is valid until the next call that returns a list. */
   frame: (m: Moment, scale: number) => list(call<RawList>('frame', m, scale)),

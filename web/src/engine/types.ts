@@ -10,7 +10,7 @@ export interface Fill {
 }
 
 export interface Stroke {
-  fill: Fill; width: number; side?: 'inside' | 'outside'; cap?: string; join?: string; miterLimit?: number; dash?: number[]; dashOffset?: number
+  fill: Fill; width: number; side?: 'inside' | 'outside'; cap?: string; join?: string; miterLimit?: number; dash?: number[]; dashOffset?: number; startHead?: string; endHead?: string
 }
 
 export interface Shadow { x: number; y: number; blur?: number; colour: string; role?: string }
@@ -57,7 +57,7 @@ export interface Run { text: string; family: string; weight: number; italic?: bo
 export interface Layer {
   id: string; thread: string; name: string; kind: string
   place: { x: number; y: number; w?: number; h?: number; turn?: number; pivot?: XY }
-  opacity: number; fill: Fill; picture?: { media: string }; stroke?: Stroke; blend?: string; blur?: number; feather?: number; shadow?: Shadow; corner?: number; tint?: number; locked?: boolean; hidden?: boolean
+  opacity: number; fill: Fill; picture?: { media: string }; stroke?: Stroke; blend?: string; blur?: number; feather?: number; shadow?: Shadow; corner?: number; shape?: Shape; tint?: number; locked?: boolean; hidden?: boolean
   text?: { runs: Run[]; align: 'left' | 'centre' | 'right'; wrap?: boolean; lineHeight?: number; letterSpacing?: number }
 }
 
@@ -94,7 +94,18 @@ export interface OverlayPath {
 /** A gradient as it lies on the page. */
 export interface GradientLine { radial: boolean; from: XY; to: XY; focus: XY; rim: XY[]; stops: { at: XY; colour: string }[] }
 
-export interface Overlay { boxes: OverlayBox[]; paths: OverlayPath[]; gradient?: GradientLine }
+/** A handle of a shape's number. */
+export interface Ring { id: string; name: string; value: string; at: XY }
+
+/** A kind of shape with its name and outline. */
+export interface ShapeSign { kind: string; name: string; d: string }
+
+export interface Shape {
+  corners?: [number, number, number, number]; hole?: number; start?: number; sweep?: number; open?: boolean; count?: number; depth?: number
+  thickness?: number; head?: number; heads?: 'start' | 'both'; tip?: XY; base?: number; bends?: XY[]
+}
+
+export interface Overlay { boxes: OverlayBox[]; paths: OverlayPath[]; gradient?: GradientLine; rings: Ring[] }
 
 /** A display list: codes and numbers as documented at the Op constants of core/frame. */
 export interface List { width: number; height: number; codes: Uint32Array; numbers: Float64Array; box?: [number, number, number, number] }

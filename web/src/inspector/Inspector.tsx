@@ -10,7 +10,7 @@ import { Moves } from './Moves'
 import { Timing } from './Timing'
 
 const kinds: Record<string, string> = {
-  group: 'group', rectangle: 'rectangle', ellipse: 'ellipse', text: 'text', picture: 'picture', path: 'drawn path', inset: 'inset',
+  group: 'group', text: 'text', wave: 'wave band', picture: 'picture', path: 'drawn path', inset: 'inset',
 }
 
 export function Inspector() {
@@ -34,7 +34,7 @@ export function Inspector() {
               key={one.layer.id} name="Layer name" value={one.layer.name} onSet={(name) => run('set.everywhere', { thread: one.layer.thread, patch: { name } })}
               className="!w-auto flex-1 truncate !border-transparent !bg-transparent text-[14px] font-semibold hover:!border-sailcloth-300 focus:!bg-paper"
             />
-            <span className="shrink-0 text-[12px] text-ink-500">{kinds[one.layer.kind]}{one.count > 0 ? ` · ${one.count} layers` : ''}</span>
+            <span className="shrink-0 text-[12px] text-ink-500">{kinds[one.layer.kind] ?? one.layer.kind}{one.count > 0 ? ` · ${one.count} layers` : ''}</span>
           </>
         ) : <h2 className="flex-1 pl-2 text-[14px] font-semibold">{selected.length} layers</h2>}
         <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(selected[0].layer.tint ?? 0) & 7] }} aria-hidden />

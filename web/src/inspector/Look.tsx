@@ -11,6 +11,7 @@ import { Swatch } from '../ui/ColourField'
 import { BlendField, EffectFields } from './EffectFields'
 import { FillField } from './FillField'
 import { PictureFields } from './PictureFields'
+import { ShapeFields, cornered } from './ShapeFields'
 import { StrokeFields } from './StrokeFields'
 
 /** The value all of a list share, or null. */
@@ -23,7 +24,7 @@ export function Look({ selected }: { selected: Selected[] }) {
   const layers = selected.map((s) => s.layer)
   const set = (patch: object) => run('set', { threads, patch })
   const filled = layers.filter((l) => l.kind !== 'group' && l.kind !== 'picture')
-  const corners = layers.every((l) => l.kind === 'rectangle' || l.kind === 'picture')
+  const corners = layers.every((l) => cornered.includes(l.kind) && !l.shape?.corners)
   const texts = layers.every((l) => l.kind === 'text')
   const all = filled.length > 0 && filled.length === layers.length
   const inGroup = selected.length === 1 && layers[0].kind === 'group' ? selected[0].colours : []
@@ -46,6 +47,7 @@ export function Look({ selected }: { selected: Selected[] }) {
         <NumberField label="Opacity" name="Opacity" unit="%" min={0} max={100} value={percent(shared(layers.map((l) => l.opacity)))} onSet={(v) => set({ opacity: v / 100 })} />
         {corners && <NumberField label="Corner" name="Corner radius" min={0} value={shared(layers.map((l) => l.corner ?? 0))} onSet={(v) => set({ corner: v || null })} />}
       </div>
+      <ShapeFields layers={layers} threads={threads} />
       {texts && <Words selected={selected} threads={threads} />}
       <div className="mt-1.5 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
         <BlendField layers={layers} threads={threads} />

@@ -1,12 +1,14 @@
 // The stroke of the selected layers: none by default.
 import type { Layer } from '../engine/types'
 import { run } from '../project/commands'
-import { Label, NumberField } from '../ui/controls'
+import { Choice, Label, NumberField } from '../ui/controls'
 import { OneColour, Signs } from './FillField'
 import { GradientStrip } from './GradientStrip'
 import { shared } from './Look'
 
 const kinds = [['none', 'No stroke'], ['colour', 'Stroke in one colour'], ['linear', 'Stroke with a linear gradient'], ['radial', 'Stroke with a radial gradient']] as const
+
+const heads = [{ value: 'none', label: 'no head' }, { value: 'triangle', label: 'triangle' }, { value: 'open', label: 'open' }, { value: 'dot', label: 'dot' }, { value: 'bar', label: 'bar' }]
 
 export function StrokeFields({ layers, threads }: { layers: Layer[]; threads: string[] }) {
   const strokes = layers.flatMap((l) => (l.stroke ? [l.stroke] : []))
@@ -51,6 +53,16 @@ export function StrokeFields({ layers, threads }: { layers: Layer[]; threads: st
               onSet={(v) => set({ join: v === 'miter' ? null : v })}
             />
           </div>
+          {layers.every((l) => l.kind === 'line' || l.kind === 'path' || l.shape?.open) && (
+            <>
+              <Label>Heads</Label>
+              <div className="grid grid-cols-2 gap-1.5">
+                {(['startHead', 'endHead'] as const).map((end) => (
+                  <Choice key={end} name={end === 'startHead' ? 'Head at the start' : 'Head at the end'} value={shared(strokes.map((s) => s[end] || 'none')) ?? ''} of={heads} onSet={(v) => set({ [end]: v === 'none' ? null : v })} />
+                ))}
+              </div>
+            </>
+          )}
           <Label>Dash</Label>
           <div className="grid grid-cols-[1fr_auto_1fr] items-center gap-1.5">
             <NumberField name="Dash length" unit="px" min={0} max={10000} value={dash === null ? null : line} onSet={(v) => run('stroke.dash', { threads, line: v })} />

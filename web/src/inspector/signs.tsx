@@ -18,5 +18,8 @@ export const drawings: Record<string, ReactNode> = {
   square: <Drawing><path d="M2 8h11" strokeWidth="6" /><path d="M2 8h8" stroke="#F6F2E9" strokeWidth="1" /></Drawing>,
   miter: <Drawing><path d="M4 14V4h10" strokeWidth="4" /></Drawing>,
   'join round': <Drawing><path d="M4 14V4h10" strokeWidth="4" strokeLinejoin="round" /></Drawing>,
+  'head start': <Drawing><path d="M14 8H3M6.5 4.5L3 8l3.5 3.5" /></Drawing>,
+  'head end': <Drawing><path d="M2 8h11M9.500 4.500L13 8l-3.500 3.500" /></Drawing>,
+  'head both': <Drawing><path d="M3 8h10M5.500 5L2.500 8l3 3M10.500 5l3 3-3 3" /></Drawing>,
   bevel: <Drawing><path d="M4 14V4h10" strokeWidth="4" strokeLinejoin="bevel" /></Drawing>,
 }

@@ -3,7 +3,10 @@ import { create } from 'zustand'
 import { engine } from '../engine/engine'
 import type { Film, Moment, Row, Selected } from '../engine/types'
 
-export type Tool = 'select' | 'rectangle' | 'ellipse' | 'text' | 'path'
+/** What a press on the page does: select, draw words or a motion path, or a shape of this kind. */
+export type Tool = 'select' | 'text' | 'path' | (string & {})
+
+export const drawsShape = (tool: Tool) => tool !== 'select' && tool !== 'text' && tool !== 'path'
 
 export interface Notice { id: number; kind: 'said' | 'failed'; text: string }
 

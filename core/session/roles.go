@@ -1,0 +1,424 @@
+package session
+
+import (
+	"encoding/base64"
+	"math"
+	"slices"
+	"strings"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/paint"
+	"capstan/core/words"
+)
+
+// Roles that a scene begins with; it may have others of its own.
+const (
+	roleGround     = "ground"
+	roleGroundTone = "ground tone"
+	roleAccent     = "accent"
+	roleAccentTone = "accent tone"
+	roleWords      = "words"
+)
+
+// RoleOrder is the order in which roles are shown; others follow by name.
+var RoleOrder = []string{roleGround, roleGroundTone, roleAccent, roleAccentTone, roleWords}
+
+// Role is a colour role of a scene.
+type Role struct {
+	Name   string `json:"name"`
+	Colour string `json:"colour"`
+	Uses   int    `json:"uses"` // how often the scene takes its colour from it
+}
+
+// roles lists the roles of a scene.
+func roles(sc *doc.Scene) []Role {
+	list := []Role{}
+	for name, c := range sc.Roles {
+		list = append(list, Role{name, c, 0})
+	}
+	place := func(name string) int {
+		if i := slices.Index(RoleOrder, name); i >= 0 {
+			return i
+		}
+		return len(RoleOrder)
+	}
+	slices.SortFunc(list, func(a, b Role) int {
+		if d := place(a.Name) - place(b.Name); d != 0 {
+			return d
+		}
+		return strings.Compare(a.Name, b.Name)
+	})
+	if len(list) > 0 {
+		count := map[string]int{}
+		eachInk(sc, func(k ink) { count[*k.role]++ })
+		for i := range list {
+			list[i].Uses = count[list[i].Name]
+		}
+	}
+	return list
+}
+
+// ink is a colour of a document that may come from a role.
+type ink struct {
+	colour, role *string
+	tone         *int
+}
+
+// inksOfFill calls f for every colour of a fill.
+func inksOfFill(v *doc.Fill, f func(ink)) {
+	if v.Kind == doc.Solid {
+		f(ink{&v.Colour, &v.Role, &v.Tone})
+	}
+	if v.Graded() && v.Gradient != nil {
+		for i := range v.Gradient.Stops {
+			s := &v.Gradient.Stops[i]
+			f(ink{&s.Colour, &s.Role, &s.Tone})
+		}
+	}
+}
+
+// inksOfLayer calls f for every colour of a layer itself.
+func inksOfLayer(l *doc.Layer, f func(ink)) {
+	inksOfFill(&l.Fill, f)
+	if l.Stroke != nil {
+		inksOfFill(&l.Stroke.Fill, f)
+	}
+	if l.Shadow != nil {
+		f(ink{&l.Shadow.Colour, &l.Shadow.Role, &l.Shadow.Tone})
+	}
+	if l.Glow != nil {
+		f(ink{&l.Glow.Colour, &l.Glow.Role, &l.Glow.Tone})
+	}
+}
+
+// eachInk calls f for every colour of a scene, which it may change only where the scene is the caller's own.
+func eachInk(sc *doc.Scene, f func(ink)) {
+	inksOfFill(&sc.Background, f)
+	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+		inksOfLayer(l, f)
+		return true
+	})
+}
+
+// resolved returns the colour an ink has in a scene, as a code.
+func resolved(k ink, sc *doc.Scene) string {
+	c, ok := sc.Roles[*k.role]
+	if !ok || *k.role == "" {
+		return *k.colour
+	}
+	v, err := paint.Parse(c)
+	if err != nil {
+		return *k.colour
+	}
+	return v.Tone(*k.tone).String()
+}
+
+// shown returns a copy of a layer's own fields whose colours are those it has in its scene.
+func shown(l *doc.Layer, sc *doc.Scene) *doc.Layer {
+	head := *l
+	head.Moves, head.Children = nil, nil
+	c := head.Clone()
+	inksOfLayer(c, func(k ink) { *k.colour = resolved(k, sc) })
+	return c
+}
+
+// painted returns the background of a scene in the colours it has.
+func painted(sc *doc.Scene) doc.Fill {
+	c := (&doc.Scene{Background: sc.Background}).Clone()
+	inksOfFill(&c.Background, func(k ink) { *k.colour = resolved(k, sc) })
+	return c.Background
+}
+
+// Tones returns the tones of a colour from the darkest to the lightest, the colour itself in the middle.
+func Tones(code string) []string {
+	c, err := paint.Parse(code)
+	if err != nil {
+		return []string{}
+	}
+	list := make([]string, 0, 2*paint.ToneSteps+1)
+	for k := -paint.ToneSteps; k <= paint.ToneSteps; k++ {
+		list = append(list, c.Tone(k).String())
+	}
+	return list
+}
+
+// guess proposes the roles of a scene from what it is painted with.
+func guess(sc *doc.Scene) map[string]string {
+	ground := paint.White
+	if c, err := paint.Parse(sc.Background.Colour); err == nil && sc.Background.Kind == doc.Solid {
+		ground = c
+	}
+	step := 1
+	if ground.Lab().L > 0.6 {
+		step = -1
+	}
+	accent, most := ground.Tone(3*step), -1.0
+	text := readable(doc.Fill{Kind: doc.Solid, Colour: ground.String()})
+	found := false
+	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+		c, err := paint.Parse(l.Fill.Colour)
+		if err != nil || l.Fill.Kind != doc.Solid {
+			return true
+		}
+		if l.Kind == doc.TextKind {
+			if !found {
+				text, found = c.String(), true
+			}
+			return true
+		}
+		v := c.Lab()
+		if chroma := math.Hypot(v.A, v.B); chroma > most && l.Kind != doc.Group {
+			most, accent = chroma, c
+		}
+		return true
+	})
+	return map[string]string{
+		roleGround: ground.String(), roleGroundTone: ground.Tone(step).String(), roleAccent: accent.String(), roleAccentTone: accent.Tone(-1).String(), roleWords: text,
+	}
+}
+
+// withRoles is the command that gives a scene roles and lets every colour equal to one of them, or to a tone of one, follow it.
+func withRoles(sc *doc.Scene, list map[string]string) (edit.Command, error) {
+	names := make([]string, 0, len(list))
+	for n := range list {
+		names = append(names, n)
+	}
+	slices.SortFunc(names, func(a, b string) int { return strings.Compare(orderKey(a), orderKey(b)) })
+	type tone struct {
+		role string
+		step int
+	}
+	of := map[string]tone{}
+	for _, step := range []int{0, -1, 1, -2, 2, -3, 3, -4, 4, -5, 5} {
+		for _, n := range names {
+			if c, err := paint.Parse(list[n]); err == nil {
+				code := c.Tone(step).String()
+				if _, taken := of[code]; !taken {
+					of[code] = tone{n, step}
+				}
+			}
+		}
+	}
+	follow := func(k ink) bool {
+		t, ok := of[*k.colour]
+		if ok && *k.role == "" {
+			*k.role, *k.tone = t.role, t.step
+		}
+		return ok
+	}
+	commands := []edit.Command{command("scene.set", map[string]any{"ids": []string{sc.ID}, "patch": map[string]any{"roles": list}})}
+	c := (&doc.Scene{Background: sc.Background}).Clone()
+	changed := false
+	inksOfFill(&c.Background, func(k ink) { changed = follow(k) || changed })
+	if changed {
+		commands = append(commands, command("scene.set", map[string]any{"ids": []string{sc.ID}, "patch": map[string]any{"background": c.Background}}))
+	}
+	var set []map[string]any
+	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+		c := shown(l, &doc.Scene{})
+		changed := false
+		inksOfLayer(c, func(k ink) { changed = follow(k) || changed })
+		if changed {
+			patch := map[string]any{"fill": c.Fill}
+			if c.Stroke != nil {
+				patch["stroke"] = c.Stroke
+			}
+			if c.Shadow != nil {
+				patch["shadow"] = c.Shadow
+			}
+			if c.Glow != nil {
+				patch["glow"] = c.Glow
+			}
+			set = append(set, map[string]any{"id": l.ID, "patch": patch})
+		}
+		return true
+	})
+	if len(set) > 0 {
+		commands = append(commands, command("layer.set", map[string]any{"set": set}))
+	}
+	return batch(commands), nil
+}
+
+func orderKey(name string) string {
+	if i := slices.Index(RoleOrder, name); i >= 0 {
+		return string(rune('0' + i))
+	}
+	return "9" + name
+}
+
+// sceneIDs returns the scenes that are meant: those named, else the one at the moment.
+func (s *Session) sceneIDs(m Moment, ids []string) []string {
+	if len(ids) > 0 {
+		return ids
+	}
+	return []string{s.scene(m).ID}
+}
+
+func init() {
+	// A scene's first roles: its colours as they are, which from then on follow them.
+	intent("roles.begin", func(s *Session, m Moment, c *struct{}) (edit.Command, error) {
+		sc := s.scene(m)
+		if len(sc.Roles) > 0 {
+			return nil, nil
+		}
+		return withRoles(sc, guess(sc))
+	})
+	intent("roles.set", func(s *Session, m Moment, c *struct {
+		Name   string   `json:"name"`
+		Colour *string  `json:"colour"` // null takes the role away; what used it keeps its colour
+		Scenes []string `json:"scenes"` // absent: the one at the moment
+	}) (edit.Command, error) {
+		name := strings.TrimSpace(c.Name)
+		if name == "" || len([]rune(name)) > 40 {
+			return nil, words.New("role.name")
+		}
+		ids := s.sceneIDs(m, c.Scenes)
+		var commands []edit.Command
+		if c.Colour == nil {
+			for _, id := range ids {
+				if _, sc := s.doc.Scene(id); sc != nil {
+					commands = append(commands, s.letGo(sc, name)...)
+				}
+			}
+		}
+		commands = append(commands, command("scene.set", map[string]any{"ids": ids, "patch": map[string]any{"roles": map[string]any{name: c.Colour}}}))
+		return batch(commands), nil
+	})
+	// A set of roles for scenes, in one action.
+	intent("roles.apply", func(s *Session, m Moment, c *struct {
+		Roles  map[string]string `json:"roles"`
+		Scenes []string          `json:"scenes"`
+	}) (edit.Command, error) {
+		ids := s.sceneIDs(m, c.Scenes)
+		var commands []edit.Command
+		for _, id := range ids {
+			_, sc := s.doc.Scene(id)
+			if sc == nil {
+				continue
+			}
+			if len(sc.Roles) == 0 { // first its own colours become roles, so that there is something to recolour
+				begin, err := withRoles(sc, guess(sc))
+				if err != nil {
+					return nil, err
+				}
+				commands = append(commands, begin)
+			}
+			commands = append(commands, command("scene.set", map[string]any{"ids": []string{id}, "patch": map[string]any{"roles": c.Roles}}))
+		}
+		if len(commands) == 0 {
+			return nil, nil
+		}
+		return batch(commands), nil
+	})
+	intent("roles.save", func(s *Session, m Moment, c *struct {
+		Name string `json:"name"`
+	}) (edit.Command, error) {
+		name := strings.TrimSpace(c.Name)
+		sc := s.scene(m)
+		if name == "" || len(sc.Roles) == 0 {
+			return nil, words.New("role.name")
+		}
+		sets := append(slices.Clone(s.doc.RoleSets), &doc.RoleSet{ID: s.id(), Name: name, Roles: sc.Roles})
+		return command("project.set", map[string]any{"patch": map[string]any{"roleSets": sets}}), nil
+	})
+	// Five roles from a picture: rgba are its pixels, in base 64.
+	intent("roles.propose", func(s *Session, m Moment, c *struct {
+		RGBA   string   `json:"rgba"`
+		Scenes []string `json:"scenes"`
+	}) (edit.Command, error) {
+		raw, err := base64.StdEncoding.DecodeString(c.RGBA)
+		if err != nil {
+			return nil, words.New("picture.none")
+		}
+		ground, groundTone, accent, accentTone, text, ok := paint.Roles(raw)
+		if !ok {
+			return nil, words.New("picture.clear")
+		}
+		list := map[string]string{
+			roleGround: ground.String(), roleGroundTone: groundTone.String(), roleAccent: accent.String(), roleAccentTone: accentTone.String(), roleWords: text.String(),
+		}
+		args, err := doc.Encode(map[string]any{"roles": list, "scenes": c.Scenes})
+		if err != nil {
+			return nil, err
+		}
+		return s.Intent("roles.apply", m, args)
+	})
+	// Colours and looks that are put aside, for the whole project.
+	intent("palette.set", func(s *Session, _ Moment, c *struct {
+		Colour string `json:"colour"`
+		Gone   bool   `json:"gone"`
+	}) (edit.Command, error) {
+		list := slices.DeleteFunc(slices.Clone(s.doc.Palette), func(v string) bool { return v == c.Colour })
+		if !c.Gone {
+			list = append(list, c.Colour)
+		}
+		if len(list) == 0 {
+			return command("project.set", map[string]any{"patch": map[string]any{"palette": nil}}), nil
+		}
+		return command("project.set", map[string]any{"patch": map[string]any{"palette": list}}), nil
+	})
+}
+
+// letGo returns the commands after which nothing of a scene takes its colour from a role; every colour stays what it looks like.
+func (s *Session) letGo(sc *doc.Scene, role string) []edit.Command {
+	var commands []edit.Command
+	freed := func(k ink) bool {
+		if *k.role != role {
+			return false
+		}
+		*k.colour = resolved(k, sc)
+		*k.role, *k.tone = "", 0
+		return true
+	}
+	back := (&doc.Scene{Background: sc.Background}).Clone()
+	changed := false
+	inksOfFill(&back.Background, func(k ink) { changed = freed(k) || changed })
+	if changed {
+		commands = append(commands, command("scene.set", map[string]any{"ids": []string{sc.ID}, "patch": map[string]any{"background": inkless(back.Background)}}))
+	}
+	var set []map[string]any
+	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+		c := shown(l, &doc.Scene{})
+		changed := false
+		inksOfLayer(c, func(k ink) { changed = freed(k) || changed })
+		if changed {
+			patch := map[string]any{"fill": inkless(c.Fill)}
+			if c.Stroke != nil {
+				patch["stroke"] = map[string]any{"fill": inkless(c.Stroke.Fill)}
+			}
+			if c.Shadow != nil {
+				patch["shadow"] = map[string]any{"colour": c.Shadow.Colour, "role": nilIf(c.Shadow.Role), "tone": nilIf(c.Shadow.Tone)}
+			}
+			if c.Glow != nil {
+				patch["glow"] = map[string]any{"colour": c.Glow.Colour, "role": nilIf(c.Glow.Role), "tone": nilIf(c.Glow.Tone)}
+			}
+			set = append(set, map[string]any{"id": l.ID, "patch": patch})
+		}
+		return true
+	})
+	if len(set) > 0 {
+		commands = append(commands, command("layer.set", map[string]any{"set": set}))
+	}
+	return commands
+}
+
+func nilIf[T comparable](v T) any {
+	var zero T
+	if v == zero {
+		return nil
+	}
+	return v
+}
+
+// inkless is a patch to a fill after which it has the colours of f and no roles that f has not.
+func inkless(f doc.Fill) map[string]any {
+	p := map[string]any{"kind": f.Kind, "role": nilIf(f.Role), "tone": nilIf(f.Tone)}
+	if f.Kind == doc.Solid {
+		p["colour"] = f.Colour
+	}
+	if f.Gradient != nil {
+		p["gradient"] = map[string]any{"stops": f.Gradient.Stops}
+	}
+	return p
+}

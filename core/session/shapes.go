@@ -1,0 +1,246 @@
+package session
+
+import (
+	"fmt"
+	"math"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/geom"
+	"capstan/core/shape"
+	"capstan/core/words"
+
+	"github.com/go-json-experiment/json"
+)
+
+// shapeNames are what layers of a kind are called.
+var shapeNames = map[string]string{
+	doc.Rectangle: "Rectangle", doc.Ellipse: "Ellipse", doc.Line: "Line", doc.Arrow: "Arrow", doc.Polygon: "Polygon", doc.Star: "Star", doc.Ring: "Ring",
+	doc.Sector: "Sector", doc.Bubble: "Bubble", doc.Cross: "Cross", doc.Heart: "Heart", doc.Cloud: "Cloud", doc.Wave: "Wave band", doc.Ribbon: "Ribbon",
+}
+
+// ShapeSign is a kind of shape with its name and its outline in a small box, for buttons.
+type ShapeSign struct {
+	Kind string `json:"kind"`
+	Name string `json:"name"`
+	D    string `json:"d"` // SVG path data about the middle, 18 by 14
+}
+
+// ShapeSigns returns all kinds of shapes in the order in which they are offered.
+func ShapeSigns() []ShapeSign {
+	list := make([]ShapeSign, 0, len(doc.Shapes))
+	for _, kind := range doc.Shapes {
+		l := &doc.Layer{Kind: kind, Place: doc.Place{W: 16, H: 12}, Corner: 1}
+		if shape.Square(kind) || kind == doc.Ring || kind == doc.Sector || kind == doc.Cross {
+			l.Place.W, l.Place.H = 14, 14
+		}
+		d := ""
+		for _, p := range shape.Of(l).Parts() {
+			d += p.Path.Data()
+		}
+		list = append(list, ShapeSign{kind, shapeNames[kind], d})
+	}
+	return list
+}
+
+// drawn is the box of a shape that is drawn from one point to another: about the first when centred, with equal sides where wanted.
+func drawn(from, to geom.Point, equal, centred bool) (mid geom.Point, w, h float64) {
+	d := to.Sub(from)
+	if equal {
+		s := max(math.Abs(d.X), math.Abs(d.Y))
+		d = geom.Point{X: math.Copysign(s, d.X), Y: math.Copysign(s, d.Y)}
+	}
+	if centred {
+		return from, 2 * math.Abs(d.X), 2 * math.Abs(d.Y)
+	}
+	return from.Add(d.Mul(0.5)), math.Abs(d.X), math.Abs(d.Y)
+}
+
+// lineFrom is the place of a line between two points; equal: at steps of 15 degrees.
+func lineFrom(from, to geom.Point, equal, centred bool) doc.Place {
+	d := to.Sub(from)
+	turn := math.Atan2(d.Y, d.X) * 180 / math.Pi
+	l := d.Len()
+	if equal {
+		turn = math.Round(turn/15) * 15
+	}
+	sin, cos := math.Sincos(turn * math.Pi / 180)
+	mid := from.Add(geom.Point{X: cos * l / 2, Y: sin * l / 2})
+	if centred {
+		mid, l = from, 2*l
+	}
+	return doc.Place{X: mid.X, Y: mid.Y, W: l, Turn: turn}
+}
+
+// whole is a patch that leaves a layer with just this shape: what it has no number for is taken away.
+func whole(v doc.Shape) (map[string]any, error) {
+	raw, err := doc.Encode(v)
+	if err != nil {
+		return nil, err
+	}
+	m := map[string]any{}
+	for _, k := range []string{"corners", "hole", "start", "sweep", "open", "count", "depth", "thickness", "head", "heads", "tip", "base", "bends"} {
+		m[k] = nil
+	}
+	return m, json.Unmarshal(raw, &m)
+}
+
+func init() {
+	intent("add.shape", func(s *Session, m Moment, c *struct {
+		Kind   string      `json:"kind"`
+		From   *[2]float64 `json:"from"` // drawn from here …
+		To     *[2]float64 `json:"to"`   // … to here, on the page; absent: the usual size
+		Equal  bool        `json:"equal"`
+		Centre bool        `json:"centre"`
+	}) (edit.Command, error) {
+		sc := s.scene(m)
+		name := shapeNames[c.Kind]
+		if name == "" {
+			return nil, words.New("shape.unknown", c.Kind)
+		}
+		l := s.newLayer(sc, name, c.Kind)
+		n := 0
+		doc.Walk(sc.Layers, func(k, _ *doc.Layer) bool {
+			if k.IsShape() {
+				n++
+			}
+			return true
+		})
+		l.Fill = doc.Fill{Kind: doc.Solid, Colour: shapeFills[n%len(shapeFills)]}
+		if v := shape.Default(c.Kind); !v.Equal(&doc.Shape{}) {
+			l.Shape = &v
+		}
+		side := math.Round(float64(min(s.doc.Film.Width, s.doc.Film.Height)) / 4)
+		at := s.centre()
+		if c.From != nil {
+			at = geom.Point{X: c.From[0], Y: c.From[1]}
+		}
+		from, to := at.Sub(geom.Point{X: side / 2, Y: side / 2}), at.Add(geom.Point{X: side / 2, Y: side / 2})
+		switch c.Kind {
+		case doc.Line:
+			from, to = at.Sub(geom.Point{X: side}), at.Add(geom.Point{X: side})
+		case doc.Arrow, doc.Bubble, doc.Cloud, doc.Wave:
+			from, to = at.Sub(geom.Point{X: side * 0.8, Y: side / 2}), at.Add(geom.Point{X: side * 0.8, Y: side / 2})
+		case doc.Ribbon:
+			from, to = at.Sub(geom.Point{X: side * 1.4, Y: side / 2}), at.Add(geom.Point{X: side * 1.4, Y: side / 2})
+		}
+		equal, centred := false, false
+		if p := c.To; p != nil && math.Hypot(p[0]-at.X, p[1]-at.Y) >= 1 {
+			// Shapes of equal sides are drawn so unless the key says otherwise.
+			from, to, equal, centred = at, geom.Point{X: p[0], Y: p[1]}, c.Equal != shape.Square(c.Kind), c.Centre
+		}
+		if c.Kind == doc.Line {
+			l.Place = lineFrom(from, to, c.Equal, centred)
+			l.Stroke = &doc.Stroke{Fill: l.Fill, Width: max(1, math.Round(side/30)), Cap: geom.RoundCap}
+			l.Fill = doc.Fill{Kind: doc.NoFill}
+			return s.addCommand(sc, l), nil
+		}
+		mid, w, h := drawn(from, to, equal, centred)
+		l.Place = doc.Place{X: mid.X, Y: mid.Y, W: max(1, w), H: max(1, h)}
+		if c.Kind == doc.Bubble {
+			l.Corner = math.Round(min(w, h) / 5)
+		}
+		return s.addCommand(sc, l), nil
+	})
+	// Numbers of shapes; those of other kinds are left alone.
+	intent("shape.set", func(s *Session, m Moment, c *struct {
+		Threads []string       `json:"threads"`
+		Patch   map[string]any `json:"patch"`
+	}) (edit.Command, error) {
+		var list []map[string]any
+		for _, l := range s.layers(m, c.Threads) {
+			if !l.IsShape() {
+				continue
+			}
+			full, err := whole(shape.Of(l).Shape)
+			if err != nil {
+				return nil, err
+			}
+			for k, v := range c.Patch {
+				full[k] = v
+			}
+			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"shape": full}})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
+}
+
+// Ring is a handle of a shape's number as it lies on the page.
+type Ring struct {
+	ID    string     `json:"id"`
+	Name  string     `json:"name"`
+	Value string     `json:"value"`
+	At    [2]float64 `json:"at"`
+}
+
+// ringsOf returns the handles of a layer's shape on the page.
+func (s *Session) ringsOf(l *doc.Layer) []Ring {
+	own, _, ok := s.player.Axes(l.ID)
+	if !ok || !l.IsShape() {
+		return []Ring{}
+	}
+	list := []Ring{}
+	for _, h := range shape.Of(l).Handles() {
+		list = append(list, Ring{h.ID, h.Name, h.Value, pair(own.Apply(h.At))})
+	}
+	return list
+}
+
+// reshape drags a handle of a shape.
+func (g *gesture) reshape(at geom.Point, mod Modifiers) (edit.Command, Readout) {
+	gr := g.grips[0]
+	l := gr.layer
+	inv, ok := gr.own.Inverse()
+	if !ok || !l.IsShape() {
+		return nil, Readout{}
+	}
+	if l.Kind == doc.Line {
+		return g.pullEnd(at, mod)
+	}
+	spec := shape.Of(l).Drag(g.handle, inv.Apply(at))
+	full, err := whole(spec.Shape)
+	if err != nil {
+		return nil, Readout{}
+	}
+	patch := map[string]any{"shape": full}
+	if spec.Corner != l.Corner {
+		patch["corner"] = spec.Corner
+	}
+	r := Readout{}
+	for _, h := range spec.Handles() {
+		if h.ID == g.handle {
+			r.Words = h.Name
+			if h.Value != "" {
+				r.Words += " " + h.Value
+			}
+		}
+	}
+	return command("layer.set", map[string]any{"set": []map[string]any{{"id": l.ID, "patch": patch}}}), r
+}
+
+// pullEnd drags one end of a line; the other stays. With Shift the line lies at steps of 15 degrees.
+func (g *gesture) pullEnd(at geom.Point, mod Modifiers) (edit.Command, Readout) {
+	gr := g.grips[0]
+	l := gr.layer
+	out, ok := gr.outer.Inverse()
+	if !ok {
+		return nil, Readout{}
+	}
+	local := out.Mul(gr.own)
+	w := l.Place.W / 2
+	from, to := local.Apply(geom.Point{X: -w}), local.Apply(geom.Point{X: w})
+	q := out.Apply(at)
+	p := lineFrom(from, q, mod.Shift, false)
+	if g.handle == "from" {
+		p = lineFrom(to, q, mod.Shift, false)
+		p.Turn += 180
+	}
+	// Full turns are counted: the angle goes on from what it was.
+	p.Turn += 360 * math.Round((l.Place.Turn-p.Turn)/360)
+	p.W = max(1, p.W)
+	return setPlaces([]map[string]any{placeOf(l.ID, map[string]any{"x": p.X, "y": p.Y, "w": p.W, "turn": p.Turn})}),
+		Readout{fmt.Sprintf("%.0f px, %.1f°", p.W, p.Turn)}
+}
