@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"fmt"
 	"image/png"
@@ -10,12 +11,15 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 )
 
 // run runs the binary and returns what it prints.
 func run(t *testing.T, args ...string) (string, string, error) {
 	t.Helper()
-	cmd := exec.Command(binary, args...)
+	ctx, stop := context.WithTimeout(t.Context(), 2*time.Minute) // one that serves for ever is told by that
+	defer stop()
+	cmd := exec.CommandContext(ctx, binary, args...)
 	var out, errs bytes.Buffer
 	cmd.Stdout, cmd.Stderr = &out, &errs
 	err := cmd.Run()
@@ -90,7 +94,7 @@ func TestTheCommandLineSaysWhatIsWrong(t *testing.T) {
 		{[]string{"check", torn + "x"}, "no such file"},
 		{[]string{"export", file, "--from", "5", "--to", "2", "--out", torn}, "must lie in it"},
 		{[]string{"export", file, "--format", "avi", "--out", torn}, "does not make"},
-		{[]string{"serve", "--addr", "0.0.0.0:4870"}, "this machine only"},
+		{[]string{"serve", "--addr", "0.0.0.0:0", "--token", "short", "--data", t.TempDir()}, "shorter than 16"},
 	} {
 		if _, errs, err := run(t, c.args...); err == nil || !strings.Contains(errs, c.words) {
 			t.Errorf("%v: %v %s", c.args, err, errs)

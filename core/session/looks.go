@@ -138,12 +138,15 @@ func init() {
 		Part    string   `json:"part"`
 		Index   int      `json:"index"`
 		Colour  string   `json:"colour"`
+		Role    string   `json:"role"`
+		Tone    int      `json:"tone"`
 	}) (edit.Command, error) {
 		return s.stopped(m, c.Threads, c.Part, func(g *doc.Gradient) ([]doc.Stop, error) {
 			if c.Index < 0 || c.Index >= len(g.Stops) {
 				return nil, nil
 			}
-			g.Stops[c.Index].Colour, g.Stops[c.Index].Role = c.Colour, ""
+			v := &g.Stops[c.Index]
+			v.Colour, v.Role, v.Tone = c.Colour, c.Role, c.Tone
 			return g.Stops, nil
 		})
 	})
@@ -276,7 +279,7 @@ func moveStop(stops []doc.Stop, i int, at float64) []doc.Stop {
 func fillAs(f doc.Fill, kind string) map[string]any {
 	switch kind {
 	case doc.Linear, doc.Radial:
-		p := map[string]any{"kind": kind, "colour": nil, "role": nil}
+		p := map[string]any{"kind": kind, "colour": nil, "role": nil, "tone": nil}
 		// Its ends lie a little within the edges, clear of the bars that change the size.
 		from, to := []float64{0.5, 0.1}, []float64{0.5, 0.9}
 		if kind == doc.Radial {
@@ -288,17 +291,15 @@ func fillAs(f doc.Fill, kind string) map[string]any {
 			if f.Kind == doc.Solid && f.Colour != "" {
 				first = f.Colour
 			}
-			g["stops"] = []doc.Stop{{At: 0, Colour: first, Role: f.Role}, {At: 1, Colour: tone(first)}}
+			g["stops"] = []doc.Stop{{At: 0, Colour: first, Role: f.Role, Tone: f.Tone}, {At: 1, Colour: tone(first)}}
 		}
 		p["gradient"] = g
 		return p
 	case doc.Solid:
 		p := map[string]any{"kind": kind, "gradient": nil}
 		if f.Graded() {
-			p["colour"], p["role"] = f.Gradient.Stops[0].Colour, nil
-			if r := f.Gradient.Stops[0].Role; r != "" {
-				p["role"] = r
-			}
+			v := f.Gradient.Stops[0]
+			p["colour"], p["role"], p["tone"] = v.Colour, nilIf(v.Role), nilIf(v.Tone)
 		} else if f.Kind == doc.NoFill {
 			p["colour"] = "#d8573a"
 		}

@@ -33,6 +33,8 @@ export function Desk() {
   const drag = useRef<Drag | null>(null)
   const space = useRef(false)
   const [readout, setReadout] = useState<{ x: number; y: number; words: string } | null>(null)
+  const [lens, setLens] = useState<{ x: number; y: number; colour: string } | null>(null)
+  const picking = useDesk((d) => !!d.picking)
   const [box, setBox] = useState<{ x: number; y: number; w: number; h: number; line: boolean } | null>(null)
 
   useLayoutEffect(() => {
@@ -109,6 +111,10 @@ export function Desk() {
       drag.current = { kind: 'pan', x, y, pan: zoom === 'fit' ? { x: 0, y: 0 } : pan, zoom: view.scale }
       return
     }
+    if (desk().picking) {
+      pickAt(canvas.current!, x, y)
+      return
+    }
     if (playing || large) return
     if (tool !== 'select') {
       drag.current = { kind: 'draw', x, y, page }
@@ -131,6 +137,10 @@ export function Desk() {
 
   const onPointerMove = (e: React.PointerEvent) => {
     const g = drag.current
+    if (desk().picking) {
+      const [x, y] = at(e)
+      setLens({ x, y, colour: colourAt(canvas.current!, x, y) })
+    } else if (lens) setLens(null)
     if (!g || !view) return
     const [x, y] = at(e)
     const page = toPage(view, x, y)
@@ -255,6 +265,11 @@ export function Desk() {
       {box && (box.line
         ? <svg className="pointer-events-none absolute inset-0 h-full w-full"><line x1={box.x} y1={box.y} x2={box.x + box.w} y2={box.y + box.h} stroke="#A8731A" strokeWidth="2" /></svg>
         : <div className="pointer-events-none absolute border border-brass-600 bg-brass-400/10" style={{ left: box.x, top: box.y, width: box.w, height: box.h }} />)}
+      {picking && lens && (
+        <div className="pointer-events-none absolute flex items-center gap-2 rounded-md bg-paper px-2 py-1 font-mono text-[12px] shadow" style={{ left: lens.x + 16, top: lens.y + 16 }} data-lens>
+          <span className="h-6 w-6 rounded-full border-2 border-brass-600" style={{ background: lens.colour }} />{lens.colour}
+        </div>
+      )}
       {readout && (
         <div className="pointer-events-none absolute whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] shadow" style={{ left: readout.x, top: readout.y }}>
           {readout.words}
@@ -342,6 +357,19 @@ export function zoomAt(view: View, size: { w: number; h: number }, x: number, y:
     zoom: scale,
     pan: { x: x - px * scale - (size.w - film.width * scale) / 2, y: y - py * scale - (size.h - film.height * scale) / 2 },
   })
+}
+
+/** The colour that a point of the desk shows, as #rrggbb. */
+function colourAt(c: HTMLCanvasElement, x: number, y: number): string {
+  const dpr = window.devicePixelRatio || 1
+  const [r, g, b] = c.getContext('2d', { alpha: false })!.getImageData(Math.round(x * dpr), Math.round(y * dpr), 1, 1).data
+  return `#${[r, g, b].map((v) => v.toString(16).padStart(2, '0')).join('')}`
+}
+
+function pickAt(c: HTMLCanvasElement, x: number, y: number) {
+  const { picking } = desk()
+  set({ picking: null })
+  picking?.(colourAt(c, x, y))
 }
 
 const standing = new Standing()

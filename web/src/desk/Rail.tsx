@@ -25,6 +25,7 @@ export function pickTool(tool: Tool) {
 export function Rail() {
   const tool = useDesk((d) => d.tool)
   const some = useDesk((d) => d.selection.length > 0)
+  const picking = useDesk((d) => !!d.picking)
   const ghosts = useDesk((d) => d.ghosts)
   const entry = (t: Tool, word: string, key: string, disabled = false) => (
     <button
@@ -51,6 +52,7 @@ export function Rail() {
       />
       <span className="mx-1 h-5 w-px bg-sailcloth-300" />
       {entry('path', 'Motion path', '5', !some)}
+      {picking && <span className="ml-2 truncate text-[12px] text-ink-600" role="status">Press the page where the colour is. Escape lets go.</span>}
       {tool !== 'select' && (
         <span className="ml-2 truncate text-[12px] text-ink-600" role="status">
           {tool === 'path' ? 'Drag from the layer to where it goes, or from the wings to let it arrive.' : tool === 'text' ? 'Press where the words go.' : 'Drag it, or press for the usual size. Shift: equal sides; Alt: from the middle.'} Escape lets go.

@@ -45,7 +45,8 @@ function next(by: number): boolean {
 
 function escape() {
   const d = desk()
-  if (d.large) leaveLarge()
+  if (d.picking) set({ picking: null })
+  else if (d.large) leaveLarge()
   else if (d.tool !== 'select') set({ tool: 'select' })
   else if (d.playing) stop()
   else if (d.inside) select([d.inside], d.rows.find((r) => r.thread === d.inside)?.parent ?? '')

@@ -122,6 +122,8 @@ export const engine = {
   end: () => call<object | null>('end'),
   /** All kinds of shapes in the order in which they are offered. */
   shapes: () => call<ShapeSign[]>('shapes'),
+  /** The tones of a colour from the darkest to the lightest, itself in the middle. */
+  tones: (colour: string) => call<string[]>('tones', colour),
   pictures: () => call<string[] | null>('pictures') ?? [],
   /** The display list of a moment. It is valid until the next call that returns a list. */
   frame: (m: Moment, scale: number) => list(call<RawList>('frame', m, scale)),

@@ -2,10 +2,10 @@
 
 export interface Moment { rest: boolean; scene: number; time: number }
 
-export interface Stop { at: number; colour: string; role?: string }
+export interface Stop { at: number; colour: string; role?: string; tone?: number }
 
 export interface Fill {
-  kind: 'none' | 'colour' | 'linear' | 'radial'; colour?: string; role?: string
+  kind: 'none' | 'colour' | 'linear' | 'radial' | 'picture' | 'texture'; colour?: string; role?: string; tone?: number; media?: string; size?: number
   gradient?: { from: XY; to: XY; focus?: XY; stops: Stop[] }
 }
 
@@ -13,7 +13,9 @@ export interface Stroke {
   fill: Fill; width: number; side?: 'inside' | 'outside'; cap?: string; join?: string; miterLimit?: number; dash?: number[]; dashOffset?: number; startHead?: string; endHead?: string
 }
 
-export interface Shadow { x: number; y: number; blur?: number; colour: string; role?: string }
+export interface Shadow { x: number; y: number; blur?: number; colour: string; role?: string; tone?: number }
+
+export interface Glow { blur: number; colour: string; role?: string; tone?: number }
 
 export type TransitionKind = 'cut' | 'crossfade' | 'morph' | 'wipe' | 'push'
 
@@ -23,7 +25,7 @@ export interface Flag { id: string; name: string; at: number; wait?: number; pas
 export interface Heading {
   id: string; name: string; start: number; into: number; stay: number; autoStay: boolean
   transition: TransitionKind; easing: string; direction: number; softness: number; goesOn: boolean; mayGoOn: boolean; run: number
-  background: Fill; layers: number; cues: Flag[]; endsAtCue: string
+  background: Fill; roles: { name: string; colour: string; uses: number }[]; layers: number; cues: Flag[]; endsAtCue: string
 }
 
 export interface Film {
@@ -31,7 +33,10 @@ export interface Film {
   length: number; frames: number; loop: boolean
   closing: { kind: TransitionKind; duration?: number; easing?: string; direction?: number; softness?: number; goesOn?: boolean; begin: number } | null
   scenes: Heading[]
+  palette: string[]; looks: SavedLook[]; roleSets: { id: string; name: string; roles: Record<string, string> }[]
 }
+
+export interface SavedLook { id: string; name: string; look: Partial<Layer> }
 
 export interface Span { scene: number; begin: number; end: number; strand: boolean; layer: string }
 
@@ -57,7 +62,7 @@ export interface Run { text: string; family: string; weight: number; italic?: bo
 export interface Layer {
   id: string; thread: string; name: string; kind: string
   place: { x: number; y: number; w?: number; h?: number; turn?: number; pivot?: XY }
-  opacity: number; fill: Fill; picture?: { media: string }; stroke?: Stroke; blend?: string; blur?: number; feather?: number; shadow?: Shadow; corner?: number; shape?: Shape; tint?: number; locked?: boolean; hidden?: boolean
+  opacity: number; fill: Fill; picture?: { media: string }; stroke?: Stroke; blend?: string; blur?: number; feather?: number; shadow?: Shadow; glow?: Glow; marker?: { style: 'dots' | 'bars' | 'count' }; corner?: number; shape?: Shape; tint?: number; locked?: boolean; hidden?: boolean
   text?: { runs: Run[]; align: 'left' | 'centre' | 'right'; wrap?: boolean; lineHeight?: number; letterSpacing?: number }
 }
 

@@ -3,7 +3,8 @@ import type { Layer } from '../engine/types'
 import { draft, run } from '../project/commands'
 import { refreshDraft } from '../project/desk'
 import { Choice, Label, NumberField } from '../ui/controls'
-import { ColourField } from '../ui/ColourField'
+import { ColourField, inkPatch } from '../ui/ColourField'
+import { sharedInk } from './FillField'
 import { shared } from './Look'
 
 const blends: [string, string][] = [
@@ -40,9 +41,9 @@ export function EffectFields({ layers, threads }: { layers: Layer[]; threads: st
       <Label>Shadow</Label>
       <div className="flex items-center gap-1.5">
         <ColourField
-          name="Shadow" none alpha value={cast ? shared(shadows.map((s) => s.colour)) : null}
-          onDraft={(c) => { draft('shadow.set', { threads, patch: { colour: c, role: null } }); refreshDraft() }}
-          onSet={(c) => shadow(c ? { colour: c, role: null } : null)}
+          name="Shadow" none alpha value={cast ? sharedInk(shadows) : null}
+          onDraft={(v) => { draft('shadow.set', { threads, patch: inkPatch(v) }); refreshDraft() }}
+          onSet={(v) => shadow(v ? inkPatch(v) : null)}
         />
         {!cast && <button type="button" className="h-[26px] rounded-md px-2 text-[12px] text-brass-700 hover:bg-sailcloth-200" onClick={() => shadow({})}>Cast one</button>}
       </div>

@@ -3,7 +3,7 @@ import type { Fill, Layer } from '../engine/types'
 import { draft, run } from '../project/commands'
 import { refreshDraft } from '../project/desk'
 import { Label, Sign } from '../ui/controls'
-import { ColourField } from '../ui/ColourField'
+import { ColourField, inkPatch, type Ink } from '../ui/ColourField'
 import { GradientStrip } from './GradientStrip'
 import { drawings } from './signs'
 import { shared } from './Look'
@@ -39,16 +39,22 @@ export function FillField({ layers, threads }: { layers: Layer[]; threads: strin
   )
 }
 
+/** The ink all of a list have, or null. */
+export function sharedInk(list: { colour?: string; role?: string; tone?: number }[]): Ink | null {
+  const [a] = list
+  return a?.colour && list.every((b) => a.colour === b.colour && (a.role ?? '') === (b.role ?? '') && (a.tone ?? 0) === (b.tone ?? 0)) ? { colour: a.colour, role: a.role, tone: a.tone } : null
+}
+
 export function OneColour({ part, name, fills, threads }: { part: 'fill' | 'stroke'; name: string; fills: Fill[]; threads: string[] }) {
-  const patch = (c: string) => {
-    const fill = { kind: 'colour', colour: c, role: null }
+  const patch = (v: Ink) => {
+    const fill = { kind: 'colour', ...inkPatch(v) }
     return part === 'fill' ? { fill } : { stroke: { fill } }
   }
   return (
     <ColourField
-      name={name} alpha compact value={shared(fills.map((f) => f.colour ?? null))}
+      name={name} alpha compact value={sharedInk(fills)}
       onDraft={(c) => { draft('set', { threads, patch: patch(c) }); refreshDraft() }}
-      onSet={(c) => c && run('set', { threads, patch: patch(c) })}
+      onSet={(v) => v && run('set', { threads, patch: patch(v) })}
     />
   )
 }

@@ -89,9 +89,9 @@ export function GradientStrip({ part, threads, stops }: { part: 'fill' | 'stroke
       </div>
       <div className="mt-3.5 flex items-center gap-1.5">
         <ColourField
-          name={`Colour ${index + 1}`} alpha value={stops[index].colour}
-          onDraft={(colour) => { draft('gradient.colour', { ...args, index, colour }); refreshDraft() }}
-          onSet={(colour) => colour && run('gradient.colour', { ...args, index, colour })}
+          name={`Colour ${index + 1}`} alpha value={stops[index]}
+          onDraft={(v) => { draft('gradient.colour', { ...args, index, colour: v.colour, role: v.role, tone: v.tone }); refreshDraft() }}
+          onSet={(v) => v && run('gradient.colour', { ...args, index, colour: v.colour, role: v.role, tone: v.tone })}
         />
         <div className="w-[58px] shrink-0">
           <NumberField name="Place of the colour" unit="%" min={0} max={100} value={Math.round(stops[index].at * 100)} onSet={(v) => run('gradient.move', { ...args, index, at: v / 100 })} />

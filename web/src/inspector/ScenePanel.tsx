@@ -4,10 +4,11 @@ import { engine } from '../engine/engine'
 import { apply, run } from '../project/commands'
 import { desk, goToScene, refreshDraft, set as setDesk, useDesk } from '../project/desk'
 import { Button, Check, Choice, Label, NumberField, Section, Sign, TextField } from '../ui/controls'
-import { ColourField } from '../ui/ColourField'
+import { ColourField, inkPatch } from '../ui/ColourField'
 import { CuesPanel } from './CuesPanel'
 import { ForScenes, useScope } from './ForScenes'
 import { FilmPanel } from './FilmPanel'
+import { RolesPanel } from './RolesPanel'
 import { TransitionFields } from './TransitionFields'
 
 export function ScenePanel() {
@@ -35,11 +36,11 @@ export function ScenePanel() {
         <div className="grid grid-cols-[84px_1fr] items-center gap-x-2 gap-y-2">
           <Label>Background</Label>
           <ColourField
-            name="Background" value={s.background.kind === 'colour' ? s.background.colour! : null}
-            onDraft={(c) => {
-              try { engine.draft({ op: 'scene.set', ids: [s.id], patch: { background: { kind: 'colour', colour: c, role: null } } }); refreshDraft() } catch { engine.clearDraft() }
+            name="Background" value={s.background.kind === 'colour' ? { colour: s.background.colour!, role: s.background.role, tone: s.background.tone } : null}
+            onDraft={(v) => {
+              try { engine.draft({ op: 'scene.set', ids: [s.id], patch: { background: { kind: 'colour', ...inkPatch(v) } } }); refreshDraft() } catch { engine.clearDraft() }
             }}
-            onSet={(c) => c && set({ background: { kind: 'colour', colour: c, role: null } })}
+            onSet={(v) => v && set({ background: { kind: 'colour', ...inkPatch(v) } })}
           />
           <NumberField
             label="Stays" name="Stay in seconds" unit="s" digits={2} step={0.1} min={0} max={3600} value={s.stay / 1000}
@@ -78,6 +79,7 @@ export function ScenePanel() {
           <ForScenes scope={transitions} what="transition" />
         </Section>
       )}
+      <RolesPanel scene={s} />
       <CuesPanel scene={s} />
       <FilmPanel film={film} />
     </>

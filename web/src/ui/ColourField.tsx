@@ -1,27 +1,42 @@
-// A colour: the document's own colours first, then a wheel-free plane with a hue strip, and the code.
+// A colour: the scene's roles and the document's own colours first, then its tones, what was put aside and used last, a plane with
+// strips, the code, and a pick from the page.
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
-import { useEffect, useState } from 'react'
+import { Pipette, Plus, X } from 'lucide-react'
+import { useEffect, useMemo, useState } from 'react'
 import { HexAlphaColorPicker, HexColorPicker } from 'react-colorful'
-import { useDesk } from '../project/desk'
+import { engine } from '../engine/engine'
+import { run } from '../project/commands'
+import { desk, set, useDesk } from '../project/desk'
+import { Sign } from './controls'
+import { recent, used } from './recent'
+
+/** A colour that may be a tone of a role of the scene. */
+export interface Ink { colour: string; role?: string; tone?: number }
+
+/** The fields of a patch that give something an ink. */
+export const inkPatch = (v: Ink) => ({ colour: v.colour, role: v.role ?? null, tone: v.tone || null })
 
 /** A small chequered ground that shows through what is see-through, as a CSS background. */
 export const chequers = 'repeating-conic-gradient(#d8ceba 0 25%, #fffdf8 0 50%) 0 0 / 8px 8px'
 
+/** What an ink is called: its code, or its role and the step from it. */
+export const inkName = (v: Ink) => (v.role ? `${v.role}${v.tone ? ` ${v.tone > 0 ? '+' : '−'}${Math.abs(v.tone)}` : ''}` : v.colour)
+
 export function ColourField({ name, value, none, alpha, compact, onDraft, onSet }: {
-  name: string; value: string | null; none?: boolean; alpha?: boolean; compact?: boolean; onDraft?: (v: string) => void; onSet: (v: string | null) => void
+  name: string; value: Ink | null; none?: boolean; alpha?: boolean; compact?: boolean; onDraft?: (v: Ink) => void; onSet: (v: Ink | null) => void
 }) {
   return (
     <Popover className="relative">
       <PopoverButton
-        aria-label={`${name}: ${value ?? 'none'}`} title={compact ? `${name}: ${value ?? 'mixed'}` : name}
-        className={`flex h-[26px] items-center gap-2 rounded-md border border-sailcloth-300 bg-sailcloth-100 pl-1 hover:border-ink-500 ${compact ? 'w-[44px] pr-1' : 'pr-2'}`}
+        aria-label={`${name}: ${value ? inkName(value) : 'none'}`} title={compact ? `${name}: ${value ? inkName(value) : 'mixed'}` : name}
+        className={`flex h-[26px] items-center gap-2 rounded-md border border-sailcloth-300 bg-sailcloth-100 pl-1 hover:border-ink-500 ${compact ? 'w-[44px] pr-1' : 'max-w-full pr-2'}`}
       >
-        {compact ? <Swatch colour={value} size={18} wide /> : <Swatch colour={value} />}
-        {!compact && <span className="font-mono text-[12px]">{value ?? 'none'}</span>}
+        {compact ? <Swatch colour={value?.colour ?? null} size={18} wide role={!!value?.role} /> : <Swatch colour={value?.colour ?? null} role={!!value?.role} />}
+        {!compact && <span className={`truncate text-[12px] ${value?.role ? '' : 'font-mono'}`}>{value ? inkName(value) : 'none'}</span>}
       </PopoverButton>
       <PopoverPanel
         anchor={{ to: 'bottom start', gap: 6, padding: 8 }}
-        className="z-50 w-[248px] overflow-x-hidden! rounded-md border border-sailcloth-300 bg-paper p-4 shadow-[0_8px_28px_rgb(12_37_35/0.25)]"
+        className="thin-scroll z-50 w-[256px] overflow-x-hidden! rounded-md border border-sailcloth-300 bg-paper p-3.5 shadow-[0_8px_28px_rgb(12_37_35/0.25)]"
         onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
       >
         {({ close }) => <Panel value={value} none={none} alpha={alpha} onDraft={onDraft} onSet={onSet} close={close} />}
@@ -30,59 +45,116 @@ export function ColourField({ name, value, none, alpha, compact, onDraft, onSet 
   )
 }
 
-export function Swatch({ colour, size = 18, wide }: { colour: string | null; size?: number; wide?: boolean }) {
+export function Swatch({ colour, size = 18, wide, role }: { colour: string | null; size?: number; wide?: boolean; role?: boolean }) {
   return (
     <span className="relative inline-block shrink-0 overflow-hidden rounded-[4px] border border-ink-900/20" style={{ width: wide ? '100%' : size, height: size, background: colour ? `linear-gradient(${colour}, ${colour}), ${chequers}` : '#fffdf8' }}>
       {colour === null && <svg viewBox="0 0 18 18" className="absolute inset-0" aria-hidden><path d="M1 17L17 1" stroke="#AE3B21" strokeWidth="1.5" /></svg>}
+      {role && <svg viewBox="0 0 8 8" width="8" height="8" className="absolute bottom-0 right-0" aria-hidden><path d="M8 0V8H0Z" fill="#FFFDF8" /><path d="M8 2.500V8H2.500Z" fill="#A8731A" /></svg>}
     </span>
   )
 }
 
 function Panel({ value, none, alpha, onDraft, onSet, close }: {
-  value: string | null; none?: boolean; alpha?: boolean; onDraft?: (v: string) => void; onSet: (v: string | null) => void; close: () => void
+  value: Ink | null; none?: boolean; alpha?: boolean; onDraft?: (v: Ink) => void; onSet: (v: Ink | null) => void; close: () => void
 }) {
   const colours = useDesk((d) => d.colours)
+  const roles = useDesk((d) => d.film?.scenes[d.scene]?.roles ?? [])
+  const palette = useDesk((d) => d.film?.palette ?? [])
   const Picker = alpha ? HexAlphaColorPicker : HexColorPicker
-  const [now, setNow] = useState(value ?? '#d8573a')
-  const [typed, setTyped] = useState(now)
+  const [now, setNow] = useState<Ink>(value ?? { colour: '#d8573a' })
+  const [typed, setTyped] = useState(now.colour)
   const [changed, setChanged] = useState(false)
+  // Tones are those of the role, or else of the colour itself; clear colours have none.
+  const base = now.role ? roles.find((r) => r.name === now.role)?.colour ?? now.colour : now.colour.slice(0, 7)
+  const tones = useMemo(() => engine.tones(base), [base])
+  const choose = (v: Ink | null, stay = false) => {
+    if (v) {
+      used(v.colour)
+      setNow(v)
+    }
+    onSet(v)
+    if (!stay) close()
+  }
   // A drag over the plane is shown as a draft; letting go sets it, as one step to undo.
   const settle = () => {
-    if (changed) onSet(now)
+    if (changed) choose(now, true)
     setChanged(false)
   }
-  useEffect(() => setTyped(now), [now])
+  useEffect(() => setTyped(now.colour), [now])
+  const one = (v: Ink, label: string, on = false) => (
+    <button type="button" key={label} aria-label={label} title={label} aria-pressed={on} className={`h-6 w-6 rounded-md ${on ? 'ring-2 ring-brass-600' : ''}`} onClick={() => choose(v, true)}>
+      <Swatch colour={v.colour} size={22} role={!!v.role} />
+    </button>
+  )
+  const saved = palette.includes(now.colour)
   return (
     <div>
-      <p className="mb-1 text-[11px] text-ink-500">In this film</p>
-      <div className="mb-3 flex flex-wrap gap-1">
+      {roles.length > 0 && (
+        <Row title="Roles of this scene">
+          {roles.map((r) => one({ colour: r.colour, role: r.name }, r.name, now.role === r.name && !now.tone))}
+        </Row>
+      )}
+      <Row title="In this film">
         {none && (
-          <button type="button" aria-label="No fill" title="No fill" className="h-6 w-6 rounded-md" onClick={() => { onSet(null); close() }}><Swatch colour={null} size={22} /></button>
+          <button type="button" aria-label="None" title="None" className="h-6 w-6 rounded-md" onClick={() => choose(null)}><Swatch colour={null} size={22} /></button>
         )}
-        {colours.map((c) => (
-          <button type="button" key={c} aria-label={`Colour ${c}`} title={c} className="h-6 w-6 rounded-md" onClick={() => { onSet(c); close() }}>
-            <Swatch colour={c} size={22} />
-          </button>
-        ))}
-      </div>
+        {colours.map((c) => one({ colour: c }, `Colour ${c}`, !now.role && now.colour === c))}
+      </Row>
+      <Row title={now.role ? `Tones of ${now.role}` : 'Tones'}>
+        <span className="flex overflow-hidden rounded-[4px] border border-ink-900/20">
+          {tones.map((c, i) => {
+            const step = i - 5
+            const on = now.role ? (now.tone ?? 0) === step : step === 0
+            const label = step === 0 ? 'As it is' : `${Math.abs(step)} ${Math.abs(step) === 1 ? 'step' : 'steps'} ${step > 0 ? 'lighter' : 'darker'}`
+            return (
+              <button
+                type="button" key={step} aria-label={label} title={`${label}: ${c}`} aria-pressed={on} onClick={() => choose(now.role ? { colour: c, role: now.role, tone: step } : { colour: c }, true)}
+                className={`relative h-6 w-[20px] ${on ? 'z-10 ring-2 ring-brass-600' : ''}`} style={{ background: c }}
+              />
+            )
+          })}
+        </span>
+      </Row>
+      <Row title="Put aside">
+        {palette.map((c) => one({ colour: c }, `Put aside: ${c}`))}
+        <Sign name={saved ? 'Take this colour out of what is put aside' : 'Put this colour aside'} className="!h-6 !w-6 border border-sailcloth-300 hover:bg-sailcloth-200" onClick={() => run('palette.set', { colour: now.colour, gone: saved })}>
+          {saved ? <X size={14} strokeWidth={1.5} /> : <Plus size={14} strokeWidth={1.5} />}
+        </Sign>
+      </Row>
+      {recent().length > 0 && <Row title="Used last">{recent().map((c) => one({ colour: c }, `Used last: ${c}`))}</Row>}
       <div onPointerUp={settle} onKeyUp={(e) => e.key.startsWith('Arrow') && settle()}>
         <Picker
-          color={now} style={{ width: '100%', height: alpha ? 164 : 140 }}
-          onChange={(c) => { setNow(c); setChanged(true); onDraft?.(c) }}
+          color={now.colour} style={{ width: '100%', height: alpha ? 150 : 128 }}
+          onChange={(c) => { setNow({ colour: c }); setChanged(true); onDraft?.({ colour: c }) }}
         />
       </div>
-      <label className="mt-3 flex items-center gap-2 text-[12px] text-ink-600">
-        Code
-        <input
-          className="h-[26px] w-full rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 font-mono text-[12px] text-ink-900"
-          value={typed} onChange={(e) => setTyped(e.target.value)}
-          onKeyDown={(e) => {
-            if (e.key !== 'Enter') return
-            const hex = typed.trim().replace(/^#?/, '#').toLowerCase()
-            if (/^#([0-9a-f]{3}|[0-9a-f]{6}|[0-9a-f]{8})$/.test(hex)) { onSet(hex); close() }
-          }}
-        />
-      </label>
+      <div className="mt-2.5 flex items-center gap-2 text-[12px] text-ink-600">
+        <label className="flex min-w-0 flex-1 items-center gap-2">
+          Code
+          <input
+            className="h-[26px] w-full min-w-0 rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 font-mono text-[12px] text-ink-900"
+            value={typed} onChange={(e) => setTyped(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key !== 'Enter') return
+              const hex = typed.trim().replace(/^#?/, '#').toLowerCase()
+              if (/^#([0-9a-f]{3}|[0-9a-f]{6}|[0-9a-f]{8})$/.test(hex)) choose({ colour: hex })
+            }}
+          />
+        </label>
+        <Sign
+          name="Pick a colour from the page" className="border border-sailcloth-300 hover:bg-sailcloth-200"
+          onClick={() => { set({ picking: (c) => { used(c); onSet({ colour: c }) } }); close(); desk() }}
+        ><Pipette size={15} strokeWidth={1.5} /></Sign>
+      </div>
     </div>
+  )
+}
+
+function Row({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <>
+      <p className="mb-1 text-[11px] text-ink-600">{title}</p>
+      <div className="mb-2.5 flex flex-wrap gap-1">{children}</div>
+    </>
   )
 }
