@@ -6,6 +6,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/shape"
 )
 
 // item is one thing to paint, alone in a scene of its own.
@@ -16,6 +17,7 @@ type item struct {
 
 	smooth   float64 // how far off what has no edge may be; 0: as the rest
 	beyond   int     // px that it shows beyond its box
+	curved   bool    // long curves, which Chromium flattens coarsely: the oracles hold them to librsvg
 	edgeless bool    // covers all of its box, or has soft borders: a small shift does not show
 	// Ways to get it wrong, which must be told; only says over which ground, empty for both.
 	wrong map[string]func(*doc.Layer)
@@ -82,7 +84,7 @@ func conformanceItems(sky string) []item {
 	}
 	list = append(list, gradientItems()...)
 	list = append(list, strokeItems()...)
-	list = append(list, blendItems()...)
+	list = append(append(list, blendItems()...), shapeItems()...)
 	return append(list, effectItems(sky)...)
 }
 
@@ -239,6 +241,31 @@ func blendItems() (out []item) {
 	return
 }
 
+// shapeItems are all kinds of shapes as they are first drawn, with a stroke on some, and lines with heads.
+func shapeItems() (out []item) {
+	for i, kind := range doc.Shapes {
+		it := shapeItem("shape "+kind, kind, 150, 110, float64(7*i), func(l *doc.Layer) {
+			v := shape.Default(kind)
+			l.Shape, l.Corner = &v, float64(i%3)*6
+			if kind == doc.Line {
+				l.Place.H, l.Fill = 0, doc.Fill{Kind: doc.NoFill}
+				l.Stroke = &doc.Stroke{Fill: doc.Fill{Kind: doc.Solid, Colour: "#d8573a"}, Width: 9, StartHead: "dot", EndHead: "triangle"}
+			} else if i%4 == 1 {
+				l.Stroke = &doc.Stroke{Fill: doc.Fill{Kind: doc.Solid, Colour: "#17403c"}, Width: 5}
+			}
+		})
+		it.curved = kind == doc.Ring || kind == doc.Heart || kind == doc.Cloud
+		out = append(out, it)
+	}
+	for _, head := range []string{"open", "bar"} {
+		out = append(out, shapeItem("head "+head, doc.Sector, 160, 120, 0, func(l *doc.Layer) {
+			l.Shape, l.Fill = &doc.Shape{Start: -150, Sweep: 200, Open: true}, doc.Fill{Kind: doc.NoFill}
+			l.Stroke = &doc.Stroke{Fill: doc.Fill{Kind: doc.Solid, Colour: "#3f7f86"}, Width: 7, StartHead: head, EndHead: head}
+		}))
+	}
+	return
+}
+
 func effectItems(sky string) []item {
 	effect := func(name, kind string, w, h, turn float64, beyond int, more func(*doc.Layer)) item {
 		return smooth(shapeItem(name, kind, w, h, turn, more), 4, beyond)
@@ -261,6 +288,17 @@ func effectItems(sky string) []item {
 		wrongly(effect("shadow", doc.Rectangle, 110, 70, 0, 24, func(l *doc.Layer) { l.Shadow = dark }), "#fff", map[string]func(*doc.Layer){
 			"its shadow missing": func(l *doc.Layer) { l.Shadow = nil },
 		}),
+		wrongly(effect("glow", doc.Star, 110, 110, 0, 30, func(l *doc.Layer) { l.Glow = &doc.Glow{Blur: 7, Colour: "#f3dca6"} }), "#000", map[string]func(*doc.Layer){
+			"its glow missing": func(l *doc.Layer) { l.Glow = nil },
+		}),
+		effect("glow and shadow", doc.Ellipse, 110, 80, 0, 50, func(l *doc.Layer) {
+			l.Glow, l.Shadow, l.Opacity = &doc.Glow{Blur: 5, Colour: "#f3dca6"}, dark, 0.8
+		}),
+		wrongly(effect("texture", doc.Ellipse, 180, 130, 0, 2, func(l *doc.Layer) { l.Fill = doc.Fill{Kind: doc.Texture, Media: sky, Size: 70} }), "", map[string]func(*doc.Layer){
+			"larger tiles": func(l *doc.Layer) { l.Fill.Size = 90 },
+		}),
+		effect("turned texture", doc.Rectangle, 160, 120, 23, 2, func(l *doc.Layer) { l.Fill = doc.Fill{Kind: doc.Texture, Media: sky, Size: 53.5} }),
+		effect("picture as a fill", doc.Star, 170, 150, 12, 2, func(l *doc.Layer) { l.Fill = doc.Fill{Kind: doc.PictureFill, Media: sky} }),
 		effect("hard shadow by parts of a pixel", doc.Ellipse, 110, 70, 0, 20, func(l *doc.Layer) { l.Shadow = &doc.Shadow{X: 7.25, Y: -4.5, Colour: "#3f7f86"} }),
 		effect("shadow of a turned shape", doc.Rectangle, 110, 70, 45, 24, func(l *doc.Layer) { l.Shadow = dark }),
 		effect("shadow of see-through words", doc.TextKind, 0, 0, 0, 30, func(l *doc.Layer) {

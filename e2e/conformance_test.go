@@ -62,7 +62,11 @@ type difference struct {
 }
 
 func (d difference) ok(it item) bool {
-	return d.mean <= 1.5 && d.p999 <= 32 && d.max <= 56 && (!it.flat || d.flat <= 1) && (it.smooth == 0 || d.smooth <= it.smooth)
+	most := 56.0
+	if it.curved {
+		most = 80
+	}
+	return d.mean <= 1.5 && d.p999 <= 32 && d.max <= most && (!it.flat || d.flat <= 1) && (it.smooth == 0 || d.smooth <= it.smooth)
 }
 
 func compare(a, b *image.RGBA, box image.Rectangle) difference {

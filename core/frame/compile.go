@@ -200,7 +200,7 @@ func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting 
 	}
 	s := &scene{
 		doc: d, into: into, timing: t, lasting: lasting,
-		background: paintOf(d.Background, d, f.pageBox()),
+		background: f.paintOf(d.Background, d, f.pageBox()),
 	}
 	n := len(d.Layers)
 	if was != nil {
@@ -311,18 +311,12 @@ func (f *Film) compileShape(s *scene, l *layer) {
 		return
 	case doc.Picture:
 		l.shapes = []shape{{key: f.Geometry.rectangle(l.box, d.Corner)}}
-		i, ok := f.picture[d.Picture.Media]
-		if !ok {
-			i = uint32(len(f.Pictures))
-			f.picture[d.Picture.Media] = i
-			f.Pictures = append(f.Pictures, d.Picture.Media)
-		}
-		l.picture = i
+		l.picture = f.pictureIndex(d.Picture.Media)
 	}
 	if d.IsShape() {
 		f.compileOutlines(l)
 	}
-	fill := paintOf(d.Fill, s.doc, l.box)
+	fill := f.paintOf(d.Fill, s.doc, l.box)
 	for i := range l.shapes {
 		l.shapes[i].paint = shaded(fill, l.shapes[i].shade)
 	}
@@ -334,12 +328,12 @@ func (f *Film) compileText(s *scene, l *layer) {
 	d := l.doc
 	lay, content := f.layout(d, motion.Finest(d))
 	l.box, l.lines = lay.Box, lay.Lines
-	fill := paintOf(d.Fill, s.doc, l.box)
+	fill := f.paintOf(d.Fill, s.doc, l.box)
 	set := func(name string, list []text.Outline) (out []shape) {
 		for i, o := range list {
 			p := fill
 			if o.Colour != "" {
-				p = paintOf(doc.Fill{Kind: doc.Solid, Colour: o.Colour}, s.doc, l.box)
+				p = f.paintOf(doc.Fill{Kind: doc.Solid, Colour: o.Colour}, s.doc, l.box)
 			}
 			out = append(out, shape{key: f.Geometry.key(fmt.Sprint(name, i, content), func() *geom.Path { return o.Path }), paint: p})
 		}

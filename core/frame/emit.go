@@ -26,7 +26,8 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
 		switch n.kind {
 		case pageNode:
 			if !n.paint.clear() {
-				l.fill(p.film.Geometry, p.film.page, moved(n.m, by), &n.paint, 1)
+				c := n.paint.sized(moved(n.m, by), v.Scale)
+				l.fill(p.film.Geometry, p.film.page, moved(n.m, by), &c, 1)
 			}
 		case mixNode, wipeNode:
 			second := p.nodes[i+1].end
@@ -144,9 +145,16 @@ func (p *Player) shown(i int, v View, alpha float64, by geom.Point) {
 	if e, alone := p.effectsOf(n); alone || a < 1 && p.overlaps(i) {
 		e = e.at(n.m)
 		e.Opacity = a
-		k := l.group(&e)
-		p.body(i, v, 1, by)
-		l.endGroup(k, &e)
+		outer, inner, two := e.layers()
+		k := l.group(&outer)
+		if two {
+			k := l.group(&inner)
+			p.body(i, v, 1, by)
+			l.endGroup(k, &inner)
+		} else {
+			p.body(i, v, 1, by)
+		}
+		l.endGroup(k, &outer)
 	} else {
 		p.body(i, v, a, by)
 	}
@@ -229,6 +237,7 @@ func (p *Player) leaf(n *node, v View, alpha float64, by geom.Point) {
 		if c.clear() || alpha <= 0 {
 			continue
 		}
+		c = c.sized(m, v.Scale)
 		switch own := p.ownOutline(n, s); {
 		case s.side != "":
 			l.op(OpClip, s.of, outsideCode(s.side))
@@ -241,7 +250,7 @@ func (p *Player) leaf(n *node, v View, alpha float64, by geom.Point) {
 			l.outline(own, m, &c, alpha)
 		case n.sized:
 			stretch := n.stretch()
-			if inv, ok := stretch.Inverse(); ok && c.Gradient != nil {
+			if inv, ok := stretch.Inverse(); ok && (c.Gradient != nil || c.Texture != nil) {
 				c.Axes = inv.Mul(c.Axes)
 			}
 			l.fill(p.film.Geometry, s.key, m.Mul(stretch), &c, alpha)
@@ -382,12 +391,9 @@ func (p *Player) picture(n *node, v View, alpha float64, m geom.Matrix) {
 	media := p.film.Doc.Media[d.Picture.Media]
 	mip := uint32(0)
 	if media != nil && box.W() > 0 && box.H() > 0 {
-		// The mip with at least one sample a device pixel along the denser side, but less than two.
 		across := geom.Point{X: m.A, Y: m.B}.Len() * box.W() * v.Scale / (float64(media.Width) * (crop[2] - crop[0]))
 		down := geom.Point{X: m.C, Y: m.D}.Len() * box.H() * v.Scale / (float64(media.Height) * (crop[3] - crop[1]))
-		for k := max(across, down); k <= 0.5 && k > 0 && mip < 12 && min(media.Width, media.Height)>>(mip+1) >= 1; k *= 2 {
-			mip++
-		}
+		mip = mipFor(across, down, media.Width, media.Height)
 	}
 	p.list.op(OpPicture, n.layer.picture, mip, key)
 	p.list.matrix(m)

@@ -15,9 +15,10 @@ type Op = uint32
 // The primitives. m is a Matrix as six numbers (A..F) from local px to page px; a box is four numbers x y w h in page
 // px and bounds what is painted inside.
 //
-// A paint is, in codes: 0; or 1 (linear) or 2 (radial) and the number n of stops. In numbers: for 0 a colour r g b a in
-// 0..1, not premultiplied; else the matrix from the gradient's axes to local px, for radial ones the focus x y, the
-// opacity, and n times: share r g b a (see paint.Gradient).
+// A paint is, in codes: 0; or 1 (linear) or 2 (radial) and the number n of stops; or 3 (a texture), picture and mip. In
+// numbers: for 0 a colour r g b a in 0..1, not premultiplied; for 3 the matrix from a tile of 1 by 1 to local px, and the
+// opacity; else the matrix from the gradient's axes to local px, for radial ones the focus x y, the opacity, and n times:
+// share r g b a (see paint.Gradient).
 const (
 	OpFill     Op = 1 // codes: key, paint. numbers: m, paint
 	OpOutline  Op = 2 // codes: verb count, verbs, paint. numbers: m, coordinates, paint: an outline for this frame only
@@ -82,14 +83,32 @@ type Shadow struct {
 type Effects struct {
 	Feather float64 // page px over which its border fades, inwards
 	Blur    float64 // page px, deviation of a Gaussian
+	Glow    Shadow  // light around it, which falls nowhere
 	Shadow  Shadow
 	Opacity float64
 	Blend   Blend
 }
 
+// layers returns the effects as one group has them, or as two that lie in each other where there are both a glow and a shadow:
+// the shadow is that of what glows.
+func (e Effects) layers() (outer, inner Effects, two bool) {
+	if e.Glow.Colour.A == 0 {
+		return e, Effects{}, false
+	}
+	glow := e.Glow
+	e.Glow = Shadow{}
+	if e.Shadow.Colour.A == 0 {
+		e.Shadow = glow
+		return e, Effects{}, false
+	}
+	inner = Effects{Feather: e.Feather, Blur: e.Blur, Shadow: glow, Opacity: 1}
+	e.Feather, e.Blur = 0, 0
+	return e, inner, true
+}
+
 // none reports whether the effects do nothing but fade.
 func (e *Effects) none() bool {
-	return e.Feather == 0 && e.Blur == 0 && e.Shadow.Colour.A == 0 && e.Blend == Normal
+	return e.Feather == 0 && e.Blur == 0 && e.Shadow.Colour.A == 0 && e.Glow.Colour.A == 0 && e.Blend == Normal
 }
 
 // Reach returns how far beyond its box effects show: left, up, right, down, in page px. A blur is taken to end
@@ -105,14 +124,22 @@ func (e *Effects) Reach() (l, t, r, b float64) {
 	return
 }
 
-// Paint is what an outline is filled with: a colour, or a gradient.
+// Paint is what an outline is filled with: a colour, a gradient, or a picture laid side by side.
 type Paint struct {
 	Colour   paint.Colour
 	Gradient *paint.Gradient // before Colour
-	Axes     geom.Matrix     // from the gradient's axes to those of the outline
+	Texture  *Texture        // before both
+	Mip      uint32          // of the texture
+	Axes     geom.Matrix     // from the gradient's axes, or those of a tile of 1 by 1, to those of the outline
 }
 
-func (p *Paint) clear() bool { return p.Gradient == nil && p.Colour.A <= 0 }
+// Texture is a picture that is laid side by side without a seam: sampled bilinearly, beyond an edge from the opposite one.
+type Texture struct {
+	Picture       uint32 // of Film.Pictures
+	Width, Height int    // of the picture, px
+}
+
+func (p *Paint) clear() bool { return p.Gradient == nil && p.Texture == nil && p.Colour.A <= 0 }
 
 // List says what to paint, back to front, in page px. It holds no pixels and no document.
 type List struct {
@@ -164,6 +191,8 @@ func (l *List) closeBox(k mark) {
 
 func (l *List) paintCodes(p *Paint) {
 	switch {
+	case p.Texture != nil:
+		l.op(3, p.Texture.Picture, p.Mip)
 	case p.Gradient == nil:
 		l.op(0)
 	case p.Gradient.Radial:
@@ -174,6 +203,11 @@ func (l *List) paintCodes(p *Paint) {
 }
 
 func (l *List) paintNumbers(p *Paint, alpha float64) {
+	if p.Texture != nil {
+		l.matrix(p.Axes)
+		l.num(alpha)
+		return
+	}
 	g := p.Gradient
 	if g == nil {
 		c := p.Colour

@@ -25,14 +25,67 @@ func colourOf(code, role string, tone int, s *doc.Scene) paint.Colour {
 }
 
 // paintOf resolves a fill of a layer with the given box; no fill is a colour that does not show.
-func paintOf(fill doc.Fill, s *doc.Scene, box geom.Box) Paint {
+func (f *Film) paintOf(fill doc.Fill, s *doc.Scene, box geom.Box) Paint {
 	switch {
+	case fill.Kind == doc.PictureFill || fill.Kind == doc.Texture:
+		return f.textured(fill, box)
 	case fill.Kind == doc.Solid:
 		return Paint{Colour: colourOf(fill.Colour, fill.Role, fill.Tone, s)}
 	case fill.Graded() && fill.Gradient != nil && len(fill.Gradient.Stops) > 1:
 		return graded(fill, s, box)
 	}
 	return Paint{}
+}
+
+// textured resolves a picture or a texture as a fill. A picture covers the box, its middle in the middle, and one px of it lies
+// beyond every edge: there a texture would show the opposite edge.
+func (f *Film) textured(fill doc.Fill, box geom.Box) Paint {
+	media := f.Doc.Media[fill.Media]
+	if media == nil || media.Width < 1 || media.Height < 1 {
+		return Paint{} // validation has refused it
+	}
+	t := &Texture{Picture: f.pictureIndex(fill.Media), Width: media.Width, Height: media.Height}
+	w, h := float64(media.Width), float64(media.Height)
+	at := box.Min
+	k := 1.0
+	if fill.Size > 0 {
+		k = fill.Size / w
+	}
+	if fill.Kind == doc.PictureFill {
+		k = max(box.W()/max(w-2, 1), box.H()/max(h-2, 1))
+		at = box.Centre().Sub(geom.Point{X: k * w / 2, Y: k * h / 2})
+	}
+	return Paint{Texture: t, Axes: geom.Matrix{A: k * w, D: k * h, E: at.X, F: at.Y}}
+}
+
+// sized returns the paint of an outline that m maps to the page, at a scale: of a texture with the mip that suits it.
+func (p Paint) sized(m geom.Matrix, scale float64) Paint {
+	if p.Texture == nil {
+		return p
+	}
+	t, a := p.Texture, m.Mul(p.Axes)
+	p.Mip = mipFor(geom.Point{X: a.A, Y: a.B}.Len()*scale/float64(t.Width), geom.Point{X: a.C, Y: a.D}.Len()*scale/float64(t.Height), t.Width, t.Height)
+	return p
+}
+
+// mipFor is the mip with at least one sample a device pixel along the denser side, but less than two; across and down are device
+// px a sample of the whole picture.
+func mipFor(across, down float64, width, height int) (mip uint32) {
+	for k := max(across, down); k <= 0.5 && k > 0 && mip < 12 && min(width, height)>>(mip+1) >= 1; k *= 2 {
+		mip++
+	}
+	return
+}
+
+// pictureIndex returns where a picture stands among those of the film.
+func (f *Film) pictureIndex(hash string) uint32 {
+	i, ok := f.picture[hash]
+	if !ok {
+		i = uint32(len(f.Pictures))
+		f.picture[hash] = i
+		f.Pictures = append(f.Pictures, hash)
+	}
+	return i
 }
 
 func graded(fill doc.Fill, s *doc.Scene, box geom.Box) Paint {
@@ -79,7 +132,7 @@ func (f *Film) stroked(shapes []shape, d *doc.Stroke, s *doc.Scene, box geom.Box
 	if d == nil || d.Width <= 0 {
 		return shapes
 	}
-	p := paintOf(d.Fill, s, box)
+	p := f.paintOf(d.Fill, s, box)
 	if p.clear() {
 		return shapes
 	}
@@ -109,6 +162,9 @@ func (f *Film) compileEffects(s *scene, l *layer) {
 	if v := d.Shadow; v != nil {
 		l.effects.Shadow = Shadow{X: v.X, Y: v.Y, Blur: v.Blur, Colour: colourOf(v.Colour, v.Role, v.Tone, s.doc)}
 	}
+	if v := d.Glow; v != nil {
+		l.effects.Glow = Shadow{Blur: v.Blur, Colour: colourOf(v.Colour, v.Role, v.Tone, s.doc)}
+	}
 	l.alone = !l.effects.none()
 }
 
@@ -118,6 +174,7 @@ func (e Effects) at(m geom.Matrix) Effects {
 	e.Feather *= k
 	e.Blur *= k
 	e.Shadow.Blur *= k
+	e.Glow.Blur *= k
 	e.Shadow.X *= k
 	e.Shadow.Y *= k
 	return e
@@ -130,8 +187,13 @@ func mixEffects(a, b *Effects, t float64) Effects {
 	if t >= 0.5 {
 		out.Blend = b.Blend
 	}
-	p, q := a.Shadow, b.Shadow
-	// A shadow that only one side has grows where it is.
+	out.Shadow, out.Glow = mixShadows(a.Shadow, b.Shadow, t), mixShadows(a.Glow, b.Glow, t)
+	return out
+}
+
+// mixShadows interpolates two shadows. One that only one side has grows where it is.
+func mixShadows(p, q Shadow, t float64) Shadow {
+	n := func(x, y float64) float64 { return max(0, x+(y-x)*t) }
 	if p.Colour.A == 0 {
 		p = q
 		p.Colour.A = 0
@@ -139,8 +201,7 @@ func mixEffects(a, b *Effects, t float64) Effects {
 		q = p
 		q.Colour.A = 0
 	}
-	out.Shadow = Shadow{X: p.X + (q.X-p.X)*t, Y: p.Y + (q.Y-p.Y)*t, Blur: n(p.Blur, q.Blur), Colour: paint.Mix(p.Colour, q.Colour, t)}
-	return out
+	return Shadow{X: p.X + (q.X-p.X)*t, Y: p.Y + (q.Y-p.Y)*t, Blur: n(p.Blur, q.Blur), Colour: paint.Mix(p.Colour, q.Colour, t)}
 }
 
 // mixPaints interpolates two paints in OKLab. A colour counts as a gradient of that colour along the other's line; a linear and
@@ -150,6 +211,11 @@ func mixPaints(a, b *Paint, t float64) Paint {
 	case t == 0:
 		return *a
 	case t == 1:
+		return *b
+	case a.Texture != nil || b.Texture != nil: // textures change half way
+		if t < 0.5 {
+			return *a
+		}
 		return *b
 	case a.Gradient == nil && b.Gradient == nil:
 		return Paint{Colour: paint.Mix(a.Colour, b.Colour, t)}

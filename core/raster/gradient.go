@@ -1,6 +1,7 @@
 package raster
 
 import (
+	"image"
 	"math"
 	"slices"
 
@@ -10,7 +11,9 @@ import (
 
 // ink is what an outline is filled with, in device px.
 type ink struct {
-	colour   uint32 // premultiplied, where there is no gradient
+	colour   uint32 // premultiplied, where there is neither gradient nor texture
+	texture  *image.RGBA
+	opaqueAt bool // the texture lets nothing through
 	gradient *paint.Gradient
 	m        geom.Matrix // device to the gradient's axes
 	alpha    uint32
@@ -69,6 +72,10 @@ func (k *ink) at(t float64) uint32 {
 
 // row paints a run of pixels of row y from x0 on, at cover cov.
 func (k *ink) row(row []byte, y, x0 int, cov uint32) {
+	if k.texture != nil {
+		k.tiled(row, y, x0, cov)
+		return
+	}
 	if k.gradient == nil {
 		solid(row, k.colour, cov)
 		return
@@ -103,7 +110,7 @@ func (k *ink) row(row []byte, y, x0 int, cov uint32) {
 
 // clear reports whether nothing of it would show.
 func (k *ink) clear() bool {
-	if k.gradient == nil {
+	if k.gradient == nil && k.texture == nil {
 		return k.colour>>24 == 0
 	}
 	return k.alpha == 0
@@ -111,6 +118,9 @@ func (k *ink) clear() bool {
 
 // opaque reports whether it hides all that it covers.
 func (k *ink) opaque() bool {
+	if k.texture != nil {
+		return k.alpha == 255 && k.opaqueAt
+	}
 	if k.gradient == nil {
 		return k.colour>>24 == 255
 	}

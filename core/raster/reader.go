@@ -56,12 +56,15 @@ func (r *reader) box() geom.Box {
 }
 
 // paintKind is the part of a paint that stands in the codes.
-type paintKind struct{ kind, stops uint32 }
+type paintKind struct{ kind, stops, mip uint32 } // of a texture, stops is its picture
 
 func (r *reader) paintKind() paintKind {
 	k := paintKind{kind: r.code()}
 	if k.kind != 0 {
 		k.stops = r.code()
+	}
+	if k.kind == 3 {
+		k.mip = r.code()
 	}
 	return k
 }
@@ -71,6 +74,8 @@ func (k paintKind) numbers() int {
 	switch k.kind {
 	case 0:
 		return 4
+	case 3:
+		return 7
 	case 1:
 		return 7 + 5*int(k.stops)
 	}
@@ -83,6 +88,9 @@ var errPaint = errors.New("raster: the display list holds a paint that cannot be
 func (p *Painter) ink(r *reader, k paintKind, m geom.Matrix) (ink, error) {
 	if k.kind == 0 {
 		return ink{colour: premultiplied(r.colour())}, nil
+	}
+	if k.kind == 3 {
+		return p.texture(r, k, m)
 	}
 	if k.kind > 2 || k.stops < 2 || int(k.stops) > len(r.numbers) {
 		return ink{}, errPaint

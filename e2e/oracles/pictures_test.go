@@ -237,11 +237,11 @@ func gradients(r *rand.Rand) (list []drawn) {
 	return
 }
 
-// Strokes (caps, joins, miter limits, dashes) and gradients (stops, see-through ones, focus) as Chromium and librsvg paint the
+// Strokes (caps, joins, miter limits, dashes), shapes and gradients (stops, see-through ones, focus) as Chromium and librsvg paint the
 // same SVG; SVG 2, sections 13.5 and 14.2.
-func TestStrokesAndGradientsAgreeWithChromiumAndLibrsvg(t *testing.T) {
+func TestStrokesShapesAndGradientsAgreeWithChromiumAndLibrsvg(t *testing.T) {
 	r := rand.New(rand.NewPCG(51, 52))
-	list := append(strokes(r), gradients(r)...)
+	list := append(append(strokes(r), gradients(r)...), shapes()...)
 	var files []string
 	for _, d := range list {
 		files = append(files, d.file())

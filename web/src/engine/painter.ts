@@ -84,6 +84,10 @@ class Painting {
       ctx.fill(path)
       return
     }
+    if (kind === 3) {
+      this.tiled(on, path, stops)
+      return
+    }
     const at = this.n
     const radial = kind === 2
     const alpha = at + (radial ? 8 : 6)
@@ -119,9 +123,34 @@ class Painting {
     ctx.globalAlpha = 1
   }
 
+  // A picture laid side by side, whose tile of 1 by 1 the next numbers map to the path's axes.
+  private tiled(on: Sheet, path: Path2D, index: number) {
+    const { ctx } = on
+    const [a, b, c, d, e, f, alpha] = this.numbers.subarray(this.n, this.n + 7)
+    this.n += 7
+    const bitmap = picture(this.pictures[index], this.mip)
+    if (!bitmap) {
+      ctx.fillStyle = 'rgb(216 206 186 / 0.6)'
+      ctx.fill(path)
+      return
+    }
+    const pattern = ctx.createPattern(bitmap, 'repeat')!
+    pattern.setTransform(new DOMMatrix([a / bitmap.width, b / bitmap.width, c / bitmap.height, d / bitmap.height, e, f]))
+    ctx.imageSmoothingEnabled = true
+    ctx.imageSmoothingQuality = 'low'
+    ctx.fillStyle = pattern
+    ctx.globalAlpha = alpha
+    ctx.fill(path)
+    ctx.globalAlpha = 1
+  }
+
+  private mip = 0 // of the texture whose codes were read last
+
   private paintCodes(): [number, number] {
     const kind = this.codes[this.c++]
-    return [kind, kind === 0 ? 0 : this.codes[this.c++]]
+    const stops = kind === 0 ? 0 : this.codes[this.c++]
+    this.mip = kind === 3 ? this.codes[this.c++] : 0
+    return [kind, stops] // of a texture, its picture
   }
 
   /** Paints up to the end of the list or of the enclosing group. */

@@ -9,6 +9,7 @@ export interface Mark { c: number; n: number }
 function skipPaint(codes: Uint32Array, at: Mark) {
   const kind = codes[at.c++]
   if (kind === 0) at.n += 4
+  else if (kind === 3) { at.c += 2; at.n += 7 }
   else at.n += (kind === 1 ? 7 : 9) + 5 * codes[at.c++]
 }
 
