@@ -16,6 +16,7 @@ build: page            ## leaves bin/capstan
 
 page: deps engine
 	cd $(WEB) && npm run --silent build
+	gzip -9 -n -f $(WEB)/dist/engine.wasm
 
 # Nothing is inlined in the engine but where time is spent, frame by frame: that makes it a tenth smaller to send.
 HOT := geom paint text motion morph frame
@@ -23,7 +24,9 @@ ENGINE_FLAGS := -trimpath -gcflags=all=-l -gcflags=math= $(HOT:%=-gcflags=capsta
 
 engine:
 	@mkdir -p $(WEB)/public
-	GOOS=js GOARCH=wasm $(GO) build -ldflags="-s -w" $(ENGINE_FLAGS) -o $(WASM) ./cmd/engine
+	@mkdir -p bin
+	GOROOT="$$($(GO) env GOROOT)" $(GO) run ./scripts/overlay > bin/overlay.json
+	GOOS=js GOARCH=wasm $(GO) build -overlay bin/overlay.json -ldflags="-s -w" $(ENGINE_FLAGS) -o $(WASM) ./cmd/engine
 	cp "$$($(GO) env GOROOT)/lib/wasm/wasm_exec.js" $(WEB)/public/wasm_exec.js
 
 deps: $(WEB)/node_modules/.installed
@@ -61,7 +64,7 @@ fuzz:
 	$(GO) test -run '^$$' -fuzz FuzzBundle -fuzztime 60s -fuzzminimizetime 10x ./studio/bundle
 
 clean:
-	rm -rf bin $(WEB)/node_modules $(WEB)/dist/assets $(WEB)/dist/index.html $(WASM)
+	rm -rf bin $(WEB)/node_modules $(WEB)/dist/assets $(WEB)/dist/index.html $(WEB)/dist/engine.wasm.gz $(WASM) bin/overlay.json
 
 screenshots: build    ## refresh docs/screenshots from the demo data
 	mkdir -p docs/screenshots

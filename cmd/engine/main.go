@@ -116,6 +116,7 @@ func main() {
 		return s.Update(geom.Point{X: a[0].Float(), Y: a[1].Float()}, session.Modifiers{Shift: a[2].Bool(), Alt: a[3].Bool()})
 	})
 	on("end", func([]js.Value) (any, error) { return s.End(), nil })
+	on("lookOf", func(a []js.Value) (any, error) { return s.LookOf(moment(a[0]), a[1].String()), nil })
 	on("tones", func(a []js.Value) (any, error) { return session.Tones(a[0].String()), nil })
 	on("shapes", func([]js.Value) (any, error) { return session.ShapeSigns(), nil })
 	on("pictures", func([]js.Value) (any, error) { return s.Film().Pictures, nil })

@@ -37,6 +37,7 @@ type scene struct {
 	into       int64
 	continues  bool
 	lasting    map[string][]motion.Lasting
+	marks      map[string]place // of its markers, by layer id; nil where it has none
 	timing     *motion.Timing
 	background Paint
 	layers     []*layer
@@ -78,6 +79,7 @@ type piece struct {
 type shape struct {
 	key   uint32
 	paint Paint
+	faint float64 // how much of the layer's fill it lacks
 	shade float64 // how much darker than the layer's fill it is
 	side  string  // of a stroke that lies on one side of its line: of, whose inside or outside it keeps to
 	of    uint32
@@ -136,17 +138,25 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 	}
 	f.Order = motion.NewOrder(&p.Film, stays)
 	lasting := motion.LastingPaths(&p.Film, f.Order)
+	marks := markers(&p.Film, func(d *doc.Scene) bool {
+		s := old[d]
+		return s != nil && s.marks == nil
+	})
 	shared := true // the scene before is the one it was
 	for i, d := range p.Film.Scenes {
 		var here map[string][]motion.Lasting
 		if lasting != nil {
 			here = lasting[i]
 		}
+		var marked map[string]place
+		if marks != nil {
+			marked = marks[i]
+		}
 		s := old[d]
-		if s != nil && s.timing == timings[i] && (!s.continues || shared) && reflect.DeepEqual(s.lasting, here) {
+		if s != nil && s.timing == timings[i] && (!s.continues || shared) && reflect.DeepEqual(s.lasting, here) && maps.Equal(s.marks, marked) {
 			shared = i == 0 || before.precedes(f.scenes[i-1], s)
 		} else {
-			s = f.compileScene(d, intos[i], timings[i], here, byID[d.ID])
+			s = f.compileScene(d, intos[i], timings[i], here, marked, byID[d.ID])
 			shared = false
 			if i > 0 {
 				link(f.scenes[i-1], s)
@@ -194,12 +204,15 @@ func link(a, b *scene) {
 
 // compileScene makes a scene; was is what was made of it before, whose layers that have not changed are kept: whole, where nothing
 // that moves them has changed either, else their outlines.
-func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting map[string][]motion.Lasting, was *scene) *scene {
+func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting map[string][]motion.Lasting, marks map[string]place, was *scene) *scene {
 	if was != nil && !maps.Equal(was.doc.Roles, d.Roles) {
 		was = nil // colours may come from roles
 	}
+	if was != nil && !maps.Equal(was.marks, marks) {
+		was = nil // markers show another scene
+	}
 	s := &scene{
-		doc: d, into: into, timing: t, lasting: lasting,
+		doc: d, into: into, timing: t, lasting: lasting, marks: marks,
 		background: f.paintOf(d.Background, d, f.pageBox()),
 	}
 	n := len(d.Layers)
@@ -315,10 +328,12 @@ func (f *Film) compileShape(s *scene, l *layer) {
 	}
 	if d.IsShape() {
 		f.compileOutlines(l)
+	} else if d.Kind == doc.MarkerKind {
+		f.compileMarker(l, s.marks[d.ID])
 	}
 	fill := f.paintOf(d.Fill, s.doc, l.box)
 	for i := range l.shapes {
-		l.shapes[i].paint = shaded(fill, l.shapes[i].shade)
+		l.shapes[i].paint = fainter(shaded(fill, l.shapes[i].shade), l.shapes[i].faint)
 	}
 	l.shapes = f.stroked(l.shapes, d.Stroke, s.doc, l.box)
 	f.compileEffects(s, l)

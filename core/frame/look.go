@@ -127,6 +127,23 @@ func shaded(p Paint, by float64) Paint {
 	return p
 }
 
+// fainter returns a paint with a share of its opacity taken away.
+func fainter(p Paint, by float64) Paint {
+	if by == 0 {
+		return p
+	}
+	p.Colour.A *= 1 - by
+	if p.Gradient != nil {
+		g := *p.Gradient
+		g.Stops = slices.Clone(g.Stops)
+		for i := range g.Stops {
+			g.Stops[i].Colour.A *= 1 - by
+		}
+		p.Gradient = &g
+	}
+	return p
+}
+
 // stroked adds the strokes of shapes in front of them.
 func (f *Film) stroked(shapes []shape, d *doc.Stroke, s *doc.Scene, box geom.Box) []shape {
 	if d == nil || d.Width <= 0 {

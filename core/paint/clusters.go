@@ -3,6 +3,7 @@ package paint
 import (
 	"math"
 	"slices"
+	"sort"
 )
 
 // Cluster is a group of alike colours of a picture.
@@ -42,7 +43,7 @@ func Clusters(rgba []byte, n int) []Cluster {
 	for k := range counted {
 		keys = append(keys, k)
 	}
-	slices.SortFunc(keys, func(a, b [3]int) int { return slices.Compare(a[:], b[:]) })
+	sort.Slice(keys, func(i, k int) bool { return slices.Compare(keys[i][:], keys[k][:]) < 0 })
 	list := make([]point, len(keys))
 	for i, k := range keys {
 		p := counted[k]
@@ -95,15 +96,7 @@ func Clusters(rgba []byte, n int) []Cluster {
 			out = append(out, Cluster{c.Colour(), weights[j] / total})
 		}
 	}
-	slices.SortStableFunc(out, func(a, b Cluster) int {
-		switch {
-		case a.Share > b.Share:
-			return -1
-		case a.Share < b.Share:
-			return 1
-		}
-		return 0
-	})
+	sort.SliceStable(out, func(i, k int) bool { return out[i].Share > out[k].Share })
 	return out
 }
 

@@ -279,7 +279,7 @@ func moveStop(stops []doc.Stop, i int, at float64) []doc.Stop {
 func fillAs(f doc.Fill, kind string) map[string]any {
 	switch kind {
 	case doc.Linear, doc.Radial:
-		p := map[string]any{"kind": kind, "colour": nil, "role": nil, "tone": nil}
+		p := map[string]any{"kind": kind, "colour": nil, "role": nil, "tone": nil, "media": nil, "size": nil}
 		// Its ends lie a little within the edges, clear of the bars that change the size.
 		from, to := []float64{0.5, 0.1}, []float64{0.5, 0.9}
 		if kind == doc.Radial {
@@ -296,16 +296,16 @@ func fillAs(f doc.Fill, kind string) map[string]any {
 		p["gradient"] = g
 		return p
 	case doc.Solid:
-		p := map[string]any{"kind": kind, "gradient": nil}
+		p := map[string]any{"kind": kind, "gradient": nil, "media": nil, "size": nil}
 		if f.Graded() {
 			v := f.Gradient.Stops[0]
 			p["colour"], p["role"], p["tone"] = v.Colour, nilIf(v.Role), nilIf(v.Tone)
-		} else if f.Kind == doc.NoFill {
+		} else if f.Kind != doc.Solid {
 			p["colour"] = "#d8573a"
 		}
 		return p
 	}
-	return map[string]any{"kind": doc.NoFill, "colour": nil, "role": nil, "gradient": nil}
+	return map[string]any{"kind": doc.NoFill, "colour": nil, "role": nil, "tone": nil, "gradient": nil, "media": nil, "size": nil}
 }
 
 // tone is a colour a good step darker, or lighter where it is dark: OKLab lightness moves, hue and chroma stay.

@@ -4,6 +4,7 @@ import (
 	"encoding/base64"
 	"math"
 	"slices"
+	"sort"
 	"strings"
 
 	"capstan/core/doc"
@@ -43,11 +44,12 @@ func roles(sc *doc.Scene) []Role {
 		}
 		return len(RoleOrder)
 	}
-	slices.SortFunc(list, func(a, b Role) int {
-		if d := place(a.Name) - place(b.Name); d != 0 {
-			return d
+	sort.Slice(list, func(i, k int) bool {
+		a, b := list[i].Name, list[k].Name
+		if d := place(a) - place(b); d != 0 {
+			return d < 0
 		}
-		return strings.Compare(a.Name, b.Name)
+		return a < b
 	})
 	if len(list) > 0 {
 		count := map[string]int{}
@@ -184,7 +186,7 @@ func withRoles(sc *doc.Scene, list map[string]string) (edit.Command, error) {
 	for n := range list {
 		names = append(names, n)
 	}
-	slices.SortFunc(names, func(a, b string) int { return strings.Compare(orderKey(a), orderKey(b)) })
+	sort.Slice(names, func(i, k int) bool { return orderKey(names[i]) < orderKey(names[k]) })
 	type tone struct {
 		role string
 		step int

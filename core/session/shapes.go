@@ -142,6 +142,25 @@ func init() {
 		}
 		return s.addCommand(sc, l), nil
 	})
+	// A marker: which scene this is of those its thread lives in, near the lower edge of the page.
+	intent("add.marker", func(s *Session, m Moment, c *struct {
+		Style string `json:"style"`
+	}) (edit.Command, error) {
+		sc := s.scene(m)
+		l := s.newLayer(sc, "Marker", doc.MarkerKind)
+		l.Marker = &doc.Marker{Style: c.Style}
+		l.Fill = doc.Fill{Kind: doc.Solid, Colour: readable(sc.Background)}
+		w, h := float64(s.doc.Film.Width), float64(s.doc.Film.Height)
+		u := math.Round(min(w, h) / 40)
+		l.Place = doc.Place{X: w / 2, Y: h - 2.5*u, W: math.Round(min(w, h) / 4), H: u}
+		switch c.Style {
+		case doc.Bars:
+			l.Place.H = math.Max(2, math.Round(u/3))
+		case doc.Count:
+			l.Place.H = math.Round(1.6 * u)
+		}
+		return s.addCommand(sc, l), nil
+	})
 	// Numbers of shapes; those of other kinds are left alone.
 	intent("shape.set", func(s *Session, m Moment, c *struct {
 		Threads []string       `json:"threads"`

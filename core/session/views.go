@@ -129,6 +129,7 @@ type Selected struct {
 	Pivot   [2]float64  `json:"pivot"` // in shares of the box
 	Later   int         `json:"later"`
 	Colours []string    `json:"colours"` // fills found in a group
+	Bares   bool        `json:"bares"`   // covers the page at rest, and not all along its path
 }
 
 // Selection returns the selected layers of the moment's scene.
@@ -160,6 +161,7 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 			v.Pivot = [2]float64{(pivot.X - box.Min.X) / box.W(), (pivot.Y - box.Min.Y) / box.H()}
 		}
 		v.Box = [4]float64{at.X, at.Y, box.W(), box.H()}
+		v.Bares = s.bares(l, box, rest)
 		if own, outer, ok := s.player.Axes(l.ID); ok && !m.Rest {
 			if inv, ok := outer.Inverse(); ok {
 				local := inv.Mul(own)

@@ -9,6 +9,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"fmt"
+	"io"
 	"io/fs"
 	"net/http"
 	"os"
@@ -63,7 +64,6 @@ func New(s *store.Store, o Options) (*Server, error) {
 		store: s, files: media.NewFolder(filepath.Join(s.Dir(), "media")), hub: newHub(), token: token, page: web.Files(), options: o,
 	}
 	v.build = buildID(v.page)
-	go v.warm()
 	v.queue = export.NewQueue(s, v.files, func(e store.Export) { v.hub.send("export", e) })
 	return v, nil
 }
@@ -87,7 +87,7 @@ func Secret(file string) (string, error) {
 // buildID changes whenever the page or the engine does, so that an old page can tell.
 func buildID(files fs.FS) string {
 	h := sha256.New()
-	for _, name := range []string{"index.html", "engine.wasm"} {
+	for _, name := range []string{"index.html", "engine.wasm.gz"} {
 		b, err := fs.ReadFile(files, name)
 		if err != nil {
 			continue // not built yet: the page says so
@@ -152,10 +152,15 @@ func (s *Server) static(c *gin.Context) {
 		return
 	}
 	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
-	if _, err := fs.Stat(s.page, name); err != nil || name == "" || name == "." {
+	// The engine is compressed when it is built: that takes seconds.
+	ready, small := fs.ReadFile(s.page, name+".gz")
+	if _, err := fs.Stat(s.page, name); small != nil && (err != nil || name == "" || name == ".") {
 		name = "index.html"
 	}
-	data, err := fs.ReadFile(s.page, name)
+	data, err := ready, error(nil)
+	if small != nil {
+		data, err = fs.ReadFile(s.page, name)
+	}
 	if err != nil {
 		c.String(http.StatusServiceUnavailable, "The page has not been built. Run make build.")
 		return
@@ -183,7 +188,12 @@ func (s *Server) static(c *gin.Context) {
 	if kind == "" {
 		kind = "application/octet-stream"
 	}
-	if len(data) > 4096 && strings.Contains(c.GetHeader("Accept-Encoding"), "gzip") && path.Ext(name) != ".woff2" {
+	if small == nil {
+		if data, err = s.unpacked(c, data); err != nil {
+			fail(c, err)
+			return
+		}
+	} else if len(data) > 4096 && strings.Contains(c.GetHeader("Accept-Encoding"), "gzip") && path.Ext(name) != ".woff2" {
 		z, err := s.compressed(name, data)
 		if err != nil {
 			fail(c, err)
@@ -196,11 +206,18 @@ func (s *Server) static(c *gin.Context) {
 	c.Data(http.StatusOK, kind, data)
 }
 
-// warm compresses the engine before somebody waits for it; a failure shows when it is asked for.
-func (s *Server) warm() {
-	if data, err := fs.ReadFile(s.page, "engine.wasm"); err == nil {
-		_, _ = s.compressed("engine.wasm", data)
+// unpacked returns what is stored compressed as the browser takes it.
+func (s *Server) unpacked(c *gin.Context, data []byte) ([]byte, error) {
+	c.Header("Vary", "Accept-Encoding")
+	if strings.Contains(c.GetHeader("Accept-Encoding"), "gzip") {
+		c.Header("Content-Encoding", "gzip")
+		return data, nil
 	}
+	r, err := gzip.NewReader(bytes.NewReader(data))
+	if err != nil {
+		return nil, err
+	}
+	return io.ReadAll(r)
 }
 
 func (s *Server) compressed(name string, data []byte) ([]byte, error) {

@@ -328,6 +328,7 @@ const shapeBetween = (from: [number, number], to: [number, number], keys: { shif
 function finishDrawing(from: [number, number], to: [number, number], far: boolean, keys: { shiftKey: boolean; altKey: boolean }) {
   const { tool, selection } = desk()
   const shape = shapeBetween(from, to, keys)
+  engine.clearDraft()
   set({ tool: 'select' })
   const before = new Set(desk().rows.map((r) => r.thread))
   let done = false

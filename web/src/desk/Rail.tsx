@@ -1,10 +1,12 @@
 // The rail between page and timeline: what can be added, and the zoom of the page.
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
-import { Ghost, Image, Minus, Plus, Route, Type } from 'lucide-react'
+import { Ghost, Image, Minus, Plus, Route, Type, X } from 'lucide-react'
 import { useMemo, type ReactNode } from 'react'
 import { engine } from '../engine/engine'
-import { set, toRest, useDesk, type Tool } from '../project/desk'
-import { Sign } from '../ui/controls'
+import { desk, set, toRest, useDesk, type Tool } from '../project/desk'
+import { selectNew } from './Desk'
+import { run } from '../project/commands'
+import { Button, Sign } from '../ui/controls'
 import { choosePictures, takePictures } from './pictures'
 
 const signs: Record<string, ReactNode> = {
@@ -25,6 +27,7 @@ export function pickTool(tool: Tool) {
 export function Rail() {
   const tool = useDesk((d) => d.tool)
   const some = useDesk((d) => d.selection.length > 0)
+  const offer = useDesk((d) => (d.offer && d.selection.includes(d.offer) ? d.offer : null))
   const picking = useDesk((d) => !!d.picking)
   const ghosts = useDesk((d) => d.ghosts)
   const entry = (t: Tool, word: string, key: string, disabled = false) => (
@@ -52,6 +55,12 @@ export function Rail() {
       />
       <span className="mx-1 h-5 w-px bg-sailcloth-300" />
       {entry('path', 'Motion path', '5', !some)}
+      {offer && some && (
+        <span className="ml-2 flex items-center gap-2 text-[12px]" role="status">
+          <Button look="main" onClick={() => { run('ground.make', { threads: [offer] }); set({ offer: null }) }}>Make it the ground</Button>
+          <Sign name="Leave it as it is" className="hover:bg-sailcloth-200" onClick={() => set({ offer: null })}><X size={14} strokeWidth={1.5} /></Sign>
+        </span>
+      )}
       {picking && <span className="ml-2 truncate text-[12px] text-ink-600" role="status">Press the page where the colour is. Escape lets go.</span>}
       {tool !== 'select' && (
         <span className="ml-2 truncate text-[12px] text-ink-600" role="status">
@@ -81,6 +90,14 @@ function Shapes({ tool }: { tool: Tool }) {
           <MenuItem key={s.kind}>
             <button type="button" aria-label={s.name} onClick={() => pickTool(s.kind)} className="flex h-[58px] w-[76px] flex-col items-center justify-center gap-1 rounded-md text-[11px] data-focus:bg-brass-200">
               <svg width="30" height="30" viewBox="-10 -10 20 20" fill="none" stroke="currentColor" strokeWidth="1" strokeLinejoin="round" aria-hidden><path d={s.d} /></svg>{s.name}
+            </button>
+          </MenuItem>
+        ))}
+        <div className="col-span-4 mt-1 border-t border-sailcloth-300 pt-1 text-[11px] text-ink-600">Which scene this is</div>
+        {([['dots', 'Dots', 'M-7 0a1.5 1.500 0 1 0 .01 0M0 0a1.500 1.500 0 1 0 .01 0M7 0a1.500 1.500 0 1 0 .01 0'], ['bars', 'Bars', 'M-9 0h4M-2 0h4M5 0h4'], ['count', '2 of 4', 'M-7 -3h3v3h-3v3h3M4 -3v3h4M7 -3v6']] as const).map(([style, name, d]) => (
+          <MenuItem key={style}>
+            <button type="button" aria-label={`Marker: ${name}`} onClick={() => { const before = new Set(desk().rows.map((r) => r.thread)); if (run('add.marker', { style })) selectNew(before) }} className="flex h-[50px] w-[76px] flex-col items-center justify-center gap-1 rounded-md text-[11px] data-focus:bg-brass-200">
+              <svg width="30" height="20" viewBox="-10 -7 20 14" fill="none" stroke="currentColor" strokeWidth="1.500" aria-hidden><path d={d} /></svg>{name}
             </button>
           </MenuItem>
         ))}

@@ -1,5 +1,5 @@
 // The keyboard: one table, which the shortcut sheet shows too.
-import { copy } from '../project/clipboard'
+import { copy, copyLook, lookHeld, pasteLook } from '../project/clipboard'
 import { apply, redo, run, undo } from '../project/commands'
 import { engine } from '../engine/engine'
 import { grouped } from '../project/steps'
@@ -91,6 +91,8 @@ export const shortcuts: Shortcut[] = [
   { group: 'Edit', keys: 'Ctrl+X', does: 'Cut out', run: () => { if (copy()) remove() } },
   { group: 'Edit', keys: 'Ctrl+V', does: 'Paste: layers here, or moves on what is selected', run: () => pasteHere(false) },
   { group: 'Edit', keys: 'Ctrl+Shift+V', does: 'Paste still: layers without their moves', run: () => pasteHere(true) },
+  { group: 'Edit', keys: 'K', does: 'Copy look', run: () => { copyLook() } },
+  { group: 'Edit', keys: 'Shift+K', does: 'Paste look', run: () => { if (lookHeld()) pasteLook() } },
   { group: 'Edit', keys: 'Ctrl+D', does: 'Duplicate', run: duplicateSelection },
   { group: 'Edit', keys: 'Delete', does: 'Delete: bars, or layers from this scene; on a row’s name, from all', run: remove },
   { group: 'Edit', keys: 'Backspace', does: 'Delete', run: remove },

@@ -1,5 +1,5 @@
 // What the menus of layers, bars and scenes offer.
-import { copy, copyMoves, movesHeld, paste, pasteMoves } from '../project/clipboard'
+import { copy, copyLook, copyMoves, lookHeld, movesHeld, paste, pasteLook, pasteMoves } from '../project/clipboard'
 import { apply, run } from '../project/commands'
 import { desk, goToScene, say, select, selectMoves, set } from '../project/desk'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
@@ -31,6 +31,12 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
     { word: 'Paste', key: 'Ctrl V', run: () => pasteHere(false) },
     { word: 'Paste still', key: 'Ctrl Shift V', run: () => pasteHere(true) },
     { word: 'Duplicate', key: 'Ctrl D', run: duplicateSelection, disabled: none },
+    null,
+    { word: 'Copy look', key: 'K', run: copyLook, disabled: none },
+    { word: 'Paste look', key: 'Shift K', run: pasteLook, disabled: none || !lookHeld() },
+    { word: 'Make ground', run: () => run('ground.make', { threads: selection }), disabled: none },
+    { word: 'Cover the page', run: () => run('ground.cover', { threads: selection }), disabled: none },
+    { word: 'Carry to all scenes', run: () => run('carry.all', { threads: selection }), disabled: none || d.film!.scenes.length < 2 },
     null,
     { word: 'Copy moves', run: copyMoves, disabled: !selected.some((s) => s.moves.length) },
     { word: 'Paste moves', run: () => pasteMoves(0), disabled: none || !movesHeld() },

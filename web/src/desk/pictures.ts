@@ -14,7 +14,11 @@ export async function takePictures(files: File[], at?: [number, number]) {
       const { hash, media, space } = await uploadPicture(file)
       if (space.near) say(notice('quota.near', bytes(space.used), bytes(space.quota)))
       const before = new Set(desk().rows.map((r) => r.thread))
-      if (run('add.picture', { hash, media, at })) selectNew(before)
+      const empty = desk().film!.scenes[desk().scene].layers === 0
+      if (!run('add.picture', { hash, media, at })) continue
+      selectNew(before)
+      // The first picture of a scene is often its ground.
+      if (empty) set({ offer: desk().selection[0] ?? null })
     } catch (e) {
       fail(e)
     }
@@ -31,6 +35,16 @@ export async function replacePicture(from: string, threads: string[], file: File
     if (!missing.includes(from)) return
     say(notice('picture.replaced', file.name))
     set({ missing: missing.filter((h) => h !== from) })
+  } catch (e) {
+    fail(e)
+  }
+}
+
+/** Fills layers with a picture, or with a texture of it. */
+export async function fillWith(file: File, threads: string[], kind: string) {
+  try {
+    const { hash, media } = await uploadPicture(file)
+    run('fill.picture', { threads, kind, hash, media })
   } catch (e) {
     fail(e)
   }

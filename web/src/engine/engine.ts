@@ -120,6 +120,8 @@ export const engine = {
     call<boolean>('begin', kind, m, threads, handle, move, x, y),
   update: (x: number, y: number, shift: boolean, alt: boolean) => call<{ words: string }>('update', x, y, shift, alt),
   end: () => call<object | null>('end'),
+  /** How a layer is painted, to be given to others. */
+  lookOf: (m: Moment, thread: string) => call<object | null>('lookOf', m, thread),
   /** All kinds of shapes in the order in which they are offered. */
   shapes: () => call<ShapeSign[]>('shapes'),
   /** The tones of a colour from the darkest to the lightest, itself in the middle. */

@@ -84,7 +84,7 @@ export interface Move {
 
 export interface Selected {
   layer: Layer; count: number; moves: Move[]; box: [number, number, number, number]
-  now: [number, number, number] | null; pivot: XY; later: number; colours: string[]
+  now: [number, number, number] | null; pivot: XY; later: number; colours: string[]; bares: boolean
 }
 
 export type XY = [number, number]

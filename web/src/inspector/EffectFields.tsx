@@ -29,6 +29,8 @@ export function EffectFields({ layers, threads }: { layers: Layer[]; threads: st
   const set = (patch: object) => run('set', { threads, patch })
   const shadows = layers.flatMap((l) => (l.shadow ? [l.shadow] : []))
   const cast = shadows.length === layers.length
+  const glows = layers.flatMap((l) => (l.glow ? [l.glow] : []))
+  const glow = (patch: object | null) => run('glow.set', { threads, patch })
   const shadow = (patch: object | null) => run('shadow.set', { threads, patch })
   return (
     <div className="mt-2 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
@@ -59,6 +61,17 @@ export function EffectFields({ layers, threads }: { layers: Layer[]; threads: st
           <div className="-mt-1 grid grid-cols-3 gap-1.5 text-center text-[11px] text-ink-500"><span>right</span><span>down</span><span>soft</span></div>
         </>
       )}
+      <Label>Glow</Label>
+      <div className="flex items-center gap-1.5">
+        <ColourField
+          name="Glow" none alpha value={glows.length === layers.length ? sharedInk(glows) : null}
+          onDraft={(v) => { draft('glow.set', { threads, patch: inkPatch(v) }); refreshDraft() }}
+          onSet={(v) => glow(v ? inkPatch(v) : null)}
+        />
+        {glows.length < layers.length
+          ? <button type="button" className="h-[26px] rounded-md px-2 text-[12px] text-brass-700 hover:bg-sailcloth-200" onClick={() => glow({})}>Light one</button>
+          : <div className="w-[64px]"><NumberField name="Width of the glow" unit="px" min={0} max={500} value={shared(glows.map((g) => g.blur))} onSet={(v) => glow(v > 0 ? { blur: v } : null)} /></div>}
+      </div>
     </div>
   )
 }

@@ -1,14 +1,16 @@
 // What a part of the selected layers is filled with: its kind, and then its colour or its gradient.
+import { useRef } from 'react'
+import { fillWith } from '../desk/pictures'
 import type { Fill, Layer } from '../engine/types'
 import { draft, run } from '../project/commands'
 import { refreshDraft } from '../project/desk'
-import { Label, Sign } from '../ui/controls'
+import { Button, Label, NumberField, Sign } from '../ui/controls'
 import { ColourField, inkPatch, type Ink } from '../ui/ColourField'
 import { GradientStrip } from './GradientStrip'
 import { drawings } from './signs'
 import { shared } from './Look'
 
-const kinds = [['none', 'No fill'], ['colour', 'One colour'], ['linear', 'Linear gradient'], ['radial', 'Radial gradient']] as const
+const kinds = [['none', 'No fill'], ['colour', 'One colour'], ['linear', 'Linear gradient'], ['radial', 'Radial gradient'], ['picture', 'A picture'], ['texture', 'A texture: a picture laid side by side']] as const
 
 /** A row of signs of which one is pressed. */
 export function Signs({ name, value, of, onSet }: { name: string; value: string | null; of: readonly (readonly [string, string, string?])[]; onSet: (v: string) => void }) {
@@ -25,13 +27,41 @@ export function Signs({ name, value, of, onSet }: { name: string; value: string 
 
 export function FillField({ layers, threads }: { layers: Layer[]; threads: string[] }) {
   const kind = shared(layers.map((l) => l.fill.kind))
+  const input = useRef<HTMLInputElement>(null)
+  const wanted = useRef('picture')
   return (
     <>
       <Label>Fill</Label>
       <div className="flex items-center justify-between gap-1.5">
-        <Signs name="Kind of fill" value={kind} of={kinds} onSet={(k) => run('fill.kind', { threads, part: 'fill', kind: k })} />
-        {kind === 'colour' && <OneColour part="fill" name="Fill" fills={layers.map((l) => l.fill)} threads={threads} />}
+        <Signs
+          name="Kind of fill" value={kind} of={kinds}
+          onSet={(k) => {
+            if (k !== 'picture' && k !== 'texture') { run('fill.kind', { threads, part: 'fill', kind: k }); return }
+            const hash = shared(layers.map((l) => l.fill.media ?? null))
+            if (hash) run('fill.picture', { threads, kind: k, hash })
+            else { wanted.current = k; input.current?.click() }
+          }}
+        />
+        <input
+          ref={input} type="file" accept="image/png,image/jpeg" hidden data-fill-input aria-label="Picture to fill with"
+          onChange={(e) => { const f = e.target.files?.[0]; if (f) void fillWith(f, threads, wanted.current); e.target.value = '' }}
+        />
       </div>
+      {kind === 'colour' && (
+        <>
+          <Label>Colour</Label>
+          <OneColour part="fill" name="Fill" fills={layers.map((l) => l.fill)} threads={threads} whole />
+        </>
+      )}
+      {(kind === 'picture' || kind === 'texture') && (
+        <>
+          <Label>{kind === 'texture' ? 'Tiles' : 'Picture'}</Label>
+          <div className="flex items-center gap-1.5">
+            {kind === 'texture' && <div className="w-[80px]"><NumberField name="Width of a tile" unit="px" min={1} value={shared(layers.map((l) => Math.round(l.fill.size ?? 0)))} onSet={(size) => run('set', { threads, patch: { fill: { size } } })} /></div>}
+            <Button className="flex-1" onClick={() => { wanted.current = kind; input.current?.click() }}>Another file …</Button>
+          </div>
+        </>
+      )}
       {(kind === 'linear' || kind === 'radial') && (
         <div className="col-span-2"><GradientStrip part="fill" threads={threads} stops={layers[0].fill.gradient!.stops} /></div>
       )}
@@ -45,14 +75,14 @@ export function sharedInk(list: { colour?: string; role?: string; tone?: number 
   return a?.colour && list.every((b) => a.colour === b.colour && (a.role ?? '') === (b.role ?? '') && (a.tone ?? 0) === (b.tone ?? 0)) ? { colour: a.colour, role: a.role, tone: a.tone } : null
 }
 
-export function OneColour({ part, name, fills, threads }: { part: 'fill' | 'stroke'; name: string; fills: Fill[]; threads: string[] }) {
+export function OneColour({ part, name, fills, threads, whole }: { part: 'fill' | 'stroke'; name: string; fills: Fill[]; threads: string[]; whole?: boolean }) {
   const patch = (v: Ink) => {
     const fill = { kind: 'colour', ...inkPatch(v) }
     return part === 'fill' ? { fill } : { stroke: { fill } }
   }
   return (
     <ColourField
-      name={name} alpha compact value={sharedInk(fills)}
+      name={name} alpha compact={!whole} value={sharedInk(fills)}
       onDraft={(c) => { draft('set', { threads, patch: patch(c) }); refreshDraft() }}
       onSet={(v) => v && run('set', { threads, patch: patch(v) })}
     />

@@ -43,6 +43,7 @@ export function Inspector() {
       <Place selected={selected} />
       <Moves selected={selected} />
       <Timing selected={selected} />
+      {one?.layer.kind === 'marker' && <p className="border-b border-sailcloth-300 px-4 py-2 text-[12px] text-ink-600">It counts the scenes its thread lives in. <button type="button" className="font-semibold text-brass-700 underline" onClick={() => run('carry.all', { threads: [one.layer.thread] })}>Carry it to all scenes</button></p>}
       {one && one.later > 0 && <Later selected={one} />}
     </Frame>
   )

@@ -10,6 +10,7 @@ import { Choice, Label, NumberField, Section, Sign } from '../ui/controls'
 import { Swatch } from '../ui/ColourField'
 import { BlendField, EffectFields } from './EffectFields'
 import { FillField } from './FillField'
+import { LooksRow } from './LooksRow'
 import { PictureFields } from './PictureFields'
 import { ShapeFields, cornered } from './ShapeFields'
 import { StrokeFields } from './StrokeFields'
@@ -54,6 +55,7 @@ export function Look({ selected }: { selected: Selected[] }) {
         {all && <StrokeFields layers={layers} threads={threads} />}
       </div>
       <EffectFields layers={layers} threads={threads} />
+      <LooksRow threads={threads} />
     </Section>
   )
 }

@@ -5,7 +5,8 @@ import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { desk, select } from '../project/desk'
 import { selectNew } from '../desk/Desk'
-import { NumberField, Section, Sign } from '../ui/controls'
+import { Button, NumberField, Section, Sign } from '../ui/controls'
+import { Copies } from './Copies'
 import { shared } from './Look'
 
 export function Place({ selected }: { selected: Selected[] }) {
@@ -37,6 +38,11 @@ export function Place({ selected }: { selected: Selected[] }) {
           </>
         )}
       </div>
+      {one && one.bares && (
+        <p className="mt-1.5 rounded-md bg-brass-200 px-2 py-1 text-[12px]">
+          Along its path it bares an edge of the page. <button type="button" className="font-semibold underline" onClick={() => run('ground.cover', { threads })}>Give it room to move</button>
+        </p>
+      )}
       <div className="-mx-1 mt-1 flex flex-wrap items-center" role="toolbar" aria-label="Order and groups">
         {act('To the front (Ctrl+PageUp)', <BringToFront {...icon} />, () => run('order', { threads, to: 'front' }))}
         {act('One forward (PageUp)', <StepForward {...icon} className="-rotate-90" />, () => run('order', { threads, to: 'up' }))}
@@ -48,6 +54,13 @@ export function Place({ selected }: { selected: Selected[] }) {
         {act('Duplicate (Ctrl+D)', <Copy {...icon} />, duplicateSelection)}
         {act('Delete from this scene (Delete)', <Trash2 {...icon} />, deleteSelection)}
       </div>
+      {selected.every((s) => s.layer.kind === 'picture' || s.layer.shape || ['rectangle', 'ellipse', 'heart'].includes(s.layer.kind)) && (
+        <div className="mt-1.5 grid grid-cols-2 gap-2">
+          <Button className="!px-1" title="Covers the page, goes to the back, and is locked" onClick={() => run('ground.make', { threads })}>Make ground</Button>
+          <Button className="!px-1" title="Covers the page where it lies in the order" onClick={() => run('ground.cover', { threads })}>Cover the page</Button>
+        </div>
+      )}
+      <Copies key={threads.join()} selected={selected} />
     </Section>
   )
 }

@@ -21,5 +21,10 @@ export const drawings: Record<string, ReactNode> = {
   'head start': <Drawing><path d="M14 8H3M6.5 4.5L3 8l3.5 3.5" /></Drawing>,
   'head end': <Drawing><path d="M2 8h11M9.500 4.500L13 8l-3.500 3.500" /></Drawing>,
   'head both': <Drawing><path d="M3 8h10M5.500 5L2.500 8l3 3M10.500 5l3 3-3 3" /></Drawing>,
+  'along row': <Drawing><rect x="1.500" y="6" width="3.500" height="4" /><rect x="6.250" y="6" width="3.500" height="4" /><rect x="11" y="6" width="3.500" height="4" /></Drawing>,
+  'along grid': <Drawing><rect x="2" y="2.500" width="4.500" height="4" /><rect x="9.500" y="2.500" width="4.500" height="4" /><rect x="2" y="9.500" width="4.500" height="4" /><rect x="9.500" y="9.500" width="4.500" height="4" /></Drawing>,
+  'along ring': <Drawing><circle cx="8" cy="3" r="1.700" /><circle cx="12.500" cy="8" r="1.700" /><circle cx="8" cy="13" r="1.700" /><circle cx="3.500" cy="8" r="1.700" /></Drawing>,
+  picture: <Drawing><rect x="2.500" y="3" width="11" height="10" rx="2" /><path d="M3 12l3.500-4 2.500 2.500 1.500-1.500 3 3" /></Drawing>,
+  texture: <Drawing><rect x="2.500" y="2.500" width="11" height="11" rx="2" /><path d="M5 5l1.500 1.500M9 5l1.500 1.500M5 9.500L6.500 11M9 9.500l1.500 1.500" /></Drawing>,
   bevel: <Drawing><path d="M4 14V4h10" strokeWidth="4" strokeLinejoin="bevel" /></Drawing>,
 }

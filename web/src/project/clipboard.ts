@@ -32,6 +32,23 @@ export function copyMoves(): boolean {
   return true
 }
 
+let look: object | null = null
+
+export const lookHeld = () => look !== null
+
+/** Copies how the first selected layer is painted. */
+export function copyLook(): boolean {
+  const d = desk()
+  const k = d.selection.length ? engine.lookOf(d.moment, d.selection[0]) : null
+  if (!k) return false
+  look = k
+  say(notice('copied.look'))
+  return true
+}
+
+/** Gives the copied look to the selected layers. */
+export const pasteLook = () => desk().selection.length > 0 && run('look.paste', { threads: desk().selection, look })
+
 export const movesHeld = () => held?.kind === 'moves'
 
 /** Gives the copied moves to the selected layers, each further one step ms later. */

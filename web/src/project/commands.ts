@@ -111,6 +111,7 @@ export function run(intent: string, args: object = {}): boolean {
 /** Shows what an intent would do, without doing it. */
 export function draft(intent: string, args: object) {
   try {
+    engine.clearDraft() // what is asked for is worked out from the document, not from the last draft
     const command = engine.intent(intent, desk().moment, args)
     if (command) engine.draft(command)
   } catch {

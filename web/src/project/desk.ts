@@ -42,6 +42,7 @@ interface Desk {
   canRedo: boolean
   notices: Notice[]
   picking: ((colour: string) => void) | null // what is done with the colour that is picked from the page next
+  offer: string | null // the thread of a picture that may become the ground
   missing: string[] // media whose files are not there, by hash
   sheet: 'none' | 'export' | 'keys' | 'words' | 'stages'
   large: boolean // the film alone, in the whole window
@@ -50,7 +51,7 @@ interface Desk {
 export const useDesk = create<Desk>()(() => ({
   project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
   selection: [], moves: [], scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
-  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], picking: null, missing: [], sheet: 'none', large: false,
+  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], picking: null, offer: null, missing: [], sheet: 'none', large: false,
 }))
 
 export const desk = useDesk.getState

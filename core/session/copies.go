@@ -1,0 +1,103 @@
+package session
+
+import (
+	"fmt"
+	"math"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/geom"
+	"capstan/core/words"
+)
+
+// Ways to lay copies out.
+const (
+	alongRow  = "row"
+	alongGrid = "grid"
+	alongRing = "ring"
+)
+
+func init() {
+	// n things in all, in a row, a grid or around a centre, as layers in a group.
+	intent("copies", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Along   string   `json:"along"`
+		N       int      `json:"n"`       // in all; of a grid, in a row of it
+		Rows    int      `json:"rows"`    // of a grid
+		GapX    float64  `json:"gapX"`    // px between boxes
+		GapY    float64  `json:"gapY"`    // of a row: how much lower each lies than the one before; of a grid: between rows
+		Radius  float64  `json:"radius"`  // of a ring, px from the centre to the middle of what is copied
+		Sweep   float64  `json:"sweep"`   // degrees from the first to the last; 360: all the way round
+		Upright bool     `json:"upright"` // on a ring: each stays as it is turned
+	}) (edit.Command, error) {
+		sc := s.scene(m)
+		list := outermost(sc, s.layers(m, c.Threads))
+		if len(list) == 0 {
+			return nil, nil
+		}
+		i := s.sceneIndex(m)
+		b := geom.EmptyBox()
+		for _, l := range list {
+			box, _ := s.shown.Box(i, l.ID)
+			b = b.Union(s.shown.RestMatrix(i, l.ID).ApplyBox(box))
+		}
+		n, rows := c.N, max(1, c.Rows)
+		if c.Along != alongGrid {
+			rows = 1
+		}
+		if n < 1 || n*rows < 2 || n*rows > edit.MaxCopies {
+			return nil, words.New("copies.many", edit.MaxCopies)
+		}
+		at := [][3]float64{}
+		about := b.Centre().Add(geom.Point{Y: c.Radius})
+		if _, pivot := s.shown.Box(i, list[0].ID); c.Along == alongRing && len(list) == 1 && list[0].Place.Pivot != nil {
+			about = s.shown.RestMatrix(i, list[0].ID).Apply(pivot) // a pivot of its own is the centre
+		}
+		for k := 1; k < n*rows; k++ {
+			switch c.Along {
+			case alongGrid:
+				at = append(at, [3]float64{float64(k%n) * (b.W() + c.GapX), float64(k/n) * (b.H() + c.GapY), 0})
+			case alongRing:
+				sweep, steps := c.Sweep, float64(n-1)
+				if sweep == 0 {
+					sweep = 360
+				}
+				if math.Abs(sweep) >= 360 {
+					steps = float64(n)
+				}
+				at = append(at, [3]float64{0, 0, sweep * float64(k) / steps})
+			default:
+				at = append(at, [3]float64{float64(k) * (b.W() + c.GapX), float64(k) * c.GapY, 0})
+			}
+		}
+		middle := s.shown.Ancestry(i, list[0].ID).Apply(b.Centre())
+		if c.Along == alongRing {
+			middle = s.shown.Ancestry(i, list[0].ID).Apply(about)
+		}
+		return command("layer.copies", map[string]any{
+			"ids": ids(list), "seed": s.id(), "about": pair(about), "at": at, "keep": c.Upright, "id": s.id(), "thread": s.id(),
+			"name": nameFor(sc, fmt.Sprintf("%s × %d", list[0].Name, n*rows)), "tint": list[0].Tint, "x": middle.X, "y": middle.Y,
+		}), nil
+	})
+	// A layer, as it is here but without its moves, in every scene that does not have it: the thread goes through all of them.
+	intent("carry.all", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+		var commands []edit.Command
+		for _, l := range outermost(s.scene(m), s.layers(m, c.Threads)) {
+			for _, sc := range s.doc.Film.Scenes {
+				if sc.Thread(l.Thread) != nil {
+					continue
+				}
+				k := l.Clone()
+				doc.Walk([]*doc.Layer{k}, func(l, _ *doc.Layer) bool {
+					l.ID, l.Moves = s.id(), nil
+					return true
+				})
+				commands = append(commands, command("layer.add", map[string]any{"scene": sc.ID, "layers": []*doc.Layer{k}}))
+			}
+		}
+		if len(commands) == 0 {
+			return nil, nil
+		}
+		return batch(commands), nil
+	})
+}

@@ -1,0 +1,152 @@
+package session
+
+import (
+	"slices"
+	"strings"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/words"
+)
+
+// LookOf returns the look of a layer of the moment's scene, to be given to others, with the colours it has there; nil for none.
+func (s *Session) LookOf(m Moment, thread string) *doc.Look {
+	list := s.layers(m, []string{thread})
+	if len(list) == 0 {
+		return nil
+	}
+	l := shown(list[0], s.scene(m))
+	return &doc.Look{Fill: l.Fill, Stroke: l.Stroke, Opacity: l.Opacity, Blend: l.Blend, Blur: l.Blur, Feather: l.Feather, Shadow: l.Shadow, Glow: l.Glow, Corner: l.Corner}
+}
+
+// dressed is the patch that gives a layer a look, as far as its kind has one: groups and pictures have no fill and stroke.
+func dressed(l *doc.Layer, k *doc.Look) map[string]any {
+	p := map[string]any{
+		"opacity": k.Opacity, "blend": nilIf(k.Blend), "blur": nilIf(k.Blur), "feather": nilIf(k.Feather), "shadow": nil, "glow": nil,
+	}
+	if v := k.Shadow; v != nil {
+		p["shadow"] = map[string]any{"x": v.X, "y": v.Y, "blur": nilIf(v.Blur), "colour": v.Colour, "role": nilIf(v.Role), "tone": nilIf(v.Tone)}
+	}
+	if v := k.Glow; v != nil {
+		p["glow"] = map[string]any{"blur": v.Blur, "colour": v.Colour, "role": nilIf(v.Role), "tone": nilIf(v.Tone)}
+	}
+	if _, ok := fillOf(l, fillPart); !ok {
+		return p
+	}
+	f := k.Fill
+	p["fill"] = map[string]any{
+		"kind": f.Kind, "colour": nilIf(f.Colour), "role": nilIf(f.Role), "tone": nilIf(f.Tone), "media": nilIf(f.Media), "size": nilIf(f.Size), "gradient": nilIf(f.Gradient),
+	}
+	if l.IsShape() && l.Kind != doc.Ellipse {
+		p["corner"] = nilIf(k.Corner)
+	}
+	p["stroke"] = nil
+	if v := k.Stroke; v != nil && l.Kind != doc.MarkerKind {
+		f := v.Fill
+		p["stroke"] = map[string]any{
+			"fill":  map[string]any{"kind": f.Kind, "colour": nilIf(f.Colour), "role": nilIf(f.Role), "tone": nilIf(f.Tone), "media": nilIf(f.Media), "size": nilIf(f.Size), "gradient": nilIf(f.Gradient)},
+			"width": v.Width, "side": nilIf(v.Side), "cap": nilIf(v.Cap), "join": nilIf(v.Join), "miterLimit": nilIf(v.MiterLimit), "dashOffset": nilIf(v.DashOffset),
+			"startHead": nilIf(v.StartHead), "endHead": nilIf(v.EndHead), "dash": v.Dash,
+		}
+		if len(v.Dash) == 0 {
+			p["stroke"].(map[string]any)["dash"] = nil
+		}
+	}
+	return p
+}
+
+func init() {
+	intent("look.paste", func(s *Session, m Moment, c *struct {
+		Threads []string  `json:"threads"`
+		Look    *doc.Look `json:"look"`
+		Saved   string    `json:"saved"` // the id of one that was put aside, instead
+	}) (edit.Command, error) {
+		look := c.Look
+		for _, v := range s.doc.Looks {
+			if v.ID == c.Saved {
+				look = &v.Look
+			}
+		}
+		if look == nil {
+			return nil, words.New("look.none")
+		}
+		var list []map[string]any
+		for _, l := range s.layers(m, c.Threads) {
+			list = append(list, map[string]any{"id": l.ID, "patch": dressed(l, look)})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
+	intent("look.save", func(s *Session, m Moment, c *struct {
+		Thread string `json:"thread"`
+		Name   string `json:"name"`
+	}) (edit.Command, error) {
+		look := s.LookOf(m, c.Thread)
+		if look == nil {
+			return nil, words.New("look.none")
+		}
+		name := strings.TrimSpace(c.Name)
+		if name == "" {
+			name = s.layers(m, []string{c.Thread})[0].Name
+		}
+		looks := append(slices.Clone(s.doc.Looks), &doc.SavedLook{ID: s.id(), Name: name, Look: *look})
+		return command("project.set", map[string]any{"patch": map[string]any{"looks": looks}}), nil
+	})
+	intent("look.forget", func(s *Session, _ Moment, c *struct {
+		ID string `json:"id"`
+	}) (edit.Command, error) {
+		looks := slices.DeleteFunc(slices.Clone(s.doc.Looks), func(v *doc.SavedLook) bool { return v.ID == c.ID })
+		if len(looks) == 0 {
+			return command("project.set", map[string]any{"patch": map[string]any{"looks": nil}}), nil
+		}
+		return command("project.set", map[string]any{"patch": map[string]any{"looks": looks}}), nil
+	})
+	intent("glow.set", func(s *Session, m Moment, c *struct {
+		Threads []string       `json:"threads"`
+		Patch   map[string]any `json:"patch"` // null takes the glow away
+	}) (edit.Command, error) {
+		var list []map[string]any
+		for _, l := range s.layers(m, c.Threads) {
+			var patch any
+			if c.Patch != nil {
+				p := map[string]any{}
+				if l.Glow == nil {
+					p["blur"], p["colour"] = max(2, float64(min(s.doc.Film.Width, s.doc.Film.Height))/60), "#f3dca6"
+				}
+				for k, v := range c.Patch {
+					p[k] = v
+				}
+				patch = p
+			}
+			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"glow": patch}})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
+	// A picture or a texture as a fill; hash and media are those of a file that was just taken in, or of one the project has.
+	intent("fill.picture", func(s *Session, m Moment, c *struct {
+		Threads []string   `json:"threads"`
+		Kind    string     `json:"kind"` // picture or texture
+		Hash    string     `json:"hash"`
+		Media   *doc.Media `json:"media"`
+	}) (edit.Command, error) {
+		if c.Media == nil && s.doc.Media[c.Hash] == nil {
+			return nil, words.New("picture.none")
+		}
+		set, err := s.look(m, c.Threads, fillPart, func(l *doc.Layer, f doc.Fill) (map[string]any, error) {
+			p := map[string]any{"kind": c.Kind, "media": c.Hash, "gradient": nil, "colour": nil, "role": nil, "tone": nil, "size": nil}
+			if c.Kind == doc.Texture {
+				p["size"] = max(8, min(400, l.Place.W/3))
+			}
+			return filled(fillPart, p), nil
+		})
+		if err != nil || set == nil || c.Media == nil {
+			return set, err
+		}
+		return batch([]edit.Command{command("media.add", map[string]any{"hash": c.Hash, "media": c.Media}), set}), nil
+	})
+}

@@ -1,0 +1,67 @@
+// Copies of what is selected, in a row, a grid or around a centre, shown while the numbers are chosen.
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
+import { useEffect, useState } from 'react'
+import { engine } from '../engine/engine'
+import type { Selected } from '../engine/types'
+import { draft, run } from '../project/commands'
+import { desk, refreshDraft } from '../project/desk'
+import { selectNew } from '../desk/Desk'
+import { Button, Check, NumberField } from '../ui/controls'
+import { Signs } from './FillField'
+
+const ways = [['row', 'In a row', 'along row'], ['grid', 'In a grid', 'along grid'], ['ring', 'Around a centre', 'along ring']] as const
+
+export function Copies({ selected }: { selected: Selected[] }) {
+  return (
+    <Popover className="mt-1.5">
+      <PopoverButton className="inline-flex h-[26px] w-full items-center justify-center gap-1.5 rounded-md border border-sailcloth-300 bg-paper px-3 font-semibold hover:bg-sailcloth-100">Copies in a row, a grid, a ring …</PopoverButton>
+      <PopoverPanel anchor={{ to: 'bottom end', gap: 6, padding: 8 }} className="z-50 w-[276px] rounded-md border border-sailcloth-300 bg-paper p-3.5 shadow-[0_8px_28px_rgb(12_37_35/0.25)]" onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}>
+        {({ close }) => <Panel selected={selected} close={close} />}
+      </PopoverPanel>
+    </Popover>
+  )
+}
+
+function Panel({ selected, close }: { selected: Selected[]; close: () => void }) {
+  const [w, h] = [selected[0].box[2], selected[0].box[3]]
+  const [v, setV] = useState({ along: 'row', n: 5, rows: 3, gapX: Math.round(w / 4), gapY: 0, radius: Math.round(Math.max(w, h)), sweep: 360, upright: false })
+  const args = { threads: selected.map((s) => s.layer.thread), ...v }
+  const set = (p: Partial<typeof v>) => setV({ ...v, ...p })
+  useEffect(() => {
+    draft('copies', args)
+    refreshDraft()
+  }, [v]) // what is shown follows the numbers
+  useEffect(() => () => {
+    engine.clearDraft()
+    if (desk().project) refreshDraft()
+  }, [])
+  const make = () => {
+    engine.clearDraft()
+    const before = new Set(desk().rows.map((r) => r.thread))
+    if (run('copies', args)) selectNew(before)
+    close()
+  }
+  const grid = 'mt-2 grid grid-cols-[48px_1fr_46px_1fr] items-center gap-x-2 gap-y-1.5'
+  return (
+    <div>
+      <Signs name="How copies lie" value={v.along} of={ways} onSet={(along) => set({ along, gapY: along === 'grid' ? Math.round(h / 4) : 0 })} />
+      <div className={grid}>
+        <NumberField label={v.along === 'grid' ? 'Across' : 'In all'} name="How many" min={1} max={500} value={v.n} onSet={(n) => set({ n: Math.round(n) })} />
+        {v.along === 'grid' && <NumberField label="Rows" name="Rows" min={1} max={500} value={v.rows} onSet={(rows) => set({ rows: Math.round(rows) })} />}
+        {v.along === 'ring' && <NumberField label="Radius" name="Radius" unit="px" min={0} value={v.radius} onSet={(radius) => set({ radius })} />}
+        {v.along === 'row' && <NumberField label="Gap" name="Gap" unit="px" value={v.gapX} onSet={(gapX) => set({ gapX })} />}
+        {v.along === 'row' && <NumberField label="Down" name="Each so much lower" unit="px" value={v.gapY} onSet={(gapY) => set({ gapY })} />}
+        {v.along === 'grid' && <NumberField label="Gap" name="Gap across" unit="px" value={v.gapX} onSet={(gapX) => set({ gapX })} />}
+        {v.along === 'grid' && <NumberField label="down" name="Gap down" unit="px" value={v.gapY} onSet={(gapY) => set({ gapY })} />}
+        {v.along === 'ring' && <NumberField label="Over" name="Over how many degrees" unit="°" min={-360} max={360} value={v.sweep} onSet={(sweep) => set({ sweep })} />}
+      </div>
+      {v.along === 'ring' && (
+        <div className="mt-1.5">
+          <Check name="Each stays as it is turned" on={v.upright} onSet={(upright) => set({ upright })} />
+          <p className="mt-1 text-[11px] text-ink-600">The centre lies below by the radius, or is the layer’s own pivot.</p>
+        </div>
+      )}
+      <Button look="main" className="mt-3 w-full" onClick={make}>Lay out {v.along === 'grid' ? v.n * v.rows : v.n}</Button>
+    </div>
+  )
+}
