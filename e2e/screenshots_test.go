@@ -60,6 +60,23 @@ func TestScreenshots(t *testing.T) {
 		p.undo()
 	}
 	p.settled()
+	// Rings on a star, and the colour field of a scene with roles.
+	p.open("/p/kite-day-post")
+	p.settled()
+	p.pick("Star")
+	p.dragWith(0, 120, 330, 330, 540)
+	p.settled()
+	x, y = p.middle(`[data-ring=depth]`)
+	p.do(chromedp.MouseEvent("mouseMoved", x, y), chromedp.Sleep(700e6))
+	p.shot("shape-rings")
+	p.undo()
+	p.click(950, 700)
+	p.press(`[aria-label^="Fill:"]`)
+	p.do(chromedp.Sleep(700e6))
+	p.shot("colour-roles")
+	p.key(kb.Escape)
+	p.open("/p/kite-day-opener")
+	p.settled()
 	// One scene on its clock, with its cascade, its cue, and the hitches of a bar.
 	p.press(`[data-scene="2"]`)
 	p.do(chromedp.Focus(`[data-desk]`))

@@ -14,6 +14,7 @@ import (
 	"syscall"
 	"time"
 
+	"capstan/core/doc"
 	"capstan/core/words"
 	"capstan/demo"
 	"capstan/studio/api"
@@ -77,13 +78,16 @@ func seed(s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	p := demo.Opener(hash, facts)
-	if _, _, err := s.Load(p.ID); words.Is(err, "not-found") {
-		_, err = s.Create(p)
-		return err
-	} else {
-		return err
+	for _, p := range []*doc.Project{demo.Post(), demo.Opener(hash, facts)} {
+		_, _, err := s.Load(p.ID)
+		if words.Is(err, "not-found") {
+			_, err = s.Create(p)
+		}
+		if err != nil {
+			return err
+		}
 	}
+	return nil
 }
 
 func writeDemo(dir string) error {
@@ -101,11 +105,16 @@ func writeDemo(dir string) error {
 		return err
 	}
 	os.Remove(filepath.Join(dir, "media"))
-	var b bytes.Buffer
-	if err := bundle.Write(&b, demo.Opener(hash, facts), files); err != nil {
-		return err
+	for _, p := range []*doc.Project{demo.Opener(hash, facts), demo.Post()} {
+		var b bytes.Buffer
+		if err := bundle.Write(&b, p, files); err != nil {
+			return err
+		}
+		if err := aside.Write(filepath.Join(dir, p.ID+".capstan"), b.Bytes(), 0o644); err != nil {
+			return err
+		}
 	}
-	return aside.Write(filepath.Join(dir, "kite-day-opener.capstan"), b.Bytes(), 0o644)
+	return nil
 }
 
 // local tells whether an address is reached from this machine only.

@@ -84,6 +84,10 @@ func some(r *rand.Rand, p *doc.Project) string {
 		fmt.Sprintf(`{"op":"scene.add","id":"a%s","index":%d,"name":"blank"}`, id, r.IntN(4)),
 		fmt.Sprintf(`{"op":"film.set","patch":{"rate":{"num":%d,"den":1},"loop":true}}`, 24+r.IntN(30)),
 		fmt.Sprintf(`{"op":"project.rename","name":"p%d"}`, r.IntN(100)),
+		fmt.Sprintf(`{"op":"project.set","patch":{"palette":["#%06x"],"roleSets":[{"id":"o%s","name":"o","roles":{"ground":"#%06x"}}]}}`, r.IntN(1<<24), id, r.IntN(1<<24)),
+		fmt.Sprintf(`{"op":"layer.copies","ids":[%q],"seed":%q,"about":[0,%d],"at":[[0,0,90],[%d,3,0]],"id":"k%s","thread":"k%s","name":"k","x":1,"y":2}`, l.ID, id, r.IntN(100), r.IntN(100), id, id),
+		fmt.Sprintf(`{"op":"layer.set","set":[{"id":%q,"patch":{"glow":{"blur":%d,"colour":"#ffffff"},"fill":{"kind":"colour","colour":"#102030","role":"ground","tone":%d}}}]}`, l.ID, r.IntN(9), r.IntN(11)-5),
+		fmt.Sprintf(`{"op":"scene.set","ids":[%q],"patch":{"roles":{"ground":"#%06x"}}}`, s.ID, r.IntN(1<<24)),
 	}
 	if len(moves) > 0 {
 		m, o := moves[r.IntN(len(moves))], moves[r.IntN(len(moves))]
@@ -172,7 +176,7 @@ func TestEveryCommandHasItsInverse(t *testing.T) {
 		}
 		p = q
 	}
-	for _, op := range []string{"layer.set", "layer.delete", "layer.duplicate", "layer.group", "layer.ungroup", "layer.order", "layer.scale", "move.add", "move.set", "move.delete", "scene.continue", "scene.duplicate", "scene.delete", "scene.order", "run.make", "run.order", "cue.add", "cue.set", "cue.delete", "scene.set", "scene.add", "film.set", "project.rename"} {
+	for _, op := range []string{"layer.set", "layer.delete", "layer.duplicate", "layer.group", "layer.ungroup", "layer.order", "layer.scale", "move.add", "move.set", "move.delete", "scene.continue", "scene.duplicate", "scene.delete", "scene.order", "run.make", "run.order", "cue.add", "cue.set", "cue.delete", "scene.set", "scene.add", "film.set", "project.rename", "project.set", "layer.copies"} {
 		if done[op] == 0 {
 			t.Errorf("%s was never carried out", op)
 		}

@@ -3,6 +3,7 @@ package session
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -177,6 +178,40 @@ func init() {
 			}
 			for k, v := range c.Patch {
 				full[k] = v
+			}
+			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"shape": full}})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
+}
+
+func init() {
+	// Another bend of a ribbon, half way along its last stretch, or one less.
+	intent("shape.bend", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Less    bool     `json:"less"`
+	}) (edit.Command, error) {
+		var list []map[string]any
+		for _, l := range s.layers(m, c.Threads) {
+			bends := shape.Of(l).Shape.Bends
+			n := len(bends)
+			if l.Kind != doc.Ribbon || c.Less && n <= 2 || !c.Less && n >= doc.MaxBends {
+				continue
+			}
+			if c.Less {
+				bends = bends[:n-1]
+			} else {
+				a, b := bends[n-2], bends[n-1]
+				bends = append(slices.Clone(bends[:n-1]), [2]float64{(a[0] + b[0]) / 2, (a[1] + b[1]) / 2}, b)
+			}
+			v := shape.Of(l).Shape
+			v.Bends = bends
+			full, err := whole(v)
+			if err != nil {
+				return nil, err
 			}
 			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"shape": full}})
 		}

@@ -1,7 +1,8 @@
 // The numbers of a shape. The core says what each kind has; here is what each is called.
+import { Minus, Plus } from 'lucide-react'
 import type { Layer } from '../engine/types'
 import { run } from '../project/commands'
-import { Choice, Label, NumberField } from '../ui/controls'
+import { Choice, Label, NumberField, Sign } from '../ui/controls'
 import { Signs } from './FillField'
 import { shared } from './Look'
 
@@ -54,6 +55,16 @@ export function ShapeFields({ layers, threads }: { layers: Layer[]; threads: str
         <div className="mt-1.5 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2">
           <Label>Heads</Label>
           <Signs name="Heads of the arrow" value={shared(layers.map((l) => l.shape?.heads ?? 'end'))} of={[['start', 'At its start', 'head start'], ['end', 'At its end', 'head end'], ['both', 'At both ends', 'head both']]} onSet={(v) => set({ heads: v === 'end' ? null : v })} />
+        </div>
+      )}
+      {kind === 'ribbon' && (
+        <div className="mt-1.5 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2">
+          <Label>Bends</Label>
+          <span className="flex items-center gap-1">
+            <Sign name="One bend less" className="border border-sailcloth-300 hover:bg-sailcloth-200" onClick={() => run('shape.bend', { threads, less: true })}><Minus size={14} strokeWidth={1.5} /></Sign>
+            <Sign name="Another bend" className="border border-sailcloth-300 hover:bg-sailcloth-200" onClick={() => run('shape.bend', { threads })}><Plus size={14} strokeWidth={1.5} /></Sign>
+            <span className="ml-1 text-[11px] text-ink-600">dragged on the page</span>
+          </span>
         </div>
       )}
       {kind === 'rectangle' && (
