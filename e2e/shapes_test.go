@@ -43,7 +43,9 @@ func (p *person) dragWith(mods chromedp.Modifier, x0, y0, x1, y1 float64) {
 
 func (p *person) pick(shape string) {
 	p.t.Helper()
-	p.pressWord("Shapes")
+	if shape != "Rectangle" && shape != "Ellipse" { // these have a place of their own on the rail
+		p.pressWord("Shapes")
+	}
 	p.pressWord(shape)
 }
 

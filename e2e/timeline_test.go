@@ -215,15 +215,15 @@ func TestCuesAreFlags(t *testing.T) {
 	p.wait(`document.querySelector('[aria-label="Wait at cue Borrow"]')`)
 	p.set("Wait at cue Borrow", "2")
 	p.settled()
-	p.wait(`document.querySelector('[data-scene]').ariaLabel === 'The date, 5.0 s'`)
+	p.wait(`document.querySelector('[data-scene]').title.startsWith('The date, 5.0 s.')`)
 	p.choose("When the scene ends", id)
 	p.settled()
-	stay := browser.Eval[string](t, p.ctx, `document.querySelector('[data-scene]').ariaLabel`)
+	stay := browser.Eval[string](t, p.ctx, `document.querySelector('[data-scene]').title`)
 	if !strings.HasPrefix(stay, "The date, 3.") {
 		t.Errorf("ended at the cue: %s", stay)
 	}
 	p.undo()
-	p.wait(`document.querySelector('[data-scene]').ariaLabel === 'The date, 5.0 s'`)
+	p.wait(`document.querySelector('[data-scene]').title.startsWith('The date, 5.0 s.')`)
 }
 
 // Scenes are dragged to another place, selected together, set together with a question about those set by themselves; narrow ones

@@ -13,7 +13,8 @@ import (
 )
 
 // Book holds font files by family. A family is a stack of subset files (latin, latin-ext, …) in
-// several weights. The zero Book is empty and ready. A Book is not safe for concurrent use.
+// several weights. The zero Book is empty and ready. Once its
+// files are added, texts may be set with it by several goroutines at a time; each waits for its turn.
 type Book struct {
 	families map[string][]*entry
 	serial   int

@@ -2,6 +2,7 @@ package text
 
 import (
 	"math"
+	"sync"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -47,6 +48,8 @@ type Glyph struct {
 func Set(b *Book, t *doc.Text, width float64) *Layout { return set(b, t, width, "") }
 
 func set(b *Book, t *doc.Text, width float64, unit string) *Layout {
+	setting.Lock()
+	defer setting.Unlock()
 	runes := []rune{}
 	runOf := []int{}
 	for i, r := range t.Runs {
@@ -289,7 +292,7 @@ func (s *setter) shape(from, to int) []Glyph {
 		r := s.text.Runs[s.runOf[i]]
 		stack := s.book.Stack(r.Family, r.Weight, r.Italic)
 		if len(stack) > 0 {
-			for _, g := range Shape(stack, s.runes, i, j, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
+			for _, g := range shapeWith(stack, s.runes, i, j, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
 				g.run, g.size = s.runOf[i], r.Size
 				c := s.runes[g.Cluster]
 				g.space = c == ' ' || c == '\t'
@@ -310,11 +313,21 @@ func (s *setter) shape(from, to int) []Glyph {
 	return out
 }
 
-var shaper shaping.HarfbuzzShaper
+// shaper and the faces keep what they have worked out, so only one text is set at a time.
+var (
+	shaper  shaping.HarfbuzzShaper
+	setting sync.Mutex
+)
 
 // Shape shapes text[from:to] with the first face of the stack that has each character, in font units,
 // as HarfBuzz does at a scale of one unit. missing is told of characters no face has.
 func Shape(stack []*font.Face, text []rune, from, to int, missing func(rune)) []Glyph {
+	setting.Lock()
+	defer setting.Unlock()
+	return shapeWith(stack, text, from, to, missing)
+}
+
+func shapeWith(stack []*font.Face, text []rune, from, to int, missing func(rune)) []Glyph {
 	var seg shaping.Segmenter
 	in := shaping.Input{
 		Text: text, RunStart: from, RunEnd: to, Direction: di.DirectionLTR, Language: language.NewLanguage("en"),

@@ -3,6 +3,7 @@ package text_test
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"io/fs"
 	"math"
 	"math/rand/v2"
@@ -10,6 +11,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"strings"
+	"sync"
 	"testing"
 
 	"capstan/core/doc"
@@ -153,4 +155,23 @@ func TestAnEmptyTextHasTheHeightOfALine(t *testing.T) {
 	if l.Box.H() < 40 || len(l.Lines) != 1 {
 		t.Errorf("box %v, %d lines", l.Box, len(l.Lines))
 	}
+}
+
+// The server sets texts for several exports and pictures at a time, with one book.
+func TestTextsAreSetBySeveralAtATime(t *testing.T) {
+	b := book(t)
+	want := text.Set(b, words("Saturday at Fennel Quay", doc.Left), 0).Box
+	var all sync.WaitGroup
+	for k := range 8 {
+		all.Go(func() {
+			for i := range 60 {
+				if got := text.Set(b, words("Saturday at Fennel Quay", doc.Left), 0).Box; got != want {
+					t.Errorf("set beside others it is %v, alone %v", got, want)
+					return
+				}
+				text.SetIn(b, words(fmt.Sprint("Kite Day ", k, i), doc.Left), 100, doc.ByLetter)
+			}
+		})
+	}
+	all.Wait()
 }
