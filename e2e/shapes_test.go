@@ -12,6 +12,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 
 	"capstan/core/doc"
+	"capstan/e2e/browser"
 	"capstan/studio/media"
 )
 
@@ -206,7 +207,10 @@ func (p *person) code(hex string) {
 	p.t.Helper()
 	field := `label:has(> input.font-mono) input`
 	p.do(chromedp.WaitVisible(field), chromedp.Focus(field))
-	p.do(chromedp.KeyEvent("a", chromedp.KeyModifiers(chromedp.ModifierCtrl)), chromedp.KeyEvent(hex+kb.Enter))
+	p.do(chromedp.KeyEvent("a", chromedp.KeyModifiers(chromedp.ModifierCtrl)), chromedp.KeyEvent(hex))
+	// Not by chromedp.KeyEvent: it goes on to send the character to whatever has the focus by then, which no keyboard does.
+	browser.Eval[bool](p.t, p.ctx, `document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: "Enter", bubbles: true, cancelable: true})) || true`)
+	p.wait("!document.querySelector('" + field + "')")
 	p.settled()
 }
 

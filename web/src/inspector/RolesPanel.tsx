@@ -26,7 +26,7 @@ export function RolesPanel({ scene }: { scene: Heading }) {
             <span className="min-w-0 flex-1 truncate text-[12px]" title={r.name}>{r.name}</span>
             <span className="text-[11px] text-ink-600">{r.uses ? `${r.uses} ×` : ''}</span>
             <ColourField
-              name={`Role ${r.name}`} value={{ colour: r.colour }} compact
+              name={`Role ${r.name}`} value={{ colour: r.colour }} compact plain
               onDraft={(v) => { draft('roles.set', { name: r.name, colour: v.colour.slice(0, 7) }); refreshDraft() }}
               onSet={(v) => v && set(r.name, v.colour.slice(0, 7))}
             />

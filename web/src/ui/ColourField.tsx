@@ -22,8 +22,8 @@ export const chequers = 'repeating-conic-gradient(#d8ceba 0 25%, #fffdf8 0 50%) 
 /** What an ink is called: its code, or its role and the step from it. */
 export const inkName = (v: Ink) => (v.role ? `${v.role}${v.tone ? ` ${v.tone > 0 ? '+' : '−'}${Math.abs(v.tone)}` : ''}` : v.colour)
 
-export function ColourField({ name, value, none, alpha, compact, onDraft, onSet }: {
-  name: string; value: Ink | null; none?: boolean; alpha?: boolean; compact?: boolean; onDraft?: (v: Ink) => void; onSet: (v: Ink | null) => void
+export function ColourField({ name, value, none, alpha, compact, plain, onDraft, onSet }: {
+  name: string; value: Ink | null; none?: boolean; alpha?: boolean; compact?: boolean; plain?: boolean; onDraft?: (v: Ink) => void; onSet: (v: Ink | null) => void
 }) {
   return (
     <Popover className="relative">
@@ -39,7 +39,7 @@ export function ColourField({ name, value, none, alpha, compact, onDraft, onSet 
         className="thin-scroll z-50 w-[256px] overflow-x-hidden! rounded-md border border-sailcloth-300 bg-paper p-3.5 shadow-[0_8px_28px_rgb(12_37_35/0.25)]"
         onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
       >
-        {({ close }) => <Panel value={value} none={none} alpha={alpha} onDraft={onDraft} onSet={onSet} close={close} />}
+        {({ close }) => <Panel value={value} none={none} alpha={alpha} plain={plain} onDraft={onDraft} onSet={onSet} close={close} />}
       </PopoverPanel>
     </Popover>
   )
@@ -54,8 +54,8 @@ export function Swatch({ colour, size = 18, wide, role }: { colour: string | nul
   )
 }
 
-function Panel({ value, none, alpha, onDraft, onSet, close }: {
-  value: Ink | null; none?: boolean; alpha?: boolean; onDraft?: (v: Ink) => void; onSet: (v: Ink | null) => void; close: () => void
+function Panel({ value, none, alpha, plain, onDraft, onSet, close }: {
+  value: Ink | null; none?: boolean; alpha?: boolean; plain?: boolean; onDraft?: (v: Ink) => void; onSet: (v: Ink | null) => void; close: () => void
 }) {
   const colours = useDesk((d) => d.colours)
   const roles = useDesk((d) => d.film?.scenes[d.scene]?.roles ?? [])
@@ -89,7 +89,7 @@ function Panel({ value, none, alpha, onDraft, onSet, close }: {
   const saved = palette.includes(now.colour)
   return (
     <div>
-      {roles.length > 0 && (
+      {roles.length > 0 && !plain && (
         <Row title="Roles of this scene">
           {roles.map((r) => one({ colour: r.colour, role: r.name }, r.name, now.role === r.name && !now.tone))}
         </Row>
@@ -136,6 +136,7 @@ function Panel({ value, none, alpha, onDraft, onSet, close }: {
             value={typed} onChange={(e) => setTyped(e.target.value)}
             onKeyDown={(e) => {
               if (e.key !== 'Enter') return
+              e.preventDefault() // else the button, which has the focus then, opens the panel again
               const hex = typed.trim().replace(/^#?/, '#').toLowerCase()
               if (/^#([0-9a-f]{3}|[0-9a-f]{6}|[0-9a-f]{8})$/.test(hex)) choose({ colour: hex })
             }}
