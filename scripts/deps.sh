@@ -6,6 +6,7 @@ need() { # need COMMAND PACKAGE
 }
 missing=()
 need ffmpeg ffmpeg
+need libdeflate-gzip libdeflate-tools
 if [ "${1:-run}" = test ]; then
   need chromium chromium
   need gifsicle gifsicle

@@ -116,6 +116,15 @@ func main() {
 		return s.Update(geom.Point{X: a[0].Float(), Y: a[1].Float()}, session.Modifiers{Shift: a[2].Bool(), Alt: a[3].Bool()})
 	})
 	on("end", func([]js.Value) (any, error) { return s.End(), nil })
+	on("pen", func(a []js.Value) (any, error) {
+		return s.Pen(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}, session.Modifiers{Shift: a[4].Bool(), Alt: a[5].Bool()}, a[6].Float(), a[7].String()), nil
+	})
+	on("penEnd", func(a []js.Value) (any, error) { return s.PenEnd(moment(a[0])), nil })
+	on("penDrop", func([]js.Value) (any, error) { s.PenDrop(); return true, nil })
+	on("outlineOf", func(a []js.Value) (any, error) { return s.Outline(moment(a[0]), a[1].String()), nil })
+	on("spotAt", func(a []js.Value) (any, error) {
+		return s.SpotAt(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}), nil
+	})
 	on("lookOf", func(a []js.Value) (any, error) { return s.LookOf(moment(a[0]), a[1].String()), nil })
 	on("tones", func(a []js.Value) (any, error) { return session.Tones(a[0].String()), nil })
 	on("shapes", func([]js.Value) (any, error) { return session.ShapeSigns(), nil })

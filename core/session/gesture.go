@@ -27,6 +27,7 @@ type Readout struct {
 type gesture struct {
 	kind    string
 	handle  string
+	points  string // that go with the one that is dragged, by commas
 	from    geom.Point
 	scene   int
 	grips   []grip
@@ -56,6 +57,7 @@ const (
 
 	DragGradient = "gradient"
 	DragShape    = "shape"
+	DragPoints   = "points"
 )
 
 // Begin starts a gesture on the threads at a moment. handle is a compass point (nw, n, …) for size; "from", "to", "mid" or a "knot" with its
@@ -83,6 +85,9 @@ func (s *Session) Begin(kind string, m Moment, threads []string, handle, move st
 				continue
 			}
 			gr.move, gr.line = mv, n
+		}
+		if kind == DragPoints {
+			g.points = move
 		}
 		g.grips = append(g.grips, gr)
 	}
@@ -144,6 +149,8 @@ func (s *Session) Update(at geom.Point, mod Modifiers) (Readout, error) {
 		c, r = g.moveGradient(at, mod)
 	case DragShape:
 		c, r = g.reshape(at, mod)
+	case DragPoints:
+		c, r = g.pullPoints(at, mod)
 	}
 	if c == nil {
 		return r, nil

@@ -35,6 +35,7 @@ type Session struct {
 	shown   *frame.Film // the film, or that of the draft
 	player  *frame.Player
 	gesture *gesture
+	pen     *drawing
 	last    map[string]lastUsed // by kind and effect of a move
 	id      func() string
 

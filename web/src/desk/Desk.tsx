@@ -9,11 +9,15 @@ import { desk, drawsShape, fail, refreshDraft, select, set, useDesk } from '../p
 import { layerMenu } from './menus'
 import { takePictures } from './pictures'
 import { Overlay } from './Overlay'
+import { edited, editPoints, endPen, penBack, penDoes } from './drawing'
+import { Pen } from './Points'
 import { largeView, toPage, viewOf } from './view'
 
 type Drag =
   | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string; copy: boolean }
   | { kind: 'gesture'; x: number; y: number }
+  | { kind: 'pen'; x: number; y: number }
+  | { kind: 'hand'; x: number; y: number; points: [number, number][] }
   | { kind: 'marquee' | 'draw'; x: number; y: number; page: [number, number] }
   | { kind: 'pan'; x: number; y: number; pan: { x: number; y: number }; zoom: number }
 
@@ -33,6 +37,8 @@ export function Desk() {
   const drag = useRef<Drag | null>(null)
   const space = useRef(false)
   const [readout, setReadout] = useState<{ x: number; y: number; words: string } | null>(null)
+  const pen = useDesk((d) => d.pen)
+  const [trail, setTrail] = useState('') // of a line drawn by hand
   const [lens, setLens] = useState<{ x: number; y: number; colour: string } | null>(null)
   const picking = useDesk((d) => !!d.picking)
   const [box, setBox] = useState<{ x: number; y: number; w: number; h: number; line: boolean } | null>(null)
@@ -116,6 +122,15 @@ export function Desk() {
       return
     }
     if (playing || large) return
+    if (tool === 'pen') {
+      penDoes('press', view, page, e)
+      drag.current = { kind: 'pen', x, y }
+      return
+    }
+    if (tool === 'hand') {
+      drag.current = { kind: 'hand', x, y, points: [page] }
+      return
+    }
     if (tool !== 'select') {
       drag.current = { kind: 'draw', x, y, page }
       return
@@ -141,9 +156,19 @@ export function Desk() {
       const [x, y] = at(e)
       setLens({ x, y, colour: colourAt(canvas.current!, x, y) })
     } else if (lens) setLens(null)
+    if (view && tool === 'pen' && !g) penDoes('hover', view, toPage(view, ...at(e)), e)
     if (!g || !view) return
     const [x, y] = at(e)
     const page = toPage(view, x, y)
+    if (g.kind === 'pen') {
+      if (Math.hypot(x - g.x, y - g.y) > slip) penDoes('drag', view, page, e)
+      return
+    }
+    if (g.kind === 'hand') {
+      g.points.push(page)
+      setTrail(g.points.map((p) => `${p[0] * view.scale + view.x} ${p[1] * view.scale + view.y}`).join('L'))
+      return
+    }
     const far = Math.hypot(x - g.x, y - g.y) > slip
     if (g.kind === 'pan') {
       set({ zoom: g.zoom, pan: { x: g.pan.x + x - g.x, y: g.pan.y + y - g.y } })
@@ -185,6 +210,17 @@ export function Desk() {
     const [x, y] = at(e)
     const page = toPage(view, x, y)
     const far = Math.hypot(x - g.x, y - g.y) > slip
+    if (g.kind === 'pen') {
+      penDoes('release', view, page, e)
+      return
+    }
+    if (g.kind === 'hand') {
+      setTrail('')
+      const before = new Set(desk().rows.map((r) => r.thread))
+      set({ tool: 'select' })
+      if (far && run('draw.freehand', { points: g.points, tolerance: desk().smoothing / view.scale, reach: 14 / view.scale })) selectNew(before)
+      return
+    }
     if (g.kind === 'gesture') {
       set({ dragging: false })
       const command = engine.end()
@@ -212,7 +248,12 @@ export function Desk() {
   }
 
   const onDoubleClick = (e: React.MouseEvent) => {
-    if (!view || tool !== 'select') return
+    if (tool === 'pen') {
+      penBack() // the second press of the two is no point
+      endPen()
+      return
+    }
+    if (!view || tool !== 'select' || edited()) return
     const p = toPage(view, ...at(e))
     const d = desk()
     const chain = engine.hit(d.moment, p[0], p[1], 6 / view.scale)
@@ -220,6 +261,7 @@ export function Desk() {
     if (here < 0) return
     if (chain[here + 1]) select([chain[here + 1]], chain[here])
     else if (d.selected[0]?.layer.kind === 'text') focusWords()
+    else editPoints()
   }
 
   // React's wheel listeners are passive; zooming must keep the page from scrolling.
@@ -265,6 +307,8 @@ export function Desk() {
       {box && (box.line
         ? <svg className="pointer-events-none absolute inset-0 h-full w-full"><line x1={box.x} y1={box.y} x2={box.x + box.w} y2={box.y + box.h} stroke="#A8731A" strokeWidth="2" /></svg>
         : <div className="pointer-events-none absolute border border-brass-600 bg-brass-400/10" style={{ left: box.x, top: box.y, width: box.w, height: box.h }} />)}
+      {pen && view && <Pen pen={pen} view={view} size={size} />}
+      {trail && <svg className="pointer-events-none absolute inset-0 h-full w-full"><path d={`M${trail}`} fill="none" stroke="#A8731A" strokeWidth="2" strokeLinecap="round" strokeLinejoin="round" /></svg>}
       {picking && lens && (
         <div className="pointer-events-none absolute flex items-center gap-2 rounded-md bg-paper px-2 py-1 font-mono text-[12px] shadow" style={{ left: lens.x + 16, top: lens.y + 16 }} data-lens>
           <span className="h-6 w-6 rounded-full border-2 border-brass-600" style={{ background: lens.colour }} />{lens.colour}

@@ -4,6 +4,7 @@ import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import type { View } from '../engine/painter'
 import { Gradient } from './GradientHandles'
+import { Points } from './Points'
 import { Rings } from './Rings'
 import { toDesk } from './view'
 
@@ -12,6 +13,14 @@ type Start = (kind: string, handle: string, move: string, e: React.PointerEvent)
 export function Overlay({ overlay, ghosts, view, size, onGesture }: { overlay: OverlayView; ghosts: Ghost[]; view: View; size: { w: number; h: number }; onGesture: Start }) {
   const dragging = useDesk((d) => d.dragging)
   const single = overlay.boxes.length === 1
+  const editing = useDesk((d) => (d.editing && d.selection.length === 1 && d.selection[0] === d.editing ? d.editing : null))
+  if (editing) {
+    return (
+      <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
+        <Points thread={editing} view={view} onGesture={onGesture} />
+      </svg>
+    )
+  }
   return (
     <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
       <Ghosts ghosts={ghosts} view={view} />

@@ -7,11 +7,14 @@ import { desk, set, toRest, useDesk, type Tool } from '../project/desk'
 import { selectNew } from './Desk'
 import { run } from '../project/commands'
 import { Button, Sign } from '../ui/controls'
+import { dropPen, penMirror } from './drawing'
 import { choosePictures, takePictures } from './pictures'
 
 const signs: Record<string, ReactNode> = {
   text: <Type size={18} strokeWidth={1.5} />,
   path: <Route size={18} strokeWidth={1.5} />,
+  pen: <svg width="18" height="18" viewBox="0 0 18 18" fill="none" stroke="currentColor" strokeWidth="1.5" aria-hidden><path d="M3 14C5 6 10 4 15 4" /><rect x="1.500" y="12.500" width="3" height="3" /><rect x="13.500" y="2.500" width="3" height="3" /><path d="M7 2.500L11.500 8" /></svg>,
+  hand: <svg width="18" height="18" viewBox="0 0 18 18" fill="none" stroke="currentColor" strokeWidth="1.5" strokeLinecap="round" aria-hidden><path d="M2 12c2-6 5-8 6-6s-4 7-1 7 4-6 6-6-1 5 3 4" /></svg>,
 }
 
 /** The outline of a shape as a sign. */
@@ -21,6 +24,7 @@ const ShapeSign = ({ d }: { d: string }) => (
 
 export function pickTool(tool: Tool) {
   toRest()
+  if (desk().pen) dropPen()
   set({ tool })
 }
 
@@ -28,6 +32,8 @@ export function Rail() {
   const tool = useDesk((d) => d.tool)
   const some = useDesk((d) => d.selection.length > 0)
   const offer = useDesk((d) => (d.offer && d.selection.includes(d.offer) ? d.offer : null))
+  const mirror = useDesk((d) => d.mirror)
+  const smoothing = useDesk((d) => d.smoothing)
   const picking = useDesk((d) => !!d.picking)
   const ghosts = useDesk((d) => d.ghosts)
   const entry = (t: Tool, word: string, key: string, disabled = false) => (
@@ -45,6 +51,8 @@ export function Rail() {
       {entry('rectangle', 'Rectangle', '1')}
       {entry('ellipse', 'Ellipse', '2')}
       <Shapes tool={tool} />
+      {entry('pen', 'Pen', '6')}
+      {entry('hand', 'Freehand', '7')}
       {entry('text', 'Text', '3')}
       <button type="button" title="Picture from disk (4)" onClick={() => { toRest(); choosePictures() }} className="flex h-7 items-center gap-1.5 rounded-md px-2 hover:bg-sailcloth-200">
         <Image size={18} strokeWidth={1.5} />Picture
@@ -62,7 +70,20 @@ export function Rail() {
         </span>
       )}
       {picking && <span className="ml-2 truncate text-[12px] text-ink-600" role="status">Press the page where the colour is. Escape lets go.</span>}
-      {tool !== 'select' && (
+      {tool === 'pen' && (
+        <span className="ml-1 flex min-w-0 items-center gap-2 text-[12px] text-ink-600" role="status">
+          <Button aria-pressed={mirror} className={mirror ? '!bg-brass-200' : ''} title="Draws the other side too, about the upright line through the first point" onClick={penMirror}>Both sides</Button>
+          <span className="truncate">Press for corners, drag for curves. Enter ends, Backspace takes back.</span>
+        </span>
+      )}
+      {tool === 'hand' && (
+        <span className="ml-1 flex min-w-0 items-center gap-2 text-[12px] text-ink-600">
+          Smoothing
+          <input type="range" aria-label="Smoothing" min={1} max={24} value={smoothing} onChange={(e) => set({ smoothing: Number(e.target.value) })} onKeyDown={(e) => e.stopPropagation()} className="w-[90px] accent-brass-600" />
+          <span className="truncate" role="status">Draw a line.</span>
+        </span>
+      )}
+      {tool !== 'select' && tool !== 'pen' && tool !== 'hand' && (
         <span className="ml-2 truncate text-[12px] text-ink-600" role="status">
           {tool === 'path' ? 'Drag from the layer to where it goes, or from the wings to let it arrive.' : tool === 'text' ? 'Press where the words go.' : 'Drag it, or press for the usual size. Shift: equal sides; Alt: from the middle.'} Escape lets go.
         </span>

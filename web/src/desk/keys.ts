@@ -7,6 +7,7 @@ import { desk, drawsShape, goToTime, select, set, swapRest, toRest } from '../pr
 import { goToMove, leaveLarge, mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { selectNew } from './Desk'
+import { editPoints, edited, endPen, leavePoints, nextPoint, nudgePoints, penBack, withPoints } from './drawing'
 import { pasteHere } from './menus'
 import { choosePictures } from './pictures'
 import { pickTool } from './Rail'
@@ -17,13 +18,15 @@ const step = (frames: number) => {
   const { film, moment } = desk()
   if (film) goToTime(engine.step(moment.time, frames))
 }
-const nudge = (dx: number, dy: number) => { if (desk().selection.length) grouped('nudge', () => run('nudge', { threads: desk().selection, dx, dy })) }
+const nudge = (dx: number, dy: number) => { if (edited() && desk().points.length) nudgePoints(dx, dy); else if (desk().selection.length) grouped('nudge', () => run('nudge', { threads: desk().selection, dx, dy })) }
 const order = (to: string) => { if (desk().selection.length) run('order', { threads: desk().selection, to }) }
 
 /** Deletes the selected bars; without any, the selected layers from this scene; scenes that are selected, from the film. */
 function remove() {
   const d = desk()
-  if (d.scenes.length) apply({ op: 'scene.delete', ids: d.scenes })
+  if (d.pen) penBack()
+  else if (edited()) { if (d.points.length) withPoints('points.remove') }
+  else if (d.scenes.length) apply({ op: 'scene.delete', ids: d.scenes })
   else if (d.moves.length) run('moves.delete', { moves: d.moves })
   else deleteSelection()
 }
@@ -35,6 +38,7 @@ function tops() {
 
 /** Selects the next layer on the page; false past the last and before the first, where the keyboard goes on to what lies around. */
 function next(by: number): boolean {
+  if (edited()) return nextPoint(by)
   const list = tops()
   const at = list.findIndex((r) => desk().selection.includes(r.thread))
   const to = at < 0 ? (by > 0 ? 0 : -1) : at + by
@@ -45,7 +49,9 @@ function next(by: number): boolean {
 
 function escape() {
   const d = desk()
-  if (d.picking) set({ picking: null })
+  if (d.pen) endPen()
+  else if (edited()) leavePoints()
+  else if (d.picking) set({ picking: null })
   else if (d.large) leaveLarge()
   else if (d.tool !== 'select') set({ tool: 'select' })
   else if (d.playing) stop()
@@ -79,7 +85,9 @@ export const shortcuts: Shortcut[] = [
   { group: 'Add', keys: '3', does: 'Text', run: () => pickTool('text') },
   { group: 'Add', keys: '4', does: 'Picture from disk', run: () => { toRest(); choosePictures() } },
   { group: 'Add', keys: '5', does: 'Motion path for what is selected', run: () => { if (desk().selection.length) pickTool('path') } },
-  { group: 'Add', keys: 'Enter', does: 'Put down a shape or words in the middle, while one is picked', run: () => putDown() },
+  { group: 'Add', keys: '6', does: 'Pen', run: () => pickTool('pen') },
+  { group: 'Add', keys: '7', does: 'Freehand', run: () => pickTool('hand') },
+  { group: 'Add', keys: 'Enter', does: 'Put down what is picked; end a drawing; else edit the points of what is selected', run: () => putDown() },
   { group: 'Select', keys: 'Tab', does: 'Next layer, on the page; past the last, on to the rail', run: () => {} },
   { group: 'Select', keys: 'Shift+Tab', does: 'Layer before, on the page', run: () => {} },
   { group: 'Select', keys: 'Ctrl+A', does: 'All layers', run: () => select(tops().filter((r) => !r.locked).map((r) => r.thread)) },
@@ -128,6 +136,8 @@ function nextPart() {
 
 function putDown() {
   const { tool } = desk()
+  if (tool === 'pen') { endPen(); return }
+  if (tool === 'select') { editPoints(); return }
   if (tool !== 'text' && !drawsShape(tool)) return
   set({ tool: 'select' })
   const before = new Set(desk().rows.map((r) => r.thread))
@@ -144,7 +154,7 @@ export function onKey(e: KeyboardEvent) {
   const pressed = on.closest('button, [role=button], a') !== null
   if (pressed && (e.key === ' ' || e.key === 'Enter' || e.key === 'Tab')) return
   if (e.key === 'Tab' && !on.closest('[data-desk]')) return
-  if (e.key === 'Enter' && desk().tool === 'select') return
+  if (e.key === 'Enter' && desk().tool === 'select' && !on.closest('[data-desk]')) return
   let name = e.key === ' ' ? 'space' : e.key.toLowerCase()
   const printable = e.key.length === 1 && e.key !== ' ' && !/[a-z]/i.test(e.key)
   if (e.shiftKey && !printable) name = `shift+${name}`

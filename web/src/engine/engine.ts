@@ -1,7 +1,7 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes } from '../project/server'
-import type { Film, Ghost, List, Moment, Overlay, Row, Selected, Snap, ShapeSign } from './types'
+import type { Film, Ghost, List, Moment, Overlay, Row, Selected, Snap, ShapeSign, Outline, PenView } from './types'
 import { fault } from '../words'
 
 type Raw = { error?: string }
@@ -120,6 +120,14 @@ export const engine = {
     call<boolean>('begin', kind, m, threads, handle, move, x, y),
   update: (x: number, y: number, shift: boolean, alt: boolean) => call<{ words: string }>('update', x, y, shift, alt),
   end: () => call<object | null>('end'),
+  /** The pen: press, drag, release, hover, back, mirror. */
+  pen: (m: Moment, what: string, x: number, y: number, shift: boolean, alt: boolean, slack: number, thread: string) => call<PenView>('pen', m, what, x, y, shift, alt, slack, thread),
+  /** The command that makes what the pen drew a layer, or null. */
+  penEnd: (m: Moment) => call<object | null>('penEnd', m),
+  penDrop: () => call<boolean>('penDrop'),
+  outlineOf: (m: Moment, thread: string) => call<Outline>('outlineOf', m, thread),
+  /** The place on a drawn path nearest to a point of the page. */
+  spotAt: (m: Moment, thread: string, x: number, y: number) => call<string>('spotAt', m, thread, x, y),
   /** How a layer is painted, to be given to others. */
   lookOf: (m: Moment, thread: string) => call<object | null>('lookOf', m, thread),
   /** All kinds of shapes in the order in which they are offered. */

@@ -110,6 +110,15 @@ export interface Shape {
   thickness?: number; head?: number; heads?: 'start' | 'both'; tip?: XY; base?: number; bends?: XY[]
 }
 
+/** A point of a drawn path, or a handle of one. */
+export interface Dot { id: string; at: XY; handle: boolean; of: XY; smooth: boolean }
+
+/** What the pen has drawn so far. */
+export interface PenView { d: string; next: string; knots: Dot[]; closes: boolean; done: boolean; words: string }
+
+/** A drawn path with its points, on the page. */
+export interface Outline { d: string; knots: Dot[]; count: number }
+
 export interface Overlay { boxes: OverlayBox[]; paths: OverlayPath[]; gradient?: GradientLine; rings: Ring[] }
 
 /** A display list: codes and numbers as documented at the Op constants of core/frame. */

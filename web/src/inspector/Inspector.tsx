@@ -7,6 +7,7 @@ import { ScenePanel } from './ScenePanel'
 import { Look } from './Look'
 import { Place } from './Place'
 import { Moves } from './Moves'
+import { PointsPanel } from './PointsPanel'
 import { Timing } from './Timing'
 
 const kinds: Record<string, string> = {
@@ -40,6 +41,7 @@ export function Inspector() {
         <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(selected[0].layer.tint ?? 0) & 7] }} aria-hidden />
       </div>
       <Look selected={selected} />
+      {one && canHavePoints(one.layer.kind) && <PointsPanel selected={one} />}
       <Place selected={selected} />
       <Moves selected={selected} />
       <Timing selected={selected} />
@@ -48,6 +50,8 @@ export function Inspector() {
     </Frame>
   )
 }
+
+const canHavePoints = (kind: string) => !['group', 'text', 'picture', 'inset', 'marker'].includes(kind)
 
 function Frame({ children }: { children: React.ReactNode }) {
   return <aside aria-label="Inspector" className="thin-scroll h-full w-[280px] shrink-0 overflow-y-auto border-l border-sailcloth-300 bg-paper">{children}</aside>

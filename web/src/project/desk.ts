@@ -1,12 +1,12 @@
 // What the editor shows: one store. The document itself lives in the engine; here are only the small views of it.
 import { create } from 'zustand'
 import { engine } from '../engine/engine'
-import type { Film, Moment, Row, Selected } from '../engine/types'
+import type { Film, Moment, PenView, Row, Selected } from '../engine/types'
 
 /** What a press on the page does: select, draw words or a motion path, or a shape of this kind. */
 export type Tool = 'select' | 'text' | 'path' | (string & {})
 
-export const drawsShape = (tool: Tool) => tool !== 'select' && tool !== 'text' && tool !== 'path'
+export const drawsShape = (tool: Tool) => !['select', 'text', 'path', 'pen', 'hand'].includes(tool)
 
 export interface Notice { id: number; kind: 'said' | 'failed'; text: string }
 
@@ -42,6 +42,11 @@ interface Desk {
   canRedo: boolean
   notices: Notice[]
   picking: ((colour: string) => void) | null // what is done with the colour that is picked from the page next
+  pen: PenView | null // what is being drawn
+  mirror: boolean // the pen draws both sides
+  smoothing: number // of lines drawn by hand, px on the screen
+  editing: string | null // thread of the path whose points are edited
+  points: string[] // of them, those that are selected
   offer: string | null // the thread of a picture that may become the ground
   missing: string[] // media whose files are not there, by hash
   sheet: 'none' | 'export' | 'keys' | 'words' | 'stages'
@@ -51,7 +56,7 @@ interface Desk {
 export const useDesk = create<Desk>()(() => ({
   project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
   selection: [], moves: [], scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
-  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], picking: null, offer: null, missing: [], sheet: 'none', large: false,
+  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, editing: null, points: [], picking: null, offer: null, missing: [], sheet: 'none', large: false,
 }))
 
 export const desk = useDesk.getState

@@ -1,0 +1,328 @@
+package session
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/geom"
+	"capstan/core/pen"
+	"capstan/core/words"
+)
+
+// OutlineView is a drawn path with its points, on the page.
+type OutlineView struct {
+	D     string `json:"d"`
+	Knots []Dot  `json:"knots"`
+	Count int    `json:"count"` // of its points
+}
+
+// Outline returns the points of a drawn path of the moment's scene, as it stands; empty for other layers.
+func (s *Session) Outline(m Moment, thread string) OutlineView {
+	v := OutlineView{Knots: []Dot{}}
+	list := s.layers(m, []string{thread})
+	if len(list) != 1 || list[0].Kind != doc.PathKind {
+		return v
+	}
+	s.stand(m)
+	own, _, ok := s.player.Axes(list[0].ID)
+	contours, err := contoursOf(list[0])
+	if !ok || err != nil {
+		return v
+	}
+	onPage := &geom.Path{}
+	onPage.Append(pen.Path(contours), own)
+	v.D = onPage.Data()
+	for c, k := range contours {
+		for i, n := range k.Nodes {
+			v.Knots = append(v.Knots, dots(fmt.Sprintf("%d.%d", c, i), n, own, true)...)
+			v.Count++
+		}
+	}
+	return v
+}
+
+func contoursOf(l *doc.Layer) ([]pen.Contour, error) {
+	p, err := geom.ParseData(l.Path)
+	if err != nil {
+		return nil, words.New("path.unreadable", err)
+	}
+	return pen.Contours(p), nil
+}
+
+// SpotAt returns the id of the place on a drawn path that is nearest to a point of the page: 0.3.on.0.25; empty without a path.
+func (s *Session) SpotAt(m Moment, thread string, at geom.Point) string {
+	list := s.layers(m, []string{thread})
+	if len(list) != 1 || list[0].Kind != doc.PathKind {
+		return ""
+	}
+	s.stand(m)
+	own, _, ok := s.player.Axes(list[0].ID)
+	contours, err := contoursOf(list[0])
+	inv, fits := own.Inverse()
+	if !ok || !fits || err != nil {
+		return ""
+	}
+	id, least := "", math.Inf(1)
+	for c := range contours {
+		if i, t, d := contours[c].Nearest(inv.Apply(at)); d < least {
+			id, least = fmt.Sprintf("%d.%d.on.%.4f", c, i, t), d
+		}
+	}
+	return id
+}
+
+// spot is a point, a handle or a place on a stretch, by its id: 0.3, 0.3.in, 0.3.out, or 0.3.on.0.25.
+type spot struct {
+	contour, node int
+	part          string
+	t             float64
+}
+
+func spotOf(id string, list []pen.Contour) (spot, bool) {
+	parts := strings.SplitN(id, ".", 4)
+	if len(parts) < 2 {
+		return spot{}, false
+	}
+	c, err1 := strconv.Atoi(parts[0])
+	n, err2 := strconv.Atoi(parts[1])
+	if err1 != nil || err2 != nil || c < 0 || c >= len(list) || n < 0 || n >= len(list[c].Nodes) {
+		return spot{}, false
+	}
+	p := spot{contour: c, node: n}
+	if len(parts) > 2 {
+		p.part = parts[2]
+	}
+	if p.part == "on" && len(parts) == 4 {
+		t, err := strconv.ParseFloat(parts[3], 64)
+		if err != nil || n >= list[c].Segments() {
+			return spot{}, false
+		}
+		p.t = t
+	}
+	return p, true
+}
+
+// pullPoints drags points, a handle, or a stretch of a drawn path. handle names what is seized; move the points that go with it, by
+// commas. A handle takes the one across with it where the line is smooth, but with Alt; with Shift it goes at steps of 15 degrees.
+func (g *gesture) pullPoints(at geom.Point, mod Modifiers) (edit.Command, Readout) {
+	gr := g.grips[0]
+	inv, ok := gr.own.Inverse()
+	list, err := contoursOf(gr.layer)
+	if !ok || err != nil {
+		return nil, Readout{}
+	}
+	p, ok := spotOf(g.handle, list)
+	if !ok {
+		return nil, Readout{}
+	}
+	q, from := inv.Apply(at), inv.Apply(g.from)
+	by := q.Sub(from)
+	n := &list[p.contour].Nodes[p.node]
+	r := Readout{fmt.Sprintf("%+.0f, %+.0f", by.X, by.Y)}
+	switch p.part {
+	case "in", "out":
+		q = towards(n.At, q, mod.Shift)
+		own, across := &n.In, &n.Out
+		if p.part == "out" {
+			own, across = &n.Out, &n.In
+		}
+		was := n.Smooth()
+		*own = q
+		if was && !mod.Alt {
+			if d := q.Sub(n.At); d.Len() > 1e-9 {
+				*across = n.At.Sub(d.Mul(across.Sub(n.At).Len() / d.Len()))
+			}
+		}
+	case "on":
+		bend(&list[p.contour], p.node, p.t, by)
+	default:
+		if mod.Shift {
+			by = towards(geom.Point{}, by, true)
+		}
+		chosen := append(strings.Split(g.points, ","), g.handle)
+		moved := map[[2]int]bool{}
+		for _, id := range chosen {
+			k, ok := spotOf(id, list)
+			if !ok || k.part != "" || moved[[2]int{k.contour, k.node}] {
+				continue
+			}
+			moved[[2]int{k.contour, k.node}] = true
+			v := &list[k.contour].Nodes[k.node]
+			*v = pen.Node{At: v.At.Add(by), In: v.In.Add(by), Out: v.Out.Add(by)}
+		}
+	}
+	return setPath(gr.layer.ID, pen.Path(list)), r
+}
+
+// bend moves the place t of a stretch by d: both of its handles go the way that takes it there.
+func bend(c *pen.Contour, i int, t float64, d geom.Point) {
+	a, b := &c.Nodes[i], &c.Nodes[(i+1)%len(c.Nodes)]
+	if a.Out == a.At && b.In == b.At {
+		a.Out, b.In = a.At.Lerp(b.At, 1.0/3), a.At.Lerp(b.At, 2.0/3)
+	}
+	t = min(0.9, max(0.1, t))
+	k := 1 / (3 * t * (1 - t))
+	a.Out, b.In = a.Out.Add(d.Mul(k)), b.In.Add(d.Mul(k))
+}
+
+// edited is an intent on the points of one drawn path.
+func edited[C any](name string, args func(c *C) (thread string), f func(c *C, list []pen.Contour, own geom.Matrix) ([]pen.Contour, error)) {
+	intent(name, func(s *Session, m Moment, c *C) (edit.Command, error) {
+		list := s.layers(m, []string{args(c)})
+		if len(list) != 1 || list[0].Kind != doc.PathKind {
+			return nil, words.New("path.gone")
+		}
+		contours, err := contoursOf(list[0])
+		if err != nil {
+			return nil, err
+		}
+		s.stand(m)
+		own, _, ok := s.player.Axes(list[0].ID)
+		if !ok {
+			own = geom.Identity
+		}
+		out, err := f(c, contours, own)
+		if err != nil || out == nil {
+			return nil, err
+		}
+		return setPath(list[0].ID, pen.Path(out)), nil
+	})
+}
+
+type chosenPoints struct {
+	Thread string   `json:"thread"`
+	IDs    []string `json:"ids"`
+}
+
+// each calls f for every chosen point, the last first, so that those before keep their places.
+func (c *chosenPoints) each(list []pen.Contour, f func(k *pen.Contour, i int)) int {
+	var spots []spot
+	for _, id := range c.IDs {
+		if p, ok := spotOf(id, list); ok && p.part == "" && !slices.Contains(spots, p) {
+			spots = append(spots, p)
+		}
+	}
+	for len(spots) > 0 {
+		last := 0
+		for i, p := range spots {
+			if p.contour > spots[last].contour || p.contour == spots[last].contour && p.node > spots[last].node {
+				last = i
+			}
+		}
+		f(&list[spots[last].contour], spots[last].node)
+		spots = slices.Delete(spots, last, last+1)
+	}
+	return len(c.IDs)
+}
+
+func init() {
+	thread := func(c *chosenPoints) string { return c.Thread }
+	edited("points.remove", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+		var refused bool
+		c.each(list, func(k *pen.Contour, i int) { refused = !k.Remove(i) || refused })
+		if refused {
+			return nil, words.New("points.few")
+		}
+		return list, nil
+	})
+	edited("points.smooth", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+		c.each(list, func(k *pen.Contour, i int) { k.MakeSmooth(i) })
+		return list, nil
+	})
+	edited("points.corner", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+		c.each(list, func(k *pen.Contour, i int) { k.MakeCorner(i) })
+		return list, nil
+	})
+	edited("points.close", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+		for i := range list {
+			list[i].Closed = len(list[i].Nodes) > 1
+		}
+		return list, nil
+	})
+	edited("points.reverse", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+		for i := range list {
+			list[i].Reverse()
+		}
+		return list, nil
+	})
+	edited("points.move", func(c *struct {
+		chosenPoints
+		DX float64 `json:"dx"`
+		DY float64 `json:"dy"`
+	}) string {
+		return c.Thread
+	}, func(c *struct {
+		chosenPoints
+		DX float64 `json:"dx"`
+		DY float64 `json:"dy"`
+	}, list []pen.Contour, own geom.Matrix) ([]pen.Contour, error) {
+		inv, ok := own.Inverse()
+		if !ok {
+			return nil, nil
+		}
+		by := inv.ApplyVector(geom.Point{X: c.DX, Y: c.DY})
+		c.each(list, func(k *pen.Contour, i int) {
+			v := &k.Nodes[i]
+			*v = pen.Node{At: v.At.Add(by), In: v.In.Add(by), Out: v.Out.Add(by)}
+		})
+		return list, nil
+	})
+	// Opens a ring at a point, or divides a line there.
+	edited("points.cut", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+		if len(c.IDs) != 1 {
+			return nil, words.New("points.one")
+		}
+		p, ok := spotOf(c.IDs[0], list)
+		if !ok {
+			return nil, words.New("points.one")
+		}
+		return slices.Concat(list[:p.contour], pen.Cut(list[p.contour], p.node), list[p.contour+1:]), nil
+	})
+	type place struct {
+		Thread string  `json:"thread"`
+		X      float64 `json:"x"` // on the page
+		Y      float64 `json:"y"`
+	}
+	edited("points.insert", func(c *place) string { return c.Thread }, func(c *place, list []pen.Contour, own geom.Matrix) ([]pen.Contour, error) {
+		inv, ok := own.Inverse()
+		if !ok {
+			return nil, nil
+		}
+		best, at, t, least := -1, 0, 0.0, math.Inf(1)
+		for i := range list {
+			if k, u, d := list[i].Nearest(inv.Apply(geom.Point{X: c.X, Y: c.Y})); d < least {
+				best, at, t, least = i, k, u, d
+			}
+		}
+		if best < 0 {
+			return nil, nil
+		}
+		list[best].Insert(at, t)
+		return list, nil
+	})
+	type amount struct {
+		Thread    string  `json:"thread"`
+		Tolerance float64 `json:"tolerance"`
+	}
+	edited("points.simplify", func(c *amount) string { return c.Thread }, func(c *amount, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+		return pen.Simplify(list, min(max(c.Tolerance, 0.01), 1000)), nil
+	})
+	// Shapes become paths with points; undo gives their numbers back.
+	intent("points.begin", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+		var list []string
+		for _, l := range s.layers(m, c.Threads) {
+			if l.IsShape() {
+				list = append(list, l.ID)
+			}
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return command("layer.outline", map[string]any{"ids": list}), nil
+	})
+}
