@@ -119,6 +119,16 @@ func TestPointsAreDraggedAddedAndTakenOut(t *testing.T) {
 	p.pressWord("Smooth")
 	p.settled()
 	p.wait(`document.querySelectorAll('[data-point$=".in"]').length === 1`)
+	p.undo()
+	// Two corners that lie across are put above one another: the rectangle leans.
+	p.click(240, 60)
+	x, y = p.at(80, 180)
+	p.do(chromedp.MouseClickXY(x, y, chromedp.ButtonModifiers(chromedp.ModifierShift)))
+	p.pressWord("Column")
+	p.settled()
+	if right, left := p.colourAt(230, 70), p.colourAt(90, 170); right != paper || left != paper {
+		t.Error("two corners in a column leave the rectangle as wide as it was")
+	}
 	p.do(chromedp.Focus(`[data-desk]`))
 	p.key(kb.Escape)
 	p.wait(`!document.querySelector('[data-points]')`)

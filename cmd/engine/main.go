@@ -122,6 +122,7 @@ func main() {
 	on("penEnd", func(a []js.Value) (any, error) { return s.PenEnd(moment(a[0])), nil })
 	on("penDrop", func([]js.Value) (any, error) { s.PenDrop(); return true, nil })
 	on("outlineOf", func(a []js.Value) (any, error) { return s.Outline(moment(a[0]), a[1].String()), nil })
+	on("simplifiedTo", func(a []js.Value) (any, error) { return s.Simplified(moment(a[0]), a[1].String(), a[2].Float()), nil })
 	on("spotAt", func(a []js.Value) (any, error) {
 		return s.SpotAt(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}), nil
 	})

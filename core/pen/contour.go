@@ -22,7 +22,8 @@ func (n Node) Smooth() bool {
 	return l > 0 && u.X*v.X+u.Y*v.Y < -0.999*l
 }
 
-func (n Node) moved(by geom.Point) Node { return Node{n.At.Add(by), n.In.Add(by), n.Out.Add(by)} }
+// Moved returns the point with its handles, moved by a vector.
+func (n Node) Moved(by geom.Point) Node { return Node{n.At.Add(by), n.In.Add(by), n.Out.Add(by)} }
 
 // Contour is one line of a path.
 type Contour struct {

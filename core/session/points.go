@@ -153,7 +153,7 @@ func (g *gesture) pullPoints(at geom.Point, mod Modifiers) (edit.Command, Readou
 			}
 			moved[[2]int{k.contour, k.node}] = true
 			v := &list[k.contour].Nodes[k.node]
-			*v = pen.Node{At: v.At.Add(by), In: v.In.Add(by), Out: v.Out.Add(by)}
+			*v = v.Moved(by)
 		}
 	}
 	return setPath(gr.layer.ID, pen.Path(list)), r
@@ -268,7 +268,7 @@ func init() {
 		by := inv.ApplyVector(geom.Point{X: c.DX, Y: c.DY})
 		c.each(list, func(k *pen.Contour, i int) {
 			v := &k.Nodes[i]
-			*v = pen.Node{At: v.At.Add(by), In: v.In.Add(by), Out: v.Out.Add(by)}
+			*v = v.Moved(by)
 		})
 		return list, nil
 	})
@@ -310,7 +310,7 @@ func init() {
 		Tolerance float64 `json:"tolerance"`
 	}
 	edited("points.simplify", func(c *amount) string { return c.Thread }, func(c *amount, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
-		return pen.Simplify(list, min(max(c.Tolerance, 0.01), 1000)), nil
+		return pen.Simplify(list, tolerated(c.Tolerance)), nil
 	})
 	// Shapes become paths with points; undo gives their numbers back.
 	intent("points.begin", func(s *Session, m Moment, c *threads) (edit.Command, error) {

@@ -9,7 +9,7 @@ import { desk, drawsShape, fail, refreshDraft, select, set, useDesk } from '../p
 import { layerMenu } from './menus'
 import { takePictures } from './pictures'
 import { Overlay } from './Overlay'
-import { edited, editPoints, endPen, penBack, penDoes } from './drawing'
+import { edited, openPoints, endPen, penBack, penDoes } from './drawing'
 import { Pen } from './Points'
 import { largeView, toPage, viewOf } from './view'
 
@@ -261,7 +261,7 @@ export function Desk() {
     if (here < 0) return
     if (chain[here + 1]) select([chain[here + 1]], chain[here])
     else if (d.selected[0]?.layer.kind === 'text') focusWords()
-    else editPoints()
+    else openPoints()
   }
 
   // React's wheel listeners are passive; zooming must keep the page from scrolling.

@@ -37,7 +37,7 @@ export const penBack = () => set({ pen: engine.pen(desk().moment, 'back', 0, 0, 
 export const penMirror = () => set({ mirror: !desk().mirror, pen: engine.pen(desk().moment, 'mirror', 0, 0, false, false, 1, '') })
 
 /** Shows the points of the selected layer; a shape becomes a path first. */
-export function editPoints() {
+export function openPoints() {
   const d = desk()
   const one = d.selected.length === 1 ? d.selected[0].layer : null
   if (!one || one.locked) return

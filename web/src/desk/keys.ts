@@ -7,7 +7,7 @@ import { desk, drawsShape, goToTime, select, set, swapRest, toRest } from '../pr
 import { goToMove, leaveLarge, mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { selectNew } from './Desk'
-import { editPoints, edited, endPen, leavePoints, nextPoint, nudgePoints, penBack, withPoints } from './drawing'
+import { openPoints, edited, endPen, leavePoints, nextPoint, nudgePoints, penBack, withPoints } from './drawing'
 import { pasteHere } from './menus'
 import { choosePictures } from './pictures'
 import { pickTool } from './Rail'
@@ -137,7 +137,7 @@ function nextPart() {
 function putDown() {
   const { tool } = desk()
   if (tool === 'pen') { endPen(); return }
-  if (tool === 'select') { editPoints(); return }
+  if (tool === 'select') { openPoints(); return }
   if (tool !== 'text' && !drawsShape(tool)) return
   set({ tool: 'select' })
   const before = new Set(desk().rows.map((r) => r.thread))

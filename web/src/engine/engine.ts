@@ -127,6 +127,8 @@ export const engine = {
   penDrop: () => call<boolean>('penDrop'),
   outlineOf: (m: Moment, thread: string) => call<Outline>('outlineOf', m, thread),
   /** The place on a drawn path nearest to a point of the page. */
+  /** How many points a drawn path keeps when it may move by tolerance px. */
+  simplifiedTo: (m: Moment, thread: string, tolerance: number) => call<number>('simplifiedTo', m, thread, tolerance),
   spotAt: (m: Moment, thread: string, x: number, y: number) => call<string>('spotAt', m, thread, x, y),
   /** How a layer is painted, to be given to others. */
   lookOf: (m: Moment, thread: string) => call<object | null>('lookOf', m, thread),

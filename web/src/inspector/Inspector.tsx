@@ -17,6 +17,7 @@ const kinds: Record<string, string> = {
 export function Inspector() {
   const selected = useDesk((d) => d.selected)
   const selection = useDesk((d) => d.selection)
+  const editing = useDesk((d) => d.editing)
   if (selection.length === 0) return <Frame><ScenePanel /></Frame>
   if (selected.length === 0) {
     return (
@@ -26,6 +27,7 @@ export function Inspector() {
     )
   }
   const one = selected.length === 1 ? selected[0] : null
+  const open = one?.layer.kind === 'path' && editing === one.layer.thread ? one : null
   return (
     <Frame>
       <div className="flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-4">
@@ -40,8 +42,10 @@ export function Inspector() {
         ) : <h2 className="flex-1 pl-2 text-[14px] font-semibold">{selected.length} layers</h2>}
         <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(selected[0].layer.tint ?? 0) & 7] }} aria-hidden />
       </div>
+      {/* While its points are open they come first; what is done to them must not lie below the fold. */}
+      {open && <PointsPanel selected={open} />}
       <Look selected={selected} />
-      {one && canHavePoints(one.layer.kind) && <PointsPanel selected={one} />}
+      {one && !open && canHavePoints(one.layer.kind) && <PointsPanel selected={one} />}
       <Place selected={selected} />
       <Moves selected={selected} />
       <Timing selected={selected} />
