@@ -77,7 +77,11 @@ func TestFiftyKillsLoseNothing(t *testing.T) {
 				acked.Store(base)
 			}
 		}()
-		time.Sleep(time.Duration(5+r.IntN(120)) * time.Millisecond)
+		// After some changes, so that a slow machine is killed as often in the middle of them as a fast one, and then at any moment.
+		for want, late := acked.Load()+int64(r.IntN(7)), time.Now().Add(20*time.Second); acked.Load() < want && time.Now().Before(late); {
+			time.Sleep(time.Millisecond)
+		}
+		time.Sleep(time.Duration(r.IntN(60)) * time.Millisecond)
 		s.kill()
 		close(stop)
 		<-done
