@@ -70,7 +70,7 @@ func TestScreenshots(t *testing.T) {
 	p.do(chromedp.MouseEvent("mouseMoved", x, y), chromedp.Sleep(700e6))
 	p.shot("shape-rings")
 	p.undo()
-	p.click(950, 700)
+	p.click(500, 600)
 	p.press(`[aria-label^="Fill:"]`)
 	p.do(chromedp.Sleep(700e6))
 	p.shot("colour-roles")

@@ -41,7 +41,9 @@ func (s *Store) KeepStage(project, id, name string) (*Stage, error) {
 		return nil, err
 	}
 	var row Project
-	s.describe(&row, p)
+	if _, err := s.describe(&row, p, nil); err != nil {
+		return nil, err
+	}
 	stage := &Stage{ID: id, ProjectID: project, Name: name, Revision: revision, Length: row.Length, Scenes: len(p.Film.Scenes), Document: raw, CreatedAt: time.Now()}
 	return stage, s.db.Transaction(func(tx *gorm.DB) error {
 		var n int64

@@ -17,6 +17,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/frame"
+	"capstan/core/motion"
 	"capstan/core/words"
 	"capstan/studio/aside"
 
@@ -108,6 +109,7 @@ type Store struct {
 type opened struct {
 	doc      *doc.Project
 	revision int64
+	film     *frame.Film // of the last change, where its length hung on its moves
 }
 
 // intact checks the database before anything is read or changed.
@@ -204,7 +206,9 @@ func (s *Store) Create(p *doc.Project) (*Project, error) {
 		return nil, err
 	}
 	row := &Project{ID: p.ID, CreatedAt: time.Now(), UpdatedAt: time.Now()}
-	s.describe(row, p)
+	if _, err := s.describe(row, p, nil); err != nil {
+		return nil, err
+	}
 	err = s.db.Transaction(func(tx *gorm.DB) error {
 		if err := tx.Create(row).Error; err != nil {
 			return err
@@ -214,15 +218,24 @@ func (s *Store) Create(p *doc.Project) (*Project, error) {
 	return row, err
 }
 
-func (s *Store) describe(row *Project, p *doc.Project) {
+// describe notes on a row what the list of projects says of a document. The film it returns, nil where none had to be made, is what
+// the next call for this project is given, so that only what changed is compiled again.
+func (s *Store) describe(row *Project, p *doc.Project, before *frame.Film) (*frame.Film, error) {
 	row.Name, row.Width, row.Height = p.Name, p.Film.Width, p.Film.Height
-	row.Length = 0
-	for i, sc := range p.Film.Scenes {
-		row.Length += sc.Stay
-		if i > 0 {
-			row.Length += sc.Transition.Duration
+	var stays []int64
+	for _, sc := range p.Film.Scenes {
+		if sc.AutoStay || len(sc.Cues) > 0 { // its stay hangs on its moves and cues
+			film, err := frame.Compile(p, s.assets, before)
+			if err != nil {
+				return nil, err
+			}
+			row.Length = film.Order.Length
+			return film, nil
 		}
+		stays = append(stays, sc.Stay)
 	}
+	row.Length = motion.NewOrder(&p.Film, stays).Length
+	return nil, nil
 }
 
 // Delete removes a project in the bin with its changes, for good.
@@ -273,7 +286,7 @@ func (s *Store) load(id string) (*opened, error) {
 	if err := s.db.Where("project_id = ? AND revision > ?", id, snap.Revision).Order("revision").Find(&changes).Error; err != nil {
 		return nil, err
 	}
-	o := &opened{p, snap.Revision}
+	o := &opened{doc: p, revision: snap.Revision}
 	for _, c := range changes {
 		next, _, err := edit.Apply(o.doc, edit.Command(c.Command), s.assets)
 		if err != nil {
@@ -352,13 +365,16 @@ func (s *Store) Apply(id string, base int64, window, commandID string, command j
 	if err != nil {
 		return Change{}, err
 	}
+	row := Project{ID: id}
+	film, err := s.describe(&row, next, o.film)
+	if err != nil {
+		return Change{}, err
+	}
 	c := Change{id, base + 1, commandID, window, command, rawPatch, time.Now()}
 	err = s.db.Transaction(func(tx *gorm.DB) error {
 		if err := tx.Create(&c).Error; err != nil {
 			return err
 		}
-		row := Project{ID: id}
-		s.describe(&row, next)
 		err := tx.Model(&Project{}).Where("id = ?", id).Updates(map[string]any{
 			"name": row.Name, "width": row.Width, "height": row.Height, "length": row.Length,
 			"revision": c.Revision, "updated_at": c.At,
@@ -380,6 +396,6 @@ func (s *Store) Apply(id string, base int64, window, commandID string, command j
 	if err != nil {
 		return Change{}, fmt.Errorf("the change could not be stored: %w", err)
 	}
-	o.doc, o.revision = next, c.Revision
+	o.doc, o.revision, o.film = next, c.Revision, film
 	return c, nil
 }

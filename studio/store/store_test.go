@@ -241,3 +241,35 @@ func TestDamageAndASecondStartAreTold(t *testing.T) {
 		t.Error("the damaged file was changed")
 	}
 }
+
+// The length in the list is that of the film that would be exported: waits at cues and the closing transition are part of it.
+func TestTheListTellsTheLengthOfTheFilm(t *testing.T) {
+	s := open(t, t.TempDir())
+	if _, err := s.Create(doc.NewProject("p", "p", 320, 240, "s")); err != nil {
+		t.Fatal(err)
+	}
+	for n, c := range []struct {
+		command string
+		length  int64
+	}{
+		{`{"op":"film.set","patch":{"loop":true,"closing":{"kind":"crossfade","duration":700}}}`, 4700},
+		{`{"op":"cue.add","scene":"s","id":"q","name":"now","at":1000,"wait":500}`, 5200},
+		{`{"op":"scene.set","ids":["s"],"patch":{"endsAtCue":"q"}}`, 2200},
+	} {
+		if _, err := s.Apply("p", int64(n), "w", fmt.Sprint("c", n), json.RawMessage(c.command)); err != nil {
+			t.Fatalf("%s: %v", c.command, err)
+		}
+		p, _, err := s.Load("p")
+		if err != nil {
+			t.Fatal(err)
+		}
+		film, err := frame.Compile(p, assets, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		list, err := s.Projects()
+		if err != nil || list[0].Length != film.Order.Length || list[0].Length != c.length {
+			t.Errorf("after %s the list says %d ms, the film has %d, %v", c.command, list[0].Length, film.Order.Length, err)
+		}
+	}
+}

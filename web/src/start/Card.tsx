@@ -41,9 +41,9 @@ export function Card({ project: p, onRename, onCopy, onBin }: { project: Project
           }}
         />
       )}
-      <span className="flex h-[26px] items-center justify-between text-[12px] text-ink-600">
-        <span className="truncate">{p.width} × {p.height} · {filmTime(p.length)}</span>
-        <span className="flex opacity-0 focus-within:opacity-100 group-hover:opacity-100">
+      <span className="relative flex h-[26px] items-center text-[12px] text-ink-600">
+        <span className="whitespace-nowrap">{p.width} × {p.height} · {filmTime(p.length)}</span>
+        <span className="absolute right-0 flex rounded-md bg-sailcloth-200 opacity-0 focus-within:opacity-100 group-hover:opacity-100">
           <Sign name={`Rename ${p.name}`} className="hover:bg-sailcloth-300" onClick={() => setName(p.name)}><Pencil size={15} strokeWidth={1.5} /></Sign>
           <Sign name={`Duplicate ${p.name}`} className="hover:bg-sailcloth-300" onClick={onCopy}><Copy size={15} strokeWidth={1.5} /></Sign>
           <Sign name={`Put ${p.name} into the bin`} className="hover:bg-sailcloth-300" onClick={onBin}><Trash2 size={15} strokeWidth={1.5} /></Sign>
