@@ -303,7 +303,8 @@ export function Desk() {
         ref={canvas} className="absolute inset-0" style={{ width: size.w, height: size.h }}
         data-page={film ? `${film.width} ${film.height}` : undefined} data-view={view ? `${view.scale} ${view.x} ${view.y}` : undefined}
       />
-      {view && film && !playing && !large && <OverlayHost view={view} size={size} onGesture={startGesture} />}
+      {/* While something is drawn, the bars of what is selected would catch its presses. */}
+      {view && film && !playing && !large && (tool === 'select' || tool === 'path') && <OverlayHost view={view} size={size} onGesture={startGesture} />}
       {box && (box.line
         ? <svg className="pointer-events-none absolute inset-0 h-full w-full"><line x1={box.x} y1={box.y} x2={box.x + box.w} y2={box.y + box.h} stroke="#A8731A" strokeWidth="2" /></svg>
         : <div className="pointer-events-none absolute border border-brass-600 bg-brass-400/10" style={{ left: box.x, top: box.y, width: box.w, height: box.h }} />)}

@@ -28,34 +28,34 @@ export function pickTool(tool: Tool) {
   set({ tool })
 }
 
+/** Words for which there is no room where the desk is narrow; the signs stay, with their names. */
+const narrow = '@max-[940px]:hidden'
+
 export function Rail() {
   const tool = useDesk((d) => d.tool)
   const some = useDesk((d) => d.selection.length > 0)
   const offer = useDesk((d) => (d.offer && d.selection.includes(d.offer) ? d.offer : null))
-  const mirror = useDesk((d) => d.mirror)
-  const smoothing = useDesk((d) => d.smoothing)
-  const picking = useDesk((d) => !!d.picking)
   const ghosts = useDesk((d) => d.ghosts)
   const entry = (t: Tool, word: string, key: string, disabled = false) => (
     <button
-      type="button" key={t} disabled={disabled} aria-pressed={tool === t} title={`${word} (${key})`}
+      type="button" key={t} aria-label={word} disabled={disabled} aria-pressed={tool === t} title={`${word} (${key})`}
       onClick={() => (tool === t ? set({ tool: 'select' }) : pickTool(t))}
-      className={`flex h-7 items-center gap-1.5 rounded-md px-2 disabled:opacity-40 ${tool === t ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}
+      className={`flex h-7 items-center gap-1.5 whitespace-nowrap rounded-md px-2 disabled:opacity-40 ${tool === t ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}
     >
-      {signs[t] ?? <ShapeSign d={engine.shapes().find((k) => k.kind === t)!.d} />}{word}
+      {signs[t] ?? <ShapeSign d={engine.shapes().find((k) => k.kind === t)!.d} />}<span className={narrow}>{word}</span>
     </button>
   )
   return (
-    <div className="flex h-[36px] shrink-0 items-center gap-1 border-t border-sailcloth-300 bg-paper px-3" role="toolbar" aria-label="Add">
-      <span className="pr-2 font-semibold">Add</span>
+    <div className="@container relative flex h-[36px] shrink-0 items-center gap-1 border-t border-sailcloth-300 bg-paper px-3" role="toolbar" aria-label="Add">
+      <span className={`pr-2 font-semibold ${narrow}`}>Add</span>
       {entry('rectangle', 'Rectangle', '1')}
       {entry('ellipse', 'Ellipse', '2')}
       <Shapes tool={tool} />
       {entry('pen', 'Pen', '6')}
       {entry('hand', 'Freehand', '7')}
       {entry('text', 'Text', '3')}
-      <button type="button" title="Picture from disk (4)" onClick={() => { toRest(); choosePictures() }} className="flex h-7 items-center gap-1.5 rounded-md px-2 hover:bg-sailcloth-200">
-        <Image size={18} strokeWidth={1.5} />Picture
+      <button type="button" aria-label="Picture" title="Picture from disk (4)" onClick={() => { toRest(); choosePictures() }} className="flex h-7 items-center gap-1.5 rounded-md px-2 hover:bg-sailcloth-200">
+        <Image size={18} strokeWidth={1.5} /><span className={narrow}>Picture</span>
       </button>
       <input
         type="file" accept="image/png,image/jpeg" multiple hidden data-picture-input aria-label="Picture files"
@@ -63,35 +63,47 @@ export function Rail() {
       />
       <span className="mx-1 h-5 w-px bg-sailcloth-300" />
       {entry('path', 'Motion path', '5', !some)}
-      {offer && some && (
-        <span className="ml-2 flex items-center gap-2 text-[12px]" role="status">
-          <Button look="main" onClick={() => { run('ground.make', { threads: [offer] }); set({ offer: null }) }}>Make it the ground</Button>
-          <Sign name="Leave it as it is" className="hover:bg-sailcloth-200" onClick={() => set({ offer: null })}><X size={14} strokeWidth={1.5} /></Sign>
-        </span>
-      )}
-      {picking && <span className="ml-2 truncate text-[12px] text-ink-600" role="status">Press the page where the colour is. Escape lets go.</span>}
-      {tool === 'pen' && (
-        <span className="ml-1 flex min-w-0 items-center gap-2 text-[12px] text-ink-600" role="status">
-          <Button aria-pressed={mirror} className={mirror ? '!bg-brass-200' : ''} title="Draws the other side too, about the upright line through the first point" onClick={penMirror}>Both sides</Button>
-          <span className="truncate">Press for corners, drag for curves. Enter ends, Backspace takes back.</span>
-        </span>
-      )}
-      {tool === 'hand' && (
-        <span className="ml-1 flex min-w-0 items-center gap-2 text-[12px] text-ink-600">
-          Smoothing
-          <input type="range" aria-label="Smoothing" min={1} max={24} value={smoothing} onChange={(e) => set({ smoothing: Number(e.target.value) })} onKeyDown={(e) => e.stopPropagation()} className="w-[90px] accent-brass-600" />
-          <span className="truncate" role="status">Draw a line.</span>
-        </span>
-      )}
-      {tool !== 'select' && tool !== 'pen' && tool !== 'hand' && (
-        <span className="ml-2 truncate text-[12px] text-ink-600" role="status">
-          {tool === 'path' ? 'Drag from the layer to where it goes, or from the wings to let it arrive.' : tool === 'text' ? 'Press where the words go.' : 'Drag it, or press for the usual size. Shift: equal sides; Alt: from the middle.'} Escape lets go.
-        </span>
-      )}
+      <Says offer={some ? offer : null} />
       <span className="flex-1" />
       <Sign name="Ghosts: where the selected layers were and will be (G)" pressed={ghosts} className={ghosts ? 'bg-brass-200' : 'hover:bg-sailcloth-200'} onClick={() => set({ ghosts: !ghosts })}><Ghost size={16} strokeWidth={1.5} /></Sign>
       <span className="mx-1 h-5 w-px bg-sailcloth-300" />
       <Zoom />
+    </div>
+  )
+}
+
+/** What the tool in hand asks for, on the desk above the rail: there is room for it there at any width. The page goes on under it. */
+function Says({ offer }: { offer: string | null }) {
+  const tool = useDesk((d) => d.tool)
+  const mirror = useDesk((d) => d.mirror)
+  const smoothing = useDesk((d) => d.smoothing)
+  const picking = useDesk((d) => !!d.picking)
+  if (!offer && !picking && tool === 'select') return null
+  return (
+    <div role="status" className="pointer-events-none absolute bottom-full left-0 mb-1 ml-2 flex h-8 items-center gap-2 whitespace-nowrap rounded-md border border-sailcloth-300 bg-paper px-2.5 text-[12px] text-ink-600 *:pointer-events-auto">
+      {offer && (
+        <>
+          <Button look="main" onClick={() => { run('ground.make', { threads: [offer] }); set({ offer: null }) }}>Make it the ground</Button>
+          <Sign name="Leave it as it is" className="hover:bg-sailcloth-200" onClick={() => set({ offer: null })}><X size={14} strokeWidth={1.5} /></Sign>
+        </>
+      )}
+      {picking && <>Press the page where the colour is. Escape lets go.</>}
+      {tool === 'pen' && (
+        <>
+          <Button aria-pressed={mirror} className={mirror ? '!bg-brass-200' : ''} title="Draws the other side too, about the upright line through the first point" onClick={penMirror}>Both sides</Button>
+          Press for corners, drag for curves. Enter ends, Backspace takes back.
+        </>
+      )}
+      {tool === 'hand' && (
+        <>
+          Smoothing
+          <input type="range" aria-label="Smoothing" min={1} max={24} value={smoothing} onChange={(e) => set({ smoothing: Number(e.target.value) })} onKeyDown={(e) => e.stopPropagation()} className="w-[90px] accent-brass-600" />
+          Draw a line. Escape lets go.
+        </>
+      )}
+      {tool !== 'select' && tool !== 'pen' && tool !== 'hand' && (
+        <>{tool === 'path' ? 'Drag from the layer to where it goes, or from the wings to let it arrive.' : tool === 'text' ? 'Press where the words go.' : 'Drag it, or press for the usual size. Shift: equal sides; Alt: from the middle.'} Escape lets go.</>
+      )}
     </div>
   )
 }
