@@ -162,36 +162,6 @@ func init() {
 			return g.Stops, nil
 		})
 	})
-	// A stroke comes in the ink that reads on the layer's fill, as wide as suits the page.
-	intent("stroke.set", func(s *Session, m Moment, c *struct {
-		Threads []string       `json:"threads"`
-		Patch   map[string]any `json:"patch"` // null takes the stroke away
-	}) (edit.Command, error) {
-		var list []map[string]any
-		for _, l := range s.layers(m, c.Threads) {
-			if _, ok := fillOf(l, fillPart); !ok {
-				continue
-			}
-			var patch any
-			if c.Patch != nil {
-				p := map[string]any{}
-				if l.Stroke == nil {
-					short := min(s.doc.Film.Width, s.doc.Film.Height)
-					p["fill"] = doc.Fill{Kind: doc.Solid, Colour: readable(doc.Fill{})}
-					p["width"] = max(1, math.Round(float64(short)/180))
-				}
-				for k, v := range c.Patch {
-					p[k] = v
-				}
-				patch = p
-			}
-			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"stroke": patch}})
-		}
-		if len(list) == 0 {
-			return nil, nil
-		}
-		return command("layer.set", map[string]any{"set": list}), nil
-	})
 	// Dashes of one length. A length that is missing is that of the other; a line of none is wanted for round dots alone.
 	intent("stroke.dash", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
@@ -203,32 +173,6 @@ func init() {
 			if l.Stroke != nil {
 				list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"stroke": map[string]any{"dash": dashed(l.Stroke, c.Line, c.Gap)}}})
 			}
-		}
-		if len(list) == 0 {
-			return nil, nil
-		}
-		return command("layer.set", map[string]any{"set": list}), nil
-	})
-	// A shadow falls a little down the page.
-	intent("shadow.set", func(s *Session, m Moment, c *struct {
-		Threads []string       `json:"threads"`
-		Patch   map[string]any `json:"patch"` // null takes the shadow away
-	}) (edit.Command, error) {
-		var list []map[string]any
-		for _, l := range s.layers(m, c.Threads) {
-			var patch any
-			if c.Patch != nil {
-				p := map[string]any{}
-				if l.Shadow == nil {
-					u := math.Round(float64(min(s.doc.Film.Width, s.doc.Film.Height)) / 120)
-					p["x"], p["y"], p["blur"], p["colour"] = 0, u, u, "#0c252380"
-				}
-				for k, v := range c.Patch {
-					p[k] = v
-				}
-				patch = p
-			}
-			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"shadow": patch}})
 		}
 		if len(list) == 0 {
 			return nil, nil

@@ -103,30 +103,6 @@ func init() {
 		}
 		return command("project.set", map[string]any{"patch": map[string]any{"looks": looks}}), nil
 	})
-	intent("glow.set", func(s *Session, m Moment, c *struct {
-		Threads []string       `json:"threads"`
-		Patch   map[string]any `json:"patch"` // null takes the glow away
-	}) (edit.Command, error) {
-		var list []map[string]any
-		for _, l := range s.layers(m, c.Threads) {
-			var patch any
-			if c.Patch != nil {
-				p := map[string]any{}
-				if l.Glow == nil {
-					p["blur"], p["colour"] = max(2, float64(min(s.doc.Film.Width, s.doc.Film.Height))/60), "#f3dca6"
-				}
-				for k, v := range c.Patch {
-					p[k] = v
-				}
-				patch = p
-			}
-			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"glow": patch}})
-		}
-		if len(list) == 0 {
-			return nil, nil
-		}
-		return command("layer.set", map[string]any{"set": list}), nil
-	})
 	// A picture or a texture as a fill; hash and media are those of a file that was just taken in, or of one the project has.
 	intent("fill.picture", func(s *Session, m Moment, c *struct {
 		Threads []string   `json:"threads"`

@@ -1,0 +1,72 @@
+package session
+
+import (
+	"maps"
+	"math"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+)
+
+// worn is a part of the look that a layer may have or not: its stroke, shadow or glow.
+type worn struct {
+	part string
+	fits func(l *doc.Layer) bool
+	has  func(l *doc.Layer) bool
+	// first is what it is when it is put on; short is the shorter side of the page, px.
+	first func(short float64) map[string]any
+}
+
+var wearable = []worn{
+	// A stroke comes in the ink that reads on the layer's fill, as wide as suits the page.
+	{"stroke",
+		func(l *doc.Layer) bool { _, ok := fillOf(l, fillPart); return ok },
+		func(l *doc.Layer) bool { return l.Stroke != nil },
+		func(short float64) map[string]any {
+			return map[string]any{"fill": doc.Fill{Kind: doc.Solid, Colour: readable(doc.Fill{})}, "width": max(1, math.Round(short/180))}
+		}},
+	// A shadow falls a little down the page.
+	{"shadow",
+		func(*doc.Layer) bool { return true },
+		func(l *doc.Layer) bool { return l.Shadow != nil },
+		func(short float64) map[string]any {
+			u := math.Round(short / 120)
+			return map[string]any{"x": 0, "y": u, "blur": u, "colour": "#0c252380"}
+		}},
+	{"glow",
+		func(*doc.Layer) bool { return true },
+		func(l *doc.Layer) bool { return l.Glow != nil },
+		func(short float64) map[string]any {
+			return map[string]any{"blur": max(2, short/60), "colour": "#f3dca6"}
+		}},
+}
+
+func init() {
+	for _, w := range wearable {
+		intent(w.part+".set", func(s *Session, m Moment, c *struct {
+			Threads []string       `json:"threads"`
+			Patch   map[string]any `json:"patch"` // null takes it away
+		}) (edit.Command, error) {
+			var list []map[string]any
+			for _, l := range s.layers(m, c.Threads) {
+				if !w.fits(l) {
+					continue
+				}
+				var patch any
+				if c.Patch != nil {
+					p := map[string]any{}
+					if !w.has(l) {
+						p = w.first(float64(min(s.doc.Film.Width, s.doc.Film.Height)))
+					}
+					maps.Copy(p, c.Patch)
+					patch = p
+				}
+				list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{w.part: patch}})
+			}
+			if len(list) == 0 {
+				return nil, nil
+			}
+			return command("layer.set", map[string]any{"set": list}), nil
+		})
+	}
+}
