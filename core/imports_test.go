@@ -12,7 +12,7 @@ import (
 // layers lists the folders of the house from the ground floor up; a package imports from floors below its own
 // only.
 var layers = []string{
-	"core/words", "core/geom", "core/paint", "core/pen", "core/doc", "core/shape", "core/text", "core/motion", "core/morph", "core/anim", "core/frame", "core/raster", "core/edit",
+	"core/words", "core/geom", "core/paint", "core/pen", "core/combine", "core/doc", "core/shape", "core/text", "core/motion", "core/morph", "core/anim", "core/frame", "core/raster", "core/edit",
 	"core/session", "library", "demo", "studio/aside", "studio/store", "studio/media", "studio/bundle", "studio/export", "web", "studio/api", "bench", "cmd", "scripts",
 }
 
