@@ -26,8 +26,8 @@ ENGINE_FLAGS := -trimpath -gcflags=all=-l -gcflags=math= $(HOT:%=-gcflags=capsta
 engine:
 	@mkdir -p $(WEB)/public
 	@mkdir -p bin
-	GOROOT="$$($(GO) env GOROOT)" $(GO) run ./scripts/overlay > bin/overlay.json
-	GOOS=js GOARCH=wasm $(GO) build -overlay bin/overlay.json -ldflags="-s -w" $(ENGINE_FLAGS) -o $(WASM) ./cmd/engine
+	GOROOT="$$($(GO) env GOROOT)" $(GO) run ./scripts/overlay
+	GOOS=js GOARCH=wasm $(GO) build -modfile bin/engine.mod -overlay bin/overlay.json -ldflags="-s -w" $(ENGINE_FLAGS) -o $(WASM) ./cmd/engine
 	cp "$$($(GO) env GOROOT)/lib/wasm/wasm_exec.js" $(WEB)/public/wasm_exec.js
 
 deps: $(WEB)/node_modules/.installed

@@ -126,6 +126,7 @@ func main() {
 	on("spotAt", func(a []js.Value) (any, error) {
 		return s.SpotAt(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}), nil
 	})
+	on("combining", func(a []js.Value) (any, error) { return s.CombiningView(moment(a[0]), list(a[1]), a[2].String()), nil })
 	on("lookOf", func(a []js.Value) (any, error) { return s.LookOf(moment(a[0]), a[1].String()), nil })
 	on("tones", func(a []js.Value) (any, error) { return session.Tones(a[0].String()), nil })
 	on("shapes", func([]js.Value) (any, error) { return session.ShapeSigns(), nil })

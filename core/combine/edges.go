@@ -1,9 +1,7 @@
 package combine
 
 import (
-	"cmp"
 	"math"
-	"slices"
 	"sort"
 
 	"capstan/core/geom"
@@ -289,6 +287,15 @@ func (a *arrangement) touch(first int) {
 	}
 }
 
+// byPlace sorts cuts along their edge.
+type byPlace []cut
+
+func (c byPlace) Len() int      { return len(c) }
+func (c byPlace) Swap(i, j int) { c[i], c[j] = c[j], c[i] }
+func (c byPlace) Less(i, j int) bool {
+	return c[i].t < c[j].t || c[i].t == c[j].t && c[i].at < c[j].at
+}
+
 // split divides edges at their cuts.
 func (a *arrangement) split() {
 	old, n := a.edges, 0
@@ -305,7 +312,7 @@ func (a *arrangement) split() {
 			a.edges = append(a.edges, *e)
 			continue
 		}
-		slices.SortFunc(e.cuts, func(c, d cut) int { return cmp.Or(cmp.Compare(c.t, d.t), c.at-d.at) })
+		sort.Sort(byPlace(e.cuts))
 		from, begin := e.from, make([]float64, len(e.along))
 		for k, s := range e.along {
 			begin[k] = s.a
@@ -382,17 +389,17 @@ func (a *arrangement) same(e, o *edge) bool {
 
 // drop leaves out edges that areas run along there and back.
 func (a *arrangement) drop() {
-	a.edges = slices.DeleteFunc(a.edges, func(e edge) bool {
-		if len(e.along) < 2 {
-			return false
-		}
+	kept := a.edges[:0]
+edges:
+	for _, e := range a.edges {
 		for _, s := range e.along {
 			if a.turnsOf(&e, a.sources[s.source].area) != 0 {
-				return false
+				kept = append(kept, e)
+				continue edges
 			}
 		}
-		return true
-	})
+	}
+	a.edges = kept
 }
 
 // turnsOf says how often an area runs along an edge, minus how often it runs back.

@@ -2,7 +2,8 @@ package combine
 
 import (
 	"math"
-	"slices"
+	"sort"
+	"strings"
 
 	"capstan/core/geom"
 )
@@ -29,25 +30,22 @@ func (a *arrangement) inside(w []int, to []bool) []bool {
 	return to
 }
 
-// sets returns the sets of areas that some place lies in, without the empty one, in the order of their members.
+// sets returns the sets of areas that some place lies in, without the empty one, in the order of their foremost members.
 func (a *arrangement) sets() [][]bool {
 	a.sides()
-	seen := map[string]bool{}
-	var out [][]bool
+	seen := map[string][]bool{}
+	var keys []string
 	note := func(w []int) {
 		set := a.inside(w, nil)
-		if !slices.Contains(set, true) {
-			return
-		}
-		k := make([]byte, len(set))
-		for i, b := range set {
-			if b {
-				k[i] = 1
+		k := make([]byte, len(set)) // from the front, so that sets sort by it
+		for i, in := range set {
+			if in {
+				k[len(set)-1-i] = 1
 			}
 		}
-		if !seen[string(k)] {
-			seen[string(k)] = true
-			out = append(out, set)
+		if key := string(k); seen[key] == nil && strings.IndexByte(key, 1) >= 0 {
+			seen[key] = set
+			keys = append(keys, key)
 		}
 	}
 	var w []int
@@ -56,17 +54,11 @@ func (a *arrangement) sets() [][]bool {
 		w = a.right(i, a.left[i], w)
 		note(w)
 	}
-	slices.SortFunc(out, func(s, t []bool) int {
-		for i := len(s) - 1; i >= 0; i-- {
-			if s[i] != t[i] {
-				if t[i] {
-					return -1
-				}
-				return 1
-			}
-		}
-		return 0
-	})
+	sort.Strings(keys)
+	out := make([][]bool, len(keys))
+	for i, k := range keys {
+		out[i] = seen[k]
+	}
 	return out
 }
 
@@ -400,5 +392,11 @@ func (a *arrangement) connected(lines []line) [][]line {
 	for i, l := range lines {
 		groups[root(i)] = append(groups[root(i)], l)
 	}
-	return slices.DeleteFunc(groups, func(g []line) bool { return g == nil })
+	var out [][]line
+	for _, g := range groups {
+		if g != nil {
+			out = append(out, g)
+		}
+	}
+	return out
 }

@@ -174,6 +174,7 @@ type Layer struct {
 	Text     *Text       `json:"text,omitzero"`
 	Picture  *PictureUse `json:"picture,omitzero"`
 	Marker   *Marker     `json:"marker,omitzero"`
+	Made     *Made       `json:"made,omitzero"` // of a path or picture that was made of other layers
 	Inset    *InsetUse   `json:"inset,omitzero"`
 	Tint     int         `json:"tint,omitzero"` // 0..7, the row's colour in the timeline
 	Locked   bool        `json:"locked,omitzero"`
@@ -256,6 +257,8 @@ type Stroke struct {
 	DashOffset float64   `json:"dashOffset,omitzero"` // px into the pattern
 	StartHead  string    `json:"startHead,omitzero"`  // of open lines: "", triangle, open, dot, bar
 	EndHead    string    `json:"endHead,omitzero"`
+
+	Trim *[2]float64 `json:"trim,omitzero"` // shares of the line's length, 0..1, between which it is drawn
 }
 
 // Shadow is cast by a layer. It falls the same way on the page however the layer is turned.

@@ -29,7 +29,7 @@ func share(list []*Layer, before map[string]*Layer) {
 func sameLayer(a, b *Layer) bool {
 	return a.ID == b.ID && a.Thread == b.Thread && a.Name == b.Name && a.Kind == b.Kind && samePlace(&a.Place, &b.Place) &&
 		a.Opacity == b.Opacity && sameFill(&a.Fill, &b.Fill) && a.Stroke.Equal(b.Stroke) && a.Blend == b.Blend &&
-		a.Blur == b.Blur && a.Feather == b.Feather && same(a.Shadow, b.Shadow) && same(a.Glow, b.Glow) && same(a.Marker, b.Marker) && a.Corner == b.Corner && a.Shape.Equal(b.Shape) && a.Path == b.Path && sameText(a.Text, b.Text) &&
+		a.Blur == b.Blur && a.Feather == b.Feather && same(a.Shadow, b.Shadow) && same(a.Glow, b.Glow) && same(a.Marker, b.Marker) && a.Made.same(b.Made) && a.Corner == b.Corner && a.Shape.Equal(b.Shape) && a.Path == b.Path && sameText(a.Text, b.Text) &&
 		samePicture(a.Picture, b.Picture) && same(a.Inset, b.Inset) && a.Tint == b.Tint && a.Locked == b.Locked && a.Hidden == b.Hidden &&
 		slices.EqualFunc(a.Moves, b.Moves, sameMove) && slices.Equal(a.Children, b.Children) && sameExtra(a.Extra, b.Extra)
 }
@@ -64,7 +64,7 @@ func (a *Stroke) Equal(b *Stroke) bool {
 		return a == b
 	}
 	return sameFill(&a.Fill, &b.Fill) && a.Width == b.Width && a.Side == b.Side && a.Cap == b.Cap && a.Join == b.Join &&
-		a.MiterLimit == b.MiterLimit && slices.Equal(a.Dash, b.Dash) && a.DashOffset == b.DashOffset && a.StartHead == b.StartHead && a.EndHead == b.EndHead
+		a.MiterLimit == b.MiterLimit && slices.Equal(a.Dash, b.Dash) && a.DashOffset == b.DashOffset && same(a.Trim, b.Trim) && a.StartHead == b.StartHead && a.EndHead == b.EndHead
 }
 
 func samePicture(a, b *PictureUse) bool {

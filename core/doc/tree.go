@@ -107,7 +107,7 @@ func (l *Layer) Clone() *Layer {
 	c.Place.Pivot = copied(l.Place.Pivot)
 	c.Fill, c.Shadow, c.Glow = l.Fill.clone(), copied(l.Shadow), copied(l.Glow)
 	if c.Stroke = copied(l.Stroke); c.Stroke != nil {
-		c.Stroke.Fill, c.Stroke.Dash = l.Stroke.Fill.clone(), slices.Clone(l.Stroke.Dash)
+		c.Stroke.Fill, c.Stroke.Dash, c.Stroke.Trim = l.Stroke.Fill.clone(), slices.Clone(l.Stroke.Dash), copied(l.Stroke.Trim)
 	}
 	if l.Text != nil {
 		t := *l.Text
@@ -117,7 +117,7 @@ func (l *Layer) Clone() *Layer {
 	if c.Picture = copied(l.Picture); c.Picture != nil {
 		c.Picture.Crop = copied(l.Picture.Crop)
 	}
-	c.Inset, c.Marker = copied(l.Inset), copied(l.Marker)
+	c.Inset, c.Marker, c.Made = copied(l.Inset), copied(l.Marker), l.Made.clone()
 	if c.Shape = copied(l.Shape); c.Shape != nil {
 		c.Shape.Corners, c.Shape.Tip, c.Shape.Bends = copied(l.Shape.Corners), copied(l.Shape.Tip), slices.Clone(l.Shape.Bends)
 	}

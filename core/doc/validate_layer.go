@@ -24,7 +24,10 @@ func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, c
 }
 
 // head checks a layer's own fields, and says whether there is sense in looking on.
-func (c *checker) head(at string, l *Layer, s *Scene) bool {
+func (c *checker) head(at string, l *Layer, s *Scene) bool { return c.headIn(at, l, s, 0) }
+
+// headIn is head for a layer that others were made of, depth times over.
+func (c *checker) headIn(at string, l *Layer, s *Scene, depth int) bool {
 	if l.Thread == "" || len(l.Thread) > 40 {
 		c.fail(at+".thread", "must be 1 to 40 characters long")
 	}
@@ -40,6 +43,7 @@ func (c *checker) head(at string, l *Layer, s *Scene) bool {
 	c.number(at+".tint", float64(l.Tint), 0, 7)
 	c.look(at, l, s)
 	c.shape(at+".shape", l)
+	c.made(at+".made", l, s, depth)
 	if l.Kind != Group && len(l.Children) > 0 {
 		c.fail(at+".children", "belong to groups only")
 	}

@@ -67,6 +67,9 @@ func (c *checker) stroke(at string, l *Layer, s *Scene) {
 		}
 		c.oneOf(at+".startHead", v.StartHead, geom.Heads...)
 		c.oneOf(at+".endHead", v.EndHead, geom.Heads...)
+		if v.Trim != nil && !(v.Trim[0] >= 0 && v.Trim[0] <= v.Trim[1] && v.Trim[1] <= 1) {
+			c.fail(at+".trim", "is %v; it must be two shares from 0 to 1, the lower one first", *v.Trim)
+		}
 	}
 }
 

@@ -70,7 +70,7 @@ func init() {
 			}
 			head := *l
 			head.Children, head.Moves = nil, nil
-			n, err := merged(&head, set.Patch, "id", "thread", "kind", "children", "moves")
+			n, err := merged(&head, set.Patch, "id", "thread", "kind", "children", "moves", "made")
 			if err != nil {
 				return err
 			}

@@ -58,6 +58,15 @@ func scale(l *doc.Layer, kx, ky float64) error {
 	if v := l.Place.Pivot; v != nil {
 		v[0], v[1] = v[0]*kx, v[1]*ky
 	}
+	if l.Made != nil {
+		for _, k := range l.Made.Of {
+			k.Place.X, k.Place.Y = cut(k.Place.X*kx), cut(k.Place.Y*ky)
+			if err := scale(k, kx, ky); err != nil {
+				return err
+			}
+			k.Corner *= min(kx, ky)
+		}
+	}
 	switch l.Kind {
 	case doc.TextKind:
 		for i := range l.Text.Runs {

@@ -353,7 +353,9 @@ func (p *Player) restroke(n *node, shapes, others []shape, m geom.Matrix, alpha 
 			o = &geom.Path{}
 			o.Append(p.film.Geometry.Path(s.key), stretch)
 		}
-		line := o.Stroke(pen(with, width))
+		as := pen(with, width)
+		as.Trim = mixTrims(a, b, n.share)
+		line := o.Stroke(as)
 		if with.Side == "" {
 			l.outline(line, m, &c, alpha)
 			continue
@@ -367,6 +369,27 @@ func (p *Player) restroke(n *node, shapes, others []shape, m geom.Matrix, alpha 
 		l.op(OpEnd)
 		l.closeBox(k)
 	}
+}
+
+// mixTrims returns how much of a line is drawn between two strokes, either of which may be nil; it takes the other's trim then.
+func mixTrims(a, b *doc.Stroke, share float64) *[2]float64 {
+	if a == nil {
+		a = b
+	}
+	if b == nil {
+		b = a
+	}
+	if a.Trim == nil && b.Trim == nil {
+		return nil
+	}
+	x, y := [2]float64{0, 1}, [2]float64{0, 1}
+	if a.Trim != nil {
+		x = *a.Trim
+	}
+	if b.Trim != nil {
+		y = *b.Trim
+	}
+	return &[2]float64{x[0] + (y[0]-x[0])*share, x[1] + (y[1]-x[1])*share}
 }
 
 // stretch maps the layer's own box to the size a morph gives it, about its origin.

@@ -162,6 +162,9 @@ func (f *Film) stroked(shapes []shape, d *doc.Stroke, s *doc.Scene, box geom.Box
 
 func (f *Film) strokeKey(of uint32, d *doc.Stroke) uint32 {
 	name := fmt.Sprint("s", of, " ", d.Width, d.Side != "", d.Cap, d.Join, d.MiterLimit, d.Dash, d.DashOffset, d.StartHead, d.EndHead)
+	if d.Trim != nil {
+		name += fmt.Sprint(*d.Trim)
+	}
 	return f.Geometry.key(name, func() *geom.Path { return f.Geometry.Path(of).Stroke(pen(d, d.Width)) })
 }
 
@@ -170,7 +173,7 @@ func pen(d *doc.Stroke, width float64) geom.Pen {
 	if d.Side != "" {
 		width *= 2
 	}
-	return geom.Pen{Width: width, Cap: d.Cap, Join: d.Join, MiterLimit: d.MiterLimit, Dash: d.Dash, DashOffset: d.DashOffset, StartHead: d.StartHead, EndHead: d.EndHead}
+	return geom.Pen{Width: width, Cap: d.Cap, Join: d.Join, MiterLimit: d.MiterLimit, Dash: d.Dash, DashOffset: d.DashOffset, StartHead: d.StartHead, EndHead: d.EndHead, Trim: d.Trim}
 }
 
 func (f *Film) compileEffects(s *scene, l *layer) {

@@ -25,6 +25,7 @@ type Pen struct {
 	DashOffset float64   // where in the pattern the path begins
 	StartHead  string    // of Heads; closed lines have none
 	EndHead    string
+	Trim       *[2]float64 // shares of the path's whole length, 0..1, between which it is drawn; nil: all of it
 }
 
 // strokeTolerance is how far, in local px, a stroke's outline may lie off the true one: unseen up to some eight times
@@ -44,6 +45,9 @@ func (p *Path) Stroke(pen Pen) *Path {
 	}
 	if s.pen.MiterLimit == 0 {
 		s.pen.MiterLimit = 4
+	}
+	if pen.Trim != nil {
+		p = p.Part(pen.Trim[0], pen.Trim[1])
 	}
 	for _, line := range p.flatten(s.r) {
 		for _, piece := range s.dashed(s.headed(line)) {

@@ -119,7 +119,7 @@ func resolved(k ink, sc *doc.Scene) string {
 // shown returns a copy of a layer's own fields whose colours are those it has in its scene.
 func shown(l *doc.Layer, sc *doc.Scene) *doc.Layer {
 	head := *l
-	head.Moves, head.Children = nil, nil
+	head.Moves, head.Children, head.Made = nil, nil, nil
 	c := head.Clone()
 	inksOfLayer(c, func(k ink) { *k.colour = resolved(k, sc) })
 	return c

@@ -33,18 +33,14 @@ func dressed(l *doc.Layer, k *doc.Look) map[string]any {
 	if _, ok := fillOf(l, fillPart); !ok {
 		return p
 	}
-	f := k.Fill
-	p["fill"] = map[string]any{
-		"kind": f.Kind, "colour": nilIf(f.Colour), "role": nilIf(f.Role), "tone": nilIf(f.Tone), "media": nilIf(f.Media), "size": nilIf(f.Size), "gradient": nilIf(f.Gradient),
-	}
+	p["fill"] = allOf(k.Fill)
 	if l.IsShape() && l.Kind != doc.Ellipse {
 		p["corner"] = nilIf(k.Corner)
 	}
 	p["stroke"] = nil
 	if v := k.Stroke; v != nil && l.Kind != doc.MarkerKind {
-		f := v.Fill
 		p["stroke"] = map[string]any{
-			"fill":  map[string]any{"kind": f.Kind, "colour": nilIf(f.Colour), "role": nilIf(f.Role), "tone": nilIf(f.Tone), "media": nilIf(f.Media), "size": nilIf(f.Size), "gradient": nilIf(f.Gradient)},
+			"fill":  allOf(v.Fill),
 			"width": v.Width, "side": nilIf(v.Side), "cap": nilIf(v.Cap), "join": nilIf(v.Join), "miterLimit": nilIf(v.MiterLimit), "dashOffset": nilIf(v.DashOffset),
 			"startHead": nilIf(v.StartHead), "endHead": nilIf(v.EndHead), "dash": v.Dash,
 		}
@@ -53,6 +49,13 @@ func dressed(l *doc.Layer, k *doc.Look) map[string]any {
 		}
 	}
 	return p
+}
+
+// allOf gives a fill as a patch that leaves nothing of the one before.
+func allOf(f doc.Fill) map[string]any {
+	return map[string]any{
+		"kind": f.Kind, "colour": nilIf(f.Colour), "role": nilIf(f.Role), "tone": nilIf(f.Tone), "media": nilIf(f.Media), "size": nilIf(f.Size), "gradient": nilIf(f.Gradient),
+	}
 }
 
 func init() {

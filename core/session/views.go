@@ -129,6 +129,8 @@ type Selected struct {
 	Pivot   [2]float64  `json:"pivot"` // in shares of the box
 	Later   int         `json:"later"`
 	Colours []string    `json:"colours"` // fills found in a group
+	Kept    []string    `json:"kept"`    // names of the layers it was made of
+	Closed  bool        `json:"closed"`  // covers an area by itself
 	Bares   bool        `json:"bares"`   // covers the page at rest, and not all along its path
 }
 
@@ -140,7 +142,12 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 	t := s.shown.Timing(i)
 	s.stand(m)
 	for _, l := range s.layers(m, threads) {
-		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}}
+		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Closed: s.shown.Encloses(i, l.ID)}
+		if l.Made != nil {
+			for _, k := range l.Made.Of {
+				v.Kept = append(v.Kept, k.Name)
+			}
+		}
 		seen := map[string]bool{}
 		doc.Walk([]*doc.Layer{l}, func(k, _ *doc.Layer) bool {
 			if k != l {

@@ -183,3 +183,6 @@ func (s Spec) cross() []geom.Point {
 	at := func(x, y float64) geom.Point { return geom.Point{X: x, Y: y} }
 	return []geom.Point{at(-x, -h), at(x, -h), at(x, -y), at(w, -y), at(w, y), at(x, y), at(x, h), at(-x, h), at(-x, y), at(-w, y), at(-w, -y), at(-x, -y)}
 }
+
+// Open reports whether the shape is a line that encloses nothing.
+func (s Spec) Open() bool { return s.Kind == doc.Line || s.Kind == doc.Sector && s.Shape.Open }

@@ -12,12 +12,22 @@ type Start = (kind: string, handle: string, move: string, e: React.PointerEvent)
 
 export function Overlay({ overlay, ghosts, view, size, onGesture }: { overlay: OverlayView; ghosts: Ghost[]; view: View; size: { w: number; h: number }; onGesture: Start }) {
   const dragging = useDesk((d) => d.dragging)
+  const preview = useDesk((d) => d.preview)
   const single = overlay.boxes.length === 1
   const editing = useDesk((d) => (d.editing && d.selection.length === 1 && d.selection[0] === d.editing ? d.editing : null))
   if (editing) {
     return (
       <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
         <Points thread={editing} view={view} onGesture={onGesture} />
+      </svg>
+    )
+  }
+  if (preview) {
+    const at = `translate(${toDesk(view, [0, 0])}) scale(${view.scale})`
+    return (
+      <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden data-preview={preview.way}>
+        <path d={preview.outlines} transform={at} fill="none" stroke="#FFFDF8" strokeWidth="3" vectorEffect="non-scaling-stroke" />
+        <path d={preview.outlines} transform={at} fill="none" stroke="#A8731A" strokeWidth="1.3" strokeDasharray="4 3" vectorEffect="non-scaling-stroke" />
       </svg>
     )
   }

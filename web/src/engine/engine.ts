@@ -1,7 +1,7 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes } from '../project/server'
-import type { Film, Ghost, List, Moment, Overlay, Row, Selected, Snap, ShapeSign, Outline, PenView } from './types'
+import type { Combining, Film, Ghost, List, Moment, Overlay, Row, Selected, Snap, ShapeSign, Outline, PenView } from './types'
 import { fault } from '../words'
 
 type Raw = { error?: string }
@@ -125,6 +125,7 @@ export const engine = {
   /** The command that makes what the pen drew a layer, or null. */
   penEnd: (m: Moment) => call<object | null>('penEnd', m),
   penDrop: () => call<boolean>('penDrop'),
+  combining: (m: Moment, threads: string[], how: string) => call<Combining>('combining', m, threads, how),
   outlineOf: (m: Moment, thread: string) => call<Outline>('outlineOf', m, thread),
   /** The place on a drawn path nearest to a point of the page. */
   /** How many points a drawn path keeps when it may move by tolerance px. */

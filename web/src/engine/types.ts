@@ -10,7 +10,7 @@ export interface Fill {
 }
 
 export interface Stroke {
-  fill: Fill; width: number; side?: 'inside' | 'outside'; cap?: string; join?: string; miterLimit?: number; dash?: number[]; dashOffset?: number; startHead?: string; endHead?: string
+  fill: Fill; width: number; side?: 'inside' | 'outside'; cap?: string; join?: string; miterLimit?: number; dash?: number[]; dashOffset?: number; startHead?: string; endHead?: string; trim?: XY
 }
 
 export interface Shadow { x: number; y: number; blur?: number; colour: string; role?: string; tone?: number }
@@ -84,7 +84,7 @@ export interface Move {
 
 export interface Selected {
   layer: Layer; count: number; moves: Move[]; box: [number, number, number, number]
-  now: [number, number, number] | null; pivot: XY; later: number; colours: string[]; bares: boolean
+  now: [number, number, number] | null; pivot: XY; later: number; colours: string[]; bares: boolean; kept: string[]; closed: boolean
 }
 
 export type XY = [number, number]
@@ -118,6 +118,9 @@ export interface PenView { d: string; next: string; knots: Dot[]; closes: boolea
 
 /** A drawn path with its points, on the page. */
 export interface Outline { d: string; knots: Dot[]; count: number }
+
+/** What is known of combining layers before it is done. */
+export interface Combining { drops: string; outlines: string }
 
 export interface Overlay { boxes: OverlayBox[]; paths: OverlayPath[]; gradient?: GradientLine; rings: Ring[] }
 

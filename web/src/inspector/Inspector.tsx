@@ -7,6 +7,8 @@ import { ScenePanel } from './ScenePanel'
 import { Look } from './Look'
 import { Place } from './Place'
 import { Moves } from './Moves'
+import { CombinePanel } from './CombinePanel'
+import { OutlinePanel } from './OutlinePanel'
 import { PointsPanel } from './PointsPanel'
 import { Timing } from './Timing'
 
@@ -44,8 +46,10 @@ export function Inspector() {
       </div>
       {/* While its points are open they come first; what is done to them must not lie below the fold. */}
       {open && <PointsPanel selected={open} />}
+      {selected.length > 1 && selected.every((s) => canCombine(s.layer.kind)) && <CombinePanel />}
       <Look selected={selected} />
-      {one && !open && canHavePoints(one.layer.kind) && <PointsPanel selected={one} />}
+      {one && !open && one.layer.kind === 'path' && <PointsPanel selected={one} />}
+      {one && !open && <OutlinePanel selected={one} />}
       <Place selected={selected} />
       <Moves selected={selected} />
       <Timing selected={selected} />
@@ -55,7 +59,7 @@ export function Inspector() {
   )
 }
 
-const canHavePoints = (kind: string) => !['group', 'text', 'picture', 'inset', 'marker'].includes(kind)
+const canCombine = (kind: string) => !['picture', 'inset', 'marker'].includes(kind)
 
 function Frame({ children }: { children: React.ReactNode }) {
   return <aside aria-label="Inspector" className="thin-scroll h-full w-[280px] shrink-0 overflow-y-auto border-l border-sailcloth-300 bg-paper">{children}</aside>

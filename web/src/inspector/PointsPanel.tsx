@@ -18,9 +18,6 @@ export function PointsPanel({ selected }: { selected: Selected }) {
   // Past a few hundred points the count would cost a moment at every edit.
   const kept = useMemo(() => (count > 0 && count <= 200 ? engine.simplifiedTo(moment, layer.thread, tolerance) : undefined), [moment, version, layer, count, tolerance])
   const some = points.length > 0
-  if (layer.kind !== 'path') {
-    return <div className="border-b border-sailcloth-300 px-4 py-2"><Button className="w-full" title="Makes it a path with points; undo gives its numbers back (Enter)" onClick={openPoints}>Open points</Button></div>
-  }
   const act = (word: string, intent: string, needs = true) => <Button className="!px-1" disabled={!editing || needs && !some} onClick={() => withPoints(intent)}>{word}</Button>
   const several = (word: string, more: object) => <Button className="!px-1" disabled={points.length < 2} onClick={() => withPoints('points.place', more)}>{word}</Button>
   return (

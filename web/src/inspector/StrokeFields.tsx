@@ -1,7 +1,7 @@
 // The stroke of the selected layers: none by default.
 import type { Layer } from '../engine/types'
 import { run } from '../project/commands'
-import { Choice, Label, NumberField } from '../ui/controls'
+import { Button, Choice, Label, NumberField } from '../ui/controls'
 import { OneColour, Signs } from './FillField'
 import { GradientStrip } from './GradientStrip'
 import { shared } from './Look'
@@ -22,6 +22,16 @@ export function StrokeFields({ layers, threads }: { layers: Layer[]; threads: st
   const whole = strokes.length === layers.length
   const dash = shared(strokes.map((s) => (s.dash ?? []).join(' ')))
   const [line, gap] = dash ? dash.split(' ').map(Number) : [0, 0]
+  const trimmed = (i: 0 | 1) => {
+    const v = shared(strokes.map((s) => (s.trim ?? [0, 1])[i]))
+    return v === null ? null : v * 100
+  }
+  // The end that is typed pushes the other one along.
+  const trim = (from: number | null, to: number | null) => {
+    const [a, b] = strokes[0].trim ?? [0, 1]
+    const next = from !== null ? [from, Math.max(from, b)] : [Math.min(a, to!), to!]
+    set({ trim: next[0] <= 0 && next[1] >= 1 ? null : next })
+  }
   return (
     <>
       <Label>Stroke</Label>
@@ -69,6 +79,13 @@ export function StrokeFields({ layers, threads }: { layers: Layer[]; threads: st
             <Label>gap</Label>
             <NumberField name="Dash gap" unit="px" min={0} max={10000} value={dash === null ? null : (gap ?? 0)} onSet={(v) => run('stroke.dash', { threads, gap: v })} />
           </div>
+          <Label>Drawn</Label>
+          <div className="grid grid-cols-[1fr_auto_1fr] items-center gap-1.5">
+            <NumberField name="Drawn from" unit="%" digits={1} min={0} max={100} value={trimmed(0)} onSet={(v) => trim(v / 100, null)} />
+            <Label>to</Label>
+            <NumberField name="Drawn to" unit="%" digits={1} min={0} max={100} value={trimmed(1)} onSet={(v) => trim(null, v / 100)} />
+          </div>
+          <Button className="col-span-2" title="Makes an area of the stroke, with points of its own" onClick={() => run('outline.stroke', { threads })}>Outline the stroke</Button>
         </>
       )}
     </>

@@ -108,14 +108,16 @@ export function run(intent: string, args: object = {}): boolean {
   }
 }
 
-/** Shows what an intent would do, without doing it. */
-export function draft(intent: string, args: object) {
+/** Shows what an intent would do, without doing it. Returns why it cannot be done, in words; empty: it can. */
+export function draft(intent: string, args: object): string {
   try {
     engine.clearDraft() // what is asked for is worked out from the document, not from the last draft
     const command = engine.intent(intent, desk().moment, args)
     if (command) engine.draft(command)
-  } catch {
+    return ''
+  } catch (e) {
     engine.clearDraft() // half-typed values may be refused; the end of the edit says so
+    return e instanceof Error ? e.message : String(e)
   }
 }
 

@@ -1,0 +1,159 @@
+package edit
+
+import (
+	"slices"
+
+	"github.com/go-json-experiment/json/jsontext"
+
+	"capstan/core/doc"
+	"capstan/core/geom"
+	"capstan/core/words"
+)
+
+func init() {
+	// Layers become one: the rearmost of them, which keeps its thread, name, moves and place in the stack. All are kept inside it,
+	// without the moves of the others. What the one becomes, such as its outline, was worked out where the command was made.
+	op("layers.combine", func(e *editor, c *struct {
+		IDs    []string       `json:"ids"`
+		How    string         `json:"how"`
+		Become jsontext.Value `json:"become"` // merged into the rearmost
+	}) error {
+		scene, list, err := e.stacked(c.IDs)
+		if err != nil {
+			return err
+		}
+		rear := list[0]
+		gone := map[string]bool{}
+		kept := make([]*doc.Layer, len(list))
+		for i, l := range list {
+			kept[i] = l.Clone()
+			doc.Walk([]*doc.Layer{l}, func(k, _ *doc.Layer) bool {
+				for _, m := range k.Moves {
+					if k != rear {
+						gone[m.ID] = true
+						closeGap(scene, m.ID)
+					}
+				}
+				return true
+			})
+			doc.Walk(kept[i:i+1], func(k, _ *doc.Layer) bool { k.Moves = nil; return true })
+		}
+		if err := rehang(scene, e.into(scene), gone); err != nil {
+			return err
+		}
+		head := *rear
+		head.Children, head.Moves, head.Made = nil, nil, nil
+		n, err := merged(&head, c.Become, "id", "thread", "children", "moves", "made")
+		if err != nil {
+			return err
+		}
+		n.Moves = rear.Moves
+		from := make([]placed, len(list))
+		for i, l := range list {
+			from[i] = placed{l, ancestry(scene, l.ID)}
+		}
+		*rear = *n
+		inner := ancestry(scene, rear.ID).Mul(axes(rear))
+		for i, p := range from {
+			place(kept[i], p.outer, inner)
+			if i > 0 {
+				_, parent := scene.Layer(p.layer.ID)
+				remove(scene, parent, p.layer.ID)
+			}
+		}
+		rear.Made = &doc.Made{How: c.How, Of: kept}
+		return nil
+	})
+	// What a layer was made of comes back in its place. The rearmost is the same layer again, with the moves it has now; the
+	// others are new where their ids or threads are taken by now.
+	op("layer.apart", func(e *editor, c *struct {
+		IDs  []string `json:"ids"`
+		Seed string   `json:"seed"`
+	}) error {
+		for _, id := range c.IDs {
+			if err := e.apart(id, c.Seed); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// placed is a layer with the map from the axes its place is in to the page.
+type placed struct {
+	layer *doc.Layer
+	outer geom.Matrix
+}
+
+// stacked returns layers of one scene from the rearmost on.
+func (e *editor) stacked(ids []string) (scene *doc.Scene, list []*doc.Layer, err error) {
+	for _, id := range ids {
+		_, _, s, err := e.layer(id)
+		if err != nil {
+			return nil, nil, err
+		}
+		if scene != nil && s != scene {
+			return nil, nil, words.New("layers.apart")
+		}
+		scene = s
+	}
+	if scene == nil {
+		return nil, nil, words.New("layer.gone")
+	}
+	doc.Walk(scene.Layers, func(l, _ *doc.Layer) bool {
+		if slices.Contains(ids, l.ID) {
+			list = append(list, l)
+			return false
+		}
+		return true
+	})
+	if len(list) < len(ids) {
+		return nil, nil, words.New("group.into-itself")
+	}
+	return scene, list, nil
+}
+
+func (e *editor) apart(id, seed string) error {
+	l, parent, s, err := e.layer(id)
+	if err != nil {
+		return err
+	}
+	if l.Made == nil {
+		return words.New("apart.none", l.Name)
+	}
+	if l.Place.FlipX || l.Place.FlipY {
+		return words.New("group.mirrored", l.Name)
+	}
+	var back []*doc.Layer
+	for _, k := range l.Made.Of {
+		k = k.Clone()
+		place(k, axes(l), geom.Identity)
+		back = append(back, k)
+	}
+	first, others := back[0], back[1:]
+	list := siblings(s, parent)
+	i := slices.Index(*list, l)
+	*list = slices.Delete(*list, i, i+1)
+	first.ID, first.Thread, first.Moves, first.Tint = l.ID, l.Thread, l.Moves, l.Tint
+	first.Hidden, first.Locked = l.Hidden, l.Locked
+	e.renew(s, first.Children, seed)
+	e.renew(s, others, seed)
+	*siblings(s, parent) = slices.Insert(*siblings(s, parent), i, back...)
+	return nil
+}
+
+// renew gives layers that come back new ids and threads where theirs are taken.
+func (e *editor) renew(s *doc.Scene, list []*doc.Layer, seed string) {
+	doc.Walk(list, func(k, _ *doc.Layer) bool {
+		for _, sc := range e.p.Film.Scenes {
+			if other, _ := sc.Layer(k.ID); other != nil {
+				k.ID = derive(seed, k.ID)
+				break
+			}
+		}
+		if s.Thread(k.Thread) != nil {
+			k.Thread = derive(seed+"/thread", k.ID)
+		}
+		return true
+	})
+}

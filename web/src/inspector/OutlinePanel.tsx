@@ -1,0 +1,31 @@
+// What a layer's outline can become, and what it was made of.
+import { openPoints } from '../desk/drawing'
+import type { Selected } from '../engine/types'
+import { takeApart } from '../project/combining'
+import { run } from '../project/commands'
+import { desk } from '../project/desk'
+import { Button } from '../ui/controls'
+
+export function OutlinePanel({ selected }: { selected: Selected }) {
+  const { layer, kept } = selected
+  const plain = ['picture', 'inset', 'marker'].includes(layer.kind)
+  const hasPoints = !plain && !['group', 'text', 'path'].includes(layer.kind)
+  const becomesPath = layer.kind === 'text' || layer.kind === 'group'
+  if (!hasPoints && !becomesPath && kept.length === 0) return null
+  return (
+    <div className="border-b border-sailcloth-300 px-4 py-2">
+      {hasPoints && <Button className="w-full" title="Makes it a path with points; undo gives its numbers back (Enter)" onClick={openPoints}>Open points</Button>}
+      {becomesPath && (
+        <Button className="w-full" title={layer.kind === 'text' ? 'Its letters become one drawn path. The words are kept inside: Take apart gives them back.' : 'All that is in it becomes one drawn path. The layers are kept inside: Take apart gives them back.'} onClick={() => run('outline', { threads: desk().selection })}>
+          Make a drawn path
+        </Button>
+      )}
+      {kept.length > 0 && (
+        <div className={`flex items-center gap-2 ${hasPoints || becomesPath ? 'mt-2' : ''}`}>
+          <span className="min-w-0 flex-1 truncate text-[12px] text-ink-600" title={kept.join(', ')}>Made of {kept.join(', ')}</span>
+          <Button title="The layers it was made of come back in its place" onClick={takeApart}>Take apart</Button>
+        </div>
+      )}
+    </div>
+  )
+}
