@@ -172,14 +172,39 @@ func init() {
 	})
 }
 
-// areas returns layers from the rearmost on, and what they cover where they stand, in the axes of the rearmost without its
-// mirroring.
-func (s *Session) areas(m Moment, threads []string) ([]*doc.Layer, []combine.Area, error) {
+func init() {
+	// Layers become a picture that the server has painted of them, at rest, where it lies on the page.
+	intent("merge", func(s *Session, m Moment, c *struct {
+		Threads []string   `json:"threads"`
+		Hash    string     `json:"hash"`
+		Media   *doc.Media `json:"media"`
+		Box     [4]float64 `json:"box"` // left, top, width, height: page px
+	}) (edit.Command, error) {
+		list := s.inOrder(m, c.Threads)
+		if len(list) == 0 || c.Media == nil {
+			return nil, words.New("merge.nothing")
+		}
+		outer := s.shown.Ancestry(s.sceneIndex(m), list[0].ID)
+		inv, ok := outer.Inverse()
+		if !ok {
+			return nil, words.New("combine.flat", list[0].Name)
+		}
+		at := inv.Apply(geom.Point{X: c.Box[0] + c.Box[2]/2, Y: c.Box[1] + c.Box[3]/2})
+		become := map[string]any{
+			"kind": doc.Picture, "picture": map[string]any{"media": c.Hash}, "path": nil, "text": nil, "shape": nil, "corner": nil,
+			"fill": allOf(doc.Fill{Kind: doc.NoFill}), "stroke": nil, "opacity": 1, "blend": nil, "blur": nil, "feather": nil, "shadow": nil, "glow": nil,
+			"place": map[string]any{"x": at.X, "y": at.Y, "w": c.Box[2], "h": c.Box[3], "turn": -geom.AngleOf(outer), "flipX": nil, "flipY": nil, "pivot": nil},
+		}
+		return batch([]edit.Command{
+			command("media.add", map[string]any{"hash": c.Hash, "media": c.Media}),
+			command("layers.combine", map[string]any{"ids": ids(list), "how": doc.MadePicture, "become": become}),
+		}), nil
+	})
+}
+
+// inOrder returns chosen layers from the rearmost on, without those inside others.
+func (s *Session) inOrder(m Moment, threads []string) (list []*doc.Layer) {
 	chosen := outermost(s.scene(m), s.layers(m, threads))
-	if len(chosen) < 2 {
-		return nil, nil, words.New("combine.two")
-	}
-	var list []*doc.Layer
 	doc.Walk(s.scene(m).Layers, func(l, _ *doc.Layer) bool {
 		if slices.Contains(chosen, l) {
 			list = append(list, l)
@@ -187,6 +212,16 @@ func (s *Session) areas(m Moment, threads []string) ([]*doc.Layer, []combine.Are
 		}
 		return true
 	})
+	return
+}
+
+// areas returns layers from the rearmost on, and what they cover where they stand, in the axes of the rearmost without its
+// mirroring.
+func (s *Session) areas(m Moment, threads []string) ([]*doc.Layer, []combine.Area, error) {
+	list := s.inOrder(m, threads)
+	if len(list) < 2 {
+		return nil, nil, words.New("combine.two")
+	}
 	inv, ok := s.standing(m, list[0]).Inverse()
 	if !ok {
 		return nil, nil, words.New("combine.flat", list[0].Name)
@@ -345,24 +380,18 @@ func (s *Session) CombiningView(m Moment, threads []string, how string) Combinin
 }
 
 func (s *Session) droppedMoves(m Moment, threads []string, how string) string {
-	chosen := outermost(s.scene(m), s.layers(m, threads))
 	var names []string
-	rear := how != "break"
-	doc.Walk(s.scene(m).Layers, func(l, _ *doc.Layer) bool {
-		if !slices.Contains(chosen, l) {
-			return true
-		}
+	for i, l := range s.inOrder(m, threads) {
 		n := 0
 		doc.Walk([]*doc.Layer{l}, func(k, _ *doc.Layer) bool {
-			if k != l || !rear {
+			if k != l || i > 0 || how == "break" {
 				n += len(k.Moves)
 			}
 			return true
 		})
-		if rear = false; n > 0 {
+		if n > 0 {
 			names = append(names, "“"+l.Name+"”")
 		}
-		return false
-	})
+	}
 	return strings.Join(names, ", ")
 }

@@ -125,6 +125,7 @@ func (s *Server) Handler() http.Handler {
 	a.POST("/media", s.postMedia)
 	a.GET("/media/:hash/:mip", s.getMedia)
 	a.GET("/projects/:id/missing", s.missing)
+	a.POST("/projects/:id/pictures", s.mergeLayers)
 	a.GET("/projects/:id/stages", s.listStages)
 	a.POST("/projects/:id/stages", s.keepStage)
 	a.GET("/stages/:id", s.getStage)

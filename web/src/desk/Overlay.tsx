@@ -26,8 +26,8 @@ export function Overlay({ overlay, ghosts, view, size, onGesture }: { overlay: O
     const at = `translate(${toDesk(view, [0, 0])}) scale(${view.scale})`
     return (
       <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden data-preview={preview.way}>
-        <path d={preview.outlines} transform={at} fill="none" stroke="#FFFDF8" strokeWidth="3" vectorEffect="non-scaling-stroke" />
-        <path d={preview.outlines} transform={at} fill="none" stroke="#A8731A" strokeWidth="1.3" strokeDasharray="4 3" vectorEffect="non-scaling-stroke" />
+        <path d={preview.outlines} transform={at} fill="none" stroke="#FFFDF8" strokeWidth="2.4" strokeOpacity="0.85" vectorEffect="non-scaling-stroke" />
+        <path d={preview.outlines} transform={at} fill="none" stroke="#A8731A" strokeWidth="1.1" strokeDasharray="3 3" vectorEffect="non-scaling-stroke" />
       </svg>
     )
   }

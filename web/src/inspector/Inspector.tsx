@@ -7,7 +7,7 @@ import { ScenePanel } from './ScenePanel'
 import { Look } from './Look'
 import { Place } from './Place'
 import { Moves } from './Moves'
-import { CombinePanel } from './CombinePanel'
+import { CombinePanel, MergeButton } from './CombinePanel'
 import { OutlinePanel } from './OutlinePanel'
 import { PointsPanel } from './PointsPanel'
 import { Timing } from './Timing'
@@ -46,7 +46,7 @@ export function Inspector() {
       </div>
       {/* While its points are open they come first; what is done to them must not lie below the fold. */}
       {open && <PointsPanel selected={open} />}
-      {selected.length > 1 && selected.every((s) => canCombine(s.layer.kind)) && <CombinePanel />}
+      {selected.length > 1 && (selected.every((s) => canCombine(s.layer.kind)) ? <CombinePanel /> : <div className="border-b border-sailcloth-300 px-4 py-2"><MergeButton /></div>)}
       <Look selected={selected} />
       {one && !open && one.layer.kind === 'path' && <PointsPanel selected={one} />}
       {one && !open && <OutlinePanel selected={one} />}

@@ -5,6 +5,7 @@ import { takeApart } from '../project/combining'
 import { run } from '../project/commands'
 import { desk } from '../project/desk'
 import { Button } from '../ui/controls'
+import { MergeButton } from './CombinePanel'
 
 export function OutlinePanel({ selected }: { selected: Selected }) {
   const { layer, kept } = selected
@@ -20,6 +21,7 @@ export function OutlinePanel({ selected }: { selected: Selected }) {
           Make a drawn path
         </Button>
       )}
+      {layer.kind === 'group' && <MergeButton />}
       {kept.length > 0 && (
         <div className={`flex items-center gap-2 ${hasPoints || becomesPath ? 'mt-2' : ''}`}>
           <span className="min-w-0 flex-1 truncate text-[12px] text-ink-600" title={kept.join(', ')}>Made of {kept.join(', ')}</span>

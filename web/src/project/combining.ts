@@ -2,8 +2,9 @@
 import { engine } from '../engine/engine'
 import { notice } from '../words'
 import { selectNew } from '../desk/Desk'
-import { draft, run } from './commands'
-import { desk, say, select, set } from './desk'
+import { allStored, draft, run } from './commands'
+import { desk, fail, say, select, set } from './desk'
+import { mergePicture } from './server'
 
 export type Way = 'unite' | 'cut' | 'overlap' | 'drop' | 'break'
 
@@ -50,4 +51,20 @@ export function takeApart() {
   const before = new Set(d.rows.filter((r) => r.here).map((r) => r.thread))
   if (!run('apart', { threads: d.selection })) return
   select([...d.selection, ...desk().rows.filter((r) => r.here && !before.has(r.thread) && r.parent === (d.rows.find((o) => o.thread === d.selection[0])?.parent ?? '')).map((r) => r.thread)])
+}
+
+/** Paints the selected layers into one picture; they are kept inside it. */
+export async function mergeSelection() {
+  const d = desk()
+  const { drops } = engine.combining(d.moment, d.selection, 'unite')
+  const threads = d.selection
+  try {
+    await allStored()
+    const p = await mergePicture(d.project!, d.film!.scenes[d.scene].id, desk().selected.map((s) => s.layer.id))
+    if (desk().project !== d.project || !run('merge', { threads, ...p })) return
+    select(threads.filter((t) => desk().rows.some((r) => r.thread === t && r.here)))
+    if (drops) say(notice('combine.moves', drops))
+  } catch (e) {
+    fail(e)
+  }
 }

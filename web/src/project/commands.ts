@@ -229,6 +229,14 @@ async function reload() {
 
 window.addEventListener('pagehide', () => { if (project && desk().project) putAway(project, doneStack, undone) })
 
+/** Waits until all that was done here is stored. */
+export async function allStored() {
+  while (pending.length > 0) {
+    if (desk().trouble) throw new Error(desk().trouble!)
+    await new Promise((r) => setTimeout(r, 20))
+  }
+}
+
 /** The id of this window; the server's events name the window that made a change. */
 export const ownWindow = () => windowID
 

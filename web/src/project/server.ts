@@ -49,6 +49,9 @@ export const deleteForGood = (id: string) => ask('DELETE', `/api/projects/${id}?
 export const importBundle = (file: Blob) => post<ProjectRow & { named: number }>('/api/bundles', file)
 export const uploadPicture = (file: File) =>
   post<{ hash: string; media: { name: string }; space: Space }>(`/api/media?name=${encodeURIComponent(file.name)}`, file)
+/** Paints layers of a scene into a picture of its own; box is where it lies on the page. */
+export const mergePicture = (project: string, scene: string, layers: string[]) =>
+  post<{ hash: string; media: object; box: number[] }>(`/api/projects/${project}/pictures`, { scene, layers })
 /** The media of a project whose files are not there, by hash. */
 export const missingMedia = async (id: string) => (await get<{ missing: string[] }>(`/api/projects/${id}/missing`)).missing
 
