@@ -98,12 +98,12 @@ func checkInFill(p *person, thread string) {
 	p.t.Helper()
 	img := p.page(640, 400)
 	ink := img.RGBAAt(100, 250)
-	d := browser.Eval[string](p.t, p.ctx, `capstanProbe.engine.outlineOf({rest: true, scene: 0, time: 0}, '`+thread+`').d`)
 	in := browser.Eval[[]bool](p.t, p.ctx, `(() => {
-		const e = document.createElementNS('http://www.w3.org/2000/svg', 'path'); e.setAttribute('d', '`+d+`')
+		const l = capstanProbe.engine.copy({rest: true, scene: 0, time: 0}, ['`+thread+`']).layers[0]
+		const e = document.createElementNS('http://www.w3.org/2000/svg', 'path'); e.setAttribute('d', l.path)
 		const s = document.createElementNS('http://www.w3.org/2000/svg', 'svg'); s.append(e); document.body.append(s)
 		const out = []
-		for (let y = 0; y < 100; y++) for (let x = 0; x < 160; x++) out.push(e.isPointInFill(new DOMPoint(x * 4 + 2.5, y * 4 + 2.5)))
+		for (let y = 0; y < 100; y++) for (let x = 0; x < 160; x++) out.push(e.isPointInFill(new DOMPoint(x * 4 + 2.5 - l.place.x, y * 4 + 2.5 - l.place.y)))
 		s.remove()
 		return out
 	})()`)

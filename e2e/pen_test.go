@@ -118,7 +118,7 @@ func TestPointsAreDraggedAddedAndTakenOut(t *testing.T) {
 	p.click(300, 120)
 	p.pressWord("Smooth")
 	p.settled()
-	p.wait(`document.querySelectorAll('[data-point$=".in"]').length === 1`)
+	p.wait(`document.querySelector('[data-handles="2"]')`)
 	p.undo()
 	// Two corners that lie across are put above one another: the rectangle leans.
 	p.click(240, 60)

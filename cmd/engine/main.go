@@ -113,7 +113,7 @@ func main() {
 		return true, s.Begin(a[0].String(), moment(a[1]), list(a[2]), a[3].String(), a[4].String(), geom.Point{X: a[5].Float(), Y: a[6].Float()})
 	})
 	on("update", func(a []js.Value) (any, error) {
-		return s.Update(geom.Point{X: a[0].Float(), Y: a[1].Float()}, session.Modifiers{Shift: a[2].Bool(), Alt: a[3].Bool()})
+		return s.Update(geom.Point{X: a[0].Float(), Y: a[1].Float()}, session.Modifiers{Shift: a[2].Bool(), Alt: a[3].Bool(), Reach: a[4].Float(), Free: a[5].Bool()})
 	})
 	on("end", func([]js.Value) (any, error) { return s.End(), nil })
 	on("pen", func(a []js.Value) (any, error) {
@@ -121,7 +121,9 @@ func main() {
 	})
 	on("penEnd", func(a []js.Value) (any, error) { return s.PenEnd(moment(a[0])), nil })
 	on("penDrop", func([]js.Value) (any, error) { s.PenDrop(); return true, nil })
-	on("outlineOf", func(a []js.Value) (any, error) { return s.Outline(moment(a[0]), a[1].String()), nil })
+	on("outlineOf", func(a []js.Value) (any, error) {
+		return bytesValue(bytesOf(s.Outline(moment(a[0]), a[1].String()).Numbers())), nil
+	})
 	on("simplifiedTo", func(a []js.Value) (any, error) { return s.Simplified(moment(a[0]), a[1].String(), a[2].Float()), nil })
 	on("spotAt", func(a []js.Value) (any, error) {
 		return s.SpotAt(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}), nil
@@ -200,6 +202,12 @@ func bytesOf[T uint32 | float64](v []T) []byte {
 		return nil
 	}
 	return unsafe.Slice((*byte)(unsafe.Pointer(&v[0])), len(v)*int(unsafe.Sizeof(v[0])))
+}
+
+func bytesValue(b []byte) js.Value {
+	v := codes.New(len(b))
+	js.CopyBytesToJS(v, b)
+	return v
 }
 
 // pathValue hands an outline over as {verbs, points}.

@@ -75,6 +75,17 @@ func Draft(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, error)
 	return e.p, nil
 }
 
+// DraftPath is Draft for the data of a drawn path alone, which is not looked at.
+func DraftPath(p *doc.Project, id, data string) (*doc.Project, error) {
+	e := &editor{p: shallow(p), cloned: map[string]*doc.Scene{}}
+	l, err := e.head(id)
+	if err != nil {
+		return nil, err
+	}
+	l.Path = data
+	return e.p, nil
+}
+
 func shallow(p *doc.Project) *doc.Project {
 	c := *p
 	c.Film.Scenes = slices.Clone(p.Film.Scenes)

@@ -27,6 +27,10 @@ func newStore(next uint32) *Store {
 	return &Store{byContent: map[string]uint32{}, paths: map[uint32]*geom.Path{}, bounds: map[uint32]geom.Box{}, next: next}
 }
 
+// KnowPath tells the store the outline of a drawn path whose data is name, so that name need not be path data: while points are
+// dragged, writing and reading thousands of numbers would take longer than a frame.
+func (s *Store) KnowPath(name string, p *geom.Path) { s.key("p"+name, func() *geom.Path { return p }) }
+
 // Path returns the outline of a key, or nil for a key this store does not have.
 func (s *Store) Path(key uint32) *geom.Path { return s.paths[key] }
 

@@ -75,7 +75,8 @@ func (p *Path) Bounds() Box {
 	b := EmptyBox()
 	p.Each(func(s Segment) {
 		b = b.Include(s.P0).Include(s.P3)
-		if !s.Line {
+		// Most curves of a long path lie inside the box of others.
+		if !s.Line && !(b.Contains(s.P1) && b.Contains(s.P2)) {
 			for _, t := range s.extremes() {
 				b = b.Include(s.At(t))
 			}

@@ -228,6 +228,29 @@ func (c *Contour) MakeSmooth(i int) {
 	v.In, v.Out = v.At.Sub(d.Mul(in)), v.At.Add(d.Mul(out))
 }
 
+// Join lays the handles of a point on one line through it, half-way between where they were; a missing one mirrors the other.
+func (n *Node) Join() {
+	in, out := n.In.Sub(n.At), n.Out.Sub(n.At)
+	li, lo := in.Len(), out.Len()
+	switch {
+	case li == 0 && lo == 0:
+		return
+	case li == 0:
+		n.In = n.At.Sub(out)
+		return
+	case lo == 0:
+		n.Out = n.At.Sub(in)
+		return
+	}
+	d := out.Mul(1 / lo).Sub(in.Mul(1 / li))
+	l := d.Len()
+	if l < 1e-6 { // both point the same way: across it
+		d, l = geom.Point{X: -out.Y, Y: out.X}, lo
+	}
+	d = d.Mul(1 / l)
+	n.In, n.Out = n.At.Sub(d.Mul(li)), n.At.Add(d.Mul(lo))
+}
+
 // MakeCorner takes a point's handles away.
 func (c *Contour) MakeCorner(i int) { c.Nodes[i] = Corner(c.Nodes[i].At) }
 

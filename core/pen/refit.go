@@ -22,7 +22,7 @@ func refitted(c Contour, tolerance float64) Contour {
 	n := len(c.Nodes)
 	at := func(i int) geom.Point { return c.Nodes[(i+n)%n].At }
 	node := func(i int) *Node { return &c.Nodes[(i+n)%n] }
-	curved := func(i int) bool { return !straight(*node(i), *node(i+1)) } // the stretch from i on
+	curved := func(i int) bool { return !straight(*node(i), *node(i + 1)) } // the stretch from i on
 	corner := func(i int) bool {
 		if curved(i-1) || curved(i) {
 			return true

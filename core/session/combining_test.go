@@ -248,7 +248,7 @@ func TestAStrokeBecomesAnAreaOfFewCurves(t *testing.T) {
 			if k.Kind != doc.PathKind || k.Stroke != nil || k.Fill.Colour != "#17403c" {
 				t.Errorf("%+v", k)
 			}
-			if n := s.Outline(rest, "a").Count; n > c.most {
+			if n := s.Outline(rest, "a").Count(); n > c.most {
 				t.Errorf("%d points, want %d or fewer", n, c.most)
 			}
 			want(t, s, rest, "apart", `{"threads":["a"]}`)

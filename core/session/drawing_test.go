@@ -135,8 +135,8 @@ func TestPointsAreEditedOnAnyShape(t *testing.T) {
 		t.Error("undo does not give the rectangle its numbers back")
 	}
 	v := s.Outline(rest, "a")
-	if v.Count != 4 || v.Knots[0].At != [2]float64{110, 80} {
-		t.Fatalf("a rectangle has %d points, the first at %v", v.Count, v.Knots[0].At)
+	if v.Count() != 4 || v.Contours[0].Nodes[0].At != at(110, 80) {
+		t.Fatalf("a rectangle has %d points, the first at %v", v.Count(), v.Contours[0].Nodes[0].At)
 	}
 	drag := func(handle, with string, from, to geom.Point, mod session.Modifiers) {
 		t.Helper()
@@ -151,8 +151,8 @@ func TestPointsAreEditedOnAnyShape(t *testing.T) {
 		}
 	}
 	drag("0.0", "0.1", at(110, 80), at(100, 60), free)
-	k := s.Outline(rest, "a").Knots
-	if k[0].At != [2]float64{100, 60} || k[1].At != [2]float64{200, 60} || k[2].At != [2]float64{210, 160} {
+	k := s.Outline(rest, "a").Contours[0].Nodes
+	if k[0].At != at(100, 60) || k[1].At != at(200, 60) || k[2].At != at(210, 160) {
 		t.Errorf("two points dragged: %v", k)
 	}
 	// The middle of the lower edge is bent: the line goes through where it was dragged to.
@@ -162,13 +162,13 @@ func TestPointsAreEditedOnAnyShape(t *testing.T) {
 		t.Errorf("the bent edge passes %v px from where it was taken", d)
 	}
 	want1(t, s, "points.insert", `{"thread":"a","x":100,"y":110}`)
-	if v := s.Outline(rest, "a"); v.Count != 5 {
-		t.Errorf("with one more it has %d points", v.Count)
+	if v := s.Outline(rest, "a"); v.Count() != 5 {
+		t.Errorf("with one more it has %d points", v.Count())
 	}
 	want1(t, s, "points.smooth", `{"thread":"a","ids":["0.0","0.1"]}`)
 	smooth := 0
-	for _, k := range s.Outline(rest, "a").Knots {
-		if !k.Handle && k.Smooth {
+	for _, k := range s.Outline(rest, "a").Contours[0].Nodes {
+		if k.Smooth() {
 			smooth++
 		}
 	}
@@ -177,12 +177,12 @@ func TestPointsAreEditedOnAnyShape(t *testing.T) {
 	}
 	want1(t, s, "points.corner", `{"thread":"a","ids":["0.0","0.1"]}`)
 	want1(t, s, "points.remove", `{"thread":"a","ids":["0.4","0.1"]}`)
-	if v := s.Outline(rest, "a"); v.Count != 3 {
-		t.Errorf("two taken out of five leave %d", v.Count)
+	if v := s.Outline(rest, "a"); v.Count() != 3 {
+		t.Errorf("two taken out of five leave %d", v.Count())
 	}
 	want1(t, s, "points.cut", `{"thread":"a","ids":["0.1"]}`)
-	if v := s.Outline(rest, "a"); v.Count != 4 || strings.Contains(v.D, "Z") {
-		t.Errorf("cut open it has %d points: %s", v.Count, v.D)
+	if v := s.Outline(rest, "a"); v.Count() != 4 || v.Contours[0].Closed {
+		t.Errorf("cut open it has %d points", v.Count())
 	}
 	want1(t, s, "points.close", `{"thread":"a"}`)
 	if _, err := s.Intent("points.remove", rest, []byte(`{"thread":"a","ids":["0.0","0.1","0.2","0.3"]}`)); err == nil || !strings.Contains(err.Error(), "Nothing was changed") {

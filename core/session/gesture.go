@@ -8,19 +8,23 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
+	"capstan/core/pen"
 	"capstan/core/shape"
 	"capstan/core/words"
 )
 
 // Modifiers are the keys held during a gesture.
 type Modifiers struct {
-	Shift bool `json:"shift"`
-	Alt   bool `json:"alt"`
+	Shift bool    `json:"shift"`
+	Alt   bool    `json:"alt"`
+	Reach float64 `json:"reach"` // px of the page within which things snap; 0: nothing does
+	Free  bool    `json:"free"`  // nothing snaps while it is held
 }
 
 // Readout is what a gesture says at the pointer.
 type Readout struct {
-	Words string `json:"words"`
+	Words string       `json:"words"`
+	Lines [][4]float64 `json:"lines,omitempty"` // of the page: from what it snapped to, to where it lies
 }
 
 // gesture is a drag on the page: it begins, is updated with every pointer move, and ends as one command.
@@ -34,6 +38,12 @@ type gesture struct {
 	turned  float64 // degrees since the begin, full turns counted
 	last    float64
 	command edit.Command
+
+	// Of points of a drawn path.
+	lines   []pen.Contour // as they were
+	targets []geom.Point  // on the page, to snap to
+	drawn   []pen.Contour // as they are drafted
+	path    string        // stands for drawn in the draft
 }
 
 // grip is one layer held by a gesture, as it was when the gesture began.
@@ -94,6 +104,11 @@ func (s *Session) Begin(kind string, m Moment, threads []string, handle, move st
 	if len(g.grips) == 0 {
 		return words.New("gesture.nothing")
 	}
+	if kind == DragPoints {
+		if err := s.takePoints(g, sc); err != nil {
+			return err
+		}
+	}
 	g.last = angle(g.grips[0].onPage, at)
 	s.gesture = g
 	return nil
@@ -150,7 +165,13 @@ func (s *Session) Update(at geom.Point, mod Modifiers) (Readout, error) {
 	case DragShape:
 		c, r = g.reshape(at, mod)
 	case DragPoints:
-		c, r = g.pullPoints(at, mod)
+		list, r := g.pullPoints(at, mod)
+		if list == nil {
+			return r, nil
+		}
+		err := s.draftPoints(g, list)
+		s.gesture = g
+		return r, err
 	}
 	if c == nil {
 		return r, nil
@@ -170,6 +191,9 @@ func (s *Session) End() edit.Command {
 	s.gesture = nil
 	if g == nil {
 		return nil
+	}
+	if g.drawn != nil {
+		return setPath(g.grips[0].layer.ID, pen.Path(g.drawn))
 	}
 	return g.command
 }
@@ -199,7 +223,7 @@ func (g *gesture) drag(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 		}
 		list = append(list, placeOf(gr.layer.ID, map[string]any{"x": gr.layer.Place.X + in.X, "y": gr.layer.Place.Y + in.Y}))
 	}
-	return setPlaces(list), Readout{fmt.Sprintf("%+.0f, %+.0f", d.X, d.Y)}
+	return setPlaces(list), Readout{Words: fmt.Sprintf("%+.0f, %+.0f", d.X, d.Y)}
 }
 
 func (g *gesture) turn(at geom.Point, mod Modifiers) (edit.Command, Readout) {
@@ -231,7 +255,7 @@ func (g *gesture) turn(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 	if n := math.Trunc(total / 360); n != 0 {
 		words = fmt.Sprintf("%.1f° · %+.0f turns", total, n)
 	}
-	return setPlaces(list), Readout{words}
+	return setPlaces(list), Readout{Words: words}
 }
 
 // proportional says whether a layer keeps its proportions when it is resized.
@@ -288,7 +312,7 @@ func (g *gesture) size(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 	c := command("layer.scale", map[string]any{
 		"id": l.ID, "kx": kx, "ky": ky, "x": l.Place.X + by.X, "y": l.Place.Y + by.Y,
 	})
-	return c, Readout{fmt.Sprintf("%.0f × %.0f", w*kx, h*ky)}
+	return c, Readout{Words: fmt.Sprintf("%.0f × %.0f", w*kx, h*ky)}
 }
 
 // wrap gives a text a width to break its lines at. The side that is not dragged stays.
@@ -309,7 +333,7 @@ func (g *gesture) wrap(gr grip, width float64, fixed geom.Point) (edit.Command, 
 		"place": map[string]any{"w": width, "x": l.Place.X + by.X, "y": l.Place.Y + by.Y},
 	}
 	c := command("layer.set", map[string]any{"set": []map[string]any{{"id": l.ID, "patch": patch}}})
-	return c, Readout{fmt.Sprintf("%.0f wide", width)}
+	return c, Readout{Words: fmt.Sprintf("%.0f wide", width)}
 }
 
 // bend drags one end of a motion path, or its middle. Dragging the end that is the rest pose moves the layer, and the other end
@@ -330,7 +354,7 @@ func (g *gesture) bend(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 		curve := &geom.Path{}
 		curve.Move(a)
 		curve.Quad(c, b)
-		return g.setPath(gr, curve, nil), Readout{"bent"}
+		return g.setPath(gr, curve, nil), Readout{Words: "bent"}
 	}
 	other := a
 	i, near := n-1, n-2
@@ -351,7 +375,7 @@ func (g *gesture) bend(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 		p.Points[near] = p.Points[near].Add(d)
 	}
 	length := geom.NewMeasure(p).Length()
-	words := Readout{fmt.Sprintf("%.0f px", length)}
+	words := Readout{Words: fmt.Sprintf("%.0f px", length)}
 	restEnd := (g.handle == "from" && rest != doc.Arrives && rest != doc.Passes) || (g.handle == "to" && rest == doc.Arrives)
 	if !restEnd {
 		return g.setPath(gr, p, nil), words

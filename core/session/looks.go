@@ -396,7 +396,7 @@ func (g *gesture) moveGradient(at geom.Point, mod Modifiers) (edit.Command, Read
 		}
 		patch["stops"], words = stops, fmt.Sprintf("%.0f %%", stops[i].At*100)
 	}
-	return setPlaces([]map[string]any{{"id": gr.layer.ID, "patch": graded(fillPart, patch)}}), Readout{words}
+	return setPlaces([]map[string]any{{"id": gr.layer.ID, "patch": graded(fillPart, patch)}}), Readout{Words: words}
 }
 
 // squared keeps q in steps of 15 degrees about a point.

@@ -74,7 +74,7 @@ func (g *gesture) moveKnot(at geom.Point, mod Modifiers) (edit.Command, Readout)
 			p.Points[before[0]] = c.Sub(q.Sub(c).Mul(old.Points[before[0]].Sub(c).Len() / l))
 		}
 	}
-	return g.setPath(gr, p, nil), Readout{fmt.Sprintf("%.0f px", geom.NewMeasure(p).Length())}
+	return g.setPath(gr, p, nil), Readout{Words: fmt.Sprintf("%.0f px", geom.NewMeasure(p).Length())}
 }
 
 // around says what belongs to point k: for a point the line goes through its handles; for a handle the handle across its point, and

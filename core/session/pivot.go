@@ -92,6 +92,6 @@ func (g *gesture) movePivot(at geom.Point, mod Modifiers) (edit.Command, Readout
 		}
 	}
 	w, h := max(gr.box.W(), 1e-9), max(gr.box.H(), 1e-9)
-	r := Readout{fmt.Sprintf("%.0f %%, %.0f %%%s", 100*(to.X-gr.box.Min.X)/w, 100*(to.Y-gr.box.Min.Y)/h, words)}
+	r := Readout{Words: fmt.Sprintf("%.0f %%, %.0f %%%s", 100*(to.X-gr.box.Min.X)/w, 100*(to.Y-gr.box.Min.Y)/h, words)}
 	return setPlaces([]map[string]any{placeOf(gr.layer.ID, pivoted(gr.layer, gr.pivot, to))}), r
 }

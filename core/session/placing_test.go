@@ -24,7 +24,7 @@ func TestPointsArePutInLineTurnedAndScaledOnThePage(t *testing.T) {
 	if err := do("points.begin", `{"threads":["a"]}`); err != nil {
 		t.Fatal(err)
 	}
-	knot := func(i int) [2]float64 { return s.Outline(rest, "a").Knots[i].At }
+	knot := func(i int) [2]float64 { q := s.Outline(rest, "a").Contours[0].Nodes[i].At; return [2]float64{q.X, q.Y} }
 	near := func(what string, got, want [2]float64) {
 		t.Helper()
 		if math.Hypot(got[0]-want[0], got[1]-want[1]) > 0.01 {
@@ -72,7 +72,7 @@ func TestTheCountOfSimplifyIsToldFirst(t *testing.T) {
 	if _, err := s.Apply(c); err != nil {
 		t.Fatal(err)
 	}
-	if n := s.Outline(rest, "a").Count; n != told {
+	if n := s.Outline(rest, "a").Count(); n != told {
 		t.Errorf("%d points are left, %d were told", n, told)
 	}
 	if n := s.Simplified(rest, "a", math.NaN()); n != told {

@@ -15,35 +15,64 @@ import (
 )
 
 // OutlineView is a drawn path with its points, on the page.
-type OutlineView struct {
-	D     string `json:"d"`
-	Knots []Dot  `json:"knots"`
-	Count int    `json:"count"` // of its points
+type OutlineView struct{ Contours []pen.Contour }
+
+// Count is how many points the path has.
+func (v OutlineView) Count() (n int) {
+	for _, c := range v.Contours {
+		n += len(c.Nodes)
+	}
+	return
+}
+
+// Numbers are the view as plain numbers, for paths of a thousand points: for each line of the path how many points it has and 1
+// where it is closed; then for each of these x and y of the point, of the handle before and of the one after it, and 1 where the
+// line goes through smoothly.
+func (v OutlineView) Numbers() []float64 {
+	out := make([]float64, 0, 2*len(v.Contours)+7*v.Count())
+	flag := func(b bool) float64 {
+		if b {
+			return 1
+		}
+		return 0
+	}
+	for _, c := range v.Contours {
+		out = append(out, float64(len(c.Nodes)), flag(c.Closed))
+		for _, n := range c.Nodes {
+			out = append(out, n.At.X, n.At.Y, n.In.X, n.In.Y, n.Out.X, n.Out.Y, flag(n.Smooth()))
+		}
+	}
+	return out
 }
 
 // Outline returns the points of a drawn path of the moment's scene, as it stands; empty for other layers.
 func (s *Session) Outline(m Moment, thread string) OutlineView {
-	v := OutlineView{Knots: []Dot{}}
 	list := s.layers(m, []string{thread})
 	if len(list) != 1 || list[0].Kind != doc.PathKind {
-		return v
+		return OutlineView{}
 	}
 	s.stand(m)
 	own, _, ok := s.player.Axes(list[0].ID)
-	contours, err := contoursOf(list[0])
+	contours, err := s.contoursOf(list[0])
 	if !ok || err != nil {
-		return v
+		return OutlineView{}
 	}
-	onPage := &geom.Path{}
-	onPage.Append(pen.Path(contours), own)
-	v.D = onPage.Data()
-	for c, k := range contours {
-		for i, n := range k.Nodes {
-			v.Knots = append(v.Knots, dots(fmt.Sprintf("%d.%d", c, i), n, own, true)...)
-			v.Count++
+	v := OutlineView{make([]pen.Contour, len(contours))}
+	for i, c := range contours {
+		v.Contours[i] = pen.Contour{Nodes: make([]pen.Node, len(c.Nodes)), Closed: c.Closed}
+		for k, n := range c.Nodes {
+			v.Contours[i].Nodes[k] = pen.Node{At: own.Apply(n.At), In: own.Apply(n.In), Out: own.Apply(n.Out)}
 		}
 	}
 	return v
+}
+
+// contoursOf returns the lines of a drawn path: those of the draft, where its points are being dragged.
+func (s *Session) contoursOf(l *doc.Layer) ([]pen.Contour, error) {
+	if g := s.gesture; g != nil && g.path != "" && l.Path == g.path {
+		return g.drawn, nil
+	}
+	return contoursOf(l)
 }
 
 func contoursOf(l *doc.Layer) ([]pen.Contour, error) {
@@ -62,7 +91,7 @@ func (s *Session) SpotAt(m Moment, thread string, at geom.Point) string {
 	}
 	s.stand(m)
 	own, _, ok := s.player.Axes(list[0].ID)
-	contours, err := contoursOf(list[0])
+	contours, err := s.contoursOf(list[0])
 	inv, fits := own.Inverse()
 	if !ok || !fits || err != nil {
 		return ""
@@ -105,58 +134,6 @@ func spotOf(id string, list []pen.Contour) (spot, bool) {
 		p.t = t
 	}
 	return p, true
-}
-
-// pullPoints drags points, a handle, or a stretch of a drawn path. handle names what is seized; move the points that go with it, by
-// commas. A handle takes the one across with it where the line is smooth, but with Alt; with Shift it goes at steps of 15 degrees.
-func (g *gesture) pullPoints(at geom.Point, mod Modifiers) (edit.Command, Readout) {
-	gr := g.grips[0]
-	inv, ok := gr.own.Inverse()
-	list, err := contoursOf(gr.layer)
-	if !ok || err != nil {
-		return nil, Readout{}
-	}
-	p, ok := spotOf(g.handle, list)
-	if !ok {
-		return nil, Readout{}
-	}
-	q, from := inv.Apply(at), inv.Apply(g.from)
-	by := q.Sub(from)
-	n := &list[p.contour].Nodes[p.node]
-	r := Readout{fmt.Sprintf("%+.0f, %+.0f", by.X, by.Y)}
-	switch p.part {
-	case "in", "out":
-		q = towards(n.At, q, mod.Shift)
-		own, across := &n.In, &n.Out
-		if p.part == "out" {
-			own, across = &n.Out, &n.In
-		}
-		was := n.Smooth()
-		*own = q
-		if was && !mod.Alt {
-			if d := q.Sub(n.At); d.Len() > 1e-9 {
-				*across = n.At.Sub(d.Mul(across.Sub(n.At).Len() / d.Len()))
-			}
-		}
-	case "on":
-		bend(&list[p.contour], p.node, p.t, by)
-	default:
-		if mod.Shift {
-			by = towards(geom.Point{}, by, true)
-		}
-		chosen := append(strings.Split(g.points, ","), g.handle)
-		moved := map[[2]int]bool{}
-		for _, id := range chosen {
-			k, ok := spotOf(id, list)
-			if !ok || k.part != "" || moved[[2]int{k.contour, k.node}] {
-				continue
-			}
-			moved[[2]int{k.contour, k.node}] = true
-			v := &list[k.contour].Nodes[k.node]
-			*v = v.Moved(by)
-		}
-	}
-	return setPath(gr.layer.ID, pen.Path(list)), r
 }
 
 // bend moves the place t of a stretch by d: both of its handles go the way that takes it there.
@@ -236,6 +213,10 @@ func init() {
 	})
 	edited("points.corner", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
 		c.each(list, func(k *pen.Contour, i int) { k.MakeCorner(i) })
+		return list, nil
+	})
+	edited("points.join", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+		c.each(list, func(k *pen.Contour, i int) { k.Nodes[i].Join() })
 		return list, nil
 	})
 	edited("points.close", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {

@@ -36,6 +36,7 @@ type Session struct {
 	player  *frame.Player
 	gesture *gesture
 	pen     *drawing
+	drafts  int                 // of paths whose points were dragged: each has a name of its own
 	last    map[string]lastUsed // by kind and effect of a move
 	id      func() string
 
@@ -121,6 +122,10 @@ func (s *Session) Draft(c edit.Command) error {
 	if err != nil {
 		return err
 	}
+	return s.showDraft(p)
+}
+
+func (s *Session) showDraft(p *doc.Project) error {
 	f, err := frame.Compile(p, s.assets(), s.shown)
 	if err != nil {
 		return err

@@ -296,5 +296,5 @@ func (g *gesture) pullEnd(at geom.Point, mod Modifiers) (edit.Command, Readout) 
 	p.Turn += 360 * math.Round((l.Place.Turn-p.Turn)/360)
 	p.W = max(1, p.W)
 	return setPlaces([]map[string]any{placeOf(l.ID, map[string]any{"x": p.X, "y": p.Y, "w": p.W, "turn": p.Turn})}),
-		Readout{fmt.Sprintf("%.0f px, %.1f°", p.W, p.Turn)}
+		Readout{Words: fmt.Sprintf("%.0f px, %.1f°", p.W, p.Turn)}
 }

@@ -10,12 +10,13 @@ import { layerMenu } from './menus'
 import { takePictures } from './pictures'
 import { Overlay } from './Overlay'
 import { edited, openPoints, endPen, penBack, penDoes } from './drawing'
-import { Pen } from './Points'
+import { Pen } from './Pen'
+import { Points } from './Points'
 import { largeView, toPage, viewOf } from './view'
 
 type Drag =
   | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string; copy: boolean }
-  | { kind: 'gesture'; x: number; y: number }
+  | { kind: 'gesture'; x: number; y: number; parted?: boolean }
   | { kind: 'pen'; x: number; y: number }
   | { kind: 'hand'; x: number; y: number; points: [number, number][] }
   | { kind: 'marquee' | 'draw'; x: number; y: number; page: [number, number] }
@@ -99,7 +100,7 @@ export function Desk() {
     const p = toPage(view!, x, y)
     try {
       engine.begin(kind, desk().moment, desk().selection, handle, move, p[0], p[1])
-      drag.current = { kind: 'gesture', x, y }
+      drag.current = { kind: 'gesture', x, y, parted: kind === 'points' && desk().parted.includes(handle.split('.').slice(0, 2).join('.')) }
       set({ dragging: true })
       host.current!.setPointerCapture(e.pointerId)
     } catch (err) {
@@ -192,9 +193,11 @@ export function Desk() {
     }
     if (drag.current?.kind === 'gesture') {
       try {
-        const r = engine.update(page[0], page[1], e.shiftKey, e.altKey)
+        const r = engine.update(page[0], page[1], e.shiftKey, e.altKey || g.kind === 'gesture' && g.parted === true, 7 / view.scale, e.ctrlKey || e.metaKey)
+        if (r.lines || desk().snap.length) set({ snap: r.lines ?? [] })
         setReadout({ x: x + 14, y: y + 18, words: r.words })
-        refreshDraft()
+        if (edited()) set({ version: desk().version + 1 }) // its numbers stay; points are shown by themselves
+        else refreshDraft()
       } catch (err) {
         fail(err)
       }
@@ -222,7 +225,7 @@ export function Desk() {
       return
     }
     if (g.kind === 'gesture') {
-      set({ dragging: false })
+      set({ dragging: false, snap: [] })
       const command = engine.end()
       if (command) apply(command)
       else engine.clearDraft()
@@ -242,7 +245,7 @@ export function Desk() {
     setReadout(null)
     setBox(null)
     engine.clearDraft()
-    set({ dragging: false })
+    set({ dragging: false, snap: [] })
     refreshDraft()
     return true
   }
@@ -338,12 +341,14 @@ function OverlayHost({ view, size, onGesture }: {
   const moment = useDesk((d) => d.moment)
   const selection = useDesk((d) => d.selection)
   const version = useDesk((d) => d.version)
+  const editing = useDesk((d) => (d.editing && d.selection.length === 1 && d.selection[0] === d.editing ? d.editing : null))
   const overlay = useMemo<OverlayView>(
-    () => (selection.length ? engine.overlay(moment, selection) : { boxes: [], paths: [], rings: [] }),
-    [moment, selection, version],
+    () => (selection.length && !editing ? engine.overlay(moment, selection) : { boxes: [], paths: [], rings: [] }),
+    [moment, selection, version, editing],
   )
   const wanted = useDesk((d) => d.ghosts)
   const ghosts = useMemo(() => (wanted && selection.length ? engine.ghosts(moment, selection) : []), [wanted, moment.scene, moment.rest, selection, version])
+  if (editing) return <Points thread={editing} view={view} size={size} onGesture={onGesture} />
   return <Overlay overlay={overlay} ghosts={ghosts} view={view} size={size} onGesture={onGesture} />
 }
 

@@ -4,7 +4,6 @@ import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import type { View } from '../engine/painter'
 import { Gradient } from './GradientHandles'
-import { Points } from './Points'
 import { Rings } from './Rings'
 import { toDesk } from './view'
 
@@ -14,14 +13,6 @@ export function Overlay({ overlay, ghosts, view, size, onGesture }: { overlay: O
   const dragging = useDesk((d) => d.dragging)
   const preview = useDesk((d) => d.preview)
   const single = overlay.boxes.length === 1
-  const editing = useDesk((d) => (d.editing && d.selection.length === 1 && d.selection[0] === d.editing ? d.editing : null))
-  if (editing) {
-    return (
-      <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
-        <Points thread={editing} view={view} onGesture={onGesture} />
-      </svg>
-    )
-  }
   if (preview) {
     const at = `translate(${toDesk(view, [0, 0])}) scale(${view.scale})`
     return (

@@ -5,6 +5,7 @@ import { apply, run } from '../project/commands'
 import { grouped } from '../project/steps'
 import { desk, set } from '../project/desk'
 import { selectNew } from './Desk'
+import { idsOf, outlineNow } from './outline'
 
 /** How near a press counts as on a point, in px on the screen. */
 const near = 9
@@ -42,7 +43,7 @@ export function openPoints() {
   const one = d.selected.length === 1 ? d.selected[0].layer : null
   if (!one || one.locked) return
   if (one.kind !== 'path' && !run('points.begin', { threads: d.selection })) return
-  if (desk().selected[0]?.layer.kind === 'path') set({ editing: d.selection[0], points: [] })
+  if (desk().selected[0]?.layer.kind === 'path') set({ editing: d.selection[0], points: [], parted: [] })
 }
 
 /** The thread whose points are edited, while it is selected. */
@@ -51,7 +52,7 @@ export const edited = () => {
   return d.editing && d.selection.length === 1 && d.selection[0] === d.editing ? d.editing : null
 }
 
-export const leavePoints = () => set({ editing: null, points: [] })
+export const leavePoints = () => set({ editing: null, points: [], parted: [] })
 
 /** Does something with the selected points. */
 export function withPoints(intent: string, more: object = {}) {
@@ -68,10 +69,13 @@ export function nudgePoints(dx: number, dy: number) {
 export function nextPoint(by: number): boolean {
   const thread = edited()
   if (!thread) return false
-  const ids = engine.outlineOf(desk().moment, thread).knots.filter((k) => !k.handle).map((k) => k.id)
+  const ids = idsOf(outlineNow(desk().moment, desk().version, thread))
   const at = ids.indexOf(desk().points[0] ?? '')
   const to = at < 0 ? (by > 0 ? 0 : ids.length - 1) : at + by
   if (!ids[to]) return false
   set({ points: [ids[to]] })
   return true
 }
+
+/** Lets the handles of the selected points go by themselves. */
+export const partHandles = () => set({ parted: [...new Set([...desk().parted, ...desk().points])] })

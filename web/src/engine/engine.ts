@@ -1,7 +1,7 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes } from '../project/server'
-import type { Combining, Film, Ghost, List, Moment, Overlay, Row, Selected, Snap, ShapeSign, Outline, PenView } from './types'
+import type { Combining, Film, Ghost, List, Moment, Overlay, Row, Selected, Snap, ShapeSign, PenView } from './types'
 import { fault } from '../words'
 
 type Raw = { error?: string }
@@ -118,7 +118,9 @@ export const engine = {
   intent: (name: string, m: Moment, args: object) => call<object | null>('intent', name, m, JSON.stringify(args)),
   begin: (kind: string, m: Moment, threads: string[], handle: string, move: string, x: number, y: number) =>
     call<boolean>('begin', kind, m, threads, handle, move, x, y),
-  update: (x: number, y: number, shift: boolean, alt: boolean) => call<{ words: string }>('update', x, y, shift, alt),
+  /** Follows the pointer; things snap within reach, px of the page, unless free is set. lines lead from what they snapped to. */
+  update: (x: number, y: number, shift: boolean, alt: boolean, reach = 0, free = false) =>
+    call<{ words: string; lines?: [number, number, number, number][] }>('update', x, y, shift, alt, reach, free),
   end: () => call<object | null>('end'),
   /** The pen: press, drag, release, hover, back, mirror. */
   pen: (m: Moment, what: string, x: number, y: number, shift: boolean, alt: boolean, slack: number, thread: string) => call<PenView>('pen', m, what, x, y, shift, alt, slack, thread),
@@ -126,7 +128,8 @@ export const engine = {
   penEnd: (m: Moment) => call<object | null>('penEnd', m),
   penDrop: () => call<boolean>('penDrop'),
   combining: (m: Moment, threads: string[], how: string) => call<Combining>('combining', m, threads, how),
-  outlineOf: (m: Moment, thread: string) => call<Outline>('outlineOf', m, thread),
+  /** A drawn path with its points in plain numbers; desk/outline.ts reads them. */
+  outlineOf: (m: Moment, thread: string) => new Float64Array(call<Uint8Array>('outlineOf', m, thread).buffer),
   /** The place on a drawn path nearest to a point of the page. */
   /** How many points a drawn path keeps when it may move by tolerance px. */
   simplifiedTo: (m: Moment, thread: string, tolerance: number) => call<number>('simplifiedTo', m, thread, tolerance),

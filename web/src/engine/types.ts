@@ -116,9 +116,6 @@ export interface Dot { id: string; at: XY; handle: boolean; of: XY; smooth: bool
 /** What the pen has drawn so far. */
 export interface PenView { d: string; next: string; knots: Dot[]; closes: boolean; done: boolean; words: string }
 
-/** A drawn path with its points, on the page. */
-export interface Outline { d: string; knots: Dot[]; count: number }
-
 /** What is known of combining layers before it is done. */
 export interface Combining { drops: string; outlines: string }
 

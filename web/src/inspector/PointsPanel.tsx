@@ -1,6 +1,7 @@
 // The points of a drawn path: how many, and what is done to those that are selected.
 import { useMemo, useState } from 'react'
-import { openPoints, leavePoints, withPoints } from '../desk/drawing'
+import { outlineNow } from '../desk/outline'
+import { openPoints, leavePoints, partHandles, withPoints } from '../desk/drawing'
 import { engine } from '../engine/engine'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
@@ -14,7 +15,7 @@ export function PointsPanel({ selected }: { selected: Selected }) {
   const moment = useDesk((d) => d.moment)
   const version = useDesk((d) => d.version)
   const [tolerance, setTolerance] = useState(2)
-  const count = useMemo(() => (layer.kind === 'path' ? engine.outlineOf(moment, layer.thread).count : 0), [moment, version, layer])
+  const count = useMemo(() => (layer.kind === 'path' ? outlineNow(moment, version, layer.thread).count : 0), [moment, version, layer])
   // Past a few hundred points the count would cost a moment at every edit.
   const kept = useMemo(() => (count > 0 && count <= 200 ? engine.simplifiedTo(moment, layer.thread, tolerance) : undefined), [moment, version, layer, count, tolerance])
   const some = points.length > 0
@@ -29,6 +30,8 @@ export function PointsPanel({ selected }: { selected: Selected }) {
       {editing && (
         <div className="grid grid-cols-3 gap-1.5">
           {act('Smooth', 'points.smooth')}{act('Corner', 'points.corner')}{act('Take out', 'points.remove')}
+          {act('Join', 'points.join')}
+          <Button className="!px-1" disabled={!editing || !some} title="Each of its handles goes by itself" onClick={partHandles}>Part</Button>
           {act('Cut here', 'points.cut')}{act('Close', 'points.close', false)}{act('Reverse', 'points.reverse', false)}
           {several('Row', { line: 'row' })}{several('Column', { line: 'column' })}{several('Half turn', { degree: 180 })}
         </div>

@@ -1,0 +1,186 @@
+package session
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/geom"
+	"capstan/core/pen"
+)
+
+// maxTargets is the most points of other paths that dragged points snap to.
+const maxTargets = 4000
+
+// takePoints prepares a gesture on the points of a drawn path: its lines are read once, and what points may snap to is gathered, the
+// points that stay and those of the scene's other paths.
+func (s *Session) takePoints(g *gesture, sc *doc.Scene) error {
+	gr := g.grips[0]
+	list, err := contoursOf(gr.layer)
+	if err != nil {
+		return err
+	}
+	g.lines = list
+	moved := g.chosen()
+	for i, c := range list {
+		for k, n := range c.Nodes {
+			if !slices.Contains(moved, [2]int{i, k}) {
+				g.targets = append(g.targets, gr.own.Apply(n.At))
+			}
+		}
+	}
+	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+		if l == gr.layer || l.Kind != doc.PathKind || l.Hidden || len(g.targets) > maxTargets {
+			return !l.Hidden
+		}
+		own, _, ok := s.player.Axes(l.ID)
+		others, err := contoursOf(l)
+		if !ok || err != nil {
+			return true
+		}
+		for _, c := range others {
+			for _, n := range c.Nodes {
+				g.targets = append(g.targets, own.Apply(n.At))
+			}
+		}
+		return true
+	})
+	return nil
+}
+
+// chosen are the points that a gesture moves, by line and place.
+func (g *gesture) chosen() (list [][2]int) {
+	for _, id := range append(strings.Split(g.points, ","), g.handle) {
+		if k, ok := spotOf(id, g.lines); ok && k.part == "" && !slices.Contains(list, [2]int{k.contour, k.node}) {
+			list = append(list, [2]int{k.contour, k.node})
+		}
+	}
+	return
+}
+
+// pullPoints drags points, a handle, or a stretch of a drawn path. handle names what is seized; points those that go with it, by
+// commas. A handle takes the one across with it where the line is smooth, but with Alt; with Shift it goes at steps of 15 degrees.
+// Points snap to other points and to the height and the width they lie at.
+func (g *gesture) pullPoints(at geom.Point, mod Modifiers) ([]pen.Contour, Readout) {
+	gr := g.grips[0]
+	inv, ok := gr.own.Inverse()
+	if !ok {
+		return nil, Readout{}
+	}
+	p, ok := spotOf(g.handle, g.lines)
+	if !ok {
+		return nil, Readout{}
+	}
+	list := slices.Clone(g.lines)
+	own := func(i int) *pen.Contour {
+		if &list[i].Nodes[0] == &g.lines[i].Nodes[0] {
+			list[i].Nodes = slices.Clone(list[i].Nodes)
+		}
+		return &list[i]
+	}
+	q, from := inv.Apply(at), inv.Apply(g.from)
+	by := q.Sub(from)
+	n := &own(p.contour).Nodes[p.node]
+	var r Readout
+	switch p.part {
+	case "in", "out":
+		q = towards(n.At, q, mod.Shift)
+		pulled, across := &n.In, &n.Out
+		if p.part == "out" {
+			pulled, across = &n.Out, &n.In
+		}
+		was := n.Smooth()
+		*pulled = q
+		if was && !mod.Alt {
+			if d := q.Sub(n.At); d.Len() > 1e-9 {
+				*across = n.At.Sub(d.Mul(across.Sub(n.At).Len() / d.Len()))
+			}
+		}
+	case "on":
+		bend(&list[p.contour], p.node, p.t, by)
+	default:
+		if mod.Shift {
+			by = towards(geom.Point{}, by, true)
+		} else if mod.Reach > 0 && !mod.Free {
+			var d geom.Point
+			d, r = g.snapped(gr.own.Apply(n.At.Add(by)), mod.Reach)
+			by = by.Add(inv.ApplyVector(d))
+		}
+		for _, k := range g.chosen() {
+			v := &own(k[0]).Nodes[k[1]]
+			*v = v.Moved(by)
+		}
+	}
+	if r.Words == "" {
+		r.Words = fmt.Sprintf("%+.0f, %+.0f", by.X, by.Y)
+	}
+	return list, r
+}
+
+// snapped returns how a point of the page moves to lie on another, or at its height or width, where one is within reach; with lines
+// from the others to where it comes to lie.
+func (g *gesture) snapped(at geom.Point, reach float64) (by geom.Point, r Readout) {
+	nearest := func(off func(q geom.Point) float64) int {
+		best, least, far := -1, reach, math.Inf(1)
+		for i, q := range g.targets {
+			d := math.Abs(off(q))
+			if l := q.Sub(at).Len(); d < least-1e-6 || d < least+1e-6 && l < far {
+				best, least, far = i, min(d, least), l
+			}
+		}
+		return best
+	}
+	if i := nearest(func(q geom.Point) float64 { return q.Sub(at).Len() }); i >= 0 {
+		return g.targets[i].Sub(at), Readout{Words: "on a point"}
+	}
+	x := nearest(func(q geom.Point) float64 { return q.X - at.X })
+	y := nearest(func(q geom.Point) float64 { return q.Y - at.Y })
+	if x >= 0 {
+		by.X = g.targets[x].X - at.X
+	}
+	if y >= 0 {
+		by.Y = g.targets[y].Y - at.Y
+	}
+	to := at.Add(by)
+	for _, i := range [2]int{x, y} {
+		if i >= 0 {
+			r.Lines = append(r.Lines, [4]float64{g.targets[i].X, g.targets[i].Y, to.X, to.Y})
+		}
+	}
+	switch {
+	case x >= 0 && y >= 0:
+		r.Words = "under one point, beside another"
+	case x >= 0:
+		r.Words = "under a point"
+		if g.targets[x].Y > to.Y {
+			r.Words = "above a point"
+		}
+	case y >= 0:
+		r.Words = "beside a point"
+	}
+	return
+}
+
+// draftPoints shows a path while its points are dragged, without writing it as text and reading it again.
+func (s *Session) draftPoints(g *gesture, list []pen.Contour) error {
+	p := pen.Path(list)
+	for i, q := range p.Points {
+		if !(math.Abs(q.X) <= doc.MaxPlace && math.Abs(q.Y) <= doc.MaxPlace) {
+			return nil // dragged out of all bounds: the last draft stays
+		}
+		p.Points[i] = geom.Point{X: math.Round(q.X*1000) / 1000, Y: math.Round(q.Y*1000) / 1000} // as it will be stored
+	}
+	s.drafts++
+	g.path = fmt.Sprintf("draft %d", s.drafts)
+	g.drawn = list
+	g.command = nil
+	s.shown.Geometry.KnowPath(g.path, p)
+	q, err := edit.DraftPath(s.doc, g.grips[0].layer.ID, g.path)
+	if err != nil {
+		return err
+	}
+	return s.showDraft(q)
+}
