@@ -28,8 +28,8 @@ func (m *maker) shape(thread, name, kind string, f doc.Fill, x, y, w, h float64,
 	return l
 }
 
-// Post is the square post: a sun of copied rays, a ribbon, a bubble, clouds and water, all from shapes and in colour roles; its second
-// scene is the first by the light of lanterns.
+// Post is the square post: a sun of copied rays, a ribbon, a bubble, clouds and water from shapes, a quay, small kites and a plate from
+// shapes that were combined, all in colour roles; its second scene is the first by the light of lanterns.
 func Post() *doc.Project {
 	p := doc.NewProject("kite-day-post", "Kite Day at Fennel Quay: square post", 1080, 1080, "noon")
 	p.Film.Rate = doc.Rate{Num: 30, Den: 1}
@@ -70,6 +70,10 @@ func postScene(id, name string, roles map[string]string, late bool) *doc.Scene {
 		if late {
 			cloud.Place.X -= 60
 		}
+		if i == 0 {
+			v := m.along(cloud, "M0 0L70 0", "", 0, 3600, "linear") // behind the plate, so that the sky moves in its words
+			v.Alternate, v.Repeat = false, 1
+		}
 		s.Layers = append(s.Layers, cloud)
 	}
 	if late {
@@ -80,6 +84,7 @@ func postScene(id, name string, roles map[string]string, late bool) *doc.Scene {
 			s.Layers = append(s.Layers, star)
 		}
 	}
+	s.Layers = append(s.Layers, m.quay(880, 668))
 	for i, w := range []struct{ y, tone float64 }{{915, -1}, {1010, -2}} {
 		water := m.shape(fmt.Sprint("p-water", i), fmt.Sprint("Water ", i+1), doc.Wave, inRole("ground", int(w.tone)), 540, w.y, 1400, 460, doc.Shape{Count: 5 + i, Depth: 0.1})
 		water.Locked = true
@@ -95,6 +100,16 @@ func postScene(id, name string, roles map[string]string, late bool) *doc.Scene {
 	kite.ID, kite.Thread, kite.Name, kite.Tint = m.id("l"), "p-kite", "Kite", 0
 	m.rock(kite, 5, 2600)
 	s.Layers = append(s.Layers, kite)
+	for n, k := range [][4]float64{{530, 400, 18, 52}, {432, 486, -10, 36}} {
+		small := m.sailcloth(n+1, k[0], k[1], k[2], k[3], inRole("accent", 1-n))
+		if late {
+			small.Place.X, small.Place.Y = small.Place.X-30, small.Place.Y-24
+		}
+		m.rock(small, 6, 1800)
+		s.Layers = append(s.Layers, small)
+	}
+	plate := m.plate("NOON TO DUSK", 290, 226, 480, 112)
+	s.Layers = append(s.Layers, plate)
 	// A speech bubble, and a ribbon under all of it.
 	bubble := m.shape("p-bubble", "Bubble", doc.Bubble, inRole("accent", 0), 700, 640, 470, 150, doc.Shape{Tip: &tip, Base: 0.24})
 	bubble.Corner = 44

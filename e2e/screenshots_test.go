@@ -92,6 +92,17 @@ func TestScreenshots(t *testing.T) {
 	p.do(chromedp.Sleep(700e6))
 	p.shot("points")
 	p.key(kb.Escape)
+	p.undo()
+	// Words about to be punched out of a plate again.
+	p.click(70, 200)
+	p.pressWord("Take apart")
+	p.wait(`document.querySelector('[aria-label="Cut away"]')`)
+	p.hover(`[aria-label="Cut away"]`)
+	p.wait(`document.querySelector('[data-preview]')`)
+	p.do(chromedp.Sleep(700e6))
+	p.shot("combining")
+	p.do(chromedp.MouseEvent("mouseMoved", 300, 700))
+	p.undo()
 	p.open("/p/kite-day-opener")
 	p.settled()
 	// One scene on its clock, with its cascade, its cue, and the hitches of a bar.

@@ -31,7 +31,7 @@ export function Inspector() {
   const one = selected.length === 1 ? selected[0] : null
   const open = one?.layer.kind === 'path' && editing === one.layer.thread ? one : null
   return (
-    <Frame>
+    <Frame key={one ? 'one' : 'several'}>
       <div className="flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-4">
         {one ? (
           <>
