@@ -16,6 +16,9 @@ func (p *Player) Several(i int, ids []string, v View) (*List, geom.Box) {
 	var walk func(list []*layer)
 	walk = func(list []*layer) {
 		for _, l := range list {
+			if l.doc.Hidden {
+				continue
+			}
 			if !slices.Contains(ids, l.doc.ID) {
 				walk(l.children)
 				continue

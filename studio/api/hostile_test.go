@@ -53,8 +53,9 @@ func (s *site) pour(path, begin string) (int, string, int64) {
 	return resp.StatusCode, code(v), body.read
 }
 
-// slack is what stands in buffers on the way.
-const slack = 8 << 20
+// slack is what may stand in buffers on the way: Linux lets sockets grow to 32 MB to read and 4 MB to write (tcp_rmem, tcp_wmem), which
+// a busy machine fills before the reader is heard.
+const slack = 40 << 20
 
 func (s *site) poured(path, begin string, limit int64, key string) {
 	s.t.Helper()

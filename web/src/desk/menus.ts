@@ -3,6 +3,7 @@ import { copy, copyLook, copyMoves, lookHeld, movesHeld, paste, pasteLook, paste
 import { apply, run } from '../project/commands'
 import { desk, goToScene, say, select, selectMoves, set } from '../project/desk'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
+import { mergeSelection, takeApart } from '../project/combining'
 import { openMenu } from '../ui/ContextMenu'
 import { selectNew } from './Desk'
 import { notice } from '../words'
@@ -44,6 +45,8 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
     null,
     { word: 'Group', key: 'Ctrl G', run: groupSelection, disabled: none },
     { word: 'Ungroup', key: 'Ctrl Shift G', run: ungroupSelection, disabled: !selected.some((s) => s.layer.kind === 'group') },
+    { word: 'Merge into a picture', run: () => void mergeSelection(), disabled: none || selected.length < 2 && selected[0]?.layer.kind !== 'group' },
+    { word: 'Take apart', run: takeApart, disabled: !selected.some((s) => s.kept.length) },
     null,
     { word: 'Delete from this scene', key: 'Delete', run: deleteSelection, disabled: none },
     { word: 'Delete from all scenes', run: () => deleteEverywhere(selection), disabled: none || selected.every((s) => s.later === 0) && d.scene === 0 },

@@ -117,7 +117,7 @@ export interface Dot { id: string; at: XY; handle: boolean; of: XY; smooth: bool
 export interface PenView { d: string; next: string; knots: Dot[]; closes: boolean; done: boolean; words: string }
 
 /** What is known of combining layers before it is done. */
-export interface Combining { drops: string; outlines: string }
+export interface Combining { drops: string; outlines: string; heavy: boolean }
 
 export interface Overlay { boxes: OverlayBox[]; paths: OverlayPath[]; gradient?: GradientLine; rings: Ring[] }
 

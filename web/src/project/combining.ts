@@ -23,8 +23,8 @@ export function previewCombining(way: Way) {
   const d = desk()
   if (d.dragging || d.playing) return
   engine.clearDraft()
-  const { outlines } = engine.combining(d.moment, d.selection, way)
-  const trouble = draft(...intentOf(way))
+  const { outlines, heavy } = engine.combining(d.moment, d.selection, way)
+  const trouble = heavy ? notice('combine.heavy') : draft(...intentOf(way))
   set({ preview: { way, outlines, trouble }, version: desk().version + 1 })
 }
 

@@ -1,0 +1,38 @@
+package session
+
+import (
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/geom"
+	"capstan/core/words"
+)
+
+func init() {
+	// Layers become a picture that the server has painted of them, at rest, where it lies on the page.
+	intent("merge", func(s *Session, m Moment, c *struct {
+		Threads []string   `json:"threads"`
+		Hash    string     `json:"hash"`
+		Media   *doc.Media `json:"media"`
+		Box     [4]float64 `json:"box"` // left, top, width, height: page px
+	}) (edit.Command, error) {
+		list := s.inOrder(m, c.Threads)
+		if len(list) == 0 || c.Media == nil {
+			return nil, words.New("merge.nothing")
+		}
+		outer := s.shown.Ancestry(s.sceneIndex(m), list[0].ID)
+		inv, ok := outer.Inverse()
+		if !ok {
+			return nil, words.New("combine.flat", list[0].Name)
+		}
+		at := inv.Apply(geom.Point{X: c.Box[0] + c.Box[2]/2, Y: c.Box[1] + c.Box[3]/2})
+		become := map[string]any{
+			"kind": doc.Picture, "picture": map[string]any{"media": c.Hash}, "path": nil, "text": nil, "shape": nil, "corner": nil,
+			"fill": allOf(doc.Fill{Kind: doc.NoFill}), "stroke": nil, "opacity": 1, "blend": nil, "blur": nil, "feather": nil, "shadow": nil, "glow": nil,
+			"place": map[string]any{"x": at.X, "y": at.Y, "w": c.Box[2], "h": c.Box[3], "turn": -geom.AngleOf(outer), "flipX": nil, "flipY": nil, "pivot": nil},
+		}
+		return batch([]edit.Command{
+			command("media.add", map[string]any{"hash": c.Hash, "media": c.Media}),
+			command("layers.combine", map[string]any{"ids": ids(list), "how": doc.MadePicture, "become": become}),
+		}), nil
+	})
+}
