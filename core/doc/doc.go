@@ -311,20 +311,45 @@ type Marker struct {
 	Style string `json:"style"` // dots, bars, count
 }
 
-// Text alignments.
+// Text alignments. Justified lines that are broken fill the width; the last of a paragraph is as if aligned left.
 const (
-	Left   = "left"
-	Centre = "centre"
-	Right  = "right"
+	Left      = "left"
+	Centre    = "centre"
+	Right     = "right"
+	Justified = "justified"
+)
+
+// Cases that a run may be set in besides its own. Title: every word begins large.
+const (
+	UpperCase = "upper"
+	LowerCase = "lower"
+	TitleCase = "title"
+)
+
+// Raised and lowered runs are smaller, as in superscripts and subscripts.
+const (
+	Super = "super"
+	Sub   = "sub"
 )
 
 // Text is the words of a layer and how they are set.
 type Text struct {
-	Runs          []Run   `json:"runs"`
-	Align         string  `json:"align"`                  // left, centre, right
-	Wrap          bool    `json:"wrap,omitzero"`          // break lines at the width of the place
-	LineHeight    float64 `json:"lineHeight,omitzero"`    // in sizes; 0: the family's own
-	LetterSpacing float64 `json:"letterSpacing,omitzero"` // px
+	Runs          []Run     `json:"runs"`
+	Align         string    `json:"align"`                  // left, centre, right, justified
+	Wrap          bool      `json:"wrap,omitzero"`          // break lines at the width of the place
+	LineHeight    float64   `json:"lineHeight,omitzero"`    // in sizes; 0: the family's own
+	LetterSpacing float64   `json:"letterSpacing,omitzero"` // px
+	Stacked       bool      `json:"stacked,omitzero"`       // letters one below another
+	Ring          *TextRing `json:"ring,omitzero"`          // set on a circle about the layer's origin
+}
+
+// TextRing is a circle that a text is set on.
+type TextRing struct {
+	Radius float64 `json:"radius"`          // px
+	Start  float64 `json:"start"`           // degrees clockwise from the right, where the text begins, has its middle or ends, as it is aligned
+	Share  float64 `json:"share,omitzero"`  // 0..1 of the circle that the text fills by spacing its letters; 0: as they come
+	Inside bool    `json:"inside,omitzero"` // letters stand within the circle
+	Flip   bool    `json:"flip,omitzero"`   // they run the other way round, their feet outwards, so that they stand upright below
 }
 
 // Run is a stretch of text in one setting. Line ends are \n.
@@ -335,6 +360,8 @@ type Run struct {
 	Italic bool    `json:"italic,omitzero"`
 	Size   float64 `json:"size"`            // px
 	Colour string  `json:"colour,omitzero"` // empty: the layer's fill
+	Case   string  `json:"case,omitzero"`   // upper, lower, title; empty: as it is written
+	Raise  string  `json:"raise,omitzero"`  // super, sub
 }
 
 // PictureUse shows an imported picture, or the part of it given by Crop.

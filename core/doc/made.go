@@ -9,6 +9,7 @@ const (
 	MadeOutline = "outline" // the outline of a text, a shape or a group
 	MadeStroke  = "stroke"  // the outline of its stroke
 	MadePicture = "picture" // painted into a picture
+	MadeSplit   = "split"   // a text in letters, words or lines: a group
 )
 
 // MaxKept is the most layers one layer may be made of.
@@ -59,11 +60,11 @@ func (c *checker) made(at string, l *Layer, s *Scene, depth int) {
 	if l.Made == nil {
 		return
 	}
-	if l.Kind != PathKind && l.Kind != Picture {
-		c.fail(at, "belongs to paths and pictures")
+	if l.Kind != PathKind && l.Kind != Picture && (l.Kind != Group || l.Made.How != MadeSplit) {
+		c.fail(at, "belongs to paths, pictures and texts that were split")
 		return
 	}
-	c.oneOf(at+".how", l.Made.How, MadeUnited, MadeCut, MadeOverlap, MadeDropped, MadeOutline, MadeStroke, MadePicture)
+	c.oneOf(at+".how", l.Made.How, MadeUnited, MadeCut, MadeOverlap, MadeDropped, MadeOutline, MadeStroke, MadePicture, MadeSplit)
 	n := 0
 	c.kept(at+".of", l.Made.Of, s, depth, &n)
 	if n == 0 || n > MaxKept {

@@ -111,7 +111,7 @@ func (l *Layer) Clone() *Layer {
 	}
 	if l.Text != nil {
 		t := *l.Text
-		t.Runs = slices.Clone(t.Runs)
+		t.Runs, t.Ring = slices.Clone(t.Runs), copied(t.Ring)
 		c.Text = &t
 	}
 	if c.Picture = copied(l.Picture); c.Picture != nil {
@@ -154,6 +154,29 @@ func copied[T any](v *T) *T {
 	}
 	c := *v
 	return &c
+}
+
+// Mark is a place in a text: before a rune of a run.
+type Mark struct{ Run, Rune int }
+
+// Stretch returns the runs between two places of a text, the first before the second.
+func (t *Text) Stretch(from, to Mark) []Run {
+	var out []Run
+	for i := from.Run; i <= to.Run && i < len(t.Runs); i++ {
+		r := t.Runs[i]
+		runes := []rune(r.Text)
+		a, b := 0, len(runes)
+		if i == from.Run {
+			a = min(from.Rune, b)
+		}
+		if i == to.Run {
+			b = min(to.Rune, b)
+		}
+		if r.Text = string(runes[min(a, b):b]); r.Text != "" {
+			out = append(out, r)
+		}
+	}
+	return out
 }
 
 // String returns the words of the text without their setting.

@@ -79,7 +79,7 @@ func (c *checker) headIn(at string, l *Layer, s *Scene, depth int) bool {
 }
 
 func (c *checker) text(at string, t *Text) {
-	c.oneOf(at+".align", t.Align, Left, Centre, Right)
+	c.oneOf(at+".align", t.Align, Left, Centre, Right, Justified)
 	if len(t.Runs) == 0 {
 		c.fail(at+".runs", "is empty; a text has at least one run")
 	}
@@ -88,6 +88,11 @@ func (c *checker) text(at string, t *Text) {
 	}
 	c.number(at+".lineHeight", t.LineHeight, 0, 10)
 	c.number(at+".letterSpacing", t.LetterSpacing, -1000, 1000)
+	if r := t.Ring; r != nil {
+		c.number(at+".ring.radius", r.Radius, 1, MaxPlace)
+		c.number(at+".ring.start", r.Start, -MaxPlace, MaxPlace)
+		c.number(at+".ring.share", r.Share, 0, 1)
+	}
 	for i, r := range t.Runs {
 		at := c.at("%s.runs[%d]", at, i)
 		if r.Family == "" {
@@ -95,6 +100,8 @@ func (c *checker) text(at string, t *Text) {
 		}
 		c.number(at+".weight", float64(r.Weight), 1, 1000)
 		c.number(at+".size", r.Size, 1, 4000)
+		c.oneOf(at+".case", r.Case, "", UpperCase, LowerCase, TitleCase)
+		c.oneOf(at+".raise", r.Raise, "", Super, Sub)
 		if r.Colour != "" {
 			c.colour(at+".colour", r.Colour)
 		}

@@ -17,6 +17,8 @@ func init() {
 		IDs    []string       `json:"ids"`
 		How    string         `json:"how"`
 		Become jsontext.Value `json:"become"` // merged into the rearmost
+
+		Children []*doc.Layer `json:"children"` // of a text that is split
 	}) error {
 		scene, list, err := e.stacked(c.IDs)
 		if err != nil {
@@ -48,6 +50,13 @@ func init() {
 			return err
 		}
 		n.Moves = rear.Moves
+		for _, k := range c.Children {
+			rounded, err := merged(k, jsontext.Value("{}"))
+			if err != nil {
+				return err
+			}
+			n.Children = append(n.Children, rounded)
+		}
 		from := make([]placed, len(list))
 		for i, l := range list {
 			from[i] = placed{l, ancestry(scene, l.ID)}
@@ -56,6 +65,7 @@ func init() {
 		inner := ancestry(scene, rear.ID).Mul(axes(rear))
 		for i, p := range from {
 			place(kept[i], p.outer, inner)
+			settle(kept[i])
 			if i > 0 {
 				_, parent := scene.Layer(p.layer.ID)
 				remove(scene, parent, p.layer.ID)
@@ -77,6 +87,12 @@ func init() {
 		}
 		return nil
 	})
+}
+
+// settle rounds a place that was worked out, so that there and back is the same to the last digit.
+func settle(l *doc.Layer) {
+	p := &l.Place
+	p.X, p.Y, p.Turn = round(p.X).(float64), round(p.Y).(float64), round(p.Turn).(float64)
 }
 
 // placed is a layer with the map from the axes its place is in to the page.
@@ -128,7 +144,13 @@ func (e *editor) apart(id, seed string) error {
 	for _, k := range l.Made.Of {
 		k = k.Clone()
 		place(k, axes(l), geom.Identity)
+		settle(k)
 		back = append(back, k)
+	}
+	if l.Kind == doc.Group {
+		if err := e.childrenGone(s, l); err != nil {
+			return err
+		}
 	}
 	first, others := back[0], back[1:]
 	list := siblings(s, parent)
@@ -140,6 +162,22 @@ func (e *editor) apart(id, seed string) error {
 	e.renew(s, others, seed)
 	*siblings(s, parent) = slices.Insert(*siblings(s, parent), i, back...)
 	return nil
+}
+
+// childrenGone takes the moves of a group's children out of the scene's times.
+func (e *editor) childrenGone(s *doc.Scene, g *doc.Layer) error {
+	gone := map[string]bool{}
+	doc.Walk(g.Children, func(k, _ *doc.Layer) bool {
+		for _, m := range k.Moves {
+			gone[m.ID] = true
+			closeGap(s, m.ID)
+		}
+		return true
+	})
+	if len(gone) == 0 {
+		return nil
+	}
+	return rehang(s, e.into(s), gone)
 }
 
 // renew gives layers that come back new ids and threads where theirs are taken.

@@ -347,14 +347,14 @@ func (l *layer) blends(o *layer) bool { return slices.Equal(l.path.Verbs, o.path
 
 // sameSetting reports whether two texts differ in size and colour only.
 func sameSetting(a, b *doc.Text) bool {
-	if len(a.Runs) != len(b.Runs) || a.Align != b.Align || a.Wrap || b.Wrap || a.LineHeight != b.LineHeight {
+	if len(a.Runs) != len(b.Runs) || a.Align != b.Align || a.Wrap || b.Wrap || a.LineHeight != b.LineHeight || a.Stacked != b.Stacked || a.Ring != nil || b.Ring != nil {
 		return false
 	}
 	k := b.Runs[0].Size / a.Runs[0].Size
 	for i, r := range a.Runs {
 		s := b.Runs[i]
 		if r.Text != s.Text || r.Family != s.Family || r.Weight != s.Weight || r.Italic != s.Italic || r.Size*k != s.Size ||
-			(r.Colour == "") != (s.Colour == "") {
+			(r.Colour == "") != (s.Colour == "") || r.Case != s.Case || r.Raise != s.Raise {
 			return false
 		}
 	}

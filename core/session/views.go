@@ -130,6 +130,7 @@ type Selected struct {
 	Later   int         `json:"later"`
 	Colours []string    `json:"colours"` // fills found in a group
 	Kept    []string    `json:"kept"`    // names of the layers it was made of
+	Made    string      `json:"made"`    // how it was made of them
 	Closed  bool        `json:"closed"`  // covers an area by itself
 	Bares   bool        `json:"bares"`   // covers the page at rest, and not all along its path
 }
@@ -144,6 +145,7 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 	for _, l := range s.layers(m, threads) {
 		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Closed: s.shown.Encloses(i, l.ID)}
 		if l.Made != nil {
+			v.Made = l.Made.How
 			for _, k := range l.Made.Of {
 				v.Kept = append(v.Kept, k.Name)
 			}

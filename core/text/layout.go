@@ -21,8 +21,9 @@ import (
 type Layout struct {
 	Box      geom.Box // the set lines: widths by advance, heights by line
 	Outlines []Outline
-	Lines    []geom.Box
-	Missing  []rune // drawn as the font's box for unknown characters
+	Lines    []geom.Box // on a ring: of every letter
+	Feet     []float64  // how far below the upper edge the letters of each line stand
+	Missing  []rune     // drawn as the font's box for unknown characters
 	Pieces   []Piece
 }
 
@@ -41,6 +42,7 @@ type Glyph struct {
 	face             *font.Face
 	run              int
 	size             float64
+	rise             float64 // px above the line it is set on
 	space, breakable bool
 }
 
@@ -52,15 +54,17 @@ func set(b *Book, t *doc.Text, width float64, unit string) *Layout {
 	defer setting.Unlock()
 	runes := []rune{}
 	runOf := []int{}
+	var from []int
 	for i, r := range t.Runs {
-		for _, c := range r.Text {
-			runes = append(runes, c)
+		for _, c := range cased(r.Text, r.Case, runes) {
+			runes = append(runes, c.rune)
 			runOf = append(runOf, i)
+			from = append(from, c.of)
 		}
 	}
-	s := setter{book: b, text: t, runes: runes, runOf: runOf, out: &Layout{}, unit: unit}
+	s := setter{book: b, text: t, runes: runes, runOf: runOf, from: from, next: map[int]int{}, out: &Layout{}, unit: unit}
 	limit := math.Inf(1)
-	if t.Wrap {
+	if t.Wrap && t.Ring == nil && !t.Stacked {
 		limit = math.Max(width, 1)
 	}
 	start := 0
@@ -70,7 +74,11 @@ func set(b *Book, t *doc.Text, width float64, unit string) *Layout {
 			start = i + 1
 		}
 	}
-	s.place(width)
+	if t.Ring != nil {
+		s.placeOnRing(t.Ring)
+	} else {
+		s.place(width)
+	}
 	return s.out
 }
 
@@ -79,6 +87,7 @@ type line struct {
 	width           float64
 	ascent, descent float64
 	height          float64
+	broken          bool // for want of room
 }
 
 type setter struct {
@@ -86,6 +95,8 @@ type setter struct {
 	text  *doc.Text
 	runes []rune
 	runOf []int
+	next  map[int]int // from the first rune of a cluster to that of the next
+	from  []int       // of each rune, its place in the text of its run as it is written
 	lines []line
 	out   *Layout
 	unit  string // of the pieces that are wanted
@@ -106,13 +117,19 @@ func (s *setter) paragraph(from, to int, limit float64) {
 		s.lines = append(s.lines, s.finish(nil, run))
 		return
 	}
+	if s.text.Stacked {
+		s.stack(glyphs)
+		return
+	}
 	cur, last := []Glyph{}, -1
 	width := 0.0
 	for _, g := range glyphs {
 		cur = append(cur, g)
 		width += s.advance(g)
 		if width > limit && !g.space && last >= 0 {
-			s.lines = append(s.lines, s.finish(cur[:last+1], cur[0].run))
+			l := s.finish(cur[:last+1], cur[0].run)
+			l.broken = true
+			s.lines = append(s.lines, l)
 			cur = append([]Glyph(nil), cur[last+1:]...)
 			width, last = 0, -1
 			for i, c := range cur {
@@ -183,7 +200,7 @@ func (s *setter) place(width float64) {
 	}
 	measure, left := widest, 0.0
 	switch {
-	case s.text.Wrap:
+	case s.text.Wrap && !s.text.Stacked:
 		measure = math.Max(width, 1)
 		left = -measure / 2
 	case s.text.Align == doc.Centre:
@@ -194,7 +211,7 @@ func (s *setter) place(width float64) {
 	s.out.Box = geom.Box{Min: geom.Point{X: left, Y: 0}, Max: geom.Point{X: left + measure, Y: y}}
 	paths := map[string]*geom.Path{}
 	y = 0
-	cut := cutter{unit: s.unit, out: s.out}
+	cut := cutter{unit: s.unit, out: s.out, s: s}
 	for _, l := range s.lines {
 		cut.line()
 		x := left
@@ -204,6 +221,14 @@ func (s *setter) place(width float64) {
 		case doc.Right:
 			x += measure - l.width
 		}
+		wider := 0.0 // every space, in a justified line
+		if s.text.Align == doc.Justified && l.broken {
+			if n := l.spaces(); n > 0 {
+				wider = (measure - l.width) / float64(n)
+				l.width = measure
+			}
+		}
+		s.out.Feet = append(s.out.Feet, y+l.ascent)
 		s.out.Lines = append(s.out.Lines, geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: x + l.width, Y: y + l.height}})
 		base := y + l.ascent
 		for _, g := range l.glyphs {
@@ -215,11 +240,14 @@ func (s *setter) place(width float64) {
 				paths[colour] = p
 				s.out.Outlines = append(s.out.Outlines, Outline{colour, p})
 			}
-			m := geom.Matrix{A: k, D: -k, E: x + g.DX*k, F: base - g.DY*k}
+			m := geom.Matrix{A: k, D: -k, E: x + g.DX*k, F: base - g.rise - g.DY*k}
 			g.outline(p, m)
 			next := x + s.advance(g)
+			if g.space {
+				next += wider
+			}
 			if s.unit != "" {
-				cut.glyph(&g, colour, m, geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: next - s.text.LetterSpacing, Y: y + l.height}})
+				cut.glyph(&g, colour, m, geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: next - s.text.LetterSpacing, Y: y + l.height}}, spot{at: geom.Point{X: x, Y: base}})
 			}
 			x = next
 		}
@@ -293,7 +321,8 @@ func (s *setter) shape(from, to int) []Glyph {
 		stack := s.book.Stack(r.Family, r.Weight, r.Italic)
 		if len(stack) > 0 {
 			for _, g := range shapeWith(stack, s.runes, i, j, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
-				g.run, g.size = s.runOf[i], r.Size
+				g.run = s.runOf[i]
+				g.size, g.rise = raised(&r)
 				c := s.runes[g.Cluster]
 				g.space = c == ' ' || c == '\t'
 				out = append(out, g)
@@ -305,6 +334,9 @@ func (s *setter) shape(from, to int) []Glyph {
 		next := to
 		if i+1 < len(out) {
 			next = out[i+1].Cluster
+		}
+		if next > out[i].Cluster {
+			s.next[out[i].Cluster] = next
 		}
 		for k := out[i].Cluster; k < next && k >= 0; k++ {
 			out[i].breakable = out[i].breakable || breaks[k]

@@ -11,6 +11,19 @@ type Piece struct {
 	Line, Word, Letter int
 	Box                geom.Box // by advance and line
 	Outlines           []Outline
+	From, To           doc.Mark   // the stretch of the text it is
+	At                 geom.Point // where its first letter begins, on the line it stands on
+	Turn               float64    // degrees, on a ring
+	Ring               *doc.TextRing
+	Spacing            float64 // px between its letters, on a ring
+}
+
+// spot is where a glyph begins, and how it is turned.
+type spot struct {
+	at      geom.Point
+	turn    float64
+	ring    *doc.TextRing // on which it would stand alone
+	spacing float64
 }
 
 // SetIn is Set with the text cut into pieces of a unit: doc.ByLine, doc.ByWord or doc.ByLetter. Put together they are
@@ -24,11 +37,29 @@ type cutter struct {
 	lines, words, letters int // begun so far
 	inLine, inWord        bool
 	cluster               int
+	s                     *setter
+}
+
+// mark is a place among the runes that were set, in the text as it is written.
+func (c *cutter) mark(i int) doc.Mark {
+	if i < len(c.s.runes) {
+		return doc.Mark{Run: c.s.runOf[i], Rune: c.s.from[i]}
+	}
+	last := len(c.s.text.Runs) - 1
+	return doc.Mark{Run: last, Rune: len([]rune(c.s.text.Runs[last].Text))}
+}
+
+// ends is the place after the runes that a glyph stands for.
+func (c *cutter) ends(g *Glyph) int {
+	if next, ok := c.s.next[g.Cluster]; ok {
+		return next
+	}
+	return g.Cluster + 1
 }
 
 func (c *cutter) line() { c.inLine, c.inWord, c.cluster = false, false, -1 }
 
-func (c *cutter) glyph(g *Glyph, colour string, m geom.Matrix, box geom.Box) {
+func (c *cutter) glyph(g *Glyph, colour string, m geom.Matrix, box geom.Box, at spot) {
 	if g.space {
 		c.inWord = false
 		return
@@ -50,10 +81,11 @@ func (c *cutter) glyph(g *Glyph, colour string, m geom.Matrix, box geom.Box) {
 		fresh = fresh || c.unit == doc.ByLetter
 	}
 	if fresh {
-		c.out.Pieces = append(c.out.Pieces, Piece{Line: c.lines - 1, Word: c.words - 1, Letter: c.letters - 1, Box: box})
+		c.out.Pieces = append(c.out.Pieces, Piece{Line: c.lines - 1, Word: c.words - 1, Letter: c.letters - 1, Box: box, At: at.at, Turn: at.turn, Ring: at.ring, Spacing: at.spacing, From: c.mark(g.Cluster)})
 	}
 	p := &c.out.Pieces[len(c.out.Pieces)-1]
 	p.Box = p.Box.Union(box)
+	p.To = c.mark(c.ends(g))
 	for i := range p.Outlines {
 		if p.Outlines[i].Colour == colour {
 			g.outline(p.Outlines[i].Path, m)

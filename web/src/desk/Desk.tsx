@@ -9,7 +9,7 @@ import { desk, drawsShape, fail, refreshDraft, select, set, useDesk } from '../p
 import { layerMenu } from './menus'
 import { takePictures } from './pictures'
 import { Overlay } from './Overlay'
-import { edited, openPoints, endPen, penBack, penDoes } from './drawing'
+import { edited, openPoints, endPen, penBack, penDoes, selectPointsIn } from './drawing'
 import { Pen } from './Pen'
 import { Points } from './Points'
 import { largeView, toPage, viewOf } from './view'
@@ -136,6 +136,10 @@ export function Desk() {
       drag.current = { kind: 'draw', x, y, page }
       return
     }
+    if (edited()) { // beside its points: a frame selects some, a press lets go
+      drag.current = { kind: 'marquee', x, y, page }
+      return
+    }
     const d = desk()
     const chain = engine.hit(d.moment, page[0], page[1], 6 / view.scale)
     const level = d.inside ? chain.indexOf(d.inside) + 1 : 0
@@ -229,6 +233,13 @@ export function Desk() {
       const command = engine.end()
       if (command) apply(command)
       else engine.clearDraft()
+    } else if (g.kind === 'marquee' && edited()) {
+      if (far) selectPointsIn(g.page, page, e.shiftKey)
+      else if (desk().points.length) set({ points: [] })
+      else {
+        const hit = engine.hit(desk().moment, page[0], page[1], 6 / view.scale)
+        if (!hit.includes(edited()!)) select(hit.slice(0, 1), '')
+      }
     } else if (g.kind === 'marquee' && far) {
       const [l, r] = [Math.min(g.page[0], page[0]), Math.max(g.page[0], page[0])]
       const [t, b] = [Math.min(g.page[1], page[1]), Math.max(g.page[1], page[1])]

@@ -6,7 +6,7 @@ import type { XY } from '../engine/types'
 import type { View } from '../engine/painter'
 import { run } from '../project/commands'
 import { set, useDesk } from '../project/desk'
-import { beside, knotsOf, lineOf, outlineNow, someKnots, type Knot } from './outline'
+import { beside, knotsOf, lineOf, middlesOf, outlineNow, someKnots, type Knot } from './outline'
 import { toDesk, toPage } from './view'
 
 type Start = (kind: string, handle: string, move: string, e: React.PointerEvent) => void
@@ -81,6 +81,21 @@ function paintKnots(ctx: CanvasRenderingContext2D, list: Knot[], picked: Set<str
   ctx.fill(fulls)
 }
 
+/** The bend handles: a small lozenge in the middle of every stretch that is long enough to hold one. */
+function paintMiddles(ctx: CanvasRenderingContext2D, list: { at: XY }[]) {
+  const p = new Path2D()
+  for (const { at: [x, y] } of list) {
+    p.moveTo(x, y - 5)
+    p.lineTo(x + 5, y)
+    p.lineTo(x, y + 5)
+    p.lineTo(x - 5, y)
+    p.closePath()
+  }
+  ctx.fillStyle = paper
+  ctx.fill(p)
+  stroke(ctx, p, brass, 1.3)
+}
+
 /** What the pointer is over: a point or a handle, the line, or nothing. */
 function under(knots: Knot[], shown: (k: Knot) => boolean, line: Path2D, ctx: CanvasRenderingContext2D, [x, y]: XY): { id: string; knot: Knot | null } | 'line' | null {
   let best: { id: string; knot: Knot | null } | null = null
@@ -125,6 +140,7 @@ export function Points({ thread, view, size, onGesture }: { thread: string; view
   before.current = { seen, view }
   const picked = new Set(chosen)
   const crowded = seen.length > crowd
+  const middles = useMemo(() => (crowded || held !== '' ? [] : middlesOf(outline, (q) => toDesk(view, q)).filter((m) => m.long)), [outline, crowded, held !== '', view])
   const withHandles = (k: Knot) => !crowded || picked.has(k.id)
   // While some points are dragged, what stands still is painted once and laid under the rest.
   const still = useRef<{ canvas: HTMLCanvasElement; view: View; ids: string } | null>(null)
@@ -136,6 +152,7 @@ export function Points({ thread, view, size, onGesture }: { thread: string; view
     if (!quick) {
       still.current = null
       paintLine(ctx, lineOf(outline, onDesk), crowded)
+      paintMiddles(ctx, middles)
       paintKnots(ctx, seen, picked, crowded)
     } else {
       const moves = new Set(held.split(','))
@@ -196,7 +213,10 @@ export function Points({ thread, view, size, onGesture }: { thread: string; view
         if (u === 'line') {
           const [x, y] = toPage(view, ...on(e))
           if (twice(e)) run('points.insert', { thread, x, y })
-          else begins(engine.spotAt(moment, thread, x, y), '', e)
+          else {
+            const middle = middles.find((m) => Math.hypot(m.at[0] - on(e)[0], m.at[1] - on(e)[1]) < near)
+            begins(middle?.id ?? engine.spotAt(moment, thread, x, y), '', e)
+          }
           return
         }
         const { id, knot } = u

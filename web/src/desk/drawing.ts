@@ -5,7 +5,7 @@ import { apply, run } from '../project/commands'
 import { grouped } from '../project/steps'
 import { desk, set } from '../project/desk'
 import { selectNew } from './Desk'
-import { idsOf, outlineNow } from './outline'
+import { idsOf, knotsOf, outlineNow } from './outline'
 
 /** How near a press counts as on a point, in px on the screen. */
 const near = 9
@@ -79,3 +79,20 @@ export function nextPoint(by: number): boolean {
 
 /** Lets the handles of the selected points go by themselves. */
 export const partHandles = () => set({ parted: [...new Set([...desk().parted, ...desk().points])] })
+
+/** Selects the points in a box of the page. */
+export function selectPointsIn(a: [number, number], b: [number, number], more: boolean) {
+  const d = desk()
+  const thread = edited()
+  if (!thread) return
+  const inside = knotsOf(outlineNow(d.moment, d.version, thread), (q) => q)
+    .filter((k) => k.at[0] >= Math.min(a[0], b[0]) && k.at[0] <= Math.max(a[0], b[0]) && k.at[1] >= Math.min(a[1], b[1]) && k.at[1] <= Math.max(a[1], b[1]))
+    .map((k) => k.id)
+  set({ points: more ? [...new Set([...d.points, ...inside])] : inside })
+}
+
+export function selectAllPoints() {
+  const d = desk()
+  const thread = edited()
+  if (thread) set({ points: idsOf(outlineNow(d.moment, d.version, thread)) })
+}

@@ -7,7 +7,7 @@ import { desk, drawsShape, goToTime, select, set, swapRest, toRest } from '../pr
 import { goToMove, leaveLarge, mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { selectNew } from './Desk'
-import { openPoints, edited, endPen, leavePoints, nextPoint, nudgePoints, penBack, withPoints } from './drawing'
+import { openPoints, edited, endPen, leavePoints, nextPoint, nudgePoints, penBack, withPoints, selectAllPoints } from './drawing'
 import { pasteHere } from './menus'
 import { choosePictures } from './pictures'
 import { pickTool } from './Rail'
@@ -90,7 +90,7 @@ export const shortcuts: Shortcut[] = [
   { group: 'Add', keys: 'Enter', does: 'Put down what is picked; end a drawing; else edit the points of what is selected', run: () => putDown() },
   { group: 'Select', keys: 'Tab', does: 'Next layer, on the page; past the last, on to the rail', run: () => {} },
   { group: 'Select', keys: 'Shift+Tab', does: 'Layer before, on the page', run: () => {} },
-  { group: 'Select', keys: 'Ctrl+A', does: 'All layers', run: () => select(tops().filter((r) => !r.locked).map((r) => r.thread)) },
+  { group: 'Select', keys: 'Ctrl+A', does: 'All layers; all points, while they are open', run: () => (edited() ? selectAllPoints() : select(tops().filter((r) => !r.locked).map((r) => r.thread))) },
   { group: 'Select', keys: 'Escape', does: 'Let go: tool, group, selection; then at rest', run: escape },
   { group: 'Edit', keys: 'Ctrl+Z', does: 'Undo', run: undo },
   { group: 'Edit', keys: 'Ctrl+Shift+Z', does: 'Redo', run: redo },

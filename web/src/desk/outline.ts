@@ -85,6 +85,22 @@ export function lineOf(o: Outline, f: Map, without?: Set<string>): Path2D {
   return p
 }
 
+/** The middles of all stretches, by which they are bent: id and place. */
+export function middlesOf(o: Outline, f: Map): { id: string; at: XY; long: boolean }[] {
+  const v = o.numbers
+  const out: { id: string; at: XY; long: boolean }[] = []
+  o.lines.forEach((l, c) => {
+    for (let i = 0; i < stretches(l); i++) {
+      const a = l.from + i * per
+      const b = l.from + ((i + 1) % l.n) * per
+      const mid = (k: 0 | 1) => (v[a + k] + 3 * v[a + 4 + k] + 3 * v[b + 2 + k] + v[b + k]) / 8
+      const [p, q] = [f([v[a], v[a + 1]]), f([v[b], v[b + 1]])]
+      out.push({ id: `${c}.${i}.on.0.5`, at: f([mid(0), mid(1)]), long: Math.hypot(q[0] - p[0], q[1] - p[1]) > 44 })
+    }
+  })
+  return out
+}
+
 /** The stretches beside some points. */
 export function beside(o: Outline, ids: Set<string>, f: Map): Path2D {
   const p = new Path2D()

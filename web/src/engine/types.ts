@@ -57,13 +57,16 @@ export interface Row {
   here: boolean; locked: boolean; hidden: boolean; spans: Span[]; bars: Bar[]
 }
 
-export interface Run { text: string; family: string; weight: number; italic?: boolean; size: number; colour?: string }
+export interface Run { text: string; family: string; weight: number; italic?: boolean; size: number; colour?: string; case?: 'upper' | 'lower' | 'title'; raise?: 'super' | 'sub' }
+
+/** A circle that a text is set on. */
+export interface TextRing { radius: number; start: number; share?: number; inside?: boolean; flip?: boolean }
 
 export interface Layer {
   id: string; thread: string; name: string; kind: string
   place: { x: number; y: number; w?: number; h?: number; turn?: number; pivot?: XY }
   opacity: number; fill: Fill; picture?: { media: string }; stroke?: Stroke; blend?: string; blur?: number; feather?: number; shadow?: Shadow; glow?: Glow; marker?: { style: 'dots' | 'bars' | 'count' }; corner?: number; shape?: Shape; tint?: number; locked?: boolean; hidden?: boolean
-  text?: { runs: Run[]; align: 'left' | 'centre' | 'right'; wrap?: boolean; lineHeight?: number; letterSpacing?: number }
+  text?: { runs: Run[]; align: 'left' | 'centre' | 'right' | 'justified'; wrap?: boolean; lineHeight?: number; letterSpacing?: number; stacked?: boolean; ring?: TextRing }
 }
 
 export interface Move {
@@ -84,7 +87,7 @@ export interface Move {
 
 export interface Selected {
   layer: Layer; count: number; moves: Move[]; box: [number, number, number, number]
-  now: [number, number, number] | null; pivot: XY; later: number; colours: string[]; bares: boolean; kept: string[]; closed: boolean
+  now: [number, number, number] | null; pivot: XY; later: number; colours: string[]; bares: boolean; kept: string[]; made: string; closed: boolean
 }
 
 export type XY = [number, number]

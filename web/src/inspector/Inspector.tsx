@@ -10,6 +10,7 @@ import { Moves } from './Moves'
 import { CombinePanel, MergeButton } from './CombinePanel'
 import { OutlinePanel } from './OutlinePanel'
 import { PointsPanel } from './PointsPanel'
+import { TextPanel } from './TextPanel'
 import { Timing } from './Timing'
 
 const kinds: Record<string, string> = {
@@ -47,6 +48,7 @@ export function Inspector() {
       {/* While its points are open they come first; what is done to them must not lie below the fold. */}
       {open && <PointsPanel selected={open} />}
       {selected.length > 1 && (selected.every((s) => canCombine(s.layer.kind)) ? <CombinePanel /> : <div className="border-b border-sailcloth-300 px-4 py-2"><MergeButton /></div>)}
+      {selected.every((s) => s.layer.kind === 'text') && <TextPanel selected={selected} />}
       <Look selected={selected} />
       {one && !open && one.layer.kind === 'path' && <PointsPanel selected={one} />}
       {one && !open && <OutlinePanel selected={one} />}

@@ -8,7 +8,7 @@ import { Button } from '../ui/controls'
 import { MergeButton } from './CombinePanel'
 
 export function OutlinePanel({ selected }: { selected: Selected }) {
-  const { layer, kept } = selected
+  const { layer, kept, made } = selected
   const plain = ['picture', 'inset', 'marker'].includes(layer.kind)
   const hasPoints = !plain && !['group', 'text', 'path'].includes(layer.kind)
   const becomesPath = layer.kind === 'text' || layer.kind === 'group'
@@ -24,8 +24,8 @@ export function OutlinePanel({ selected }: { selected: Selected }) {
       {layer.kind === 'group' && <MergeButton />}
       {kept.length > 0 && (
         <div className={`flex items-center gap-2 ${hasPoints || becomesPath ? 'mt-2' : ''}`}>
-          <span className="min-w-0 flex-1 truncate text-[12px] text-ink-600" title={kept.join(', ')}>Made of {kept.join(', ')}</span>
-          <Button title="The layers it was made of come back in its place" onClick={takeApart}>Take apart</Button>
+          <span className="min-w-0 flex-1 truncate text-[12px] text-ink-600" title={kept.join(', ')}>{made === 'split' ? 'Split from' : 'Made of'} {kept.join(', ')}</span>
+          <Button title="The layers it was made of come back in its place" onClick={takeApart}>{made === 'split' ? 'Join again' : 'Take apart'}</Button>
         </div>
       )}
     </div>

@@ -1,0 +1,115 @@
+package session
+
+import (
+	"fmt"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/geom"
+	"capstan/core/text"
+	"capstan/core/words"
+)
+
+// maxSplit is the most layers a text is split into.
+const maxSplit = 400
+
+func init() {
+	// A text becomes a group of texts, one for each letter, word or line, where they stood; the text itself is kept in it.
+	intent("text.split", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Unit    string   `json:"unit"` // letter, word, line
+	}) (edit.Command, error) {
+		if c.Unit != doc.ByLetter && c.Unit != doc.ByWord && c.Unit != doc.ByLine {
+			return nil, words.New("intent.unreadable", "text.split", c.Unit)
+		}
+		var list []edit.Command
+		for _, l := range s.layers(m, c.Threads) {
+			if l.Kind != doc.TextKind {
+				continue
+			}
+			parts := s.split(l, c.Unit)
+			if len(parts) > maxSplit {
+				return nil, words.New("split.many", len(parts), maxSplit)
+			}
+			if len(parts) < 2 {
+				continue
+			}
+			list = append(list, command("layers.combine", map[string]any{
+				"ids": []string{l.ID}, "how": doc.MadeSplit, "children": parts,
+				"become": map[string]any{"kind": doc.Group, "text": nil, "fill": allOf(doc.Fill{Kind: doc.NoFill}), "stroke": nil, "place": map[string]any{"w": 0, "h": 0}},
+			}))
+		}
+		if len(list) == 0 {
+			return nil, words.New("split.nothing")
+		}
+		return batch(list), nil
+	})
+	// A text is set on a ring, or off it, its middle staying where it is.
+	intent("text.ring", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		On      bool     `json:"on"`
+	}) (edit.Command, error) {
+		var list []map[string]any
+		for _, l := range s.layers(m, c.Threads) {
+			if l.Kind != doc.TextKind || (l.Text.Ring != nil) == c.On {
+				continue
+			}
+			box, _ := s.shown.Box(s.sceneIndex(m), l.ID)
+			v := *l.Text
+			set := map[string]any{"ring": nil}
+			origin := geom.Point{}
+			if c.On {
+				// As large as to be filled by two thirds.
+				r := max(20, box.W()/(2*3.141592653589793*0.66))
+				set["ring"] = map[string]any{"radius": r, "start": -90}
+				set["align"] = doc.Centre
+				origin = box.Centre()
+			} else {
+				v.Ring = nil
+				flat := text.Set(&s.fonts, &v, l.Place.W).Box
+				origin = flat.Centre().Mul(-1)
+			}
+			by := geom.Rotate(l.Place.Turn).ApplyVector(origin)
+			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"text": set, "place": map[string]any{"x": l.Place.X + by.X, "y": l.Place.Y + by.Y}}})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
+}
+
+// split returns the texts that a text is split into, in its own axes.
+func (s *Session) split(l *doc.Layer, unit string) []*doc.Layer {
+	lay := text.SetIn(&s.fonts, l.Text, l.Place.W, unit)
+	var out []*doc.Layer
+	for i, p := range lay.Pieces {
+		v := &doc.Text{Align: doc.Left, LineHeight: l.Text.LineHeight, LetterSpacing: l.Text.LetterSpacing, Runs: l.Text.Stretch(p.From, p.To)}
+		if len(v.Runs) == 0 {
+			continue
+		}
+		k := l.Clone()
+		k.ID, k.Thread = s.id(), s.id()
+		k.Name, k.Moves, k.Made, k.Opacity, k.Text = v.String(), nil, nil, 1, v
+		k.Blend, k.Blur, k.Feather, k.Shadow, k.Glow = "", 0, 0, nil, nil // the group's
+		if k.Name == "" {
+			k.Name = fmt.Sprint(l.Name, " ", i+1)
+		}
+		if p.Ring != nil && unit != doc.ByLetter {
+			v.Ring, v.LetterSpacing = p.Ring, p.Spacing
+			k.Place = doc.Place{}
+			out = append(out, k)
+			continue
+		}
+		set := text.Set(&s.fonts, v, 0)
+		own := geom.Translate(p.At).Mul(geom.Rotate(p.Turn)).Mul(geom.Translate(geom.Point{Y: -set.Feet[0]}))
+		k.Place = doc.Place{X: own.E, Y: own.F, Turn: p.Turn}
+		if g := k.Fill.Gradient; g != nil {
+			if inv, ok := own.Inverse(); ok {
+				k.Fill.Gradient = held(g, lay.Box, set.Box, inv) // one gradient over all of them
+			}
+		}
+		out = append(out, k)
+	}
+	return out
+}

@@ -1,0 +1,81 @@
+package session_test
+
+import (
+	"fmt"
+	"testing"
+
+	"capstan/core/doc"
+)
+
+func TestSplitTextsLookTheSameAndJoinAgain(t *testing.T) {
+	plain := words("t", "KITE DAY\nat the quay", 160, 60, 40)
+	plain.Place.Turn = 8
+	two := words("t", "Kite ", 160, 60, 44)
+	two.Text.Runs = append(two.Text.Runs, doc.Run{Text: "Day", Family: "Shrikhand", Weight: 400, Size: 60, Colour: "#17403c"})
+	ring := words("t", "KITE DAY AT THE QUAY", 160, 120, 22)
+	ring.Text.Ring = &doc.TextRing{Radius: 70, Start: -90, Share: 0.8}
+	graded := words("t", "Kite Day", 160, 60, 60)
+	graded.Fill = doc.Fill{Kind: doc.Linear, Gradient: &doc.Gradient{From: [2]float64{0, 0}, To: [2]float64{1, 0}, Stops: []doc.Stop{{Colour: "#d8573a"}, {At: 1, Colour: "#17403c"}}}}
+	cased := words("t", "straße am quay", 160, 60, 36)
+	cased.Text.Runs[0].Case, cased.Text.LetterSpacing = doc.UpperCase, 3
+	for name, c := range map[string]struct {
+		l     *doc.Layer
+		parts map[string]int
+	}{
+		"two lines":     {plain, map[string]int{doc.ByLetter: 16, doc.ByWord: 5, doc.ByLine: 2}},
+		"two runs":      {two, map[string]int{doc.ByLetter: 7, doc.ByWord: 2}},
+		"on a ring":     {ring, map[string]int{doc.ByLetter: 16, doc.ByWord: 5}},
+		"in a gradient": {graded, map[string]int{doc.ByLetter: 7, doc.ByWord: 2}},
+		"in capitals":   {cased, map[string]int{doc.ByWord: 3}},
+	} {
+		for unit, n := range c.parts {
+			t.Run(name+" by "+unit, func(t *testing.T) {
+				s := open(t, with(c.l.Clone()))
+				before := shotOf(t, s, rest)
+				was, _ := s.Document().Write()
+				want(t, s, rest, "text.split", fmt.Sprintf(`{"threads":["t"],"unit":%q}`, unit))
+				g := layerOf(s, "t")
+				if g.Kind != doc.Group || len(g.Children) != n {
+					t.Fatalf("%d layers, want %d", len(g.Children), n)
+				}
+				// Letters alone may lack what two of them have together, but nothing moves.
+				if d := differs(before, shotOf(t, s, rest), 40); d > 6 {
+					t.Errorf("%d pixels differ", d)
+				}
+				threads := map[string]bool{}
+				for _, k := range g.Children {
+					if k.Kind != doc.TextKind || threads[k.Thread] || k.Name == "" {
+						t.Errorf("%+v", k)
+					}
+					threads[k.Thread] = true
+				}
+				want(t, s, rest, "apart", `{"threads":["t"]}`)
+				if now, _ := s.Document().Write(); string(now) != string(was) {
+					t.Errorf("joined again it is not the same:\n%s\n%s", was, now)
+				}
+			})
+		}
+	}
+}
+
+func TestWhatIsOneLetterCannotBeSplit(t *testing.T) {
+	s := open(t, with(words("t", "K", 160, 60, 40), shapeOf("a", doc.Ellipse, 40, 40, 20, 20)))
+	refused(t, s, "nothing here to split", "text.split", `{"threads":["t","a"],"unit":"letter"}`)
+	refused(t, s, "cannot be read", "text.split", `{"threads":["t"],"unit":"syllable"}`)
+}
+
+// A text that is set on a ring keeps its middle, and comes back to where it was.
+func TestTextsGoOnARingAndOff(t *testing.T) {
+	l := words("t", "KITE DAY AT FENNEL QUAY", 160, 100, 20)
+	l.Place.Turn = 30
+	s := open(t, with(l))
+	before := shotOf(t, s, rest)
+	want(t, s, rest, "text.ring", `{"threads":["t"],"on":true}`)
+	if r := layerOf(s, "t").Text.Ring; r == nil || r.Radius < 40 || r.Radius > 90 {
+		t.Fatalf("ring %+v", r)
+	}
+	want(t, s, rest, "text.ring", `{"threads":["t"],"on":false}`)
+	if d := differs(before, shotOf(t, s, rest), 2); d > 0 {
+		t.Errorf("%d pixels differ", d)
+	}
+}

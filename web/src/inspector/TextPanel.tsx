@@ -1,0 +1,122 @@
+// The words of the selected texts and how they are set.
+import { AlignCenter, AlignJustify, AlignLeft, AlignRight } from 'lucide-react'
+import { useEffect, useRef, useState } from 'react'
+import { engine } from '../engine/engine'
+import type { Selected } from '../engine/types'
+import { draft, run } from '../project/commands'
+import { desk, refreshDraft, useDesk } from '../project/desk'
+import { families } from '../project/families'
+import { Button, Check, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
+import { shared } from './Look'
+
+const cases = [{ value: 'none', label: 'as written' }, { value: 'upper', label: 'CAPITALS' }, { value: 'lower', label: 'small letters' }, { value: 'title', label: 'Each Word Large' }]
+const raises = [{ value: 'none', label: 'on the line' }, { value: 'super', label: 'raised' }, { value: 'sub', label: 'lowered' }]
+
+export function TextPanel({ selected }: { selected: Selected[] }) {
+  const threads = selected.map((s) => s.layer.thread)
+  const texts = selected.map((s) => s.layer.text!)
+  const runs = texts.map((t) => t.runs[0])
+  const style = (patch: object) => run('text.style', { threads, patch })
+  const set = (text: object) => run('set', { threads, patch: { text } })
+  const family = shared(runs.map((r) => r.family))
+  const weights = families().find((f) => f.name === family)?.weights ?? [400]
+  const align = shared(texts.map((t) => t.align))
+  const wraps = texts.every((t) => t.wrap && !t.ring)
+  const rings = texts.map((t) => t.ring)
+  const ring = (patch: object) => set({ ring: patch })
+  const signs = [['left', AlignLeft], ['centre', AlignCenter], ['right', AlignRight], ...(wraps ? [['justified', AlignJustify]] : [])] as [string, typeof AlignLeft][]
+  return (
+    <Section title="Text">
+      {selected.length === 1 && <WordsField key={selected[0].layer.id} selected={selected[0]} />}
+      <div className="mt-2 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
+        <Label>Family</Label>
+        <Choice name="Family" value={family ?? ''} of={families().map((f) => ({ value: f.name, label: f.name }))} onSet={(v) => run('text.family', { threads, family: v })} />
+        <Label>Weight</Label>
+        <Choice name="Weight" value={String(shared(runs.map((r) => r.weight)) ?? '')} of={weights.map((w) => ({ value: String(w), label: names[w] ?? String(w) }))} onSet={(v) => style({ weight: Number(v) })} />
+      </div>
+      <div className="mt-2 grid grid-cols-[56px_1fr_auto] items-center gap-x-2">
+        <NumberField label="Size" name="Size" unit="px" min={1} max={4000} value={shared(runs.map((r) => r.size))} onSet={(v) => style({ size: v })} />
+        <span className="flex rounded-md border border-sailcloth-300" role="group" aria-label="Alignment">
+          {signs.map(([a, Icon]) => (
+            <Sign key={a} name={a === 'justified' ? 'Justify' : `Align ${a}`} pressed={align === a} className={align === a ? 'bg-brass-200' : 'hover:bg-sailcloth-200'} onClick={() => run('text.align', { threads, align: a })}>
+              <Icon size={16} strokeWidth={1.5} />
+            </Sign>
+          ))}
+        </span>
+      </div>
+      <div className="mt-2 grid grid-cols-[56px_1fr_44px_1fr] items-center gap-x-2 gap-y-2">
+        <NumberField label="Letters" name="Space between letters" unit="px" digits={1} min={-1000} max={1000} value={shared(texts.map((t) => t.letterSpacing ?? 0))} onSet={(v) => set({ letterSpacing: v || null })} />
+        <NumberField label="Lines" name="Height of lines, in sizes; 0: the family’s own" digits={2} step={0.05} min={0} max={10} value={shared(texts.map((t) => t.lineHeight ?? 0))} onSet={(v) => set({ lineHeight: v || null })} />
+        <Label>Case</Label>
+        <div className="col-span-3 grid grid-cols-2 gap-2">
+          <Choice name="Case" value={shared(runs.map((r) => r.case ?? 'none')) ?? ''} of={cases} onSet={(v) => style({ case: v === 'none' ? null : v })} />
+          <Choice name="Raised or lowered" value={shared(runs.map((r) => r.raise ?? 'none')) ?? ''} of={raises} onSet={(v) => style({ raise: v === 'none' ? null : v })} />
+        </div>
+      </div>
+      <div className="mt-1.5 grid grid-cols-2 gap-x-2">
+        <Check name="Letters stacked" on={texts.every((t) => t.stacked)} disabled={rings.some(Boolean)} onSet={(v) => set({ stacked: v || null })} />
+        <Check name="On a ring" on={rings.every(Boolean)} onSet={(on) => run('text.ring', { threads, on })} />
+      </div>
+      {rings.every(Boolean) && (
+        <>
+          <div className="mt-1 grid grid-cols-[56px_1fr_44px_1fr] items-center gap-x-2 gap-y-2">
+            <NumberField label="Radius" name="Radius of the ring" unit="px" min={1} max={10000} value={shared(rings.map((r) => r!.radius))} onSet={(v) => ring({ radius: v })} />
+            <NumberField label="At" name="Where it stands on the ring, clockwise from the top" unit="°" min={-3600} max={3600} value={shared(rings.map((r) => r!.start + 90))} onSet={(v) => ring({ start: v - 90 })} />
+            <NumberField label="Fills" name="Share of the ring it fills; 0: as it comes" unit="%" digits={1} min={0} max={100} value={shared(rings.map((r) => (r!.share ?? 0) * 100))} onSet={(v) => ring({ share: v / 100 || null })} />
+          </div>
+          <div className="mt-1 grid grid-cols-2 gap-x-2">
+            <Check name="Within the ring" on={rings.every((r) => r!.inside)} onSet={(v) => ring({ inside: v || null })} />
+            <Check name="Upright below" on={rings.every((r) => r!.flip)} onSet={(v) => ring({ flip: v || null, ...(shared(rings.map((r) => r!.start)) === (v ? -90 : 90) ? { start: v ? 90 : -90 } : {}) })} />
+          </div>
+        </>
+      )}
+      <div className="mt-2 grid grid-cols-[56px_1fr_1fr_1fr] items-center gap-1.5">
+        <Label>Split</Label>
+        {([['letter', 'Letters'], ['word', 'Words'], ['line', 'Lines']] as const).map(([unit, word]) => (
+          <Button key={unit} className="!px-1" title={`A group with a layer for each of its ${word.toLowerCase()}; the text is kept in it and can be joined again`} onClick={() => run('text.split', { threads, unit })}>{word}</Button>
+        ))}
+      </div>
+    </Section>
+  )
+}
+
+const names: Record<number, string> = { 300: '300 light', 400: '400 regular', 500: '500 medium', 600: '600 half bold', 700: '700 bold', 800: '800 heavy', 900: '900 black' }
+
+/** The words, shown on the page while they are typed; leaving the field sets them as one step to undo. */
+function WordsField({ selected }: { selected: Selected }) {
+  const words = selected.layer.text!.runs.map((r) => r.text).join('')
+  const [text, setText] = useState<string | null>(null)
+  // What is typed, and what stood there before: the draft shows in the selection too.
+  const typed = useRef<{ now: string; before: string } | null>(null)
+  const thread = selected.layer.thread
+  const commit = () => {
+    const t = typed.current
+    typed.current = null
+    setText(null)
+    if (!t) return
+    engine.clearDraft()
+    if (t.now === t.before || !run('text.words', { thread, text: t.now })) refreshDraft()
+  }
+  // Leaving by selecting something else takes the field away without a blur.
+  const leave = useRef(commit)
+  leave.current = commit
+  useEffect(() => () => { if (desk().project) leave.current() }, [])
+  const dragging = useDesk((d) => d.dragging)
+  return (
+    <textarea
+      data-words aria-label="Words" rows={3} disabled={dragging} value={text ?? words}
+      className="thin-scroll w-full resize-none rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 py-1 focus:border-brass-600 focus:bg-paper focus:outline-none"
+      onChange={(e) => {
+        typed.current = { now: e.target.value, before: typed.current?.before ?? words }
+        setText(e.target.value)
+        draft('text.words', { thread, text: e.target.value })
+        refreshDraft()
+      }}
+      onBlur={commit}
+      onKeyDown={(e) => {
+        e.stopPropagation()
+        if (e.key === 'Escape') e.currentTarget.blur()
+      }}
+    />
+  )
+}
