@@ -16,16 +16,29 @@ var files embed.FS
 // Family is a font family that ships with Capstan.
 type Family struct {
 	Name    string `json:"name"`
+	Kind    string `json:"kind"` // text, display, rounded, slab, hand, mono, wide (many scripts)
 	Weights []int  `json:"weights"`
 	Italics []int  `json:"italics,omitempty"` // weights that have an italic
 	file    string
+	more    []string // subsets beside latin and latin-ext
 }
 
 // Families lists the shipped families in the order they are offered.
 var Families = []Family{
-	{"Archivo", []int{400, 500, 600, 700, 800, 900}, []int{400, 700}, "archivo"},
-	{"Fredoka", []int{300, 400, 500, 600, 700}, nil, "fredoka"},
-	{"Shrikhand", []int{400}, nil, "shrikhand"},
+	{"Archivo", "text", []int{400, 500, 600, 700, 800, 900}, []int{400, 700}, "archivo", nil},
+	{"Literata", "text", []int{400, 700}, []int{400}, "literata", nil},
+	{"Oswald", "display", []int{400, 600}, nil, "oswald", nil},
+	{"Shrikhand", "display", []int{400}, nil, "shrikhand", nil},
+	{"Bungee", "display", []int{400}, nil, "bungee", nil},
+	{"Abril Fatface", "display", []int{400}, nil, "abril-fatface", nil},
+	{"Playfair Display", "display", []int{400, 700, 900}, []int{400}, "playfair-display", nil},
+	{"Fredoka", "rounded", []int{300, 400, 500, 600, 700}, nil, "fredoka", nil},
+	{"Nunito", "rounded", []int{400, 600, 800}, nil, "nunito", nil},
+	{"Bitter", "slab", []int{400, 700}, nil, "bitter", nil},
+	{"Caveat", "hand", []int{400, 700}, nil, "caveat", nil},
+	{"Kalam", "hand", []int{400, 700}, nil, "kalam", nil},
+	{"Space Mono", "mono", []int{400, 700}, nil, "space-mono", nil},
+	{text.Fallback, "wide", []int{400, 700}, nil, "noto-sans", []string{"cyrillic", "cyrillic-ext", "greek", "greek-ext", "vietnamese", "devanagari"}},
 }
 
 // FontFile is one file of a family.
@@ -41,7 +54,7 @@ func FontFiles() []FontFile {
 	var out []FontFile
 	for _, f := range Families {
 		add := func(w int, italic bool, slope string) {
-			for _, subset := range []string{"latin", "latin-ext"} {
+			for _, subset := range append([]string{"latin", "latin-ext"}, f.more...) {
 				out = append(out, FontFile{f.Name, w, italic, fmt.Sprintf("%s-%s-%d-%s.woff", f.file, subset, w, slope)})
 			}
 		}

@@ -14,6 +14,9 @@ const faintMark = 0.35
 // place is which scene of how many a marker's thread is in.
 type place struct{ at, of int }
 
+// MarkerFamily is the font family that markers count in.
+const MarkerFamily = "Archivo"
+
 // markers finds the place of every marker of the film, by scene and layer id; nil where there is none. Scenes that are known to
 // have none are not looked through.
 func markers(film *doc.Film, without func(*doc.Scene) bool) []map[string]place {
@@ -56,7 +59,7 @@ func (f *Film) compileMarker(l *layer, p place) {
 	content := fmt.Sprint("m", l.doc.Marker.Style, b, p)
 	switch l.doc.Marker.Style {
 	case doc.Count:
-		words := &doc.Text{Align: doc.Centre, Runs: []doc.Run{{Text: fmt.Sprintf("%d of %d", p.at, p.of), Family: "Archivo", Weight: 600, Size: max(1, b.H()*0.8)}}}
+		words := &doc.Text{Align: doc.Centre, Runs: []doc.Run{{Text: fmt.Sprintf("%d of %d", p.at, p.of), Family: MarkerFamily, Weight: 600, Size: max(1, b.H()*0.8)}}}
 		lay := text.SetIn(f.assets.Fonts, words, 0, "")
 		// Words hang from the middle of their upper edge.
 		by := geom.Translate(geom.Point{X: b.Centre().X - lay.Box.Centre().X, Y: b.Centre().Y - lay.Box.Centre().Y})

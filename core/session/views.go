@@ -131,6 +131,7 @@ type Selected struct {
 	Colours []string    `json:"colours"` // fills found in a group
 	Kept    []string    `json:"kept"`    // names of the layers it was made of
 	Made    string      `json:"made"`    // how it was made of them
+	Missing string      `json:"missing"` // characters of a text that no family has
 	Closed  bool        `json:"closed"`  // covers an area by itself
 	Bares   bool        `json:"bares"`   // covers the page at rest, and not all along its path
 }
@@ -143,7 +144,7 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 	t := s.shown.Timing(i)
 	s.stand(m)
 	for _, l := range s.layers(m, threads) {
-		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Closed: s.shown.Encloses(i, l.ID)}
+		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Closed: s.shown.Encloses(i, l.ID), Missing: s.missing(l)}
 		if l.Made != nil {
 			v.Made = l.Made.How
 			for _, k := range l.Made.Of {

@@ -64,8 +64,19 @@ func (b *Book) Weight(family string, asked int) int {
 	return best
 }
 
+// Fallback is the family that sets what the chosen one has no letters for. It ships with Capstan.
+const Fallback = "Noto Sans"
+
 // Serial changes whenever a font is added; layouts made under an older one may lack glyphs.
 func (b *Book) Serial() int { return b.serial }
+
+// fallback returns the faces of the family that has what others lack; none before it is there.
+func (b *Book) fallback(weight int, italic bool) []*font.Face {
+	if !b.Has(Fallback) {
+		return nil
+	}
+	return b.Stack(Fallback, weight, italic)
+}
 
 // Stack returns the faces to set a family in: the files of the asked slope, if the family has it, and of the weight
 // nearest to the asked one. An unknown family gives the first known one by name, so that words

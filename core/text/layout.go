@@ -287,6 +287,7 @@ func (g *Glyph) outline(p *geom.Path, m geom.Matrix) {
 // stackMap picks the first face of a run's stack that has a rune.
 type stackMap struct {
 	stack   []*font.Face
+	more    func() []*font.Face // asked only where the stack lacks something
 	missing func(rune)
 }
 
@@ -294,6 +295,13 @@ func (m stackMap) ResolveFace(r rune) *font.Face {
 	for _, f := range m.stack {
 		if _, ok := f.NominalGlyph(r); ok {
 			return f
+		}
+	}
+	if m.more != nil {
+		for _, f := range m.more() {
+			if _, ok := f.NominalGlyph(r); ok {
+				return f
+			}
 		}
 	}
 	m.missing(r)
@@ -320,7 +328,7 @@ func (s *setter) shape(from, to int) []Glyph {
 		r := s.text.Runs[s.runOf[i]]
 		stack := s.book.Stack(r.Family, r.Weight, r.Italic)
 		if len(stack) > 0 {
-			for _, g := range shapeWith(stack, s.runes, i, j, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
+			for _, g := range shapeWith(stack, func() []*font.Face { return s.book.fallback(r.Weight, r.Italic) }, s.runes, i, j, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
 				g.run = s.runOf[i]
 				g.size, g.rise = raised(&r)
 				c := s.runes[g.Cluster]
@@ -356,16 +364,16 @@ var (
 func Shape(stack []*font.Face, text []rune, from, to int, missing func(rune)) []Glyph {
 	setting.Lock()
 	defer setting.Unlock()
-	return shapeWith(stack, text, from, to, missing)
+	return shapeWith(stack, nil, text, from, to, missing)
 }
 
-func shapeWith(stack []*font.Face, text []rune, from, to int, missing func(rune)) []Glyph {
+func shapeWith(stack []*font.Face, more func() []*font.Face, text []rune, from, to int, missing func(rune)) []Glyph {
 	var seg shaping.Segmenter
 	in := shaping.Input{
 		Text: text, RunStart: from, RunEnd: to, Direction: di.DirectionLTR, Language: language.NewLanguage("en"),
 	}
 	var out []Glyph
-	for _, part := range seg.Split(in, stackMap{stack, missing}) {
+	for _, part := range seg.Split(in, stackMap{stack, more, missing}) {
 		upem := int(part.Face.Upem())
 		part.Size = fixed.I(upem)
 		run := shaper.Shape(part)

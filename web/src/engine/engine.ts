@@ -1,7 +1,7 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes } from '../project/server'
-import type { Combining, Film, Ghost, List, Moment, Overlay, Row, Selected, Snap, ShapeSign, PenView } from './types'
+import type { Combining, Film, FontFile, Ghost, List, Moment, Overlay, Row, Selected, Snap, ShapeSign, PenView } from './types'
 import { fault } from '../words'
 
 type Raw = { error?: string }
@@ -19,6 +19,8 @@ declare global {
 }
 
 let calls: Calls
+let fontFiles: FontFile[] = []
+const added = new Map<string, Promise<void>>()
 let loading: Promise<void> | undefined
 
 /** Loads the engine and the fonts that ship; later calls wait for the first. */
@@ -34,13 +36,31 @@ async function load() {
   await script('/wasm_exec.js')
   const go = new window.Go!()
   const ready = new Promise<void>((done) => { window.capstanEngineReady = done })
-  const fonts = hello().then(async ({ fonts }) => ({ fonts, files: await Promise.all(fonts.map((f) => fetchBytes(`/api/fonts/${f.file}`))) }))
-  const [{ instance }, info] = await Promise.all([WebAssembly.instantiateStreaming(fetch('/engine.wasm'), go.importObject), fonts])
+  const [{ instance }, info] = await Promise.all([WebAssembly.instantiateStreaming(fetch('/engine.wasm'), go.importObject), hello()])
+  fontFiles = info.fonts
   void go.run(instance)
   await ready
   calls = window.capstanEngine!
-  info.fonts.forEach((f, i) => call('addFont', f.family, f.weight, f.italic ?? false, info.files[i]))
 }
+
+/** Adds families that ship to the engine, each once; recompile sets texts with them. False: all were there. */
+export async function loadFamilies(names: string[]): Promise<boolean> {
+  const fresh = names.filter((n) => !added.has(n))
+  for (const n of fresh) {
+    const files = fontFiles.filter((f) => f.family === n)
+    added.set(n, Promise.all(files.map((f) => fetchBytes(`/api/fonts/${f.file}`))).then((bytes) => {
+      files.forEach((f, i) => call('addFont', f.family, f.weight, f.italic ?? false, bytes[i]))
+    }).catch((e) => {
+      added.delete(n)
+      throw e
+    }))
+  }
+  await Promise.all(names.map((n) => added.get(n)))
+  return fresh.some((n) => fontFiles.some((f) => f.family === n))
+}
+
+/** The file a family is shown by in lists: its regular weight. */
+export const sampleFile = (family: string) => fontFiles.filter((f) => f.family === family && !f.italic).sort((a, b) => Math.abs(a.weight - 400) - Math.abs(b.weight - 400))[0]?.file
 
 function script(src: string): Promise<void> {
   return new Promise((done, fail) => {
@@ -74,6 +94,10 @@ function list(r: RawList): List {
 export interface Change { part: string; field: string; before?: unknown; after?: unknown }
 
 export const engine = {
+  /** Families the document uses that have not been added. */
+  familiesWanted: () => call<string[]>('familiesWanted'),
+  familiesUsed: () => call<string[]>('familiesUsed'),
+  recompile: () => call<boolean>('recompile'),
   open: (document: string) => call<boolean>('open', document),
   apply: (command: object) => call<Change[] | null>('apply', JSON.stringify(command)) ?? [],
   /** The oldest command that waits is stored. */

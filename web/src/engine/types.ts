@@ -87,7 +87,7 @@ export interface Move {
 
 export interface Selected {
   layer: Layer; count: number; moves: Move[]; box: [number, number, number, number]
-  now: [number, number, number] | null; pivot: XY; later: number; colours: string[]; bares: boolean; kept: string[]; made: string; closed: boolean
+  now: [number, number, number] | null; pivot: XY; later: number; colours: string[]; bares: boolean; kept: string[]; made: string; missing: string; closed: boolean
 }
 
 export type XY = [number, number]
@@ -127,7 +127,7 @@ export interface Overlay { boxes: OverlayBox[]; paths: OverlayPath[]; gradient?:
 /** A display list: codes and numbers as documented at the Op constants of core/frame. */
 export interface List { width: number; height: number; codes: Uint32Array; numbers: Float64Array; box?: [number, number, number, number] }
 
-export interface Family { name: string; weights: number[]; italics?: number[] }
+export interface Family { name: string; kind: string; weights: number[]; italics?: number[] }
 
 export interface FontFile { family: string; weight: number; italic?: boolean; file: string }
 

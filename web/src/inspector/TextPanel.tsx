@@ -1,16 +1,17 @@
 // The words of the selected texts and how they are set.
 import { AlignCenter, AlignJustify, AlignLeft, AlignRight } from 'lucide-react'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import type { Selected } from '../engine/types'
 import { draft, run } from '../project/commands'
 import { desk, refreshDraft, useDesk } from '../project/desk'
 import { families } from '../project/families'
 import { Button, Check, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
+import { FamilyField } from './FamilyField'
 import { shared } from './Look'
 
-const cases = [{ value: 'none', label: 'as written' }, { value: 'upper', label: 'CAPITALS' }, { value: 'lower', label: 'small letters' }, { value: 'title', label: 'Each Word Large' }]
-const raises = [{ value: 'none', label: 'on the line' }, { value: 'super', label: 'raised' }, { value: 'sub', label: 'lowered' }]
+const cases = [{ value: 'none', label: 'as typed' }, { value: 'upper', label: 'CAPITALS' }, { value: 'lower', label: 'small' }, { value: 'title', label: 'Each Word' }]
+const raises = [{ value: 'none', label: 'level' }, { value: 'super', label: 'raised' }, { value: 'sub', label: 'lowered' }]
 
 export function TextPanel({ selected }: { selected: Selected[] }) {
   const threads = selected.map((s) => s.layer.thread)
@@ -20,6 +21,9 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
   const set = (text: object) => run('set', { threads, patch: { text } })
   const family = shared(runs.map((r) => r.family))
   const weights = families().find((f) => f.name === family)?.weights ?? [400]
+  const version = useDesk((d) => d.version)
+  const inProject = useMemo(() => engine.familiesUsed(), [version])
+  const missing = selected.map((s) => s.missing).join('')
   const align = shared(texts.map((t) => t.align))
   const wraps = texts.every((t) => t.wrap && !t.ring)
   const rings = texts.map((t) => t.ring)
@@ -28,9 +32,10 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
   return (
     <Section title="Text">
       {selected.length === 1 && <WordsField key={selected[0].layer.id} selected={selected[0]} />}
+      {missing && <p role="status" className="mt-1 text-[12px] text-coral-700">No family has {[...missing].join(' ')}. Boxes stand for {[...missing].length > 1 ? 'them' : 'it'}; type something else there.</p>}
       <div className="mt-2 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
         <Label>Family</Label>
-        <Choice name="Family" value={family ?? ''} of={families().map((f) => ({ value: f.name, label: f.name }))} onSet={(v) => run('text.family', { threads, family: v })} />
+        <FamilyField family={family} words={texts[0].runs.map((r) => r.text).join('')} inProject={inProject} threads={threads} />
         <Label>Weight</Label>
         <Choice name="Weight" value={String(shared(runs.map((r) => r.weight)) ?? '')} of={weights.map((w) => ({ value: String(w), label: names[w] ?? String(w) }))} onSet={(v) => style({ weight: Number(v) })} />
       </div>
@@ -53,7 +58,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
           <Choice name="Raised or lowered" value={shared(runs.map((r) => r.raise ?? 'none')) ?? ''} of={raises} onSet={(v) => style({ raise: v === 'none' ? null : v })} />
         </div>
       </div>
-      <div className="mt-1.5 grid grid-cols-2 gap-x-2">
+      <div className="mt-1.5 grid grid-cols-2 gap-x-2 [&>label]:col-span-1">
         <Check name="Letters stacked" on={texts.every((t) => t.stacked)} disabled={rings.some(Boolean)} onSet={(v) => set({ stacked: v || null })} />
         <Check name="On a ring" on={rings.every(Boolean)} onSet={(on) => run('text.ring', { threads, on })} />
       </div>
@@ -64,7 +69,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
             <NumberField label="At" name="Where it stands on the ring, clockwise from the top" unit="°" min={-3600} max={3600} value={shared(rings.map((r) => r!.start + 90))} onSet={(v) => ring({ start: v - 90 })} />
             <NumberField label="Fills" name="Share of the ring it fills; 0: as it comes" unit="%" digits={1} min={0} max={100} value={shared(rings.map((r) => (r!.share ?? 0) * 100))} onSet={(v) => ring({ share: v / 100 || null })} />
           </div>
-          <div className="mt-1 grid grid-cols-2 gap-x-2">
+          <div className="mt-1 grid grid-cols-2 gap-x-2 [&>label]:col-span-1">
             <Check name="Within the ring" on={rings.every((r) => r!.inside)} onSet={(v) => ring({ inside: v || null })} />
             <Check name="Upright below" on={rings.every((r) => r!.flip)} onSet={(v) => ring({ flip: v || null, ...(shared(rings.map((r) => r!.start)) === (v ? -90 : 90) ? { start: v ? 90 : -90 } : {}) })} />
           </div>

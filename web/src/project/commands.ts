@@ -1,5 +1,5 @@
 // Carries commands to the engine at once and to the server in order; keeps what undo needs.
-import { engine, type Change } from '../engine/engine'
+import { engine, loadFamilies, type Change } from '../engine/engine'
 import { desk, fail, refresh, say, select, set } from './desk'
 import { broughtBack, joined, pauseBetween, putAway, rowOfSteps, sameFields, sameWindow } from './steps'
 import { buildSeen } from './build'
@@ -20,6 +20,7 @@ let lastStep = { at: 0, row: '' } // of the newest entry of doneStack
 export async function openProject(id: string) {
   const loaded = await loadDocument(id)
   engine.open(loaded.document)
+  if (await loadFamilies(engine.familiesWanted())) engine.recompile()
   engine.solo([])
   project = id
   revision = loaded.revision

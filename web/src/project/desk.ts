@@ -1,6 +1,6 @@
 // What the editor shows: one store. The document itself lives in the engine; here are only the small views of it.
 import { create } from 'zustand'
-import { engine } from '../engine/engine'
+import { engine, loadFamilies } from '../engine/engine'
 import type { Film, Moment, PenView, Row, Selected } from '../engine/types'
 
 /** What a press on the page does: select, draw words or a motion path, or a shape of this kind. */
@@ -68,6 +68,14 @@ export const set = useDesk.setState
 /** Asks the engine for everything that may have changed with the document. */
 export function refresh() {
   const { moment, selection, moves, scenes, version } = desk()
+  const wanted = engine.familiesWanted()
+  if (wanted.length) {
+    loadFamilies(wanted).then((fresh) => {
+      if (!fresh || desk().dragging) return
+      engine.recompile()
+      refresh()
+    }).catch(fail)
+  }
   const film = engine.film()
   const m = clamp(moment, film)
   const rows = engine.rows(m)
