@@ -147,7 +147,7 @@ func TestNothingIsLeftAndTheKeyboardCombines(t *testing.T) {
 	p.key("\r")
 	p.settled()
 	p.wait(`document.querySelectorAll('[data-row]').length === 1 || document.querySelectorAll('[data-name]').length === 1`)
-	if c := p.colourAt(600, 40); c != p.colourAt(320, 200) {
+	if c := p.page(640, 400).RGBAAt(600, 40); c != p.page(640, 400).RGBAAt(320, 200) {
 		t.Error("the sun has not got the look of the plate")
 	}
 }

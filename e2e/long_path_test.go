@@ -142,3 +142,83 @@ func TestPointsSnapToOthers(t *testing.T) {
 		t.Errorf("with Ctrl it snaps all the same: %v", at)
 	}
 }
+
+// A stretch is bent by the lozenge at its middle; a frame selects points, Ctrl A all of them; handles part and join again.
+func TestStretchesAreBentAndPointsSelectedByAFrame(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.bring(plain(), media.NewFolder(t.TempDir()))
+	p.click(120, 90)
+	p.pressWord("Open points")
+	p.wait(`document.querySelector('[data-points="4"]')`)
+	// The upper edge runs from (80, 60) to (240, 60).
+	p.drag(160, 60, 160, 20)
+	p.settled()
+	if c := p.colourAt(160, 30); c == paper {
+		t.Error("the upper edge is not bent")
+	}
+	if n := browser.Eval[int](t, p.ctx, `Number(document.querySelector('[data-points]').dataset.points)`); n != 4 {
+		t.Errorf("bending made %d points of four", n)
+	}
+	p.undo()
+	// A frame about both points on the left, which are dragged together then.
+	p.drag(60, 40, 110, 200)
+	p.wait(`document.querySelector('aside').innerText.includes('2 selected')`)
+	p.drag(80, 180, 40, 180)
+	p.settled()
+	if up, down := p.colourAt(50, 70), p.colourAt(50, 170); up == paper || down == paper {
+		t.Errorf("not both points went along: %v %v", up, down)
+	}
+	p.undo()
+	p.key("a", chromedp.ModifierCtrl)
+	p.wait(`document.querySelector('aside').innerText.includes('4 selected')`)
+	// Smooth, a handle pulled takes the other along; parted, it does not; joined, it does again.
+	p.click(240, 60)
+	p.pressWord("Smooth")
+	p.settled()
+	handles := func() [4]float64 {
+		v := browser.Eval[[]float64](t, p.ctx, `[...capstanProbe.engine.outlineOf({rest: true, scene: 0, time: 0}, capstanProbe.engine.rows({rest: true, scene: 0, time: 0})[0].thread).slice(11, 15)]`)
+		return [4]float64(v)
+	}
+	before := handles()
+	p.pressWord("Part")
+	p.drag(before[0], before[1], before[0]-20, before[1]+30)
+	p.settled()
+	after := handles()
+	if after[2] != before[2] || after[3] != before[3] || after[0] == before[0] {
+		t.Errorf("parted, its handles went from %v to %v", before, after)
+	}
+	p.pressWord("Join")
+	p.settled()
+	j := handles()
+	in, out := [2]float64{240 - j[0], 60 - j[1]}, [2]float64{j[2] - 240, j[3] - 60}
+	if cross := in[0]*out[1] - in[1]*out[0]; math.Abs(cross) > 1 {
+		t.Errorf("joined, its handles do not lie on one line: %v", j)
+	}
+}
+
+// Half of a line is drawn, from a quarter on; its stroke becomes an area.
+func TestALineIsDrawnInPartAndBecomesAnArea(t *testing.T) {
+	p := sit(t, startStudio(t))
+	film := plain()
+	l := film.Film.Scenes[0].Layers[0]
+	l.Kind, l.Fill, l.Place.W, l.Place.H, l.Place.X, l.Place.Y = doc.Line, doc.Fill{Kind: doc.NoFill}, 200, 0, 160, 120
+	l.Stroke = &doc.Stroke{Fill: doc.Fill{Kind: doc.Solid, Colour: "#17403c"}, Width: 12}
+	p.bring(film, media.NewFolder(t.TempDir()))
+	p.click(160, 120)
+	p.settled()
+	p.set("Drawn from", "25")
+	p.set("Drawn to", "75")
+	p.settled()
+	for x, drawn := range map[int]bool{80: false, 105: false, 115: true, 205: true, 215: false, 250: false} {
+		if got := p.colourAt(x, 120) != paper; got != drawn {
+			t.Errorf("at %d: drawn %v, want %v", x, got, drawn)
+		}
+	}
+	before := p.page(320, 240)
+	p.pressWord("Outline the stroke")
+	p.settled()
+	if n := apart(before, p.page(320, 240), 30); n > 4 {
+		t.Errorf("%d pixels differ", n)
+	}
+	p.wait(`document.querySelector('aside').innerText.includes('drawn path')`)
+}

@@ -93,6 +93,23 @@ func TestScreenshots(t *testing.T) {
 	p.shot("points")
 	p.key(kb.Escape)
 	p.undo()
+	// Words on a plate, and round a ring.
+	p.click(540, 1010)
+	p.tick("On a plate")
+	p.settled()
+	p.do(chromedp.Sleep(700e6))
+	p.shot("text-plate")
+	p.undo()
+	p.tick("On a ring")
+	p.settled()
+	p.set("Share of the ring it fills; 0: as it comes", "100")
+	p.set("Down: middle, from the top", "560")
+	p.settled()
+	p.do(chromedp.Sleep(700e6))
+	p.shot("text-ring")
+	for range 3 {
+		p.undo()
+	}
 	// Words about to be punched out of a plate again.
 	p.click(70, 200)
 	p.pressWord("Take apart")

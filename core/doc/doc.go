@@ -341,6 +341,17 @@ type Text struct {
 	LetterSpacing float64   `json:"letterSpacing,omitzero"` // px
 	Stacked       bool      `json:"stacked,omitzero"`       // letters one below another
 	Ring          *TextRing `json:"ring,omitzero"`          // set on a circle about the layer's origin
+	Plate         *Plate    `json:"plate,omitzero"`
+}
+
+// Plate is laid behind the words of a text.
+type Plate struct {
+	Colour  string  `json:"colour"` // #rrggbb or #rrggbbaa
+	Role    string  `json:"role,omitzero"`
+	Tone    int     `json:"tone,omitzero"`
+	Padding float64 `json:"padding,omitzero"` // px on all sides
+	Corner  float64 `json:"corner,omitzero"`  // px
+	Whole   bool    `json:"whole,omitzero"`   // one plate; else one for each line
 }
 
 // TextRing is a circle that a text is set on.

@@ -111,7 +111,7 @@ func (l *Layer) Clone() *Layer {
 	}
 	if l.Text != nil {
 		t := *l.Text
-		t.Runs, t.Ring = slices.Clone(t.Runs), copied(t.Ring)
+		t.Runs, t.Ring, t.Plate = slices.Clone(t.Runs), copied(t.Ring), copied(t.Plate)
 		c.Text = &t
 	}
 	if c.Picture = copied(l.Picture); c.Picture != nil {

@@ -93,6 +93,12 @@ func (c *checker) text(at string, t *Text) {
 		c.number(at+".ring.start", r.Start, -MaxPlace, MaxPlace)
 		c.number(at+".ring.share", r.Share, 0, 1)
 	}
+	if v := t.Plate; v != nil {
+		c.colour(at+".plate.colour", v.Colour)
+		c.number(at+".plate.tone", float64(v.Tone), -MaxTone, MaxTone)
+		c.number(at+".plate.padding", v.Padding, 0, MaxPlace)
+		c.number(at+".plate.corner", v.Corner, 0, MaxPlace)
+	}
 	for i, r := range t.Runs {
 		at := c.at("%s.runs[%d]", at, i)
 		if r.Family == "" {

@@ -73,6 +73,9 @@ func scale(l *doc.Layer, kx, ky float64) error {
 			l.Text.Runs[i].Size = cut(min(4000, max(1, l.Text.Runs[i].Size*kx)))
 		}
 		l.Text.LetterSpacing *= kx
+		if v := l.Text.Plate; v != nil {
+			v.Padding, v.Corner = cut(v.Padding*kx), cut(v.Corner*kx)
+		}
 		if r := l.Text.Ring; r != nil {
 			r.Radius = cut(max(1, r.Radius*kx))
 		}

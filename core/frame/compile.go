@@ -64,6 +64,7 @@ type outlines struct {
 	path    *geom.Path // of drawn paths
 	spec    form.Spec  // of shapes
 	pieces  []piece    // of texts whose moves divide them
+	plate   *shape     // behind a text
 	effects Effects    // but for the opacity
 	alone   bool       // is painted by itself before it is laid over the page, whatever its opacity
 }
@@ -353,6 +354,10 @@ func (f *Film) compileText(s *scene, l *layer) {
 			out = append(out, shape{key: f.Geometry.key(fmt.Sprint(name, i, content), func() *geom.Path { return o.Path }), paint: p})
 		}
 		return f.stroked(out, d.Stroke, s.doc, l.box)
+	}
+	if v := d.Text.Plate; v != nil {
+		key := f.Geometry.key(fmt.Sprint("b", v.Padding, v.Corner, v.Whole, content), func() *geom.Path { return lay.Plate(v) })
+		l.plate = &shape{key: key, paint: Paint{Colour: colourOf(v.Colour, v.Role, v.Tone, s.doc)}}
 	}
 	l.shapes = set("t", lay.Outlines)
 	for i, p := range lay.Pieces {

@@ -181,6 +181,9 @@ func (p *Player) effectsOf(n *node) (Effects, bool) {
 // overlaps reports whether parts of a node may lie over each other, so that it has to fade as one.
 func (p *Player) overlaps(i int) bool {
 	n := &p.nodes[i]
+	if (n.kind == leafNode || n.kind == textNode) && n.layer.plate != nil {
+		return true
+	}
 	switch n.kind {
 	case leafNode:
 		return n.layer.doc.Stroke != nil || n.other != nil && n.other.doc.Stroke != nil
@@ -198,10 +201,29 @@ func (p *Player) overlaps(i int) bool {
 func (p *Player) body(i int, v View, alpha float64, by geom.Point) {
 	n := &p.nodes[i]
 	if n.kind == leafNode || n.kind == pieceNode {
+		if n.kind == leafNode {
+			p.plate(n, alpha, by)
+		}
 		p.leaf(n, v, alpha, by)
 		return
 	}
+	p.plate(n, alpha, by)
 	p.paint(i+1, n.end, v, alpha, by)
+}
+
+// plate writes what lies behind a text.
+func (p *Player) plate(n *node, alpha float64, by geom.Point) {
+	if n.layer == nil || n.layer.plate == nil || alpha <= 0 {
+		return
+	}
+	s := n.layer.plate
+	c := s.paint
+	if n.other != nil && n.other.plate != nil {
+		c = mixPaints(&c, &n.other.plate.paint, n.share)
+	}
+	if !c.clear() {
+		p.list.fill(p.film.Geometry, s.key, moved(n.m, by), &c, alpha)
+	}
 }
 
 func (p *Player) leaf(n *node, v View, alpha float64, by geom.Point) {

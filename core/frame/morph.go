@@ -351,6 +351,9 @@ func sameSetting(a, b *doc.Text) bool {
 		return false
 	}
 	k := b.Runs[0].Size / a.Runs[0].Size
+	if v, w := a.Plate, b.Plate; (v == nil) != (w == nil) || v != nil && (v.Padding*k != w.Padding || v.Corner*k != w.Corner || v.Whole != w.Whole) {
+		return false
+	}
 	for i, r := range a.Runs {
 		s := b.Runs[i]
 		if r.Text != s.Text || r.Family != s.Family || r.Weight != s.Weight || r.Italic != s.Italic || r.Size*k != s.Size ||

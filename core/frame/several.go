@@ -41,6 +41,9 @@ func (l *layer) painted(m geom.Matrix) geom.Box {
 	own := m.Mul(l.at(restPose))
 	b := own.ApplyBox(l.box)
 	d := l.doc
+	if d.Text != nil && d.Text.Plate != nil {
+		b = own.ApplyBox(l.box.Grow(d.Text.Plate.Padding))
+	}
 	for _, c := range l.children {
 		b = b.Union(c.painted(own))
 	}

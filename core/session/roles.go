@@ -86,6 +86,9 @@ func inksOfLayer(l *doc.Layer, f func(ink)) {
 	if l.Stroke != nil {
 		inksOfFill(&l.Stroke.Fill, f)
 	}
+	if l.Text != nil && l.Text.Plate != nil {
+		f(ink{&l.Text.Plate.Colour, &l.Text.Plate.Role, &l.Text.Plate.Tone})
+	}
 	if l.Shadow != nil {
 		f(ink{&l.Shadow.Colour, &l.Shadow.Role, &l.Shadow.Tone})
 	}

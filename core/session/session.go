@@ -27,18 +27,19 @@ type Moment struct {
 
 // Session is one open document. It belongs to one goroutine.
 type Session struct {
-	fonts   text.Book
-	doc     *doc.Project // with all that was carried out here
-	acked   *doc.Project // as it is stored
-	pending []pending
-	film    *frame.Film
-	shown   *frame.Film // the film, or that of the draft
-	player  *frame.Player
-	gesture *gesture
-	pen     *drawing
-	drafts  int                 // of paths whose points were dragged: each has a name of its own
-	last    map[string]lastUsed // by kind and effect of a move
-	id      func() string
+	fonts     text.Book
+	doc       *doc.Project // with all that was carried out here
+	acked     *doc.Project // as it is stored
+	pending   []pending
+	film      *frame.Film
+	shown     *frame.Film // the film, or that of the draft
+	player    *frame.Player
+	gesture   *gesture
+	pen       *drawing
+	lastPlate *doc.Plate          // that was taken away last
+	drafts    int                 // of paths whose points were dragged: each has a name of its own
+	last      map[string]lastUsed // by kind and effect of a move
+	id        func() string
 
 	profiles map[string][]float64 // outlines of bars by name
 }

@@ -83,6 +83,16 @@ func init() {
 func (s *Session) split(l *doc.Layer, unit string) []*doc.Layer {
 	lay := text.SetIn(&s.fonts, l.Text, l.Place.W, unit)
 	var out []*doc.Layer
+	if v := l.Text.Plate; v != nil {
+		// The plate becomes a layer of its own, behind them.
+		k := l.Clone()
+		k.ID, k.Thread, k.Name = s.id(), s.id(), "Plate"
+		k.Kind, k.Path, k.Text, k.Moves, k.Made, k.Opacity, k.Stroke = doc.PathKind, lay.Plate(v).Data(), nil, nil, nil, 1, nil
+		k.Blend, k.Blur, k.Feather, k.Shadow, k.Glow = "", 0, 0, nil, nil
+		k.Fill = doc.Fill{Kind: doc.Solid, Colour: v.Colour, Role: v.Role, Tone: v.Tone}
+		k.Place = doc.Place{}
+		out = append(out, k)
+	}
 	for i, p := range lay.Pieces {
 		v := &doc.Text{Align: doc.Left, LineHeight: l.Text.LineHeight, LetterSpacing: l.Text.LetterSpacing, Runs: l.Text.Stretch(p.From, p.To)}
 		if len(v.Runs) == 0 {

@@ -128,12 +128,13 @@ type Selected struct {
 	Now     *[3]float64 `json:"now"`   // x y turn where it is now, when that differs from rest
 	Pivot   [2]float64  `json:"pivot"` // in shares of the box
 	Later   int         `json:"later"`
-	Colours []string    `json:"colours"` // fills found in a group
-	Kept    []string    `json:"kept"`    // names of the layers it was made of
-	Made    string      `json:"made"`    // how it was made of them
-	Missing string      `json:"missing"` // characters of a text that no family has
-	Closed  bool        `json:"closed"`  // covers an area by itself
-	Bares   bool        `json:"bares"`   // covers the page at rest, and not all along its path
+	Colours []string    `json:"colours"`  // fills found in a group
+	Kept    []string    `json:"kept"`     // names of the layers it was made of
+	Made    string      `json:"made"`     // how it was made of them
+	Plate   *Contrast   `json:"contrast"` // of a text with its plate
+	Missing string      `json:"missing"`  // characters of a text that no family has
+	Closed  bool        `json:"closed"`   // covers an area by itself
+	Bares   bool        `json:"bares"`    // covers the page at rest, and not all along its path
 }
 
 // Selection returns the selected layers of the moment's scene.
@@ -144,7 +145,7 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 	t := s.shown.Timing(i)
 	s.stand(m)
 	for _, l := range s.layers(m, threads) {
-		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Closed: s.shown.Encloses(i, l.ID), Missing: s.missing(l)}
+		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Closed: s.shown.Encloses(i, l.ID), Missing: s.missing(l), Plate: contrast(l, sc)}
 		if l.Made != nil {
 			v.Made = l.Made.How
 			for _, k := range l.Made.Of {

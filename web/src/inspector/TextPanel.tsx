@@ -9,6 +9,7 @@ import { families } from '../project/families'
 import { Button, Check, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
 import { FamilyField } from './FamilyField'
 import { shared } from './Look'
+import { PlateFields } from './PlateFields'
 
 const cases = [{ value: 'none', label: 'as typed' }, { value: 'upper', label: 'CAPITALS' }, { value: 'lower', label: 'small' }, { value: 'title', label: 'Each Word' }]
 const raises = [{ value: 'none', label: 'level' }, { value: 'super', label: 'raised' }, { value: 'sub', label: 'lowered' }]
@@ -75,6 +76,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
           </div>
         </>
       )}
+      <PlateFields selected={selected} threads={threads} />
       <div className="mt-2 grid grid-cols-[56px_1fr_1fr_1fr] items-center gap-1.5">
         <Label>Split</Label>
         {([['letter', 'Letters'], ['word', 'Words'], ['line', 'Lines']] as const).map(([unit, word]) => (

@@ -1,0 +1,117 @@
+package session
+
+import (
+	"math"
+
+	"github.com/go-json-experiment/json/jsontext"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/paint"
+)
+
+// enough is the contrast that words need to be read (WCAG 2.2, 1.4.3).
+const enough = 4.5
+
+// Contrast is how well words stand out from their plate.
+type Contrast struct {
+	Ratio float64 `json:"ratio"` // 1..21
+	Fix   string  `json:"fix"`   // the plate's colour, in the nearest tone that makes it 4.5; empty where it is
+}
+
+// contrast measures a text in one colour against its plate; nil where it has none.
+func contrast(l *doc.Layer, sc *doc.Scene) *Contrast {
+	if l.Text == nil || l.Text.Plate == nil || l.Fill.Kind != doc.Solid {
+		return nil
+	}
+	v := l.Text.Plate
+	words, err1 := paint.Parse(resolved(ink{&l.Fill.Colour, &l.Fill.Role, &l.Fill.Tone}, sc))
+	plate, err2 := paint.Parse(resolved(ink{&v.Colour, &v.Role, &v.Tone}, sc))
+	if err1 != nil || err2 != nil {
+		return nil
+	}
+	c := &Contrast{Ratio: paint.Contrast(words, plate)}
+	if c.Ratio < enough {
+		c.Fix = readableOn(plate, words).String()
+	}
+	return c
+}
+
+// readableOn returns the tone of a colour nearest to it from which words stand out enough; black or white where none does.
+func readableOn(c, words paint.Colour) paint.Colour {
+	for k := 0; k <= paint.ToneSteps; k++ {
+		a, b := c.Tone(-k), c.Tone(k)
+		x, y := paint.Contrast(a, words), paint.Contrast(b, words)
+		if max(x, y) >= enough {
+			if x >= y {
+				return a
+			}
+			return b
+		}
+	}
+	if paint.Contrast(paint.White, words) > paint.Contrast(paint.Black, words) {
+		return paint.White
+	}
+	return paint.Black
+}
+
+// plateBefore is the plate that was taken away last, or the foremost of the scene.
+func (s *Session) plateBefore(sc *doc.Scene) *doc.Plate {
+	v := s.lastPlate
+	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+		if l.Text != nil && l.Text.Plate != nil && s.lastPlate == nil {
+			v = l.Text.Plate
+		}
+		return true
+	})
+	return v
+}
+
+func init() {
+	// A plate behind texts: put there as the last one was, or in a readable tone of what lies behind; changed; taken away.
+	intent("text.plate", func(s *Session, m Moment, c *struct {
+		Threads []string       `json:"threads"`
+		On      *bool          `json:"on"`
+		Behind  string         `json:"behind"` // the colour that lies behind the words
+		Patch   jsontext.Value `json:"patch"`
+	}) (edit.Command, error) {
+		sc := s.scene(m)
+		var list []map[string]any
+		for _, l := range s.layers(m, c.Threads) {
+			if l.Kind != doc.TextKind {
+				continue
+			}
+			var plate any
+			switch {
+			case c.On != nil && !*c.On:
+				if l.Text.Plate == nil {
+					continue
+				}
+				s.lastPlate = l.Text.Plate
+			case c.On != nil && l.Text.Plate != nil:
+				continue
+			case c.On != nil && s.plateBefore(sc) != nil:
+				v := s.plateBefore(sc)
+				plate = map[string]any{"colour": v.Colour, "role": nilIf(v.Role), "tone": nilIf(v.Tone), "padding": v.Padding, "corner": v.Corner, "whole": nilIf(v.Whole)}
+			case c.On != nil:
+				words, err := paint.Parse(resolved(ink{&l.Fill.Colour, &l.Fill.Role, &l.Fill.Tone}, sc))
+				if err != nil {
+					words = paint.Black
+				}
+				behind, err := paint.Parse(c.Behind)
+				if err != nil {
+					behind = paint.White
+				}
+				size := l.Text.Runs[0].Size
+				plate = map[string]any{"colour": readableOn(behind, words).String(), "padding": math.Round(size * 0.22), "corner": math.Round(size * 0.2)}
+			default:
+				plate = c.Patch
+			}
+			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"text": map[string]any{"plate": plate}}})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
+}
