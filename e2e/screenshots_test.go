@@ -93,23 +93,6 @@ func TestScreenshots(t *testing.T) {
 	p.shot("points")
 	p.key(kb.Escape)
 	p.undo()
-	// Words on a plate, and round a ring.
-	p.click(540, 1010)
-	p.tick("On a plate")
-	p.settled()
-	p.do(chromedp.Sleep(700e6))
-	p.shot("text-plate")
-	p.undo()
-	p.tick("On a ring")
-	p.settled()
-	p.set("Share of the ring it fills; 0: as it comes", "100")
-	p.set("Down: middle, from the top", "560")
-	p.settled()
-	p.do(chromedp.Sleep(700e6))
-	p.shot("text-ring")
-	for range 3 {
-		p.undo()
-	}
 	// Words about to be punched out of a plate again.
 	p.click(70, 200)
 	p.pressWord("Take apart")
@@ -120,6 +103,27 @@ func TestScreenshots(t *testing.T) {
 	p.shot("combining")
 	p.do(chromedp.MouseEvent("mouseMoved", 300, 700))
 	p.undo()
+	// Phrases on plates, and a badge with words round it.
+	p.open("/p/kite-day-reel")
+	p.settled()
+	p.press(`[data-scene="1"]`)
+	p.settled()
+	p.click(200, 520)
+	p.settled()
+	p.scrollTo("On a plate")
+	p.do(chromedp.Sleep(700e6))
+	p.shot("text-plate")
+	p.press(`[data-scene="0"]`)
+	p.settled()
+	p.click(850, 998)
+	for range 2 {
+		x, y = p.at(850, 998)
+		p.do(chromedp.MouseClickXY(x, y, chromedp.ClickCount(2)))
+		p.settled()
+	}
+	p.scrollTo("On a ring")
+	p.do(chromedp.Sleep(700e6))
+	p.shot("text-ring")
 	p.open("/p/kite-day-opener")
 	p.settled()
 	// One scene on its clock, with its cascade, its cue, and the hitches of a bar.

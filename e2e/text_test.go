@@ -24,6 +24,12 @@ func (p *person) tick(words string) {
 	p.do(chromedp.MouseClickXY(at[0], at[1]))
 }
 
+// scrollTo brings the box that has these words beside it into view.
+func (p *person) scrollTo(words string) {
+	p.t.Helper()
+	browser.Eval[bool](p.t, p.ctx, fmt.Sprintf(`[...document.querySelectorAll('label')].find(e => e.innerText.trim() === %q).scrollIntoView({ block: 'center' }), true`, words))
+}
+
 func motto() *doc.Project {
 	p := plateAndWords()
 	l := p.Film.Scenes[0].Layers[2]

@@ -78,7 +78,7 @@ func seed(s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	for _, p := range []*doc.Project{demo.Post(), demo.Opener(hash, facts)} {
+	for _, p := range []*doc.Project{demo.Reel(), demo.Post(), demo.Opener(hash, facts)} {
 		_, _, err := s.Load(p.ID)
 		if words.Is(err, "not-found") {
 			_, err = s.Create(p)
@@ -105,7 +105,7 @@ func writeDemo(dir string) error {
 		return err
 	}
 	os.Remove(filepath.Join(dir, "media"))
-	for _, p := range []*doc.Project{demo.Opener(hash, facts), demo.Post()} {
+	for _, p := range []*doc.Project{demo.Opener(hash, facts), demo.Post(), demo.Reel()} {
 		var b bytes.Buffer
 		if err := bundle.Write(&b, p, files); err != nil {
 			return err

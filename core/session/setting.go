@@ -35,6 +35,28 @@ func init() {
 		}
 		return batch(list), nil
 	})
+	// Every stretch of the texts grows by some px, or shrinks.
+	intent("text.grow", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		By      float64  `json:"by"`
+	}) (edit.Command, error) {
+		var list []map[string]any
+		for _, l := range s.layers(m, c.Threads) {
+			if l.Kind != doc.TextKind {
+				continue
+			}
+			runs := make([]doc.Run, len(l.Text.Runs))
+			for i, r := range l.Text.Runs {
+				r.Size = min(max(r.Size+c.By, 1), 4000)
+				runs[i] = r
+			}
+			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"text": map[string]any{"runs": runs}}})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return command("layer.set", map[string]any{"set": list}), nil
+	})
 	intent("text.words", func(s *Session, m Moment, c *struct {
 		Thread string `json:"thread"`
 		Text   string `json:"text"`

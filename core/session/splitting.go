@@ -2,6 +2,7 @@ package session
 
 import (
 	"fmt"
+	"math"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -60,7 +61,7 @@ func init() {
 			origin := geom.Point{}
 			if c.On {
 				// As large as to be filled by two thirds.
-				r := max(20, box.W()/(2*3.141592653589793*0.66))
+				r := max(20, box.W()/(2*math.Pi*0.66))
 				set["ring"] = map[string]any{"radius": r, "start": -90}
 				set["align"] = doc.Centre
 				origin = box.Centre()
@@ -122,4 +123,61 @@ func (s *Session) split(l *doc.Layer, unit string) []*doc.Layer {
 		out = append(out, k)
 	}
 	return out
+}
+
+func init() {
+	// The parts of a group move apart from its middle, or together, without changing size.
+	intent("parts.spread", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		By      float64  `json:"by"` // factor of their distances from the middle, above 0
+	}) (edit.Command, error) {
+		if !(c.By > 0 && c.By <= 100) {
+			return nil, words.New("intent.unreadable", "parts.spread", c.By)
+		}
+		return s.moveParts(m, c.Threads, func(_ int, from geom.Point) geom.Point { return from.Mul(c.By - 1) })
+	})
+	// The parts of a group go off in any direction, up to an amount; the same seed gives the same places.
+	intent("parts.scatter", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Amount  float64  `json:"amount"` // px
+		Seed    int64    `json:"seed"`
+	}) (edit.Command, error) {
+		return s.moveParts(m, c.Threads, func(i int, _ geom.Point) geom.Point {
+			// Evenly over a disc: directions by the golden angle from a seeded start, distances by a small generator.
+			x := uint64(c.Seed)*0x9e3779b97f4a7c15 + uint64(i+1)*0xbf58476d1ce4e5b9
+			x ^= x >> 31
+			x *= 0x94d049bb133111eb
+			x ^= x >> 29
+			share := float64(x>>11) / (1 << 53)
+			angle := float64(x&0xffff)/0x10000*360 + float64(i)*137.508
+			return geom.Rotate(angle).ApplyVector(geom.Point{X: c.Amount * math.Sqrt(share)})
+		})
+	})
+}
+
+// moveParts moves the layers in groups by what by says of each, by its place among them and where its middle lies from the mean of all.
+func (s *Session) moveParts(m Moment, threads []string, by func(i int, from geom.Point) geom.Point) (edit.Command, error) {
+	i := s.sceneIndex(m)
+	var list []map[string]any
+	for _, g := range s.layers(m, threads) {
+		if g.Kind != doc.Group {
+			continue
+		}
+		// About the mean of their middles, which spreading leaves where it is.
+		mids := make([]geom.Point, len(g.Children))
+		var mean geom.Point
+		for k, l := range g.Children {
+			box, _ := s.shown.Box(i, l.ID)
+			mids[k] = s.shown.RestMatrix(i, l.ID).Apply(box.Centre())
+			mean = mean.Add(mids[k].Mul(1 / float64(len(mids))))
+		}
+		for k, l := range g.Children {
+			d := by(k, mids[k].Sub(mean))
+			list = append(list, placeOf(l.ID, map[string]any{"x": l.Place.X + d.X, "y": l.Place.Y + d.Y}))
+		}
+	}
+	if len(list) == 0 {
+		return nil, words.New("parts.none")
+	}
+	return setPlaces(list), nil
 }

@@ -2,9 +2,11 @@ package session_test
 
 import (
 	"fmt"
+	"slices"
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/geom"
 )
 
 func TestSplitTextsLookTheSameAndJoinAgain(t *testing.T) {
@@ -78,4 +80,63 @@ func TestTextsGoOnARingAndOff(t *testing.T) {
 	if d := differs(before, shotOf(t, s, rest), 2); d > 0 {
 		t.Errorf("%d pixels differ", d)
 	}
+}
+
+func TestPartsSpreadGatherAndScatter(t *testing.T) {
+	s := open(t, with(words("t", "KITE DAY", 160, 100, 40)))
+	want(t, s, rest, "text.split", `{"threads":["t"],"unit":"letter"}`)
+	mids := func() (out []geom.Point) {
+		for _, l := range layerOf(s, "t").Children {
+			b, _ := s.Film().Box(0, l.ID)
+			out = append(out, s.Film().RestMatrix(0, l.ID).Apply(b.Centre()))
+		}
+		return
+	}
+	sizes := func() (out []float64) {
+		for _, l := range layerOf(s, "t").Children {
+			out = append(out, l.Text.Runs[0].Size)
+		}
+		return
+	}
+	before, size := mids(), sizes()
+	want(t, s, rest, "parts.spread", `{"threads":["t"],"by":2}`)
+	wide := mids()
+	for i := 1; i < len(before); i++ {
+		a, b := before[i].Sub(before[0]), wide[i].Sub(wide[0])
+		if b.Sub(a.Mul(2)).Len() > 0.02 {
+			t.Errorf("letter %d stands %v from the first, not twice %v", i, b, a)
+		}
+	}
+	want(t, s, rest, "parts.spread", `{"threads":["t"],"by":0.5}`)
+	for i, q := range mids() {
+		if q.Sub(before[i]).Len() > 0.02 {
+			t.Errorf("gathered again, letter %d is at %v and was at %v", i, q, before[i])
+		}
+	}
+	if !slices.Equal(size, sizes()) {
+		t.Error("they have another size")
+	}
+	want(t, s, rest, "parts.scatter", `{"threads":["t"],"amount":30,"seed":7}`)
+	far, moved := 0.0, 0
+	first := mids()
+	for i, q := range first {
+		d := q.Sub(before[i]).Len()
+		far = max(far, d)
+		if d > 1 {
+			moved++
+		}
+	}
+	if far > 30.01 || moved < 5 {
+		t.Errorf("%d scattered, up to %v px", moved, far)
+	}
+	s2 := open(t, with(words("t", "KITE DAY", 160, 100, 40)))
+	want(t, s2, rest, "text.split", `{"threads":["t"],"unit":"letter"}`)
+	want(t, s2, rest, "parts.scatter", `{"threads":["t"],"amount":30,"seed":7}`)
+	s = s2
+	for i, q := range mids() {
+		if q.Sub(first[i]).Len() > 0.02 {
+			t.Errorf("the same seed puts letter %d at %v, not %v (before %v)", i, q, first[i], before[i])
+		}
+	}
+	refused(t, s, "no parts", "parts.scatter", `{"threads":["nobody"],"amount":3,"seed":1}`)
 }

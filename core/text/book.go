@@ -115,6 +115,7 @@ func (b *Book) Stack(family string, weight int, italic bool) []*font.Face {
 		}
 		if e.data != nil {
 			if f, err := font.ParseTTF(bytes.NewReader(e.data)); err == nil {
+				mend(f)
 				e.face = f
 			}
 			e.data = nil

@@ -23,18 +23,43 @@ import (
 
 // HarfBuzz's own hb-shape is the reference: the same glyphs in the same order, advances within one unit.
 func TestShapingAgreesWithHarfBuzz(t *testing.T) {
-	files := []string{"archivo-latin-400-normal.woff", "fredoka-latin-500-normal.woff", "shrikhand-latin-400-normal.woff"}
-	words := []string{"Kite", "Day", "AVATAR", "To Fennel", "first", "office", "affluent", "quay", "WAVE", "Ty", "“ten”", "o’clock", "fi", "1/2", "£12", "Vo,", "tail.", "-", "(LT)"}
+	latin := []string{"Kite", "Day", "AVATAR", "To Fennel", "first", "office", "affluent", "quay", "WAVE", "Ty", "“ten”", "o’clock", "fi", "1/2", "£12", "Vo,", "tail.", "-", "(LT)"}
+	type sample struct {
+		file, script string
+		words        []string
+	}
+	var files []sample
+	// One file of every family that ships, and one of each script that the family of many has.
+	seen := map[string]bool{}
+	for _, f := range library.FontFiles() {
+		if !seen[f.Family] && strings.Contains(f.File, "-latin-") && !strings.Contains(f.File, "-ext-") {
+			seen[f.Family] = true
+			files = append(files, sample{f.File, "latn", latin})
+		}
+	}
+	if len(files) < 14 {
+		t.Fatalf("only %d families", len(files))
+	}
+	files = append(files,
+		sample{"archivo-latin-500-normal.woff", "latn", latin},
+		sample{"noto-sans-latin-ext-400-normal.woff", "latn", []string{"ŁŃŚ", "řšžň", "ġħż", "āēī"}},
+		sample{"noto-sans-cyrillic-400-normal.woff", "cyrl", []string{"змей", "Ветер", "ХВОСТ", "йод"}},
+		sample{"noto-sans-greek-400-normal.woff", "grek", []string{"άνεμος", "ΟΥΡΑ", "χαρταετός", "Ϊ"}},
+		sample{"noto-sans-devanagari-400-normal.woff", "deva", []string{"पतंग", "हवा", "क्षितिज", "स्त्री", "हिन्दी", "र्क"}},
+		sample{"noto-sans-vietnamese-400-normal.woff", "latn", []string{"ẰẮ", "ộỡ", "Ỷ"}},
+	)
 	r := rand.New(rand.NewPCG(7, 8))
-	for _, name := range files {
+	for _, f := range files {
+		name, words := f.file, f.words
 		data, err := fs.ReadFile(library.Fonts(), name)
 		if err != nil {
 			t.Fatal(err)
 		}
-		f, err := font.ParseTTF(bytes.NewReader(data))
+		face, err := font.ParseTTF(bytes.NewReader(data))
 		if err != nil {
 			t.Fatal(err)
 		}
+		text.Mend(face)
 		// hb-shape reads TrueType, not WOFF: hand it the same tables unpacked.
 		plain := filepath.Join(t.TempDir(), "font.ttf")
 		if err := os.WriteFile(plain, unpack(t, data), 0o644); err != nil {
@@ -46,9 +71,13 @@ func TestShapingAgreesWithHarfBuzz(t *testing.T) {
 			for k := 0; k <= r.IntN(4); k++ {
 				l = append(l, words[r.IntN(len(words))])
 			}
-			lines = append(lines, strings.Join(l, " "))
+			sep := " "
+			if len(f.words) < len(latin) {
+				sep = "" // the file has no space
+			}
+			lines = append(lines, strings.Join(l, sep))
 		}
-		cmd := exec.Command("hb-shape", "--output-format=json", "--no-glyph-names", "--direction=ltr", "--script=latn", "--language=en", plain)
+		cmd := exec.Command("hb-shape", "--output-format=json", "--no-glyph-names", "--direction=ltr", "--script="+f.script, "--language=en", plain)
 		cmd.Stdin = strings.NewReader(strings.Join(lines, "\n") + "\n")
 		out, err := cmd.Output()
 		if err != nil {
@@ -65,7 +94,7 @@ func TestShapingAgreesWithHarfBuzz(t *testing.T) {
 				t.Fatal(err)
 			}
 			runes := []rune(l)
-			got := text.Shape([]*font.Face{f}, runes, 0, len(runes), func(rune) {})
+			got := text.Shape([]*font.Face{face}, runes, 0, len(runes), func(rune) {})
 			if len(got) != len(want) {
 				t.Errorf("%s: %q has %d glyphs, HarfBuzz makes %d", name, l, len(got), len(want))
 				continue

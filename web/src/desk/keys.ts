@@ -19,6 +19,7 @@ const step = (frames: number) => {
   if (film) goToTime(engine.step(moment.time, frames))
 }
 const nudge = (dx: number, dy: number) => { if (edited() && desk().points.length) nudgePoints(dx, dy); else if (desk().selection.length) grouped('nudge', () => run('nudge', { threads: desk().selection, dx, dy })) }
+const grow = (by: number) => { if (desk().selected.some((s) => s.layer.kind === 'text')) grouped('grow', () => run('text.grow', { threads: desk().selection, by })) }
 const order = (to: string) => { if (desk().selection.length) run('order', { threads: desk().selection, to }) }
 
 /** Deletes the selected bars; without any, the selected layers from this scene; scenes that are selected, from the film. */
@@ -104,6 +105,8 @@ export const shortcuts: Shortcut[] = [
   { group: 'Edit', keys: 'Ctrl+D', does: 'Duplicate', run: duplicateSelection },
   { group: 'Edit', keys: 'Delete', does: 'Delete: bars, or layers from this scene; on a row’s name, from all', run: remove },
   { group: 'Edit', keys: 'Backspace', does: 'Delete', run: remove },
+  { group: 'Edit', keys: 'Ctrl+ArrowUp', does: 'Words larger by 1 px', run: () => grow(1) },
+  { group: 'Edit', keys: 'Ctrl+ArrowDown', does: 'Words smaller by 1 px', run: () => grow(-1) },
   { group: 'Place', keys: 'ArrowLeft', does: 'Nudge by 1 px', run: () => nudge(-1, 0) },
   { group: 'Place', keys: 'ArrowRight', does: 'Nudge by 1 px', run: () => nudge(1, 0) },
   { group: 'Place', keys: 'ArrowUp', does: 'Nudge by 1 px', run: () => nudge(0, -1) },

@@ -4,7 +4,8 @@ import type { Selected } from '../engine/types'
 import { takeApart } from '../project/combining'
 import { run } from '../project/commands'
 import { desk } from '../project/desk'
-import { Button } from '../ui/controls'
+import { useState } from 'react'
+import { Button, Label, NumberField } from '../ui/controls'
 import { MergeButton } from './CombinePanel'
 
 export function OutlinePanel({ selected }: { selected: Selected }) {
@@ -22,12 +23,27 @@ export function OutlinePanel({ selected }: { selected: Selected }) {
         </Button>
       )}
       {layer.kind === 'group' && <MergeButton />}
+      {made === 'split' && <Parts thread={layer.thread} />}
       {kept.length > 0 && (
         <div className={`flex items-center gap-2 ${hasPoints || becomesPath ? 'mt-2' : ''}`}>
           <span className="min-w-0 flex-1 truncate text-[12px] text-ink-600" title={kept.join(', ')}>{made === 'split' ? 'Split from' : 'Made of'} {kept.join(', ')}</span>
           <Button title="The layers it was made of come back in its place" onClick={takeApart}>{made === 'split' ? 'Join again' : 'Take apart'}</Button>
         </div>
       )}
+    </div>
+  )
+}
+
+/** The parts of a split text move apart, together, or anywhere, at their size. */
+function Parts({ thread }: { thread: string }) {
+  const [seed, setSeed] = useState(1)
+  const threads = [thread]
+  return (
+    <div className="mt-2 grid grid-cols-[56px_1fr_56px_1fr] items-center gap-x-2">
+      <Label>Spread</Label>
+      <NumberField name="Spread the parts to" unit="%" min={1} max={10000} value={100} onSet={(v) => run('parts.spread', { threads, by: v / 100 })} />
+      <Label>Scatter</Label>
+      <NumberField name="Scatter the parts by up to" unit="px" min={0} max={10000} value={0} onSet={(amount) => { run('parts.scatter', { threads, amount, seed }); setSeed(seed + 1) }} />
     </div>
   )
 }

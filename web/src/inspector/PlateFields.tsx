@@ -63,7 +63,7 @@ export function PlateFields({ selected, threads }: { selected: Selected[]; threa
           <div className="col-span-4"><Check name="One plate for all lines" on={list.every((p) => p.whole)} onSet={(v) => set({ whole: v || null })} /></div>
           {contrast && (
             <div className="col-span-4 flex min-h-[26px] items-center gap-2 text-[12px]" role="status" data-contrast={contrast.ratio.toFixed(2)}>
-              <span className={contrast.fix ? 'text-coral-700' : 'text-ink-600'}>Contrast {contrast.ratio.toFixed(1)} : 1{contrast.fix ? ', too low' : ''}</span>
+              <span className={contrast.fix ? 'text-coral-700' : 'text-ink-600'}>Contrast {contrast.ratio.toFixed(1)}{contrast.fix ? ', too low' : ' : 1'}</span>
               {contrast.fix && <Button className="ml-auto whitespace-nowrap" title={`The nearest tone of the plate from which the words stand out by 4.5 : 1, ${contrast.fix}`} onClick={() => set({ colour: contrast.fix, role: null, tone: null })}>Make readable</Button>}
             </div>
           )}

@@ -54,7 +54,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
         <NumberField label="Letters" name="Space between letters" unit="px" digits={1} min={-1000} max={1000} value={shared(texts.map((t) => t.letterSpacing ?? 0))} onSet={(v) => set({ letterSpacing: v || null })} />
         <NumberField label="Lines" name="Height of lines, in sizes; 0: the family’s own" digits={2} step={0.05} min={0} max={10} value={shared(texts.map((t) => t.lineHeight ?? 0))} onSet={(v) => set({ lineHeight: v || null })} />
         <Label>Case</Label>
-        <div className="col-span-3 grid grid-cols-2 gap-2">
+        <div className="col-span-3 grid grid-cols-[1.25fr_1fr] gap-2">
           <Choice name="Case" value={shared(runs.map((r) => r.case ?? 'none')) ?? ''} of={cases} onSet={(v) => style({ case: v === 'none' ? null : v })} />
           <Choice name="Raised or lowered" value={shared(runs.map((r) => r.raise ?? 'none')) ?? ''} of={raises} onSet={(v) => style({ raise: v === 'none' ? null : v })} />
         </div>
