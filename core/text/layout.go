@@ -209,7 +209,6 @@ func (s *setter) place(width float64) {
 		left = -measure
 	}
 	s.out.Box = geom.Box{Min: geom.Point{X: left, Y: 0}, Max: geom.Point{X: left + measure, Y: y}}
-	paths := map[string]*geom.Path{}
 	y = 0
 	cut := cutter{unit: s.unit, out: s.out, s: s}
 	for _, l := range s.lines {
@@ -234,14 +233,8 @@ func (s *setter) place(width float64) {
 		for _, g := range l.glyphs {
 			k := g.size / g.Upem
 			colour := s.text.Runs[g.run].Colour
-			p := paths[colour]
-			if p == nil {
-				p = &geom.Path{}
-				paths[colour] = p
-				s.out.Outlines = append(s.out.Outlines, Outline{colour, p})
-			}
 			m := geom.Matrix{A: k, D: -k, E: x + g.DX*k, F: base - g.rise - g.DY*k}
-			g.outline(p, m)
+			g.outline(s.outlines(colour), m)
 			next := x + s.advance(g)
 			if g.space {
 				next += wider
@@ -253,6 +246,18 @@ func (s *setter) place(width float64) {
 		}
 		y += l.height
 	}
+}
+
+// outlines is the path that glyphs of a colour are added to.
+func (s *setter) outlines(colour string) *geom.Path {
+	for _, o := range s.out.Outlines {
+		if o.Colour == colour {
+			return o.Path
+		}
+	}
+	p := &geom.Path{}
+	s.out.Outlines = append(s.out.Outlines, Outline{colour, p})
+	return p
 }
 
 // outline adds the glyph's contours to p; m maps font units, y up, to the layout.

@@ -12,7 +12,6 @@ import (
 // placeOnRing sets lines on circles about the origin, the first on the ring itself. The middle of every letter, by its advance, lies
 // on the circle its line stands on, and it is turned to the tangent there.
 func (s *setter) placeOnRing(r *doc.TextRing) {
-	paths := map[string]*geom.Path{}
 	cut := cutter{unit: s.unit, out: s.out, s: s}
 	way := 1.0 // clockwise
 	if r.Flip {
@@ -49,13 +48,7 @@ func (s *setter) placeOnRing(r *doc.TextRing) {
 			on := geom.Translate(geom.Point{X: foot * cos, Y: foot * sin}).Mul(geom.Rotate(turn))
 			m := on.Mul(geom.Matrix{A: em, D: -em, E: g.DX*em - wide/2, F: -g.rise - g.DY*em})
 			colour := s.text.Runs[g.run].Colour
-			p := paths[colour]
-			if p == nil {
-				p = &geom.Path{}
-				paths[colour] = p
-				s.out.Outlines = append(s.out.Outlines, Outline{colour, p})
-			}
-			g.outline(p, m)
+			g.outline(s.outlines(colour), m)
 			box := on.ApplyBox(geom.Box{Min: geom.Point{X: -wide / 2, Y: -l.ascent}, Max: geom.Point{X: wide / 2, Y: l.descent}})
 			if !g.space {
 				s.out.Lines = append(s.out.Lines, box)
