@@ -20,7 +20,7 @@ type Family struct {
 	Weights []int  `json:"weights"`
 	Italics []int  `json:"italics,omitempty"` // weights that have an italic
 	file    string
-	more    []string // subsets beside latin and latin-ext
+	more    []string // further files, without weight and slope
 }
 
 // Families lists the shipped families in the order they are offered.
@@ -38,7 +38,10 @@ var Families = []Family{
 	{"Caveat", "hand", []int{400, 700}, nil, "caveat", nil},
 	{"Kalam", "hand", []int{400, 700}, nil, "kalam", nil},
 	{"Space Mono", "mono", []int{400, 700}, nil, "space-mono", nil},
-	{text.Fallback, "wide", []int{400, 700}, nil, "noto-sans", []string{"cyrillic", "cyrillic-ext", "greek", "greek-ext", "vietnamese", "devanagari"}},
+	{text.Fallback, "wide", []int{400, 700}, nil, "noto-sans", []string{
+		"noto-sans-cyrillic", "noto-sans-cyrillic-ext", "noto-sans-greek", "noto-sans-greek-ext", "noto-sans-vietnamese", "noto-sans-devanagari",
+		"noto-sans-hebrew-hebrew", "noto-sans-arabic-arabic",
+	}},
 }
 
 // FontFile is one file of a family.
@@ -54,8 +57,8 @@ func FontFiles() []FontFile {
 	var out []FontFile
 	for _, f := range Families {
 		add := func(w int, italic bool, slope string) {
-			for _, subset := range append([]string{"latin", "latin-ext"}, f.more...) {
-				out = append(out, FontFile{f.Name, w, italic, fmt.Sprintf("%s-%s-%d-%s.woff", f.file, subset, w, slope)})
+			for _, stem := range append([]string{f.file + "-latin", f.file + "-latin-ext"}, f.more...) {
+				out = append(out, FontFile{f.Name, w, italic, fmt.Sprintf("%s-%d-%s.woff", stem, w, slope)})
 			}
 		}
 		for _, w := range f.Weights {

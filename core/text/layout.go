@@ -2,11 +2,13 @@ package text
 
 import (
 	"math"
+	"slices"
 	"sync"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
 
+	"github.com/go-text/typesetting/bidi"
 	"github.com/go-text/typesetting/di"
 	"github.com/go-text/typesetting/font"
 	ot "github.com/go-text/typesetting/font/opentype"
@@ -43,6 +45,7 @@ type Glyph struct {
 	run              int
 	size             float64
 	rise             float64 // px above the line it is set on
+	level            bidi.Level
 	space, breakable bool
 }
 
@@ -152,11 +155,12 @@ func (s *setter) advance(g Glyph) float64 {
 // finish measures a line; spaces at its end hang outside the measure, and letter spacing stands between
 // letters only.
 func (s *setter) finish(glyphs []Glyph, run int) line {
-	l := line{glyphs: glyphs}
 	end := len(glyphs)
 	for end > 0 && glyphs[end-1].space {
 		end--
 	}
+	ordered(glyphs[:end])
+	l := line{glyphs: glyphs}
 	for _, g := range glyphs[:end] {
 		l.width += s.advance(g)
 	}
@@ -325,21 +329,27 @@ func (s *setter) shape(from, to int) []Glyph {
 		}
 	}
 	var out []Glyph
+	levels := s.levels(from, to)
 	for i := from; i < to; {
 		j := i
-		for j < to && s.runOf[j] == s.runOf[i] {
+		for j < to && s.runOf[j] == s.runOf[i] && levels[j-from] == levels[i-from] {
 			j++
 		}
+		level := levels[i-from]
+		first := len(out)
 		r := s.text.Runs[s.runOf[i]]
 		stack := s.book.Stack(r.Family, r.Weight, r.Italic)
 		if len(stack) > 0 {
-			for _, g := range shapeWith(stack, func() []*font.Face { return s.book.fallback(r.Weight, r.Italic) }, s.runes, i, j, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
-				g.run = s.runOf[i]
+			for _, g := range shapeWith(stack, func() []*font.Face { return s.book.fallback(r.Weight, r.Italic) }, s.runes, i, j, level%2 == 1, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
+				g.run, g.level = s.runOf[i], level
 				g.size, g.rise = raised(&r)
 				c := s.runes[g.Cluster]
 				g.space = c == ' ' || c == '\t'
 				out = append(out, g)
 			}
+		}
+		if level%2 == 1 {
+			slices.Reverse(out[first:]) // as it is read; lines are broken so, and then turned to how they look
 		}
 		i = j
 	}
@@ -365,20 +375,27 @@ var (
 )
 
 // Shape shapes text[from:to] with the first face of the stack that has each character, in font units,
-// as HarfBuzz does at a scale of one unit. missing is told of characters no face has.
-func Shape(stack []*font.Face, text []rune, from, to int, missing func(rune)) []Glyph {
+// as HarfBuzz does at a scale of one unit, in the order in which the glyphs stand from the left. missing is told of characters no face has.
+func Shape(stack []*font.Face, text []rune, from, to int, rightToLeft bool, missing func(rune)) []Glyph {
 	setting.Lock()
 	defer setting.Unlock()
-	return shapeWith(stack, nil, text, from, to, missing)
+	return shapeWith(stack, nil, text, from, to, rightToLeft, missing)
 }
 
-func shapeWith(stack []*font.Face, more func() []*font.Face, text []rune, from, to int, missing func(rune)) []Glyph {
+func shapeWith(stack []*font.Face, more func() []*font.Face, text []rune, from, to int, rightToLeft bool, missing func(rune)) []Glyph {
 	var seg shaping.Segmenter
 	in := shaping.Input{
 		Text: text, RunStart: from, RunEnd: to, Direction: di.DirectionLTR, Language: language.NewLanguage("en"),
 	}
+	if rightToLeft {
+		in.Direction = di.DirectionRTL
+	}
 	var out []Glyph
-	for _, part := range seg.Split(in, stackMap{stack, more, missing}) {
+	parts := seg.Split(in, stackMap{stack, more, missing})
+	if rightToLeft {
+		slices.Reverse(parts)
+	}
+	for _, part := range parts {
 		upem := int(part.Face.Upem())
 		part.Size = fixed.I(upem)
 		run := shaper.Shape(part)

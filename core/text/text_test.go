@@ -46,6 +46,8 @@ func TestShapingAgreesWithHarfBuzz(t *testing.T) {
 		sample{"noto-sans-cyrillic-400-normal.woff", "cyrl", []string{"змей", "Ветер", "ХВОСТ", "йод"}},
 		sample{"noto-sans-greek-400-normal.woff", "grek", []string{"άνεμος", "ΟΥΡΑ", "χαρταετός", "Ϊ"}},
 		sample{"noto-sans-devanagari-400-normal.woff", "deva", []string{"पतंग", "हवा", "क्षितिज", "स्त्री", "हिन्दी", "र्क"}},
+		sample{"noto-sans-hebrew-hebrew-400-normal.woff", "hebr", []string{"עפיפון", "שָׁלוֹם", "זנב"}},
+		sample{"noto-sans-arabic-arabic-400-normal.woff", "arab", []string{"طائرة", "ورقية", "ذَيْل", "لا", "ﷺ"}},
 		sample{"noto-sans-vietnamese-400-normal.woff", "latn", []string{"ẰẮ", "ộỡ", "Ỷ"}},
 	)
 	r := rand.New(rand.NewPCG(7, 8))
@@ -77,7 +79,8 @@ func TestShapingAgreesWithHarfBuzz(t *testing.T) {
 			}
 			lines = append(lines, strings.Join(l, sep))
 		}
-		cmd := exec.Command("hb-shape", "--output-format=json", "--no-glyph-names", "--direction=ltr", "--script="+f.script, "--language=en", plain)
+		rtl := f.script == "hebr" || f.script == "arab"
+		cmd := exec.Command("hb-shape", "--output-format=json", "--no-glyph-names", "--direction="+map[bool]string{true: "rtl", false: "ltr"}[rtl], "--script="+f.script, "--language=en", plain)
 		cmd.Stdin = strings.NewReader(strings.Join(lines, "\n") + "\n")
 		out, err := cmd.Output()
 		if err != nil {
@@ -94,7 +97,7 @@ func TestShapingAgreesWithHarfBuzz(t *testing.T) {
 				t.Fatal(err)
 			}
 			runes := []rune(l)
-			got := text.Shape([]*font.Face{face}, runes, 0, len(runes), func(rune) {})
+			got := text.Shape([]*font.Face{face}, runes, 0, len(runes), rtl, func(rune) {})
 			if len(got) != len(want) {
 				t.Errorf("%s: %q has %d glyphs, HarfBuzz makes %d", name, l, len(got), len(want))
 				continue
