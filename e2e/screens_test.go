@@ -111,7 +111,7 @@ func TestControlsHaveNamesAndSize(t *testing.T) {
 		}
 	}
 	p.open("/")
-	p.wait(`document.querySelectorAll('main li').length === 2`)
+	p.wait(`document.querySelectorAll('main li').length === 3`)
 	check("start")
 	p.open("/p/kite-day-opener")
 	p.settled()
@@ -187,7 +187,7 @@ func TestABundleTravels(t *testing.T) {
 	}
 	p := sit(t, b)
 	p.open("/")
-	p.wait(`document.querySelectorAll('main li').length === 2`)
+	p.wait(`document.querySelectorAll('main li').length === 3`)
 	p.do(chromedp.SetUploadFiles(`[data-bundle-input]`, []string{file}))
 	p.wait(`location.pathname.startsWith('/p/') && !location.pathname.includes('kite-day')`)
 	p.settled()

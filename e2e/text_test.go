@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"capstan/core/doc"
 	"capstan/e2e/browser"
@@ -144,5 +145,47 @@ func TestAFamilyIsPickedInTheWordsOfTheText(t *testing.T) {
 	p.settled()
 	if s := browser.Eval[string](t, p.ctx, `document.querySelector('[data-words]').value`); s != "KITE DAY AT FENNEL QUAY" {
 		t.Errorf("the words are %q", s)
+	}
+}
+
+// A stretch that is selected among the words gets a weight and a colour of its own, and keeps them while other words are typed.
+func TestAStretchOfTheWordsIsSetByItself(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.bring(motto(), media.NewFolder(t.TempDir()))
+	p.click(320, 178)
+	p.settled()
+	before := p.page(640, 400)
+	p.do(chromedp.Focus(`[data-words]`), chromedp.KeyEvent(kb.Home, chromedp.KeyModifiers(chromedp.ModifierCtrl)))
+	for range 4 {
+		p.do(chromedp.KeyEvent(kb.ArrowRight, chromedp.KeyModifiers(chromedp.ModifierShift)))
+	}
+	p.wait(`document.querySelector('aside').innerText.includes('of the selected words')`)
+	p.press(`[aria-label^="Colour of the stretch:"]`)
+	p.code("d8573a")
+	p.settled()
+	p.choose("Weight", "900")
+	p.settled()
+	runs := func() string {
+		return browser.Eval[string](t, p.ctx, `capstanProbe.engine.copy({rest: true, scene: 0, time: 0}, [capstanProbe.engine.rows({rest: true, scene: 0, time: 0})[0].thread]).layers[0].text.runs.map(r => [r.text, r.weight, r.colour ?? ''].join()).join('|')`)
+	}
+	if got := runs(); got != "KITE,900,#d8573a| DAY AT FENNEL QUAY,700," {
+		t.Errorf("runs %s", got)
+	}
+	red := 0
+	img := p.page(640, 400)
+	for i := 0; i < len(img.Pix); i += 4 {
+		if img.Pix[i] == 0xd8 && img.Pix[i+1] == 0x57 && img.Pix[i+2] == 0x3a {
+			red++
+		}
+	}
+	if red < 300 || apart(before, img, 40) < 300 {
+		t.Errorf("%d pixels are in the colour of the stretch", red)
+	}
+	// Typing at the end leaves the stretch alone.
+	p.do(chromedp.Focus(`[data-words]`), chromedp.KeyEvent(kb.End, chromedp.KeyModifiers(chromedp.ModifierCtrl)), chromedp.KeyEvent("!"))
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.settled()
+	if got := runs(); got != "KITE,900,#d8573a| DAY AT FENNEL QUAY!,700," {
+		t.Errorf("after typing %s", got)
 	}
 }

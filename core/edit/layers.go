@@ -181,44 +181,6 @@ func init() {
 		}
 		return addTo(s, "", nil, c.Layers...)
 	})
-	op("text.words", func(e *editor, c *struct {
-		ID   string `json:"id"`
-		Text string `json:"text"`
-	}) error {
-		l, _, _, err := e.layer(c.ID)
-		if err != nil {
-			return err
-		}
-		if l.Kind != doc.TextKind {
-			return words.New("text.none")
-		}
-		r := l.Text.Runs[0]
-		r.Text = c.Text
-		l.Text.Runs = []doc.Run{r}
-		return nil
-	})
-	op("text.style", func(e *editor, c *struct {
-		IDs   []string       `json:"ids"`
-		Patch jsontext.Value `json:"patch"`
-	}) error {
-		for _, id := range c.IDs {
-			l, _, _, err := e.layer(id)
-			if err != nil {
-				return err
-			}
-			if l.Kind != doc.TextKind {
-				continue
-			}
-			for i := range l.Text.Runs {
-				r, err := merged(&l.Text.Runs[i], c.Patch, "text")
-				if err != nil {
-					return err
-				}
-				l.Text.Runs[i] = *r
-			}
-		}
-		return nil
-	})
 }
 
 func (e *editor) into(s *doc.Scene) int64 {

@@ -15,19 +15,23 @@ func init() {
 	intent("text.style", func(s *Session, m Moment, c *struct {
 		Threads []string       `json:"threads"`
 		Patch   jsontext.Value `json:"patch"`
+		From    int            `json:"from"` // a stretch of it, in characters; to 0: all of it
+		To      int            `json:"to"`
 	}) (edit.Command, error) {
-		return command("text.style", map[string]any{"ids": ids(s.layers(m, c.Threads)), "patch": c.Patch}), nil
+		return command("text.style", map[string]any{"ids": ids(s.layers(m, c.Threads)), "patch": c.Patch, "from": c.From, "to": c.To}), nil
 	})
 	intent("text.family", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Family  string   `json:"family"`
+		From    int      `json:"from"` // as of text.style
+		To      int      `json:"to"`
 	}) (edit.Command, error) {
 		// Each text keeps its weight as nearly as the family allows.
 		var list []edit.Command
 		for _, l := range s.layers(m, c.Threads) {
 			if l.Kind == doc.TextKind {
 				patch := map[string]any{"family": c.Family, "weight": s.fonts.Weight(c.Family, l.Text.Runs[0].Weight)}
-				list = append(list, command("text.style", map[string]any{"ids": []string{l.ID}, "patch": patch}))
+				list = append(list, command("text.style", map[string]any{"ids": []string{l.ID}, "patch": patch, "from": c.From, "to": c.To}))
 			}
 		}
 		if len(list) == 0 {

@@ -1,7 +1,8 @@
 // Command overlay prepares what the engine is built with, in bin: overlay.json for go build -overlay, and engine.mod with a copy of
 // the font library for go build -modfile. The engine draws outlines alone, but the library also reads the sizes of PNG and JPEG
 // glyphs; without these two decoders it is 43 KB smaller to send. It sets all text as English; without the table of all other
-// languages it is 25 KB smaller, and without the tables of coloured and painted glyphs another 30.
+// languages it is 25 KB smaller, and without the tables of coloured and painted glyphs, and of layout
+// of Apple's own kind, another 60.
 package main
 
 import (
@@ -59,6 +60,9 @@ func write() error {
 var cuts = [][2]string{
 	{"\tout.bitmap = selectBitmapTable(ld)", "\tout.cff, _ = loadCff("},
 	{"\traw, _ = ld.RawTable(ot.MustNewTag(\"SVG \"))", "\traw, _ = ld.RawTable(ot.MustNewTag(\"STAT\"))"},
+	// Layout tables of Apple's, which no family that ships has. Own fonts may: when they come, the server has to do without, too.
+	{"\traw, _ = ld.RawTable(ot.MustNewTag(\"morx\"))", "\traw, _ = ld.RawTable(ot.MustNewTag(\"kern\"))"},
+	{"\traw, _ = ld.RawTable(ot.MustNewTag(\"ankr\"))", "\treturn &out, nil\n}\n\n// see harfbuzz"},
 }
 
 func cut(raw []byte) ([]byte, error) {

@@ -42,12 +42,12 @@ function Sample({ family, words }: { family: string; words: string }) {
   return <span className="truncate text-[17px] leading-[24px]" style={ready ? { fontFamily: `"sample ${family}"` } : undefined}>{words}</span>
 }
 
-export function FamilyField({ family, words, inProject, threads }: { family: string | null; words: string; inProject: string[]; threads: string[] }) {
+export function FamilyField({ family, words, inProject, threads, stretch }: { family: string | null; words: string; inProject: string[]; threads: string[]; stretch: object }) {
   const all = families()
   const choose = (name: string) => {
     used(name)
     // Its weights are known once it is there.
-    loadFamilies([name]).then(() => run('text.family', { threads, family: name })).catch(fail)
+    loadFamilies([name]).then(() => run('text.family', { threads, family: name, ...stretch })).catch(fail)
   }
   const first = [...new Set([...inProject, ...lately()])]
   const sample = words.replace(/\s+/g, ' ').trim().slice(0, 40)

@@ -2,11 +2,12 @@
 import { AlignCenter, AlignJustify, AlignLeft, AlignRight } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
-import type { Selected } from '../engine/types'
+import type { Run, Selected } from '../engine/types'
 import { draft, run } from '../project/commands'
 import { desk, refreshDraft, useDesk } from '../project/desk'
 import { families } from '../project/families'
 import { Button, Check, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
+import { ColourField } from '../ui/ColourField'
 import { FamilyField } from './FamilyField'
 import { shared } from './Look'
 import { PlateFields } from './PlateFields'
@@ -14,11 +15,25 @@ import { PlateFields } from './PlateFields'
 const cases = [{ value: 'none', label: 'as typed' }, { value: 'upper', label: 'CAPITALS' }, { value: 'lower', label: 'small' }, { value: 'title', label: 'Each Word' }]
 const raises = [{ value: 'none', label: 'level' }, { value: 'super', label: 'raised' }, { value: 'sub', label: 'lowered' }]
 
+/** The runs of a stretch, in characters. */
+function runsIn(runs: Run[], from: number, to: number): Run[] {
+  let at = 0
+  return runs.filter((r) => {
+    const begin = at
+    at += [...r.text].length
+    return begin < to && at > from
+  })
+}
+
 export function TextPanel({ selected }: { selected: Selected[] }) {
   const threads = selected.map((s) => s.layer.thread)
   const texts = selected.map((s) => s.layer.text!)
-  const runs = texts.map((t) => t.runs[0])
-  const style = (patch: object) => run('text.style', { threads, patch })
+  // A stretch that is selected among the words is set by itself.
+  const [picked, setPicked] = useState<{ id: string; from: number; to: number } | null>(null)
+  const stretch = picked && selected.length === 1 && picked.id === selected[0].layer.id && picked.to > picked.from ? { from: picked.from, to: picked.to } : {}
+  const part = 'to' in stretch
+  const runs = part ? runsIn(texts[0].runs, stretch.from!, stretch.to!) : texts.flatMap((t) => t.runs)
+  const style = (patch: object) => run('text.style', { threads, patch, ...stretch })
   const set = (text: object) => run('set', { threads, patch: { text } })
   const family = shared(runs.map((r) => r.family))
   const weights = families().find((f) => f.name === family)?.weights ?? [400]
@@ -32,11 +47,20 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
   const signs = [['left', AlignLeft], ['centre', AlignCenter], ['right', AlignRight], ...(wraps ? [['justified', AlignJustify]] : [])] as [string, typeof AlignLeft][]
   return (
     <Section title="Text">
-      {selected.length === 1 && <WordsField key={selected[0].layer.id} selected={selected[0]} />}
+      {selected.length === 1 && <WordsField key={selected[0].layer.id} selected={selected[0]} onPick={(from, to) => setPicked({ id: selected[0].layer.id, from, to })} />}
       {missing && <p role="status" className="mt-1 text-[12px] text-coral-700">No family has {[...missing].join(' ')}. Boxes stand for {[...missing].length > 1 ? 'them' : 'it'}; type something else there.</p>}
       <div className="mt-2 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
         <Label>Family</Label>
-        <FamilyField family={family} words={texts[0].runs.map((r) => r.text).join('')} inProject={inProject} threads={threads} />
+        <FamilyField family={family} words={texts[0].runs.map((r) => r.text).join('')} inProject={inProject} threads={threads} stretch={stretch} />
+        {part && (
+          <>
+            <Label>Colour</Label>
+            <div className="flex items-center gap-2">
+              <ColourField name="Colour of the stretch" none compact value={shared(runs.map((r) => r.colour ?? '')) ? { colour: runs[0].colour! } : null} onSet={(v) => style({ colour: v?.colour ?? null })} />
+              <span className="text-[12px] text-ink-600">of the selected words</span>
+            </div>
+          </>
+        )}
         <Label>Weight</Label>
         <Choice name="Weight" value={String(shared(runs.map((r) => r.weight)) ?? '')} of={weights.map((w) => ({ value: String(w), label: names[w] ?? String(w) }))} onSet={(v) => style({ weight: Number(v) })} />
       </div>
@@ -90,7 +114,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
 const names: Record<number, string> = { 300: '300 light', 400: '400 regular', 500: '500 medium', 600: '600 half bold', 700: '700 bold', 800: '800 heavy', 900: '900 black' }
 
 /** The words, shown on the page while they are typed; leaving the field sets them as one step to undo. */
-function WordsField({ selected }: { selected: Selected }) {
+function WordsField({ selected, onPick }: { selected: Selected; onPick: (from: number, to: number) => void }) {
   const words = selected.layer.text!.runs.map((r) => r.text).join('')
   const [text, setText] = useState<string | null>(null)
   // What is typed, and what stood there before: the draft shows in the selection too.
@@ -120,6 +144,10 @@ function WordsField({ selected }: { selected: Selected }) {
         refreshDraft()
       }}
       onBlur={commit}
+      onSelect={(e) => {
+        const { value, selectionStart: a, selectionEnd: b } = e.currentTarget
+        onPick(Array.from(value.slice(0, a)).length, Array.from(value.slice(0, b)).length)
+      }}
       onKeyDown={(e) => {
         e.stopPropagation()
         if (e.key === 'Escape') e.currentTarget.blur()
