@@ -55,7 +55,11 @@ func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 	for _, l := range list {
 		corners, pivot, ok := s.player.Quad(l.ID)
 		if ok {
-			b := Box{Thread: l.Thread, Kind: l.Kind, Pivot: pair(pivot), Turn: l.Place.Turn, Locked: l.Locked, Own: l.Place.Pivot != nil}
+			kind := l.Kind
+			if l.Text != nil && (l.Text.Ring != nil || l.Text.Stacked) {
+				kind = doc.Group // nothing in it breaks at a width: it has corners alone
+			}
+			b := Box{Thread: l.Thread, Kind: kind, Pivot: pair(pivot), Turn: l.Place.Turn, Locked: l.Locked, Own: l.Place.Pivot != nil}
 			for i, c := range corners {
 				b.Corners[i] = pair(c)
 			}

@@ -140,3 +140,24 @@ func TestPartsSpreadGatherAndScatter(t *testing.T) {
 	}
 	refused(t, s, "no parts", "parts.scatter", `{"threads":["nobody"],"amount":3,"seed":1}`)
 }
+
+// A ring and a plate grow with their text, and with the group it is in.
+func TestRingsAndPlatesGrowWithTheirText(t *testing.T) {
+	l := words("t", "KITE DAY", 0, 0, 22)
+	l.Text.Ring, l.Text.Plate = &doc.TextRing{Radius: 70, Start: -90}, &doc.Plate{Colour: "#17403c", Padding: 6, Corner: 4}
+	g := &doc.Layer{ID: "g", Thread: "g", Name: "g", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: 160, Y: 120}, Children: []*doc.Layer{l}}
+	s := open(t, with(g))
+	for _, id := range []string{"t", "g"} {
+		was := *layerOf(s, "t").Text
+		if _, err := s.Apply([]byte(`{"op":"layer.scale","id":"` + id + `","x":160,"y":120,"kx":2,"ky":2}`)); err != nil {
+			t.Fatal(err)
+		}
+		v := layerOf(s, "t").Text
+		if v.Ring.Radius != 2*was.Ring.Radius || v.Plate.Padding != 2*was.Plate.Padding || v.Plate.Corner != 2*was.Plate.Corner || v.Runs[0].Size != 2*was.Runs[0].Size {
+			t.Errorf("scaling %s: ring %+v, plate %+v", id, v.Ring, v.Plate)
+		}
+	}
+	if b := s.OverlayView(rest, []string{"t"}).Boxes[0]; b.Kind != doc.Group {
+		t.Errorf("a text on a ring has handles of a %s", b.Kind)
+	}
+}
