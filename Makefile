@@ -57,6 +57,7 @@ bench: build           ## what exports and the page cost, one line a figure: nam
 	$(GO) test -run '^$$' -bench . -benchtime 1s ./core/...
 
 fuzz:
+	$(GO) test -run '^$$' -fuzz FuzzFont -fuzztime 60s -fuzzminimizetime 10x ./core/text
 	$(GO) test -run '^$$' -fuzz FuzzCombine -fuzztime 60s ./core/combine
 	$(GO) test -run '^$$' -fuzz FuzzParseData -fuzztime 60s ./core/geom
 	$(GO) test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./core/doc

@@ -31,10 +31,13 @@ type entry struct {
 // Add puts a TTF, OTF or WOFF file into the family; what is no font file is refused. Its glyphs are read when it is first
 // used. Files of one weight stack in the order they are added: a rune is taken from the first that has it.
 func (b *Book) Add(family string, weight int, italic bool, data []byte) error {
-	l, err := ot.NewLoader(bytes.NewReader(data))
-	if err == nil && !l.HasTable(ot.MustNewTag("cmap")) {
-		err = errors.New("it maps no characters")
-	}
+	err := errors.New("its tables point outside of it")
+	guarded(func() {
+		var l *ot.Loader
+		if l, err = ot.NewLoader(bytes.NewReader(data)); err == nil && !l.HasTable(ot.MustNewTag("cmap")) {
+			err = errors.New("it maps no characters")
+		}
+	})
 	if err != nil {
 		return fmt.Errorf("this font file cannot be read: %w", err)
 	}
@@ -62,6 +65,14 @@ func (b *Book) Weight(family string, asked int) int {
 		}
 	}
 	return best
+}
+
+// guarded runs what reads a font, and reports false where that stumbled: the font library trusts what tables say of each other, and a
+// file that is damaged, or made to harm, must not take more than its own glyphs along.
+func guarded(f func()) (ok bool) {
+	defer func() { ok = recover() == nil }()
+	f()
+	return
 }
 
 // Fallback is the family that sets what the chosen one has no letters for. It ships with Capstan.
@@ -114,10 +125,12 @@ func (b *Book) Stack(family string, weight int, italic bool) []*font.Face {
 			continue
 		}
 		if e.data != nil {
-			if f, err := font.ParseTTF(bytes.NewReader(e.data)); err == nil {
-				mend(f)
-				e.face = f
-			}
+			guarded(func() {
+				if f, err := font.ParseTTF(bytes.NewReader(e.data)); err == nil {
+					mend(f)
+					e.face = f
+				}
+			})
 			e.data = nil
 		}
 		if e.face != nil {

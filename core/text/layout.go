@@ -266,8 +266,9 @@ func (s *setter) outlines(colour string) *geom.Path {
 
 // outline adds the glyph's contours to p; m maps font units, y up, to the layout.
 func (g *Glyph) outline(p *geom.Path, m geom.Matrix) {
-	o, ok := g.face.GlyphDataOutline(font.GID(g.ID))
-	if !ok {
+	var o font.GlyphOutline
+	var ok bool
+	if !guarded(func() { o, ok = g.face.GlyphDataOutline(font.GID(g.ID)) }) || !ok {
 		return
 	}
 	at := func(q ot.SegmentPoint) geom.Point { return m.Apply(geom.Point{X: float64(q.X), Y: float64(q.Y)}) }
@@ -398,7 +399,14 @@ func shapeWith(stack []*font.Face, more func() []*font.Face, text []rune, from, 
 	for _, part := range parts {
 		upem := int(part.Face.Upem())
 		part.Size = fixed.I(upem)
-		run := shaper.Shape(part)
+		var run shaping.Output
+		if !guarded(func() { run = shaper.Shape(part) }) {
+			shaper = shaping.HarfbuzzShaper{} // what it has begun is of no use
+			for _, c := range text[part.RunStart:part.RunEnd] {
+				missing(c)
+			}
+			continue
+		}
 		for _, g := range run.Glyphs {
 			out = append(out, Glyph{
 				ID: uint32(g.GlyphID), Cluster: g.TextIndex(), Upem: float64(upem), face: part.Face,

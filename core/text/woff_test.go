@@ -9,7 +9,7 @@ import (
 )
 
 // unpack turns a WOFF 1.0 file (W3C Recommendation, section 4) into the TrueType file it was made of.
-func unpack(t *testing.T, woff []byte) []byte {
+func unpack(t testing.TB, woff []byte) []byte {
 	t.Helper()
 	be := binary.BigEndian
 	n := int(be.Uint16(woff[12:]))
