@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 	"sync"
+	"unicode"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -326,7 +327,12 @@ func (s *setter) shape(from, to int) []Glyph {
 		seg.Init(s.runes[from:to])
 		for it := seg.LineIterator(); it.Next(); {
 			l := it.Line()
-			breaks[from+l.Offset+len(l.Text)-1] = true
+			end := from + l.Offset + len(l.Text)
+			// UAX 14 would break and/or, for the sake of addresses; no browser does.
+			if s.runes[end-1] == '/' && end < to && unicode.IsLetter(s.runes[end]) {
+				continue
+			}
+			breaks[end-1] = true
 		}
 	}
 	var out []Glyph
