@@ -36,7 +36,7 @@ func (p *person) hover(selector string) {
 
 func (p *person) page(w, h int) *image.RGBA { return p.pixels(0, 0, true, w, h, "#fff") }
 
-func apart(a, b *image.RGBA, by int) (n int) {
+func differing(a, b *image.RGBA, by int) (n int) {
 	for i := 0; i < len(a.Pix); i += 4 {
 		for k := range 3 {
 			if d := int(a.Pix[i+k]) - int(b.Pix[i+k]); d > by || -d > by {
@@ -68,12 +68,12 @@ func TestCombiningIsSeenBeforeItIsDone(t *testing.T) {
 	}
 	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, 300, 700))
 	p.wait(`!document.querySelector('[data-preview]')`)
-	if n := apart(before, p.page(640, 400), 0); n > 0 {
+	if n := differing(before, p.page(640, 400), 0); n > 0 {
 		t.Errorf("after looking, %d pixels differ", n)
 	}
 	p.press(`[aria-label="Cut away"]`)
 	p.settled()
-	if n := apart(seen, p.page(640, 400), 0); n > 0 {
+	if n := differing(seen, p.page(640, 400), 0); n > 0 {
 		t.Errorf("%d pixels are not as they were shown", n)
 	}
 	if !strings.Contains(strings.Join(p.notices(), " "), "The moves of “Words” were dropped") {
@@ -83,12 +83,12 @@ func TestCombiningIsSeenBeforeItIsDone(t *testing.T) {
 	checkInFill(p, "plate")
 	p.pressWord("Take apart")
 	p.settled()
-	if n := apart(before, p.page(640, 400), 2); n > 0 {
+	if n := differing(before, p.page(640, 400), 2); n > 0 {
 		t.Errorf("taken apart, %d pixels differ", n)
 	}
 	p.undo()
 	p.undo()
-	if n := apart(before, p.page(640, 400), 0); n > 0 {
+	if n := differing(before, p.page(640, 400), 0); n > 0 {
 		t.Errorf("undone, %d pixels differ", n)
 	}
 }
@@ -138,7 +138,7 @@ func TestNothingIsLeftAndTheKeyboardCombines(t *testing.T) {
 	before := p.page(640, 400)
 	p.press(`[aria-label="Keep overlap"]`)
 	p.wait(`[...document.querySelectorAll('[data-notice]')].some(e => e.innerText.includes('Nothing is left: the shapes do not overlap. Nothing was changed.'))`)
-	if n := apart(before, p.page(640, 400), 0); n > 0 {
+	if n := differing(before, p.page(640, 400), 0); n > 0 {
 		t.Errorf("%d pixels changed", n)
 	}
 	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, 300, 700))
@@ -167,12 +167,12 @@ func TestMergedIntoAPictureAndTakenApart(t *testing.T) {
 	p.settled()
 	after := p.page(640, 400)
 	// Painted at twice the size and made smaller again: edges are a little softer.
-	if n := apart(before, after, 40); n > 640*400/100 {
+	if n := differing(before, after, 40); n > 640*400/100 {
 		t.Errorf("%d pixels differ", n)
 	}
 	p.pressWord("Take apart")
 	p.settled()
-	if n := apart(before, p.page(640, 400), 2); n > 0 {
+	if n := differing(before, p.page(640, 400), 2); n > 0 {
 		t.Errorf("taken apart, %d pixels differ", n)
 	}
 }

@@ -77,7 +77,7 @@ func TestAThousandPointsFollowThePointer(t *testing.T) {
 	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseReleased, x1, y1, left, chromedp.ClickCount(1)))
 	p.settled()
 	after := p.pixels(0, 0, true, 1280, 720, "#fff")
-	if n := apart(during, after, 0); n > 0 {
+	if n := differing(during, after, 0); n > 0 {
 		t.Errorf("%d pixels are not as they were while it was dragged", n)
 	}
 	red := color.RGBA{0xd8, 0x57, 0x3a, 255}
@@ -217,7 +217,7 @@ func TestALineIsDrawnInPartAndBecomesAnArea(t *testing.T) {
 	before := p.page(320, 240)
 	p.pressWord("Outline the stroke")
 	p.settled()
-	if n := apart(before, p.page(320, 240), 30); n > 4 {
+	if n := differing(before, p.page(320, 240), 30); n > 4 {
 		t.Errorf("%d pixels differ", n)
 	}
 	p.wait(`document.querySelector('aside').innerText.includes('drawn path')`)

@@ -106,12 +106,12 @@ func TestWordsGoRoundARingAndAreSplitAndJoined(t *testing.T) {
 	p.shot("ring-text")
 	p.pressWord("Letters")
 	p.settled()
-	if n := apart(ring, p.page(640, 400), 60); n > 10 {
+	if n := differing(ring, p.page(640, 400), 60); n > 10 {
 		t.Errorf("split, %d pixels differ", n)
 	}
 	p.pressWord("Join again")
 	p.settled()
-	if n := apart(ring, p.page(640, 400), 0); n > 0 {
+	if n := differing(ring, p.page(640, 400), 0); n > 0 {
 		t.Errorf("joined, %d pixels differ", n)
 	}
 	p.tick("On a ring")
@@ -137,7 +137,7 @@ func TestAFamilyIsPickedInTheWordsOfTheText(t *testing.T) {
 	p.press(`[data-family="Bungee"]`)
 	p.settled()
 	p.wait(`document.querySelector('[aria-label="Family"]').innerText.includes('Bungee')`)
-	if n := apart(before, p.page(640, 400), 60); n < 1000 {
+	if n := differing(before, p.page(640, 400), 60); n < 1000 {
 		t.Errorf("only %d pixels differ", n)
 	}
 	// Cases are a setting: the words stay as they were typed.
@@ -178,7 +178,7 @@ func TestAStretchOfTheWordsIsSetByItself(t *testing.T) {
 			red++
 		}
 	}
-	if red < 300 || apart(before, img, 40) < 300 {
+	if red < 300 || differing(before, img, 40) < 300 {
 		t.Errorf("%d pixels are in the colour of the stretch", red)
 	}
 	// Typing at the end leaves the stretch alone.

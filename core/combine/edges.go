@@ -65,29 +65,13 @@ func arrange(areas []Area, eps float64) (*arrangement, error) {
 
 // read takes in a path, its open lines closed, and cuts its curves where they turn back along an axis.
 func (a *arrangement) read(p *geom.Path, area int) {
-	var start, last geom.Point
-	open := false
-	add := func(s geom.Segment) {
+	p.EachClosed(func(s geom.Segment) {
 		if s.P0 == s.P3 && (s.Line || s.P1 == s.P0 && s.P2 == s.P0) {
 			return
 		}
 		a.sources = append(a.sources, source{s, area})
 		a.pieces(len(a.sources) - 1)
-	}
-	end := func() {
-		if open && last != start {
-			add(geom.Segment{P0: last, P1: last.Lerp(start, 1.0/3), P2: last.Lerp(start, 2.0/3), P3: start, Line: true})
-		}
-	}
-	p.Each(func(s geom.Segment) {
-		if s.First {
-			end()
-			start, open = s.P0, true
-		}
-		add(s)
-		last = s.P3
 	})
-	end()
 }
 
 func (a *arrangement) pieces(i int) {

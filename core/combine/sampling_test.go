@@ -12,8 +12,7 @@ import (
 // cubics; Abramowitz and Stegun, table 25.4): not by the formula under test.
 func areaOf(p *geom.Path) float64 {
 	sum := 0.0
-	var start, last geom.Point
-	seg := func(s geom.Segment) {
+	p.EachClosed(func(s geom.Segment) {
 		for _, g := range [4][2]float64{
 			{0.8611363115940526, 0.3478548451374538}, {0.3399810435848563, 0.6521451548625461},
 			{-0.3399810435848563, 0.6521451548625461}, {-0.8611363115940526, 0.3478548451374538},
@@ -22,50 +21,24 @@ func areaOf(p *geom.Path) float64 {
 			q, d := s.At(t), s.Derivative(t)
 			sum += g[1] / 4 * (q.X*d.Y - q.Y*d.X)
 		}
-	}
-	open := false
-	end := func() {
-		if open {
-			seg(geom.Segment{P0: last, P3: start, Line: true})
-		}
-	}
-	p.Each(func(s geom.Segment) {
-		if s.First {
-			end()
-			start, open = s.P0, true
-		}
-		seg(s)
-		last = s.P3
 	})
-	end()
 	return sum
 }
 
 // chords flattens a path, its open lines closed.
 func chords(p *geom.Path, n int) (out [][2]geom.Point) {
-	var start, last geom.Point
-	open := false
-	end := func() {
-		if open && last != start {
-			out = append(out, [2]geom.Point{last, start})
-		}
-	}
-	p.Each(func(s geom.Segment) {
-		if s.First {
-			end()
-			start, open, last = s.P0, true, s.P0
-		}
+	p.EachClosed(func(s geom.Segment) {
 		k := n
 		if s.Line {
 			k = 1
 		}
+		last := s.P0
 		for i := 1; i <= k; i++ {
 			q := s.At(float64(i) / float64(k))
 			out = append(out, [2]geom.Point{last, q})
 			last = q
 		}
 	})
-	end()
 	return
 }
 

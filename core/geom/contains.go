@@ -18,15 +18,7 @@ func (p *Path) Contains(q Point) bool {
 			winding--
 		}
 	}
-	var start, last Point
-	open := false
-	p.Each(func(s Segment) {
-		if s.First {
-			if open {
-				edge(last, start)
-			}
-			start, open = s.P0, true
-		}
+	p.EachClosed(func(s Segment) {
 		if s.Line {
 			edge(s.P0, s.P3)
 		} else {
@@ -37,10 +29,6 @@ func (p *Path) Contains(q Point) bool {
 				prev = next
 			}
 		}
-		last = s.P3
 	})
-	if open {
-		edge(last, start)
-	}
 	return winding != 0
 }

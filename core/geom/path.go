@@ -122,6 +122,25 @@ func (p *Path) Each(f func(Segment)) {
 	}
 }
 
+// EachClosed is Each as a fill reads a path: what a subpath lacks to its start is added as a line.
+func (p *Path) EachClosed(f func(Segment)) {
+	var start, last Point
+	end := func() {
+		if last != start {
+			f(Segment{P0: last, P1: last.Lerp(start, 1.0/3), P2: last.Lerp(start, 2.0/3), P3: start, Line: true})
+		}
+	}
+	p.Each(func(s Segment) {
+		if s.First {
+			end()
+			start = s.P0
+		}
+		f(s)
+		last = s.P3
+	})
+	end()
+}
+
 // At returns the point at parameter t in 0..1.
 func (s Segment) At(t float64) Point {
 	if s.Line {

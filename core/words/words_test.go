@@ -35,7 +35,7 @@ func catalogue(t *testing.T) (faults map[string][]string, notices map[string]str
 	return c.Faults, c.Notices
 }
 
-func TestEveryFaultSaysWhatHappenedWhatIsKeptAndWhatToDo(t *testing.T) {
+func TestEveryFaultSaysWhatHappenedWhatIsKeptAndWhatHelps(t *testing.T) {
 	faults, notices := catalogue(t)
 	for key, m := range faults {
 		if len(m) != 3 {

@@ -5,7 +5,7 @@ import { Standing } from '../engine/paint/standing'
 import { picturesSettled, whenPictureArrives, type View } from '../engine/painter'
 import type { Overlay as OverlayView } from '../engine/types'
 import { apply, draft, run } from '../project/commands'
-import { desk, drawsShape, fail, refreshDraft, select, set, useDesk } from '../project/desk'
+import { desk, drawsShape, fail, refreshDraft, select, selectNew, set, useDesk } from '../project/desk'
 import { layerMenu } from './menus'
 import { takePictures } from './pictures'
 import { Overlay } from './Overlay'
@@ -402,13 +402,6 @@ function finishDrawing(from: [number, number], to: [number, number], far: boolea
   else done = run('add.shape', far ? shape : { kind: tool, from })
   if (done) selectNew(before)
   if (done && tool === 'text') focusWords()
-}
-
-/** Selects what has come since the threads in before were there. */
-export function selectNew(before: Set<string>) {
-  const come = desk().rows.filter((r) => r.here && !before.has(r.thread))
-  const tops = come.filter((r) => !come.some((o) => o.thread === r.parent))
-  if (tops.length) select(tops.map((r) => r.thread), '')
 }
 
 export function zoomAt(view: View, size: { w: number; h: number }, x: number, y: number, by: number) {

@@ -3,8 +3,7 @@ import { engine } from '../engine/engine'
 import type { View } from '../engine/painter'
 import { apply, run } from '../project/commands'
 import { grouped } from '../project/steps'
-import { desk, set } from '../project/desk'
-import { selectNew } from './Desk'
+import { desk, selectNew, set } from '../project/desk'
 import { idsOf, knotsOf, outlineNow } from './outline'
 
 /** How near a press counts as on a point, in px on the screen. */

@@ -1,11 +1,10 @@
 // What the menus of layers, bars and scenes offer.
 import { copy, copyLook, copyMoves, lookHeld, movesHeld, paste, pasteLook, pasteMoves } from '../project/clipboard'
 import { apply, run } from '../project/commands'
-import { desk, goToScene, say, select, selectMoves, set } from '../project/desk'
+import { desk, goToScene, say, select, selectMoves, selectNew, set } from '../project/desk'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { mergeSelection, takeApart } from '../project/combining'
 import { openMenu } from '../ui/ContextMenu'
-import { selectNew } from './Desk'
 import { notice } from '../words'
 
 /** Pastes what is held: layers, which are then selected, or moves on the selected layers. */

@@ -1,8 +1,7 @@
 // Takes picture files in: the server checks and stores them, then they become layers.
 import { run } from '../project/commands'
-import { desk, fail, say, set } from '../project/desk'
+import { desk, fail, say, selectNew, set } from '../project/desk'
 import { uploadPicture } from '../project/server'
-import { selectNew } from './Desk'
 import { forgetPicture } from '../engine/paint/bitmaps'
 import { bytes } from '../ui/time'
 import { notice } from '../words'

@@ -1,9 +1,8 @@
 // Combining the selected layers: shown on the page before it is done. What comes of it is the engine's business.
 import { engine } from '../engine/engine'
 import { notice } from '../words'
-import { selectNew } from '../desk/Desk'
 import { allStored, draft, run } from './commands'
-import { desk, fail, say, select, set } from './desk'
+import { desk, fail, say, select, selectNew, set } from './desk'
 import { mergePicture } from './server'
 
 export type Way = 'unite' | 'cut' | 'overlap' | 'drop' | 'break'

@@ -141,6 +141,13 @@ export function select(threads: string[], inside = desk().inside) {
   set({ selection: threads, inside, moves: [], scenes: [], selected: engine.selection(desk().moment, threads) })
 }
 
+/** Selects what has come since the threads in before were there. */
+export function selectNew(before: Set<string>) {
+  const come = desk().rows.filter((r) => r.here && !before.has(r.thread))
+  const tops = come.filter((r) => !come.some((o) => o.thread === r.parent))
+  if (tops.length) select(tops.map((r) => r.thread), '')
+}
+
 /** Selects bars, and with them their rows. */
 export function selectMoves(moves: string[]) {
   const chosen = new Set(moves)
