@@ -80,11 +80,16 @@ func cut(raw []byte) ([]byte, error) {
 // trimmed copies a module to a folder, without what the engine does not need, and writes bin/engine.mod that uses the copy:
 // go build -overlay does not reach into the module cache.
 func trimmed(module, to string) error {
-	out, err := exec.Command("go", "list", "-m", "-f", "{{.Dir}}", module).Output()
+	// On a new machine it has yet to be fetched; go list would name no folder then.
+	out, err := exec.Command("go", "mod", "download", "-json", module).Output()
 	if err != nil {
+		return fmt.Errorf("fetching %s: %v", module, err)
+	}
+	var got struct{ Dir string }
+	if err := json.Unmarshal(out, &got); err != nil {
 		return fmt.Errorf("where %s lies: %v", module, err)
 	}
-	from, table := strings.TrimSpace(string(out)), filepath.Join("harfbuzz", "ot_language_table.go")
+	from, table := got.Dir, filepath.Join("harfbuzz", "ot_language_table.go")
 	if err := os.RemoveAll(to); err != nil {
 		return err
 	}
