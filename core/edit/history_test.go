@@ -5,6 +5,8 @@ import (
 	"math/rand/v2"
 	"testing"
 
+	"github.com/go-json-experiment/json"
+
 	"capstan/core/doc"
 	"capstan/core/edit"
 )
@@ -21,7 +23,7 @@ func TestUndoingAllTheWayBackAndForthAgain(t *testing.T) {
 			if err != nil || len(patch) == 0 {
 				continue
 			}
-			p, patches, docs = q, append(patches, patch), append(docs, raw(t, q))
+			p, patches, docs = q, append(patches, kept(t, patch)), append(docs, raw(t, q))
 		}
 		step := func(patch edit.Patch, want []byte, k int, what string) *doc.Project {
 			q, err := patch.Apply(p)
@@ -36,5 +38,40 @@ func TestUndoingAllTheWayBackAndForthAgain(t *testing.T) {
 		for k := range patches {
 			p = step(patches[k], docs[k+1], k, "redoing")
 		}
+	}
+}
+
+// kept is a patch as windows keep it for undoing: written as JSON, and read again.
+func kept(t *testing.T, p edit.Patch) (out edit.Patch) {
+	t.Helper()
+	b, err := doc.Encode(p)
+	if err == nil {
+		err = json.Unmarshal(b, &out)
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	return out
+}
+
+// A list that has become empty, and words that have, are values like others: a scene gets its last layer back.
+func TestWhatHasBecomeEmptyIsUndone(t *testing.T) {
+	p := opener()
+	before := raw(t, p)
+	var all []string
+	for _, l := range p.Film.Scenes[0].Layers {
+		all = append(all, l.ID)
+	}
+	c, err := doc.Encode(map[string]any{"op": "layer.delete", "ids": all})
+	if err != nil {
+		t.Fatal(err)
+	}
+	q, patch, err := edit.Apply(p, edit.Command(c), assets)
+	if err != nil || len(q.Film.Scenes[0].Layers) != 0 {
+		t.Fatalf("%d layers are left: %v", len(q.Film.Scenes[0].Layers), err)
+	}
+	back, err := kept(t, patch).Inverse().Apply(q)
+	if err != nil || !bytes.Equal(raw(t, back), before) {
+		t.Errorf("the layers are not back: %v", err)
 	}
 }

@@ -21,8 +21,8 @@ import (
 type Change struct {
 	Part   string         `json:"part"`
 	Field  string         `json:"field"`
-	Before jsontext.Value `json:"before,omitempty"`
-	After  jsontext.Value `json:"after,omitempty"`
+	Before jsontext.Value `json:"before,omitzero"`
+	After  jsontext.Value `json:"after,omitzero"`
 }
 
 // Patch is what a command changed.
