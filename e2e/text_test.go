@@ -143,7 +143,7 @@ func TestAFamilyIsPickedInTheWordsOfTheText(t *testing.T) {
 	// Cases are a setting: the words stay as they were typed.
 	p.choose("Case", "lower")
 	p.settled()
-	if s := browser.Eval[string](t, p.ctx, `document.querySelector('[data-words]').value`); s != "KITE DAY AT FENNEL QUAY" {
+	if s := browser.Eval[string](t, p.ctx, `document.querySelector('aside p span').title`); s != "KITE DAY AT FENNEL QUAY" {
 		t.Errorf("the words are %q", s)
 	}
 }
@@ -155,7 +155,8 @@ func TestAStretchOfTheWordsIsSetByItself(t *testing.T) {
 	p.click(320, 178)
 	p.settled()
 	before := p.page(640, 400)
-	p.do(chromedp.Focus(`[data-words]`), chromedp.KeyEvent(kb.Home, chromedp.KeyModifiers(chromedp.ModifierCtrl)))
+	p.pressWord("Edit words")
+	p.do(chromedp.KeyEvent(kb.Home, chromedp.KeyModifiers(chromedp.ModifierCtrl)))
 	for range 4 {
 		p.do(chromedp.KeyEvent(kb.ArrowRight, chromedp.KeyModifiers(chromedp.ModifierShift)))
 	}

@@ -131,6 +131,15 @@ func main() {
 	on("spotAt", func(a []js.Value) (any, error) {
 		return s.SpotAt(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}), nil
 	})
+	on("writing", func(a []js.Value) (any, error) {
+		return s.WritingView(moment(a[0]), a[1].String(), a[2].Int(), a[3].Int()), nil
+	})
+	on("writingAt", func(a []js.Value) (any, error) {
+		return s.WritingAt(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}, a[4].String(), a[5].Float()), nil
+	})
+	on("writingStep", func(a []js.Value) (any, error) {
+		return s.WritingStep(moment(a[0]), a[1].String(), a[2].Int(), a[3].String()), nil
+	})
 	on("combining", func(a []js.Value) (any, error) { return s.CombiningView(moment(a[0]), list(a[1]), a[2].String()), nil })
 	on("lookOf", func(a []js.Value) (any, error) { return s.LookOf(moment(a[0]), a[1].String()), nil })
 	on("tones", func(a []js.Value) (any, error) { return session.Tones(a[0].String()), nil })

@@ -339,10 +339,28 @@ type Text struct {
 	Wrap          bool      `json:"wrap,omitzero"`          // break lines at the width of the place
 	LineHeight    float64   `json:"lineHeight,omitzero"`    // in sizes; 0: the family's own
 	LetterSpacing float64   `json:"letterSpacing,omitzero"` // px
+	Room          string    `json:"room,omitzero"`          // of a text that wraps: fixed, fit; empty: its box is as high as its lines
+	Stand         string    `json:"stand,omitzero"`         // of its lines in a box of fixed height: middle, bottom; empty: from the top
 	Stacked       bool      `json:"stacked,omitzero"`       // letters one below another
 	Ring          *TextRing `json:"ring,omitzero"`          // set on a circle about the layer's origin
 	Plate         *Plate    `json:"plate,omitzero"`
 }
+
+// Wraps reports whether lines break at the width of the place: letters that are stacked, or stand on a ring, do not.
+func (t *Text) Wraps() bool { return t.Wrap && t.Ring == nil && !t.Stacked }
+
+// Rooms of a text whose box has a height of its own: that of its place. In a fit room sizes and the space between letters are scaled
+// so that the lines fill it.
+const (
+	FixedRoom = "fixed"
+	FitRoom   = "fit"
+)
+
+// Places of lines in a box of fixed height.
+const (
+	Middle = "middle"
+	Bottom = "bottom"
+)
 
 // Plate is laid behind the words of a text.
 type Plate struct {

@@ -44,7 +44,7 @@ func sameText(a, b *Text) bool {
 	if a == nil || b == nil {
 		return a == b
 	}
-	return slices.Equal(a.Runs, b.Runs) && a.Align == b.Align && a.Wrap == b.Wrap && a.LineHeight == b.LineHeight && a.LetterSpacing == b.LetterSpacing && a.Stacked == b.Stacked && same(a.Ring, b.Ring) && same(a.Plate, b.Plate)
+	return slices.Equal(a.Runs, b.Runs) && a.Align == b.Align && a.Wrap == b.Wrap && a.Room == b.Room && a.Stand == b.Stand && a.LineHeight == b.LineHeight && a.LetterSpacing == b.LetterSpacing && a.Stacked == b.Stacked && same(a.Ring, b.Ring) && same(a.Plate, b.Plate)
 }
 
 func sameFill(a, b *Fill) bool {

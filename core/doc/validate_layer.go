@@ -88,6 +88,11 @@ func (c *checker) text(at string, t *Text) {
 	}
 	c.number(at+".lineHeight", t.LineHeight, 0, 10)
 	c.number(at+".letterSpacing", t.LetterSpacing, -1000, 1000)
+	c.oneOf(at+".room", t.Room, "", FixedRoom, FitRoom)
+	c.oneOf(at+".stand", t.Stand, "", Middle, Bottom)
+	if t.Room != "" && !t.Wrap {
+		c.fail(at+".room", "is for texts that wrap")
+	}
 	if r := t.Ring; r != nil {
 		c.number(at+".ring.radius", r.Radius, 1, MaxPlace)
 		c.number(at+".ring.start", r.Start, -MaxPlace, MaxPlace)

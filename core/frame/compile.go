@@ -374,11 +374,11 @@ func (f *Film) layout(d *doc.Layer, unit string) (*text.Layout, string) {
 	}
 	content := string(b) + unit
 	if d.Text.Wrap {
-		content += fmt.Sprint(d.Place.W)
+		content += fmt.Sprint(d.Place.W, " ", d.Place.H)
 	}
 	lay := f.layouts[content]
 	if lay == nil {
-		lay = text.SetIn(f.assets.Fonts, d.Text, d.Place.W, unit)
+		lay = text.SetIn(f.assets.Fonts, d.Text, text.RoomOf(&d.Place), unit)
 		f.layouts[content] = lay
 	}
 	return lay, content

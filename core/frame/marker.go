@@ -60,7 +60,7 @@ func (f *Film) compileMarker(l *layer, p place) {
 	switch l.doc.Marker.Style {
 	case doc.Count:
 		words := &doc.Text{Align: doc.Centre, Runs: []doc.Run{{Text: fmt.Sprintf("%d of %d", p.at, p.of), Family: MarkerFamily, Weight: 600, Size: max(1, b.H()*0.8)}}}
-		lay := text.SetIn(f.assets.Fonts, words, 0, "")
+		lay := text.SetIn(f.assets.Fonts, words, text.Room{}, "")
 		// Words hang from the middle of their upper edge.
 		by := geom.Translate(geom.Point{X: b.Centre().X - lay.Box.Centre().X, Y: b.Centre().Y - lay.Box.Centre().Y})
 		for i, o := range lay.Outlines {

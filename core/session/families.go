@@ -69,6 +69,7 @@ func (s *Session) Recompile() error {
 	if err != nil {
 		return err
 	}
+	s.written = written{}
 	s.show(s.doc, f)
 	return nil
 }
@@ -79,7 +80,7 @@ func (s *Session) missing(l *doc.Layer) string {
 		return ""
 	}
 	var out []rune
-	for _, c := range text.Set(&s.fonts, l.Text, l.Place.W).Missing {
+	for _, c := range text.Set(&s.fonts, l.Text, text.RoomOf(&l.Place)).Missing {
 		if !slices.Contains(out, c) && c != '\n' && len(out) < 12 {
 			out = append(out, c)
 		}

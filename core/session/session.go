@@ -36,7 +36,8 @@ type Session struct {
 	player    *frame.Player
 	gesture   *gesture
 	pen       *drawing
-	lastPlate *doc.Plate          // that was taken away last
+	lastPlate *doc.Plate // that was taken away last
+	written   written
 	drafts    int                 // of paths whose points were dragged: each has a name of its own
 	last      map[string]lastUsed // by kind and effect of a move
 	id        func() string

@@ -70,10 +70,8 @@ func init() {
 			return nil, words.New("text.gone")
 		}
 		list := []edit.Command{command("text.words", map[string]any{"id": l.ID, "text": c.Text})}
-		if first := strings.TrimSpace(strings.SplitN(c.Text, "\n", 2)[0]); first != "" && strings.HasPrefix(l.Name, "Text") {
-			if r := []rune(first); len(r) > 40 {
-				first = string(r[:40])
-			}
+		// A layer is called by its words until it is given another name.
+		if first := nameOf(c.Text); first != "" && first != l.Name && (strings.HasPrefix(l.Name, "Text") || l.Name == nameOf(l.Text.String())) {
 			list = append(list, command("layer.set", map[string]any{"set": []any{map[string]any{"id": l.ID, "patch": map[string]any{"name": first}}}}))
 		}
 		return batch(list), nil
@@ -99,4 +97,13 @@ func init() {
 		}
 		return command("layer.set", map[string]any{"set": list}), nil
 	})
+}
+
+// nameOf is what a layer is called by its words: their first line, cut short.
+func nameOf(words string) string {
+	first := strings.TrimSpace(strings.SplitN(words, "\n", 2)[0])
+	if r := []rune(first); len(r) > 40 {
+		first = strings.TrimSpace(string(r[:40]))
+	}
+	return first
 }

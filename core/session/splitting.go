@@ -67,7 +67,7 @@ func init() {
 				origin = box.Centre()
 			} else {
 				v.Ring = nil
-				flat := text.Set(&s.fonts, &v, l.Place.W).Box
+				flat := text.Set(&s.fonts, &v, text.RoomOf(&l.Place)).Box
 				origin = flat.Centre().Mul(-1)
 			}
 			by := geom.Rotate(l.Place.Turn).ApplyVector(origin)
@@ -82,7 +82,7 @@ func init() {
 
 // split returns the texts that a text is split into, in its own axes.
 func (s *Session) split(l *doc.Layer, unit string) []*doc.Layer {
-	lay := text.SetIn(&s.fonts, l.Text, l.Place.W, unit)
+	lay := text.SetIn(&s.fonts, l.Text, text.RoomOf(&l.Place), unit)
 	var out []*doc.Layer
 	if v := l.Text.Plate; v != nil {
 		// The plate becomes a layer of its own, behind them.
@@ -95,7 +95,10 @@ func (s *Session) split(l *doc.Layer, unit string) []*doc.Layer {
 		out = append(out, k)
 	}
 	for i, p := range lay.Pieces {
-		v := &doc.Text{Align: doc.Left, LineHeight: l.Text.LineHeight, LetterSpacing: l.Text.LetterSpacing, Runs: l.Text.Stretch(p.From, p.To)}
+		v := &doc.Text{Align: doc.Left, LineHeight: l.Text.LineHeight, LetterSpacing: l.Text.LetterSpacing * lay.Scale, Runs: l.Text.Stretch(p.From, p.To)}
+		for r := range v.Runs {
+			v.Runs[r].Size *= lay.Scale
+		}
 		if len(v.Runs) == 0 {
 			continue
 		}
@@ -112,7 +115,7 @@ func (s *Session) split(l *doc.Layer, unit string) []*doc.Layer {
 			out = append(out, k)
 			continue
 		}
-		set := text.Set(&s.fonts, v, 0)
+		set := text.Set(&s.fonts, v, text.Room{})
 		own := geom.Translate(p.At).Mul(geom.Rotate(p.Turn)).Mul(geom.Translate(geom.Point{Y: -set.Feet[0]}))
 		k.Place = doc.Place{X: own.E, Y: own.F, Turn: p.Turn}
 		if g := k.Fill.Gradient; g != nil {

@@ -33,9 +33,16 @@ func TestDamagedFontsTakeNothingAlong(t *testing.T) {
 			if seed%10 == 0 {
 				d = d[:r.IntN(len(d))]
 			}
-			began := time.Now()
-			set(d, good)
-			if took := time.Since(began); took > 5*time.Second {
+			// A machine may stand still for a while; a font that takes long does so again.
+			var took time.Duration
+			for range 2 {
+				began := time.Now()
+				set(d, good)
+				if took = time.Since(began); took < 5*time.Second {
+					break
+				}
+			}
+			if took >= 5*time.Second {
 				t.Fatalf("%s, seed %d: took %v", name, seed, took)
 			}
 		}
@@ -52,7 +59,7 @@ func set(data, good []byte) (letters int) {
 	if b.Add("x", 400, false, data) != nil {
 		return 0
 	}
-	return len(text.SetIn(b, v, 60, doc.ByLetter).Pieces)
+	return len(text.SetIn(b, v, text.Room{W: 60}, doc.ByLetter).Pieces)
 }
 
 func FuzzFont(f *testing.F) {

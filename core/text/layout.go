@@ -28,6 +28,8 @@ type Layout struct {
 	Feet     []float64  // how far below the upper edge the letters of each line stand
 	Missing  []rune     // drawn as the font's box for unknown characters
 	Pieces   []Piece
+	Over     float64 // px that the lines are higher than a box of fixed height
+	Scale    float64 // of the sizes, where they were made to fit the box; else 1
 }
 
 // Outline is the glyphs of one colour.
@@ -50,10 +52,16 @@ type Glyph struct {
 	space, breakable bool
 }
 
-// Set lays t out. width is the width lines break at when t wraps, in px.
-func Set(b *Book, t *doc.Text, width float64) *Layout { return set(b, t, width, "") }
+// Room is the box of a text, px: lines break at W where the text wraps; where its height is fixed too, it is H.
+type Room struct{ W, H float64 }
 
-func set(b *Book, t *doc.Text, width float64, unit string) *Layout {
+// RoomOf is the room of a text at a place.
+func RoomOf(p *doc.Place) Room { return Room{p.W, p.H} }
+
+// Set lays t out in its room.
+func Set(b *Book, t *doc.Text, in Room) *Layout { return set(b, t, in, "", false).out }
+
+func set(b *Book, t *doc.Text, in Room, unit string, cells bool) *setter {
 	setting.Lock()
 	defer setting.Unlock()
 	runes := []rune{}
@@ -66,24 +74,44 @@ func set(b *Book, t *doc.Text, width float64, unit string) *Layout {
 			from = append(from, c.of)
 		}
 	}
-	s := setter{book: b, text: t, runes: runes, runOf: runOf, from: from, next: map[int]int{}, out: &Layout{}, unit: unit}
-	limit := math.Inf(1)
-	if t.Wrap && t.Ring == nil && !t.Stacked {
-		limit = math.Max(width, 1)
-	}
+	s := &setter{book: b, text: t, runes: runes, runOf: runOf, from: from, next: map[int]int{}, out: &Layout{Scale: 1}, unit: unit, wantCells: cells, scale: 1}
+	s.cut.s = s
 	start := 0
 	for i := 0; i <= len(runes); i++ {
 		if i == len(runes) || runes[i] == '\n' {
-			s.paragraph(start, i, limit)
+			s.paragraphs = append(s.paragraphs, paragraph{start, i, s.shape(start, i)})
 			start = i + 1
 		}
 	}
+	if t.Room == doc.FitRoom && t.Wraps() {
+		s.fit(in)
+		s.out.Scale = s.scale
+	}
+	s.breakLines(in.W)
 	if t.Ring != nil {
 		s.placeOnRing(t.Ring)
 	} else {
-		s.place(width)
+		s.place(in)
 	}
-	return s.out
+	return s
+}
+
+// paragraph is what stands between line ends, shaped.
+type paragraph struct {
+	from, to int
+	glyphs   []Glyph // as they are read; their sizes are those of the document
+}
+
+// breakLines breaks all paragraphs into lines no wider than width, where the text wraps.
+func (s *setter) breakLines(width float64) {
+	s.lines = s.lines[:0]
+	limit := math.Inf(1)
+	if s.text.Wraps() {
+		limit = math.Max(width, 1)
+	}
+	for _, p := range s.paragraphs {
+		s.paragraph(p, limit)
+	}
 }
 
 type line struct {
@@ -92,6 +120,7 @@ type line struct {
 	ascent, descent float64
 	height          float64
 	broken          bool // for want of room
+	from, to        int  // the runes it holds, without a line end
 }
 
 type setter struct {
@@ -104,13 +133,21 @@ type setter struct {
 	lines []line
 	out   *Layout
 	unit  string // of the pieces that are wanted
+
+	paragraphs []paragraph
+	scale      float64 // of all sizes and of the space between letters, to fit a box
+
+	cut       cutter
+	row       []stood // of the line that is being set, where units or cells are wanted
+	wantCells bool
+	cells     []Cell
+	head      [2]geom.Point // where the line begins, from its top to its foot
 }
 
-// paragraph breaks runes[from:to] into lines no wider than limit.
-func (s *setter) paragraph(from, to int, limit float64) {
-	glyphs := s.shape(from, to)
-	if len(glyphs) == 0 {
-		at := from
+// paragraph breaks a paragraph into lines no wider than limit.
+func (s *setter) paragraph(p paragraph, limit float64) {
+	if len(p.glyphs) == 0 {
+		at := p.from
 		if at >= len(s.runOf) {
 			at = len(s.runOf) - 1
 		}
@@ -118,44 +155,62 @@ func (s *setter) paragraph(from, to int, limit float64) {
 		if at >= 0 {
 			run = s.runOf[at]
 		}
-		s.lines = append(s.lines, s.finish(nil, run))
+		l := s.finish(nil, run)
+		l.from, l.to = p.from, p.to
+		s.lines = append(s.lines, l)
 		return
 	}
 	if s.text.Stacked {
-		s.stack(glyphs)
+		s.stack(p.glyphs)
 		return
 	}
-	cur, last := []Glyph{}, -1
+	begin, last := 0, -1 // of the line, and where it may end
 	width := 0.0
-	for _, g := range glyphs {
-		cur = append(cur, g)
-		width += s.advance(g)
+	end := func(to int, broken bool) {
+		l := s.finish(p.glyphs[begin:to], p.glyphs[begin].run)
+		l.broken, l.from, l.to = broken, p.glyphs[begin].Cluster, p.to
+		if to < len(p.glyphs) {
+			l.to = p.glyphs[to].Cluster
+		}
+		s.lines = append(s.lines, l)
+	}
+	for i, g := range p.glyphs {
+		width += s.wide(g)
 		if width > limit && !g.space && last >= 0 {
-			l := s.finish(cur[:last+1], cur[0].run)
-			l.broken = true
-			s.lines = append(s.lines, l)
-			cur = append([]Glyph(nil), cur[last+1:]...)
-			width, last = 0, -1
-			for i, c := range cur {
-				width += s.advance(c)
-				if c.breakable {
-					last = i
+			end(last+1, true)
+			begin, width, last = last+1, 0, -1
+			for k := begin; k <= i; k++ {
+				width += s.wide(p.glyphs[k])
+				if p.glyphs[k].breakable {
+					last = k
 				}
 			}
 		} else if g.breakable {
-			last = len(cur) - 1
+			last = i
 		}
 	}
-	s.lines = append(s.lines, s.finish(cur, cur[0].run))
+	end(len(p.glyphs), false)
 }
 
-func (s *setter) advance(g Glyph) float64 {
-	return g.Advance/g.Upem*g.size + s.text.LetterSpacing
+// wide is how far a glyph of a paragraph moves on what follows it, px.
+func (s *setter) wide(g Glyph) float64 {
+	return (g.Advance/g.Upem*g.size + s.text.LetterSpacing) * s.scale
 }
 
-// finish measures a line; spaces at its end hang outside the measure, and letter spacing stands between
-// letters only.
+// advance is the same of a glyph of a line.
+func (s *setter) advance(g Glyph) float64 { return g.Advance/g.Upem*g.size + s.spacing() }
+
+// spacing is the space between letters, px.
+func (s *setter) spacing() float64 { return s.text.LetterSpacing * s.scale }
+
+// finish makes a line of glyphs of a paragraph, which stay as they are, and measures it; spaces at its end hang outside the measure,
+// and letter spacing stands between letters only.
 func (s *setter) finish(glyphs []Glyph, run int) line {
+	glyphs = slices.Clone(glyphs)
+	for i := range glyphs {
+		glyphs[i].size *= s.scale
+		glyphs[i].rise *= s.scale
+	}
 	end := len(glyphs)
 	for end > 0 && glyphs[end-1].space {
 		end--
@@ -166,7 +221,7 @@ func (s *setter) finish(glyphs []Glyph, run int) line {
 		l.width += s.advance(g)
 	}
 	if end > 0 {
-		l.width -= s.text.LetterSpacing
+		l.width -= s.spacing()
 	}
 	runs := map[int]bool{run: true}
 	for _, g := range glyphs {
@@ -190,34 +245,42 @@ func (s *setter) finish(glyphs []Glyph, run int) line {
 		}
 		// Half of what the line is higher than the letters goes above them (CSS half-leading).
 		lead := (h - up - down) / 2
-		l.ascent = math.Max(l.ascent, (up+lead)*r.Size)
-		l.descent = math.Max(l.descent, (down+lead)*r.Size)
+		l.ascent = math.Max(l.ascent, (up+lead)*r.Size*s.scale)
+		l.descent = math.Max(l.descent, (down+lead)*r.Size*s.scale)
 	}
 	l.height = l.ascent + l.descent
 	return l
 }
 
-func (s *setter) place(width float64) {
+func (s *setter) place(in Room) {
 	y, widest := 0.0, 0.0
 	for _, l := range s.lines {
 		widest = math.Max(widest, l.width)
 		y += l.height
 	}
-	measure, left := widest, 0.0
+	measure, left, top, height := widest, 0.0, 0.0, y
 	switch {
-	case s.text.Wrap && !s.text.Stacked:
-		measure = math.Max(width, 1)
+	case s.text.Wraps():
+		measure = math.Max(in.W, 1)
 		left = -measure / 2
 	case s.text.Align == doc.Centre:
 		left = -measure / 2
 	case s.text.Align == doc.Right:
 		left = -measure
 	}
-	s.out.Box = geom.Box{Min: geom.Point{X: left, Y: 0}, Max: geom.Point{X: left + measure, Y: y}}
-	y = 0
-	cut := cutter{unit: s.unit, out: s.out, s: s}
+	if s.text.Wraps() && s.text.Room != "" {
+		height = math.Max(in.H, 1)
+		s.out.Over = math.Max(y-height, 0)
+		switch s.text.Stand {
+		case doc.Middle:
+			top = (height - y) / 2
+		case doc.Bottom:
+			top = height - y
+		}
+	}
+	s.out.Box = geom.Box{Min: geom.Point{X: left, Y: 0}, Max: geom.Point{X: left + measure, Y: height}}
+	y = top
 	for _, l := range s.lines {
-		cut.line()
 		x := left
 		switch s.text.Align {
 		case doc.Centre:
@@ -235,22 +298,53 @@ func (s *setter) place(width float64) {
 		s.out.Feet = append(s.out.Feet, y+l.ascent)
 		s.out.Lines = append(s.out.Lines, geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: x + l.width, Y: y + l.height}})
 		base := y + l.ascent
-		for _, g := range l.glyphs {
+		s.begin(&l)
+		s.foot(geom.Point{X: x, Y: y}, geom.Point{X: x, Y: y + l.height})
+		for i := range l.glyphs {
+			g := &l.glyphs[i]
 			k := g.size / g.Upem
-			colour := s.text.Runs[g.run].Colour
 			m := geom.Matrix{A: k, D: -k, E: x + g.DX*k, F: base - g.rise - g.DY*k}
-			g.outline(s.outlines(colour), m)
-			next := x + s.advance(g)
+			next := x + s.advance(*g)
 			if g.space {
 				next += wider
 			}
-			if s.unit != "" {
-				cut.glyph(&g, colour, m, geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: next - s.text.LetterSpacing, Y: y + l.height}}, spot{at: geom.Point{X: x, Y: base}})
-			}
+			box := geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: next - s.spacing(), Y: y + l.height}}
+			s.glyph(stood{g: g, m: m, box: box, corners: box.Corners(), spot: spot{at: geom.Point{X: x, Y: base}}})
 			x = next
 		}
+		s.end(&l)
 		y += l.height
 	}
+}
+
+// fit scales the words so that they fill their room as far as they can.
+func (s *setter) fit(in Room) {
+	most := 0.0
+	for _, r := range s.text.Runs {
+		most = math.Max(most, r.Size)
+	}
+	fits := func(k float64) bool {
+		s.scale = k
+		s.breakLines(in.W)
+		high := 0.0
+		for _, l := range s.lines {
+			if l.width > in.W+1e-6 {
+				return false
+			}
+			high += l.height
+		}
+		return high <= in.H+1e-6
+	}
+	// A larger size never makes fewer lines, so that the largest that fits is found by halving, to a part in 4,000.
+	lo, hi := 0.5/most, 4000/most
+	for hi/lo > 1.00025 {
+		if mid := math.Sqrt(lo * hi); fits(mid) {
+			lo = mid
+		} else {
+			hi = mid
+		}
+	}
+	s.scale = lo
 }
 
 // outlines is the path that glyphs of a colour are added to.

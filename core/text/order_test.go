@@ -22,7 +22,7 @@ func TestScriptsThatRunToTheLeftStandInOrder(t *testing.T) {
 		{"a אב, גד b", "a דג ,בא b"}, // what stands between goes along
 		{"kite", "kite"},
 	} {
-		l := text.SetIn(b, one(c.say, nil), 0, doc.ByLetter)
+		l := text.SetIn(b, one(c.say, nil), text.Room{}, doc.ByLetter)
 		type letter struct {
 			x float64
 			r rune
@@ -45,7 +45,7 @@ func TestScriptsThatRunToTheLeftStandInOrder(t *testing.T) {
 // Lines are broken as they are read and turned then: the first words stay on the first line.
 func TestLinesAreBrokenBeforeTheyAreTurned(t *testing.T) {
 	v := one("עפיפון זנב רוח חוט ים גשר", func(v *doc.Text) { v.Wrap, v.Align = true, doc.Right })
-	l := text.SetIn(book(t), v, 260, doc.ByWord)
+	l := text.SetIn(book(t), v, text.Room{W: 260}, doc.ByWord)
 	if len(l.Lines) < 2 {
 		t.Fatalf("%d lines", len(l.Lines))
 	}

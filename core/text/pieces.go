@@ -1,12 +1,14 @@
 package text
 
 import (
+	"slices"
+
 	"capstan/core/doc"
 	"capstan/core/geom"
 )
 
 // Piece is one unit of a text: a line, a word or a letter. Letters are shaping clusters, so a ligature is one; words run
-// between spaces and line ends; white space alone is no unit. Ordinals count from 0 through the whole text.
+// between spaces and line ends; white space alone is no unit. Ordinals count from 0 through the whole text, as it is read.
 type Piece struct {
 	Line, Word, Letter int
 	Box                geom.Box // by advance and line
@@ -28,12 +30,44 @@ type spot struct {
 
 // SetIn is Set with the text cut into pieces of a unit: doc.ByLine, doc.ByWord or doc.ByLetter. Put together they are
 // the outlines of the whole.
-func SetIn(b *Book, t *doc.Text, width float64, unit string) *Layout { return set(b, t, width, unit) }
+func SetIn(b *Book, t *doc.Text, in Room, unit string) *Layout { return set(b, t, in, unit, false).out }
+
+// stood is a glyph where it stands.
+type stood struct {
+	g       *Glyph
+	m       geom.Matrix // from font units, y up
+	box     geom.Box
+	corners [4]geom.Point // as box.Corners, on a ring turned with it
+	spot
+}
+
+// begin begins a line, end ends it; between them its glyphs come from the left to the right.
+func (s *setter) begin(*line) { s.row = s.row[:0] }
+
+func (s *setter) glyph(v stood) {
+	v.g.outline(s.outlines(s.text.Runs[v.g.run].Colour), v.m)
+	if s.unit != "" || s.wantCells {
+		s.row = append(s.row, v)
+	}
+}
+
+// end cuts the line into units in the order in which they are read: where letters run to the left, from the right.
+func (s *setter) end(l *line) {
+	slices.SortStableFunc(s.row, func(a, b stood) int { return a.g.Cluster - b.g.Cluster })
+	if s.wantCells {
+		s.cellsOf(l)
+	}
+	if s.unit == "" {
+		return
+	}
+	s.cut.line()
+	for i := range s.row {
+		s.cut.glyph(&s.row[i])
+	}
+}
 
 // cutter collects glyphs into pieces.
 type cutter struct {
-	unit                  string
-	out                   *Layout
 	lines, words, letters int // begun so far
 	inLine, inWord        bool
 	cluster               int
@@ -49,17 +83,11 @@ func (c *cutter) mark(i int) doc.Mark {
 	return doc.Mark{Run: last, Rune: len([]rune(c.s.text.Runs[last].Text))}
 }
 
-// ends is the place after the runes that a glyph stands for.
-func (c *cutter) ends(g *Glyph) int {
-	if next, ok := c.s.next[g.Cluster]; ok {
-		return next
-	}
-	return g.Cluster + 1
-}
-
 func (c *cutter) line() { c.inLine, c.inWord, c.cluster = false, false, -1 }
 
-func (c *cutter) glyph(g *Glyph, colour string, m geom.Matrix, box geom.Box, at spot) {
+func (c *cutter) glyph(v *stood) {
+	g, out, unit := v.g, c.s.out, c.s.unit
+	colour := c.s.text.Runs[g.run].Colour
 	if g.space {
 		c.inWord = false
 		return
@@ -68,31 +96,35 @@ func (c *cutter) glyph(g *Glyph, colour string, m geom.Matrix, box geom.Box, at 
 	if !c.inLine {
 		c.inLine = true
 		c.lines++
-		fresh = fresh || c.unit == doc.ByLine
+		fresh = fresh || unit == doc.ByLine
 	}
 	if !c.inWord {
 		c.inWord = true
 		c.words++
-		fresh = fresh || c.unit == doc.ByWord
+		fresh = fresh || unit == doc.ByWord
 	}
 	if g.Cluster != c.cluster {
 		c.cluster = g.Cluster
 		c.letters++
-		fresh = fresh || c.unit == doc.ByLetter
+		fresh = fresh || unit == doc.ByLetter
 	}
 	if fresh {
-		c.out.Pieces = append(c.out.Pieces, Piece{Line: c.lines - 1, Word: c.words - 1, Letter: c.letters - 1, Box: box, At: at.at, Turn: at.turn, Ring: at.ring, Spacing: at.spacing, From: c.mark(g.Cluster)})
+		out.Pieces = append(out.Pieces, Piece{Line: c.lines - 1, Word: c.words - 1, Letter: c.letters - 1, Box: v.box, At: v.at, Turn: v.turn, Ring: v.ring, Spacing: v.spacing, From: c.mark(g.Cluster)})
 	}
-	p := &c.out.Pieces[len(c.out.Pieces)-1]
-	p.Box = p.Box.Union(box)
-	p.To = c.mark(c.ends(g))
+	p := &out.Pieces[len(out.Pieces)-1]
+	p.Box = p.Box.Union(v.box)
+	// Of what is read from the right, the last letter is where it begins on the page.
+	if v.ring == nil && v.at.X < p.At.X || v.ring != nil && g.level%2 == 1 {
+		p.At, p.Turn, p.Ring = v.at, v.turn, v.ring
+	}
+	p.To = c.mark(c.s.after(g))
 	for i := range p.Outlines {
 		if p.Outlines[i].Colour == colour {
-			g.outline(p.Outlines[i].Path, m)
+			g.outline(p.Outlines[i].Path, v.m)
 			return
 		}
 	}
 	path := &geom.Path{}
-	g.outline(path, m)
+	g.outline(path, v.m)
 	p.Outlines = append(p.Outlines, Outline{colour, path})
 }

@@ -12,7 +12,6 @@ import (
 // placeOnRing sets lines on circles about the origin, the first on the ring itself. The middle of every letter, by its advance, lies
 // on the circle its line stands on, and it is turned to the tangent there.
 func (s *setter) placeOnRing(r *doc.TextRing) {
-	cut := cutter{unit: s.unit, out: s.out, s: s}
 	way := 1.0 // clockwise
 	if r.Flip {
 		way = -1
@@ -20,7 +19,7 @@ func (s *setter) placeOnRing(r *doc.TextRing) {
 	reach, depth := 0.0, 0.0
 	for i := range s.lines {
 		l := &s.lines[i]
-		cut.line()
+		s.begin(l)
 		circle := r.Radius - way*depth
 		foot := circle + s.offset(l, r)
 		depth += l.height
@@ -37,30 +36,45 @@ func (s *setter) placeOnRing(r *doc.TextRing) {
 		case doc.Right:
 			begin = -length
 		}
+		at, _, _ := stands(r, foot, begin)
+		s.foot(at.Apply(geom.Point{Y: -l.ascent}), at.Apply(geom.Point{Y: l.descent}))
 		x := begin
 		for k := range glyphs {
 			g := &glyphs[k]
 			em := g.size / g.Upem
 			wide := g.Advance * em
-			angle := r.Start*math.Pi/180 + way*(x+wide/2)/foot
-			turn := angle*180/math.Pi + way*90
-			sin, cos := math.Sincos(angle)
-			on := geom.Translate(geom.Point{X: foot * cos, Y: foot * sin}).Mul(geom.Rotate(turn))
+			on, angle, turn := stands(r, foot, x+wide/2)
 			m := on.Mul(geom.Matrix{A: em, D: -em, E: g.DX*em - wide/2, F: -g.rise - g.DY*em})
-			colour := s.text.Runs[g.run].Colour
-			g.outline(s.outlines(colour), m)
-			box := on.ApplyBox(geom.Box{Min: geom.Point{X: -wide / 2, Y: -l.ascent}, Max: geom.Point{X: wide / 2, Y: l.descent}})
+			own := geom.Box{Min: geom.Point{X: -wide / 2, Y: -l.ascent}, Max: geom.Point{X: wide / 2, Y: l.descent}}
+			box := on.ApplyBox(own)
+			own.Min.X, own.Max.X = own.Min.X-spacing/2, own.Max.X+spacing/2
+			corners := own.Corners()
+			for n := range corners {
+				corners[n] = on.Apply(corners[n])
+			}
 			if !g.space {
 				s.out.Lines = append(s.out.Lines, box)
 				s.out.Feet = append(s.out.Feet, foot)
 			}
-			if s.unit != "" {
-				cut.glyph(g, colour, m, box, spot{on.Apply(geom.Point{X: -wide / 2}), turn, from(r, angle-way*wide/2/foot, circle), spacing})
-			}
+			s.glyph(stood{g: g, m: m, box: box, corners: corners, spot: spot{on.Apply(geom.Point{X: -wide / 2}), turn, from(r, angle-way*wide/2/foot, circle), spacing}})
 			x += wide + spacing
 		}
+		s.end(l)
 	}
 	s.out.Box = geom.BoxAt(geom.Point{}, 2*reach, 2*reach)
+}
+
+// stands returns the axes of what stands on a ring, x px along the circle its feet are on; the angle of that place, radians; and how
+// the axes are turned, degrees.
+func stands(r *doc.TextRing, foot, x float64) (on geom.Matrix, angle, turn float64) {
+	way := 1.0
+	if r.Flip {
+		way = -1
+	}
+	angle = r.Start*math.Pi/180 + way*x/foot
+	turn = angle*180/math.Pi + way*90
+	sin, cos := math.Sincos(angle)
+	return geom.Translate(geom.Point{X: foot * cos, Y: foot * sin}).Mul(geom.Rotate(turn)), angle, turn
 }
 
 // from is the ring that a stretch of a text would stand on by itself, aligned left.
@@ -101,7 +115,7 @@ func (s *setter) spaced(glyphs []Glyph, share, radius float64) (spacing, length 
 	}
 	gaps := float64(len(glyphs) - 1)
 	if share <= 0 {
-		return s.text.LetterSpacing, length + math.Max(gaps, 0)*s.text.LetterSpacing
+		return s.spacing(), length + math.Max(gaps, 0)*s.spacing()
 	}
 	if share >= 1 {
 		gaps++
@@ -139,7 +153,8 @@ func (s *setter) stack(glyphs []Glyph) {
 		for k < len(glyphs) && glyphs[k].Cluster == glyphs[i].Cluster {
 			k++
 		}
-		l := s.finish(glyphs[i:k:k], glyphs[i].run)
+		l := s.finish(glyphs[i:k], glyphs[i].run)
+		l.from, l.to = glyphs[i].Cluster, s.after(&glyphs[i])
 		if glyphs[i].space {
 			l.glyphs, l.width = nil, 0
 			l.ascent, l.descent, l.height = l.ascent/2, l.descent/2, l.height/2

@@ -28,13 +28,13 @@ func TestLettersStandOnTheRingAndFillTheirShare(t *testing.T) {
 	} {
 		for _, align := range []string{doc.Left, doc.Centre, doc.Right} {
 			v := one("KITE DAY AT FENNEL QUAY", func(v *doc.Text) { v.Ring, v.Align = &r, align })
-			l := text.SetIn(b, v, 0, doc.ByLetter)
+			l := text.SetIn(b, v, text.Room{}, doc.ByLetter)
 			// What stands on the ring itself: outwards as it comes, or inwards when it is flipped.
 			onRing := r.Inside == r.Flip
 			var angles []float64
 			total := 0.0
 			for _, p := range l.Pieces {
-				single := text.Set(b, one(textOf(v, p), nil), 0)
+				single := text.Set(b, one(textOf(v, p), nil), text.Room{})
 				wide := single.Box.W()
 				total += wide
 				mid := geom.Translate(p.At).Mul(geom.Rotate(p.Turn)).Apply(geom.Point{X: wide / 2})
@@ -51,7 +51,7 @@ func TestLettersStandOnTheRingAndFillTheirShare(t *testing.T) {
 			if r.Share > 0 && r.Share < 1 && onRing {
 				first, last := l.Pieces[0], l.Pieces[len(l.Pieces)-1]
 				half := func(p text.Piece) float64 {
-					return text.Set(b, one(textOf(v, p), nil), 0).Box.W() / 2 / r.Radius * 180 / math.Pi
+					return text.Set(b, one(textOf(v, p), nil), text.Room{}).Box.W() / 2 / r.Radius * 180 / math.Pi
 				}
 				span := turned(angles, r.Flip) + half(first) + half(last)
 				if want := r.Share * 360; math.Abs(span-want) > 0.2 {
@@ -93,8 +93,8 @@ func TestCasesAreASetting(t *testing.T) {
 		{"kite day", doc.UpperCase, "KITE DAY"}, {"KITE Day", doc.LowerCase, "kite day"}, {"a kite's long tail, 2nd", doc.TitleCase, "A Kite's Long Tail, 2nd"},
 		{"straße", doc.UpperCase, "STRASSE"}, {"été à l'île", doc.UpperCase, "ÉTÉ À L'ÎLE"}, {"Kite", "", "Kite"},
 	} {
-		got := text.Set(b, one(c.words, func(v *doc.Text) { v.Runs[0].Case = c.as }), 0)
-		want := text.Set(b, one(c.like, nil), 0)
+		got := text.Set(b, one(c.words, func(v *doc.Text) { v.Runs[0].Case = c.as }), text.Room{})
+		want := text.Set(b, one(c.like, nil), text.Room{})
 		if got.Outlines[0].Path.Data() != want.Outlines[0].Path.Data() {
 			t.Errorf("%q in %s is not set like %q", c.words, c.as, c.like)
 		}
@@ -106,7 +106,7 @@ func TestCasesAreASetting(t *testing.T) {
 	for i := range v.Runs {
 		v.Runs[i].Case = doc.TitleCase
 	}
-	if got, want := text.Set(b, v, 0).Outlines[0].Path.Data(), text.Set(b, one("Fly A Kite Day", nil), 0).Outlines[0].Path.Data(); got != want {
+	if got, want := text.Set(b, v, text.Room{}).Outlines[0].Path.Data(), text.Set(b, one("Fly A Kite Day", nil), text.Room{}).Outlines[0].Path.Data(); got != want {
 		t.Error("the middle of a word begins large")
 	}
 }
@@ -116,7 +116,7 @@ func TestJustifiedLinesFillTheWidthButTheLast(t *testing.T) {
 	v := one("A kite wants a long tail, a steady hand and a wind from the sea that does not tire before dusk", func(v *doc.Text) {
 		v.Align, v.Wrap = doc.Justified, true
 	})
-	l := text.Set(b, v, 420)
+	l := text.Set(b, v, text.Room{W: 420})
 	if len(l.Lines) < 3 {
 		t.Fatalf("%d lines", len(l.Lines))
 	}
@@ -134,7 +134,7 @@ func TestJustifiedLinesFillTheWidthButTheLast(t *testing.T) {
 }
 
 func TestStackedLettersStandBelowOneAnother(t *testing.T) {
-	l := text.SetIn(book(t), one("KITE A", func(v *doc.Text) { v.Stacked, v.Align = true, doc.Centre }), 0, doc.ByLetter)
+	l := text.SetIn(book(t), one("KITE A", func(v *doc.Text) { v.Stacked, v.Align = true, doc.Centre }), text.Room{}, doc.ByLetter)
 	if len(l.Pieces) != 5 || len(l.Lines) != 6 {
 		t.Fatalf("%d letters on %d lines", len(l.Pieces), len(l.Lines))
 	}
@@ -153,7 +153,7 @@ func TestSuperscriptsAreSmallerAndHigher(t *testing.T) {
 	v := one("12", nil)
 	v.Runs = append(v.Runs, v.Runs[0])
 	v.Runs[1].Text, v.Runs[1].Raise = "2", doc.Super
-	l := text.SetIn(b, v, 0, doc.ByLetter)
+	l := text.SetIn(b, v, text.Room{}, doc.ByLetter)
 	plain, small := l.Pieces[1].Outlines[0].Path.Bounds(), l.Pieces[2].Outlines[0].Path.Bounds()
 	if k := small.H() / plain.H(); math.Abs(k-0.6) > 0.01 {
 		t.Errorf("it is %v as high", k)
@@ -161,7 +161,7 @@ func TestSuperscriptsAreSmallerAndHigher(t *testing.T) {
 	if up := plain.Max.Y - small.Max.Y; math.Abs(up-0.34*40) > 0.5 {
 		t.Errorf("it stands %v px higher", up)
 	}
-	if text.Set(b, v, 0).Box.H() != text.Set(b, one("12", nil), 0).Box.H() {
+	if text.Set(b, v, text.Room{}).Box.H() != text.Set(b, one("12", nil), text.Room{}).Box.H() {
 		t.Error("it pushes the lines apart")
 	}
 }
@@ -169,7 +169,7 @@ func TestSuperscriptsAreSmallerAndHigher(t *testing.T) {
 func TestRingsOfHostileNumbersAreSetAllTheSame(t *testing.T) {
 	b := book(t)
 	for _, r := range []doc.TextRing{{Radius: 1, Share: 1}, {Radius: 1e6}, {Radius: 5, Inside: true}, {Radius: 3, Start: 1e6, Flip: true, Share: 0.001}} {
-		l := text.SetIn(b, one(strings.Repeat("ab c\n", 40), func(v *doc.Text) { v.Ring = &r }), 0, doc.ByWord)
+		l := text.SetIn(b, one(strings.Repeat("ab c\n", 40), func(v *doc.Text) { v.Ring = &r }), text.Room{}, doc.ByWord)
 		for _, o := range l.Outlines {
 			for _, q := range o.Path.Points {
 				if math.IsNaN(q.X+q.Y) || math.IsInf(q.X+q.Y, 0) {

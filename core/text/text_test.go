@@ -127,7 +127,7 @@ func words(s, align string) *doc.Text {
 func TestAlignmentHangsTheTextFromItsOrigin(t *testing.T) {
 	b := book(t)
 	for align, want := range map[string]float64{doc.Left: 0, doc.Centre: 0.5, doc.Right: 1} {
-		l := text.Set(b, words("long first line\nshort", align), 0)
+		l := text.Set(b, words("long first line\nshort", align), text.Room{})
 		if got := -l.Box.Min.X / l.Box.W(); math.Abs(got-want) > 1e-9 {
 			t.Errorf("%s: the origin lies at %.3f of the width", align, got)
 		}
@@ -142,7 +142,7 @@ func TestLinesBreakBetweenWords(t *testing.T) {
 	w := words("Bring a long tail to the quay", doc.Left)
 	w.Wrap = true
 	b := book(t)
-	l := text.Set(b, w, 300)
+	l := text.Set(b, w, text.Room{W: 300})
 	if len(l.Lines) < 3 {
 		t.Fatalf("%d lines", len(l.Lines))
 	}
@@ -151,13 +151,13 @@ func TestLinesBreakBetweenWords(t *testing.T) {
 			t.Errorf("a line is %v wide", line.W())
 		}
 	}
-	if one := text.Set(b, words("Bring a long tail to the quay", doc.Left), 300); len(one.Lines) != 1 {
+	if one := text.Set(b, words("Bring a long tail to the quay", doc.Left), text.Room{W: 300}); len(one.Lines) != 1 {
 		t.Errorf("a text that grows has %d lines", len(one.Lines))
 	}
 	// A word that is too long stays whole, alone on its line.
 	w = words("a Windsocksandpinwheels b", doc.Left)
 	w.Wrap = true
-	if l := text.Set(b, w, 100); len(l.Lines) != 3 {
+	if l := text.Set(b, w, text.Room{W: 100}); len(l.Lines) != 3 {
 		t.Errorf("%d lines around a long word", len(l.Lines))
 	}
 }
@@ -165,25 +165,25 @@ func TestLinesBreakBetweenWords(t *testing.T) {
 // Letter spacing goes between letters (motion.md, section 11): four letters have three gaps.
 func TestLetterSpacingGoesBetweenLetters(t *testing.T) {
 	b := book(t)
-	a, w := text.Set(b, words("Kite", doc.Left), 0), words("Kite", doc.Left)
+	a, w := text.Set(b, words("Kite", doc.Left), text.Room{}), words("Kite", doc.Left)
 	w.LetterSpacing = 10
-	if got := text.Set(b, w, 0).Box.W() - a.Box.W(); math.Abs(got-30) > 1e-6 {
+	if got := text.Set(b, w, text.Room{}).Box.W() - a.Box.W(); math.Abs(got-30) > 1e-6 {
 		t.Errorf("spacing four letters by 10 px adds %v", got)
 	}
 }
 
 func TestMissingGlyphsAreReported(t *testing.T) {
-	l := text.Set(book(t), words("Kite 風", doc.Left), 0)
+	l := text.Set(book(t), words("Kite 風", doc.Left), text.Room{})
 	if string(l.Missing) != "風" {
 		t.Errorf("missing %q", string(l.Missing))
 	}
-	if l := text.Set(book(t), words("Łódź", doc.Left), 0); len(l.Missing) != 0 {
+	if l := text.Set(book(t), words("Łódź", doc.Left), text.Room{}); len(l.Missing) != 0 {
 		t.Errorf("the latin-ext subset has all of it, yet %q is missing", string(l.Missing))
 	}
 }
 
 func TestAnEmptyTextHasTheHeightOfALine(t *testing.T) {
-	l := text.Set(book(t), words("", doc.Left), 0)
+	l := text.Set(book(t), words("", doc.Left), text.Room{})
 	if l.Box.H() < 40 || len(l.Lines) != 1 {
 		t.Errorf("box %v, %d lines", l.Box, len(l.Lines))
 	}
@@ -192,16 +192,16 @@ func TestAnEmptyTextHasTheHeightOfALine(t *testing.T) {
 // The server sets texts for several exports and pictures at a time, with one book.
 func TestTextsAreSetBySeveralAtATime(t *testing.T) {
 	b := book(t)
-	want := text.Set(b, words("Saturday at Fennel Quay", doc.Left), 0).Box
+	want := text.Set(b, words("Saturday at Fennel Quay", doc.Left), text.Room{}).Box
 	var all sync.WaitGroup
 	for k := range 8 {
 		all.Go(func() {
 			for i := range 60 {
-				if got := text.Set(b, words("Saturday at Fennel Quay", doc.Left), 0).Box; got != want {
+				if got := text.Set(b, words("Saturday at Fennel Quay", doc.Left), text.Room{}).Box; got != want {
 					t.Errorf("set beside others it is %v, alone %v", got, want)
 					return
 				}
-				text.SetIn(b, words(fmt.Sprint("Kite Day ", k, i), doc.Left), 100, doc.ByLetter)
+				text.SetIn(b, words(fmt.Sprint("Kite Day ", k, i), doc.Left), text.Room{W: 100}, doc.ByLetter)
 			}
 		})
 	}

@@ -47,7 +47,7 @@ func TestLinesBreakWhereChromiumBreaksThem(t *testing.T) {
 		list = append(list, p)
 		v := &doc.Text{Align: doc.Left, Wrap: true, Runs: []doc.Run{{Text: p.Words, Family: f.name, Weight: 400, Size: p.Size}}}
 		var begins []int
-		for _, line := range text.SetIn(b, v, p.Width, doc.ByLine).Pieces {
+		for _, line := range text.SetIn(b, v, text.Room{W: p.Width}, doc.ByLine).Pieces {
 			begins = append(begins, line.From.Rune)
 		}
 		ours = append(ours, begins[1:])

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } fr
 import { engine } from '../engine/engine'
 import { Standing } from '../engine/paint/standing'
 import { picturesSettled, whenPictureArrives, type View } from '../engine/painter'
-import type { Overlay as OverlayView } from '../engine/types'
+import type { Overlay as OverlayView, WritingUnit } from '../engine/types'
 import { apply, draft, run } from '../project/commands'
 import { desk, drawsShape, fail, refreshDraft, select, selectNew, set, useDesk } from '../project/desk'
 import { layerMenu } from './menus'
@@ -11,6 +11,8 @@ import { takePictures } from './pictures'
 import { Overlay } from './Overlay'
 import { edited, openPoints, endPen, penBack, penDoes, selectPointsIn } from './drawing'
 import { Pen } from './Pen'
+import { focusWords, Writing } from './Writing'
+import { markAt, startWriting, stopWriting } from '../project/writing'
 import { Points } from './Points'
 import { largeView, toPage, viewOf } from './view'
 
@@ -18,12 +20,16 @@ type Drag =
   | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string; copy: boolean }
   | { kind: 'gesture'; x: number; y: number; parted?: boolean }
   | { kind: 'pen'; x: number; y: number }
+  | { kind: 'words'; x: number; y: number; unit: WritingUnit; from: [number, number] }
   | { kind: 'hand'; x: number; y: number; points: [number, number][] }
   | { kind: 'marquee' | 'draw'; x: number; y: number; page: [number, number] }
   | { kind: 'pan'; x: number; y: number; pan: { x: number; y: number }; zoom: number }
 
 /** How far the pointer moves before a press becomes a drag, in px. */
 const slip = 3
+
+/** What the first, second and third press in a row select among words. */
+const units: WritingUnit[] = ['letter', 'word', 'line']
 
 export function Desk() {
   const host = useRef<HTMLDivElement>(null)
@@ -37,11 +43,13 @@ export function Desk() {
   const large = useDesk((d) => d.large)
   const drag = useRef<Drag | null>(null)
   const space = useRef(false)
+  const presses = useRef({ n: 0, time: 0, x: 0, y: 0 }) // in a row, at one place
   const [readout, setReadout] = useState<{ x: number; y: number; words: string } | null>(null)
   const pen = useDesk((d) => d.pen)
   const [trail, setTrail] = useState('') // of a line drawn by hand
   const [lens, setLens] = useState<{ x: number; y: number; colour: string } | null>(null)
   const picking = useDesk((d) => !!d.picking)
+  const writing = useDesk((d) => !!d.writing)
   const [box, setBox] = useState<{ x: number; y: number; w: number; h: number; line: boolean } | null>(null)
 
   useLayoutEffect(() => {
@@ -123,6 +131,18 @@ export function Desk() {
       return
     }
     if (playing || large) return
+    const last = presses.current
+    presses.current = { n: e.timeStamp - last.time < 450 && Math.hypot(x - last.x, y - last.y) < 5 ? last.n + 1 : 0, time: e.timeStamp, x, y }
+    if (desk().writing) {
+      const unit = units[Math.min(presses.current.n, 2)]
+      const w = desk().writing!
+      const marked = markAt(page[0], page[1], unit, 8 / view.scale, e.shiftKey ? [w.anchor, w.anchor] : undefined)
+      if (marked) {
+        drag.current = { kind: 'words', x, y, unit, from: e.shiftKey ? [w.anchor, w.anchor] : marked }
+        return
+      }
+      stopWriting()
+    }
     if (tool === 'pen') {
       penDoes('press', view, page, e)
       drag.current = { kind: 'pen', x, y }
@@ -167,6 +187,10 @@ export function Desk() {
     const page = toPage(view, x, y)
     if (g.kind === 'pen') {
       if (Math.hypot(x - g.x, y - g.y) > slip) penDoes('drag', view, page, e)
+      return
+    }
+    if (g.kind === 'words') {
+      markAt(page[0], page[1], g.unit, 1e6, g.from)
       return
     }
     if (g.kind === 'hand') {
@@ -217,6 +241,10 @@ export function Desk() {
     const [x, y] = at(e)
     const page = toPage(view, x, y)
     const far = Math.hypot(x - g.x, y - g.y) > slip
+    if (g.kind === 'words') {
+      focusWords()
+      return
+    }
     if (g.kind === 'pen') {
       penDoes('release', view, page, e)
       return
@@ -267,14 +295,18 @@ export function Desk() {
       endPen()
       return
     }
-    if (!view || tool !== 'select' || edited()) return
+    if (!view || tool !== 'select' || edited() || desk().writing) return
     const p = toPage(view, ...at(e))
     const d = desk()
     const chain = engine.hit(d.moment, p[0], p[1], 6 / view.scale)
     const here = chain.findIndex((t) => d.selection.includes(t))
     if (here < 0) return
     if (chain[here + 1]) select([chain[here + 1]], chain[here])
-    else if (d.selected[0]?.layer.kind === 'text') focusWords()
+    else if (d.selected[0]?.layer.kind === 'text' && d.selection.length === 1) {
+      const thread = d.selection[0]
+      startWriting(thread, 'all')
+      markAt(p[0], p[1], 'word', 8 / view.scale)
+    }
     else openPoints()
   }
 
@@ -298,7 +330,7 @@ export function Desk() {
     <div
       ref={host} tabIndex={0} role="application" aria-label="Page" data-desk
       className="relative h-full w-full overflow-hidden bg-sailcloth-200 focus-visible:outline-offset-[-2px]"
-      style={{ cursor: tool === 'select' ? 'default' : 'crosshair', touchAction: 'none' }}
+      style={{ cursor: writing ? 'text' : tool === 'select' ? 'default' : 'crosshair', touchAction: 'none' }}
       onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp} onPointerCancel={cancel}
       onDoubleClick={onDoubleClick}
       onContextMenu={(e) => {
@@ -353,23 +385,16 @@ function OverlayHost({ view, size, onGesture }: {
   const selection = useDesk((d) => d.selection)
   const version = useDesk((d) => d.version)
   const editing = useDesk((d) => (d.editing && d.selection.length === 1 && d.selection[0] === d.editing ? d.editing : null))
+  const writing = useDesk((d) => !!d.writing)
   const overlay = useMemo<OverlayView>(
-    () => (selection.length && !editing ? engine.overlay(moment, selection) : { boxes: [], paths: [], rings: [] }),
-    [moment, selection, version, editing],
+    () => (selection.length && !editing && !writing ? engine.overlay(moment, selection) : { boxes: [], paths: [], rings: [] }),
+    [moment, selection, version, editing, writing],
   )
   const wanted = useDesk((d) => d.ghosts)
   const ghosts = useMemo(() => (wanted && selection.length ? engine.ghosts(moment, selection) : []), [wanted, moment.scene, moment.rest, selection, version])
+  if (writing) return <Writing view={view} size={size} />
   if (editing) return <Points thread={editing} view={view} size={size} onGesture={onGesture} />
   return <Overlay overlay={overlay} ghosts={ghosts} view={view} size={size} onGesture={onGesture} />
-}
-
-/** Puts the caret into the words of the selected text. */
-export function focusWords() {
-  requestAnimationFrame(() => {
-    const el = document.querySelector<HTMLTextAreaElement>('[data-words]')
-    el?.focus()
-    el?.select()
-  })
 }
 
 function boxOf(x0: number, y0: number, x1: number, y1: number, equal: boolean, line: boolean) {
@@ -401,7 +426,7 @@ function finishDrawing(from: [number, number], to: [number, number], far: boolea
   if (tool === 'text') done = run('add.text', { at: from })
   else done = run('add.shape', far ? shape : { kind: tool, from })
   if (done) selectNew(before)
-  if (done && tool === 'text') focusWords()
+  if (done && tool === 'text') startWriting(desk().selection[0], 'all')
 }
 
 export function zoomAt(view: View, size: { w: number; h: number }, x: number, y: number, by: number) {

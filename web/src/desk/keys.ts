@@ -10,6 +10,8 @@ import { openPoints, edited, endPen, leavePoints, nextPoint, nudgePoints, penBac
 import { pasteHere } from './menus'
 import { choosePictures } from './pictures'
 import { pickTool } from './Rail'
+import { focusWords } from './Writing'
+import { startWriting } from '../project/writing'
 
 export interface Shortcut { keys: string; does: string; group: string; run: (e: KeyboardEvent) => void }
 
@@ -87,7 +89,7 @@ export const shortcuts: Shortcut[] = [
   { group: 'Add', keys: '5', does: 'Motion path for what is selected', run: () => { if (desk().selection.length) pickTool('path') } },
   { group: 'Add', keys: '6', does: 'Pen', run: () => pickTool('pen') },
   { group: 'Add', keys: '7', does: 'Freehand', run: () => pickTool('hand') },
-  { group: 'Add', keys: 'Enter', does: 'Put down what is picked; end a drawing; else edit the points of what is selected', run: () => putDown() },
+  { group: 'Add', keys: 'Enter', does: 'Put down what is picked; end a drawing; else edit the words, or the points, of what is selected', run: () => putDown() },
   { group: 'Select', keys: 'Tab', does: 'Next layer, on the page; past the last, on to the rail', run: () => {} },
   { group: 'Select', keys: 'Shift+Tab', does: 'Layer before, on the page', run: () => {} },
   { group: 'Select', keys: 'Ctrl+A', does: 'All layers; all points, while they are open', run: () => (edited() ? selectAllPoints() : select(tops().filter((r) => !r.locked).map((r) => r.thread))) },
@@ -139,11 +141,18 @@ function nextPart() {
 function putDown() {
   const { tool } = desk()
   if (tool === 'pen') { endPen(); return }
-  if (tool === 'select') { openPoints(); return }
+  if (tool === 'select') {
+    const [only, more] = desk().selected
+    if (only?.layer.kind === 'text' && !more) startWriting(only.layer.thread, 'end')
+    else openPoints()
+    return
+  }
   if (tool !== 'text' && !drawsShape(tool)) return
   set({ tool: 'select' })
   const before = new Set(desk().rows.map((r) => r.thread))
-  if (run(tool === 'text' ? 'add.text' : 'add.shape', tool === 'text' ? {} : { kind: tool })) selectNew(before)
+  if (!run(tool === 'text' ? 'add.text' : 'add.shape', tool === 'text' ? {} : { kind: tool })) return
+  selectNew(before)
+  if (tool === 'text') startWriting(desk().selection[0], 'all')
 }
 
 const table = new Map(shortcuts.map((s) => [s.keys.toLowerCase(), s]))
@@ -153,6 +162,10 @@ export function onKey(e: KeyboardEvent) {
   if (desk().sheet !== 'none' || e.defaultPrevented || e.altKey) return
   const on = e.target as HTMLElement
   if (e.key !== 'F6' && on.closest('input, textarea, select, [role=menu]')) return
+  if (desk().writing && e.key !== 'F6' && e.key !== 'Tab' && !on.closest('button, [role=button], a')) {
+    focusWords() // what is typed goes on there
+    return
+  }
   const pressed = on.closest('button, [role=button], a') !== null
   if (pressed && (e.key === ' ' || e.key === 'Enter' || e.key === 'Tab')) return
   if (e.key === 'Tab' && !on.closest('[data-desk]')) return

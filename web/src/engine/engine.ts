@@ -1,7 +1,7 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes } from '../project/server'
-import type { Combining, Film, FontFile, Ghost, List, Moment, Overlay, Row, Selected, Snap, ShapeSign, PenView } from './types'
+import type { Combining, Film, FontFile, Ghost, List, Moment, Overlay, Row, Selected, Snap, ShapeSign, PenView, WritingUnit, WritingView } from './types'
 import { fault } from '../words'
 
 type Raw = { error?: string }
@@ -151,6 +151,12 @@ export const engine = {
   /** The command that makes what the pen drew a layer, or null. */
   penEnd: (m: Moment) => call<object | null>('penEnd', m),
   penDrop: () => call<boolean>('penDrop'),
+  /** Where the caret and what is marked of a text stand on the page; places count characters. */
+  writing: (m: Moment, thread: string, anchor: number, caret: number) => call<WritingView | null>('writing', m, thread, anchor, caret),
+  /** The stretch that a press on a text selects, within slack px of its box; else null. */
+  writingAt: (m: Moment, thread: string, x: number, y: number, unit: WritingUnit, slack: number) => call<[number, number] | null>('writingAt', m, thread, x, y, unit, slack),
+  /** Where a caret goes from a place. */
+  writingStep: (m: Moment, thread: string, at: number, to: 'up' | 'down' | 'begin' | 'end') => call<number>('writingStep', m, thread, at, to),
   combining: (m: Moment, threads: string[], how: string) => call<Combining>('combining', m, threads, how),
   /** A drawn path with its points in plain numbers; desk/outline.ts reads them. */
   outlineOf: (m: Moment, thread: string) => new Float64Array(call<Uint8Array>('outlineOf', m, thread).buffer),

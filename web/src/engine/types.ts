@@ -122,6 +122,12 @@ export interface Dot { id: string; at: XY; handle: boolean; of: XY; smooth: bool
 /** What the pen has drawn so far. */
 export interface PenView { d: string; next: string; knots: Dot[]; closes: boolean; done: boolean; words: string }
 
+/** What a press among the words selects. */
+export type WritingUnit = 'letter' | 'word' | 'line'
+
+/** A caret and what is marked of a text, in page px. */
+export interface WritingView { caret: [XY, XY]; marked: [XY, XY, XY, XY][]; frame: [XY, XY, XY, XY] }
+
 /** What is known of combining layers before it is done. */
 export interface Combining { drops: string; outlines: string; heavy: boolean }
 

@@ -1,11 +1,12 @@
 // The words of the selected texts and how they are set.
 import { AlignCenter, AlignJustify, AlignLeft, AlignRight } from 'lucide-react'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useMemo } from 'react'
 import { engine } from '../engine/engine'
 import type { Run, Selected } from '../engine/types'
-import { draft, run } from '../project/commands'
-import { desk, refreshDraft, useDesk } from '../project/desk'
+import { run } from '../project/commands'
+import { useDesk } from '../project/desk'
 import { families } from '../project/families'
+import { startWriting, stopWriting } from '../project/writing'
 import { Button, Check, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
 import { ColourField } from '../ui/ColourField'
 import { FamilyField } from './FamilyField'
@@ -28,9 +29,9 @@ function runsIn(runs: Run[], from: number, to: number): Run[] {
 export function TextPanel({ selected }: { selected: Selected[] }) {
   const threads = selected.map((s) => s.layer.thread)
   const texts = selected.map((s) => s.layer.text!)
-  // A stretch that is selected among the words is set by itself.
-  const [picked, setPicked] = useState<{ id: string; from: number; to: number } | null>(null)
-  const stretch = picked && selected.length === 1 && picked.id === selected[0].layer.id && picked.to > picked.from ? { from: picked.from, to: picked.to } : {}
+  // A stretch that is selected among the words on the page is set by itself.
+  const writing = useDesk((d) => d.writing)
+  const stretch = writing && writing.anchor !== writing.caret ? { from: Math.min(writing.anchor, writing.caret), to: Math.max(writing.anchor, writing.caret) } : {}
   const part = 'to' in stretch
   const runs = part ? runsIn(texts[0].runs, stretch.from!, stretch.to!) : texts.flatMap((t) => t.runs)
   const style = (patch: object) => run('text.style', { threads, patch, ...stretch })
@@ -39,6 +40,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
   const weights = families().find((f) => f.name === family)?.weights ?? [400]
   const version = useDesk((d) => d.version)
   const inProject = useMemo(() => engine.familiesUsed(), [version])
+  const words = texts[0].runs.map((r) => r.text).join('')
   const missing = selected.map((s) => s.missing).join('')
   const align = shared(texts.map((t) => t.align))
   const wraps = texts.every((t) => t.wrap && !t.ring)
@@ -47,8 +49,13 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
   const signs = [['left', AlignLeft], ['centre', AlignCenter], ['right', AlignRight], ...(wraps ? [['justified', AlignJustify]] : [])] as [string, typeof AlignLeft][]
   return (
     <Section title="Text">
-      {selected.length === 1 && <WordsField key={selected[0].layer.id} selected={selected[0]} onPick={(from, to) => setPicked({ id: selected[0].layer.id, from, to })} />}
       {missing && <p role="status" className="mt-1 text-[12px] text-coral-700">No family has {[...missing].join(' ')}. Boxes stand for {[...missing].length > 1 ? 'them' : 'it'}; type something else there.</p>}
+      {selected.length === 1 && (
+        <p className="flex items-center justify-between gap-2">
+          <span className="truncate text-ink-600" title={words}>{words || 'No words yet'}</span>
+          <Button className="shrink-0" title="Edit the words on the page (Enter, or press the text twice)" aria-pressed={!!writing} onClick={() => (writing ? stopWriting() : startWriting(threads[0], 'end'))}>{writing ? 'Done' : 'Edit words'}</Button>
+        </p>
+      )}
       <div className="mt-2 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
         <Label>Family</Label>
         <FamilyField family={family} words={texts[0].runs.map((r) => r.text).join('')} inProject={inProject} threads={threads} stretch={stretch} />
@@ -112,46 +119,3 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
 }
 
 const names: Record<number, string> = { 300: '300 light', 400: '400 regular', 500: '500 medium', 600: '600 half bold', 700: '700 bold', 800: '800 heavy', 900: '900 black' }
-
-/** The words, shown on the page while they are typed; leaving the field sets them as one step to undo. */
-function WordsField({ selected, onPick }: { selected: Selected; onPick: (from: number, to: number) => void }) {
-  const words = selected.layer.text!.runs.map((r) => r.text).join('')
-  const [text, setText] = useState<string | null>(null)
-  // What is typed, and what stood there before: the draft shows in the selection too.
-  const typed = useRef<{ now: string; before: string } | null>(null)
-  const thread = selected.layer.thread
-  const commit = () => {
-    const t = typed.current
-    typed.current = null
-    setText(null)
-    if (!t) return
-    engine.clearDraft()
-    if (t.now === t.before || !run('text.words', { thread, text: t.now })) refreshDraft()
-  }
-  // Leaving by selecting something else takes the field away without a blur.
-  const leave = useRef(commit)
-  leave.current = commit
-  useEffect(() => () => { if (desk().project) leave.current() }, [])
-  const dragging = useDesk((d) => d.dragging)
-  return (
-    <textarea
-      data-words aria-label="Words" rows={3} disabled={dragging} value={text ?? words}
-      className="thin-scroll w-full resize-none rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 py-1 focus:border-brass-600 focus:bg-paper focus:outline-none"
-      onChange={(e) => {
-        typed.current = { now: e.target.value, before: typed.current?.before ?? words }
-        setText(e.target.value)
-        draft('text.words', { thread, text: e.target.value })
-        refreshDraft()
-      }}
-      onBlur={commit}
-      onSelect={(e) => {
-        const { value, selectionStart: a, selectionEnd: b } = e.currentTarget
-        onPick(Array.from(value.slice(0, a)).length, Array.from(value.slice(0, b)).length)
-      }}
-      onKeyDown={(e) => {
-        e.stopPropagation()
-        if (e.key === 'Escape') e.currentTarget.blur()
-      }}
-    />
-  )
-}

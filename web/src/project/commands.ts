@@ -1,7 +1,7 @@
 // Carries commands to the engine at once and to the server in order; keeps what undo needs.
 import { engine, loadFamilies, type Change } from '../engine/engine'
 import { desk, fail, refresh, say, select, set } from './desk'
-import { broughtBack, joined, pauseBetween, putAway, rowOfSteps, sameFields, sameWindow } from './steps'
+import { broughtBack, joined, pauseOfRow, putAway, rowOfSteps, sameFields, sameWindow } from './steps'
 import { buildSeen } from './build'
 import { Refusal, changesSince, loadDocument, missingMedia, sendCommand, type Stored } from './server'
 import { forget, keep, leftBehind, type Waiting } from './waiting'
@@ -72,7 +72,7 @@ function mark() {
 function note(patch: Change[]) {
   const now = performance.now()
   const top = doneStack[doneStack.length - 1]
-  const goesOn = top && rowOfSteps() !== '' && lastStep.row === rowOfSteps() && now - lastStep.at < pauseBetween && sameFields(top, patch)
+  const goesOn = top && rowOfSteps() !== '' && lastStep.row === rowOfSteps() && now - lastStep.at < pauseOfRow() && sameFields(top, patch)
   if (goesOn) doneStack[doneStack.length - 1] = joined(top, patch)
   else doneStack.push(patch)
   if (doneStack.length > 500) doneStack.shift()

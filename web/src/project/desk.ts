@@ -45,6 +45,7 @@ interface Desk {
   pen: PenView | null // what is being drawn
   mirror: boolean // the pen draws both sides
   smoothing: number // of lines drawn by hand, px on the screen
+  writing: { thread: string; anchor: number; caret: number } | null // the text whose words are edited; from anchor to caret they are selected
   editing: string | null // thread of the path whose points are edited
   points: string[] // of them, those that are selected
   parted: string[] // of them, those whose handles go by themselves
@@ -59,7 +60,7 @@ interface Desk {
 export const useDesk = create<Desk>()(() => ({
   project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
   selection: [], moves: [], scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
-  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, offer: null, missing: [], sheet: 'none', large: false,
+  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, writing: null, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, offer: null, missing: [], sheet: 'none', large: false,
 }))
 
 export const desk = useDesk.getState

@@ -5,13 +5,18 @@ import type { Change } from '../engine/engine'
 export const pauseBetween = 800
 
 let row = ''
+let pause = pauseBetween
 
 /** The row of small steps that a step being taken belongs to; empty for one by itself. */
 export const rowOfSteps = () => row
 
+/** The pause that ends it, ms. */
+export const pauseOfRow = () => pause
+
 /** Takes a small step, as arrow keys do: those of one row that follow without a pause are undone as one. */
-export function grouped(of: string, f: () => void) {
+export function grouped(of: string, f: () => void, longest = pauseBetween) {
   row = of
+  pause = longest
   try {
     f()
   } finally {
