@@ -40,7 +40,8 @@ var Families = []Family{
 	{"Space Mono", "mono", []int{400, 700}, nil, "space-mono", nil},
 	{text.Fallback, "wide", []int{400, 700}, nil, "noto-sans", []string{
 		"noto-sans-cyrillic", "noto-sans-cyrillic-ext", "noto-sans-greek", "noto-sans-greek-ext", "noto-sans-vietnamese", "noto-sans-devanagari",
-		"noto-sans-hebrew-hebrew", "noto-sans-arabic-arabic",
+		"noto-sans-hebrew-hebrew", "noto-sans-arabic-arabic", "noto-sans-armenian-armenian", "noto-sans-georgian-georgian", "noto-sans-bengali-bengali",
+		"noto-sans-tamil-tamil",
 	}},
 }
 
@@ -51,6 +52,9 @@ type FontFile struct {
 	Italic bool   `json:"italic,omitempty"`
 	File   string `json:"file"`
 }
+
+// signs has what is written with pictures. It is not offered: it stands in where other families lack them.
+var signs = FontFile{text.Signs, 400, false, "noto-emoji-emoji-400-normal.woff"}
 
 // FontFiles lists all shipped font files; within a weight the stack's first file comes first.
 func FontFiles() []FontFile {
@@ -68,7 +72,7 @@ func FontFiles() []FontFile {
 			add(w, true, "italic")
 		}
 	}
-	return out
+	return append(out, signs)
 }
 
 // Fonts is the file system of the shipped font files.

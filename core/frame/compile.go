@@ -65,6 +65,8 @@ type outlines struct {
 	spec    form.Spec  // of shapes
 	pieces  []piece    // of texts whose moves divide them
 	plate   *shape     // behind a text
+	scale   float64    // of the sizes of a text, to fit its box
+	over    float64    // px that the lines of a text are higher than its box
 	effects Effects    // but for the opacity
 	alone   bool       // is painted by itself before it is laid over the page, whatever its opacity
 }
@@ -343,7 +345,7 @@ func (f *Film) compileShape(s *scene, l *layer) {
 func (f *Film) compileText(s *scene, l *layer) {
 	d := l.doc
 	lay, content := f.layout(d, motion.Finest(d))
-	l.box, l.lines = lay.Box, lay.Lines
+	l.box, l.lines, l.scale, l.over = lay.Box, lay.Lines, lay.Scale, lay.Over
 	fill := f.paintOf(d.Fill, s.doc, l.box)
 	set := func(name string, list []text.Outline) (out []shape) {
 		for i, o := range list {

@@ -176,6 +176,14 @@ func (f *Film) Box(scene int, id string) (geom.Box, geom.Point) {
 	return geom.Box{}, geom.Point{}
 }
 
+// Fit returns the factor by which the sizes of a text were scaled to fit its box, and by how many px its lines are higher than it.
+func (f *Film) Fit(scene int, id string) (scale, over float64) {
+	if l := f.scenes[scene].byID[id]; l != nil {
+		return l.scale, l.over
+	}
+	return 1, 0
+}
+
 // Only returns a list with just the layer id of scene i and what is inside it, at rest, and the box it
 // fills on the page; for small pictures of single layers.
 func (p *Player) Only(i int, id string, v View) (*List, geom.Box) {

@@ -185,6 +185,9 @@ func (s *Session) place(m Moment, l *doc.Layer, x, y, w, h, turn *float64) []edi
 		at = at.Add(by)
 		out = append(out, setPlaces([]map[string]any{placeOf(l.ID, map[string]any{"x": at.X, "y": at.Y, "turn": *turn})}))
 	}
+	if set, ok := roomTyped(l, box, at, w, h); ok {
+		return append(out, setPlaces([]map[string]any{set}))
+	}
 	kx, ky := 1.0, 1.0
 	if w != nil && box.W() > 0 {
 		kx = math.Max(*w, 1) / box.W()

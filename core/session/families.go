@@ -28,9 +28,10 @@ func (s *Session) FamiliesWanted() []string {
 			for _, r := range l.Text.Runs {
 				want(r.Family)
 				for _, c := range r.Text {
-					if beyondLatin(c) {
+					if sign(c) {
+						want(text.Signs)
+					} else if beyondLatin(c) {
 						want(text.Fallback)
-						break
 					}
 				}
 			}
@@ -62,6 +63,11 @@ func (s *Session) FamiliesUsed() []string {
 // beyondLatin reports whether a character lies outside of what all families have: Latin letters, and common signs. A family may have
 // it all the same.
 func beyondLatin(c rune) bool { return c > 0x24f && (c < 0x2000 || c > 0x206f) }
+
+// sign reports whether a character is a picture among letters, or chooses one.
+func sign(c rune) bool {
+	return c >= 0x1f000 && c < 0x20000 || c >= 0x2300 && c <= 0x27bf || c >= 0x2b00 && c <= 0x2bff || c == 0xfe0f
+}
 
 // Recompile makes the film anew, with fonts that were added.
 func (s *Session) Recompile() error {

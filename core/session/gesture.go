@@ -287,6 +287,9 @@ func (g *gesture) size(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 		}
 	}
 	nw, nh = math.Max(nw, 1), math.Max(nh, 1)
+	if roomy(l) {
+		return g.room(gr, nw, nh, fixed)
+	}
 	if l.Kind == doc.TextKind && (g.handle == "e" || g.handle == "w") {
 		return g.wrap(gr, nw, fixed)
 	}

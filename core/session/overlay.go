@@ -56,6 +56,9 @@ func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 		corners, pivot, ok := s.player.Quad(l.ID)
 		if ok {
 			kind := l.Kind
+			if roomy(l) {
+				kind = "room" // every side of it can be moved
+			}
 			if l.Text != nil && (l.Text.Ring != nil || l.Text.Stacked) {
 				kind = doc.Group // nothing in it breaks at a width: it has corners alone
 			}

@@ -18,17 +18,21 @@ func TestSplitTextsLookTheSameAndJoinAgain(t *testing.T) {
 	ring.Text.Ring = &doc.TextRing{Radius: 70, Start: -90, Share: 0.8}
 	graded := words("t", "Kite Day", 160, 60, 60)
 	graded.Fill = doc.Fill{Kind: doc.Linear, Gradient: &doc.Gradient{From: [2]float64{0, 0}, To: [2]float64{1, 0}, Stops: []doc.Stop{{Colour: "#d8573a"}, {At: 1, Colour: "#17403c"}}}}
+	hebrew := words("t", "עפיפון גדול", 160, 120, 30)
+	hebrew.Text.Ring = &doc.TextRing{Radius: 80, Start: -90}
 	cased := words("t", "straße am quay", 160, 60, 36)
 	cased.Text.Runs[0].Case, cased.Text.LetterSpacing = doc.UpperCase, 3
 	for name, c := range map[string]struct {
 		l     *doc.Layer
 		parts map[string]int
 	}{
-		"two lines":     {plain, map[string]int{doc.ByLetter: 16, doc.ByWord: 5, doc.ByLine: 2}},
-		"two runs":      {two, map[string]int{doc.ByLetter: 7, doc.ByWord: 2}},
-		"on a ring":     {ring, map[string]int{doc.ByLetter: 16, doc.ByWord: 5}},
-		"in a gradient": {graded, map[string]int{doc.ByLetter: 7, doc.ByWord: 2}},
-		"in capitals":   {cased, map[string]int{doc.ByWord: 3}},
+		"two lines":      {plain, map[string]int{doc.ByLetter: 16, doc.ByWord: 5, doc.ByLine: 2}},
+		"two runs":       {two, map[string]int{doc.ByLetter: 7, doc.ByWord: 2}},
+		"on a ring":      {ring, map[string]int{doc.ByLetter: 16, doc.ByWord: 5}},
+		"in a gradient":  {graded, map[string]int{doc.ByLetter: 7, doc.ByWord: 2}},
+		"in capitals":    {cased, map[string]int{doc.ByWord: 3}},
+		"from the right": {words("t", "עפיפון גדול kite 24", 160, 60, 36), map[string]int{doc.ByLetter: 16, doc.ByWord: 4}},
+		"right, ringed":  {hebrew, map[string]int{doc.ByLetter: 10, doc.ByWord: 2}},
 	} {
 		for unit, n := range c.parts {
 			t.Run(name+" by "+unit, func(t *testing.T) {

@@ -133,6 +133,7 @@ type Selected struct {
 	Made    string      `json:"made"`     // how it was made of them
 	Plate   *Contrast   `json:"contrast"` // of a text with its plate
 	Missing string      `json:"missing"`  // characters of a text that no family has
+	Fit     *Fit        `json:"fit"`      // of a text whose box has a height of its own
 	Closed  bool        `json:"closed"`   // covers an area by itself
 	Bares   bool        `json:"bares"`    // covers the page at rest, and not all along its path
 }
@@ -146,6 +147,10 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 	s.stand(m)
 	for _, l := range s.layers(m, threads) {
 		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Closed: s.shown.Encloses(i, l.ID), Missing: s.missing(l), Plate: contrast(l, sc)}
+		if roomy(l) {
+			scale, over := s.shown.Fit(i, l.ID)
+			v.Fit = &Fit{scale, over}
+		}
 		if l.Made != nil {
 			v.Made = l.Made.How
 			for _, k := range l.Made.Of {

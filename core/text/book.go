@@ -75,18 +75,23 @@ func guarded(f func()) (ok bool) {
 	return
 }
 
-// Fallback is the family that sets what the chosen one has no letters for. It ships with Capstan.
-const Fallback = "Noto Sans"
+// Families that set what the chosen one has no letters for. They ship with Capstan.
+const (
+	Fallback = "Noto Sans"
+	Signs    = "Noto Emoji" // pictures among letters, in the colour of the words
+)
 
 // Serial changes whenever a font is added; layouts made under an older one may lack glyphs.
 func (b *Book) Serial() int { return b.serial }
 
-// fallback returns the faces of the family that has what others lack; none before it is there.
-func (b *Book) fallback(weight int, italic bool) []*font.Face {
-	if !b.Has(Fallback) {
-		return nil
+// fallback returns the faces of the families that have what others lack; none before they are there.
+func (b *Book) fallback(weight int, italic bool) (out []*font.Face) {
+	for _, f := range []string{Fallback, Signs} {
+		if b.Has(f) {
+			out = append(out, b.Stack(f, weight, italic)...)
+		}
 	}
-	return b.Stack(Fallback, weight, italic)
+	return
 }
 
 // Stack returns the faces to set a family in: the files of the asked slope, if the family has it, and of the weight

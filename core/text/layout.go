@@ -309,7 +309,7 @@ func (s *setter) place(in Room) {
 				next += wider
 			}
 			box := geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: next - s.spacing(), Y: y + l.height}}
-			s.glyph(stood{g: g, m: m, box: box, corners: box.Corners(), spot: spot{at: geom.Point{X: x, Y: base}}})
+			s.glyph(stood{g: g, m: m, box: box, corners: box.Corners(), spot: spot{at: geom.Point{X: x + g.kept()*k, Y: base}}})
 			x = next
 		}
 		s.end(&l)

@@ -60,3 +60,23 @@ func TestLinesAreBrokenBeforeTheyAreTurned(t *testing.T) {
 		}
 	}
 }
+
+// Units are counted as they are read: a text that runs to the left begins on the right.
+func TestUnitsAreCountedAsTheyAreRead(t *testing.T) {
+	for _, say := range []string{"עפיפון גדול ברוח", "the עפיפון גדול day", "עפיפון kite day ברוח"} {
+		for _, unit := range []string{doc.ByLetter, doc.ByWord} {
+			last := -1
+			for i, p := range text.SetIn(book(t), one(say, nil), text.Room{}, unit).Pieces {
+				if p.From.Rune <= last {
+					t.Errorf("%q by %s: unit %d begins at %d, after one at %d", say, unit, i, p.From.Rune, last)
+				}
+				last = p.From.Rune
+			}
+		}
+	}
+	v := one("עפיפון גדול", nil)
+	list := text.SetIn(book(t), v, text.Room{}, doc.ByWord).Pieces
+	if len(list) != 2 || list[0].Box.Min.X < list[1].Box.Max.X {
+		t.Errorf("the first word stands at %v, the second at %v", list[0].Box, list[1].Box)
+	}
+}

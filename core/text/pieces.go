@@ -41,6 +41,14 @@ type stood struct {
 	spot
 }
 
+// kept is how far a letter was moved for its neighbours' sake: it stands there alone, too. Scripts that run to the left kern by it.
+func (g *Glyph) kept() float64 {
+	if g.Advance == 0 { // a mark, which moves onto its letter
+		return 0
+	}
+	return g.DX
+}
+
 // begin begins a line, end ends it; between them its glyphs come from the left to the right.
 func (s *setter) begin(*line) { s.row = s.row[:0] }
 

@@ -56,7 +56,7 @@ func (s *setter) placeOnRing(r *doc.TextRing) {
 				s.out.Lines = append(s.out.Lines, box)
 				s.out.Feet = append(s.out.Feet, foot)
 			}
-			s.glyph(stood{g: g, m: m, box: box, corners: corners, spot: spot{on.Apply(geom.Point{X: -wide / 2}), turn, from(r, angle-way*wide/2/foot, circle), spacing}})
+			s.glyph(stood{g: g, m: m, box: box, corners: corners, spot: spot{on.Apply(geom.Point{X: g.kept()*em - wide/2}), turn, from(r, angle-way*wide/2/foot, circle), spacing}})
 			x += wide + spacing
 		}
 		s.end(l)

@@ -48,6 +48,11 @@ func TestShapingAgreesWithHarfBuzz(t *testing.T) {
 		sample{"noto-sans-devanagari-400-normal.woff", "deva", []string{"पतंग", "हवा", "क्षितिज", "स्त्री", "हिन्दी", "र्क"}},
 		sample{"noto-sans-hebrew-hebrew-400-normal.woff", "hebr", []string{"עפיפון", "שָׁלוֹם", "זנב"}},
 		sample{"noto-sans-arabic-arabic-400-normal.woff", "arab", []string{"طائرة", "ورقية", "ذَيْل", "لا", "ﷺ"}},
+		sample{"noto-sans-armenian-armenian-400-normal.woff", "armn", []string{"Օդապարիկ", "քամի", "պոչ", "և"}},
+		sample{"noto-sans-georgian-georgian-400-normal.woff", "geor", []string{"ფრანი", "ქარი", "კუდი", "ᲥᲐᲠᲘ"}},
+		sample{"noto-sans-bengali-bengali-400-normal.woff", "beng", []string{"ঘুড়ি", "বাতাস", "ক্ষুদ্র", "স্ত্রী", "র্ক"}},
+		sample{"noto-sans-tamil-tamil-400-normal.woff", "taml", []string{"பட்டம்", "காற்று", "வால்", "க்ஷ", "ஸ்ரீ"}},
+		sample{"noto-emoji-emoji-400-normal.woff", "zyyy", []string{"\U0001fa81", "\U0001f30a\U0001f32c", "\u2764\ufe0f", "\U0001f468\u200d\U0001f469\u200d\U0001f467"}},
 		sample{"noto-sans-vietnamese-400-normal.woff", "latn", []string{"ẰẮ", "ộỡ", "Ỷ"}},
 	)
 	r := rand.New(rand.NewPCG(7, 8))
@@ -206,4 +211,20 @@ func TestTextsAreSetBySeveralAtATime(t *testing.T) {
 		})
 	}
 	all.Wait()
+}
+
+// Pictures among letters come from a family that ships, one letter each, also where several characters make one.
+func TestPicturesStandAmongLetters(t *testing.T) {
+	say := "Kite \U0001fa81 \u2764\ufe0f \U0001f468\u200d\U0001f469\u200d\U0001f467 \U0001f1eb\U0001f1ee Day"
+	l := text.SetIn(book(t), one(say, nil), text.Room{}, doc.ByLetter)
+	if len(l.Missing) > 0 {
+		t.Errorf("missing %q", l.Missing)
+	}
+	if n := len(l.Pieces); n != 11 {
+		t.Errorf("%d letters, want 11", n)
+	}
+	c := text.CellsOf(book(t), one(say, nil), text.Room{})
+	if n := len(c.Cells); n != 16 { // with the spaces
+		t.Errorf("a caret finds %d letters, want 16", n)
+	}
 }

@@ -69,7 +69,7 @@ export interface Layer {
   id: string; thread: string; name: string; kind: string
   place: { x: number; y: number; w?: number; h?: number; turn?: number; pivot?: XY }
   opacity: number; fill: Fill; picture?: { media: string }; stroke?: Stroke; blend?: string; blur?: number; feather?: number; shadow?: Shadow; glow?: Glow; marker?: { style: 'dots' | 'bars' | 'count' }; corner?: number; shape?: Shape; tint?: number; locked?: boolean; hidden?: boolean
-  text?: { runs: Run[]; align: 'left' | 'centre' | 'right' | 'justified'; wrap?: boolean; lineHeight?: number; letterSpacing?: number; stacked?: boolean; ring?: TextRing; plate?: Plate }
+  text?: { runs: Run[]; align: 'left' | 'centre' | 'right' | 'justified'; wrap?: boolean; room?: 'fixed' | 'fit'; stand?: 'middle' | 'bottom'; lineHeight?: number; letterSpacing?: number; stacked?: boolean; ring?: TextRing; plate?: Plate }
 }
 
 export interface Move {
@@ -90,7 +90,7 @@ export interface Move {
 
 export interface Selected {
   layer: Layer; count: number; moves: Move[]; box: [number, number, number, number]
-  now: [number, number, number] | null; pivot: XY; later: number; colours: string[]; bares: boolean; kept: string[]; made: string; missing: string; contrast: { ratio: number; fix: string } | null; closed: boolean
+  now: [number, number, number] | null; pivot: XY; later: number; colours: string[]; bares: boolean; kept: string[]; made: string; missing: string; fit: { scale: number; over: number } | null; contrast: { ratio: number; fix: string } | null; closed: boolean
 }
 
 export type XY = [number, number]

@@ -14,6 +14,8 @@ import { shared } from './Look'
 import { PlateFields } from './PlateFields'
 
 const cases = [{ value: 'none', label: 'as typed' }, { value: 'upper', label: 'CAPITALS' }, { value: 'lower', label: 'small' }, { value: 'title', label: 'Each Word' }]
+const rooms = [{ value: 'grows', label: 'grows' }, { value: 'wraps', label: 'wraps at its width' }, { value: 'fixed', label: 'keeps its height' }, { value: 'fit', label: 'words fill it' }]
+const stands = [{ value: 'top', label: 'from the top' }, { value: 'middle', label: 'in the middle' }, { value: 'bottom', label: 'at the foot' }]
 const raises = [{ value: 'none', label: 'level' }, { value: 'super', label: 'raised' }, { value: 'sub', label: 'lowered' }]
 
 /** The runs of a stretch, in characters. */
@@ -44,6 +46,8 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
   const missing = selected.map((s) => s.missing).join('')
   const align = shared(texts.map((t) => t.align))
   const wraps = texts.every((t) => t.wrap && !t.ring)
+  const room = shared(texts.map((t) => t.room ?? (t.wrap ? 'wraps' : 'grows')))
+  const fit = selected.length === 1 ? selected[0].fit : null
   const rings = texts.map((t) => t.ring)
   const ring = (patch: object) => set({ ring: patch })
   const signs = [['left', AlignLeft], ['centre', AlignCenter], ['right', AlignRight], ...(wraps ? [['justified', AlignJustify]] : [])] as [string, typeof AlignLeft][]
@@ -90,6 +94,19 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
           <Choice name="Raised or lowered" value={shared(runs.map((r) => r.raise ?? 'none')) ?? ''} of={raises} onSet={(v) => style({ raise: v === 'none' ? null : v })} />
         </div>
       </div>
+      {!rings.some(Boolean) && !texts.some((t) => t.stacked) && (
+        <>
+          <div className="mt-2 grid grid-cols-[56px_1.25fr_1fr] items-center gap-x-2">
+            <Label>Box</Label>
+            <Choice name="Box" value={room ?? ''} of={rooms} onSet={(v) => run('text.room', { threads, room: v })} />
+            {room === 'fixed' || room === 'fit'
+              ? <Choice name="Where the lines stand in it" value={shared(texts.map((t) => t.stand ?? 'top')) ?? ''} of={stands} onSet={(v) => set({ stand: v === 'top' ? null : v })} />
+              : <span />}
+          </div>
+          {fit && room === 'fit' && <p className="mt-1 pl-16 text-[12px] text-ink-600" data-fit={fit.scale}>Fills it at {Math.round(fit.scale * (shared(texts[0].runs.map((r) => r.size)) ?? texts[0].runs[0].size) * 10) / 10} px</p>}
+          {fit && fit.over > 0.5 && <p role="status" className="mt-1 text-[12px] text-coral-700">The words need {Math.ceil(fit.over)} px more height. Make the box higher, or let them fit.</p>}
+        </>
+      )}
       <div className="mt-1.5 grid grid-cols-2 gap-x-2 [&>label]:col-span-1">
         <Check name="Letters stacked" on={texts.every((t) => t.stacked)} disabled={rings.some(Boolean)} onSet={(v) => set({ stacked: v || null })} />
         <Check name="On a ring" on={rings.every(Boolean)} onSet={(on) => run('text.ring', { threads, on })} />
