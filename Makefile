@@ -58,6 +58,7 @@ bench: build           ## what exports and the page cost, one line a figure: nam
 
 fuzz:
 	$(GO) test -run '^$$' -fuzz FuzzFont -fuzztime 60s -fuzzminimizetime 10x ./core/text
+	$(GO) test -run '^$$' -fuzz FuzzTake -fuzztime 60s -fuzzminimizetime 10x ./core/typeface
 	$(GO) test -run '^$$' -fuzz FuzzCombine -fuzztime 60s ./core/combine
 	$(GO) test -run '^$$' -fuzz FuzzParseData -fuzztime 60s ./core/geom
 	$(GO) test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./core/doc

@@ -12,8 +12,8 @@ import (
 // layers lists the folders of the house from the ground floor up; a package imports from floors below its own
 // only.
 var layers = []string{
-	"core/words", "core/geom", "core/paint", "core/pen", "core/combine", "core/doc", "core/shape", "core/text", "core/motion", "core/morph", "core/anim", "core/frame", "core/raster", "core/edit",
-	"core/session", "library", "demo", "studio/aside", "studio/store", "studio/media", "studio/bundle", "studio/export", "web", "studio/api", "bench", "cmd", "scripts",
+	"core/words", "core/geom", "core/paint", "core/pen", "core/combine", "core/doc", "core/shape", "core/typeface", "core/text", "core/motion", "core/morph", "core/anim", "core/frame", "core/raster", "core/edit",
+	"core/session", "library", "demo", "studio/aside", "studio/media", "studio/store", "studio/bundle", "studio/export", "web", "studio/api", "bench", "cmd", "scripts",
 }
 
 // forbidden are what core must never know: the network, files, databases, the application and its interface.

@@ -6,6 +6,7 @@ import (
 	"embed"
 	"fmt"
 	"io/fs"
+	"slices"
 
 	"capstan/core/text"
 )
@@ -43,6 +44,11 @@ var Families = []Family{
 		"noto-sans-hebrew-hebrew", "noto-sans-arabic-arabic", "noto-sans-armenian-armenian", "noto-sans-georgian-georgian", "noto-sans-bengali-bengali",
 		"noto-sans-tamil-tamil",
 	}},
+}
+
+// Ships reports whether a family of this name ships.
+func Ships(name string) bool {
+	return name == signs.Family || slices.ContainsFunc(Families, func(f Family) bool { return f.Name == name })
 }
 
 // FontFile is one file of a family.

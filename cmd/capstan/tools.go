@@ -55,6 +55,7 @@ func open(file string) (*opened, error) {
 	}
 	a, err := assets()
 	if err == nil {
+		a.Fonts = o.files.Fonts(o.project, a.Fonts)
 		o.film, err = frame.Compile(o.project, a, nil)
 	}
 	if err != nil {

@@ -58,6 +58,12 @@ func main() {
 		js.CopyBytesToGo(data, a[3])
 		return true, s.AddFont(a[0].String(), a[1].Int(), a[2].Bool(), data)
 	})
+	on("addOwnFont", func(a []js.Value) (any, error) {
+		data := make([]byte, a[1].Length())
+		js.CopyBytesToGo(data, a[1])
+		return true, s.AddOwnFont(a[0].String(), data)
+	})
+	on("fontsWanted", func([]js.Value) (any, error) { return s.FontsWanted(), nil })
 	on("familiesWanted", func([]js.Value) (any, error) { return append([]string{}, s.FamiliesWanted()...), nil })
 	on("familiesUsed", func([]js.Value) (any, error) { return s.FamiliesUsed(), nil })
 	on("recompile", func([]js.Value) (any, error) { return true, s.Recompile() })

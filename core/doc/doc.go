@@ -6,7 +6,11 @@
 // are shared: code that changes one clones what it touches (see Clone) and leaves the rest alone.
 package doc
 
-import "github.com/go-json-experiment/json/jsontext"
+import (
+	"strings"
+
+	"github.com/go-json-experiment/json/jsontext"
+)
 
 // Version is the format version this package writes.
 const Version = 1
@@ -139,7 +143,16 @@ type Media struct {
 	Width  int    `json:"width,omitzero"`  // px, upright
 	Height int    `json:"height,omitzero"` // px, upright
 	Opaque bool   `json:"opaque,omitzero"` // no pixel lets the ground through
+
+	// Of fonts, whose type is font/ttf or font/otf.
+	Family string `json:"family,omitzero"`
+	Weight int    `json:"weight,omitzero"` // 1..1000
+	Italic bool   `json:"italic,omitzero"`
+	Stays  bool   `json:"stays,omitzero"` // it may not be handed on in a bundle
 }
+
+// IsFont reports whether the file is a font.
+func (m *Media) IsFont() bool { return strings.HasPrefix(m.Type, "font/") }
 
 // Layer kinds.
 const (

@@ -110,6 +110,9 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 		if m.Width < 0 || m.Height < 0 || m.Width > MaxSide || m.Height > MaxSide {
 			c.fail(at, "has sides outside 0..%d px", MaxSide)
 		}
+		if m.IsFont() && (m.Family == "" || len(m.Family) > 400 || m.Weight < 1 || m.Weight > 1000) {
+			c.fail(at, "is a font without a family, or without a weight from 1 to 1000")
+		}
 	}
 	for i, in := range p.Insets {
 		if in == nil {

@@ -28,8 +28,9 @@ type Moment struct {
 // Session is one open document. It belongs to one goroutine.
 type Session struct {
 	fonts     text.Book
-	doc       *doc.Project // with all that was carried out here
-	acked     *doc.Project // as it is stored
+	own       map[string]string // families of the fonts of the document's own that were added, by hash
+	doc       *doc.Project      // with all that was carried out here
+	acked     *doc.Project      // as it is stored
 	pending   []pending
 	film      *frame.Film
 	shown     *frame.Film // the film, or that of the draft
@@ -75,6 +76,10 @@ func (s *Session) Open(data []byte) error {
 	if err != nil {
 		return err
 	}
+	for _, family := range s.own { // of the document before
+		s.fonts.Remove(family)
+	}
+	s.own = map[string]string{}
 	f, err := frame.Compile(p, s.assets(), s.film)
 	if err != nil {
 		return err

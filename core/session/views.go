@@ -25,6 +25,7 @@ type Film struct {
 	Scenes  []Heading `json:"scenes"`
 
 	Palette  []string         `json:"palette"`
+	Fonts    []OwnFont        `json:"fonts"` // of the document's own
 	Looks    []*doc.SavedLook `json:"looks"`
 	RoleSets []*doc.RoleSet   `json:"roleSets"`
 }
@@ -67,7 +68,7 @@ type Flag struct {
 func (s *Session) FilmView() Film {
 	p, o := s.shown.Doc, s.shown.Order
 	v := Film{
-		Palette: append([]string{}, s.shown.Doc.Palette...), Looks: append([]*doc.SavedLook{}, s.shown.Doc.Looks...), RoleSets: append([]*doc.RoleSet{}, s.shown.Doc.RoleSets...),
+		Palette: append([]string{}, s.shown.Doc.Palette...), Looks: append([]*doc.SavedLook{}, s.shown.Doc.Looks...), Fonts: s.ownFonts(), RoleSets: append([]*doc.RoleSet{}, s.shown.Doc.RoleSets...),
 		Project: p.ID, Name: p.Name, Width: p.Film.Width, Height: p.Film.Height, Rate: p.Film.Rate,
 		Length: o.Length, Frames: s.shown.Frames(), Loop: p.Film.Loop,
 	}

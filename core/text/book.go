@@ -6,7 +6,9 @@ import (
 	"bytes"
 	"errors"
 	"fmt"
+	"slices"
 	"sort"
+	"sync/atomic"
 
 	"github.com/go-text/typesetting/font"
 	ot "github.com/go-text/typesetting/font/opentype"
@@ -44,9 +46,27 @@ func (b *Book) Add(family string, weight int, italic bool, data []byte) error {
 	if b.families == nil {
 		b.families = map[string][]*entry{}
 	}
-	b.serial++
+	b.serial = int(serials.Add(1))
 	b.families[family] = append(b.families[family], &entry{weight, italic, b.serial, data, nil})
 	return nil
+}
+
+// serials counts all files that were ever added, so that no two books that differ have the same serial.
+var serials atomic.Int64
+
+// Copy returns a book with the same files, to which others can be added while b stays as it is.
+func (b *Book) Copy() *Book {
+	out := &Book{families: make(map[string][]*entry, len(b.families)), serial: b.serial}
+	for name, list := range b.families {
+		out.families[name] = slices.Clip(list)
+	}
+	return out
+}
+
+// Remove takes a family out.
+func (b *Book) Remove(family string) {
+	delete(b.families, family)
+	b.serial = int(serials.Add(1))
 }
 
 // Has reports whether any file of the family was added.

@@ -59,8 +59,10 @@ func write() error {
 // words that follow it.
 var cuts = [][2]string{
 	{"\tout.bitmap = selectBitmapTable(ld)", "\tout.cff, _ = loadCff("},
-	{"\traw, _ = ld.RawTable(ot.MustNewTag(\"SVG \"))", "\traw, _ = ld.RawTable(ot.MustNewTag(\"STAT\"))"},
-	// Layout tables of Apple's, which no family that ships has. Own fonts may: when they come, the server has to do without, too.
+	// Variations, names and Apple's layout: no family that ships has them, and own fonts are written anew without (core/typeface).
+	{"\traw, _ = ld.RawTable(ot.MustNewTag(\"fvar\"))", "\tout.upem = out.head.Upem()"},
+	{"\tout.cff2, _ = loadCff2(", "\tout.hhea, out.hmtx, _ = loadHmtx("},
+	{"\tif axisCount := len(out.fvar)", "\t// layout tables\n"},
 	{"\traw, _ = ld.RawTable(ot.MustNewTag(\"morx\"))", "\traw, _ = ld.RawTable(ot.MustNewTag(\"kern\"))"},
 	{"\traw, _ = ld.RawTable(ot.MustNewTag(\"ankr\"))", "\treturn &out, nil\n}\n\n// see harfbuzz"},
 }

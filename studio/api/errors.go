@@ -38,11 +38,11 @@ func status(key string) int {
 		return http.StatusUnauthorized
 	case "request.host", "request.origin":
 		return http.StatusForbidden
-	case "not-found", "not-found.address", "picture.gone", "stage.gone", "project.empty-bin":
+	case "not-found", "not-found.address", "picture.gone", "font.gone", "stage.gone", "project.empty-bin":
 		return http.StatusNotFound
 	case "stale", "stale.build":
 		return http.StatusConflict
-	case "request.too-large", "bundle.too-large", "picture.too-large":
+	case "request.too-large", "bundle.too-large", "picture.too-large", "font.too-large":
 		return http.StatusRequestEntityTooLarge
 	case "disk.full", "quota.full":
 		return http.StatusInsufficientStorage

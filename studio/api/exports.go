@@ -76,7 +76,7 @@ func (s *Server) createExport(c *gin.Context) {
 		refuse(c, "export.too-large", w, h)
 		return
 	}
-	film, err := frame.Compile(p, s.store.Assets(), nil)
+	film, err := frame.Compile(p, s.store.Assets(p), nil)
 	if err != nil {
 		fail(c, err)
 		return

@@ -33,7 +33,7 @@ func (s *Server) mergeLayers(c *gin.Context) {
 		fail(c, words.New("scene.gone"))
 		return
 	}
-	film, err := frame.Compile(p, s.store.Assets(), nil)
+	film, err := frame.Compile(p, s.store.Assets(p), nil)
 	if err != nil {
 		fail(c, err)
 		return

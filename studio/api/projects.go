@@ -325,16 +325,21 @@ func (s *Server) receive(to io.Writer, c *gin.Context, limit, left int64, large 
 }
 
 func (s *Server) postMedia(c *gin.Context) {
+	s.takeIn(c, media.MaxBytes, "picture.too-large", s.files.Take)
+}
+
+// takeIn reads the request's body, up to limit bytes, and has it taken in.
+func (s *Server) takeIn(c *gin.Context, limit int64, tooLarge string, take func(io.Reader, string) (string, *doc.Media, error)) {
 	left, ok := s.room(c)
 	if !ok {
 		return
 	}
 	var b bytes.Buffer
-	if _, err := s.receive(&b, c, media.MaxBytes, left, words.New("picture.too-large", media.MaxBytes>>20)); err != nil {
+	if _, err := s.receive(&b, c, limit, left, words.New(tooLarge, limit>>20)); err != nil {
 		fail(c, err)
 		return
 	}
-	hash, facts, err := s.files.Take(&b, c.Query("name"))
+	hash, facts, err := take(&b, c.Query("name"))
 	if err != nil {
 		fail(c, err)
 		return
@@ -355,8 +360,8 @@ func (s *Server) missing(c *gin.Context) {
 		return
 	}
 	gone := []string{}
-	for hash := range p.Media {
-		if !s.files.Has(hash) {
+	for hash, m := range p.Media {
+		if !m.IsFont() && !s.files.Has(hash) {
 			gone = append(gone, hash)
 		}
 	}
@@ -364,6 +369,10 @@ func (s *Server) missing(c *gin.Context) {
 }
 
 func (s *Server) getMedia(c *gin.Context) {
+	if c.Param("mip") == "font" {
+		s.ownFont(c)
+		return
+	}
 	mip, err := strconv.Atoi(strings.TrimSuffix(c.Param("mip"), ".png"))
 	if err != nil {
 		refuse(c, "picture.size")

@@ -61,7 +61,7 @@ func New(s *store.Store, o Options) (*Server, error) {
 		return nil, err
 	}
 	v := &Server{
-		store: s, files: media.NewFolder(filepath.Join(s.Dir(), "media")), hub: newHub(), token: token, page: web.Files(), options: o,
+		store: s, files: s.Files(), hub: newHub(), token: token, page: web.Files(), options: o,
 	}
 	v.build = buildID(v.page)
 	v.queue = export.NewQueue(s, v.files, func(e store.Export) { v.hub.send("export", e) })
@@ -110,6 +110,7 @@ func (s *Server) Handler() http.Handler {
 	a.GET("/hello", s.hello)
 	a.GET("/events", s.events)
 	a.GET("/fonts/:file", s.font)
+	a.POST("/fonts", s.postFont)
 	a.GET("/projects", s.listProjects)
 	a.POST("/projects", s.createProject)
 	a.GET("/projects/:id", s.getProject)

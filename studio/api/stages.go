@@ -104,7 +104,7 @@ func (s *Server) projectOfStage(c *gin.Context) {
 // picture renders a small view of a project as PNG: at a time of the film in ms, or a scene at rest where at is negative. A
 // picture whose file is missing is shown as such.
 func (s *Server) picture(p *doc.Project, at int64, scene, height int) ([]byte, error) {
-	film, err := frame.Compile(p, s.store.Assets(), nil)
+	film, err := frame.Compile(p, s.store.Assets(p), nil)
 	if err != nil {
 		return nil, err
 	}

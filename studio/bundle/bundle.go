@@ -50,13 +50,18 @@ func Write(w io.Writer, p *doc.Project, files *media.Folder) error {
 		return err
 	}
 	hashes := make([]string, 0, len(p.Media))
-	for h := range p.Media {
-		hashes = append(hashes, h)
+	for h, m := range p.Media {
+		if !m.Stays { // what may not be handed on
+			hashes = append(hashes, h)
+		}
 	}
 	slices.Sort(hashes)
 	for _, h := range hashes {
 		file, err := files.Original(h)
 		if err != nil {
+			if p.Media[h].IsFont() {
+				return words.Because(err, "bundle.font-gone", p.Media[h].Family)
+			}
 			return words.Because(err, "bundle.picture-gone", p.Media[h].Name)
 		}
 		if err := store(z, "media/"+h+path.Ext(file), file); err != nil {
@@ -145,7 +150,11 @@ func Read(r io.ReaderAt, size int64, files *media.Folder) (*doc.Project, error) 
 		if err != nil {
 			return nil, err
 		}
-		hash, _, err := files.Take(bytes.NewReader(data), facts.Name)
+		take := files.Take
+		if facts.IsFont() {
+			take = files.TakeFont
+		}
+		hash, found, err := take(bytes.NewReader(data), facts.Name)
 		var no *words.Fault
 		if errors.As(err, &no) {
 			return nil, words.Because(err, "bundle.media", facts.Name, no.Happened)
@@ -155,9 +164,10 @@ func Read(r io.ReaderAt, size int64, files *media.Folder) (*doc.Project, error) 
 		if hash != want {
 			return nil, words.New("bundle.lies", facts.Name)
 		}
+		facts.Stays = found.Stays
 	}
 	for h, m := range p.Media {
-		if _, err := files.Original(h); err != nil {
+		if _, err := files.Original(h); err != nil && !m.Stays {
 			return nil, words.New("bundle.misses", m.Name)
 		}
 	}

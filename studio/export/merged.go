@@ -45,7 +45,9 @@ func Merged(f *frame.Film, pictures raster.Pictures, i int, ids []string) (data 
 	if err := png.Encode(&out, img.SubImage(shows)); err != nil {
 		return nil, box, err
 	}
-	at := func(p image.Point) geom.Point { return b.Min.Add(geom.Point{X: float64(p.X), Y: float64(p.Y)}.Mul(1 / scale)) }
+	at := func(p image.Point) geom.Point {
+		return b.Min.Add(geom.Point{X: float64(p.X), Y: float64(p.Y)}.Mul(1 / scale))
+	}
 	return out.Bytes(), geom.Box{Min: at(shows.Min), Max: at(shows.Max)}, nil
 }
 

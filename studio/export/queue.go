@@ -187,7 +187,7 @@ func (q *Queue) make(ctx context.Context, e *store.Export) error {
 	if err != nil {
 		return err
 	}
-	film, err := frame.Compile(p, q.store.Assets(), nil)
+	film, err := frame.Compile(p, q.store.Assets(p), nil)
 	if err != nil {
 		return err
 	}

@@ -1,4 +1,4 @@
-// Package media takes pictures in: it sniffs and bounds them, decodes them once, and writes the upright
+// Package media takes pictures and fonts in: of pictures, it sniffs and bounds them, decodes them once, and writes the upright
 // 8-bit PNG with its half-size mips that page and exporter both read.
 package media
 
@@ -18,6 +18,7 @@ import (
 	"sync"
 
 	"capstan/core/doc"
+	"capstan/core/text"
 	"capstan/core/words"
 	"capstan/studio/aside"
 
@@ -38,12 +39,15 @@ type Folder struct {
 	mu    sync.Mutex
 	cache map[string]*image.RGBA
 	order []string
+	books map[string]*text.Book // with the fonts of projects, by their hashes
 }
 
 // NewFolder returns the media in dir, which exists.
-func NewFolder(dir string) *Folder { return &Folder{dir: dir, cache: map[string]*image.RGBA{}} }
+func NewFolder(dir string) *Folder {
+	return &Folder{dir: dir, cache: map[string]*image.RGBA{}, books: map[string]*text.Book{}}
+}
 
-var extensions = map[string]string{"image/png": ".png", "image/jpeg": ".jpg"}
+var extensions = map[string]string{"image/png": ".png", "image/jpeg": ".jpg", "font/ttf": ".ttf", "font/otf": ".otf"}
 
 var hashForm = regexp.MustCompile(`^[0-9a-f]{64}$`)
 
@@ -57,7 +61,7 @@ func (f *Folder) Take(r io.Reader, name string) (hash string, facts *doc.Media, 
 		return "", nil, words.New("picture.too-large", MaxBytes>>20)
 	}
 	kind := mimetype.Detect(data).String()
-	if extensions[kind] == "" {
+	if kind != "image/png" && kind != "image/jpeg" {
 		return "", nil, words.New("picture.kind")
 	}
 	cfg, _, err := image.DecodeConfig(bytes.NewReader(data))

@@ -4,6 +4,7 @@ import (
 	"image"
 	"image/color"
 	"os"
+	"path/filepath"
 
 	"capstan/core/words"
 )
@@ -13,6 +14,9 @@ func (f *Folder) Has(hash string) bool {
 	original, err := f.Original(hash)
 	if err != nil {
 		return false
+	}
+	if ext := filepath.Ext(original); ext == ".ttf" || ext == ".otf" {
+		return true
 	}
 	if _, err := os.Stat(f.derived(hash, 0)); err == nil {
 		return true

@@ -49,7 +49,7 @@ func (f *Folder) Sweep(keep func(hash string) bool, before time.Time) (freed int
 
 // taken is when a file was last taken in; the zero time for one that is not there.
 func (f *Folder) taken(hash string) time.Time {
-	for _, name := range []string{hash + ".png", hash + ".jpg", hash} {
+	for _, name := range []string{hash + ".png", hash + ".jpg", hash + ".ttf", hash + ".otf", hash} {
 		if info, err := os.Stat(filepath.Join(f.dir, name)); err == nil {
 			return info.ModTime()
 		}

@@ -19,6 +19,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/words"
+	"capstan/studio/media"
 	"capstan/studio/aside"
 
 	"github.com/glebarez/sqlite"
@@ -101,6 +102,7 @@ type Store struct {
 	db     *gorm.DB
 	lock   *os.File
 	assets frame.Assets
+	files  *media.Folder
 
 	mu   sync.Mutex
 	open map[string]*opened
@@ -172,7 +174,7 @@ func Open(dir string, assets frame.Assets) (*Store, error) {
 	if err := migrate(db, filepath.Join(dir, "capstan.db")); err != nil {
 		return nil, err
 	}
-	return &Store{dir: dir, db: db, lock: lock, assets: assets, open: map[string]*opened{}}, nil
+	return &Store{dir: dir, db: db, lock: lock, assets: assets, files: media.NewFolder(filepath.Join(dir, "media")), open: map[string]*opened{}}, nil
 }
 
 // Close releases the data folder.
@@ -187,8 +189,13 @@ func (s *Store) Close() error {
 // Dir returns the data folder.
 func (s *Store) Dir() string { return s.dir }
 
-// Assets returns what films of this store are compiled with.
-func (s *Store) Assets() frame.Assets { return s.assets }
+// Files returns the media of this store.
+func (s *Store) Files() *media.Folder { return s.files }
+
+// Assets returns what the films of a project are compiled with: the fonts that ship, and its own.
+func (s *Store) Assets(p *doc.Project) frame.Assets {
+	return frame.Assets{Fonts: s.files.Fonts(p, s.assets.Fonts)}
+}
 
 // Projects lists all projects but those in the bin, the last changed first.
 func (s *Store) Projects() ([]Project, error) {
@@ -225,7 +232,7 @@ func (s *Store) describe(row *Project, p *doc.Project, before *frame.Film) (*fra
 	var stays []int64
 	for _, sc := range p.Film.Scenes {
 		if sc.AutoStay || len(sc.Cues) > 0 { // its stay hangs on its moves and cues
-			film, err := frame.Compile(p, s.assets, before)
+			film, err := frame.Compile(p, s.Assets(p), before)
 			if err != nil {
 				return nil, err
 			}
@@ -288,7 +295,7 @@ func (s *Store) load(id string) (*opened, error) {
 	}
 	o := &opened{doc: p, revision: snap.Revision}
 	for _, c := range changes {
-		next, _, err := edit.Apply(o.doc, edit.Command(c.Command), s.assets)
+		next, _, err := edit.Apply(o.doc, edit.Command(c.Command), s.Assets(o.doc))
 		if err != nil {
 			return nil, words.Because(err, "replay", c.Revision, err)
 		}
@@ -357,7 +364,7 @@ func (s *Store) Apply(id string, base int64, window, commandID string, command j
 		}
 		return Change{}, &Stale{Revision: o.revision, Since: since}
 	}
-	next, patch, err := edit.Apply(o.doc, edit.Command(command), s.assets)
+	next, patch, err := edit.Apply(o.doc, edit.Command(command), s.Assets(o.doc))
 	if err != nil {
 		return Change{}, err
 	}

@@ -1,13 +1,20 @@
 // Takes picture files in: the server checks and stores them, then they become layers.
 import { run } from '../project/commands'
 import { desk, fail, say, selectNew, set } from '../project/desk'
+import { isFont, takeFonts } from '../project/ownfonts'
 import { uploadPicture } from '../project/server'
 import { forgetPicture } from '../engine/paint/bitmaps'
 import { bytes } from '../ui/time'
 import { notice } from '../words'
 
 export async function takePictures(files: File[], at?: [number, number]) {
-  for (const file of files) {
+  const fonts = files.filter(isFont)
+  if (fonts.length) {
+    const family = await takeFonts(fonts)
+    const texts = desk().selected.filter((s) => s.layer.kind === 'text').map((s) => s.layer.thread)
+    if (family && texts.length) run('text.family', { threads: texts, family })
+  }
+  for (const file of files.filter((f) => !isFont(f))) {
     try {
       if (file.size > 4e6) say(notice('picture.taking', file.name))
       const { hash, media, space } = await uploadPicture(file)

@@ -1,7 +1,7 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
-import { hello, fetchBytes } from '../project/server'
-import type { Combining, Film, FontFile, Ghost, List, Moment, Overlay, Row, Selected, Snap, ShapeSign, PenView, WritingUnit, WritingView } from './types'
+import { hello, fetchBytes, Refusal } from '../project/server'
+import type { Combining, Film, FontFile, Ghost, List, Moment, Overlay, OwnFont, Row, Selected, Snap, ShapeSign, PenView, WritingUnit, WritingView } from './types'
 import { fault } from '../words'
 
 type Raw = { error?: string }
@@ -59,8 +59,38 @@ export async function loadFamilies(names: string[]): Promise<boolean> {
   return fresh.some((n) => fontFiles.some((f) => f.family === n))
 }
 
-/** The file a family is shown by in lists: its regular weight. */
-export const sampleFile = (family: string) => fontFiles.filter((f) => f.family === family && !f.italic).sort((a, b) => Math.abs(a.weight - 400) - Math.abs(b.weight - 400))[0]?.file
+const gone = new Set<string>() // own fonts whose files are missing: told once
+
+/** Adds the fonts of the document's own that it lacks to the engine; missing says which are not there. False: there was nothing to add. */
+export async function loadOwnFonts(missing: (f: OwnFont) => void): Promise<boolean> {
+  const wanted = engine.fontsWanted().filter((f) => !gone.has(f.hash))
+  await Promise.all(wanted.map(async (f) => {
+    try {
+      call('addOwnFont', f.hash, await fetchBytes(fontAddress(f.hash)))
+    } catch (e) {
+      gone.add(f.hash)
+      if (e instanceof Refusal && e.status === 404) missing(f)
+      else throw e
+    }
+  }))
+  return wanted.length > 0
+}
+
+/** A font that was taken in again is looked for again. */
+export const fontIsBack = (hash: string) => gone.delete(hash)
+
+const fontAddress = (hash: string) => `/api/media/${hash}/font`
+
+/** Where the file lies that a family is shown by in lists: its regular weight. */
+export function sampleOf(family: string, own: OwnFont[]): string | undefined {
+  const nearest = <T extends { weight: number; italic?: boolean }>(list: T[]) => list.filter((f) => !f.italic).sort((a, b) => Math.abs(a.weight - 400) - Math.abs(b.weight - 400))[0] ?? list[0]
+  const shipped = sampleFile(family)
+  if (shipped) return `/api/fonts/${shipped}`
+  const f = nearest(own.filter((o) => o.family === family))
+  return f && fontAddress(f.hash)
+}
+
+const sampleFile = (family: string) => fontFiles.filter((f) => f.family === family && !f.italic).sort((a, b) => Math.abs(a.weight - 400) - Math.abs(b.weight - 400))[0]?.file
 
 function script(src: string): Promise<void> {
   return new Promise((done, fail) => {
@@ -96,6 +126,8 @@ export interface Change { part: string; field: string; before?: unknown; after?:
 export const engine = {
   /** Families the document uses that have not been added. */
   familiesWanted: () => call<string[]>('familiesWanted'),
+  /** Fonts of the document's own that have not been added. */
+  fontsWanted: () => call<OwnFont[]>('fontsWanted'),
   familiesUsed: () => call<string[]>('familiesUsed'),
   recompile: () => call<boolean>('recompile'),
   open: (document: string) => call<boolean>('open', document),

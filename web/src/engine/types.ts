@@ -33,6 +33,7 @@ export interface Film {
   length: number; frames: number; loop: boolean
   closing: { kind: TransitionKind; duration?: number; easing?: string; direction?: number; softness?: number; goesOn?: boolean; begin: number } | null
   scenes: Heading[]
+  fonts: OwnFont[]
   palette: string[]; looks: SavedLook[]; roleSets: { id: string; name: string; roles: Record<string, string> }[]
 }
 
@@ -136,7 +137,10 @@ export interface Overlay { boxes: OverlayBox[]; paths: OverlayPath[]; gradient?:
 /** A display list: codes and numbers as documented at the Op constants of core/frame. */
 export interface List { width: number; height: number; codes: Uint32Array; numbers: Float64Array; box?: [number, number, number, number] }
 
-export interface Family { name: string; kind: string; weights: number[]; italics?: number[] }
+export interface Family { name: string; kind: string; weights: number[]; italics?: number[]; sample?: string }
+
+/** A font file of the project's own; one that stays may not be handed on. */
+export interface OwnFont { hash: string; family: string; weight: number; italic: boolean; stays: boolean }
 
 export interface FontFile { family: string; weight: number; italic?: boolean; file: string }
 

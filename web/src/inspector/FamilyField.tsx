@@ -1,18 +1,22 @@
 // The family of the selected texts: those of the project and the last used first, each in the words of the text itself.
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react'
-import { useEffect, useState } from 'react'
-import { loadFamilies, sampleFile } from '../engine/engine'
+import { FilePlus } from 'lucide-react'
+import { useEffect, useRef, useState } from 'react'
+import { loadFamilies, sampleOf } from '../engine/engine'
 import { run } from '../project/commands'
-import { fail } from '../project/desk'
-import { families } from '../project/families'
+import { desk, fail, useDesk } from '../project/desk'
+import { families, ownFamilies } from '../project/families'
+import { takeFonts } from '../project/ownfonts'
+import { Sign } from '../ui/controls'
 
-const kinds: Record<string, string> = { text: 'Text', display: 'Display', rounded: 'Rounded', slab: 'Slab', hand: 'By hand', mono: 'Even widths', wide: 'Many scripts' }
+const kinds: Record<string, string> = { text: 'Text', display: 'Display', rounded: 'Rounded', slab: 'Slab', hand: 'By hand', own: 'Of this project’s own', mono: 'Even widths', wide: 'Many scripts' }
 
 const key = 'capstan-families'
 
 function lately(): string[] {
   try {
-    return (JSON.parse(localStorage.getItem(key) ?? '[]') as string[]).filter((n) => families().some((f) => f.name === n))
+    const there = [...families(), ...ownFamilies(desk().film?.fonts ?? [])]
+    return (JSON.parse(localStorage.getItem(key) ?? '[]') as string[]).filter((n) => there.some((f) => f.name === n))
   } catch {
     return [] // what cannot be read is none
   }
@@ -33,9 +37,9 @@ function Sample({ family, words }: { family: string; words: string }) {
   const [ready, setReady] = useState(false)
   useEffect(() => {
     let here = true
-    const file = sampleFile(family)
+    const file = sampleOf(family, desk().film?.fonts ?? [])
     if (!file) return
-    if (!shown.has(family)) shown.set(family, new FontFace(`sample ${family}`, `url(/api/fonts/${file})`).load().then((f) => document.fonts.add(f)))
+    if (!shown.has(family)) shown.set(family, new FontFace(`sample ${family}`, `url(${file})`).load().then((f) => document.fonts.add(f)))
     shown.get(family)!.then(() => { if (here) setReady(true) }).catch(() => undefined) // its name in the interface's own font will do
     return () => { here = false }
   }, [family])
@@ -43,7 +47,9 @@ function Sample({ family, words }: { family: string; words: string }) {
 }
 
 export function FamilyField({ family, words, inProject, threads, stretch }: { family: string | null; words: string; inProject: string[]; threads: string[]; stretch: object }) {
-  const all = families()
+  const own = useDesk((d) => d.film?.fonts) ?? []
+  const all = [...ownFamilies(own), ...families()]
+  const input = useRef<HTMLInputElement>(null)
   const choose = (name: string) => {
     used(name)
     // Its weights are known once it is there.
@@ -59,8 +65,9 @@ export function FamilyField({ family, words, inProject, threads, stretch }: { fa
   )
   const heading = (word: string) => <div className="px-2 pt-1.5 text-[11px] font-semibold text-ink-600" role="presentation">{word}</div>
   return (
+    <div className="flex items-center gap-1">
     <Listbox value={family ?? ''} onChange={choose}>
-      <ListboxButton aria-label="Family" className="flex h-[26px] w-full items-center justify-between rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 hover:border-ink-500" onKeyDown={(e) => e.stopPropagation()}>
+      <ListboxButton aria-label="Family" className="flex h-[26px] w-full min-w-0 items-center justify-between rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 hover:border-ink-500" onKeyDown={(e) => e.stopPropagation()}>
         <span className="truncate">{family ?? 'mixed'}</span>
         <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden><path d="M1 3l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.5" /></svg>
       </ListboxButton>
@@ -75,5 +82,15 @@ export function FamilyField({ family, words, inProject, threads, stretch }: { fa
         ))}
       </ListboxOptions>
     </Listbox>
+    <Sign name="Add a font file: TTF, OTF or WOFF" className="hover:bg-sailcloth-200" onClick={() => input.current?.click()}><FilePlus size={16} strokeWidth={1.5} /></Sign>
+    <input
+      ref={input} type="file" accept=".ttf,.otf,.woff" multiple hidden data-font-input aria-label="Font files"
+      onChange={(e) => {
+        const files = [...(e.target.files ?? [])]
+        e.target.value = ''
+        void takeFonts(files).then((name) => { if (name) choose(name) })
+      }}
+    />
+    </div>
   )
 }

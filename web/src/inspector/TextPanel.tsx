@@ -5,7 +5,7 @@ import { engine } from '../engine/engine'
 import type { Run, Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
-import { families } from '../project/families'
+import { families, ownFamilies } from '../project/families'
 import { startWriting, stopWriting } from '../project/writing'
 import { Button, Check, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
 import { ColourField } from '../ui/ColourField'
@@ -39,7 +39,10 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
   const style = (patch: object) => run('text.style', { threads, patch, ...stretch })
   const set = (text: object) => run('set', { threads, patch: { text } })
   const family = shared(runs.map((r) => r.family))
-  const weights = families().find((f) => f.name === family)?.weights ?? [400]
+  const fonts = useDesk((d) => d.film?.fonts) ?? []
+  const all = [...families(), ...ownFamilies(fonts)]
+  const weights = all.find((f) => f.name === family)?.weights ?? [400]
+  const absent = [...new Set(runs.map((r) => r.family))].filter((n) => !all.some((f) => f.name === n))
   const version = useDesk((d) => d.version)
   const inProject = useMemo(() => engine.familiesUsed(), [version])
   const words = texts[0].runs.map((r) => r.text).join('')
@@ -53,6 +56,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
   const signs = [['left', AlignLeft], ['centre', AlignCenter], ['right', AlignRight], ...(wraps ? [['justified', AlignJustify]] : [])] as [string, typeof AlignLeft][]
   return (
     <Section title="Text">
+      {absent.length > 0 && <p role="status" className="mt-1 text-[12px] text-coral-700">{absent.join(', ')} is not here: the words are set in another family. Add its font file, or choose another.</p>}
       {missing && <p role="status" className="mt-1 text-[12px] text-coral-700">No family has {[...missing].join(' ')}. Boxes stand for {[...missing].length > 1 ? 'them' : 'it'}; type something else there.</p>}
       {selected.length === 1 && (
         <p className="flex items-center justify-between gap-2">

@@ -1,5 +1,5 @@
 // Carries commands to the engine at once and to the server in order; keeps what undo needs.
-import { engine, loadFamilies, type Change } from '../engine/engine'
+import { engine, loadFamilies, loadOwnFonts, type Change } from '../engine/engine'
 import { desk, fail, refresh, say, select, set } from './desk'
 import { broughtBack, joined, pauseOfRow, putAway, rowOfSteps, sameFields, sameWindow } from './steps'
 import { buildSeen } from './build'
@@ -20,7 +20,9 @@ let lastStep = { at: 0, row: '' } // of the newest entry of doneStack
 export async function openProject(id: string) {
   const loaded = await loadDocument(id)
   engine.open(loaded.document)
-  if (await loadFamilies(engine.familiesWanted())) engine.recompile()
+  const shipped = await loadFamilies(engine.familiesWanted())
+  const lacking: string[] = []
+  if ((await loadOwnFonts((f) => lacking.push(f.family))) || shipped) engine.recompile()
   engine.solo([])
   project = id
   revision = loaded.revision
@@ -50,6 +52,7 @@ export async function openProject(id: string) {
     void flush()
   }
   mark()
+  for (const family of lacking) say(fault('font.gone', family), 'failed')
   missingMedia(id).then((missing) => {
     set({ missing })
     if (missing.length > 0) say(fault('picture.gone'), 'failed')

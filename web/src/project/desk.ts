@@ -1,6 +1,7 @@
 // What the editor shows: one store. The document itself lives in the engine; here are only the small views of it.
 import { create } from 'zustand'
-import { engine, loadFamilies } from '../engine/engine'
+import { engine, loadFamilies, loadOwnFonts } from '../engine/engine'
+import { fault } from '../words'
 import type { Film, Moment, PenView, Row, Selected } from '../engine/types'
 
 /** What a press on the page does: select, draw words or a motion path, or a shape of this kind. */
@@ -69,14 +70,7 @@ export const set = useDesk.setState
 /** Asks the engine for everything that may have changed with the document. */
 export function refresh() {
   const { moment, selection, moves, scenes, version } = desk()
-  const wanted = engine.familiesWanted()
-  if (wanted.length) {
-    loadFamilies(wanted).then((fresh) => {
-      if (!fresh || desk().dragging) return
-      engine.recompile()
-      refresh()
-    }).catch(fail)
-  }
+  void bringFonts()
   const film = engine.film()
   const m = clamp(moment, film)
   const rows = engine.rows(m)
@@ -99,6 +93,20 @@ export function refreshTimeline() {
 export function refreshDraft() {
   const { moment, selection, version } = desk()
   set({ selected: engine.selection(moment, selection), version: version + 1 })
+}
+
+/** Loads the families that the document uses and has not got, and sets its texts with them. */
+export async function bringFonts() {
+  try {
+    const wanted = engine.familiesWanted()
+    const shipped = wanted.length > 0 && (await loadFamilies(wanted))
+    const own = await loadOwnFonts((f) => say(fault('font.gone', f.family), 'failed'))
+    if (!(shipped || own) || desk().dragging || !desk().project) return
+    engine.recompile()
+    refresh()
+  } catch (e) {
+    fail(e)
+  }
 }
 
 function clamp(m: Moment, film: Film): Moment {

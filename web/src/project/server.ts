@@ -49,6 +49,8 @@ export const deleteForGood = (id: string) => ask('DELETE', `/api/projects/${id}?
 export const importBundle = (file: Blob) => post<ProjectRow & { named: number }>('/api/bundles', file)
 export const uploadPicture = (file: File) =>
   post<{ hash: string; media: { name: string }; space: Space }>(`/api/media?name=${encodeURIComponent(file.name)}`, file)
+export const uploadFont = (file: File) =>
+  post<{ hash: string; media: { family: string; stays?: boolean }; space: Space }>(`/api/fonts?name=${encodeURIComponent(file.name)}`, file)
 /** Paints layers of a scene into a picture of its own; box is where it lies on the page. */
 export const mergePicture = (project: string, scene: string, layers: string[]) =>
   post<{ hash: string; media: object; box: number[] }>(`/api/projects/${project}/pictures`, { scene, layers })
