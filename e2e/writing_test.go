@@ -5,7 +5,9 @@ import (
 	"math"
 	"strings"
 	"testing"
+	"time"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
@@ -178,4 +180,110 @@ func TestTheCaretGoesByTheLinesThatAreSeen(t *testing.T) {
 	p.wait(`!document.querySelector('[data-name]')`)
 	p.undo()
 	p.wait(`document.querySelector('[data-name]')`)
+}
+
+// An input method writes by candidates: they are seen on the page, and what is chosen in the end is one step.
+func TestAnInputMethodWritesOnThePage(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.bring(evenWords("KITE "), media.NewFolder(t.TempDir()))
+	p.click(320, 190)
+	p.settled()
+	p.pressWord("Edit words")
+	p.wait(`document.activeElement?.matches('[data-words]')`)
+	was := browser.Eval[string](t, p.ctx, `document.documentElement.dataset.revision`)
+	before := p.page(640, 400)
+	for _, candidate := range []string{"d", "da", "dá", "dáy"} {
+		if _, err := chromedp.Call(p.ctx, input.ImeSetComposition, input.ImeSetCompositionParams{Text: candidate, SelectionStart: int64(len([]rune(candidate))), SelectionEnd: int64(len([]rune(candidate)))}); err != nil {
+			t.Fatal(err)
+		}
+		p.wait(fmt.Sprintf(`document.querySelector('[data-words]').value === %q`, "KITE "+candidate))
+	}
+	if differing(before, p.page(640, 400), 60) < 100 {
+		t.Error("the page does not show the candidates")
+	}
+	if now := browser.Eval[string](t, p.ctx, `document.documentElement.dataset.revision`); now != was {
+		t.Errorf("a candidate was stored: revision %s", now)
+	}
+	if _, err := chromedp.Call(p.ctx, input.InsertText, input.InsertTextParams{Text: "dáy"}); err != nil {
+		t.Fatal(err)
+	}
+	p.wait(`document.documentElement.dataset.pending === '0' && Number(document.documentElement.dataset.revision) === ` + was + ` + 1`)
+	p.key("z", chromedp.ModifierCtrl)
+	p.wait(`document.querySelector('[data-words]').value === 'KITE '`)
+}
+
+// A text of nearly 20,000 characters can be written on; one more than may be is refused in words, and nothing is lost.
+func TestALongTextStaysEditable(t *testing.T) {
+	project := motto()
+	l := project.Film.Scenes[0].Layers[0]
+	l.Text.Wrap, l.Place.W, l.Place.Y = true, 600, 5
+	l.Text.Runs[0] = doc.Run{Text: strings.Repeat("bring a long tail to Fennel Quay. ", 588), Family: "Archivo", Weight: 400, Size: 5}
+	long := len(l.Text.Runs[0].Text)
+	p := sit(t, startStudio(t))
+	p.bring(project, media.NewFolder(t.TempDir()))
+	p.click(320, 100)
+	p.settled()
+	p.pressWord("Edit words")
+	p.wait(`document.activeElement?.matches('[data-words]')`)
+	began := time.Now()
+	p.do(chromedp.KeyEvent("kites "))
+	p.wait(fmt.Sprintf(`document.querySelector('[data-words]').value.length === %d`, long+6))
+	t.Logf("six keys in %v", time.Since(began))
+	p.settled()
+	browser.Eval[bool](t, p.ctx, `document.execCommand('insertText', false, 'x'.repeat(200))`)
+	p.wait(`document.body.innerText.includes('the most is 20000')`)
+	p.wait(fmt.Sprintf(`document.querySelector('[data-words]').value.length === %d`, long+6))
+	p.key(kb.Escape)
+	p.settled()
+	if n := browser.Eval[int](t, p.ctx, `document.querySelector('aside p span').title.length`); n != long+6 {
+		t.Errorf("%d characters are left, want %d", n, long+6)
+	}
+}
+
+// The box of a text keeps its height, with the lines where they are told to stand, and is filled by the words.
+func TestWordsFillTheirBox(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.bring(motto(), media.NewFolder(t.TempDir()))
+	p.click(320, 178)
+	p.settled()
+	p.choose("Box", "fixed")
+	p.settled()
+	top := p.number("Down: middle, from the top") - p.number("High")/2
+	p.set("High", "160")
+	p.settled()
+	p.set("Down: middle, from the top", fmt.Sprint(top+80))
+	p.settled()
+	// inked is from which to which row of the page letters are.
+	sky := p.page(640, 400).RGBAAt(5, 5)
+	inked := func() (from, to int) {
+		img := p.page(640, 400)
+		from = 400
+		for y := range 400 {
+			for x := range 640 {
+				if img.RGBAAt(x, y) != sky {
+					from, to = min(from, y), y
+				}
+			}
+		}
+		return
+	}
+	a, b := inked()
+	p.choose("Where the lines stand in it", "bottom")
+	p.settled()
+	if c, d := inked(); c-a < 110 || d > int(top)+160 {
+		t.Errorf("at the foot the letters reach from %d to %d, from the top from %d to %d", c, d, a, b)
+	}
+	p.choose("Box", "fit")
+	p.settled()
+	p.wait(`Number(document.querySelector('[data-fit]').dataset.fit) > 1`)
+	if c, d := inked(); d-c < 100 || c < int(top)-1 || d > int(top)+161 {
+		t.Errorf("filling it they reach from %d to %d, the box from %.0f to %.0f", c, d, top, top+160)
+	}
+	// The lower edge is dragged up: the words become smaller, the upper edge stays.
+	x, y := p.middle(`[data-handle=s]`)
+	p.pullXY(x, y, 0, -60)
+	p.settled()
+	if c, d := inked(); c < int(top)-1 || float64(d) > top+p.number("High")+1 || p.number("High") > 130 {
+		t.Errorf("dragged smaller they reach from %d to %d in a box %v high", c, d, p.number("High"))
+	}
 }

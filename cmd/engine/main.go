@@ -6,7 +6,6 @@
 package main
 
 import (
-	"math"
 	"runtime/debug"
 	"syscall/js"
 	"unsafe"
@@ -214,8 +213,8 @@ func listValue(l *frame.List) js.Value {
 	return o
 }
 
-// bytesOf views a slice of plain numbers as bytes; WebAssembly is little-endian, as typed arrays are.
-func bytesOf[T uint32 | float64](v []T) []byte {
+// bytesOf views a slice of plain numbers, or of points of two, as bytes; WebAssembly is little-endian, as typed arrays are.
+func bytesOf[T uint32 | float64 | geom.Verb | geom.Point](v []T) []byte {
 	if len(v) == 0 {
 		return nil
 	}
@@ -230,25 +229,8 @@ func bytesValue(b []byte) js.Value {
 
 // pathValue hands an outline over as {verbs, points}.
 func pathValue(p *geom.Path) js.Value {
-	verbs := codes.New(len(p.Verbs))
-	raw := make([]byte, len(p.Verbs))
-	for i, v := range p.Verbs {
-		raw[i] = byte(v)
-	}
-	js.CopyBytesToJS(verbs, raw)
-	numbers := make([]byte, 0, len(p.Points)*16)
-	for _, q := range p.Points {
-		for _, v := range [2]float64{q.X, q.Y} {
-			b := math.Float64bits(v)
-			for k := 0; k < 64; k += 8 {
-				numbers = append(numbers, byte(b>>k))
-			}
-		}
-	}
-	points := codes.New(len(numbers))
-	js.CopyBytesToJS(points, numbers)
 	o := js.Global().Get("Object").New()
-	o.Set("verbs", verbs)
-	o.Set("points", points)
+	o.Set("verbs", bytesValue(bytesOf(p.Verbs)))
+	o.Set("points", bytesValue(bytesOf(p.Points)))
 	return o
 }

@@ -1,6 +1,8 @@
 package edit
 
 import (
+	"unicode/utf8"
+
 	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
@@ -20,6 +22,9 @@ func init() {
 		}
 		if l.Kind != doc.TextKind {
 			return words.New("text.none")
+		}
+		if n := utf8.RuneCountInString(c.Text); n > doc.MaxText {
+			return words.New("text.long", n, doc.MaxText)
 		}
 		l.Text.Runs = reworded(l.Text.Runs, []rune(c.Text))
 		return nil

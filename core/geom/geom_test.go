@@ -149,3 +149,41 @@ func FuzzParseData(f *testing.F) {
 		p.Bounds()
 	})
 }
+
+// The box of a path is that of its segments, whatever its verbs.
+func TestBoundsAreThoseOfTheSegments(t *testing.T) {
+	r := rand.New(rand.NewPCG(4, 4))
+	at := func() Point { return Point{X: r.Float64()*200 - 100, Y: r.Float64()*200 - 100} }
+	for range 2000 {
+		p := &Path{}
+		p.Move(at())
+		for range r.IntN(8) {
+			switch r.IntN(5) {
+			case 0:
+				p.Move(at())
+			case 1:
+				p.Line(at())
+			case 2, 3:
+				p.Cubic(at(), at(), at())
+			default:
+				p.Close()
+			}
+		}
+		want := EmptyBox()
+		p.Each(func(s Segment) {
+			for i := range 201 {
+				want = want.Include(s.At(float64(i) / 200))
+			}
+		})
+		got := p.Bounds()
+		if want == EmptyBox() {
+			if got != want {
+				t.Fatalf("%s: %v, want none", p.Data(), got)
+			}
+			continue
+		}
+		if !got.Grow(1e-9).Contains(want.Min) || !got.Grow(1e-9).Contains(want.Max) || !want.Grow(0.05).Contains(got.Min) || !want.Grow(0.05).Contains(got.Max) {
+			t.Fatalf("%s: %v, by its segments %v", p.Data(), got, want)
+		}
+	}
+}

@@ -72,16 +72,62 @@ func (p *Path) Reset() { p.Verbs, p.Points = p.Verbs[:0], p.Points[:0] }
 // Bounds returns the tight box of the path: control points count only where a curve reaches out to
 // its extremes. The box of an empty path is EmptyBox.
 func (p *Path) Bounds() Box {
+	// First the points on the path: most curves of a long one lie inside their box.
 	b := EmptyBox()
-	p.Each(func(s Segment) {
-		b = b.Include(s.P0).Include(s.P3)
-		// Most curves of a long path lie inside the box of others.
-		if !s.Line && !(b.Contains(s.P1) && b.Contains(s.P2)) {
-			for _, t := range s.extremes() {
-				b = b.Include(s.At(t))
-			}
+	include := func(q Point) {
+		if q.X < b.Min.X {
+			b.Min.X = q.X
 		}
-	})
+		if q.Y < b.Min.Y {
+			b.Min.Y = q.Y
+		}
+		if q.X > b.Max.X {
+			b.Max.X = q.X
+		}
+		if q.Y > b.Max.Y {
+			b.Max.Y = q.Y
+		}
+	}
+	var cur, start Point
+	i := 0
+	for _, v := range p.Verbs {
+		switch v {
+		case MoveTo:
+			cur, start = p.Points[i], p.Points[i]
+		case LineTo:
+			include(cur)
+			cur = p.Points[i]
+			include(cur)
+		case CubicTo:
+			include(cur)
+			cur = p.Points[i+2]
+			include(cur)
+		case Close:
+			cur = start
+		}
+		i += PointsOf[v]
+	}
+	inner := b
+	i = 0
+	for _, v := range p.Verbs {
+		switch v {
+		case MoveTo:
+			cur, start = p.Points[i], p.Points[i]
+		case LineTo:
+			cur = p.Points[i]
+		case CubicTo:
+			if q := p.Points[i : i+3]; !(inner.Contains(q[0]) && inner.Contains(q[1])) {
+				s := Segment{P0: cur, P1: q[0], P2: q[1], P3: q[2]}
+				for _, t := range s.extremes() {
+					include(s.At(t))
+				}
+			}
+			cur = p.Points[i+2]
+		case Close:
+			cur = start
+		}
+		i += PointsOf[v]
+	}
 	return b
 }
 

@@ -10,6 +10,8 @@ import (
 	"sort"
 	"sync/atomic"
 
+	"capstan/core/geom"
+
 	"github.com/go-text/typesetting/font"
 	ot "github.com/go-text/typesetting/font/opentype"
 )
@@ -20,6 +22,9 @@ import (
 type Book struct {
 	families map[string][]*entry
 	serial   int
+	drawn    map[drawn]*geom.Path // in use while a text is set
+	shaped   map[string]kept      // by what a paragraph says and how
+	runes    int                  // in shaped
 }
 
 type entry struct {
@@ -48,6 +53,7 @@ func (b *Book) Add(family string, weight int, italic bool, data []byte) error {
 	}
 	b.serial = int(serials.Add(1))
 	b.families[family] = append(b.families[family], &entry{weight, italic, b.serial, data, nil})
+	b.shaped = nil
 	return nil
 }
 
@@ -66,6 +72,7 @@ func (b *Book) Copy() *Book {
 // Remove takes a family out.
 func (b *Book) Remove(family string) {
 	delete(b.families, family)
+	b.shaped = nil
 	b.serial = int(serials.Add(1))
 }
 

@@ -2,6 +2,7 @@ package text
 
 import (
 	"math"
+	"unicode/utf8"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -34,22 +35,16 @@ func CellsOf(b *Book, t *doc.Text, in Room) *Cells {
 
 // written is the place of a rune that was set in the text as it is written.
 func (s *setter) written(i int) int {
+	if s.begins == nil {
+		s.begins = []int{0}
+		for k, r := range s.text.Runs {
+			s.begins = append(s.begins, s.begins[k]+utf8.RuneCountInString(r.Text))
+		}
+	}
 	if i >= len(s.runes) {
-		return len([]rune(s.text.String()))
+		return s.begins[len(s.begins)-1]
 	}
-	at := s.from[i]
-	for _, r := range s.text.Runs[:s.runOf[i]] {
-		at += len([]rune(r.Text))
-	}
-	return at
-}
-
-// after is the rune after those that a glyph stands for.
-func (s *setter) after(g *Glyph) int {
-	if next, ok := s.next[g.Cluster]; ok {
-		return next
-	}
-	return g.Cluster + 1
+	return s.begins[s.runOf[i]] + s.from[i]
 }
 
 // foot notes where a line begins: there the caret stands while it is empty.
@@ -72,7 +67,7 @@ func (s *setter) cellsOf(l *line) {
 		}
 		a, b := s.row[i].corners, s.row[k-1].corners
 		g := s.row[i].g
-		s.split(g.Cluster, min(s.after(g), l.to), Cell{Line: n, Corners: [4]geom.Point{a[0], b[1], b[2], a[3]}, Left: g.level%2 == 1})
+		s.split(g.Cluster, min(g.next, l.to), Cell{Line: n, Corners: [4]geom.Point{a[0], b[1], b[2], a[3]}, Left: g.level%2 == 1})
 		i = k
 	}
 	if s.text.Stacked { // read downwards

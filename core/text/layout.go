@@ -4,7 +4,6 @@ import (
 	"math"
 	"slices"
 	"sync"
-	"unicode"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -12,9 +11,7 @@ import (
 	"github.com/go-text/typesetting/bidi"
 	"github.com/go-text/typesetting/di"
 	"github.com/go-text/typesetting/font"
-	ot "github.com/go-text/typesetting/font/opentype"
 	"github.com/go-text/typesetting/language"
-	"github.com/go-text/typesetting/segmenter"
 	"github.com/go-text/typesetting/shaping"
 	"golang.org/x/image/math/fixed"
 )
@@ -42,6 +39,7 @@ type Outline struct {
 type Glyph struct {
 	ID               uint32
 	Cluster          int // index of its first rune
+	next             int // of the rune after its cluster
 	Advance, DX, DY  float64
 	Upem             float64
 	face             *font.Face
@@ -74,12 +72,12 @@ func set(b *Book, t *doc.Text, in Room, unit string, cells bool) *setter {
 			from = append(from, c.of)
 		}
 	}
-	s := &setter{book: b, text: t, runes: runes, runOf: runOf, from: from, next: map[int]int{}, out: &Layout{Scale: 1}, unit: unit, wantCells: cells, scale: 1}
+	s := &setter{book: b, text: t, runes: runes, runOf: runOf, from: from, out: &Layout{Scale: 1}, unit: unit, wantCells: cells, scale: 1}
 	s.cut.s = s
 	start := 0
 	for i := 0; i <= len(runes); i++ {
 		if i == len(runes) || runes[i] == '\n' {
-			s.paragraphs = append(s.paragraphs, paragraph{start, i, s.shape(start, i)})
+			s.paragraphs = append(s.paragraphs, s.shaped(start, i))
 			start = i + 1
 		}
 	}
@@ -128,8 +126,7 @@ type setter struct {
 	text  *doc.Text
 	runes []rune
 	runOf []int
-	next  map[int]int // from the first rune of a cluster to that of the next
-	from  []int       // of each rune, its place in the text of its run as it is written
+	from  []int // of each rune, its place in the text of its run as it is written
 	lines []line
 	out   *Layout
 	unit  string // of the pieces that are wanted
@@ -141,6 +138,7 @@ type setter struct {
 	row       []stood // of the line that is being set, where units or cells are wanted
 	wantCells bool
 	cells     []Cell
+	begins    []int         // of the runs, in characters of the text as it is written
 	head      [2]geom.Point // where the line begins, from its top to its foot
 }
 
@@ -347,48 +345,6 @@ func (s *setter) fit(in Room) {
 	s.scale = lo
 }
 
-// outlines is the path that glyphs of a colour are added to.
-func (s *setter) outlines(colour string) *geom.Path {
-	for _, o := range s.out.Outlines {
-		if o.Colour == colour {
-			return o.Path
-		}
-	}
-	p := &geom.Path{}
-	s.out.Outlines = append(s.out.Outlines, Outline{colour, p})
-	return p
-}
-
-// outline adds the glyph's contours to p; m maps font units, y up, to the layout.
-func (g *Glyph) outline(p *geom.Path, m geom.Matrix) {
-	var o font.GlyphOutline
-	var ok bool
-	if !guarded(func() { o, ok = g.face.GlyphDataOutline(font.GID(g.ID)) }) || !ok {
-		return
-	}
-	at := func(q ot.SegmentPoint) geom.Point { return m.Apply(geom.Point{X: float64(q.X), Y: float64(q.Y)}) }
-	open := false
-	for _, s := range o.Segments {
-		switch s.Op {
-		case ot.SegmentOpMoveTo:
-			if open {
-				p.Close()
-			}
-			p.Move(at(s.Args[0]))
-			open = true
-		case ot.SegmentOpLineTo:
-			p.Line(at(s.Args[0]))
-		case ot.SegmentOpQuadTo:
-			p.Quad(at(s.Args[0]), at(s.Args[1]))
-		case ot.SegmentOpCubeTo:
-			p.Cubic(at(s.Args[0]), at(s.Args[1]), at(s.Args[2]))
-		}
-	}
-	if open {
-		p.Close()
-	}
-}
-
 // stackMap picks the first face of a run's stack that has a rune.
 type stackMap struct {
 	stack   []*font.Face
@@ -411,62 +367,6 @@ func (m stackMap) ResolveFace(r rune) *font.Face {
 	}
 	m.missing(r)
 	return m.stack[0]
-}
-
-// shape shapes runes[from:to], one run of the text after the other.
-func (s *setter) shape(from, to int) []Glyph {
-	breaks := map[int]bool{}
-	if to > from {
-		var seg segmenter.Segmenter
-		seg.Init(s.runes[from:to])
-		for it := seg.LineIterator(); it.Next(); {
-			l := it.Line()
-			end := from + l.Offset + len(l.Text)
-			// UAX 14 would break and/or, for the sake of addresses; no browser does.
-			if s.runes[end-1] == '/' && end < to && unicode.IsLetter(s.runes[end]) {
-				continue
-			}
-			breaks[end-1] = true
-		}
-	}
-	var out []Glyph
-	levels := s.levels(from, to)
-	for i := from; i < to; {
-		j := i
-		for j < to && s.runOf[j] == s.runOf[i] && levels[j-from] == levels[i-from] {
-			j++
-		}
-		level := levels[i-from]
-		first := len(out)
-		r := s.text.Runs[s.runOf[i]]
-		stack := s.book.Stack(r.Family, r.Weight, r.Italic)
-		if len(stack) > 0 {
-			for _, g := range shapeWith(stack, func() []*font.Face { return s.book.fallback(r.Weight, r.Italic) }, s.runes, i, j, level%2 == 1, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
-				g.run, g.level = s.runOf[i], level
-				g.size, g.rise = raised(&r)
-				c := s.runes[g.Cluster]
-				g.space = c == ' ' || c == '\t'
-				out = append(out, g)
-			}
-		}
-		if level%2 == 1 {
-			slices.Reverse(out[first:]) // as it is read; lines are broken so, and then turned to how they look
-		}
-		i = j
-	}
-	for i := range out {
-		next := to
-		if i+1 < len(out) {
-			next = out[i+1].Cluster
-		}
-		if next > out[i].Cluster {
-			s.next[out[i].Cluster] = next
-		}
-		for k := out[i].Cluster; k < next && k >= 0; k++ {
-			out[i].breakable = out[i].breakable || breaks[k]
-		}
-	}
-	return out
 }
 
 // shaper and the faces keep what they have worked out, so only one text is set at a time.

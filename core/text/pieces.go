@@ -53,7 +53,9 @@ func (g *Glyph) kept() float64 {
 func (s *setter) begin(*line) { s.row = s.row[:0] }
 
 func (s *setter) glyph(v stood) {
-	v.g.outline(s.outlines(s.text.Runs[v.g.run].Colour), v.m)
+	if !s.wantCells { // who asks where letters are does not ask how they look
+		s.outlines(s.text.Runs[v.g.run].Colour).Append(s.book.outline(v.g), v.m)
+	}
 	if s.unit != "" || s.wantCells {
 		s.row = append(s.row, v)
 	}
@@ -125,14 +127,14 @@ func (c *cutter) glyph(v *stood) {
 	if v.ring == nil && v.at.X < p.At.X || v.ring != nil && g.level%2 == 1 {
 		p.At, p.Turn, p.Ring = v.at, v.turn, v.ring
 	}
-	p.To = c.mark(c.s.after(g))
+	p.To = c.mark(g.next)
 	for i := range p.Outlines {
 		if p.Outlines[i].Colour == colour {
-			g.outline(p.Outlines[i].Path, v.m)
+			p.Outlines[i].Path.Append(c.s.book.outline(g), v.m)
 			return
 		}
 	}
 	path := &geom.Path{}
-	g.outline(path, v.m)
+	path.Append(c.s.book.outline(g), v.m)
 	p.Outlines = append(p.Outlines, Outline{colour, path})
 }

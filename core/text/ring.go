@@ -154,7 +154,7 @@ func (s *setter) stack(glyphs []Glyph) {
 			k++
 		}
 		l := s.finish(glyphs[i:k], glyphs[i].run)
-		l.from, l.to = glyphs[i].Cluster, s.after(&glyphs[i])
+		l.from, l.to = glyphs[i].Cluster, glyphs[i].next
 		if glyphs[i].space {
 			l.glyphs, l.width = nil, 0
 			l.ascent, l.descent, l.height = l.ascent/2, l.descent/2, l.height/2
