@@ -2,6 +2,7 @@ package demo
 
 import (
 	"fmt"
+	"strings"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -26,7 +27,7 @@ func (m *maker) hollow(thread, words, family string, weight int, size, x, y floa
 
 // phrase is a line or two on a plate.
 func (m *maker) phrase(thread, words string, x, y, size float64, plate, colour string) *doc.Layer {
-	l := m.text(thread, words, words, "Nunito", 800, size, x, y, colour, 3)
+	l := m.text(thread, strings.ReplaceAll(words, "\n", " "), words, "Nunito", 800, size, x, y, colour, 3)
 	l.Text.Align, l.Text.LineHeight = doc.Left, 1.5
 	l.Text.Plate = &doc.Plate{Colour: plate, Padding: size * 0.2, Corner: size * 0.28}
 	return l

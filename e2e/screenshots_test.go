@@ -110,9 +110,15 @@ func TestScreenshots(t *testing.T) {
 	p.settled()
 	p.click(200, 520)
 	p.settled()
+	p.pressWord("Edit words")
+	p.key(kb.Home)
+	for range 4 {
+		p.key(kb.ArrowRight, chromedp.ModifierShift)
+	}
 	p.scrollTo("On a plate")
 	p.do(chromedp.Sleep(700e6))
 	p.shot("text-plate")
+	p.key(kb.Escape)
 	p.press(`[data-scene="0"]`)
 	p.settled()
 	p.click(850, 998)
@@ -121,9 +127,15 @@ func TestScreenshots(t *testing.T) {
 		p.do(chromedp.MouseClickXY(x, y, chromedp.ClickCount(2)))
 		p.settled()
 	}
+	p.pressWord("Edit words")
+	p.do(chromedp.KeyEvent(kb.Home))
+	for range 12 {
+		p.key(kb.ArrowRight, chromedp.ModifierShift)
+	}
 	p.scrollTo("On a ring")
 	p.do(chromedp.Sleep(700e6))
 	p.shot("text-ring")
+	p.key(kb.Escape)
 	p.open("/p/kite-day-opener")
 	p.settled()
 	// One scene on its clock, with its cascade, its cue, and the hitches of a bar.

@@ -58,7 +58,6 @@ func TestWordsStandOnAReadablePlate(t *testing.T) {
 	p.code("e8e0d0")
 	p.settled()
 	p.wait(`Number(document.querySelector('[data-contrast]').dataset.contrast) < 2`)
-	p.shot("plate")
 	p.pressWord("Make readable")
 	p.settled()
 	p.wait(`Number(document.querySelector('[data-contrast]').dataset.contrast) >= 4.5`)
@@ -103,7 +102,6 @@ func TestWordsGoRoundARingAndAreSplitAndJoined(t *testing.T) {
 	if len(quarters) != 4 || inner > 60 { // but for the tail of the Q
 		t.Errorf("letters by quarter %v, %d pixels within", quarters, inner)
 	}
-	p.shot("ring-text")
 	p.pressWord("Letters")
 	p.settled()
 	if n := differing(ring, p.page(640, 400), 60); n > 10 {

@@ -2,7 +2,7 @@
 // the font library for go build -modfile. The engine draws outlines alone, but the library also reads the sizes of PNG and JPEG
 // glyphs; without these two decoders it is 43 KB smaller to send. It sets all text as English; without the table of all other
 // languages it is 25 KB smaller, and without the tables of coloured and painted glyphs, and of layout
-// of Apple's own kind, another 60.
+// of Apple's own kind, another 60, and without variations and names another 30.
 package main
 
 import (

@@ -57,6 +57,7 @@ export function Writing({ view, size }: { view: View; size: { w: number; h: numb
   // Out of sight the field would be scrolled to, and the desk with it.
   const clamp = (v: number, to: number) => Math.max(0, Math.min(v, to - 24))
   const high = Math.min(Math.max(Math.hypot(foot[0] - top[0], foot[1] - top[1]), 8), 48)
+  const feet = shown.marked.map((q) => `M${toDesk(view, q[3])}L${toDesk(view, q[2])}`).join('')
   const line = `M${top}L${foot}`
 
   const onKeyDown = (e: React.KeyboardEvent) => {
@@ -88,7 +89,10 @@ export function Writing({ view, size }: { view: View; size: { w: number; h: numb
       <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden data-writing={thread}>
         <path d={path(shown.frame)} fill="none" stroke="#FFFDF8" strokeWidth="3" strokeOpacity="0.8" />
         <path d={path(shown.frame)} fill="none" stroke="#A8731A" strokeWidth="1" />
-        {shown.marked.map((q, i) => <path key={i} d={path(q)} fill="#C99A3B" fillOpacity="0.45" data-marked />)}
+        {shown.marked.map((q, i) => <path key={i} d={path(q)} fill="#C99A3B" fillOpacity="0.3" data-marked />)}
+        {/* The line below them is seen on any ground. */}
+        <path d={feet} fill="none" stroke="#FFFDF8" strokeWidth="4" strokeLinecap="round" />
+        <path d={feet} fill="none" stroke="#8A5B10" strokeWidth="1.8" strokeLinecap="round" />
         {anchor === caret && (
           <g key={`${caret} ${words.length}`} className="caret" data-caret={`${top} ${foot}`}>
             <path d={line} stroke="#FFFDF8" strokeWidth="4.5" strokeLinecap="round" />
