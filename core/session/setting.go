@@ -2,6 +2,7 @@ package session
 
 import (
 	"strings"
+	"unicode/utf8"
 
 	"github.com/go-json-experiment/json/jsontext"
 
@@ -38,6 +39,39 @@ func init() {
 			return nil, nil
 		}
 		return batch(list), nil
+	})
+	// Texts, or a stretch of one, become italic or bold, or cease to be where all of it is.
+	intent("text.toggle", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		What    string   `json:"what"` // italic, bold
+		From    int      `json:"from"` // as of text.style
+		To      int      `json:"to"`
+	}) (edit.Command, error) {
+		all, family := true, ""
+		list := s.layers(m, c.Threads)
+		for _, l := range list {
+			if l.Kind != doc.TextKind {
+				continue
+			}
+			at := 0
+			for _, r := range l.Text.Runs {
+				from := at
+				at += utf8.RuneCountInString(r.Text)
+				if c.To > 0 && (from >= c.To || at <= c.From) {
+					continue
+				}
+				family = r.Family
+				all = all && (c.What == "italic" && r.Italic || c.What == "bold" && r.Weight >= 600)
+			}
+		}
+		if family == "" {
+			return nil, nil
+		}
+		patch := map[string]any{"weight": s.fonts.Weight(family, map[bool]int{false: 700, true: 400}[all])}
+		if c.What == "italic" {
+			patch = map[string]any{"italic": nilIf(!all)}
+		}
+		return command("text.style", map[string]any{"ids": ids(list), "patch": patch, "from": c.From, "to": c.To}), nil
 	})
 	// Every stretch of the texts grows by some px, or shrinks.
 	intent("text.grow", func(s *Session, m Moment, c *struct {

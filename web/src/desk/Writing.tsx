@@ -6,7 +6,7 @@ import type { View } from '../engine/painter'
 import type { XY } from '../engine/types'
 import { run } from '../project/commands'
 import { desk, useDesk } from '../project/desk'
-import { compose, keepWords, markWords, placeOf, stepWords, stopWriting, typeWords, unitOf, wordsOf } from '../project/writing'
+import { compose, keepWords, markWords, placeOf, stepWords, stopWriting, toggleWords, typeWords, unitOf, wordsOf } from '../project/writing'
 import { toDesk } from './view'
 
 const steps = { ArrowUp: 'up', ArrowDown: 'down', Home: 'begin', End: 'end' } as const
@@ -73,6 +73,9 @@ export function Writing({ view, size }: { view: View; size: { w: number; h: numb
     } else if (control && (e.key.toLowerCase() === 'z' || e.key.toLowerCase() === 'y')) {
       e.preventDefault()
       stepWords(e.key.toLowerCase() === 'z' && !e.shiftKey)
+    } else if (control && (e.key.toLowerCase() === 'b' || e.key.toLowerCase() === 'i')) {
+      e.preventDefault()
+      toggleWords(e.key.toLowerCase() === 'b' ? 'bold' : 'italic')
     } else if (control && (e.key === 'ArrowUp' || e.key === 'ArrowDown')) {
       e.preventDefault()
       keepWords()

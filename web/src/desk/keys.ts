@@ -11,7 +11,7 @@ import { pasteHere } from './menus'
 import { choosePictures } from './pictures'
 import { pickTool } from './Rail'
 import { focusWords } from './Writing'
-import { startWriting } from '../project/writing'
+import { startWriting, toggleWords } from '../project/writing'
 
 export interface Shortcut { keys: string; does: string; group: string; run: (e: KeyboardEvent) => void }
 
@@ -106,6 +106,8 @@ export const shortcuts: Shortcut[] = [
   { group: 'Edit', keys: 'Ctrl+D', does: 'Duplicate', run: duplicateSelection },
   { group: 'Edit', keys: 'Delete', does: 'Delete: bars, or layers from this scene; on a row’s name, from all', run: remove },
   { group: 'Edit', keys: 'Backspace', does: 'Delete', run: remove },
+  { group: 'Edit', keys: 'Ctrl+B', does: 'Words bold, or no longer', run: () => toggleWords('bold') },
+  { group: 'Edit', keys: 'Ctrl+I', does: 'Words italic, or no longer', run: () => toggleWords('italic') },
   { group: 'Edit', keys: 'Ctrl+ArrowUp', does: 'Words larger by 1 px', run: () => grow(1) },
   { group: 'Edit', keys: 'Ctrl+ArrowDown', does: 'Words smaller by 1 px', run: () => grow(-1) },
   { group: 'Place', keys: 'ArrowLeft', does: 'Nudge by 1 px', run: () => nudge(-1, 0) },

@@ -1,5 +1,5 @@
 // The words of the selected texts and how they are set.
-import { AlignCenter, AlignJustify, AlignLeft, AlignRight } from 'lucide-react'
+import { AlignCenter, AlignJustify, AlignLeft, AlignRight, Italic } from 'lucide-react'
 import { useMemo } from 'react'
 import { engine } from '../engine/engine'
 import type { Run, Selected } from '../engine/types'
@@ -77,7 +77,12 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
           </>
         )}
         <Label>Weight</Label>
+        <div className="flex items-center gap-1">
         <Choice name="Weight" value={String(shared(runs.map((r) => r.weight)) ?? '')} of={weights.map((w) => ({ value: String(w), label: names[w] ?? String(w) }))} onSet={(v) => style({ weight: Number(v) })} />
+          <Sign name="Italic (Ctrl+I)" pressed={runs.length > 0 && runs.every((r) => r.italic)} disabled={!all.find((f) => f.name === family)?.italics?.length} className={runs.every((r) => r.italic) ? 'bg-brass-200' : 'hover:bg-sailcloth-200'} onClick={() => run('text.toggle', { threads, what: 'italic', ...stretch })}>
+            <Italic size={16} strokeWidth={1.5} />
+          </Sign>
+        </div>
       </div>
       <div className="mt-2 grid grid-cols-[56px_1fr_auto] items-center gap-x-2">
         <NumberField label="Size" name="Size" unit="px" min={1} max={4000} value={shared(runs.map((r) => r.size))} onSet={(v) => style({ size: v })} />

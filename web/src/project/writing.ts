@@ -2,7 +2,7 @@
 // stored and can be undone by itself.
 import { engine } from '../engine/engine'
 import type { Moment, WritingUnit } from '../engine/types'
-import { apply, draft, undo, redo } from './commands'
+import { apply, draft, redo, run, undo } from './commands'
 import { desk, fail, refreshDraft, say, set, toRest, useDesk } from './desk'
 import { grouped } from './steps'
 import { notice } from '../words'
@@ -119,6 +119,14 @@ export function stepWords(back: boolean) {
   let tail = 0
   while (tail < most - head && before[before.length - 1 - tail] === now[now.length - 1 - tail]) tail++
   set({ writing: { ...w, anchor: now.length - tail, caret: now.length - tail } })
+}
+
+/** Makes the selected texts, or the stretch that is marked, bold or italic, or no longer so. */
+export function toggleWords(what: 'bold' | 'italic') {
+  const w = desk().writing
+  keepWords()
+  const part = w && w.anchor !== w.caret ? { from: Math.min(w.anchor, w.caret), to: Math.max(w.anchor, w.caret) } : {}
+  run('text.toggle', { threads: desk().selection, what, ...part })
 }
 
 /** Leaves the words. A text without any goes. */
