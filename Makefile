@@ -26,8 +26,8 @@ ENGINE_FLAGS := -trimpath -gcflags=all=-l -gcflags=math= $(HOT:%=-gcflags=capsta
 engine:
 	@mkdir -p $(WEB)/public
 	@mkdir -p bin
-	GOROOT="$$($(GO) env GOROOT)" $(GO) run ./scripts/overlay
-	GOOS=js GOARCH=wasm $(GO) build -modfile bin/engine.mod -overlay bin/overlay.json -ldflags="-s -w" $(ENGINE_FLAGS) -o $(WASM) ./cmd/engine
+	$(GO) run ./scripts/trim
+	GOOS=js GOARCH=wasm $(GO) build -modfile bin/engine.mod -ldflags="-s -w" $(ENGINE_FLAGS) -o $(WASM) ./cmd/engine
 	cp "$$($(GO) env GOROOT)/lib/wasm/wasm_exec.js" $(WEB)/public/wasm_exec.js
 
 deps: $(WEB)/node_modules/.installed
@@ -68,7 +68,7 @@ fuzz:
 	$(GO) test -run '^$$' -fuzz FuzzBundle -fuzztime 60s -fuzzminimizetime 10x ./studio/bundle
 
 clean:
-	rm -rf bin $(WEB)/node_modules $(WEB)/dist/assets $(WEB)/dist/index.html $(WEB)/dist/engine.wasm.gz $(WASM) bin/overlay.json
+	rm -rf bin $(WEB)/node_modules $(WEB)/dist/assets $(WEB)/dist/index.html $(WEB)/dist/engine.wasm.gz $(WASM)
 
 screenshots: build    ## refresh docs/screenshots from the demo data
 	mkdir -p docs/screenshots

@@ -8,7 +8,7 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"capstan/core/doc"
-	"capstan/core/typeface/typefacetest"
+	"capstan/demo/fonttest"
 	"capstan/studio/media"
 )
 
@@ -27,7 +27,7 @@ func TestAFontOfOnesOwnIsAddedAndUsed(t *testing.T) {
 	p.settled()
 	dir := t.TempDir()
 	file, broken := filepath.Join(dir, "quill.ttf"), filepath.Join(dir, "broken.ttf")
-	data := typefacetest.Quill(t, 0)
+	data := fonttest.Quill(t, 0)
 	for name, b := range map[string][]byte{file: data, broken: data[:len(data)/3]} {
 		if err := os.WriteFile(name, b, 0o644); err != nil {
 			t.Fatal(err)

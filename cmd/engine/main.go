@@ -17,6 +17,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/session"
+	"capstan/core/sum"
 	"capstan/core/words"
 )
 
@@ -145,6 +146,7 @@ func main() {
 	on("writingStep", func(a []js.Value) (any, error) {
 		return s.WritingStep(moment(a[0]), a[1].String(), a[2].Int(), a[3].String()), nil
 	})
+	on("sum", func(a []js.Value) (any, error) { return sum.Read(a[0].String(), a[1].Float(), a[2].String()) })
 	on("combining", func(a []js.Value) (any, error) { return s.CombiningView(moment(a[0]), list(a[1]), a[2].String()), nil })
 	on("lookOf", func(a []js.Value) (any, error) { return s.LookOf(moment(a[0]), a[1].String()), nil })
 	on("tones", func(a []js.Value) (any, error) { return session.Tones(a[0].String()), nil })

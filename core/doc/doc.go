@@ -110,6 +110,12 @@ type Cue struct {
 	Wait int64  `json:"wait,omitzero"` // ms
 }
 
+// Axes of guides.
+const (
+	Upright = "upright"
+	Level   = "level"
+)
+
 // Guide is a line that layers snap to; it is never exported.
 type Guide struct {
 	Axis string  `json:"axis"` // upright or level

@@ -14,7 +14,7 @@ func copyIDs(s *doc.Scene, layers []*doc.Layer, seed string, keepThreads bool, b
 	hung := map[*doc.Move]int64{} // to its resolved begin
 	doc.Walk(layers, func(l, _ *doc.Layer) bool {
 		if !keepThreads {
-			l.Thread = derive(seed+"/thread", l.ID)
+			l.Thread = CopyThread(seed, l.ID)
 		}
 		for _, m := range l.Moves {
 			m.Continues = ""

@@ -2,6 +2,7 @@ package edit
 
 import (
 	"slices"
+	"sort"
 
 	"github.com/go-json-experiment/json/jsontext"
 
@@ -95,5 +96,5 @@ func (e *editor) cue(scene, id string) (*doc.Scene, int, error) {
 }
 
 func sortCues(s *doc.Scene) {
-	slices.SortStableFunc(s.Cues, func(a, b doc.Cue) int { return int(a.At - b.At) })
+	sort.SliceStable(s.Cues, func(i, k int) bool { return s.Cues[i].At < s.Cues[k].At })
 }

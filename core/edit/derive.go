@@ -14,6 +14,9 @@ func derive(seed, id string) string {
 	return strings.ToLower(base32.StdEncoding.EncodeToString(h[:])[:12])
 }
 
+// CopyThread is the thread that a copy of a layer gets by layer.duplicate with a seed.
+func CopyThread(seed, id string) string { return derive(seed+"/thread", id) }
+
 // sha256 is SHA-256 (FIPS 180-4, section 6.2). The standard library's brings a cryptographic module of 55 KB into the engine,
 // for ids that nobody attacks.
 func sha256(s string) (sum [32]byte) {

@@ -130,6 +130,22 @@ func (p *Player) Quad(id string) (corners [4]geom.Point, pivot geom.Point, ok bo
 	return
 }
 
+// EachPlaced calls f with every layer that is drawn as it was last placed: with the corners of its box on the page, from its own upper
+// left clockwise, and its outer groups first.
+func (p *Player) EachPlaced(f func(l *doc.Layer, corners [4]geom.Point, chain []string)) {
+	for i := range p.nodes {
+		n := &p.nodes[i]
+		if n.layer == nil || n.kind != leafNode && n.kind != groupNode && n.kind != textNode {
+			continue
+		}
+		var c [4]geom.Point
+		for k, q := range n.layer.box.Corners() {
+			c[k] = n.m.Apply(q)
+		}
+		f(n.layer.doc, c, chain(n.layer))
+	}
+}
+
 // Axes returns the map from a layer's own axes to the page, and from those its place is in, as it was last
 // placed; false when it is not drawn.
 func (p *Player) Axes(id string) (own, outer geom.Matrix, ok bool) {

@@ -38,8 +38,10 @@ func init() {
 		if len(list) == 0 {
 			return nil, nil
 		}
-		d := math.Round(float64(s.doc.Film.Width) / 60)
-		return command("layer.duplicate", map[string]any{"ids": ids(list), "seed": s.id(), "dx": d, "dy": d}), nil
+		d := s.nextOffset(m, list)
+		seed := s.id()
+		s.copied = copied{seed, ids(list)}
+		return command("layer.duplicate", map[string]any{"ids": ids(list), "seed": seed, "dx": d.X, "dy": d.Y}), nil
 	})
 	intent("group", func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		sc := s.scene(m)

@@ -2,6 +2,7 @@ package session
 
 import (
 	"slices"
+	"sort"
 
 	"capstan/core/doc"
 	"capstan/core/frame"
@@ -38,7 +39,7 @@ func (s *Session) FamiliesWanted() []string {
 			return true
 		})
 	}
-	slices.Sort(out)
+	sort.Strings(out)
 	return out
 }
 

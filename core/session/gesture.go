@@ -10,6 +10,7 @@ import (
 	"capstan/core/geom"
 	"capstan/core/pen"
 	"capstan/core/shape"
+	"capstan/core/snap"
 	"capstan/core/words"
 )
 
@@ -44,6 +45,10 @@ type gesture struct {
 	targets []geom.Point  // on the page, to snap to
 	drawn   []pen.Contour // as they are drafted
 	path    string        // stands for drawn in the draft
+
+	field  *snap.Field // what layers snap to
+	seed   string      // of copies that are dragged off
+	copies *copied     // what the drag has come to, where it is copies
 }
 
 // grip is one layer held by a gesture, as it was when the gesture began.
@@ -75,7 +80,7 @@ const (
 // handle for a shape.
 func (s *Session) Begin(kind string, m Moment, threads []string, handle, move string, at geom.Point) error {
 	s.stand(m)
-	g := &gesture{kind: kind, handle: handle, from: at, scene: s.sceneIndex(m)}
+	g := &gesture{kind: kind, handle: handle, from: at, scene: s.sceneIndex(m), seed: s.id()}
 	sc := s.scene(m)
 	for _, l := range outermost(sc, s.layers(m, threads)) {
 		own, outer, ok := s.player.Axes(l.ID)
@@ -108,6 +113,9 @@ func (s *Session) Begin(kind string, m Moment, threads []string, handle, move st
 		if err := s.takePoints(g, sc); err != nil {
 			return err
 		}
+	}
+	if kind == DragLayers || kind == DragSize {
+		g.field = s.field(g)
 	}
 	g.last = angle(g.grips[0].onPage, at)
 	s.gesture = g
@@ -195,6 +203,9 @@ func (s *Session) End() edit.Command {
 	if g.drawn != nil {
 		return setPath(g.grips[0].layer.ID, pen.Path(g.drawn))
 	}
+	if g.copies != nil {
+		s.copied = *g.copies
+	}
 	return g.command
 }
 
@@ -215,6 +226,16 @@ func (g *gesture) drag(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 			d.X = 0
 		}
 	}
+	d, marks := g.snapMove(d, mod)
+	if mod.Alt {
+		list := make([]string, len(g.grips))
+		for i, gr := range g.grips {
+			list[i] = gr.layer.ID
+		}
+		g.copies = &copied{g.seed, list}
+		return command("layer.duplicate", map[string]any{"ids": list, "seed": g.seed, "dx": d.X, "dy": d.Y}), said(Readout{Words: fmt.Sprintf("a copy, %+.0f, %+.0f", d.X, d.Y)}, marks)
+	}
+	g.copies = nil
 	var list []map[string]any
 	for _, gr := range g.grips {
 		in := d
@@ -223,7 +244,7 @@ func (g *gesture) drag(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 		}
 		list = append(list, placeOf(gr.layer.ID, map[string]any{"x": gr.layer.Place.X + in.X, "y": gr.layer.Place.Y + in.Y}))
 	}
-	return setPlaces(list), Readout{Words: fmt.Sprintf("%+.0f, %+.0f", d.X, d.Y)}
+	return setPlaces(list), said(Readout{Words: fmt.Sprintf("%+.0f, %+.0f", d.X, d.Y)}, marks)
 }
 
 func (g *gesture) turn(at geom.Point, mod Modifiers) (edit.Command, Readout) {
@@ -306,6 +327,7 @@ func (g *gesture) size(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 			kx, ky = k, k
 		}
 	}
+	kx, ky, marks := g.snapSize(&gr, kx, ky, keep, fixed, mod)
 	shift := fixed.Sub(geom.Point{X: kx * fixed.X, Y: ky * fixed.Y})
 	local := gr.own
 	if o, ok := gr.outer.Inverse(); ok {
@@ -315,7 +337,7 @@ func (g *gesture) size(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 	c := command("layer.scale", map[string]any{
 		"id": l.ID, "kx": kx, "ky": ky, "x": l.Place.X + by.X, "y": l.Place.Y + by.Y,
 	})
-	return c, Readout{Words: fmt.Sprintf("%.0f × %.0f", w*kx, h*ky)}
+	return c, said(Readout{Words: fmt.Sprintf("%.0f × %.0f", w*kx, h*ky)}, marks)
 }
 
 // wrap gives a text a width to break its lines at. The side that is not dragged stays.

@@ -2,7 +2,7 @@ package session
 
 import (
 	"slices"
-	"strings"
+	"sort"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -26,14 +26,9 @@ func (s *Session) ownFonts() []OwnFont {
 			out = append(out, OwnFont{hash, m.Family, m.Weight, m.Italic, m.Stays})
 		}
 	}
-	slices.SortFunc(out, func(a, b OwnFont) int {
-		if c := strings.Compare(a.Family, b.Family); c != 0 {
-			return c
-		}
-		if c := a.Weight - b.Weight; c != 0 {
-			return c
-		}
-		return strings.Compare(a.Hash, b.Hash)
+	sort.Slice(out, func(i, k int) bool {
+		a, b := out[i], out[k]
+		return a.Family < b.Family || a.Family == b.Family && (a.Weight < b.Weight || a.Weight == b.Weight && a.Hash < b.Hash)
 	})
 	return out
 }

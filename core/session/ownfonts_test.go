@@ -5,7 +5,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/session"
-	"capstan/core/typeface/typefacetest"
+	"capstan/demo/fonttest"
 )
 
 // A document's own font is wanted until it is added, sets its words then, and is gone with the document.
@@ -26,7 +26,7 @@ func TestFontsOfADocumentsOwnComeAndGoWithIt(t *testing.T) {
 		t.Fatalf("wanted: %v", list)
 	}
 	without := shotOf(t, s, rest)
-	if err := s.AddOwnFont(hash, typefacetest.Quill(t, 0)); err != nil {
+	if err := s.AddOwnFont(hash, fonttest.Quill(t, 0)); err != nil {
 		t.Fatal(err)
 	}
 	if err := s.Recompile(); err != nil {

@@ -39,6 +39,7 @@ type Session struct {
 	pen       *drawing
 	lastPlate *doc.Plate // that was taken away last
 	written   written
+	copied    copied              // by the last duplicate
 	drafts    int                 // of paths whose points were dragged: each has a name of its own
 	last      map[string]lastUsed // by kind and effect of a move
 	id        func() string

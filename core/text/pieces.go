@@ -1,7 +1,7 @@
 package text
 
 import (
-	"slices"
+	"sort"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -63,7 +63,9 @@ func (s *setter) glyph(v stood) {
 
 // end cuts the line into units in the order in which they are read: where letters run to the left, from the right.
 func (s *setter) end(l *line) {
-	slices.SortStableFunc(s.row, func(a, b stood) int { return a.g.Cluster - b.g.Cluster })
+	if !sort.SliceIsSorted(s.row, func(i, k int) bool { return s.row[i].g.Cluster < s.row[k].g.Cluster }) {
+		sort.SliceStable(s.row, func(i, k int) bool { return s.row[i].g.Cluster < s.row[k].g.Cluster })
+	}
 	if s.wantCells {
 		s.cellsOf(l)
 	}

@@ -9,7 +9,7 @@ import (
 	"net/http"
 	"testing"
 
-	"capstan/core/typeface/typefacetest"
+	"capstan/demo/fonttest"
 	"capstan/library"
 )
 
@@ -43,7 +43,7 @@ func unlike(a, b image.Image) (n int) {
 // it has. Another project with a font of the same name keeps its own.
 func TestAFontOfOnesOwnSetsItsProject(t *testing.T) {
 	s := start(t)
-	status, v := s.ask("POST", "/api/fonts?name=quill.ttf", typefacetest.Quill(t, 0))
+	status, v := s.ask("POST", "/api/fonts?name=quill.ttf", fonttest.Quill(t, 0))
 	if status != 201 {
 		t.Fatalf("%d %v", status, v)
 	}
@@ -104,10 +104,10 @@ func TestAFontOfOnesOwnSetsItsProject(t *testing.T) {
 // A font whose maker allows that it is shown alone is used here and left out of bundles; one that may not be in documents is refused.
 func TestWhatAMakerAllowsIsKept(t *testing.T) {
 	s := start(t)
-	if status, v := s.ask("POST", "/api/fonts?name=quill.ttf", typefacetest.Quill(t, 2)); status != 422 || code(v) != "font.restricted" {
+	if status, v := s.ask("POST", "/api/fonts?name=quill.ttf", fonttest.Quill(t, 2)); status != 422 || code(v) != "font.restricted" {
 		t.Errorf("%d %v", status, v)
 	}
-	_, v := s.ask("POST", "/api/fonts?name=quill.ttf", typefacetest.Quill(t, 4))
+	_, v := s.ask("POST", "/api/fonts?name=quill.ttf", fonttest.Quill(t, 4))
 	hash := v["hash"].(string)
 	if v["media"].(map[string]any)["stays"] != true {
 		t.Fatalf("taken in as %v", v)
@@ -152,7 +152,7 @@ func TestAFontCalledAsOneThatShips(t *testing.T) {
 
 func TestWhatIsNoFontIsRefusedInWords(t *testing.T) {
 	s := start(t)
-	quill := typefacetest.Quill(t, 0)
+	quill := fonttest.Quill(t, 0)
 	for name, c := range map[string]struct {
 		data []byte
 		code string

@@ -19,8 +19,8 @@ import (
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/words"
-	"capstan/studio/media"
 	"capstan/studio/aside"
+	"capstan/studio/media"
 
 	"github.com/glebarez/sqlite"
 	"gorm.io/gorm"

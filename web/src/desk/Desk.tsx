@@ -17,7 +17,7 @@ import { Points } from './Points'
 import { largeView, toPage, viewOf } from './view'
 
 type Drag =
-  | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string; copy: boolean }
+  | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string }
   | { kind: 'gesture'; x: number; y: number; parted?: boolean }
   | { kind: 'pen'; x: number; y: number }
   | { kind: 'words'; x: number; y: number; unit: WritingUnit; from: [number, number] }
@@ -172,7 +172,7 @@ export function Desk() {
     }
     if (e.shiftKey) select(d.selection.includes(hit) ? d.selection.filter((t) => t !== hit) : [...d.selection, hit], inside)
     else if (!d.selection.includes(hit)) select([hit], inside)
-    drag.current = { kind: 'press', x, y, page, threads: desk().selection, inside, copy: e.altKey }
+    drag.current = { kind: 'press', x, y, page, threads: desk().selection, inside }
   }
 
   const onPointerMove = (e: React.PointerEvent) => {
@@ -259,8 +259,11 @@ export function Desk() {
     if (g.kind === 'gesture') {
       set({ dragging: false, snap: [] })
       const command = engine.end()
-      if (command) apply(command)
-      else engine.clearDraft()
+      const before = new Set(desk().rows.map((r) => r.thread))
+      if (command && apply(command)) {
+        if ((command as { op: string }).op === 'layer.duplicate') selectNew(before)
+      }
+      else if (!command) engine.clearDraft()
     } else if (g.kind === 'marquee' && edited()) {
       if (far) selectPointsIn(g.page, page, e.shiftKey)
       else if (desk().points.length) set({ points: [] })

@@ -27,9 +27,28 @@ export function Overlay({ overlay, ghosts, view, size, onGesture }: { overlay: O
       <Ghosts ghosts={ghosts} view={view} />
       {overlay.paths.map((p) => <MotionPath key={p.move} path={p} view={view} onGesture={onGesture} />)}
       {overlay.boxes.map((b) => <Brackets key={b.thread} box={b} view={view} handles={single && !b.locked} quiet={dragging} onGesture={onGesture} />)}
+      <SnapLines view={view} />
       <Rings rings={overlay.rings} view={view} quiet={dragging} onGesture={onGesture} />
       {overlay.gradient && <Gradient line={overlay.gradient} view={view} quiet={dragging} onGesture={onGesture} />}
     </svg>
+  )
+}
+
+/** What a drag has snapped to. */
+function SnapLines({ view }: { view: View }) {
+  const snap = useDesk((d) => d.snap)
+  if (!snap.length) return null
+  // Short bars at both ends tell a gap or a size from an edge that goes on.
+  const d = snap.map(([x0, y0, x1, y1]) => {
+    const [a, b] = [toDesk(view, [x0, y0]), toDesk(view, [x1, y1])]
+    const [nx, ny] = x0 === x1 ? [4, 0] : [0, 4]
+    return `M${a}L${b}M${a[0] - nx} ${a[1] - ny}L${a[0] + nx} ${a[1] + ny}M${b[0] - nx} ${b[1] - ny}L${b[0] + nx} ${b[1] + ny}`
+  }).join('')
+  return (
+    <g data-snapped={snap.length}>
+      <path d={d} fill="none" stroke="#FFFDF8" strokeWidth="3" strokeOpacity="0.85" />
+      <path d={d} fill="none" stroke="#A8731A" strokeWidth="1.2" />
+    </g>
   )
 }
 

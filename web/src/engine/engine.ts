@@ -189,6 +189,8 @@ export const engine = {
   writingAt: (m: Moment, thread: string, x: number, y: number, unit: WritingUnit, slack: number) => call<[number, number] | null>('writingAt', m, thread, x, y, unit, slack),
   /** Where a caret goes from a place. */
   writingStep: (m: Moment, thread: string, at: number, to: 'up' | 'down' | 'begin' | 'end') => call<number>('writingStep', m, thread, at, to),
+  /** Works out what is typed where a number is wanted: a sum, with lengths, and shares of whole. */
+  sum: (text: string, whole: number, unit: string) => call<number>('sum', text, whole, unit),
   combining: (m: Moment, threads: string[], how: string) => call<Combining>('combining', m, threads, how),
   /** A drawn path with its points in plain numbers; desk/outline.ts reads them. */
   outlineOf: (m: Moment, thread: string) => new Float64Array(call<Uint8Array>('outlineOf', m, thread).buffer),

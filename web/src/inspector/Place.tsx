@@ -3,13 +3,15 @@ import { BringToFront, Copy, Group as GroupIcon, SendToBack, StepBack, StepForwa
 import type { ReactNode } from 'react'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
-import { desk, select, selectNew } from '../project/desk'
+import { desk, select, selectNew, useDesk } from '../project/desk'
 import { Button, NumberField, Section, Sign } from '../ui/controls'
+import { Arrange } from './Arrange'
 import { Copies } from './Copies'
 import { shared } from './Look'
 
 export function Place({ selected }: { selected: Selected[] }) {
   const threads = selected.map((s) => s.layer.thread)
+  const film = useDesk((d) => d.film)
   const place = (args: object) => run('place', { threads, ...args })
   const box = (i: number) => shared(selected.map((s) => Math.round(s.box[i] * 100) / 100))
   const one = selected.length === 1 ? selected[0] : null
@@ -20,10 +22,10 @@ export function Place({ selected }: { selected: Selected[] }) {
   return (
     <Section title="Place">
       <div className="grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-1.5">
-        <NumberField label="Across" name="Across: middle, from the left" value={box(0)} onSet={(x) => place({ x })} />
-        <NumberField label="Down" name="Down: middle, from the top" value={box(1)} onSet={(y) => place({ y })} />
-        <NumberField label="Wide" name="Wide" min={1} value={box(2)} onSet={(w) => place({ w })} />
-        <NumberField label="High" name="High" min={1} value={box(3)} onSet={(h) => place({ h })} />
+        <NumberField label="Across" name="Across: middle, from the left" value={box(0)} whole={film?.width} onSet={(x) => place({ x })} />
+        <NumberField label="Down" name="Down: middle, from the top" value={box(1)} whole={film?.height} onSet={(y) => place({ y })} />
+        <NumberField label="Wide" name="Wide" min={1} value={box(2)} whole={film?.width} onSet={(w) => place({ w })} />
+        <NumberField label="High" name="High" min={1} value={box(3)} whole={film?.height} onSet={(h) => place({ h })} />
         <NumberField label="Turn" name="Turn" unit="°" digits={1} value={shared(selected.map((s) => s.layer.place.turn ?? 0))} onSet={(turn) => place({ turn })} />
         {one?.now && (
           <span className="col-span-2 whitespace-nowrap font-mono text-[11px] font-semibold text-brass-700" title="Where it is at this time">
@@ -59,6 +61,7 @@ export function Place({ selected }: { selected: Selected[] }) {
           <Button className="!px-1" title="Covers the page where it lies in the order" onClick={() => run('ground.cover', { threads })}>Cover the page</Button>
         </div>
       )}
+      <Arrange threads={threads} />
       <Copies key={threads.join()} selected={selected} />
     </Section>
   )

@@ -1,5 +1,8 @@
 // Small controls that every part of the page uses.
+import { engine } from '../engine/engine'
+import { fail } from '../project/desk'
 import { grouped } from '../project/steps'
+import { fault } from '../words'
 import { useEffect, useId, useRef, useState, type ButtonHTMLAttributes, type ReactNode } from 'react'
 
 type Look = 'plain' | 'main' | 'quiet' | 'danger'
@@ -38,9 +41,9 @@ export function Label({ children, htmlFor, className = '' }: { children: ReactNo
 
 const field = 'h-[26px] w-full min-w-0 rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 hover:border-ink-500 focus:border-brass-600 focus:bg-paper focus:outline-none disabled:opacity-45'
 
-/** A number with its unit. Enter or leaving it sets it, Escape gives the old one back, arrow keys step. */
-export function NumberField({ label, name, value, unit = '', digits = 0, step = 1, min = -1e6, max = 1e6, disabled, onSet }: {
-  label?: string; name: string; value: number | null; unit?: string; digits?: number; step?: number; min?: number; max?: number
+/** A number with its unit, typed as a number or a sum; whole is what 100 % of it are. Enter or leaving it sets it, Escape gives the old one back, arrow keys step. */
+export function NumberField({ label, name, value, unit = '', digits = 0, step = 1, min = -1e6, max = 1e6, whole = 0, disabled, onSet }: {
+  label?: string; name: string; value: number | null; unit?: string; digits?: number; step?: number; min?: number; max?: number; whole?: number
   disabled?: boolean; onSet: (v: number) => void
 }) {
   const id = useId()
@@ -50,8 +53,18 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
   const commit = (raw: string) => {
     setText(null)
     setBad(false)
-    const v = Number.parseFloat(raw.replace(',', '.'))
-    if (Number.isFinite(v) && raw.trim() !== shown) onSet(Math.min(max, Math.max(min, v)))
+    if (raw.trim() === shown || raw.trim() === '') return
+    const v = read(raw)
+    if (v === null) fail(new Error(fault('sum.unreadable', raw.trim())))
+    else onSet(Math.min(max, Math.max(min, v)))
+  }
+  const read = (raw: string): number | null => {
+    try {
+      return engine.sum(raw, whole, unit)
+    } catch {
+      const v = Number(raw.replace(',', '.')) // before the engine is there, numbers alone
+      return raw.trim() !== '' && Number.isFinite(v) ? v : null
+    }
   }
   return (
     <>
@@ -65,7 +78,7 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
           onFocus={(e) => e.currentTarget.select()}
           onChange={(e) => {
             setText(e.target.value)
-            setBad(e.target.value.trim() !== '' && !Number.isFinite(Number.parseFloat(e.target.value.replace(',', '.'))))
+            setBad(e.target.value.trim() !== '' && read(e.target.value) === null)
           }}
           onBlur={(e) => text !== null && commit(e.target.value)}
           onKeyDown={(e) => {
@@ -74,7 +87,7 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
             if (e.key === 'Escape') { setText(null); setBad(false); e.currentTarget.blur() }
             if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
               e.preventDefault()
-              const from = Number.parseFloat((text ?? shown).replace(',', '.')) || 0
+              const from = read(text ?? shown) ?? 0
               const by = step * (e.shiftKey ? 10 : 1) * (e.key === 'ArrowUp' ? 1 : -1)
               setText(null)
               grouped(name, () => onSet(Math.min(max, Math.max(min, Number((from + by).toFixed(Math.max(digits, 3)))))))

@@ -1,5 +1,5 @@
-// Package typefacetest makes font files for tests, of the fonts that ship.
-package typefacetest
+// Package fonttest makes font files for tests, of the fonts that ship.
+package fonttest
 
 import (
 	"bytes"

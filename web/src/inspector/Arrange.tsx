@@ -1,0 +1,64 @@
+// Edges, gaps, sizes and sides of the selected layers.
+import { AlignCenterHorizontal, AlignCenterVertical, AlignEndHorizontal, AlignEndVertical, AlignHorizontalDistributeCenter, AlignHorizontalSpaceBetween, AlignStartHorizontal, AlignStartVertical, AlignVerticalDistributeCenter, AlignVerticalSpaceBetween, FlipHorizontal2, FlipVertical2, RotateCcwSquare, RotateCwSquare } from 'lucide-react'
+import { useState, type ReactNode } from 'react'
+import { run } from '../project/commands'
+import { Button, Choice, Label, NumberField, Sign } from '../ui/controls'
+
+const towards = [{ value: 'selection', label: 'each other' }, { value: 'first', label: 'the first selected' }, { value: 'page', label: 'the page' }, { value: 'safe', label: 'the safe area' }] as const
+type Towards = (typeof towards)[number]['value']
+
+export function Arrange({ threads }: { threads: string[] }) {
+  const several = threads.length > 1
+  const [chosen, setTo] = useState<Towards>('selection')
+  const to = several ? chosen : chosen === 'safe' ? 'safe' : 'page'
+  const [gap, setGap] = useState<number | null>(null)
+  const icon = { size: 17, strokeWidth: 1.5 }
+  const act = (name: string, sign: ReactNode, f: () => void) => <Sign key={name} name={name} className="hover:bg-sailcloth-200" onClick={f}>{sign}</Sign>
+  const align = (edge: string) => () => run('align', { threads, edge, to })
+  const distribute = (args: object) => () => run('distribute', { threads, ...args })
+  return (
+    <div className="mt-2 border-t border-sailcloth-300 pt-2">
+      <div className="grid grid-cols-[56px_1fr] items-center gap-x-2">
+        <Label>Align to</Label>
+        <Choice name="Align to" value={to} of={towards.filter((t) => several || t.value === 'page' || t.value === 'safe')} onSet={setTo} />
+      </div>
+      <div className="-mx-1 mt-1 flex flex-wrap items-center justify-between" role="toolbar" aria-label="Align">
+        {act('Left edges', <AlignStartVertical {...icon} />, align('left'))}
+        {act('Middles, across', <AlignCenterVertical {...icon} />, align('centre'))}
+        {act('Right edges', <AlignEndVertical {...icon} />, align('right'))}
+        {act('Upper edges', <AlignStartHorizontal {...icon} />, align('top'))}
+        {act('Middles, down', <AlignCenterHorizontal {...icon} />, align('middle'))}
+        {act('Lower edges', <AlignEndHorizontal {...icon} />, align('bottom'))}
+      </div>
+      {several && (
+        <>
+          <div className="-mx-1 flex flex-wrap items-center justify-between" role="toolbar" aria-label="Distribute">
+            {act('Equal gaps, across', <AlignHorizontalSpaceBetween {...icon} />, distribute({}))}
+            {act('Equal gaps, down', <AlignVerticalSpaceBetween {...icon} />, distribute({ down: true }))}
+            {act('Equal steps of middles, across', <AlignHorizontalDistributeCenter {...icon} />, distribute({ centres: true }))}
+            {act('Equal steps of middles, down', <AlignVerticalDistributeCenter {...icon} />, distribute({ down: true, centres: true }))}
+            <span className="flex w-[88px] items-center gap-1.5">
+              <NumberField label="Gap" name="Gap, px: across when it is typed" unit="px" value={gap} onSet={(v) => { setGap(v); distribute({ gap: v })() }} />
+            </span>
+          </div>
+          <div className="mt-1 grid grid-cols-3 gap-1.5">
+            <Button className="!px-1" title="As wide as the first selected" onClick={() => run('same', { threads, what: 'width' })}>Same width</Button>
+            <Button className="!px-1" title="As high as the first selected" onClick={() => run('same', { threads, what: 'height' })}>Height</Button>
+            <Button className="!px-1" title="As wide and as high as the first selected" onClick={() => run('same', { threads, what: 'both' })}>Both</Button>
+          </div>
+          <div className="mt-1.5 grid grid-cols-3 gap-1.5">
+            <Button className="!px-1" title="Places go a tenth further from the middle; sizes stay" onClick={() => run('spread.apart', { threads, by: 1.1 })}>Spread</Button>
+            <Button className="!px-1" title="Places come a tenth nearer to the middle; sizes stay" onClick={() => run('spread.apart', { threads, by: 1 / 1.1 })}>Gather</Button>
+            <Button className="!px-1" title="What lies behind comes to the front, among these layers" onClick={() => run('order.reverse', { threads })}>Reverse</Button>
+          </div>
+        </>
+      )}
+      <div className="-mx-1 mt-1 flex items-center" role="toolbar" aria-label="Turn and turn over">
+        {act('Turn over, left to right', <FlipHorizontal2 {...icon} />, () => run('flip', { threads }))}
+        {act('Turn over, top to bottom', <FlipVertical2 {...icon} />, () => run('flip', { threads, down: true }))}
+        {act('A quarter turn anticlockwise', <RotateCcwSquare {...icon} />, () => run('turn.by', { threads, degrees: -90 }))}
+        {act('A quarter turn clockwise', <RotateCwSquare {...icon} />, () => run('turn.by', { threads, degrees: 90 }))}
+      </div>
+    </div>
+  )
+}
