@@ -36,7 +36,8 @@ type gesture struct {
 	from    geom.Point
 	scene   int
 	grips   []grip
-	turned  float64 // degrees since the begin, full turns counted
+	about   geom.Point // on the page, that turning goes about
+	turned  float64    // degrees since the begin, full turns counted
 	last    float64
 	command edit.Command
 
@@ -117,7 +118,11 @@ func (s *Session) Begin(kind string, m Moment, threads []string, handle, move st
 	if kind == DragLayers || kind == DragSize {
 		g.field = s.field(g)
 	}
-	g.last = angle(g.grips[0].onPage, at)
+	g.about = g.grips[0].onPage
+	if len(g.grips) > 1 {
+		g.about = g.around().Centre()
+	}
+	g.last = angle(g.about, at)
 	s.gesture = g
 	return nil
 }
@@ -249,7 +254,7 @@ func (g *gesture) drag(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 
 func (g *gesture) turn(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 	first := g.grips[0]
-	now := angle(first.onPage, at)
+	now := angle(g.about, at)
 	step := now - g.last
 	for step > 180 {
 		step -= 360
@@ -260,6 +265,10 @@ func (g *gesture) turn(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 	g.last = now
 	g.turned += step
 	by := g.turned
+	if len(g.grips) > 1 {
+		step := map[bool]float64{false: 0.1, true: 15}[mod.Shift]
+		return g.turnTogether(math.Round(by/step) * step)
+	}
 	if mod.Shift {
 		by = math.Round((first.layer.Place.Turn+by)/15)*15 - first.layer.Place.Turn
 	} else {
@@ -285,6 +294,9 @@ func proportional(l *doc.Layer) bool {
 }
 
 func (g *gesture) size(at geom.Point, mod Modifiers) (edit.Command, Readout) {
+	if len(g.grips) > 1 {
+		return g.sizeTogether(at, mod)
+	}
 	gr := g.grips[0]
 	l := gr.layer
 	inv, ok := gr.own.Inverse()
@@ -295,6 +307,10 @@ func (g *gesture) size(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 	w, h := gr.box.W(), gr.box.H()
 	fixed := gr.box.Centre()
 	nw, nh := w, h
+	middle := fixed
+	if mod.Alt { // from the middle: both sides go
+		d = d.Mul(2)
+	}
 	for _, c := range g.handle {
 		switch c {
 		case 'e':
@@ -306,6 +322,9 @@ func (g *gesture) size(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 		case 'n':
 			nh, fixed.Y = h-d.Y, gr.box.Max.Y
 		}
+	}
+	if mod.Alt {
+		fixed = middle
 	}
 	nw, nh = math.Max(nw, 1), math.Max(nh, 1)
 	if roomy(l) {

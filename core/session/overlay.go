@@ -9,6 +9,7 @@ import (
 // Overlay is what is drawn over the page for the selection, in page px.
 type Overlay struct {
 	Boxes    []Box         `json:"boxes"`
+	Around   *Box          `json:"around,omitzero"` // of several: upright, around all that are not locked
 	Paths    []Path        `json:"paths"`
 	Gradient *GradientLine `json:"gradient,omitzero"` // of the fill of a single layer
 	Rings    []Ring        `json:"rings"`             // of the shape of a single layer
@@ -52,6 +53,7 @@ func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 		v.Gradient = s.lineOf(m, list[0])
 		v.Rings = s.ringsOf(list[0])
 	}
+	all, free := geom.EmptyBox(), 0
 	for _, l := range list {
 		corners, pivot, ok := s.player.Quad(l.ID)
 		if ok {
@@ -67,6 +69,10 @@ func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 				b.Corners[i] = pair(c)
 			}
 			v.Boxes = append(v.Boxes, b)
+			if !l.Locked {
+				all = all.Union(boxOf(corners))
+				free++
+			}
 		}
 		for _, mv := range l.Moves {
 			if mv.Kind == doc.MotionPath {
@@ -74,6 +80,12 @@ func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 					v.Paths = append(v.Paths, p)
 				}
 			}
+		}
+	}
+	if free > 1 {
+		v.Around = &Box{Kind: doc.Group, Pivot: pair(all.Centre())}
+		for i, c := range all.Corners() {
+			v.Around.Corners[i] = pair(c)
 		}
 	}
 	return v

@@ -79,10 +79,7 @@ func (g *gesture) snapMove(d geom.Point, mod Modifiers) (geom.Point, []snap.Mark
 	if g.field == nil || mod.Free || mod.Reach <= 0 {
 		return d, nil
 	}
-	b := geom.EmptyBox()
-	for i := range g.grips {
-		b = b.Union(g.grips[i].pageBox())
-	}
+	b := g.around()
 	b = geom.Box{Min: b.Min.Add(d), Max: b.Max.Add(d)}
 	by, marks := g.field.Move(b, mod.Reach)
 	if mod.Shift && d.X == 0 && by.X != 0 || mod.Shift && d.Y == 0 && by.Y != 0 {

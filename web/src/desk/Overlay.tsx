@@ -26,7 +26,9 @@ export function Overlay({ overlay, ghosts, view, size, onGesture }: { overlay: O
     <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
       <Ghosts ghosts={ghosts} view={view} />
       {overlay.paths.map((p) => <MotionPath key={p.move} path={p} view={view} onGesture={onGesture} />)}
-      {overlay.boxes.map((b) => <Brackets key={b.thread} box={b} view={view} handles={single && !b.locked} quiet={dragging} onGesture={onGesture} />)}
+      {!single && overlay.boxes.map((b) => <Outline key={b.thread} box={b} view={view} />)}
+      {overlay.around && <Brackets box={overlay.around} view={view} handles together quiet={dragging} onGesture={onGesture} />}
+      {(single || !overlay.around) && overlay.boxes.map((b) => <Brackets key={b.thread} box={b} view={view} handles={single && !b.locked} quiet={dragging} onGesture={onGesture} />)}
       <SnapLines view={view} />
       <Rings rings={overlay.rings} view={view} quiet={dragging} onGesture={onGesture} />
       {overlay.gradient && <Gradient line={overlay.gradient} view={view} quiet={dragging} onGesture={onGesture} />}
@@ -63,7 +65,18 @@ function cursorFor(out: XY): string {
   return ['ew-resize', 'nwse-resize', 'ns-resize', 'nesw-resize'][Math.floor(deg / 45)]
 }
 
-function Brackets({ box, view, handles, quiet, onGesture }: { box: OverlayBox; view: View; handles: boolean; quiet: boolean; onGesture: Start }) {
+/** One of several: a thin line around it. */
+function Outline({ box, view }: { box: OverlayBox; view: View }) {
+  const d = `M${box.corners.map((c) => toDesk(view, c)).join('L')}Z`
+  return (
+    <g data-outlined={box.thread}>
+      <path d={d} fill="none" stroke="#FFFDF8" strokeWidth="2.6" strokeOpacity="0.8" />
+      <path d={d} fill="none" stroke="#A8731A" strokeWidth="1" />
+    </g>
+  )
+}
+
+function Brackets({ box, view, handles, together = false, quiet, onGesture }: { box: OverlayBox; view: View; handles: boolean; together?: boolean; quiet: boolean; onGesture: Start }) {
   const raw = box.corners.map((c) => toDesk(view, c)) as [XY, XY, XY, XY]
   const x = unit(raw[0], raw[1])
   const y = unit(raw[0], raw[3])
@@ -105,7 +118,7 @@ function Brackets({ box, view, handles, quiet, onGesture }: { box: OverlayBox; v
         <>
           <path d={arc} fill="none" stroke="#FFFDF8" strokeWidth="5" strokeLinecap="round" />
           <path d={arc} fill="none" stroke="#A8731A" strokeWidth="2" strokeLinecap="round" />
-          <Pivot box={box} view={view} start={start('pivot', '')} />
+          {!together && <Pivot box={box} view={view} start={start('pivot', '')} />}
           <circle cx={arcAt[0]} cy={arcAt[1]} r="13" fill="transparent" style={{ pointerEvents: 'all', cursor: 'grab' }} data-handle="turn" onPointerDown={start('turn', '')} />
           {shownSides.filter(([n]) => roomy(n)).map(([n, p, , o]) => (
             <circle key={n} cx={p[0]} cy={p[1]} r="10" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor(o) }} data-handle={n} onPointerDown={start('size', n)} />

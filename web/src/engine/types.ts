@@ -132,7 +132,7 @@ export interface WritingView { caret: [XY, XY]; marked: [XY, XY, XY, XY][]; fram
 /** What is known of combining layers before it is done. */
 export interface Combining { drops: string; outlines: string; heavy: boolean }
 
-export interface Overlay { boxes: OverlayBox[]; paths: OverlayPath[]; gradient?: GradientLine; rings: Ring[] }
+export interface Overlay { boxes: OverlayBox[]; around?: OverlayBox; paths: OverlayPath[]; gradient?: GradientLine; rings: Ring[] }
 
 /** A display list: codes and numbers as documented at the Op constants of core/frame. */
 export interface List { width: number; height: number; codes: Uint32Array; numbers: Float64Array; box?: [number, number, number, number] }

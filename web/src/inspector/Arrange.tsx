@@ -11,7 +11,7 @@ export function Arrange({ threads }: { threads: string[] }) {
   const several = threads.length > 1
   const [chosen, setTo] = useState<Towards>('selection')
   const to = several ? chosen : chosen === 'safe' ? 'safe' : 'page'
-  const [gap, setGap] = useState<number | null>(null)
+  const [gap, setGap] = useState(20)
   const icon = { size: 17, strokeWidth: 1.5 }
   const act = (name: string, sign: ReactNode, f: () => void) => <Sign key={name} name={name} className="hover:bg-sailcloth-200" onClick={f}>{sign}</Sign>
   const align = (edge: string) => () => run('align', { threads, edge, to })
@@ -37,16 +37,17 @@ export function Arrange({ threads }: { threads: string[] }) {
             {act('Equal gaps, down', <AlignVerticalSpaceBetween {...icon} />, distribute({ down: true }))}
             {act('Equal steps of middles, across', <AlignHorizontalDistributeCenter {...icon} />, distribute({ centres: true }))}
             {act('Equal steps of middles, down', <AlignVerticalDistributeCenter {...icon} />, distribute({ down: true, centres: true }))}
-            <span className="flex w-[88px] items-center gap-1.5">
-              <NumberField label="Gap" name="Gap, px: across when it is typed" unit="px" value={gap} onSet={(v) => { setGap(v); distribute({ gap: v })() }} />
-            </span>
           </div>
-          <div className="mt-1 grid grid-cols-3 gap-1.5">
-            <Button className="!px-1" title="As wide as the first selected" onClick={() => run('same', { threads, what: 'width' })}>Same width</Button>
+          <div className="mt-1 grid grid-cols-[56px_1fr_1fr_1fr] items-center gap-x-2 gap-y-1.5">
+            <Label>Gap</Label>
+            <NumberField name="Gap" unit="px" value={gap} onSet={setGap} />
+            <Button className="!px-1" title="Gaps of so many px, from the left on" onClick={distribute({ gap })}>across</Button>
+            <Button className="!px-1" title="Gaps of so many px, from the top on" onClick={distribute({ gap, down: true })}>down</Button>
+            <Label>Same</Label>
+            <Button className="!px-1" title="As wide as the first selected" onClick={() => run('same', { threads, what: 'width' })}>Width</Button>
             <Button className="!px-1" title="As high as the first selected" onClick={() => run('same', { threads, what: 'height' })}>Height</Button>
             <Button className="!px-1" title="As wide and as high as the first selected" onClick={() => run('same', { threads, what: 'both' })}>Both</Button>
-          </div>
-          <div className="mt-1.5 grid grid-cols-3 gap-1.5">
+            <Label>Places</Label>
             <Button className="!px-1" title="Places go a tenth further from the middle; sizes stay" onClick={() => run('spread.apart', { threads, by: 1.1 })}>Spread</Button>
             <Button className="!px-1" title="Places come a tenth nearer to the middle; sizes stay" onClick={() => run('spread.apart', { threads, by: 1 / 1.1 })}>Gather</Button>
             <Button className="!px-1" title="What lies behind comes to the front, among these layers" onClick={() => run('order.reverse', { threads })}>Reverse</Button>
