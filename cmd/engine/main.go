@@ -14,6 +14,7 @@ import (
 	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
+	"capstan/core/edit"
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/session"
@@ -88,6 +89,22 @@ func main() {
 	on("sceneAt", func(a []js.Value) (any, error) { return s.SceneAt(moment(a[0])), nil })
 	on("hit", func(a []js.Value) (any, error) {
 		return s.Hit(moment(a[0]), geom.Point{X: a[1].Float(), Y: a[2].Float()}, a[3].Float()), nil
+	})
+	on("under", func(a []js.Value) (any, error) {
+		return s.UnderView(moment(a[0]), geom.Point{X: a[1].Float(), Y: a[2].Float()}, a[3].Float()), nil
+	})
+	on("all", func(a []js.Value) (any, error) { return s.AllView(moment(a[0]), a[1].String()), nil })
+	on("alike", func(a []js.Value) (any, error) { return s.Alike(moment(a[0]), list(a[1]), a[2].String()), nil })
+	on("aids", func(a []js.Value) (any, error) {
+		s.SetAids(session.Aids{Grid: a[0].Float(), Safe: a[1].Bool()})
+		return s.SafeAreas(), nil
+	})
+	on("later", func(a []js.Value) (any, error) {
+		var changes edit.Patch
+		if err := json.Unmarshal([]byte(a[0].String()), &changes); err != nil {
+			return nil, err
+		}
+		return s.Later(changes), nil
 	})
 	on("within", func(a []js.Value) (any, error) {
 		b := geom.Box{Min: geom.Point{X: a[1].Float(), Y: a[2].Float()}, Max: geom.Point{X: a[3].Float(), Y: a[4].Float()}}

@@ -164,6 +164,7 @@ func init() {
 		DX     float64          `json:"dx"`
 		DY     float64          `json:"dy"`
 		Begins map[string]int64 `json:"begins"` // of the moves where they were copied, ms on that scene's clock
+		New    bool             `json:"new"`    // threads of their own, also where theirs are free
 	}) error {
 		s, err := e.scene(c.Scene)
 		if err != nil {
@@ -174,7 +175,7 @@ func init() {
 			free = free && l != nil && s.Thread(l.Thread) == nil
 			return l != nil
 		})
-		copyIDs(s, c.Layers, c.Seed, free, c.Begins)
+		copyIDs(s, c.Layers, c.Seed, free && !c.New, c.Begins)
 		for _, l := range c.Layers {
 			l.Place.X += c.DX
 			l.Place.Y += c.DY

@@ -24,6 +24,20 @@ func (p *Player) Hit(q geom.Point, slack float64) []string {
 	return nil
 }
 
+// HitAll returns the ids of all layers that show at page point q, each with its outer groups first, from the front; locked ones, too.
+func (p *Player) HitAll(q geom.Point, slack float64) (out [][]string) {
+	var last *layer
+	for i := len(p.nodes) - 1; i >= 0; i-- {
+		n := &p.nodes[i]
+		if n.kind != leafNode && n.kind != pieceNode || n.alpha <= 0 || n.layer == last || !p.touches(i, q, slack) {
+			continue
+		}
+		last = n.layer
+		out = append(out, chain(n.layer))
+	}
+	return out
+}
+
 // Inside returns the ids of all layers without children whose box lies wholly in the page box b, each
 // with its outer groups first; locked ones are left out.
 func (p *Player) Inside(b geom.Box) [][]string {

@@ -110,7 +110,7 @@ func init() {
 		case "page":
 			to = s.safeBox(1)
 		case "safe":
-			to = s.safeBox(SafeTitle)
+			to = s.safe()
 		case "first":
 			to = list[0].box
 		}

@@ -150,6 +150,8 @@ func init() {
 		Layers []*doc.Layer     `json:"layers"`
 		Begins map[string]int64 `json:"begins"`
 		Still  bool             `json:"still"` // without their moves
+		Place  bool             `json:"place"` // where they were, also over what was copied
+		New    bool             `json:"new"`   // as things of their own: no morph leads to them
 	}) (edit.Command, error) {
 		sc := s.scene(m)
 		d := 0.0
@@ -160,11 +162,11 @@ func init() {
 			})
 		}
 		for _, l := range c.Layers {
-			if l != nil && sc.Thread(l.Thread) != nil {
+			if l != nil && sc.Thread(l.Thread) != nil && !c.Place {
 				d = math.Round(float64(s.doc.Film.Width) / 60)
 			}
 		}
-		return command("layer.paste", map[string]any{"scene": sc.ID, "layers": c.Layers, "seed": s.id(), "dx": d, "dy": d, "begins": c.Begins}), nil
+		return command("layer.paste", map[string]any{"scene": sc.ID, "layers": c.Layers, "seed": s.id(), "dx": d, "dy": d, "begins": c.Begins, "new": c.New}), nil
 	})
 }
 

@@ -80,11 +80,14 @@ func init() {
 		}), nil
 	})
 	// A layer, as it is here but without its moves, in every scene that does not have it: the thread goes through all of them.
-	intent("carry.all", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	intent("carry.all", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Next    bool     `json:"next"` // to the next scene alone
+	}) (edit.Command, error) {
 		var commands []edit.Command
 		for _, l := range outermost(s.scene(m), s.layers(m, c.Threads)) {
-			for _, sc := range s.doc.Film.Scenes {
-				if sc.Thread(l.Thread) != nil {
+			for n, sc := range s.doc.Film.Scenes {
+				if sc.Thread(l.Thread) != nil || c.Next && n != s.sceneIndex(m)+1 {
 					continue
 				}
 				k := l.Clone()

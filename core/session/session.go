@@ -39,7 +39,8 @@ type Session struct {
 	pen       *drawing
 	lastPlate *doc.Plate // that was taken away last
 	written   written
-	copied    copied              // by the last duplicate
+	copied    copied // by the last duplicate
+	aids      Aids
 	drafts    int                 // of paths whose points were dragged: each has a name of its own
 	last      map[string]lastUsed // by kind and effect of a move
 	id        func() string

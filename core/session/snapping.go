@@ -20,13 +20,7 @@ func (s *Session) field(g *gesture) *snap.Field {
 	film := s.shown.Doc.Film
 	w, h := float64(film.Width), float64(film.Height)
 	f.Page(w, h)
-	for _, v := range s.shown.Doc.Film.Scenes[g.scene].Guides {
-		if v.Axis == doc.Upright {
-			f.Guide(snap.Across, v.At, "a guide", 0, h)
-		} else {
-			f.Guide(snap.Down, v.At, "a guide", 0, w)
-		}
-	}
+	s.snapToAids(f, g.scene)
 	type found struct {
 		box  geom.Box
 		name string

@@ -7,7 +7,9 @@ import type { Overlay as OverlayView, WritingUnit } from '../engine/types'
 import { apply, draft, run } from '../project/commands'
 import { desk, drawsShape, fail, refreshDraft, select, selectNew, set, useDesk } from '../project/desk'
 import { layerMenu } from './menus'
+import { openMenu } from '../ui/ContextMenu'
 import { takePictures } from './pictures'
+import { Aids } from './Aids'
 import { Overlay } from './Overlay'
 import { edited, openPoints, endPen, penBack, penDoes, selectPointsIn } from './drawing'
 import { Pen } from './Pen'
@@ -17,7 +19,7 @@ import { Points } from './Points'
 import { largeView, toPage, viewOf } from './view'
 
 type Drag =
-  | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string }
+  | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string; deeper: boolean }
   | { kind: 'gesture'; x: number; y: number; parted?: boolean }
   | { kind: 'pen'; x: number; y: number }
   | { kind: 'words'; x: number; y: number; unit: WritingUnit; from: [number, number] }
@@ -27,6 +29,9 @@ type Drag =
 
 /** How far the pointer moves before a press becomes a drag, in px. */
 const slip = 3
+
+/** Presses that follow each other within this time, in ms, are one after the other. */
+const twice = 450
 
 /** What the first, second and third press in a row select among words. */
 const units: WritingUnit[] = ['letter', 'word', 'line']
@@ -43,6 +48,7 @@ export function Desk() {
   const large = useDesk((d) => d.large)
   const drag = useRef<Drag | null>(null)
   const space = useRef(false)
+  const waits = useRef(0)
   const presses = useRef({ n: 0, time: 0, x: 0, y: 0 }) // in a row, at one place
   const [readout, setReadout] = useState<{ x: number; y: number; words: string } | null>(null)
   const pen = useDesk((d) => d.pen)
@@ -81,7 +87,7 @@ export function Desk() {
     draw()
     whenPictureArrives(draw)
     return useDesk.subscribe((d, was) => {
-      if (d.moment !== was.moment || d.version !== was.version) draw()
+      if (d.moment !== was.moment || d.version !== was.version || d.aids.wings !== was.aids.wings) draw()
     })
   }, [draw])
 
@@ -118,6 +124,7 @@ export function Desk() {
 
   const onPointerDown = (e: React.PointerEvent) => {
     if (!view || e.button === 2) return
+    clearTimeout(waits.current)
     host.current!.focus({ preventScroll: true })
     const [x, y] = at(e)
     const page = toPage(view, x, y)
@@ -132,7 +139,7 @@ export function Desk() {
     }
     if (playing || large) return
     const last = presses.current
-    presses.current = { n: e.timeStamp - last.time < 450 && Math.hypot(x - last.x, y - last.y) < 5 ? last.n + 1 : 0, time: e.timeStamp, x, y }
+    presses.current = { n: e.timeStamp - last.time < twice && Math.hypot(x - last.x, y - last.y) < 5 ? last.n + 1 : 0, time: e.timeStamp, x, y }
     if (desk().writing) {
       const unit = units[Math.min(presses.current.n, 2)]
       const w = desk().writing!
@@ -170,9 +177,11 @@ export function Desk() {
       drag.current = { kind: 'marquee', x, y, page }
       return
     }
+    // A second press where something is selected already looks for what lies behind it, when it is let go.
+    const deeper = !e.shiftKey && d.selection.length === 1 && d.selection[0] === hit && presses.current.n === 0
     if (e.shiftKey) select(d.selection.includes(hit) ? d.selection.filter((t) => t !== hit) : [...d.selection, hit], inside)
     else if (!d.selection.includes(hit)) select([hit], inside)
-    drag.current = { kind: 'press', x, y, page, threads: desk().selection, inside }
+    drag.current = { kind: 'press', x, y, page, threads: desk().selection, inside, deeper }
   }
 
   const onPointerMove = (e: React.PointerEvent) => {
@@ -254,6 +263,12 @@ export function Desk() {
       const before = new Set(desk().rows.map((r) => r.thread))
       set({ tool: 'select' })
       if (far && run('draw.freehand', { points: g.points, tolerance: desk().smoothing / view.scale, reach: 14 / view.scale })) selectNew(before)
+      return
+    }
+    if (g.kind === 'press') {
+      if (e.ctrlKey || e.metaKey) underMenu(e, page, 6 / view.scale)
+      // Not at once: two presses in a row go into what is selected.
+      else if (g.deeper && !far) waits.current = window.setTimeout(() => deeper(page, 6 / view.scale), twice)
       return
     }
     if (g.kind === 'gesture') {
@@ -352,6 +367,7 @@ export function Desk() {
         ref={canvas} className="absolute inset-0" style={{ width: size.w, height: size.h }}
         data-page={film ? `${film.width} ${film.height}` : undefined} data-view={view ? `${view.scale} ${view.x} ${view.y}` : undefined}
       />
+      {view && film && !playing && !large && <Aids view={view} size={size} />}
       {/* While something is drawn, the bars of what is selected would catch its presses. */}
       {view && film && !playing && !large && (tool === 'select' || tool === 'path') && <OverlayHost view={view} size={size} onGesture={startGesture} />}
       {box && (box.line
@@ -398,6 +414,25 @@ function OverlayHost({ view, size, onGesture }: {
   if (writing) return <Writing view={view} size={size} />
   if (editing) return <Points thread={editing} view={view} size={size} onGesture={onGesture} />
   return <Overlay overlay={overlay} ghosts={ghosts} view={view} size={size} onGesture={onGesture} />
+}
+
+/** Selects what lies behind the selected layer at a point; behind the last, the first again. */
+function deeper(page: [number, number], slack: number) {
+  const d = desk()
+  const level = d.inside ? 1 : 0
+  const list = [...new Set(engine.under(d.moment, page[0], page[1], slack).filter((u) => !u.locked && (!d.inside || u.chain.includes(d.inside))).map((u) => u.chain[level ? u.chain.indexOf(d.inside) + 1 : 0]).filter(Boolean))]
+  const at = list.indexOf(d.selection[0])
+  if (at >= 0 && list.length > 1) select([list[(at + 1) % list.length]])
+}
+
+/** A menu of all layers under the pointer, from the front. */
+function underMenu(e: React.PointerEvent, page: [number, number], slack: number) {
+  const list = engine.under(desk().moment, page[0], page[1], slack)
+  if (!list.length) return
+  openMenu(e, 'Layers here', list.map((u) => ({
+    word: u.locked ? `${u.name} (locked)` : u.name,
+    run: () => select([u.chain[u.chain.length - 1]], u.chain[u.chain.length - 2] ?? ''),
+  })))
 }
 
 function boxOf(x0: number, y0: number, x1: number, y1: number, equal: boolean, line: boolean) {
@@ -478,7 +513,7 @@ function drawDesk(c: HTMLCanvasElement, view: View, size: { w: number; h: number
   })
   // What lies in the wings is seen faintly, and not at all while playing.
   ctx.setTransform(1, 0, 0, 1, 0, 0)
-  ctx.fillStyle = playing || large ? wings : 'rgb(234 227 212 / 0.78)'
+  ctx.fillStyle = playing || large || !desk().aids.wings ? wings : 'rgb(234 227 212 / 0.78)'
   ctx.beginPath()
   ctx.rect(0, 0, w, h)
   ctx.rect(v.x, v.y, pw, ph)

@@ -1,11 +1,12 @@
 // The rail between page and timeline: what can be added, and the zoom of the page.
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
-import { Ghost, Image, Minus, Plus, Route, Type, X } from 'lucide-react'
+import { Menu, MenuButton, MenuItem, MenuItems, Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
+import { Ghost, Image, Minus, Plus, Route, Ruler as RulerIcon, Type, X } from 'lucide-react'
 import { useMemo, type ReactNode } from 'react'
 import { engine } from '../engine/engine'
 import { desk, selectNew, set, toRest, useDesk, type Tool } from '../project/desk'
-import { run } from '../project/commands'
-import { Button, Sign } from '../ui/controls'
+import { carryEdit, run } from '../project/commands'
+import { Button, Check, NumberField, Sign } from '../ui/controls'
+import { setAids } from './Aids'
 import { dropPen, penMirror } from './drawing'
 import { choosePictures, takePictures } from './pictures'
 
@@ -66,8 +67,33 @@ export function Rail() {
       <span className="flex-1" />
       <Sign name="Ghosts: where the selected layers were and will be (G)" pressed={ghosts} className={ghosts ? 'bg-brass-200' : 'hover:bg-sailcloth-200'} onClick={() => set({ ghosts: !ghosts })}><Ghost size={16} strokeWidth={1.5} /></Sign>
       <span className="mx-1 h-5 w-px bg-sailcloth-300" />
+      <Helps />
       <Zoom />
     </div>
+  )
+}
+
+/** What helps to place things, in a menu that stays open while it is pressed. */
+function Helps() {
+  const aids = useDesk((d) => d.aids)
+  const some = aids.safe || aids.rulers || aids.grid > 0 || !aids.wings
+  return (
+    <Popover className="relative">
+      <PopoverButton aria-label="Rulers, guides, grid, safe areas" title="Rulers, guides, grid, safe areas" className={`flex h-[26px] w-[26px] items-center justify-center rounded-md ${some ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}><RulerIcon size={16} strokeWidth={1.5} /></PopoverButton>
+      <PopoverPanel anchor={{ to: 'top end', gap: 6, padding: 8 }} className="z-50 w-[220px] rounded-md border border-sailcloth-300 bg-paper p-3 text-[12px] shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none">
+        <Check name="Rulers and guides (U)" on={aids.rulers} onSet={(rulers) => setAids({ rulers })} />
+        <Check name="Guides stay where they are" on={aids.locked} disabled={!aids.rulers} onSet={(locked) => setAids({ locked })} />
+        <Check name="Safe areas (J)" on={aids.safe} onSet={(safe) => setAids({ safe })} />
+        <Check name="What lies in the wings" on={aids.wings} onSet={(wings) => setAids({ wings })} />
+        <div className="mt-1.5 grid grid-cols-[56px_1fr] items-center gap-x-2">
+          <NumberField label="Grid" name="Steps of the grid; 0: none" unit="px" min={0} max={2000} value={aids.grid} onSet={(grid) => setAids({ grid })} />
+        </div>
+        <div className="mt-2 grid grid-cols-2 gap-1.5">
+          <Button className="!px-1" disabled={!desk().selection.length} title="Guides along the edges and through the middle of what is selected" onClick={() => { setAids({ rulers: true }); run('guides.of', { threads: desk().selection }) }}>From layer</Button>
+          <Button className="!px-1" title="Takes the guides of this scene away" onClick={() => run('guides.of', { threads: [] })}>Clear guides</Button>
+        </div>
+      </PopoverPanel>
+    </Popover>
   )
 }
 
@@ -77,13 +103,20 @@ function Says({ offer }: { offer: string | null }) {
   const mirror = useDesk((d) => d.mirror)
   const smoothing = useDesk((d) => d.smoothing)
   const picking = useDesk((d) => !!d.picking)
-  if (!offer && !picking && tool === 'select') return null
+  const across = useDesk((d) => d.across)
+  if (!offer && !picking && tool === 'select' && !across) return null
   return (
     <div role="status" className="pointer-events-none absolute bottom-full left-0 mb-1 ml-2 flex h-8 items-center gap-2 whitespace-nowrap rounded-md border border-sailcloth-300 bg-paper px-2.5 text-[12px] text-ink-600 *:pointer-events-auto">
       {offer && (
         <>
           <Button look="main" onClick={() => { run('ground.make', { threads: [offer] }); set({ offer: null }) }}>Make it the ground</Button>
           <Sign name="Leave it as it is" className="hover:bg-sailcloth-200" onClick={() => set({ offer: null })}><X size={14} strokeWidth={1.5} /></Sign>
+        </>
+      )}
+      {!offer && !picking && tool === 'select' && across && (
+        <>
+          <Button title="Does the same to this thread in the scenes that follow" onClick={carryEdit}>also in {across.count} later {across.count === 1 ? 'scene' : 'scenes'}</Button>
+          <Sign name="Leave later scenes as they are" className="hover:bg-sailcloth-200" onClick={() => set({ across: null })}><X size={14} strokeWidth={1.5} /></Sign>
         </>
       )}
       {picking && <>Press the page where the colour is. Escape lets go.</>}
@@ -147,10 +180,10 @@ function Zoom() {
     set({ zoom: to, pan: { x: (pan.x * to) / scale, y: (pan.y * to) / scale } })
   }
   return (
-    <div className="flex items-center gap-1">
+    <div className="flex items-center">
       <button type="button" aria-pressed={zoom === 'fit'} title="Fit the page (0)" onClick={() => set({ zoom: 'fit', pan: { x: 0, y: 0 } })} className={`h-7 rounded-md px-2 ${zoom === 'fit' ? 'font-semibold' : 'hover:bg-sailcloth-200'}`}>Fit</button>
       <Sign name="Zoom out" className="hover:bg-sailcloth-200" onClick={() => by(1 / 1.25)}><Minus size={16} strokeWidth={1.5} /></Sign>
-      <button type="button" title="Full size" className="h-7 w-[52px] rounded-md text-center font-mono text-[12px] hover:bg-sailcloth-200" onClick={() => set({ zoom: 1, pan: { x: 0, y: 0 } })}>
+      <button type="button" title="Full size" className="h-7 w-[46px] rounded-md text-center font-mono text-[12px] hover:bg-sailcloth-200" onClick={() => set({ zoom: 1, pan: { x: 0, y: 0 } })}>
         {Math.round(scale * 100)} %
       </button>
       <Sign name="Zoom in" className="hover:bg-sailcloth-200" onClick={() => by(1.25)}><Plus size={16} strokeWidth={1.5} /></Sign>

@@ -3,13 +3,15 @@ import { copy, copyLook, lookHeld, pasteLook } from '../project/clipboard'
 import { apply, redo, run, undo } from '../project/commands'
 import { engine } from '../engine/engine'
 import { grouped } from '../project/steps'
-import { desk, drawsShape, goToTime, select, selectNew, set, swapRest, toRest } from '../project/desk'
+import { notice } from '../words'
+import { desk, drawsShape, goToTime, say, select, selectNew, set, swapRest, toRest } from '../project/desk'
 import { goToMove, leaveLarge, mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { openPoints, edited, endPen, leavePoints, nextPoint, nudgePoints, penBack, withPoints, selectAllPoints } from './drawing'
 import { pasteHere } from './menus'
 import { choosePictures } from './pictures'
 import { pickTool } from './Rail'
+import { setAids } from './Aids'
 import { focusWords } from './Writing'
 import { startWriting, toggleWords } from '../project/writing'
 
@@ -22,6 +24,29 @@ const step = (frames: number) => {
 const nudge = (dx: number, dy: number) => { if (edited() && desk().points.length) nudgePoints(dx, dy); else if (desk().selection.length) grouped('nudge', () => run('nudge', { threads: desk().selection, dx, dy })) }
 const grow = (by: number) => { if (desk().selected.some((s) => s.layer.kind === 'text')) grouped('grow', () => run('text.grow', { threads: desk().selection, by })) }
 const order = (to: string) => { if (desk().selection.length) run('order', { threads: desk().selection, to }) }
+
+/** Shows the selected layers as large as they fit on the desk. */
+function zoomToSelection() {
+  const { moment, selection, film } = desk()
+  const boxes = selection.length ? engine.overlay(moment, selection).boxes : []
+  const r = document.querySelector('[data-desk]')?.getBoundingClientRect()
+  if (!boxes.length || !film || !r) return
+  const xs = boxes.flatMap((b) => b.corners.map((c) => c[0]))
+  const ys = boxes.flatMap((b) => b.corners.map((c) => c[1]))
+  const [l, t, w, h] = [Math.min(...xs), Math.min(...ys), Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)]
+  const zoom = Math.min(16, Math.max(0.02, Math.min((r.width - 120) / Math.max(w, 1), (r.height - 120) / Math.max(h, 1))))
+  set({ zoom, pan: { x: (film.width / 2 - l - w / 2) * zoom, y: (film.height / 2 - t - h / 2) * zoom } })
+}
+
+/** Selects all layers, and says how many lie in the wings; pressed again, those that touch the page alone. */
+function selectAll() {
+  const { moment, inside, selection } = desk()
+  const { threads, onPage } = engine.all(moment, inside)
+  const all = selection.length === threads.length && threads.every((t) => selection.includes(t))
+  const apart = threads.length - onPage.length
+  select(all && onPage.length ? onPage : threads)
+  if (apart > 0) say(all ? notice('select.page', onPage.length) : notice('select.wings', threads.length, apart))
+}
 
 /** Deletes the selected bars; without any, the selected layers from this scene; scenes that are selected, from the film. */
 function remove() {
@@ -92,7 +117,7 @@ export const shortcuts: Shortcut[] = [
   { group: 'Add', keys: 'Enter', does: 'Put down what is picked; end a drawing; else edit the words, or the points, of what is selected', run: () => putDown() },
   { group: 'Select', keys: 'Tab', does: 'Next layer, on the page; past the last, on to the rail', run: () => {} },
   { group: 'Select', keys: 'Shift+Tab', does: 'Layer before, on the page', run: () => {} },
-  { group: 'Select', keys: 'Ctrl+A', does: 'All layers; all points, while they are open', run: () => (edited() ? selectAllPoints() : select(tops().filter((r) => !r.locked).map((r) => r.thread))) },
+  { group: 'Select', keys: 'Ctrl+A', does: 'All layers, and again: those that touch the page; all points, while they are open', run: () => (edited() ? selectAllPoints() : selectAll()) },
   { group: 'Select', keys: 'Escape', does: 'Let go: tool, group, selection; then at rest', run: escape },
   { group: 'Edit', keys: 'Ctrl+Z', does: 'Undo', run: undo },
   { group: 'Edit', keys: 'Ctrl+Shift+Z', does: 'Redo', run: redo },
@@ -125,6 +150,10 @@ export const shortcuts: Shortcut[] = [
   { group: 'Place', keys: 'Ctrl+PageUp', does: 'To the front', run: () => order('front') },
   { group: 'Place', keys: 'Ctrl+PageDown', does: 'To the back', run: () => order('back') },
   { group: 'See', keys: '0', does: 'Fit the page', run: () => set({ zoom: 'fit', pan: { x: 0, y: 0 } }) },
+  { group: 'See', keys: '8', does: 'Full size: a px of the page is one of the screen', run: () => set({ zoom: 1, pan: { x: 0, y: 0 } }) },
+  { group: 'See', keys: '9', does: 'What is selected, as large as it fits', run: () => zoomToSelection() },
+  { group: 'See', keys: 'U', does: 'Rulers and guides', run: () => setAids({ rulers: !desk().aids.rulers }) },
+  { group: 'See', keys: 'J', does: 'Safe areas', run: () => setAids({ safe: !desk().aids.safe }) },
   { group: 'See', keys: 'G', does: 'Ghosts: where the selected layers were and will be', run: () => set({ ghosts: !desk().ghosts }) },
   { group: 'See', keys: 'W', does: 'The scene in words', run: () => set({ sheet: 'words' }) },
   { group: 'See', keys: 'F6', does: 'On to the next part: page, inspector, timeline', run: nextPart },

@@ -1,5 +1,6 @@
 // What the menus of layers, bars and scenes offer.
 import { copy, copyLook, copyMoves, lookHeld, movesHeld, paste, pasteLook, pasteMoves } from '../project/clipboard'
+import { engine } from '../engine/engine'
 import { apply, run } from '../project/commands'
 import { desk, goToScene, say, select, selectMoves, selectNew, set } from '../project/desk'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
@@ -8,9 +9,9 @@ import { openMenu } from '../ui/ContextMenu'
 import { notice } from '../words'
 
 /** Pastes what is held: layers, which are then selected, or moves on the selected layers. */
-export function pasteHere(still: boolean) {
+export function pasteHere(still: boolean, more: { place?: boolean; new?: boolean } = {}) {
   const before = new Set(desk().rows.filter((r) => r.here).map((r) => r.thread))
-  if (paste(still) === 'layers') selectNew(before)
+  if (paste({ still, ...more }) === 'layers') selectNew(before)
 }
 
 /** Deletes threads from all scenes they are in. */
@@ -30,7 +31,12 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
     { word: 'Copy', key: 'Ctrl C', run: () => { set({ moves: [] }); copy() }, disabled: none },
     { word: 'Paste', key: 'Ctrl V', run: () => pasteHere(false) },
     { word: 'Paste still', key: 'Ctrl Shift V', run: () => pasteHere(true) },
+    { word: 'Paste in place', run: () => pasteHere(false, { place: true }) },
+    { word: 'Paste as new', run: () => pasteHere(false, { new: true }) },
     { word: 'Duplicate', key: 'Ctrl D', run: duplicateSelection, disabled: none },
+    null,
+    { word: 'Select all of this kind', run: () => select(engine.alike(desk().moment, selection, 'kind')), disabled: none },
+    { word: 'Select all of this look', run: () => select(engine.alike(desk().moment, selection, 'look')), disabled: none },
     null,
     { word: 'Copy look', key: 'K', run: copyLook, disabled: none },
     { word: 'Paste look', key: 'Shift K', run: pasteLook, disabled: none || !lookHeld() },

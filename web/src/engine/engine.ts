@@ -146,6 +146,15 @@ export const engine = {
   sceneAt: (m: Moment) => call<number>('sceneAt', m),
   colours: () => call<string[] | null>('colours') ?? [],
   hit: (m: Moment, x: number, y: number, slack: number) => call<string[]>('hit', m, x, y, slack),
+  /** All layers that show at a point, from the front. */
+  under: (m: Moment, x: number, y: number, slack: number) => call<{ chain: string[]; name: string; locked: boolean }[]>('under', m, x, y, slack),
+  /** What can be selected at one level of the group tree, and what of it touches the page. */
+  all: (m: Moment, inside: string) => call<{ threads: string[]; onPage: string[] }>('all', m, inside),
+  alike: (m: Moment, threads: string[], what: 'kind' | 'look') => call<string[]>('alike', m, threads, what),
+  /** Says which aids are shown, and so are snapped to; the safe areas of the page. */
+  aids: (grid: number, safe: boolean) => call<{ name: string; box: [number, number, number, number] }[]>('aids', grid, safe),
+  /** In how many later scenes the layers live that changes were made to. */
+  later: (changes: Change[]) => call<number>('later', JSON.stringify(changes)),
   within: (m: Moment, l: number, t: number, r: number, b: number, inside: string) => call<string[]>('within', m, l, t, r, b, inside),
   /** What a file of the whole film would be. */
   delivery: (format: string, height: number, num: number, den: number) =>

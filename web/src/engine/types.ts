@@ -25,7 +25,7 @@ export interface Flag { id: string; name: string; at: number; wait?: number; pas
 export interface Heading {
   id: string; name: string; start: number; into: number; stay: number; autoStay: boolean
   transition: TransitionKind; easing: string; direction: number; softness: number; goesOn: boolean; mayGoOn: boolean; run: number
-  background: Fill; roles: { name: string; colour: string; uses: number }[]; layers: number; cues: Flag[]; endsAtCue: string
+  background: Fill; roles: { name: string; colour: string; uses: number }[]; layers: number; cues: Flag[]; endsAtCue: string; guides: { axis: 'upright' | 'level'; at: number }[]
 }
 
 export interface Film {

@@ -12,6 +12,7 @@ import { OutlinePanel } from './OutlinePanel'
 import { PointsPanel } from './PointsPanel'
 import { TextPanel } from './TextPanel'
 import { Timing } from './Timing'
+import { AcrossScenes } from './AcrossScenes'
 
 const kinds: Record<string, string> = {
   group: 'group', text: 'text', wave: 'wave band', picture: 'picture', path: 'drawn path', inset: 'inset',
@@ -56,7 +57,7 @@ export function Inspector() {
       <Moves selected={selected} />
       <Timing selected={selected} />
       {one?.layer.kind === 'marker' && <p className="border-b border-sailcloth-300 px-4 py-2 text-[12px] text-ink-600">It counts the scenes its thread lives in. <button type="button" className="font-semibold text-brass-700 underline" onClick={() => run('carry.all', { threads: [one.layer.thread] })}>Carry it to all scenes</button></p>}
-      {one && one.later > 0 && <Later selected={one} />}
+      <AcrossScenes selected={selected} />
     </Frame>
   )
 }
@@ -65,12 +66,4 @@ const canCombine = (kind: string) => !['picture', 'inset', 'marker'].includes(ki
 
 function Frame({ children }: { children: React.ReactNode }) {
   return <aside aria-label="Inspector" className="thin-scroll h-full w-[280px] shrink-0 overflow-y-auto border-l border-sailcloth-300 bg-paper">{children}</aside>
-}
-
-function Later({ selected }: { selected: { later: number } }) {
-  return (
-    <p className="px-4 py-2 text-[12px] text-ink-600">
-      Goes on in {selected.later} later {selected.later === 1 ? 'scene' : 'scenes'}, by the same thread.
-    </p>
-  )
 }

@@ -59,8 +59,8 @@ export function pasteMoves(step: number): boolean {
 }
 
 /** Pastes what was copied: layers into the scene that is shown, moves on the selected layers. Still layers leave their moves. */
-export function paste(still: boolean): 'layers' | 'moves' | null {
+export function paste(how: { still?: boolean; place?: boolean; new?: boolean }): 'layers' | 'moves' | null {
   if (!held) return null
   if (held.kind === 'moves') return pasteMoves(0) ? 'moves' : null
-  return run('paste', { layers: held.layers, begins: held.begins, still }) ? 'layers' : null
+  return run('paste', { layers: held.layers, begins: held.begins, ...how }) ? 'layers' : null
 }

@@ -83,9 +83,11 @@ function note(patch: Change[]) {
 }
 
 /** Carries out a command; false and a notice when it is refused. */
-export function apply(command: object): boolean {
+export function apply(command: object, across = true): boolean {
   try {
     const patch = engine.apply(command)
+    const count = across && desk().film!.scenes.length > 1 ? engine.later(patch) : 0
+    set({ across: count > 0 ? { count, changes: patch } : null })
     if (patch.length > 0) {
       note(patch)
       undone = []
@@ -127,6 +129,18 @@ export function draft(intent: string, args: object): string {
 
 const inverse = (p: Change[]): Change[] => [...p].reverse().map((c) => ({ part: c.part, field: c.field, before: c.after, after: c.before }))
 
+/** Does the last edit to the same threads in later scenes, too. */
+export function carryEdit() {
+  const { across, moment } = desk()
+  if (!across) return
+  try {
+    const command = engine.intent('edit.later', moment, { changes: across.changes })
+    if (command && apply(command, false)) say(notice('edit.later', across.count))
+  } catch (e) {
+    fail(e)
+  }
+}
+
 function step(from: Change[][], to: Change[][]) {
   const patch = from.pop()
   if (!patch) return
@@ -134,6 +148,7 @@ function step(from: Change[][], to: Change[][]) {
   const back = { op: 'patch', changes: inverse(patch) }
   try {
     to.push(engine.apply(back))
+    set({ across: null })
     enqueue(back)
     refresh()
     const threads = new Set(desk().rows.map((r) => r.thread))

@@ -1,6 +1,6 @@
 // What the editor shows: one store. The document itself lives in the engine; here are only the small views of it.
 import { create } from 'zustand'
-import { engine, loadFamilies, loadOwnFonts } from '../engine/engine'
+import { engine, loadFamilies, loadOwnFonts, type Change } from '../engine/engine'
 import { fault } from '../words'
 import type { Film, Moment, PenView, Row, Selected } from '../engine/types'
 
@@ -52,16 +52,27 @@ interface Desk {
   parted: string[] // of them, those whose handles go by themselves
   snap: [number, number, number, number][] // lines of the page to what a drag snapped to
   preview: { way: string; outlines: string; trouble: string } | null // of combining what is selected
+  across: { count: number; changes: Change[] } | null // the last edit, which the same threads could have in later scenes, too
+  aids: Aids
   offer: string | null // the thread of a picture that may become the ground
   missing: string[] // media whose files are not there, by hash
   sheet: 'none' | 'export' | 'keys' | 'words' | 'stages'
   large: boolean // the film alone, in the whole window
 }
 
+/** What helps to place things and is not in the film. */
+export interface Aids {
+  safe: boolean
+  grid: number // px a step; 0: none
+  rulers: boolean // and the guides
+  locked: boolean // guides stay where they are
+  wings: boolean // what lies around the page is seen
+}
+
 export const useDesk = create<Desk>()(() => ({
   project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
   selection: [], moves: [], scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
-  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, writing: null, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, offer: null, missing: [], sheet: 'none', large: false,
+  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, writing: null, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, across: null, aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true }, offer: null, missing: [], sheet: 'none', large: false,
 }))
 
 export const desk = useDesk.getState
@@ -147,7 +158,7 @@ export function toRest() {
 }
 
 export function select(threads: string[], inside = desk().inside) {
-  set({ selection: threads, inside, moves: [], scenes: [], selected: engine.selection(desk().moment, threads) })
+  set({ across: null, selection: threads, inside, moves: [], scenes: [], selected: engine.selection(desk().moment, threads) })
 }
 
 /** Selects what has come since the threads in before were there. */

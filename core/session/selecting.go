@@ -1,0 +1,93 @@
+package session
+
+import (
+	"reflect"
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/geom"
+)
+
+// Under is a layer that shows at a point.
+type Under struct {
+	Chain  []string `json:"chain"` // its thread, after those of its groups from the outermost on
+	Name   string   `json:"name"`
+	Locked bool     `json:"locked"`
+}
+
+// UnderView lists the layers that show at a page point, from the front.
+func (s *Session) UnderView(m Moment, at geom.Point, slack float64) []Under {
+	s.stand(m)
+	sc := s.scene(m)
+	out := []Under{}
+	for _, chain := range s.player.HitAll(at, slack) {
+		v := Under{}
+		for _, id := range chain {
+			if l, _ := sc.Layer(id); l != nil {
+				v.Chain, v.Name, v.Locked = append(v.Chain, l.Thread), l.Name, v.Locked || l.Locked
+			}
+		}
+		if len(v.Chain) == len(chain) {
+			out = append(out, v)
+		}
+	}
+	return out
+}
+
+// All is what can be selected at one level of the group tree.
+type All struct {
+	Threads []string `json:"threads"`
+	OnPage  []string `json:"onPage"` // those of them that touch the page
+}
+
+// AllView returns the layers of the scene, or of the group thread inside, that are neither locked nor hidden.
+func (s *Session) AllView(m Moment, inside string) All {
+	s.stand(m)
+	sc := s.scene(m)
+	v := All{[]string{}, []string{}}
+	list := sc.Layers
+	if g := sc.Thread(inside); g != nil && inside != "" {
+		list = g.Children
+	}
+	page := s.safeBox(1)
+	boxes := map[string]geom.Box{}
+	s.player.EachPlaced(func(l *doc.Layer, c [4]geom.Point, _ []string) { boxes[l.ID] = boxOf(c) })
+	for _, l := range list {
+		if l.Locked || l.Hidden {
+			continue
+		}
+		v.Threads = append(v.Threads, l.Thread)
+		if b, ok := boxes[l.ID]; ok && !b.Intersect(page).Empty() {
+			v.OnPage = append(v.OnPage, l.Thread)
+		}
+	}
+	return v
+}
+
+// Alike returns the threads of the scene that have the kind, or the look (fill, stroke, opacity and effects), of one of the chosen ones, and are
+// not locked.
+func (s *Session) Alike(m Moment, threads []string, what string) []string {
+	chosen := s.layers(m, threads)
+	out := []string{}
+	doc.Walk(s.scene(m).Layers, func(l, _ *doc.Layer) bool {
+		if l.Locked || l.Hidden {
+			return false
+		}
+		if slices.ContainsFunc(chosen, func(k *doc.Layer) bool {
+			if what == "kind" {
+				return k.Kind == l.Kind
+			}
+			return (k.Kind == doc.Group) == (l.Kind == doc.Group) && reflect.DeepEqual(lookAlone(k), lookAlone(l))
+		}) {
+			out = append(out, l.Thread)
+			return false
+		}
+		return true
+	})
+	return out
+}
+
+// lookAlone is a layer with nothing but how it is painted.
+func lookAlone(l *doc.Layer) doc.Layer {
+	return doc.Layer{Opacity: l.Opacity, Fill: l.Fill, Stroke: l.Stroke, Blend: l.Blend, Blur: l.Blur, Feather: l.Feather, Shadow: l.Shadow, Glow: l.Glow}
+}
