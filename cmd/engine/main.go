@@ -94,6 +94,7 @@ func main() {
 		return s.UnderView(moment(a[0]), geom.Point{X: a[1].Float(), Y: a[2].Float()}, a[3].Float()), nil
 	})
 	on("all", func(a []js.Value) (any, error) { return s.AllView(moment(a[0]), a[1].String()), nil })
+	on("forward", func(a []js.Value) (any, error) { return s.Forward(moment(a[0]), list(a[1])), nil })
 	on("alike", func(a []js.Value) (any, error) { return s.Alike(moment(a[0]), list(a[1]), a[2].String()), nil })
 	on("aids", func(a []js.Value) (any, error) {
 		s.SetAids(session.Aids{Grid: a[0].Float(), Safe: a[1].Bool()})

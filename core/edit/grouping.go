@@ -92,7 +92,7 @@ func (e *editor) group(ids []string, id, thread, name string, tint int, origin g
 	return nil
 }
 
-func (e *editor) ungroup(id string) error {
+func (e *editor) ungroup(id string, down bool) error {
 	g, parent, s, err := e.layer(id)
 	if err != nil {
 		return err
@@ -104,8 +104,13 @@ func (e *editor) ungroup(id string) error {
 		return words.New("group.mirrored", g.Name)
 	}
 	gone := map[string]bool{}
+	var handed []*doc.Move
 	for _, m := range g.Moves {
-		gone[m.ID] = true
+		if down && len(g.Children) > 0 && HandsDown(m) {
+			handed = append(handed, m)
+		} else {
+			gone[m.ID] = true
+		}
 	}
 	if err := rehang(s, e.into(s), gone); err != nil {
 		return err
@@ -117,7 +122,13 @@ func (e *editor) ungroup(id string) error {
 		place(l, m, geom.Identity)
 		l.Opacity *= g.Opacity
 		l.Hidden = l.Hidden || g.Hidden
+		if down {
+			if err := turnPaths(l, g.Place.Turn); err != nil {
+				return words.New("path.unreadable", err)
+			}
+		}
 	}
+	handDown(s, g, handed)
 	*list = slices.Replace(*list, i, i+1, g.Children...)
 	return nil
 }

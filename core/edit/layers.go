@@ -120,9 +120,12 @@ func init() {
 	})
 	op("layer.ungroup", func(e *editor, c *struct {
 		IDs []string `json:"ids"`
+		// Down hands the group's moves to its layers where that is the same, and turns their paths with its axes. Commands stored before
+		// it was there are without.
+		Down bool `json:"down"`
 	}) error {
 		for _, id := range c.IDs {
-			if err := e.ungroup(id); err != nil {
+			if err := e.ungroup(id, c.Down); err != nil {
 				return err
 			}
 		}

@@ -3,12 +3,15 @@ package session
 import (
 	"math"
 	"slices"
+	"strings"
 
 	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
+	"capstan/core/motion"
+	"capstan/core/words"
 )
 
 func init() {
@@ -61,17 +64,30 @@ func init() {
 			"x": at.X, "y": at.Y,
 		}), nil
 	})
-	intent("ungroup", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	intent("ungroup", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Drop    bool     `json:"drop"` // moves that the layers cannot have each by itself
+	}) (edit.Command, error) {
 		var groups []*doc.Layer
 		for _, l := range s.layers(m, c.Threads) {
-			if l.Kind == doc.Group {
-				groups = append(groups, l)
+			if l.Kind != doc.Group {
+				continue
+			}
+			groups = append(groups, l)
+			var lost []string
+			for _, mv := range l.Moves {
+				if !edit.HandsDown(mv) {
+					lost = append(lost, motion.Name(mv))
+				}
+			}
+			if len(lost) > 0 && !c.Drop {
+				return nil, words.New("ungroup.moves", l.Name, strings.Join(lost, ", "))
 			}
 		}
 		if len(groups) == 0 {
 			return nil, nil
 		}
-		return command("layer.ungroup", map[string]any{"ids": ids(groups)}), nil
+		return command("layer.ungroup", map[string]any{"ids": ids(groups), "down": true}), nil
 	})
 	intent("order", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`

@@ -91,3 +91,35 @@ func (s *Session) Alike(m Moment, threads []string, what string) []string {
 func lookAlone(l *doc.Layer) doc.Layer {
 	return doc.Layer{Opacity: l.Opacity, Fill: l.Fill, Stroke: l.Stroke, Blend: l.Blend, Blur: l.Blur, Feather: l.Feather, Shadow: l.Shadow, Glow: l.Glow}
 }
+
+// Forward names the layers that would come forward past others that are not chosen, when the chosen ones were grouped: a group lies where
+// its front-most layer did.
+func (s *Session) Forward(m Moment, threads []string) []string {
+	sc := s.scene(m)
+	list := outermost(sc, s.layers(m, threads))
+	out := []string{}
+	if len(list) == 0 {
+		return out
+	}
+	var order []*doc.Layer // all that is neither chosen nor holds what is, and the chosen
+	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+		chosen := slices.Contains(list, l)
+		if chosen || l.Kind != doc.Group || !slices.ContainsFunc(list, func(k *doc.Layer) bool { return inside(l, k.ID) }) {
+			order = append(order, l)
+			return false
+		}
+		return true
+	})
+	last := 0
+	for i, l := range order {
+		if slices.Contains(list, l) {
+			last = i
+		}
+	}
+	for i, l := range order[:last] {
+		if slices.Contains(list, l) && slices.ContainsFunc(order[i+1:last], func(k *doc.Layer) bool { return !slices.Contains(list, k) }) {
+			out = append(out, l.Name)
+		}
+	}
+	return out
+}

@@ -144,7 +144,7 @@ export const shortcuts: Shortcut[] = [
   { group: 'Place', keys: 'Shift+ArrowUp', does: 'Nudge by 10 px', run: () => nudge(0, -10) },
   { group: 'Place', keys: 'Shift+ArrowDown', does: 'Nudge by 10 px', run: () => nudge(0, 10) },
   { group: 'Place', keys: 'Ctrl+G', does: 'Group', run: groupSelection },
-  { group: 'Place', keys: 'Ctrl+Shift+G', does: 'Ungroup', run: ungroupSelection },
+  { group: 'Place', keys: 'Ctrl+Shift+G', does: 'Ungroup', run: () => ungroupSelection() },
   { group: 'Place', keys: 'PageUp', does: 'One forward', run: () => order('up') },
   { group: 'Place', keys: 'PageDown', does: 'One back', run: () => order('down') },
   { group: 'Place', keys: 'Ctrl+PageUp', does: 'To the front', run: () => order('front') },

@@ -150,6 +150,8 @@ export const engine = {
   under: (m: Moment, x: number, y: number, slack: number) => call<{ chain: string[]; name: string; locked: boolean }[]>('under', m, x, y, slack),
   /** What can be selected at one level of the group tree, and what of it touches the page. */
   all: (m: Moment, inside: string) => call<{ threads: string[]; onPage: string[] }>('all', m, inside),
+  /** The names of layers that would come forward past others when they were grouped. */
+  forward: (m: Moment, threads: string[]) => call<string[]>('forward', m, threads),
   alike: (m: Moment, threads: string[], what: 'kind' | 'look') => call<string[]>('alike', m, threads, what),
   /** Says which aids are shown, and so are snapped to; the safe areas of the page. */
   aids: (grid: number, safe: boolean) => call<{ name: string; box: [number, number, number, number] }[]>('aids', grid, safe),

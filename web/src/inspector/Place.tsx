@@ -3,7 +3,9 @@ import { BringToFront, Copy, Group as GroupIcon, SendToBack, StepBack, StepForwa
 import type { ReactNode } from 'react'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
-import { desk, select, selectNew, useDesk } from '../project/desk'
+import { engine } from '../engine/engine'
+import { desk, say, select, selectNew, useDesk } from '../project/desk'
+import { notice } from '../words'
 import { Button, NumberField, Section, Sign } from '../ui/controls'
 import { Arrange } from './Arrange'
 import { Copies } from './Copies'
@@ -51,7 +53,7 @@ export function Place({ selected }: { selected: Selected[] }) {
         {act('To the back (Ctrl+PageDown)', <SendToBack {...icon} />, () => run('order', { threads, to: 'back' }))}
         <span className="mx-1 h-4 w-px bg-sailcloth-300" />
         {act('Group (Ctrl+G)', <GroupIcon {...icon} />, groupSelection)}
-        {act('Ungroup (Ctrl+Shift+G)', <Ungroup {...icon} />, ungroupSelection, !selected.some((s) => s.layer.kind === 'group'))}
+        {act('Ungroup (Ctrl+Shift+G)', <Ungroup {...icon} />, () => ungroupSelection(), !selected.some((s) => s.layer.kind === 'group'))}
         {act('Duplicate (Ctrl+D)', <Copy {...icon} />, duplicateSelection)}
         {act('Delete from this scene (Delete)', <Trash2 {...icon} />, deleteSelection)}
       </div>
@@ -71,13 +73,16 @@ const here = () => new Set(desk().rows.map((r) => r.thread))
 
 export function groupSelection() {
   const before = here()
-  if (run('group', { threads: desk().selection })) selectNew(before)
+  const forward = engine.forward(desk().moment, desk().selection)
+  if (!run('group', { threads: desk().selection })) return
+  selectNew(before)
+  if (forward.length) say(notice('group.forward', forward.join(', ')))
 }
 
-export function ungroupSelection() {
+export function ungroupSelection(drop = false) {
   const groups = desk().selection
   const inside = desk().rows.filter((r) => groups.includes(r.parent)).map((r) => r.thread)
-  if (run('ungroup', { threads: groups })) select(inside, '')
+  if (run('ungroup', { threads: groups, drop })) select(inside, '')
 }
 
 export function duplicateSelection() {

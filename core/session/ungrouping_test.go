@@ -1,0 +1,87 @@
+package session_test
+
+import (
+	"fmt"
+	"image"
+	"strings"
+	"testing"
+
+	"capstan/core/doc"
+	"capstan/core/session"
+)
+
+// moving is a turned group of two with a path, a child with a path of its own, and something that begins when the group's path ends.
+func moving() *doc.Project {
+	one, two := shapeOf("one", doc.Rectangle, -40, 0, 40, 20), shapeOf("two", doc.Ellipse, 30, 10, 30, 30)
+	two.Moves = []*doc.Move{{ID: "own", Kind: doc.MotionPath, Effect: doc.Along, Start: doc.Start{When: doc.WhenBegins, Of: "path"}, Duration: 700, Path: &doc.PathParams{D: "M0 0L0 30"}}}
+	other := shapeOf("other", doc.Rectangle, 260, 200, 20, 20)
+	other.Moves = []*doc.Move{{ID: "after", Kind: doc.MotionPath, Effect: doc.Along, Start: doc.Start{When: doc.WhenEnds, Of: "path", Offset: 50}, Duration: 500, Path: &doc.PathParams{D: "M0 0L-30 0"}}}
+	g := &doc.Layer{ID: "g", Thread: "g", Name: "Pair", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: 120, Y: 100, Turn: 35}, Children: []*doc.Layer{one, two}}
+	g.Moves = []*doc.Move{
+		{ID: "come", Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 200}},
+		{ID: "path", Kind: doc.MotionPath, Effect: doc.Along, Start: doc.Start{When: doc.AtTime, Offset: 300}, Duration: 900, Easing: "ease-in-out", Path: &doc.PathParams{D: "M0 0C20 0 40 20 60 40"}},
+	}
+	p := with(g, other)
+	p.Film.Scenes[0].Stay = 3000
+	return p
+}
+
+// Ungrouped, every frame is as before: paths and coming at once are handed down, and what hung on them hangs on.
+func TestUngroupingHandsMovesDown(t *testing.T) {
+	s := open(t, moving())
+	times := []float64{0, 199, 250, 600, 900, 1199, 1300, 1700, 2500}
+	shots := func() (list []*image.RGBA) {
+		for _, ms := range times {
+			list = append(list, shotOf(t, s, session.Moment{Time: ms}))
+		}
+		return
+	}
+	before := shots()
+	atRest := shotOf(t, s, rest)
+	want(t, s, rest, "ungroup", `{"threads":["g"]}`)
+	if n := len(s.Document().Film.Scenes[0].Layers); n != 3 {
+		t.Fatalf("%d layers", n)
+	}
+	if n := differs(atRest, shotOf(t, s, rest), 0); n > 0 {
+		t.Errorf("at rest %d pixels differ", n)
+	}
+	for i, now := range shots() {
+		if n := differs(before[i], now, 3); n > 4 {
+			t.Errorf("at %v ms %d pixels differ", times[i], n)
+		}
+	}
+	_, other := s.Document().Film.Scenes[0].Move("after")
+	if other == nil || other.Moves[0].Start.When != doc.WhenEnds || other.Moves[0].Start.Offset != 50 {
+		t.Errorf("what hung on the group's path starts %+v", other.Moves[0].Start)
+	}
+}
+
+// A move that is not the same for each by itself is told, and kept until it is said to go.
+func TestUngroupingAsksWhereMovesWouldBeLost(t *testing.T) {
+	p := moving()
+	g := p.Film.Scenes[0].Layers[0]
+	g.Moves = append(g.Moves, &doc.Move{ID: "rock", Kind: doc.Loop, Effect: doc.Rock, Start: doc.Start{When: doc.AtTime}, Duration: 800, Lasts: doc.WholeScene, Rock: &doc.RockParams{Angle: 8}})
+	s := open(t, p)
+	refused(t, s, "“Pair” has moves that its layers cannot have each by itself: Rock", "ungroup", `{"threads":["g"]}`)
+	want(t, s, rest, "ungroup", `{"threads":["g"],"drop":true}`)
+	var moves []string
+	doc.Walk(s.Document().Film.Scenes[0].Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			moves = append(moves, fmt.Sprint(l.ID, " ", m.Effect))
+		}
+		return true
+	})
+	if got := strings.Join(moves, ", "); got != "one at-once, one along, two at-once, two along, two along, other along" {
+		t.Errorf("left are %s", got)
+	}
+}
+
+// Grouping what lies behind others says what comes forward.
+func TestGroupingSaysWhatComesForward(t *testing.T) {
+	s := open(t, with(shapeOf("a", doc.Rectangle, 1, 1, 9, 9), shapeOf("b", doc.Rectangle, 1, 1, 9, 9), shapeOf("c", doc.Rectangle, 1, 1, 9, 9), shapeOf("d", doc.Rectangle, 1, 1, 9, 9)))
+	for threads, want := range map[string]string{"a c": "[a]", "a b": "[]", "a b d": "[a b]", "c d": "[]", "b": "[]"} {
+		if got := fmt.Sprint(s.Forward(rest, strings.Fields(threads))); got != want {
+			t.Errorf("grouping %s: %s come forward, want %s", threads, got, want)
+		}
+	}
+}
