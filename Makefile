@@ -53,7 +53,7 @@ dev: build             ## the server on $(ADDR) and the page with reload in fron
 
 bench: build           ## what exports and the page cost, one line a figure: name value limit
 	$(GO) run ./bench
-	CAPSTAN_BENCH=1 $(GO) test -count=1 -v -run TestPageSpeed ./e2e | grep -v '^[=-]\|^ok\|^PASS\|INFO'
+	CAPSTAN_BENCH=1 $(GO) test -count=1 -v -run "TestPageSpeed|TestArrangingSpeed" ./e2e | grep -v '^[=-]\|^ok\|^PASS\|INFO'
 	$(GO) test -run '^$$' -bench . -benchtime 1s ./core/...
 
 fuzz:

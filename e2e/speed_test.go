@@ -7,6 +7,8 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/chromedp/chromedp"
+
 	"capstan/core/doc"
 	"capstan/e2e/browser"
 	"capstan/studio/media"
@@ -77,5 +79,51 @@ func TestPageSpeed(t *testing.T) {
 	}
 	if drag, engine, whole := at(got.Drag, 0.5), at(got.Engine, 0.5), at(got.Whole, 0.5); drag-engine > whole/2 {
 		t.Errorf("painting while dragging takes %.2f ms, painting all %.2f ms", drag-engine, whole)
+	}
+}
+
+// What snapping among 500 layers adds to a move, and what selecting 1,000 layers takes, in the page.
+func TestArrangingSpeed(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.bring(crowd(500), media.NewFolder(t.TempDir()))
+	type times struct{ Free, Snapping []float64 }
+	got := browser.Eval[times](t, p.ctx, `(() => {
+		const { engine } = capstanProbe
+		const rest = { rest: true, scene: 0, time: 0 }
+		const run = (reach) => {
+			const list = []
+			engine.begin('move', rest, ['mt150'], '', '', 500, 500)
+			for (let i = 0; i < 80; i++) {
+				const t = performance.now()
+				engine.update(500 + i * 2, 500 + i, false, false, reach)
+				list.push(performance.now() - t)
+			}
+			engine.end()
+			engine.clearDraft()
+			return list.slice(10).sort((a, b) => a - b)
+		}
+		run(0)
+		return { Free: run(0), Snapping: run(10) }
+	})()`)
+	mid := func(v []float64) float64 { return v[len(v)/2] }
+	p.bring(crowd(1000), media.NewFolder(t.TempDir()))
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.do(chromedp.Sleep(1500e6)) // small pictures of rows are made when there is time
+	all := browser.Eval[float64](t, p.ctx, `(() => {
+		const t = performance.now()
+		document.querySelector('[data-desk]').dispatchEvent(new KeyboardEvent('keydown', { key: 'a', ctrlKey: true, bubbles: true, cancelable: true }))
+		return performance.now() - t
+	})()`)
+	if n := browser.Eval[int](t, p.ctx, `capstanProbe.engine.all({ rest: true, scene: 0, time: 0 }, '').threads.length`); n < 1000 {
+		t.Fatalf("%d layers", n)
+	}
+	line := fmt.Sprintf("%-44s %8.2f  %8.2f\n%-44s %8.2f  %8.2f\n", "snapping among 500 layers, ms a move", mid(got.Snapping)-mid(got.Free), 4.0, "selecting 1,000 layers, ms", all, 100.0)
+	if os.Getenv("CAPSTAN_BENCH") != "" {
+		fmt.Print(line)
+	} else {
+		t.Log("\n" + line)
+	}
+	if snapping, free := mid(got.Snapping), mid(got.Free); snapping > 4*free+8 {
+		t.Errorf("a move takes %.2f ms while it snaps, %.2f otherwise", snapping, free)
 	}
 }

@@ -128,20 +128,38 @@ func (n *node) contains(f *Film, q geom.Point, slack float64) bool {
 	return false
 }
 
+// placed returns the index of the node that shows a layer as it was last placed, groups and texts whole; -1 when it is not drawn.
+func (p *Player) placed(id string) int {
+	if p.index == nil {
+		p.index = make(map[string]int, len(p.nodes))
+		for i := range p.nodes {
+			n := &p.nodes[i]
+			if n.layer == nil || n.kind != leafNode && n.kind != groupNode && n.kind != textNode {
+				continue
+			}
+			if _, ok := p.index[n.layer.doc.ID]; !ok {
+				p.index[n.layer.doc.ID] = i
+			}
+		}
+	}
+	if i, ok := p.index[id]; ok {
+		return i
+	}
+	return -1
+}
+
 // Quad returns the four corners of a layer's box on the page, from its own upper left clockwise, as it was
 // last placed, and where its pivot lies; false when it is not drawn.
 func (p *Player) Quad(id string) (corners [4]geom.Point, pivot geom.Point, ok bool) {
-	for i := range p.nodes {
-		n := &p.nodes[i]
-		if n.layer == nil || (n.kind != leafNode && n.kind != groupNode && n.kind != textNode) || n.layer.doc.ID != id {
-			continue
-		}
-		for k, c := range n.layer.box.Corners() {
-			corners[k] = n.m.Apply(c)
-		}
-		return corners, n.m.Apply(n.layer.pivot), true
+	i := p.placed(id)
+	if i < 0 {
+		return
 	}
-	return
+	n := &p.nodes[i]
+	for k, c := range n.layer.box.Corners() {
+		corners[k] = n.m.Apply(c)
+	}
+	return corners, n.m.Apply(n.layer.pivot), true
 }
 
 // EachPlaced calls f with every layer that is drawn as it was last placed: with the corners of its box on the page, from its own upper
@@ -164,19 +182,19 @@ func (p *Player) EachPlaced(f func(l *doc.Layer, corners [4]geom.Point, chain []
 // placed; false when it is not drawn.
 func (p *Player) Axes(id string) (own, outer geom.Matrix, ok bool) {
 	outer = geom.Identity
-	for i := range p.nodes {
-		n := &p.nodes[i]
-		if n.layer == nil || n.kind == pageNode || n.layer.doc.ID != id {
-			continue
-		}
-		for k := 0; k < i; k++ {
-			if g := &p.nodes[k]; g.kind == groupNode && g.end > i && g.layer == n.layer.parent {
-				outer = g.m
-			}
-		}
-		return n.m, outer, true
+	i := p.placed(id)
+	if i < 0 {
+		return geom.Identity, outer, false
 	}
-	return geom.Identity, outer, false
+	n := &p.nodes[i]
+	// Of two scenes that cross each other the later side counts, as it lies next before it.
+	for k := i - 1; k >= 0 && n.layer.parent != nil; k-- {
+		if g := &p.nodes[k]; g.kind == groupNode && g.end > i && g.layer == n.layer.parent {
+			outer = g.m
+			break
+		}
+	}
+	return n.m, outer, true
 }
 
 // Ancestry returns the map from the axes a layer's place is in to the page, with everything at rest.

@@ -18,6 +18,7 @@ type View struct {
 type Player struct {
 	film    *Film
 	nodes   []node
+	index   map[string]int // of nodes by the ids of layers, once it is asked for
 	list    List
 	tmp     geom.Path
 	solo    map[string]bool // threads looked at alone; nil: all
@@ -174,6 +175,7 @@ func (p *Player) StandAtRest(i int) {
 
 func (p *Player) open(n node) int {
 	p.nodes = append(p.nodes, n)
+	p.index = nil
 	return len(p.nodes) - 1
 }
 

@@ -43,6 +43,10 @@ type Path struct {
 
 func pair(p geom.Point) [2]float64 { return [2]float64{p.X, p.Y} }
 
+// manySelected is how many layers may be selected for their paths, and the outlines of their moves, to be shown: of more they hide each other, and
+// take time.
+const manySelected = 24
+
 // OverlayView returns the overlay of the selected threads at a moment.
 func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 	v := Overlay{Boxes: []Box{}, Paths: []Path{}, Rings: []Ring{}}
@@ -73,6 +77,9 @@ func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 				all = all.Union(boxOf(corners))
 				free++
 			}
+		}
+		if len(list) > manySelected {
+			continue
 		}
 		for _, mv := range l.Moves {
 			if mv.Kind == doc.MotionPath {

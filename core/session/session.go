@@ -194,8 +194,15 @@ func (s *Session) stand(m Moment) {
 // layers returns the layers of the moment's scene that the threads name, in that order.
 func (s *Session) layers(m Moment, threads []string) []*doc.Layer {
 	var out []*doc.Layer
+	sc := s.scene(m)
+	find := sc.Thread
+	if len(threads) > 16 { // looked for one by one, a thousand would take a second
+		all := make(map[string]*doc.Layer, len(threads))
+		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool { all[l.Thread] = l; return true })
+		find = func(t string) *doc.Layer { return all[t] }
+	}
 	for _, t := range threads {
-		if l := s.scene(m).Thread(t); l != nil {
+		if l := find(t); l != nil {
 			out = append(out, l)
 		}
 	}

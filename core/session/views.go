@@ -200,8 +200,12 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 			iv := t.Moves[mv.ID]
 			w := MoveView{
 				Move: mv, Name: motion.Name(mv), Words: Words(sc, mv, t), Begin: iv.Begin, End: iv.End, Early: iv.Early,
-				Easing: mv.Easing, Profile: motion.Profile(mv, iv, 24), Units: unitsOf(l, mv),
+				Easing: mv.Easing, Units: unitsOf(l, mv),
 				Film: s.shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
+			}
+			w.Profile = []float64{}
+			if len(threads) <= manySelected {
+				w.Profile = motion.Profile(mv, iv, 24)
 			}
 			if mv.Kind == doc.Loop && i > 0 {
 				w.Before = loopBefore(s.shown.Doc.Film.Scenes[i-1].Thread(l.Thread), mv)

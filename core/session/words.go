@@ -5,8 +5,6 @@ import (
 	"sort"
 	"strings"
 
-	"github.com/go-json-experiment/json"
-
 	"capstan/core/doc"
 	"capstan/core/motion"
 )
@@ -103,15 +101,26 @@ func flat(v MoveView) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	var m map[string]any
-	if err := json.Unmarshal(raw, &m); err != nil {
+	more, err := doc.Encode(struct {
+		Name    string      `json:"name"`
+		Words   string      `json:"words"`
+		Begin   int64       `json:"begin"`
+		Finish  int64       `json:"finish"`
+		Early   bool        `json:"early"`
+		Before  string      `json:"before"`
+		Units   []string    `json:"units"`
+		Film    int64       `json:"film"`
+		Cut     int64       `json:"cut"`
+		Easing  string      `json:"easingUsed"`
+		Speed   float64     `json:"speed"`
+		Profile []float64   `json:"profile"`
+		Reach   *[2]float64 `json:"reach"`
+	}{v.Name, v.Words, v.Begin, v.End, v.Early, v.Before, v.Units, v.Film, v.Cut, v.Easing, v.Speed, v.Profile, v.Reach})
+	if err != nil {
 		return nil, err
 	}
-	m["name"], m["words"], m["begin"], m["finish"], m["early"] = v.Name, v.Words, v.Begin, v.End, v.Early
-	m["before"] = v.Before
-	m["units"], m["film"], m["cut"] = v.Units, v.Film, v.Cut
-	m["easingUsed"], m["speed"], m["profile"], m["reach"] = v.Easing, v.Speed, v.Profile, v.Reach
-	return doc.Encode(m)
+	// A move has fields always: one object goes on in the other.
+	return append(append(raw[:len(raw)-1:len(raw)-1], ','), more[1:]...), nil
 }
 
 func sortByCount(list []string, count map[string]int) {

@@ -26,7 +26,7 @@ export function Overlay({ overlay, ghosts, view, size, onGesture }: { overlay: O
     <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
       <Ghosts ghosts={ghosts} view={view} />
       {overlay.paths.map((p) => <MotionPath key={p.move} path={p} view={view} onGesture={onGesture} />)}
-      {!single && overlay.boxes.map((b) => <Outline key={b.thread} box={b} view={view} />)}
+      {overlay.around && <Outlines boxes={overlay.boxes} view={view} />}
       {overlay.around && <Brackets box={overlay.around} view={view} handles together quiet={dragging} onGesture={onGesture} />}
       {(single || !overlay.around) && overlay.boxes.map((b) => <Brackets key={b.thread} box={b} view={view} handles={single && !b.locked} quiet={dragging} onGesture={onGesture} />)}
       <SnapLines view={view} />
@@ -65,11 +65,11 @@ function cursorFor(out: XY): string {
   return ['ew-resize', 'nwse-resize', 'ns-resize', 'nesw-resize'][Math.floor(deg / 45)]
 }
 
-/** One of several: a thin line around it. */
-function Outline({ box, view }: { box: OverlayBox; view: View }) {
-  const d = `M${box.corners.map((c) => toDesk(view, c)).join('L')}Z`
+/** Several: a thin line around each, all in one path, since they may be a thousand. */
+function Outlines({ boxes, view }: { boxes: OverlayBox[]; view: View }) {
+  const d = boxes.map((b) => `M${b.corners.map((c) => toDesk(view, c)).join('L')}Z`).join('')
   return (
-    <g data-outlined={box.thread}>
+    <g data-outlined={boxes.length}>
       <path d={d} fill="none" stroke="#FFFDF8" strokeWidth="2.6" strokeOpacity="0.8" />
       <path d={d} fill="none" stroke="#A8731A" strokeWidth="1" />
     </g>
