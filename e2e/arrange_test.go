@@ -204,3 +204,62 @@ func TestCopiesStacksAndLaterScenes(t *testing.T) {
 		t.Errorf("undone, it is turned by %v there and lies at %s here", turn(), p.placeOf("Rust"))
 	}
 }
+
+// touch puts fingers on the page, moves them and lifts them; from and to are page points.
+func (p *person) touch(from, to [][2]float64) {
+	p.t.Helper()
+	points := func(share float64) (list []*input.TouchPoint) {
+		for i := range from {
+			ax, ay := p.at(from[i][0], from[i][1])
+			bx, by := p.at(to[i][0], to[i][1])
+			id := float64(i)
+			list = append(list, &input.TouchPoint{X: ax + (bx-ax)*share, Y: ay + (by-ay)*share, ID: &id})
+		}
+		return
+	}
+	send := func(kind input.DispatchTouchEventType, list []*input.TouchPoint) {
+		if _, err := chromedp.Call(p.ctx, input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: kind, TouchPoints: list}); err != nil {
+			p.t.Fatal(err)
+		}
+	}
+	// Where the page lies changes while it is zoomed: all points are taken before.
+	var steps [][]*input.TouchPoint
+	for i := range 11 {
+		steps = append(steps, points(float64(i)/10))
+	}
+	for n := range from {
+		send(input.DispatchTouchEventTypeTouchStart, steps[0][:n+1])
+	}
+	for _, s := range steps[1:] {
+		send(input.DispatchTouchEventTypeTouchMove, s)
+	}
+	send(input.DispatchTouchEventTypeTouchEnd, []*input.TouchPoint{})
+}
+
+// A finger drags; two zoom about what lies between them, and drag nothing.
+func TestFingersDragAndZoom(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.bring(tiles(), media.NewFolder(t.TempDir()))
+	p.touch([][2]float64{{100, 100}}, [][2]float64{{170, 250}})
+	p.settled()
+	if s := p.placeOf("Rust"); s == "100 100 60 40 0" || !strings.HasPrefix(s, "1") {
+		t.Errorf("dragged by a finger it lies at %s", s)
+	}
+	was := p.placeOf("Straw")
+	scale := func() float64 {
+		return browser.Eval[float64](t, p.ctx, `Number(document.querySelector('[data-page]').dataset.view.split(' ')[0])`)
+	}
+	before := scale()
+	ax, ay := p.at(260, 180)
+	p.touch([][2]float64{{240, 180}, {280, 180}}, [][2]float64{{180, 180}, {340, 180}})
+	p.wait(fmt.Sprintf(`Number(document.querySelector('[data-page]').dataset.view.split(' ')[0]) > %f`, before*2))
+	if got := scale() / before; got < 3.8 || got > 4.2 {
+		t.Errorf("four times as far apart they zoom by %.2f", got)
+	}
+	if bx, by := p.at(260, 180); bx-ax > 3 || ax-bx > 3 || by-ay > 3 || ay-by > 3 {
+		t.Errorf("what lay between them went from %.0f, %.0f to %.0f, %.0f", ax, ay, bx, by)
+	}
+	if s := p.placeOf("Straw"); s != was {
+		t.Errorf("two fingers dragged it to %s", s)
+	}
+}

@@ -387,3 +387,28 @@ func TestWhatLiesUnderThePointerAndWhatIsAlike(t *testing.T) {
 		t.Errorf("of one look: %v", v)
 	}
 }
+
+// Numbers are those of the reference point, which stays when another size is typed; proportions are kept where that is wanted.
+func TestTheReferencePointStays(t *testing.T) {
+	for _, turn := range []float64{0, 40} {
+		for k := range 9 {
+			l := shapeOf("a", doc.Rectangle, 120, 100, 60, 20)
+			l.Place.Turn = turn
+			s := open(t, with(l))
+			ref := fmt.Sprintf(`"ref":[%v,%v]`, float64(k%3)/2, float64(k/3)/2)
+			at := func() [2]float64 { return s.Selection(rest, []string{"a"})[0].Refs[k] }
+			want(t, s, rest, "place", `{"threads":["a"],"x":150,"y":90,`+ref+`}`)
+			if p := at(); math.Abs(p[0]-150) > near || math.Abs(p[1]-90) > near {
+				t.Errorf("turned by %v, point %d lies at %v", turn, k, p)
+			}
+			want(t, s, rest, "place", `{"threads":["a"],"w":90,`+ref+`}`)
+			if p, v := at(), layerOf(s, "a").Place; math.Abs(p[0]-150) > near || math.Abs(p[1]-90) > near || v.W != 90 || v.H != 20 {
+				t.Errorf("turned by %v and wider, point %d lies at %v of %v", turn, k, p, v)
+			}
+			want(t, s, rest, "place", `{"threads":["a"],"h":40,"keep":true,`+ref+`}`)
+			if p, v := at(), layerOf(s, "a").Place; math.Abs(p[0]-150) > near || math.Abs(p[1]-90) > near || v.W != 180 || v.H != 40 {
+				t.Errorf("turned by %v, in proportion point %d lies at %v of %v", turn, k, p, v)
+			}
+		}
+	}
+}

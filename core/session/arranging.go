@@ -147,15 +147,22 @@ func init() {
 	})
 	intent("place", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
-		X       *float64 `json:"x"` // of the box's middle, in the parent's axes
+		X       *float64 `json:"x"` // of the reference point, in the parent's axes
 		Y       *float64 `json:"y"`
 		W       *float64 `json:"w"`
 		H       *float64 `json:"h"`
 		Turn    *float64 `json:"turn"`
+		// Ref is the reference point, in shares of the box: numbers say where it is, and it stays when the size changes. Absent: the middle.
+		Ref  *[2]float64 `json:"ref"`
+		Keep bool        `json:"keep"` // proportions, where one side is given
 	}) (edit.Command, error) {
 		var list []edit.Command
+		ref := geom.Point{X: 0.5, Y: 0.5}
+		if c.Ref != nil {
+			ref = geom.Point{X: c.Ref[0], Y: c.Ref[1]}
+		}
 		for _, l := range s.layers(m, c.Threads) {
-			list = append(list, s.place(m, l, c.X, c.Y, c.W, c.H, c.Turn)...)
+			list = append(list, s.placeBy(m, l, c.X, c.Y, c.W, c.H, c.Turn, ref, c.Keep)...)
 		}
 		if len(list) == 0 {
 			return nil, nil
@@ -188,12 +195,18 @@ func init() {
 
 // place returns the commands that put a layer's box where typed numbers say. Groups and texts are scaled, keeping proportions.
 func (s *Session) place(m Moment, l *doc.Layer, x, y, w, h, turn *float64) []edit.Command {
+	return s.placeBy(m, l, x, y, w, h, turn, geom.Point{X: 0.5, Y: 0.5}, false)
+}
+
+// placeBy is place by a reference point, in shares of the box. keep keeps proportions where one side is given.
+func (s *Session) placeBy(m Moment, l *doc.Layer, x, y, w, h, turn *float64, ref geom.Point, keep bool) []edit.Command {
 	var out []edit.Command
 	i := s.sceneIndex(m)
 	box, pivot := s.shown.Box(i, l.ID)
 	rest := s.shown.RestMatrix(i, l.ID)
 	at := geom.Point{X: l.Place.X, Y: l.Place.Y}
-	mid := rest.Apply(box.Centre())
+	by := geom.Point{X: box.Min.X + ref.X*box.W(), Y: box.Min.Y + ref.Y*box.H()}
+	mid := rest.Apply(by)
 	if x != nil {
 		at.X += *x - mid.X
 	}
@@ -201,8 +214,7 @@ func (s *Session) place(m Moment, l *doc.Layer, x, y, w, h, turn *float64) []edi
 		at.Y += *y - mid.Y
 	}
 	if turn != nil {
-		by := geom.Rotate(l.Place.Turn).ApplyVector(pivot).Sub(geom.Rotate(*turn).ApplyVector(pivot))
-		at = at.Add(by)
+		at = at.Add(geom.Rotate(l.Place.Turn).ApplyVector(pivot).Sub(geom.Rotate(*turn).ApplyVector(pivot)))
 		out = append(out, setPlaces([]map[string]any{placeOf(l.ID, map[string]any{"x": at.X, "y": at.Y, "turn": *turn})}))
 	}
 	if set, ok := roomTyped(l, box, at, w, h); ok {
@@ -215,17 +227,16 @@ func (s *Session) place(m Moment, l *doc.Layer, x, y, w, h, turn *float64) []edi
 	if h != nil && box.H() > 0 {
 		ky = math.Max(*h, 1) / box.H()
 	}
-	if proportional(l) {
+	if proportional(l) || keep && (w == nil || h == nil) {
 		if w == nil {
 			kx = ky
 		}
 		ky = kx
 	}
 	if kx != 1 || ky != 1 {
-		// The middle stays where it is.
-		c := box.Centre()
-		by := rest.ApplyVector(c.Sub(geom.Point{X: c.X * kx, Y: c.Y * ky}))
-		out = append(out, command("layer.scale", map[string]any{"id": l.ID, "kx": kx, "ky": ky, "x": at.X + by.X, "y": at.Y + by.Y}))
+		// The reference point stays where it is.
+		d := rest.ApplyVector(by.Sub(geom.Point{X: by.X * kx, Y: by.Y * ky}))
+		out = append(out, command("layer.scale", map[string]any{"id": l.ID, "kx": kx, "ky": ky, "x": at.X + d.X, "y": at.Y + d.Y}))
 	} else if (x != nil || y != nil) && turn == nil {
 		out = append(out, setPlaces([]map[string]any{placeOf(l.ID, map[string]any{"x": at.X, "y": at.Y})}))
 	}

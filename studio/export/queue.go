@@ -81,9 +81,12 @@ func (q *Queue) Cancel(id string) error {
 
 // List returns a project's exports with the frames done so far.
 func (q *Queue) List(project string) ([]store.Export, error) {
-	list, err := q.store.Exports(project)
+	// None ends or begins while they are read: else one that has just ended and the one after it would both seem to run.
+	q.claim.Lock()
+	defer q.claim.Unlock()
 	q.mu.Lock()
 	defer q.mu.Unlock()
+	list, err := q.store.Exports(project)
 	for i := range list {
 		if e, ok := q.latest[list[i].ID]; ok {
 			list[i] = e
@@ -152,12 +155,19 @@ func (q *Queue) run(parent context.Context, e *store.Export) {
 	q.mu.Unlock()
 	q.notify(*e)
 	err := q.make(ctx, e)
+	if q.ended(e, err, parent.Err() != nil) {
+		q.notify(*e)
+	}
+}
+
+// ended stores how an export has ended, in one with its no longer running.
+func (q *Queue) ended(e *store.Export, err error, stopping bool) bool {
 	q.mu.Lock()
+	defer q.mu.Unlock()
 	delete(q.cancel, e.ID)
 	delete(q.latest, e.ID)
-	q.mu.Unlock()
-	if parent.Err() != nil {
-		return // Capstan is stopping; the export is made again at the next start
+	if stopping {
+		return false // Capstan is stopping; the export is made again at the next start
 	}
 	e.EndedAt = time.Now()
 	switch {
@@ -172,14 +182,10 @@ func (q *Queue) run(parent context.Context, e *store.Export) {
 			e.Bytes = info.Size()
 		}
 	}
-	q.save(e)
-}
-
-func (q *Queue) save(e *store.Export) {
 	if err := q.store.SaveExport(e); err != nil {
 		slog.Error("the state of an export could not be stored", "export", e.ID, "error", err)
 	}
-	q.notify(*e)
+	return true
 }
 
 func (q *Queue) make(ctx context.Context, e *store.Export) error {

@@ -122,8 +122,38 @@ export function Desk() {
     }
   }
 
+  // Two fingers move and zoom the page, whatever one of them had begun.
+  const fingers = useRef(new Map<number, [number, number]>())
+  const pinch = useRef<{ apart: number; page: [number, number]; scale: number } | null>(null)
+  const between = () => {
+    const [a, b] = [...fingers.current.values()]
+    return { apart: Math.max(1, Math.hypot(a[0] - b[0], a[1] - b[1])), middle: [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2] as [number, number] }
+  }
+  const finger = (e: React.PointerEvent, is: 'down' | 'move' | 'up'): boolean => {
+    if (e.pointerType !== 'touch' || !view || !film) return false
+    if (is === 'up') {
+      fingers.current.delete(e.pointerId)
+      const was = pinch.current !== null
+      if (fingers.current.size === 0) pinch.current = null
+      return was
+    }
+    if (is === 'down' || fingers.current.has(e.pointerId)) fingers.current.set(e.pointerId, at(e))
+    if (fingers.current.size < 2) return pinch.current !== null
+    const { apart, middle } = between()
+    if (is === 'down') {
+      cancel()
+      pinch.current = { apart, page: toPage(view, ...middle), scale: view.scale }
+    } else if (pinch.current) {
+      const scale = Math.min(16, Math.max(0.02, (pinch.current.scale * apart) / pinch.current.apart))
+      const [px, py] = pinch.current.page
+      set({ zoom: scale, pan: { x: middle[0] - px * scale - (size.w - film.width * scale) / 2, y: middle[1] - py * scale - (size.h - film.height * scale) / 2 } })
+    }
+    return true
+  }
+
   const onPointerDown = (e: React.PointerEvent) => {
     if (!view || e.button === 2) return
+    if (finger(e, 'down')) return
     clearTimeout(waits.current)
     host.current!.focus({ preventScroll: true })
     const [x, y] = at(e)
@@ -185,6 +215,7 @@ export function Desk() {
   }
 
   const onPointerMove = (e: React.PointerEvent) => {
+    if (finger(e, 'move')) return
     const g = drag.current
     if (desk().picking) {
       const [x, y] = at(e)
@@ -242,6 +273,7 @@ export function Desk() {
   }
 
   const onPointerUp = (e: React.PointerEvent) => {
+    if (finger(e, 'up')) return
     const g = drag.current
     drag.current = null
     setReadout(null)
@@ -349,7 +381,7 @@ export function Desk() {
       ref={host} tabIndex={0} role="application" aria-label="Page" data-desk
       className="relative h-full w-full overflow-hidden bg-sailcloth-200 focus-visible:outline-offset-[-2px]"
       style={{ cursor: writing ? 'text' : tool === 'select' ? 'default' : 'crosshair', touchAction: 'none' }}
-      onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp} onPointerCancel={cancel}
+      onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp} onPointerCancel={(e) => { finger(e, 'up'); cancel() }}
       onDoubleClick={onDoubleClick}
       onContextMenu={(e) => {
         if (!view || playing || large) return

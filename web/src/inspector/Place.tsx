@@ -1,20 +1,25 @@
 // Place: where the layer rests, its size and turn; stacking order and groups.
-import { BringToFront, Copy, Group as GroupIcon, SendToBack, StepBack, StepForward, Trash2, Ungroup } from 'lucide-react'
+import { BringToFront, Copy, Group as GroupIcon, Link2, Link2Off, SendToBack, StepBack, StepForward, Trash2, Ungroup } from 'lucide-react'
 import type { ReactNode } from 'react'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { engine } from '../engine/engine'
-import { desk, say, select, selectNew, useDesk } from '../project/desk'
+import { desk, say, select, selectNew, set, useDesk } from '../project/desk'
 import { notice } from '../words'
-import { Button, NumberField, Section, Sign } from '../ui/controls'
+import { Button, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
 import { Arrange } from './Arrange'
 import { Copies } from './Copies'
 import { shared } from './Look'
 
+const references = ['upper left corner', 'upper side', 'upper right corner', 'left side', 'middle', 'right side', 'lower left corner', 'lower side', 'lower right corner']
+
 export function Place({ selected }: { selected: Selected[] }) {
   const threads = selected.map((s) => s.layer.thread)
   const film = useDesk((d) => d.film)
-  const place = (args: object) => run('place', { threads, ...args })
+  const reference = useDesk((d) => d.reference)
+  const keep = useDesk((d) => d.keep)
+  const place = (args: object) => run('place', { threads, ref: [(reference % 3) / 2, Math.floor(reference / 3) / 2], keep, ...args })
+  const at = (axis: 0 | 1) => shared(selected.map((s) => Math.round(s.refs[reference][axis] * 100) / 100))
   const box = (i: number) => shared(selected.map((s) => Math.round(s.box[i] * 100) / 100))
   const one = selected.length === 1 ? selected[0] : null
   const act = (name: string, icon: ReactNode, f: () => void, disabled = false) => (
@@ -24,8 +29,8 @@ export function Place({ selected }: { selected: Selected[] }) {
   return (
     <Section title="Place">
       <div className="grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-1.5">
-        <NumberField label="Across" name="Across: middle, from the left" value={box(0)} whole={film?.width} onSet={(x) => place({ x })} />
-        <NumberField label="Down" name="Down: middle, from the top" value={box(1)} whole={film?.height} onSet={(y) => place({ y })} />
+        <NumberField label="Across" name={`Across: ${references[reference]}, from the left`} value={at(0)} whole={film?.width} onSet={(x) => place({ x })} />
+        <NumberField label="Down" name={`Down: ${references[reference]}, from the top`} value={at(1)} whole={film?.height} onSet={(y) => place({ y })} />
         <NumberField label="Wide" name="Wide" min={1} value={box(2)} whole={film?.width} onSet={(w) => place({ w })} />
         <NumberField label="High" name="High" min={1} value={box(3)} whole={film?.height} onSet={(h) => place({ h })} />
         <NumberField label="Turn" name="Turn" unit="°" digits={1} value={shared(selected.map((s) => s.layer.place.turn ?? 0))} onSet={(turn) => place({ turn })} />
@@ -46,6 +51,11 @@ export function Place({ selected }: { selected: Selected[] }) {
           Along its path it bares an edge of the page. <button type="button" className="font-semibold underline" onClick={() => run('ground.cover', { threads })}>Give it room to move</button>
         </p>
       )}
+      <div className="mt-1.5 grid grid-cols-[44px_1fr_auto] items-center gap-x-2">
+        <Label>Point</Label>
+        <Choice name="Point that the numbers are of" value={String(reference)} of={references.map((label, i) => ({ value: String(i), label }))} onSet={(v) => set({ reference: Number(v) })} />
+        <Sign name="Keep proportions, when one side is typed" pressed={keep} className={keep ? 'bg-brass-200' : 'hover:bg-sailcloth-200'} onClick={() => set({ keep: !keep })}>{keep ? <Link2 {...icon} /> : <Link2Off {...icon} />}</Sign>
+      </div>
       <div className="-mx-1 mt-1 flex flex-wrap items-center" role="toolbar" aria-label="Order and groups">
         {act('To the front (Ctrl+PageUp)', <BringToFront {...icon} />, () => run('order', { threads, to: 'front' }))}
         {act('One forward (PageUp)', <StepForward {...icon} className="-rotate-90" />, () => run('order', { threads, to: 'up' }))}

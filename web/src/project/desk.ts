@@ -52,6 +52,8 @@ interface Desk {
   parted: string[] // of them, those whose handles go by themselves
   snap: [number, number, number, number][] // lines of the page to what a drag snapped to
   preview: { way: string; outlines: string; trouble: string } | null // of combining what is selected
+  reference: number // the point of a box that its numbers say where it is: 0..8, row by row; 4 is the middle
+  keep: boolean // proportions, when one side is typed
   across: { count: number; changes: Change[] } | null // the last edit, which the same threads could have in later scenes, too
   aids: Aids
   offer: string | null // the thread of a picture that may become the ground
@@ -72,7 +74,7 @@ export interface Aids {
 export const useDesk = create<Desk>()(() => ({
   project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
   selection: [], moves: [], scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
-  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, writing: null, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, across: null, aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true }, offer: null, missing: [], sheet: 'none', large: false,
+  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, writing: null, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, reference: 4, keep: false, across: null, aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true }, offer: null, missing: [], sheet: 'none', large: false,
 }))
 
 export const desk = useDesk.getState
