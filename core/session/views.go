@@ -150,6 +150,7 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 	s.stand(m)
 	for _, l := range s.layers(m, threads) {
 		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Closed: s.shown.Encloses(i, l.ID), Missing: s.missing(l), Plate: contrast(l, sc)}
+		v.Layer.Path = "" // long, and shown by nothing but the page
 		if roomy(l) {
 			scale, over := s.shown.Fit(i, l.ID)
 			v.Fit = &Fit{scale, over}
@@ -202,15 +203,17 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 		}
 		for _, mv := range l.Moves {
 			iv := t.Moves[mv.ID]
+			if len(threads) > manySelected { // which there are is enough for what is done to all of them
+				head := &doc.Move{ID: mv.ID, Kind: mv.Kind, Effect: mv.Effect, Start: mv.Start}
+				v.Moves = append(v.Moves, MoveView{Move: head, Name: motion.Name(mv), Units: []string{}, Profile: []float64{}})
+				continue
+			}
 			w := MoveView{
 				Move: mv, Name: motion.Name(mv), Words: Words(sc, mv, t), Begin: iv.Begin, End: iv.End, Early: iv.Early,
 				Easing: mv.Easing, Units: unitsOf(l, mv),
 				Film: s.shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 			}
-			w.Profile = []float64{}
-			if len(threads) <= manySelected {
-				w.Profile = motion.Profile(mv, iv, 24)
-			}
+			w.Profile = motion.Profile(mv, iv, 24)
 			if mv.Kind == doc.Loop && i > 0 {
 				w.Before = loopBefore(s.shown.Doc.Film.Scenes[i-1].Thread(l.Thread), mv)
 			}
