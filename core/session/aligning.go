@@ -270,6 +270,22 @@ func init() {
 		}
 		return setPlaces(set), nil
 	})
+	// All layers of the scene are locked, or none is.
+	intent("lock.all", func(s *Session, m Moment, c *struct {
+		On bool `json:"on"`
+	}) (edit.Command, error) {
+		var set []map[string]any
+		doc.Walk(s.scene(m).Layers, func(l, parent *doc.Layer) bool {
+			if l.Locked != c.On && (parent == nil || !c.On) {
+				set = append(set, map[string]any{"id": l.ID, "patch": map[string]any{"locked": nilIf(c.On)}})
+			}
+			return true
+		})
+		if len(set) == 0 {
+			return nil, nil
+		}
+		return command("layer.set", map[string]any{"set": set}), nil
+	})
 	// What lay behind lies in front, among the chosen layers of one group; the others stay where they are.
 	intent("order.reverse", func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		sc := s.scene(m)

@@ -388,6 +388,19 @@ func TestWhatLiesUnderThePointerAndWhatIsAlike(t *testing.T) {
 	}
 }
 
+func TestAllAreLockedAndUnlocked(t *testing.T) {
+	p, _ := scattered(1)
+	s := open(t, p)
+	want(t, s, rest, "lock.all", `{"on":true}`)
+	if v := s.AllView(rest, ""); len(v.Threads) != 0 {
+		t.Errorf("not locked: %v", v.Threads)
+	}
+	want(t, s, rest, "lock.all", `{"on":false}`)
+	if v := s.AllView(rest, ""); len(v.Threads) != 5 {
+		t.Errorf("free again: %v", v.Threads)
+	}
+}
+
 // Numbers are those of the reference point, which stays when another size is typed; proportions are kept where that is wanted.
 func TestTheReferencePointStays(t *testing.T) {
 	for _, turn := range []float64{0, 40} {

@@ -13,8 +13,8 @@ import (
 // maxSnapped is how many layers a drag snaps to; of more, the front-most count.
 const maxSnapped = 2000
 
-// field returns what a drag of the grips may snap to: the page, its guides, and every layer that is neither dragged nor inside of one that is,
-// nor covers the page.
+// field returns what a drag of the grips may snap to: the page, what helps to place things, and every layer beside them or at the top that is
+// neither dragged nor inside of one that is, nor covers the page.
 func (s *Session) field(g *gesture) *snap.Field {
 	f := &snap.Field{}
 	film := s.shown.Doc.Film
@@ -26,7 +26,17 @@ func (s *Session) field(g *gesture) *snap.Field {
 		name string
 	}
 	var list []found
+	sc := film.Scenes[g.scene]
+	beside := map[string]bool{} // the groups that what is dragged lies in
+	for i := range g.grips {
+		if _, parent := sc.Layer(g.grips[i].layer.ID); parent != nil {
+			beside[parent.ID] = true
+		}
+	}
 	s.player.EachPlaced(func(l *doc.Layer, c [4]geom.Point, chain []string) {
+		if n := len(chain); n > 1 && !beside[chain[n-2]] {
+			return // parts of other groups: these count as a whole
+		}
 		for _, gr := range g.grips {
 			if slices.Contains(chain, gr.layer.ID) {
 				return

@@ -123,22 +123,22 @@ func (v MoveView) MarshalJSONTo(e *jsontext.Encoder) error {
 
 // Selected is a selected layer in the inspector: its own fields, and what is worked out of them.
 type Selected struct {
-	Layer   *doc.Layer    `json:"layer"` // without children and moves
-	Count   int           `json:"count"` // layers inside a group
-	Moves   []MoveView    `json:"moves"`
-	Box     [4]float64    `json:"box"`   // x y of the middle in the parent's axes, w h, at rest
-	Refs    [9][2]float64 `json:"refs"`  // corners, sides and middle of the box in the parent's axes, row by row
-	Now     *[3]float64   `json:"now"`   // x y turn where it is now, when that differs from rest
-	Pivot   [2]float64    `json:"pivot"` // in shares of the box
-	Later   int           `json:"later"`
-	Colours []string      `json:"colours"`  // fills found in a group
-	Kept    []string      `json:"kept"`     // names of the layers it was made of
-	Made    string        `json:"made"`     // how it was made of them
-	Plate   *Contrast     `json:"contrast"` // of a text with its plate
-	Missing string        `json:"missing"`  // characters of a text that no family has
-	Fit     *Fit          `json:"fit"`      // of a text whose box has a height of its own
-	Closed  bool          `json:"closed"`   // covers an area by itself
-	Bares   bool          `json:"bares"`    // covers the page at rest, and not all along its path
+	Layer   *doc.Layer   `json:"layer"` // without children and moves
+	Count   int          `json:"count"` // layers inside a group
+	Moves   []MoveView   `json:"moves"`
+	Box     [4]float64   `json:"box"`   // x y of the middle in the parent's axes, w h, at rest
+	Refs    [][2]float64 `json:"refs"`  // corners, sides and middle of the box in the axes of the parent, row by row; none where many are selected
+	Now     *[3]float64  `json:"now"`   // x y turn where it is now, when that differs from rest
+	Pivot   [2]float64   `json:"pivot"` // in shares of the box
+	Later   int          `json:"later"`
+	Colours []string     `json:"colours"`  // fills found in a group
+	Kept    []string     `json:"kept"`     // names of the layers it was made of
+	Made    string       `json:"made"`     // how it was made of them
+	Plate   *Contrast    `json:"contrast"` // of a text with its plate
+	Missing string       `json:"missing"`  // characters of a text that no family has
+	Fit     *Fit         `json:"fit"`      // of a text whose box has a height of its own
+	Closed  bool         `json:"closed"`   // covers an area by itself
+	Bares   bool         `json:"bares"`    // covers the page at rest, and not all along its path
 }
 
 // Selection returns the selected layers of the moment's scene.
@@ -181,8 +181,9 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 			v.Pivot = [2]float64{(pivot.X - box.Min.X) / box.W(), (pivot.Y - box.Min.Y) / box.H()}
 		}
 		v.Box = [4]float64{at.X, at.Y, box.W(), box.H()}
-		for k := range v.Refs {
-			v.Refs[k] = pair(rest.Apply(geom.Point{X: box.Min.X + float64(k%3)/2*box.W(), Y: box.Min.Y + float64(k/3)/2*box.H()}))
+		v.Refs = [][2]float64{}
+		for k := 0; k < 9 && len(threads) <= manySelected; k++ {
+			v.Refs = append(v.Refs, pair(rest.Apply(geom.Point{X: box.Min.X + float64(k%3)/2*box.W(), Y: box.Min.Y + float64(k/3)/2*box.H()})))
 		}
 		v.Bares = s.bares(l, box, rest)
 		if own, outer, ok := s.player.Axes(l.ID); ok && !m.Rest {

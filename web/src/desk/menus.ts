@@ -51,6 +51,8 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
     { word: 'Group', key: 'Ctrl G', run: groupSelection, disabled: none },
     { word: 'Ungroup', key: 'Ctrl Shift G', run: () => ungroupSelection(), disabled: !selected.some((s) => s.layer.kind === 'group') },
     { word: 'Ungroup without its moves', run: () => ungroupSelection(true), disabled: !selected.some((s) => s.layer.kind === 'group' && s.moves.length > 0) },
+    { word: 'Lock all layers', run: () => { if (run('lock.all', { on: true })) select([], '') } },
+    { word: 'Unlock all layers', run: () => run('lock.all', { on: false }) },
     { word: 'Merge into a picture', run: () => void mergeSelection(), disabled: none || selected.length < 2 && selected[0]?.layer.kind !== 'group' },
     { word: 'Take apart', run: takeApart, disabled: !selected.some((s) => s.kept.length) },
     null,

@@ -19,7 +19,7 @@ export function Place({ selected }: { selected: Selected[] }) {
   const reference = useDesk((d) => d.reference)
   const keep = useDesk((d) => d.keep)
   const place = (args: object) => run('place', { threads, ref: [(reference % 3) / 2, Math.floor(reference / 3) / 2], keep, ...args })
-  const at = (axis: 0 | 1) => shared(selected.map((s) => Math.round(s.refs[reference][axis] * 100) / 100))
+  const at = (axis: 0 | 1) => (selected.every((s) => s.refs.length) ? shared(selected.map((s) => Math.round(s.refs[reference][axis] * 100) / 100)) : null)
   const box = (i: number) => shared(selected.map((s) => Math.round(s.box[i] * 100) / 100))
   const one = selected.length === 1 ? selected[0] : null
   const act = (name: string, icon: ReactNode, f: () => void, disabled = false) => (
