@@ -22,6 +22,22 @@ func ancestry(s *doc.Scene, id string) geom.Matrix {
 	return m
 }
 
+// unmirrored refuses to take a layer out of a group that is mirrored, or into one: it would have to be mirrored by itself. From one parent
+// to the same it stays in its axes.
+func unmirrored(s *doc.Scene, from, to *doc.Layer) error {
+	if from == to {
+		return nil
+	}
+	for _, side := range []*doc.Layer{from, to} {
+		for g := side; g != nil; _, g = s.Layer(g.ID) {
+			if g.Place.FlipX || g.Place.FlipY {
+				return words.New("group.mirrored", g.Name)
+			}
+		}
+	}
+	return nil
+}
+
 func targetAxes(s *doc.Scene, parent string) geom.Matrix {
 	if l, _ := s.Layer(parent); l != nil {
 		return ancestry(s, parent).Mul(axes(l))
@@ -85,6 +101,9 @@ func (e *editor) group(ids []string, id, thread, name string, tint int, origin g
 	*into = slices.Insert(*into, slices.Index(*into, front)+1, g)
 	for _, l := range list {
 		_, p := scene.Layer(l.ID)
+		if err := unmirrored(scene, p, parent); err != nil {
+			return err
+		}
 		place(l, ancestry(scene, l.ID), inner)
 		remove(scene, p, l.ID)
 		g.Children = append(g.Children, l)

@@ -98,6 +98,10 @@ func init() {
 			if inside(l, c.Parent) {
 				return words.New("group.into-itself")
 			}
+			into, _ := s.Layer(c.Parent)
+			if err := unmirrored(s, parent, into); err != nil {
+				return err
+			}
 			place(l, ancestry(s, id), targetAxes(s, c.Parent))
 			remove(s, parent, id)
 			moved = append(moved, l)

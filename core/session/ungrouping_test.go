@@ -76,6 +76,23 @@ func TestUngroupingAsksWhereMovesWouldBeLost(t *testing.T) {
 	}
 }
 
+// Out of a mirrored group a layer would have to be mirrored by itself: that is refused; inside of it everything goes on.
+func TestAMirroredGroupKeepsItsLayers(t *testing.T) {
+	s := open(t, moving())
+	want(t, s, rest, "moves.clear", `{"threads":["g"]}`)
+	want(t, s, rest, "flip", `{"threads":["g"]}`)
+	before := shotOf(t, s, rest)
+	refused(t, s, "is mirrored", "ungroup", `{"threads":["g"]}`)
+	refused(t, s, "is mirrored", "order.before", `{"threads":["one"],"target":"other","where":"above"}`)
+	refused(t, s, "is mirrored", "group", `{"threads":["one","other"]}`)
+	want(t, s, rest, "group", `{"threads":["one","two"]}`)
+	if n := differs(before, shotOf(t, s, rest), 2); n > 0 {
+		t.Errorf("grouped inside of it, %d pixels differ", n)
+	}
+	want(t, s, rest, "flip", `{"threads":["g"]}`)
+	want(t, s, rest, "ungroup", `{"threads":["g"]}`)
+}
+
 // Grouping what lies behind others says what comes forward.
 func TestGroupingSaysWhatComesForward(t *testing.T) {
 	s := open(t, with(shapeOf("a", doc.Rectangle, 1, 1, 9, 9), shapeOf("b", doc.Rectangle, 1, 1, 9, 9), shapeOf("c", doc.Rectangle, 1, 1, 9, 9), shapeOf("d", doc.Rectangle, 1, 1, 9, 9)))
