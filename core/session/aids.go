@@ -4,10 +4,8 @@ import (
 	"math"
 
 	"capstan/core/doc"
-	"capstan/core/edit"
 	"capstan/core/geom"
 	"capstan/core/snap"
-	"capstan/core/words"
 )
 
 // Aids are what helps to place things and is never exported. It belongs to a window, but for guides, which belong to their scene.
@@ -22,6 +20,19 @@ func (s *Session) SetAids(a Aids) {
 		a.Grid = 0
 	}
 	s.aids = a
+}
+
+// SafeTitle and SafeAction are the shares of the page's sides that titles and action keep to (SMPTE ST 2046-1).
+const (
+	SafeTitle  = 0.90
+	SafeAction = 0.93
+)
+
+// safeBox is the middle part of the page of that share.
+func (s *Session) safeBox(share float64) geom.Box {
+	f := s.shown.Doc.Film
+	c := s.centre()
+	return geom.BoxAt(c, float64(f.Width)*share, float64(f.Height)*share)
 }
 
 // Area is a part of the page that something is kept to.
@@ -79,65 +90,4 @@ func (s *Session) snapToAids(f *snap.Field, scene int) {
 			f.Guide(snap.Down, y, name, 0, w)
 		}
 	}
-}
-
-// maxGuides is how many guides a scene has at most.
-const maxGuides = 100
-
-// setGuides is the command that gives the scene its guides.
-func setGuides(sc *doc.Scene, list []doc.Guide) (edit.Command, error) {
-	if len(list) > maxGuides {
-		return nil, words.New("guides.many", maxGuides)
-	}
-	var v any = list
-	if len(list) == 0 {
-		v = nil
-	}
-	return command("scene.set", map[string]any{"ids": []string{sc.ID}, "patch": map[string]any{"guides": v}}), nil
-}
-
-func init() {
-	// A guide is put down, moved (index counts from 0), or taken away (no place).
-	intent("guide", func(s *Session, m Moment, c *struct {
-		Index *int     `json:"index"`
-		Axis  string   `json:"axis"` // of a new one: upright, level
-		At    *float64 `json:"at"`   // page px
-	}) (edit.Command, error) {
-		sc := s.scene(m)
-		list := append([]doc.Guide(nil), sc.Guides...)
-		switch {
-		case c.Index == nil && c.At != nil && (c.Axis == doc.Upright || c.Axis == doc.Level):
-			list = append(list, doc.Guide{Axis: c.Axis, At: *c.At})
-		case c.Index == nil || *c.Index < 0 || *c.Index >= len(list):
-			return nil, words.New("intent.unreadable", "guide", c.Axis)
-		case c.At == nil:
-			list = append(list[:*c.Index], list[*c.Index+1:]...)
-		default:
-			list[*c.Index].At = *c.At
-		}
-		return setGuides(sc, list)
-	})
-	// Guides along the edges and through the middles of layers, or none at all any more.
-	intent("guides.of", func(s *Session, m Moment, c *threads) (edit.Command, error) {
-		sc := s.scene(m)
-		if len(c.Threads) == 0 {
-			return setGuides(sc, nil)
-		}
-		list := append([]doc.Guide(nil), sc.Guides...)
-		there := map[doc.Guide]bool{}
-		for _, g := range list {
-			there[g] = true
-		}
-		for _, r := range s.atRest(m, c.Threads) {
-			for _, name := range []string{"left", "centre", "right", "top", "middle", "bottom"} {
-				at, down, _ := edge(r.box, name)
-				g := doc.Guide{Axis: map[bool]string{false: doc.Upright, true: doc.Level}[down], At: math.Round(at*100) / 100}
-				if !there[g] {
-					there[g] = true
-					list = append(list, g)
-				}
-			}
-		}
-		return setGuides(sc, list)
-	})
 }

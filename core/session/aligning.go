@@ -2,19 +2,12 @@ package session
 
 import (
 	"math"
-	"slices"
 	"sort"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
 	"capstan/core/words"
-)
-
-// SafeTitle and SafeAction are the shares of the page's sides that titles and action keep to (SMPTE ST 2046-1).
-const (
-	SafeTitle  = 0.90
-	SafeAction = 0.93
 )
 
 // Typed gaps, px, lie between these.
@@ -59,13 +52,6 @@ func united(list []resting) geom.Box {
 		b = b.Union(r.box)
 	}
 	return b
-}
-
-// safeBox is the middle part of the page of that share.
-func (s *Session) safeBox(share float64) geom.Box {
-	f := s.shown.Doc.Film
-	c := s.centre()
-	return geom.BoxAt(c, float64(f.Width)*share, float64(f.Height)*share)
 }
 
 // edge is where a box has an edge or its middle: along x left, centre, right; along y top, middle, bottom.
@@ -199,55 +185,6 @@ func init() {
 		}
 		return batch(out), nil
 	})
-	// Layers are turned over as one, left to right or top to bottom as the page has it, about the middle of all of them.
-	intent("flip", func(s *Session, m Moment, c *struct {
-		Threads []string `json:"threads"`
-		Down    bool     `json:"down"`
-	}) (edit.Command, error) {
-		list := s.atRest(m, c.Threads)
-		mid := united(list).Centre()
-		var set []map[string]any
-		for _, r := range list {
-			p := r.layer.Place
-			to := r.box.Centre()
-			if c.Down {
-				to.Y = 2*mid.Y - to.Y
-				p.FlipY = !p.FlipY
-			} else {
-				to.X = 2*mid.X - to.X
-				p.FlipX = !p.FlipX
-			}
-			// What was turned one way is turned the other.
-			p.Turn = -p.Turn - 2*geom.AngleOf(r.outer)
-			set = append(set, s.posed(m, &r, p, to))
-		}
-		if len(set) == 0 {
-			return nil, nil
-		}
-		return setPlaces(set), nil
-	})
-	// Layers are turned as one, about the middle of all of them; one by itself about its pivot.
-	intent("turn.by", func(s *Session, m Moment, c *struct {
-		Threads []string `json:"threads"`
-		Degrees float64  `json:"degrees"`
-	}) (edit.Command, error) {
-		list := s.atRest(m, c.Threads)
-		if len(list) == 1 {
-			turn := list[0].layer.Place.Turn + c.Degrees
-			return batch(s.place(m, list[0].layer, nil, nil, nil, nil, &turn)), nil
-		}
-		about := geom.Rotate(c.Degrees).About(united(list).Centre())
-		var set []map[string]any
-		for _, r := range list {
-			p := r.layer.Place
-			p.Turn += c.Degrees
-			set = append(set, s.posed(m, &r, p, about.Apply(r.box.Centre())))
-		}
-		if len(set) == 0 {
-			return nil, nil
-		}
-		return setPlaces(set), nil
-	})
 	// The places of layers spread apart from their common middle, or gather, by a factor; their sizes stay.
 	intent("spread.apart", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
@@ -270,67 +207,4 @@ func init() {
 		}
 		return setPlaces(set), nil
 	})
-	// All layers of the scene are locked, or none is.
-	intent("lock.all", func(s *Session, m Moment, c *struct {
-		On bool `json:"on"`
-	}) (edit.Command, error) {
-		var set []map[string]any
-		doc.Walk(s.scene(m).Layers, func(l, parent *doc.Layer) bool {
-			if l.Locked != c.On && (parent == nil || !c.On) {
-				set = append(set, map[string]any{"id": l.ID, "patch": map[string]any{"locked": nilIf(c.On)}})
-			}
-			return true
-		})
-		if len(set) == 0 {
-			return nil, nil
-		}
-		return command("layer.set", map[string]any{"set": set}), nil
-	})
-	// What lay behind lies in front, among the chosen layers of one group; the others stay where they are.
-	intent("order.reverse", func(s *Session, m Moment, c *threads) (edit.Command, error) {
-		sc := s.scene(m)
-		list := outermost(sc, s.layers(m, c.Threads))
-		if len(list) < 2 {
-			return nil, words.New("arrange.two")
-		}
-		_, parent := sc.Layer(list[0].ID)
-		all, name := sc.Layers, ""
-		if parent != nil {
-			all, name = parent.Children, parent.ID
-		}
-		order := slices.Clone(all)
-		var at []int
-		for i, l := range order {
-			if slices.Contains(list, l) {
-				at = append(at, i)
-			}
-		}
-		if len(at) != len(list) {
-			return nil, words.New("arrange.apart")
-		}
-		for i, k := 0, len(at)-1; i < k; i, k = i+1, k-1 {
-			order[at[i]], order[at[k]] = order[at[k]], order[at[i]]
-		}
-		return command("layer.order", map[string]any{"ids": ids(order), "parent": name, "index": 0}), nil
-	})
-}
-
-// posed is the change that gives a layer another turn or flips, with the middle of its box at a point of the page.
-func (s *Session) posed(m Moment, r *resting, p doc.Place, mid geom.Point) map[string]any {
-	box, pivot := s.shown.Box(s.sceneIndex(m), r.layer.ID)
-	flip := geom.Identity
-	x, y := 1.0, 1.0
-	if p.FlipX {
-		x = -1
-	}
-	if p.FlipY {
-		y = -1
-	}
-	flip = geom.Scale(x, y).About(pivot)
-	at := mid
-	if inv, ok := r.outer.Inverse(); ok {
-		at = inv.Apply(mid)
-	}
-	at = at.Sub(geom.Rotate(p.Turn).Mul(flip).Apply(box.Centre()))
-	return placeOf(r.layer.ID, map[string]any{"x": at.X, "y": at.Y, "turn": nilIf(p.Turn), "flipX": nilIf(p.FlipX), "flipY": nilIf(p.FlipY)})
 }

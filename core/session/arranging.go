@@ -52,13 +52,7 @@ func init() {
 		if len(list) == 0 {
 			return nil, nil
 		}
-		b := geom.EmptyBox()
-		i := s.sceneIndex(m)
-		for _, l := range list {
-			box, _ := s.shown.Box(i, l.ID)
-			b = b.Union(s.shown.Ancestry(i, l.ID).Mul(s.shown.RestMatrix(i, l.ID)).ApplyBox(box))
-		}
-		at := b.Centre()
+		at := united(s.atRest(m, c.Threads)).Centre()
 		return command("layer.group", map[string]any{
 			"ids": ids(list), "id": s.id(), "thread": s.id(), "name": nameFor(sc, "Group"), "tint": list[len(list)-1].Tint,
 			"x": at.X, "y": at.Y,

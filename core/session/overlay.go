@@ -196,10 +196,7 @@ func (s *Session) Within(m Moment, box geom.Box, inside string) []string {
 			continue
 		}
 		if c, _, ok := s.player.Quad(l.ID); ok {
-			b := geom.EmptyBox()
-			for _, p := range c {
-				b = b.Include(p)
-			}
+			b := boxOf(c)
 			if box.Contains(b.Min) && box.Contains(b.Max) {
 				out = append(out, l.Thread)
 			}

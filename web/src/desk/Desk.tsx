@@ -7,7 +7,6 @@ import type { Overlay as OverlayView, WritingUnit } from '../engine/types'
 import { apply, draft, run } from '../project/commands'
 import { desk, drawsShape, fail, refreshDraft, select, selectNew, set, useDesk } from '../project/desk'
 import { layerMenu } from './menus'
-import { openMenu } from '../ui/ContextMenu'
 import { takePictures } from './pictures'
 import { Aids } from './Aids'
 import { Overlay } from './Overlay'
@@ -16,7 +15,9 @@ import { Pen } from './Pen'
 import { focusWords, Writing } from './Writing'
 import { markAt, startWriting, stopWriting } from '../project/writing'
 import { Points } from './Points'
-import { largeView, toPage, viewOf } from './view'
+import { useFingers } from './fingers'
+import { menuOfAll, selectBehind } from './stack'
+import { largeView, shownAt, toPage, viewOf, within } from './view'
 
 type Drag =
   | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string; deeper: boolean }
@@ -122,38 +123,22 @@ export function Desk() {
     }
   }
 
-  // Two fingers move and zoom the page, whatever one of them had begun.
-  const fingers = useRef(new Map<number, [number, number]>())
-  const pinch = useRef<{ apart: number; page: [number, number]; scale: number } | null>(null)
-  const between = () => {
-    const [a, b] = [...fingers.current.values()]
-    return { apart: Math.max(1, Math.hypot(a[0] - b[0], a[1] - b[1])), middle: [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2] as [number, number] }
-  }
-  const finger = (e: React.PointerEvent, is: 'down' | 'move' | 'up'): boolean => {
-    if (e.pointerType !== 'touch' || !view || !film) return false
-    if (is === 'up') {
-      fingers.current.delete(e.pointerId)
-      const was = pinch.current !== null
-      if (fingers.current.size === 0) pinch.current = null
-      return was
-    }
-    if (is === 'down' || fingers.current.has(e.pointerId)) fingers.current.set(e.pointerId, at(e))
-    if (fingers.current.size < 2) return pinch.current !== null
-    const { apart, middle } = between()
-    if (is === 'down') {
-      cancel()
-      pinch.current = { apart, page: toPage(view, ...middle), scale: view.scale }
-    } else if (pinch.current) {
-      const scale = Math.min(16, Math.max(0.02, (pinch.current.scale * apart) / pinch.current.apart))
-      const [px, py] = pinch.current.page
-      set({ zoom: scale, pan: { x: middle[0] - px * scale - (size.w - film.width * scale) / 2, y: middle[1] - py * scale - (size.h - film.height * scale) / 2 } })
-    }
+  const cancel = () => {
+    if (!drag.current) return false
+    drag.current = null
+    setReadout(null)
+    setBox(null)
+    engine.clearDraft()
+    set({ dragging: false, snap: [] })
+    refreshDraft()
     return true
   }
 
+  const finger = useFingers(view, size, cancel)
+
   const onPointerDown = (e: React.PointerEvent) => {
     if (!view || e.button === 2) return
-    if (finger(e, 'down')) return
+    if (finger(e, 'down', at(e))) return
     clearTimeout(waits.current)
     host.current!.focus({ preventScroll: true })
     const [x, y] = at(e)
@@ -215,7 +200,7 @@ export function Desk() {
   }
 
   const onPointerMove = (e: React.PointerEvent) => {
-    if (finger(e, 'move')) return
+    if (finger(e, 'move', at(e))) return
     const g = drag.current
     if (desk().picking) {
       const [x, y] = at(e)
@@ -273,7 +258,7 @@ export function Desk() {
   }
 
   const onPointerUp = (e: React.PointerEvent) => {
-    if (finger(e, 'up')) return
+    if (finger(e, 'up', at(e))) return
     const g = drag.current
     drag.current = null
     setReadout(null)
@@ -298,9 +283,9 @@ export function Desk() {
       return
     }
     if (g.kind === 'press') {
-      if (e.ctrlKey || e.metaKey) underMenu(e, page, 6 / view.scale)
+      if (e.ctrlKey || e.metaKey) menuOfAll(e, page, 6 / view.scale)
       // Not at once: two presses in a row go into what is selected.
-      else if (g.deeper && !far) waits.current = window.setTimeout(() => deeper(page, 6 / view.scale), twice)
+      else if (g.deeper && !far) waits.current = window.setTimeout(() => selectBehind(page, 6 / view.scale), twice)
       return
     }
     if (g.kind === 'gesture') {
@@ -326,17 +311,6 @@ export function Desk() {
     } else if (g.kind === 'draw') {
       finishDrawing(g.page, page, far, e)
     }
-  }
-
-  const cancel = () => {
-    if (!drag.current) return false
-    drag.current = null
-    setReadout(null)
-    setBox(null)
-    engine.clearDraft()
-    set({ dragging: false, snap: [] })
-    refreshDraft()
-    return true
   }
 
   const onDoubleClick = (e: React.MouseEvent) => {
@@ -381,7 +355,7 @@ export function Desk() {
       ref={host} tabIndex={0} role="application" aria-label="Page" data-desk
       className="relative h-full w-full overflow-hidden bg-sailcloth-200 focus-visible:outline-offset-[-2px]"
       style={{ cursor: writing ? 'text' : tool === 'select' ? 'default' : 'crosshair', touchAction: 'none' }}
-      onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp} onPointerCancel={(e) => { finger(e, 'up'); cancel() }}
+      onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp} onPointerCancel={(e) => { finger(e, 'up', at(e)); cancel() }}
       onDoubleClick={onDoubleClick}
       onContextMenu={(e) => {
         if (!view || playing || large) return
@@ -448,25 +422,6 @@ function OverlayHost({ view, size, onGesture }: {
   return <Overlay overlay={overlay} ghosts={ghosts} view={view} size={size} onGesture={onGesture} />
 }
 
-/** Selects what lies behind the selected layer at a point; behind the last, the first again. */
-function deeper(page: [number, number], slack: number) {
-  const d = desk()
-  const level = d.inside ? 1 : 0
-  const list = [...new Set(engine.under(d.moment, page[0], page[1], slack).filter((u) => !u.locked && (!d.inside || u.chain.includes(d.inside))).map((u) => u.chain[level ? u.chain.indexOf(d.inside) + 1 : 0]).filter(Boolean))]
-  const at = list.indexOf(d.selection[0])
-  if (at >= 0 && list.length > 1) select([list[(at + 1) % list.length]])
-}
-
-/** A menu of all layers under the pointer, from the front. */
-function underMenu(e: React.PointerEvent, page: [number, number], slack: number) {
-  const list = engine.under(desk().moment, page[0], page[1], slack)
-  if (!list.length) return
-  openMenu(e, 'Layers here', list.map((u) => ({
-    word: u.locked ? `${u.name} (locked)` : u.name,
-    run: () => select([u.chain[u.chain.length - 1]], u.chain[u.chain.length - 2] ?? ''),
-  })))
-}
-
 function boxOf(x0: number, y0: number, x1: number, y1: number, equal: boolean, line: boolean) {
   let [w, h] = [x1 - x0, y1 - y0]
   if (line) return { x: x0, y: y0, w: equal && Math.abs(w) < Math.abs(h) ? 0 : w, h: equal && Math.abs(w) >= Math.abs(h) ? 0 : h, line }
@@ -500,13 +455,7 @@ function finishDrawing(from: [number, number], to: [number, number], far: boolea
 }
 
 export function zoomAt(view: View, size: { w: number; h: number }, x: number, y: number, by: number) {
-  const film = desk().film!
-  const scale = Math.min(16, Math.max(0.02, view.scale * by))
-  const [px, py] = toPage(view, x, y)
-  set({
-    zoom: scale,
-    pan: { x: x - px * scale - (size.w - film.width * scale) / 2, y: y - py * scale - (size.h - film.height * scale) / 2 },
-  })
+  set(shownAt(desk().film!, size, within(view.scale * by), toPage(view, x, y), [x, y]))
 }
 
 /** The colour that a point of the desk shows, as #rrggbb. */

@@ -7,6 +7,7 @@ import { desk, selectNew, set, toRest, useDesk, type Tool } from '../project/des
 import { carryEdit, run } from '../project/commands'
 import { Button, Check, NumberField, Sign } from '../ui/controls'
 import { setAids } from './Aids'
+import { within } from './view'
 import { dropPen, penMirror } from './drawing'
 import { choosePictures, takePictures } from './pictures'
 
@@ -176,7 +177,7 @@ function Zoom() {
   const scale = useDesk((d) => d.scale)
   const by = (k: number) => {
     const pan = zoom === 'fit' ? { x: 0, y: 0 } : useDesk.getState().pan
-    const to = Math.min(16, Math.max(0.02, scale * k))
+    const to = within(scale * k)
     set({ zoom: to, pan: { x: (pan.x * to) / scale, y: (pan.y * to) / scale } })
   }
   return (

@@ -12,6 +12,7 @@ import { pasteHere } from './menus'
 import { choosePictures } from './pictures'
 import { pickTool } from './Rail'
 import { setAids } from './Aids'
+import { shownAt, within } from './view'
 import { focusWords } from './Writing'
 import { startWriting, toggleWords } from '../project/writing'
 
@@ -34,8 +35,8 @@ function zoomToSelection() {
   const xs = boxes.flatMap((b) => b.corners.map((c) => c[0]))
   const ys = boxes.flatMap((b) => b.corners.map((c) => c[1]))
   const [l, t, w, h] = [Math.min(...xs), Math.min(...ys), Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)]
-  const zoom = Math.min(16, Math.max(0.02, Math.min((r.width - 120) / Math.max(w, 1), (r.height - 120) / Math.max(h, 1))))
-  set({ zoom, pan: { x: (film.width / 2 - l - w / 2) * zoom, y: (film.height / 2 - t - h / 2) * zoom } })
+  const zoom = within(Math.min((r.width - 120) / Math.max(w, 1), (r.height - 120) / Math.max(h, 1)))
+  set(shownAt(film, { w: r.width, h: r.height }, zoom, [l + w / 2, t + h / 2], [r.width / 2, r.height / 2]))
 }
 
 /** Selects all layers, and says how many lie in the wings; pressed again, those that touch the page alone. */

@@ -27,3 +27,10 @@ export function viewOf(film: Film, width: number, height: number, zoom: number |
 
 export const toPage = (v: View, x: number, y: number): [number, number] => [(x - v.x) / v.scale, (y - v.y) / v.scale]
 export const toDesk = (v: View, [x, y]: readonly [number, number]): [number, number] => [x * v.scale + v.x, y * v.scale + v.y]
+
+/** The scale nearest to one that the page can be shown at. */
+export const within = (scale: number) => Math.min(16, Math.max(0.02, scale))
+
+/** Zoom and pan with which a point of the page lies at a point of the desk. */
+export const shownAt = (film: Film, size: { w: number; h: number }, zoom: number, [px, py]: readonly [number, number], [x, y]: readonly [number, number]) =>
+  ({ zoom, pan: { x: x - px * zoom - (size.w - film.width * zoom) / 2, y: y - py * zoom - (size.h - film.height * zoom) / 2 } })

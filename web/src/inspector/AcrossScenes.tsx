@@ -26,7 +26,7 @@ export function AcrossScenes({ selected }: { selected: Selected[] }) {
             <NumberField label="Across" name="Shift across, a scene" unit="px" value={by.dx} onSet={(dx) => setBy({ ...by, dx })} />
             <NumberField label="Down" name="Shift down, a scene" unit="px" value={by.dy} onSet={(dy) => setBy({ ...by, dy })} />
             <NumberField label="Turn" name="Turn, a scene" unit="°" digits={1} value={by.turn} onSet={(turn) => setBy({ ...by, turn })} />
-            <NumberField label="Size" name="Size, a scene" unit="%" digits={1} min={1} max={10000} value={by.size} onSet={(size) => setBy({ ...by, size })} />
+            <NumberField label="Size" name="Size, a scene" unit="%" min={1} max={10000} value={by.size} onSet={(size) => setBy({ ...by, size })} />
             <NumberField label="Opacity" name="Opacity added, a scene" unit="%" min={-100} max={100} value={by.opacity} onSet={(opacity) => setBy({ ...by, opacity })} />
           </div>
           <Button className="mt-1.5 w-full" title="In each scene that follows it stands a step further, from where it is here" onClick={() => run('shift.by', { threads, dx: by.dx, dy: by.dy, turn: by.turn, size: by.size / 100, opacity: by.opacity / 100 })}>Shift by</Button>

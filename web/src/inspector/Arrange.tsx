@@ -22,7 +22,7 @@ export function Arrange({ threads }: { threads: string[] }) {
         <Label>Align to</Label>
         <Choice name="Align to" value={to} of={towards.filter((t) => several || t.value === 'page' || t.value === 'safe')} onSet={setTo} />
       </div>
-      <div className="-mx-1 mt-1 flex flex-wrap items-center justify-between" role="toolbar" aria-label="Align">
+      <div className="-mx-1 mt-1 grid grid-cols-6 justify-items-center" role="toolbar" aria-label="Align">
         {act('Left edges', <AlignStartVertical {...icon} />, align('left'))}
         {act('Middles, across', <AlignCenterVertical {...icon} />, align('centre'))}
         {act('Right edges', <AlignEndVertical {...icon} />, align('right'))}
@@ -32,13 +32,13 @@ export function Arrange({ threads }: { threads: string[] }) {
       </div>
       {several && (
         <>
-          <div className="-mx-1 flex flex-wrap items-center justify-between" role="toolbar" aria-label="Distribute">
+          <div className="-mx-1 grid grid-cols-6 justify-items-center" role="toolbar" aria-label="Distribute">
             {act('Equal gaps, across', <AlignHorizontalSpaceBetween {...icon} />, distribute({}))}
             {act('Equal gaps, down', <AlignVerticalSpaceBetween {...icon} />, distribute({ down: true }))}
             {act('Equal steps of middles, across', <AlignHorizontalDistributeCenter {...icon} />, distribute({ centres: true }))}
             {act('Equal steps of middles, down', <AlignVerticalDistributeCenter {...icon} />, distribute({ down: true, centres: true }))}
           </div>
-          <div className="mt-1 grid grid-cols-[56px_1fr_1fr_1fr] items-center gap-x-2 gap-y-1.5">
+          <div className="mt-1 grid grid-cols-[56px_repeat(3,minmax(0,1fr))] items-center gap-x-2 gap-y-1.5">
             <Label>Gap</Label>
             <NumberField name="Gap" unit="px" value={gap} onSet={setGap} />
             <Button className="!px-1" title="Gaps of so many px, from the left on" onClick={distribute({ gap })}>across</Button>
@@ -54,9 +54,10 @@ export function Arrange({ threads }: { threads: string[] }) {
           </div>
         </>
       )}
+      {/* The signs are called after the line they are turned over at. */}
       <div className="-mx-1 mt-1 flex items-center" role="toolbar" aria-label="Turn and turn over">
-        {act('Turn over, left to right', <FlipHorizontal2 {...icon} />, () => run('flip', { threads }))}
-        {act('Turn over, top to bottom', <FlipVertical2 {...icon} />, () => run('flip', { threads, down: true }))}
+        {act('Turn over, left to right', <FlipVertical2 {...icon} />, () => run('flip', { threads }))}
+        {act('Turn over, top to bottom', <FlipHorizontal2 {...icon} />, () => run('flip', { threads, down: true }))}
         {act('A quarter turn anticlockwise', <RotateCcwSquare {...icon} />, () => run('turn.by', { threads, degrees: -90 }))}
         {act('A quarter turn clockwise', <RotateCwSquare {...icon} />, () => run('turn.by', { threads, degrees: 90 }))}
       </div>

@@ -1,0 +1,79 @@
+package session
+
+import (
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/geom"
+)
+
+func init() {
+	// Layers are turned over as one, left to right or top to bottom as the page has it, about the middle of all of them.
+	intent("flip", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Down    bool     `json:"down"`
+	}) (edit.Command, error) {
+		list := s.atRest(m, c.Threads)
+		mid := united(list).Centre()
+		var set []map[string]any
+		for _, r := range list {
+			p := r.layer.Place
+			to := r.box.Centre()
+			if c.Down {
+				to.Y = 2*mid.Y - to.Y
+				p.FlipY = !p.FlipY
+			} else {
+				to.X = 2*mid.X - to.X
+				p.FlipX = !p.FlipX
+			}
+			// What was turned one way is turned the other.
+			p.Turn = -p.Turn - 2*geom.AngleOf(r.outer)
+			set = append(set, s.posed(m, &r, p, to))
+		}
+		if len(set) == 0 {
+			return nil, nil
+		}
+		return setPlaces(set), nil
+	})
+	// Layers are turned as one, about the middle of all of them; one by itself about its pivot.
+	intent("turn.by", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Degrees float64  `json:"degrees"`
+	}) (edit.Command, error) {
+		list := s.atRest(m, c.Threads)
+		if len(list) == 1 {
+			turn := list[0].layer.Place.Turn + c.Degrees
+			return batch(s.place(m, list[0].layer, nil, nil, nil, nil, &turn)), nil
+		}
+		about := geom.Rotate(c.Degrees).About(united(list).Centre())
+		var set []map[string]any
+		for _, r := range list {
+			p := r.layer.Place
+			p.Turn += c.Degrees
+			set = append(set, s.posed(m, &r, p, about.Apply(r.box.Centre())))
+		}
+		if len(set) == 0 {
+			return nil, nil
+		}
+		return setPlaces(set), nil
+	})
+}
+
+// posed is the change that gives a layer another turn or flips, with the middle of its box at a point of the page.
+func (s *Session) posed(m Moment, r *resting, p doc.Place, mid geom.Point) map[string]any {
+	box, pivot := s.shown.Box(s.sceneIndex(m), r.layer.ID)
+	flip := geom.Identity
+	x, y := 1.0, 1.0
+	if p.FlipX {
+		x = -1
+	}
+	if p.FlipY {
+		y = -1
+	}
+	flip = geom.Scale(x, y).About(pivot)
+	at := mid
+	if inv, ok := r.outer.Inverse(); ok {
+		at = inv.Apply(mid)
+	}
+	at = at.Sub(geom.Rotate(p.Turn).Mul(flip).Apply(box.Centre()))
+	return placeOf(r.layer.ID, map[string]any{"x": at.X, "y": at.Y, "turn": nilIf(p.Turn), "flipX": nilIf(p.FlipX), "flipY": nilIf(p.FlipY)})
+}
