@@ -128,6 +128,12 @@ func main() {
 	})
 	on("span", func(a []js.Value) (any, error) { return s.Span(moment(a[0]), list(a[1])), nil })
 	on("ghosts", func(a []js.Value) (any, error) { return s.Ghosts(moment(a[0]), list(a[1])), nil })
+	on("ends", func(a []js.Value) (any, error) { return s.Ends(moment(a[0]), list(a[1])), nil })
+	on("endsFrame", func(a []js.Value) (any, error) {
+		return listValue(s.EndsFrame(moment(a[0]), list(a[1]), a[2].Float())), nil
+	})
+	on("onNow", func(a []js.Value) (any, error) { s.SetOnNow(a[0].Bool()); return true, nil })
+	on("grows", func(a []js.Value) (any, error) { s.SetGrows(list(a[0])); return true, nil })
 	on("summary", func(a []js.Value) (any, error) { return s.Summary(a[0].Int()), nil })
 	on("ownScenes", func(a []js.Value) (any, error) { return s.OwnScenes(list(a[0]), a[1].String()), nil })
 	on("solo", func(a []js.Value) (any, error) { s.Solo(list(a[0])); return true, nil })

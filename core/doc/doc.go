@@ -24,7 +24,6 @@ type Project struct {
 	ID       string            `json:"id"`
 	Name     string            `json:"name"`
 	Film     Film              `json:"film"`
-	Aside    []*Scene          `json:"aside,omitzero"`  // scenes set aside from the film
 	Insets   []*Inset          `json:"insets,omitzero"` // films inside the film
 	Sounds   []*Sound          `json:"sounds,omitzero"`
 	RoleSets []*RoleSet        `json:"roleSets,omitzero"`
@@ -48,7 +47,23 @@ type Film struct {
 	Loop     bool        `json:"loop,omitzero"`
 	Closing  *Transition `json:"closing,omitzero"`  // from the last scene back to the first
 	EndPause int64       `json:"endPause,omitzero"` // ms the last frame of a GIF rests
-	Scenes   []*Scene    `json:"scenes"`
+	Scenes   []*Scene    `json:"scenes"`            // in their order; those set aside follow
+}
+
+// Shown returns the scenes that are in the film: all but those set aside.
+func (f *Film) Shown() []*Scene {
+	for i, s := range f.Scenes {
+		if s.Aside {
+			return f.Scenes[:i]
+		}
+	}
+	return f.Scenes
+}
+
+// After returns the scenes of the film that follow scene i; none follow one that is set aside.
+func (f *Film) After(i int) []*Scene {
+	shown := f.Shown()
+	return shown[min(i+1, len(shown)):]
 }
 
 // Inset is a film inside the film, shown by layers of kind inset.
@@ -71,6 +86,7 @@ type Scene struct {
 	EndsAtCue  string            `json:"endsAtCue,omitzero"` // the scene stays until this cue is passed
 	Runs       []MoveRun         `json:"runs,omitzero"`
 	Guides     []Guide           `json:"guides,omitzero"`
+	Aside      bool              `json:"aside,omitzero"` // it is not in the film; layers lie there until they are wanted
 	Layers     []*Layer          `json:"layers"`
 	Extra      Extra             `json:",unknown"`
 }
@@ -188,6 +204,7 @@ type Layer struct {
 	Shadow   *Shadow     `json:"shadow,omitzero"`
 	Glow     *Glow       `json:"glow,omitzero"`
 	Corner   float64     `json:"corner,omitzero"` // px, pictures and shapes with corners
+	Mask     string      `json:"mask,omitzero"`   // of a layer in a group: it is not painted, and the others show inside or outside of it
 	Shape    *Shape      `json:"shape,omitzero"`  // of shapes: what is not by default
 	Path     string      `json:"path,omitzero"`   // SVG path data in the layer's own axes
 	Text     *Text       `json:"text,omitzero"`
@@ -258,7 +275,7 @@ type Stop struct {
 	Tone   int     `json:"tone,omitzero"` // -5..5: steps darker or lighter than the role
 }
 
-// Sides of a stroke. The empty side is the middle.
+// Sides of a stroke, whose empty side is the middle, and of a mask.
 const (
 	Inside  = "inside"
 	Outside = "outside"

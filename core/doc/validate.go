@@ -129,9 +129,6 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 			c.film(c.at("insets[%d].film", i), &in.Film)
 		}
 	}
-	for i, s := range p.Aside {
-		c.scene(c.at("aside[%d]", i), s)
-	}
 	for i, s := range p.Sounds {
 		at := c.at("sounds[%d]", i)
 		if s == nil {
@@ -328,8 +325,17 @@ func (c *checker) film(at string, f *Film) {
 	if f.Closing != nil {
 		c.transition(at+".closing", *f.Closing)
 	}
+	shown := f.Shown()
+	if len(shown) == 0 {
+		c.fail(at+".scenes", "are all set aside; a film has one at least")
+	}
+	for i, s := range f.Scenes[len(shown):] {
+		if !s.Aside || s.Transition.Duration != 0 {
+			c.fail(c.at("%s.scenes[%d]", at, len(shown)+i), "comes after one that is set aside: it must be, too, and have a cut")
+		}
+	}
 	total := int64(0)
-	for i, s := range f.Scenes {
+	for i, s := range shown {
 		total += s.Stay
 		if i > 0 {
 			total += s.Transition.Duration
@@ -429,6 +435,11 @@ func (c *checker) scene(at string, s *Scene) {
 		}
 	}
 	layers(at+".layers", s.Layers, 0)
+	for i, l := range s.Layers {
+		if l != nil && l.Mask != "" {
+			c.fail(c.at("%s.layers[%d].mask", at, i), "belongs to a layer in a group")
+		}
+	}
 	for i, r := range s.Runs {
 		c.run(c.at("%s.runs[%d]", at, i), r, moves)
 	}

@@ -41,6 +41,9 @@ func (c *checker) headIn(at string, l *Layer, s *Scene, depth int) bool {
 	c.number(at+".opacity", l.Opacity, 0, 1)
 	c.number(at+".corner", l.Corner, 0, MaxPlace)
 	c.number(at+".tint", float64(l.Tint), 0, 7)
+	if l.Mask != "" {
+		c.oneOf(at+".mask", l.Mask, Inside, Outside)
+	}
 	c.look(at, l, s)
 	c.shape(at+".shape", l)
 	c.made(at+".made", l, s, depth)

@@ -47,6 +47,7 @@ func init() {
 			about := geom.Point{X: c.About[0], Y: c.About[1]}
 			for k, by := range c.At {
 				copied := l.Clone()
+				copied.Mask = ""
 				copyIDs(s, []*doc.Layer{copied}, fmt.Sprintf("%s/%d", c.Seed, k), false, begins(t))
 				p := geom.Rotate(by[2]).About(about).Apply(geom.Point{X: l.Place.X, Y: l.Place.Y})
 				copied.Place.X, copied.Place.Y = round(p.X+by[0]).(float64), round(p.Y+by[1]).(float64)

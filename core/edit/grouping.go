@@ -59,7 +59,7 @@ func place(l *doc.Layer, from, to geom.Matrix) {
 	}
 }
 
-func (e *editor) group(ids []string, id, thread, name string, tint int, origin geom.Point) error {
+func (e *editor) group(ids []string, id, thread, name string, tint int, origin geom.Point, mask string) error {
 	if len(ids) == 0 {
 		return words.New("group.nothing")
 	}
@@ -106,7 +106,13 @@ func (e *editor) group(ids []string, id, thread, name string, tint int, origin g
 		}
 		place(l, ancestry(scene, l.ID), inner)
 		remove(scene, p, l.ID)
+		if p != parent {
+			l.Mask = ""
+		}
 		g.Children = append(g.Children, l)
+	}
+	if mask != "" {
+		front.Mask = mask
 	}
 	return nil
 }
@@ -139,6 +145,7 @@ func (e *editor) ungroup(id string, down bool) error {
 	i := slices.Index(*list, g)
 	for _, l := range g.Children {
 		place(l, m, geom.Identity)
+		l.Mask = ""
 		l.Opacity *= g.Opacity
 		l.Hidden = l.Hidden || g.Hidden
 		if down {

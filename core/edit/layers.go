@@ -103,6 +103,9 @@ func init() {
 				return err
 			}
 			place(l, ancestry(s, id), targetAxes(s, c.Parent))
+			if parent != into {
+				l.Mask = ""
+			}
 			remove(s, parent, id)
 			moved = append(moved, l)
 		}
@@ -119,8 +122,9 @@ func init() {
 		Tint   int      `json:"tint"`
 		X      float64  `json:"x"` // where the group's axes begin, in page px
 		Y      float64  `json:"y"`
+		Mask   string   `json:"mask"` // what the front-most is to the others: inside, outside; empty: a layer like them
 	}) error {
-		return e.group(c.IDs, c.ID, c.Thread, c.Name, c.Tint, geom.Point{X: c.X, Y: c.Y})
+		return e.group(c.IDs, c.ID, c.Thread, c.Name, c.Tint, geom.Point{X: c.X, Y: c.Y}, c.Mask)
 	})
 	op("layer.ungroup", func(e *editor, c *struct {
 		IDs []string `json:"ids"`
@@ -147,6 +151,7 @@ func init() {
 				return err
 			}
 			k := l.Clone()
+			k.Mask = "" // one that cannot be seen would be of no use
 			t, err := motion.Resolve(s, e.into(s))
 			if err != nil {
 				return err
@@ -218,6 +223,11 @@ func addTo(s *doc.Scene, parent string, index *int, layers ...*doc.Layer) error 
 	if parent != "" {
 		if group, _ = s.Layer(parent); group == nil || group.Kind != doc.Group {
 			return words.New("group.gone")
+		}
+	}
+	if group == nil {
+		for _, l := range layers {
+			l.Mask = "" // there is nothing that it could be the mask of
 		}
 	}
 	list := siblings(s, group)

@@ -1,6 +1,8 @@
 package edit
 
 import (
+	"slices"
+
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/words"
@@ -13,6 +15,9 @@ func init() {
 		Y  float64 `json:"y"`
 		KX float64 `json:"kx"` // factors along the layer's own axes; of groups and texts only kx counts
 		KY float64 `json:"ky"`
+		// Grows says what grows along, of Growth. Absent, as in commands stored before it was there: the letters, and within groups strokes and
+		// effects.
+		Grows *[]string `json:"grows"`
 	}) error {
 		l, _, _, err := e.layer(c.ID)
 		if err != nil {
@@ -21,7 +26,14 @@ func init() {
 		if !(c.KX > 0 && c.KY > 0) {
 			return words.New("layer.unscalable")
 		}
-		if err := scale(l, c.KX, c.KY); err != nil {
+		var grows []string
+		if c.Grows != nil {
+			grows = append([]string{}, *c.Grows...)
+			if l.Kind != doc.Group {
+				scaleLook(l, c.KX, grows)
+			}
+		}
+		if err := scale(l, c.KX, c.KY, grows); err != nil {
 			return err
 		}
 		l.Place.X, l.Place.Y = round(c.X).(float64), round(c.Y).(float64)
@@ -29,8 +41,28 @@ func init() {
 	})
 }
 
-// scaleLook scales strokes and effects of a group and of what lies in it.
-func scaleLook(l *doc.Layer, k float64) {
+// What grows along when layers are scaled.
+const (
+	Strokes = "strokes" // and corners
+	Effects = "effects" // blurs, soft borders, shadows, glows
+	Letters = "letters"
+)
+
+// Growth returns all that may grow along.
+func Growth() []string { return []string{Strokes, Effects, Letters} }
+
+// grow reports whether something grows along; without a list all does.
+func grow(grows []string, what string) bool { return grows == nil || slices.Contains(grows, what) }
+
+// scaleLook scales strokes and effects of a layer, as far as they grow along.
+func scaleLook(l *doc.Layer, k float64, grows []string) {
+	if grow(grows, Strokes) {
+		l.Corner *= k
+		scaleStroke(l.Stroke, k)
+	}
+	if !grow(grows, Effects) {
+		return
+	}
 	l.Blur, l.Feather = min(l.Blur*k, doc.MaxEffect), min(l.Feather*k, doc.MaxEffect)
 	if v := l.Shadow; v != nil {
 		fall := func(x float64) float64 { return min(max(x*k, -doc.MaxShadow), doc.MaxShadow) }
@@ -39,19 +71,26 @@ func scaleLook(l *doc.Layer, k float64) {
 	if v := l.Glow; v != nil {
 		v.Blur = min(v.Blur*k, doc.MaxEffect)
 	}
-	if v := l.Stroke; v != nil {
-		v.Width *= k
-		v.DashOffset *= k
-		for i := range v.Dash {
-			v.Dash[i] *= k
-		}
+}
+
+func scaleStroke(v *doc.Stroke, k float64) {
+	if v == nil {
+		return
+	}
+	v.Width *= k
+	v.DashOffset *= k
+	for i := range v.Dash {
+		v.Dash[i] *= k
 	}
 }
 
 // scale changes the size of a layer about its origin. Groups and texts keep their proportions: kx holds for both axes.
-func scale(l *doc.Layer, kx, ky float64) error {
+func scale(l *doc.Layer, kx, ky float64, grows []string) error {
 	if l.Kind == doc.Group || l.Kind == doc.TextKind {
 		ky = kx
+	}
+	if l.Kind == doc.TextKind && !grow(grows, Letters) {
+		return nil
 	}
 	cut := func(v float64) float64 { return round(v).(float64) }
 	l.Place.W, l.Place.H = cut(l.Place.W*kx), cut(l.Place.H*ky)
@@ -61,7 +100,7 @@ func scale(l *doc.Layer, kx, ky float64) error {
 	if l.Made != nil {
 		for _, k := range l.Made.Of {
 			k.Place.X, k.Place.Y = cut(k.Place.X*kx), cut(k.Place.Y*ky)
-			if err := scale(k, kx, ky); err != nil {
+			if err := scale(k, kx, ky, grows); err != nil {
 				return err
 			}
 			k.Corner *= min(kx, ky)
@@ -88,15 +127,16 @@ func scale(l *doc.Layer, kx, ky float64) error {
 		out.Append(p, geom.Scale(kx, ky))
 		l.Path = out.Data()
 	case doc.Group:
-		l.Corner *= kx
-		scaleLook(l, kx)
+		scaleLook(l, kx, grows)
 		for _, k := range l.Children {
 			k.Place.X, k.Place.Y = k.Place.X*kx, k.Place.Y*kx
-			if err := scale(k, kx, kx); err != nil {
+			if err := scale(k, kx, kx, grows); err != nil {
 				return err
 			}
-			k.Corner *= kx
-			scaleLook(k, kx)
+			// Of groups it is done already; commands stored before Grows did it twice.
+			if k.Kind != doc.Group || grows == nil {
+				scaleLook(k, kx, grows)
+			}
 			for _, m := range k.Moves {
 				if m.Path == nil {
 					continue

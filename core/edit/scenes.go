@@ -18,8 +18,10 @@ func init() {
 		ID    string `json:"id"`
 		Index int    `json:"index"`
 		Name  string `json:"name"`
+		Aside bool   `json:"aside"` // behind all others, and not in the film
 	}) error {
 		s := doc.NewScene(c.ID, c.Name)
+		s.Aside = c.Aside
 		if i := min(max(c.Index, 0), len(e.p.Film.Scenes)) - 1; i >= 0 {
 			s.Background = e.p.Film.Scenes[i].Background
 		}
@@ -31,10 +33,11 @@ func init() {
 	op("scene.delete", func(e *editor, c *struct {
 		IDs []string `json:"ids"`
 	}) error {
-		if len(c.IDs) >= len(e.p.Film.Scenes) {
+		left := slices.DeleteFunc(slices.Clone(e.p.Film.Scenes), func(s *doc.Scene) bool { return slices.Contains(c.IDs, s.ID) })
+		if len(left) == 0 || left[0].Aside {
 			return words.New("film.last-scene")
 		}
-		e.p.Film.Scenes = slices.DeleteFunc(e.p.Film.Scenes, func(s *doc.Scene) bool { return slices.Contains(c.IDs, s.ID) })
+		e.p.Film.Scenes = left
 		return e.firstCuts()
 	})
 	op("scene.order", func(e *editor, c *struct {
@@ -43,7 +46,7 @@ func init() {
 	}) error {
 		var moving, staying []*doc.Scene
 		for _, s := range e.p.Film.Scenes {
-			if slices.Contains(c.IDs, s.ID) {
+			if slices.Contains(c.IDs, s.ID) && !s.Aside {
 				moving = append(moving, s)
 			} else {
 				staying = append(staying, s)
@@ -52,7 +55,8 @@ func init() {
 		if len(moving) == 0 {
 			return words.New("scene.gone")
 		}
-		e.p.Film.Scenes = slices.Insert(staying, min(max(c.Index, 0), len(staying)), moving...)
+		shown := (&doc.Film{Scenes: staying}).Shown()
+		e.p.Film.Scenes = slices.Insert(staying, min(max(c.Index, 0), len(shown)), moving...)
 		return e.firstCuts()
 	})
 	op("scene.set", func(e *editor, c *struct {
@@ -66,7 +70,7 @@ func init() {
 			}
 			head := *s
 			head.Layers = nil
-			n, err := merged(&head, c.Patch, "id", "layers")
+			n, err := merged(&head, c.Patch, "id", "layers", "aside")
 			if err != nil {
 				return err
 			}
@@ -79,7 +83,10 @@ func init() {
 
 // insert puts a scene into the film; a scene that was first gets a cut.
 func (e *editor) insert(s *doc.Scene, index int) {
-	index = min(max(index, 0), len(e.p.Film.Scenes))
+	index = min(max(index, 0), len(e.p.Film.Shown()))
+	if s.Aside {
+		index = len(e.p.Film.Scenes)
+	}
 	e.p.Film.Scenes = slices.Insert(e.p.Film.Scenes, index, s)
 	e.cloned[s.ID] = s
 }
@@ -112,7 +119,7 @@ func (e *editor) copyScene(c *copyScene, goOn bool) error {
 		return words.New("scene.gone")
 	}
 	s := from.Clone()
-	s.ID, s.Name = c.ID, c.Name
+	s.ID, s.Name, s.Aside = c.ID, c.Name, false
 	if i == 0 && s.Transition.Kind == doc.Cut {
 		s.Transition = doc.Transition{Kind: doc.Morph, Duration: 700}
 	}
@@ -188,7 +195,10 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) []*doc.Lay
 	for _, l := range layers {
 		pose := film.EndPose(i, l.ID)
 		if !l.Hidden && (!pose.Present || pose.Waiting) {
-			continue
+			if l.Mask != doc.Inside {
+				continue
+			}
+			l.Opacity = 0 // nothing shows in a mask that is not there
 		}
 		var kept []*doc.Move
 		spin := pose.Turn
@@ -209,7 +219,7 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) []*doc.Lay
 		l.Moves = kept
 		if l.Kind == doc.Group {
 			l.Children = e.ending(film, i, l.Children)
-			if len(l.Children) == 0 {
+			if !slices.ContainsFunc(l.Children, func(k *doc.Layer) bool { return k.Mask == "" }) {
 				continue
 			}
 		}
@@ -277,7 +287,7 @@ func SceneName(p *doc.Project) string {
 	for _, s := range p.Film.Scenes {
 		taken[s.Name] = true
 	}
-	for n := len(p.Film.Scenes) + 1; ; n++ {
+	for n := len(p.Film.Shown()) + 1; ; n++ {
 		if name := fmt.Sprintf("Scene %d", n); !taken[name] {
 			return name
 		}

@@ -122,7 +122,7 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 	timings := make([]*motion.Timing, len(p.Film.Scenes))
 	for i, d := range p.Film.Scenes {
 		if i > 0 {
-			intos[i] = d.Transition.Duration
+			intos[i] = d.Transition.Duration // 0 where it is set aside
 		} else if p.Film.Closing != nil && p.Film.Loop {
 			intos[i] = p.Film.Closing.Duration
 		}
@@ -161,7 +161,7 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 		} else {
 			s = f.compileScene(d, intos[i], timings[i], here, marked, byID[d.ID])
 			shared = false
-			if i > 0 {
+			if i > 0 && !d.Aside {
 				link(f.scenes[i-1], s)
 			}
 		}
@@ -174,7 +174,7 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 				f.strands = append(f.strands, &strand{ease: motion.Linear})
 				continue
 			}
-			t, from = *p.Film.Closing, len(f.scenes)-1
+			t, from = *p.Film.Closing, len(p.Film.Shown())-1
 		}
 		if before != nil && i < len(before.strands) {
 			if o := before.strands[i]; o.a == f.scenes[from] && o.b == s && o.transition == t {
@@ -285,13 +285,7 @@ func (b *builder) layers(docs []*doc.Layer, parent *layer) []*layer {
 		}
 		if d.Kind == doc.Group {
 			l.children = b.layers(d.Children, l)
-			l.box = geom.EmptyBox()
-			for _, c := range l.children {
-				l.box = l.box.Union(c.at(motion.Rest).ApplyBox(c.box))
-			}
-			if len(l.children) == 0 {
-				l.box = geom.Box{}
-			}
+			l.box = l.groupBox()
 		}
 		l.track = motion.NewTrack(d, s.timing, l.extent(), s.lasting[d.Thread])
 		l.pivot = l.box.Centre()

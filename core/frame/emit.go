@@ -208,7 +208,7 @@ func (p *Player) body(i int, v View, alpha float64, by geom.Point) {
 		return
 	}
 	p.plate(n, alpha, by)
-	p.paint(i+1, n.end, v, alpha, by)
+	p.masked(i, i+1, v, alpha, by)
 }
 
 // plate writes what lies behind a text.

@@ -9,7 +9,7 @@ import (
 
 // extent says how large the layer is and into how many units it can be divided.
 func (l *layer) extent() motion.Extent {
-	x := motion.Extent{Box: l.box, Counts: motion.Counts{Parts: len(l.children)}}
+	x := motion.Extent{Box: l.box, Counts: motion.Counts{Parts: l.partOf(nil)}}
 	if n := len(l.lines); n > 0 {
 		x.Line = l.lines[0].H()
 	} else if n := len(l.children); n > 0 {
@@ -20,6 +20,20 @@ func (l *layer) extent() motion.Extent {
 		x.Counts.Lines, x.Counts.Words, x.Counts.Letters = last.Line+1, last.Word+1, last.Letter+1
 	}
 	return x
+}
+
+// partOf returns which part of the group a child is, counted without masks; of none: how many there are.
+func (l *layer) partOf(child *layer) int {
+	n := 0
+	for _, c := range l.children {
+		if c == child {
+			break
+		}
+		if c.doc.Mask == "" {
+			n++
+		}
+	}
+	return n
 }
 
 // measureSlides tells every slide off the page how far that is: with the layer and its groups where paths have brought them

@@ -16,7 +16,7 @@ var restPose = motion.Rest
 func (p *Player) Hit(q geom.Point, slack float64) []string {
 	for i := len(p.nodes) - 1; i >= 0; i-- {
 		n := &p.nodes[i]
-		if n.kind != leafNode && n.kind != pieceNode || n.alpha <= 0 || locked(n.layer) || !p.touches(i, q, slack) {
+		if n.kind != leafNode && n.kind != pieceNode || n.alpha <= 0 || locked(n.layer) || n.layer.isMask() || !p.touches(i, q, slack) {
 			continue
 		}
 		return chain(n.layer)
@@ -75,6 +75,9 @@ func (p *Player) touches(i int, q geom.Point, slack float64) bool {
 	n := &p.nodes[i]
 	for k := i; k >= 0; k-- {
 		g := &p.nodes[k]
+		if g.kind == groupNode && g.end > i && p.hidden(k, i, q, slack) {
+			return false
+		}
 		if g.period == (geom.Point{}) || g.end <= i || k != i && g.kind == leafNode {
 			continue
 		}
@@ -240,11 +243,9 @@ func (p *Player) Only(i int, id string, v View) (*List, geom.Box) {
 	if l == nil {
 		return p.emit(v), geom.Box{}
 	}
-	solo := p.solo
-	p.solo = nil
+	defer p.unthinned()()
 	m := p.film.Ancestry(i, id)
 	p.layer(l, m, restPose, 1, nil)
-	p.solo = solo
 	return p.emit(v), m.Mul(l.at(restPose)).ApplyBox(l.box)
 }
 

@@ -26,7 +26,7 @@ func markers(film *doc.Film, without func(*doc.Scene) bool) []map[string]place {
 	}
 	threads := map[string][]seen{}
 	for i, s := range film.Scenes {
-		if without(s) {
+		if s.Aside || without(s) {
 			continue
 		}
 		doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {

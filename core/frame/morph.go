@@ -23,13 +23,29 @@ func (p *Player) morph(list []*pair, c strandClock, parent geom.Matrix) {
 	}
 }
 
+// mask returns what a pair is to those it lies with.
+func (q *pair) mask(c strandClock) string {
+	if q.b == nil || q.a != nil && c.p < 0.5 {
+		return q.a.doc.Mask
+	}
+	return q.b.doc.Mask
+}
+
 func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 	l := q.a
 	if l == nil {
 		l = q.b
 	}
+	mask, i := q.mask(c), len(p.nodes)
 	switch {
-	case p.solo != nil && !p.alone(l):
+	case p.solo != nil && mask == "" && !p.alone(l):
+	case mask == doc.Inside && (q.a == nil || q.b == nil):
+		// It does not fade: the others would, too. They come to show beyond it.
+		p.inside(q, c, parent)
+		p.nodes[i].gone = morph.Ease(c.p)
+		if q.a == nil {
+			p.nodes[i].gone = 1 - morph.Ease(c.p)
+		}
 	case q.b == nil:
 		p.leaving(q, c, parent)
 	case q.a == nil:
@@ -38,6 +54,9 @@ func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 		p.between(q, c, geom.Identity, q.a.absolute(c.a), q.b.absolute(c.b))
 	default:
 		p.between(q, c, parent, q.a.standing(c.a), q.b.standing(c.b))
+	}
+	if i < len(p.nodes) {
+		p.nodes[i].mask = mask
 	}
 }
 
@@ -72,7 +91,7 @@ func (p *Player) oneSided(q *pair, l *layer, pose motion.Pose, parent geom.Matri
 	}
 	n := node{
 		kind: groupNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity,
-		veil: pose.Veil, scroll: pose.Scroll, period: pose.Period, faint: 1 - pose.Repeats,
+		veil: pose.Veil, scroll: pose.Scroll, period: pose.Period, faint: 1 - pose.Repeats, mask: l.doc.Mask,
 	}
 	i := p.open(n)
 	for _, k := range q.children {
@@ -91,23 +110,33 @@ func (p *Player) inside(q *pair, c strandClock, m geom.Matrix) {
 	case q.a != nil && q.b != nil:
 		p.one(q, c, m)
 	case q.b == nil:
-		if pose := q.a.track.At(c.a); pose.Present {
-			p.oneSided(q, q.a, pose, m, pose.Opacity, c)
-		}
+		p.follow(q, q.a, q.a.track.At(c.a), m, c)
 	default:
-		if pose := q.b.track.At(c.b); pose.Present {
-			p.oneSided(q, q.b, pose, m, pose.Opacity, c)
-		}
+		p.follow(q, q.b, q.b.track.At(c.b), m, c)
 	}
+}
+
+func (p *Player) follow(q *pair, l *layer, pose motion.Pose, m geom.Matrix, c strandClock) {
+	if pose.Present || l.doc.Mask == doc.Inside {
+		p.oneSided(q, l, pose, m, shownBy(&pose), c)
+	}
+}
+
+// shownBy is the opacity of a pose, 0 where it is not drawn.
+func shownBy(p *motion.Pose) float64 {
+	if !p.Present {
+		return 0
+	}
+	return p.Opacity
 }
 
 // unit returns what moves by part make of a child of the pair's groups, and whether any do.
 func (q *pair) unit(child *pair, c strandClock) (motion.Pose, bool) {
 	of := func(l, k *layer, clock motion.Clock) (motion.Unit, bool) {
-		if l == nil || k == nil || l.track.ByUnit(clock) != doc.ByPart {
+		if l == nil || k == nil || k.doc.Mask != "" || l.track.ByUnit(clock) != doc.ByPart {
 			return motion.Unit{}, false
 		}
-		return motion.Unit{Part: slices.Index(l.children, k)}, true
+		return motion.Unit{Part: l.partOf(k)}, true
 	}
 	ua, inA := of(q.a, child.a, c.a)
 	ub, inB := of(q.b, child.b, c.b)
@@ -171,7 +200,7 @@ func (l *layer) standing(c motion.Clock) stance {
 	pl := &l.doc.Place
 	return stance{
 		at: geom.Point{X: pl.X, Y: pl.Y}.Add(pose.Offset), turn: pl.Turn + pose.Angle, spin: pose.Turn,
-		alpha: pose.Opacity * l.doc.Opacity, size: geom.Point{X: l.box.W(), Y: l.box.H()},
+		alpha: shownBy(&pose) * l.doc.Opacity, size: geom.Point{X: l.box.W(), Y: l.box.H()},
 		corner: l.doc.Corner, pivot: l.pivot, veil: pose.Veil,
 	}
 }

@@ -23,6 +23,7 @@ type Player struct {
 	tmp     geom.Path
 	solo    map[string]bool // threads looked at alone; nil: all
 	effects []Effects       // of morphs
+	now     *motion.Clock   // scenes at rest show only what is on at this time; nil: all
 }
 
 // Player returns a new player of the film.
@@ -55,6 +56,9 @@ type node struct {
 	sized  bool
 	grown  float64 // how much its matrix enlarges a text; 0: not at all
 	mixed  int     // 1 + the place of its effects in Player.effects; 0: those of the layer
+	// Of a mask:
+	mask string  // doc.Inside or doc.Outside
+	gone float64 // how much the others show where it does not cover, since only one side of a morph has it
 }
 
 type nodeKind uint8
@@ -85,11 +89,16 @@ func (p *Player) AtRest(i int, v View) *List {
 
 // Whole is AtRest with all layers, whichever are looked at alone.
 func (p *Player) Whole(i int, v View) *List {
-	solo := p.solo
-	p.solo = nil
+	defer p.unthinned()()
 	p.StandAtRest(i)
-	p.solo = solo
 	return p.emit(v)
+}
+
+// unthinned shows all layers until what it returns is called.
+func (p *Player) unthinned() func() {
+	solo, now := p.solo, p.now
+	p.solo, p.now = nil, nil
+	return func() { p.solo, p.now = solo, now }
 }
 
 // Solo shows only the layers of these threads, with what is in them and around them; none: all layers. It is for looking
@@ -103,6 +112,9 @@ func (p *Player) Solo(threads []string) {
 		p.solo[t] = true
 	}
 }
+
+// Thin makes scenes at rest show only what is on at a time of their clock; nil: all of it.
+func (p *Player) Thin(at *motion.Clock) { p.now = at }
 
 // Stand places everything as at time t, for Hit, Quad and Bounds, without making a list.
 func (p *Player) Stand(t motion.Instant) {
@@ -195,16 +207,25 @@ func (p *Player) side(kind nodeKind, s *scene, c *motion.Clock, at geom.Point) {
 // layers adds a list of siblings; a nil clock means at rest.
 func (p *Player) layers(list []*layer, parent geom.Matrix, c *motion.Clock) {
 	for _, l := range list {
-		if l.doc.Hidden || p.solo != nil && !p.alone(l) {
-			continue
-		}
-		pose := motion.Rest
-		if c != nil && !l.track.Still() {
-			pose = l.track.At(*c)
-		}
-		if pose.Present {
-			p.layer(l, parent, pose, pose.Opacity, c)
-		}
+		p.sibling(l, parent, c)
+	}
+}
+
+func (p *Player) sibling(l *layer, parent geom.Matrix, c *motion.Clock) {
+	if l.doc.Hidden || p.solo != nil && l.doc.Mask == "" && !p.alone(l) {
+		return
+	}
+	if c == nil && p.now != nil && !l.track.Still() && !l.track.At(*p.now).Present {
+		return
+	}
+	pose := motion.Rest
+	if c != nil && !l.track.Still() {
+		pose = l.track.At(*c)
+	}
+	if pose.Present {
+		p.layer(l, parent, pose, pose.Opacity, c)
+	} else if l.doc.Mask == doc.Inside { // nothing shows in a mask that is not there
+		p.layer(l, parent, pose, 0, c)
 	}
 }
 
@@ -226,7 +247,7 @@ func (p *Player) alone(l *layer) bool {
 func (p *Player) layer(l *layer, parent geom.Matrix, pose motion.Pose, alpha float64, c *motion.Clock) {
 	n := node{
 		kind: leafNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity,
-		veil: pose.Veil, scroll: pose.Scroll, period: pose.Period, faint: 1 - pose.Repeats,
+		veil: pose.Veil, scroll: pose.Scroll, period: pose.Period, faint: 1 - pose.Repeats, mask: l.doc.Mask,
 	}
 	unit := ""
 	if c != nil {
@@ -245,8 +266,14 @@ func (p *Player) layer(l *layer, parent geom.Matrix, pose motion.Pose, alpha flo
 			p.pieceOf(l, k, n.m, l.track.UnitAt(*c, l.pieces[k].unit))
 		}
 	case unit == doc.ByPart:
-		for k, child := range l.children {
+		k := 0
+		for _, child := range l.children {
+			if child.doc.Mask != "" {
+				p.sibling(child, n.m, c)
+				continue
+			}
 			p.part(l, child, n.m, l.track.UnitAt(*c, motion.Unit{Part: k}), c)
+			k++
 		}
 	case n.kind == groupNode:
 		p.layers(l.children, n.m, c)

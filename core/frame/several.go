@@ -10,8 +10,7 @@ import (
 // that holds all they paint. It is no smaller than need be for their strokes, blurs and shadows, but may be larger.
 func (p *Player) Several(i int, ids []string, v View) (*List, geom.Box) {
 	p.nodes, p.effects = p.nodes[:0], p.effects[:0]
-	solo := p.solo
-	p.solo = nil
+	defer p.unthinned()()
 	b := geom.EmptyBox()
 	var walk func(list []*layer)
 	walk = func(list []*layer) {
@@ -29,12 +28,26 @@ func (p *Player) Several(i int, ids []string, v View) (*List, geom.Box) {
 		}
 	}
 	walk(p.film.scenes[i].layers)
-	p.solo = solo
 	if b.Max.X < b.Min.X {
 		b = geom.Box{}
 	}
 	return p.emit(v), b
 }
+
+// Clear begins a list that AddPlaced adds to.
+func (p *Player) Clear() {
+	p.list.reset(float64(p.film.Doc.Film.Width), float64(p.film.Doc.Film.Height))
+}
+
+// AddPlaced adds a layer to the list as it was last placed, with what is inside it alone, alpha times as strong.
+func (p *Player) AddPlaced(id string, alpha float64, v View) {
+	if i := p.placed(id); i >= 0 {
+		p.paint(i, p.nodes[i].end, v, alpha, geom.Point{})
+	}
+}
+
+// List returns the list that was made last.
+func (p *Player) List() *List { return &p.list }
 
 // painted is a box of the page that holds all a layer paints at rest, m being the map from its parent's axes.
 func (l *layer) painted(m geom.Matrix) geom.Box {

@@ -54,7 +54,7 @@ func (st *strand) match() {
 	shown := func(s *scene, c motion.Clock) func(*doc.Layer) bool {
 		return func(d *doc.Layer) bool {
 			p := s.byID[d.ID].track.At(c)
-			return !d.Hidden && p.Present && !p.Waiting
+			return !d.Hidden && (p.Present && !p.Waiting || d.Mask == doc.Inside)
 		}
 	}
 	plan := morph.NewPlan(a.doc, b.doc, shown(a, leaving), shown(b, entering))

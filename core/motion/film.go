@@ -14,6 +14,7 @@ type Order struct {
 	Stays   []int64
 	Length  int64
 	Closing int64      // duration of the closing transition, 0 if none
+	shown   int        // scenes that are in the film; those set aside follow, and begin at its end
 	runs    []morphRun // by the transition into scene i; the closing one is that into scene 0
 }
 
@@ -26,9 +27,9 @@ type morphRun struct {
 
 // NewOrder lays out the scenes of f with the given stays.
 func NewOrder(f *doc.Film, stays []int64) *Order {
-	o := &Order{Stays: stays}
+	o := &Order{Stays: stays, shown: len(f.Shown())}
 	t := int64(0)
-	for i, s := range f.Scenes {
+	for i, s := range f.Shown() {
 		into := int64(0)
 		if i > 0 {
 			into = s.Transition.Duration
@@ -41,6 +42,9 @@ func NewOrder(f *doc.Film, stays []int64) *Order {
 		o.Closing = f.Closing.Duration
 	}
 	o.Length = t + o.Closing
+	for range f.Scenes[o.shown:] {
+		o.Starts, o.Into = append(o.Starts, o.Length), append(o.Into, 0)
+	}
 	o.joinRuns(f)
 	return o
 }
@@ -48,8 +52,8 @@ func NewOrder(f *doc.Film, stays []int64) *Order {
 // joinRuns finds the runs of morphs: a morph goes on the run of the one before when it says so and the scene between them does
 // not stay.
 func (o *Order) joinRuns(f *doc.Film) {
-	n := len(f.Scenes)
-	o.runs = make([]morphRun, n)
+	n := o.shown
+	o.runs = make([]morphRun, len(f.Scenes))
 	var run morphRun
 	last := doc.Transition{}
 	for k := 1; k <= n; k++ {
@@ -99,7 +103,7 @@ func (o *Order) InRun(w Where, t Instant, ease Easing) (Where, float64) {
 			since := t.Sub(begin)
 			from := i - 1
 			if i == 0 {
-				from = len(o.Starts) - 1
+				from = o.shown - 1
 			}
 			share := min(1, x/float64(into))
 			return Where{Scene: i, From: from, Into: true, Since: since, Clock: since.Sub(into), Share: share}, share
@@ -123,7 +127,7 @@ type Where struct {
 // At finds film time t. Intervals are half-open; times before 0 show the start, times from the length on the
 // state at the length.
 func (o *Order) At(t Instant) Where {
-	n := len(o.Starts)
+	n := o.shown
 	if t.Num < 0 {
 		t = Millis(0)
 	}

@@ -36,10 +36,13 @@ func LastingPaths(f *doc.Film, o *Order) []map[string][]Lasting {
 // ThreadRun returns the first and last of the scenes around scene i that the thread lives in without a gap.
 func ThreadRun(f *doc.Film, i int, thread string) (first, last int) {
 	first, last = i, i
+	if f.Scenes[i].Aside {
+		return
+	}
 	for first > 0 && f.Scenes[first-1].Thread(thread) != nil {
 		first--
 	}
-	for last+1 < len(f.Scenes) && f.Scenes[last+1].Thread(thread) != nil {
+	for last+1 < len(f.Scenes) && !f.Scenes[last+1].Aside && f.Scenes[last+1].Thread(thread) != nil {
 		last++
 	}
 	return

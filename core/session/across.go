@@ -69,7 +69,7 @@ func (s *Session) eachLater(changes edit.Patch, f func(l *doc.Layer, field strin
 			patch = differing(c.Before, c.After)
 		}
 		count := 0
-		for _, later := range s.doc.Film.Scenes[i+1:] {
+		for _, later := range s.doc.Film.After(i) {
 			if k := later.Thread(l.Thread); k != nil && k.Kind == l.Kind {
 				count++
 				f(k, c.Field, patch)
@@ -112,8 +112,8 @@ func init() {
 		var out []edit.Command
 		for _, l := range outermost(s.scene(m), s.layers(m, c.Threads)) {
 			box, _ := s.shown.Box(i, l.ID)
-			for n := i + 1; n < len(s.doc.Film.Scenes); n++ {
-				k := s.doc.Film.Scenes[n].Thread(l.Thread)
+			for later, sc := range s.doc.Film.After(i) {
+				n, k := i+1+later, sc.Thread(l.Thread)
 				if k == nil {
 					break // the run of scenes ends
 				}

@@ -21,7 +21,7 @@ func init() {
 	}) (edit.Command, error) {
 		var gone []string
 		for i, sc := range s.doc.Film.Scenes {
-			if c.Everywhere || i == s.sceneIndex(m) {
+			if c.Everywhere && !sc.Aside || i == s.sceneIndex(m) {
 				var list []*doc.Layer
 				for _, t := range c.Threads {
 					if l := sc.Thread(t); l != nil {
@@ -52,11 +52,7 @@ func init() {
 		if len(list) == 0 {
 			return nil, nil
 		}
-		at := united(s.atRest(m, c.Threads)).Centre()
-		return command("layer.group", map[string]any{
-			"ids": ids(list), "id": s.id(), "thread": s.id(), "name": nameFor(sc, "Group"), "tint": list[len(list)-1].Tint,
-			"x": at.X, "y": at.Y,
-		}), nil
+		return s.grouped(m, list, ""), nil
 	})
 	intent("ungroup", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`

@@ -86,7 +86,7 @@ func init() {
 	}) (edit.Command, error) {
 		var commands []edit.Command
 		for _, l := range outermost(s.scene(m), s.layers(m, c.Threads)) {
-			for n, sc := range s.doc.Film.Scenes {
+			for n, sc := range s.doc.Film.Shown() {
 				if sc.Thread(l.Thread) != nil || c.Next && n != s.sceneIndex(m)+1 {
 					continue
 				}

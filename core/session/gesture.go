@@ -48,6 +48,7 @@ type gesture struct {
 	path    string        // stands for drawn in the draft
 
 	field  *snap.Field // what layers snap to
+	grows  []string    // what grows along with several, and with a group: edit.Strokes, edit.Effects, edit.Letters
 	seed   string      // of copies that are dragged off
 	copies *copied     // what the drag has come to, where it is copies
 }
@@ -81,7 +82,7 @@ const (
 // handle for a shape.
 func (s *Session) Begin(kind string, m Moment, threads []string, handle, move string, at geom.Point) error {
 	s.stand(m)
-	g := &gesture{kind: kind, handle: handle, from: at, scene: s.sceneIndex(m), seed: s.id()}
+	g := &gesture{grows: s.grows, kind: kind, handle: handle, from: at, scene: s.sceneIndex(m), seed: s.id()}
 	sc := s.scene(m)
 	for _, l := range outermost(sc, s.layers(m, threads)) {
 		own, outer, ok := s.player.Axes(l.ID)
@@ -115,7 +116,7 @@ func (s *Session) Begin(kind string, m Moment, threads []string, handle, move st
 			return err
 		}
 	}
-	if kind == DragLayers || kind == DragSize {
+	if kind == DragLayers || kind == DragSize || kind == DragPivot {
 		g.field = s.field(g)
 	}
 	g.about = g.grips[0].onPage
@@ -353,10 +354,11 @@ func (g *gesture) size(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 		local = o.Mul(gr.own)
 	}
 	by := local.ApplyVector(shift)
-	c := command("layer.scale", map[string]any{
-		"id": l.ID, "kx": kx, "ky": ky, "x": l.Place.X + by.X, "y": l.Place.Y + by.Y,
-	})
-	return c, said(Readout{Words: fmt.Sprintf("%.0f × %.0f", w*kx, h*ky)}, marks)
+	scaled := map[string]any{"id": l.ID, "kx": kx, "ky": ky, "x": l.Place.X + by.X, "y": l.Place.Y + by.Y}
+	if l.Kind == doc.Group {
+		scaled["grows"] = g.grows
+	}
+	return command("layer.scale", scaled), said(Readout{Words: fmt.Sprintf("%.0f × %.0f", w*kx, h*ky)}, marks)
 }
 
 // wrap gives a text a width to break its lines at. The side that is not dragged stays.

@@ -1,6 +1,9 @@
 package session
 
-import "capstan/core/doc"
+import (
+	"capstan/core/doc"
+	"capstan/core/frame"
+)
 
 // Ghost is where a layer was or will be: the corners of its box on the page at a time of the film.
 type Ghost struct {
@@ -42,6 +45,50 @@ func (s *Session) Ghosts(m Moment, threads []string) []Ghost {
 		}
 	}
 	return out
+}
+
+// Ends returns where the selected layers stand when their moves begin and end, within the moment's scene: the first and the last frame of them.
+func (s *Session) Ends(m Moment, threads []string) []Ghost {
+	out := []Ghost{}
+	s.eachEnd(m, threads, func(l *doc.Layer, at int64) {
+		if q, _, ok := s.player.Quad(l.ID); ok {
+			g := Ghost{Time: at}
+			for k, p := range q {
+				g.Corners[k] = pair(p)
+			}
+			out = append(out, g)
+		}
+	})
+	return out
+}
+
+// endsShown is how strongly they are shown.
+const endsShown = 0.4
+
+// EndsFrame returns a display list with the selected layers alone, as they are when their moves begin and end.
+func (s *Session) EndsFrame(m Moment, threads []string, scale float64) *frame.List {
+	s.player.Clear()
+	s.eachEnd(m, threads, func(l *doc.Layer, _ int64) { s.player.AddPlaced(l.ID, endsShown, frame.View{Scale: scale}) })
+	return s.player.List()
+}
+
+// eachEnd stands the film at the begin and the end of each selected layer's moves, and calls f with the layer and the time of the film.
+func (s *Session) eachEnd(m Moment, threads []string, f func(l *doc.Layer, at int64)) {
+	i := s.sceneIndex(m)
+	if s.scene(m).Aside {
+		return
+	}
+	begin, stay := s.shown.Order.Begin(i), s.shown.Order.Stays[i]
+	for _, l := range s.layers(m, threads) {
+		if len(l.Moves) == 0 {
+			continue
+		}
+		from, to := s.moving(i, []*doc.Layer{l})
+		for _, at := range []int64{from, min(to, stay-1)} {
+			s.player.Stand(instant(float64(begin + at)))
+			f(l, begin+at)
+		}
+	}
 }
 
 // moving returns from when to when moves of the layers go on, within the scene's stay.

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strconv"
+	"strings"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -378,8 +380,8 @@ func (g *gesture) moveGradient(at geom.Point, mod Modifiers) (edit.Command, Read
 			patch["focus"], words = nil, "focus in the middle"
 		}
 	default:
-		i := 0
-		if _, err := fmt.Sscanf(g.handle, "stop%d", &i); err != nil {
+		i, err := strconv.Atoi(strings.TrimPrefix(g.handle, "stop"))
+		if err != nil {
 			return nil, Readout{}
 		}
 		if d.Focus != nil {

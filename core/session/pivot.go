@@ -7,6 +7,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
+	"capstan/core/snap"
 )
 
 func init() {
@@ -61,7 +62,7 @@ func pivoted(l *doc.Layer, was, to geom.Point) map[string]any {
 	return patch
 }
 
-// movePivot drags the pivot of one layer. It snaps to the middle, corners and edges of the box, but with Alt.
+// movePivot drags the pivot of one layer. It snaps to the middle, corners and edges of the box, else to what lies around, but with Alt.
 func (g *gesture) movePivot(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 	gr := g.grips[0]
 	inv, ok := gr.own.Inverse()
@@ -70,6 +71,7 @@ func (g *gesture) movePivot(at geom.Point, mod Modifiers) (edit.Command, Readout
 	}
 	to := inv.Apply(at)
 	words := ""
+	var marks []snap.Mark
 	if !mod.Alt {
 		near := 8 / max(gr.own.MaxScale(), 1e-9)
 		c := gr.box.Centre()
@@ -89,9 +91,14 @@ func (g *gesture) movePivot(at geom.Point, mod Modifiers) (edit.Command, Readout
 			if to == c {
 				words = " · the middle"
 			}
+		} else if g.field != nil && !mod.Free && mod.Reach > 0 {
+			var by geom.Point
+			if by, marks = g.field.Place(at, mod.Reach); len(marks) > 0 {
+				to = inv.Apply(at.Add(by))
+			}
 		}
 	}
 	w, h := max(gr.box.W(), 1e-9), max(gr.box.H(), 1e-9)
 	r := Readout{Words: fmt.Sprintf("%.0f %%, %.0f %%%s", 100*(to.X-gr.box.Min.X)/w, 100*(to.Y-gr.box.Min.Y)/h, words)}
-	return setPlaces([]map[string]any{placeOf(gr.layer.ID, pivoted(gr.layer, gr.pivot, to))}), r
+	return setPlaces([]map[string]any{placeOf(gr.layer.ID, pivoted(gr.layer, gr.pivot, to))}), said(r, marks)
 }

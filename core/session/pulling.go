@@ -36,16 +36,7 @@ func (s *Session) takePoints(g *gesture, sc *doc.Scene) error {
 		if l == gr.layer || l.Kind != doc.PathKind || l.Hidden || len(g.targets) > maxTargets {
 			return !l.Hidden
 		}
-		own, _, ok := s.player.Axes(l.ID)
-		others, err := contoursOf(l)
-		if !ok || err != nil {
-			return true
-		}
-		for _, c := range others {
-			for _, n := range c.Nodes {
-				g.targets = append(g.targets, own.Apply(n.At))
-			}
-		}
+		g.targets = append(g.targets, s.pointsOnPage(l)...)
 		return true
 	})
 	return nil

@@ -87,12 +87,12 @@ func (s *Session) Rows(m Moment) []Row {
 		walk(p.Film.Scenes[scene].Layers, 0, "")
 	}
 	add(here, true)
-	for i := range p.Film.Scenes {
+	for i := range p.Film.Shown() {
 		if i != here {
 			add(i, false)
 		}
 	}
-	for i, sc := range p.Film.Scenes {
+	for i, sc := range p.Film.Shown() {
 		begin := o.Begin(i)
 		t := s.shown.Timing(i)
 		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {

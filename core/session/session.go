@@ -41,6 +41,8 @@ type Session struct {
 	written   written
 	copied    copied // by the last duplicate
 	aids      Aids
+	grows     []string            // what grows along with several layers, and with a group
+	onNow     bool                // scenes at rest show only what is on at the playhead
 	drafts    int                 // of paths whose points were dragged: each has a name of its own
 	last      map[string]lastUsed // by kind and effect of a move
 	id        func() string
@@ -55,7 +57,7 @@ type lastUsed struct {
 
 // New returns a session without a document.
 func New() *Session {
-	return &Session{last: map[string]lastUsed{}, id: randomID, profiles: map[string][]float64{}}
+	return &Session{grows: edit.Growth(), last: map[string]lastUsed{}, id: randomID, profiles: map[string][]float64{}}
 }
 
 // randomID makes ids where commands are made: short random strings.
@@ -156,10 +158,30 @@ func (s *Session) Solo(threads []string) { s.player.Solo(threads) }
 // Frame returns the display list of a moment.
 func (s *Session) Frame(m Moment, scale float64) *frame.List {
 	v := frame.View{Scale: scale}
+	s.thin(m)
 	if m.Rest {
 		return s.player.AtRest(s.sceneIndex(m), v)
 	}
 	return s.player.At(instant(m.Time), v)
+}
+
+// SetOnNow makes scenes at rest show only what is on at the playhead.
+func (s *Session) SetOnNow(on bool) { s.onNow = on }
+
+// SetGrows says what grows along when several layers, or a group, are resized: of edit.Growth.
+func (s *Session) SetGrows(what []string) { s.grows = append([]string{}, what...) }
+
+// thin tells the player what a moment at rest shows.
+func (s *Session) thin(m Moment) {
+	var at *motion.Clock
+	i := s.sceneIndex(m)
+	if m.Rest && s.onNow && !s.scene(m).Aside {
+		at = &motion.Clock{At: instant(m.Time).Sub(s.shown.Order.Begin(i)), Stay: s.shown.Order.Stays[i]}
+		if w := s.shown.Order.At(instant(m.Time)); w.Scene != i || w.Into {
+			at.At = motion.Millis(0) // the playhead is elsewhere
+		}
+	}
+	s.player.Thin(at)
 }
 
 // Thumb returns the display list of a small picture of a scene: at rest, with all of its layers.
@@ -184,6 +206,7 @@ func (s *Session) scene(m Moment) *doc.Scene { return s.shown.Doc.Film.Scenes[s.
 
 // stand places everything as the moment shows it, for hits and overlays.
 func (s *Session) stand(m Moment) {
+	s.thin(m)
 	if m.Rest {
 		s.player.StandAtRest(s.sceneIndex(m))
 	} else {

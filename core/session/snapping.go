@@ -22,8 +22,8 @@ func (s *Session) field(g *gesture) *snap.Field {
 	f.Page(w, h)
 	s.snapToAids(f, g.scene)
 	type found struct {
-		box  geom.Box
-		name string
+		box   geom.Box
+		layer *doc.Layer
 	}
 	var list []found
 	sc := film.Scenes[g.scene]
@@ -50,12 +50,39 @@ func (s *Session) field(g *gesture) *snap.Field {
 		if b.W() >= w && b.H() >= h {
 			return
 		}
-		list = append(list, found{b, l.Name})
+		list = append(list, found{b, l})
 	})
+	points := 0
 	for _, v := range list[max(0, len(list)-maxSnapped):] {
-		f.Box(v.box, v.name)
+		f.Box(v.box, v.layer.Name)
+		if v.layer.Place.Pivot != nil {
+			if _, pivot, ok := s.player.Quad(v.layer.ID); ok {
+				f.Point(pivot, "pivot of "+v.layer.Name)
+			}
+		}
+		if v.layer.Kind == doc.PathKind && points < maxTargets {
+			for _, p := range s.pointsOnPage(v.layer) {
+				f.Point(p, "a point of "+v.layer.Name)
+				points++
+			}
+		}
 	}
 	return f
+}
+
+// pointsOnPage returns the points of a drawn path as it was last placed.
+func (s *Session) pointsOnPage(l *doc.Layer) (list []geom.Point) {
+	own, _, ok := s.player.Axes(l.ID)
+	contours, err := contoursOf(l)
+	if !ok || err != nil {
+		return nil
+	}
+	for _, c := range contours {
+		for _, n := range c.Nodes {
+			list = append(list, own.Apply(n.At))
+		}
+	}
+	return list
 }
 
 func inside(g *doc.Layer, id string) (is bool) {
@@ -85,7 +112,11 @@ func (g *gesture) snapMove(d geom.Point, mod Modifiers) (geom.Point, []snap.Mark
 	}
 	b := g.around()
 	b = geom.Box{Min: b.Min.Add(d), Max: b.Max.Add(d)}
-	by, marks := g.field.Move(b, mod.Reach)
+	var own []geom.Point
+	if gr := &g.grips[0]; len(g.grips) == 1 && gr.layer.Place.Pivot != nil {
+		own = append(own, gr.onPage.Add(d))
+	}
+	by, marks := g.field.Move(b, mod.Reach, own...)
 	if mod.Shift && d.X == 0 && by.X != 0 || mod.Shift && d.Y == 0 && by.Y != 0 {
 		return d, nil
 	}

@@ -53,7 +53,7 @@ func (g *gesture) sizeTogether(at geom.Point, mod Modifiers) (edit.Command, Read
 	var list []edit.Command
 	for i := range g.grips {
 		x, y := g.grips[i].placed(m)
-		list = append(list, command("layer.scale", map[string]any{"id": g.grips[i].layer.ID, "kx": k, "ky": k, "x": x, "y": y}))
+		list = append(list, command("layer.scale", map[string]any{"id": g.grips[i].layer.ID, "kx": k, "ky": k, "x": x, "y": y, "grows": g.grows}))
 	}
 	return batch(list), said(Readout{Words: fmt.Sprintf("%.0f × %.0f · %.0f %%", w*k, h*k, 100*k)}, marks)
 }

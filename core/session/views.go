@@ -22,7 +22,8 @@ type Film struct {
 	Frames  int64     `json:"frames"`
 	Loop    bool      `json:"loop"`
 	Closing *Closing  `json:"closing"`
-	Scenes  []Heading `json:"scenes"`
+	Scenes  []Heading `json:"scenes"` // in their order; those set aside follow
+	Shown   int       `json:"shown"`  // how many of them are in the film
 
 	Palette  []string         `json:"palette"`
 	Fonts    []OwnFont        `json:"fonts"` // of the document's own
@@ -57,6 +58,7 @@ type Heading struct {
 	Cues       []Flag      `json:"cues"`
 	EndsAtCue  string      `json:"endsAtCue"`
 	Guides     []doc.Guide `json:"guides"`
+	Aside      bool        `json:"aside"` // it is not in the film
 }
 
 // Flag is a cue on the film's time.
@@ -71,7 +73,7 @@ func (s *Session) FilmView() Film {
 	v := Film{
 		Palette: append([]string{}, s.shown.Doc.Palette...), Looks: append([]*doc.SavedLook{}, s.shown.Doc.Looks...), Fonts: s.ownFonts(), RoleSets: append([]*doc.RoleSet{}, s.shown.Doc.RoleSets...),
 		Project: p.ID, Name: p.Name, Width: p.Film.Width, Height: p.Film.Height, Rate: p.Film.Rate,
-		Length: o.Length, Frames: s.shown.Frames(), Loop: p.Film.Loop,
+		Length: o.Length, Frames: s.shown.Frames(), Loop: p.Film.Loop, Shown: len(p.Film.Shown()),
 	}
 	if c := p.Film.Closing; c != nil {
 		v.Closing = &Closing{*c, o.Length - o.Closing}
@@ -83,7 +85,7 @@ func (s *Session) FilmView() Film {
 		h := Heading{
 			ID: sc.ID, Name: sc.Name, Start: o.Starts[i], Into: o.Into[i], Stay: o.Stays[i], AutoStay: sc.AutoStay,
 			Transition: t.Kind, Easing: t.Easing, Direction: t.Direction, Softness: t.Softness, GoesOn: t.GoesOn,
-			Run: len(o.RunOf(i)), Background: painted(sc), Roles: roles(sc), Layers: n, Cues: []Flag{}, EndsAtCue: sc.EndsAtCue, Guides: append([]doc.Guide{}, sc.Guides...),
+			Run: len(o.RunOf(i)), Background: painted(sc), Roles: roles(sc), Layers: n, Cues: []Flag{}, EndsAtCue: sc.EndsAtCue, Aside: sc.Aside, Guides: append([]doc.Guide{}, sc.Guides...),
 		}
 		h.MayGoOn = i > 1 && t.Kind == doc.Morph && p.Film.Scenes[i-1].Transition.Kind == doc.Morph && o.Stays[i-1] == 0
 		for _, q := range sc.Cues {
@@ -197,7 +199,7 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 				}
 			}
 		}
-		for _, later := range s.shown.Doc.Film.Scenes[i+1:] {
+		for _, later := range s.shown.Doc.Film.After(i) {
 			if later.Thread(l.Thread) != nil {
 				v.Later++
 			}
@@ -215,7 +217,7 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 				Film: s.shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 			}
 			w.Profile = motion.Profile(mv, iv, 24)
-			if mv.Kind == doc.Loop && i > 0 {
+			if mv.Kind == doc.Loop && i > 0 && !sc.Aside {
 				w.Before = loopBefore(s.shown.Doc.Film.Scenes[i-1].Thread(l.Thread), mv)
 			}
 			if w.Easing == "" {

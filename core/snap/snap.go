@@ -56,6 +56,13 @@ func (f *Field) Box(b geom.Box, name string) {
 	f.boxes = append(f.boxes, target{b, name})
 }
 
+// Point adds a place by itself, both ways: a pivot, or a point of a drawn path.
+func (f *Field) Point(p geom.Point, name string) {
+	f.lines[Across] = append(f.lines[Across], line{p.X, 4, p.Y, p.Y, name})
+	f.lines[Down] = append(f.lines[Down], line{p.Y, 4, p.X, p.X, name})
+	f.sorted = false
+}
+
 // Guide adds a line along an axis: what is there all across or all down the page.
 func (f *Field) Guide(axis int, at float64, name string, lo, hi float64) {
 	f.lines[axis] = append(f.lines[axis], line{at, 0, lo, hi, name})
@@ -111,8 +118,26 @@ func (b *best) try(by float64, rank int, reach float64, mark func() Mark) {
 	*b = best{by, rank, true, mark()}
 }
 
-// Move returns how far a box goes on to lie on something within reach, axis by axis, and on what.
-func (f *Field) Move(b geom.Box, reach float64) (by geom.Point, marks []Mark) {
+// Place returns how far a point goes on to lie on something within reach, axis by axis, and on what.
+func (f *Field) Place(p geom.Point, reach float64) (by geom.Point, marks []Mark) {
+	f.sort()
+	for axis := range 2 {
+		var n best
+		at, other := p.X, p.Y
+		if axis == Down {
+			at, other = p.Y, p.X
+		}
+		if f.near(axis, at, reach, &n, other, other); n.found {
+			by = by.Add(along(axis, n.by))
+			marks = append(marks, n.mark)
+		}
+	}
+	return by, marks
+}
+
+// Move returns how far a box goes on to lie on something within reach, axis by axis, and on what. Besides its edges and its middle the points
+// in own count: its pivot.
+func (f *Field) Move(b geom.Box, reach float64, own ...geom.Point) (by geom.Point, marks []Mark) {
 	f.sort()
 	for axis := range 2 {
 		var n best
@@ -120,6 +145,13 @@ func (f *Field) Move(b geom.Box, reach float64) (by geom.Point, marks []Mark) {
 		from, to := span(b, 1-axis)
 		for _, at := range [3]float64{(lo + hi) / 2, lo, hi} {
 			f.near(axis, at, reach, &n, from, to)
+		}
+		for _, p := range own {
+			if axis == Across {
+				f.near(axis, p.X, reach, &n, p.Y, p.Y)
+			} else {
+				f.near(axis, p.Y, reach, &n, p.X, p.X)
+			}
 		}
 		f.gaps(axis, b, reach, &n)
 		if !n.found {

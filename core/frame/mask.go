@@ -1,0 +1,111 @@
+package frame
+
+import (
+	"capstan/core/doc"
+	"capstan/core/geom"
+	"capstan/core/motion"
+	"capstan/core/paint"
+)
+
+// masked writes what is in node i as far as its masks from node k on show it: those of a group, which are not painted themselves.
+func (p *Player) masked(i, k int, v View, alpha float64, by geom.Point) {
+	end := p.nodes[i].end
+	for k < end && p.nodes[k].mask == "" {
+		k = p.nodes[k].end
+	}
+	if k >= end {
+		for k = i + 1; k < end; k = p.nodes[k].end {
+			if p.nodes[k].mask == "" {
+				p.paint(k, p.nodes[k].end, v, alpha, by)
+			}
+		}
+		return
+	}
+	l, n := &p.list, &p.nodes[k]
+	inside := n.mask == doc.Inside
+	outside := uint32(1)
+	if inside {
+		outside = 0
+	}
+	l.op(OpMask, outside)
+	box := l.openBox()
+	l.num(0)
+	p.masked(i, n.end, v, alpha, by)
+	shown := l.reach
+	l.op(OpNext)
+	l.reach = geom.EmptyBox()
+	p.paint(k, n.end, v, 1, by)
+	if n = &p.nodes[k]; inside && n.gone > 0 && shown.Max.X >= shown.Min.X {
+		// m + (1 - m) gone, m being what it covers
+		l.outline(geom.Rectangle(shown, 0), geom.Identity, &Paint{Colour: paint.White}, n.gone)
+	}
+	l.op(OpEnd)
+	if inside {
+		shown = shown.Intersect(l.reach)
+	}
+	l.reach = shown
+	l.closeBox(box)
+}
+
+// hidden reports whether masks hide the page point q of node i, q being mapped to where the first copy of all around it lies: those of
+// the group g that holds it.
+func (p *Player) hidden(g, i int, q geom.Point, slack float64) bool {
+	for k := g + 1; k < p.nodes[g].end; k = p.nodes[k].end {
+		n := &p.nodes[k]
+		if n.mask == "" || k <= i && i < n.end || n.gone > 0.5 {
+			continue
+		}
+		if p.covers(k, q, slack) != (n.mask == doc.Inside) {
+			return true
+		}
+	}
+	return false
+}
+
+// covers reports whether anything in node k shows at q.
+func (p *Player) covers(k int, q geom.Point, slack float64) bool {
+	for j := k; j < p.nodes[k].end; j++ {
+		if n := &p.nodes[j]; (n.kind == leafNode || n.kind == pieceNode) && n.alpha > 0 && n.contains(p.film, q, slack) {
+			return true
+		}
+	}
+	return false
+}
+
+// isMask reports whether a layer is a mask, or lies in one.
+func (l *layer) isMask() bool {
+	for ; l != nil; l = l.parent {
+		if l.doc.Mask != "" {
+			return true
+		}
+	}
+	return false
+}
+
+// groupBox is what a group takes up at rest, in its own axes: its layers, as far as they lie in the boxes of its masks.
+func (l *layer) groupBox() geom.Box {
+	if len(l.children) == 0 {
+		return geom.Box{}
+	}
+	all, some, within := geom.EmptyBox(), geom.EmptyBox(), geom.EmptyBox()
+	masked := false
+	for _, c := range l.children {
+		b := c.at(motion.Rest).ApplyBox(c.box)
+		all = all.Union(b)
+		switch {
+		case c.doc.Mask == "":
+			some = some.Union(b)
+		case c.doc.Mask == doc.Inside && !c.doc.Hidden && !masked:
+			within, masked = b, true
+		case c.doc.Mask == doc.Inside && !c.doc.Hidden:
+			within = within.Intersect(b)
+		}
+	}
+	if masked {
+		some = some.Intersect(within)
+	}
+	if some.Max.X < some.Min.X || some.Max.Y < some.Min.Y {
+		return all
+	}
+	return some
+}

@@ -1,0 +1,53 @@
+package session
+
+import (
+	"capstan/core/edit"
+	"capstan/core/words"
+)
+
+// asideName is what the scene is called where layers lie that are set aside.
+const asideName = "Aside"
+
+func init() {
+	// Layers leave the scene for one that is not in the film, which is made when there is none.
+	intent("set.aside", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+		if s.scene(m).Aside {
+			return nil, words.New("aside.already")
+		}
+		film := &s.doc.Film
+		var list []edit.Command
+		var to string
+		if n := len(film.Shown()); n < len(film.Scenes) {
+			to = film.Scenes[n].ID
+		} else {
+			to = s.id()
+			list = append(list, command("scene.add", map[string]any{"id": to, "index": n, "name": asideName, "aside": true}))
+		}
+		return s.carried(m, c.Threads, to, list), nil
+	})
+	// Layers that were set aside come back into a scene of the film.
+	intent("bring.back", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Scene   int      `json:"scene"`
+	}) (edit.Command, error) {
+		shown := s.doc.Film.Shown()
+		if !s.scene(m).Aside || c.Scene < 0 || c.Scene >= len(shown) {
+			return nil, words.New("scene.gone")
+		}
+		return s.carried(m, c.Threads, shown[c.Scene].ID, nil), nil
+	})
+}
+
+// carried returns the commands that take layers out of the moment's scene and put them into another, where they were on the page, after those of
+// list. They keep their threads where these are free there.
+func (s *Session) carried(m Moment, chosen []string, scene string, list []edit.Command) edit.Command {
+	held := s.Copy(m, chosen)
+	if len(held.Layers) == 0 {
+		return nil
+	}
+	gone := ids(held.Layers)
+	return batch(append(list,
+		command("layer.paste", map[string]any{"scene": scene, "layers": held.Layers, "seed": s.id(), "begins": held.Begins}),
+		command("layer.delete", map[string]any{"ids": gone}),
+	))
+}

@@ -1,0 +1,41 @@
+package session
+
+import (
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/words"
+)
+
+func init() {
+	// One layer in a group becomes the mask of the others, or ceases to be; of several the front-most becomes that of a new group.
+	intent("mask", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		How     string   `json:"how"` // inside, outside; empty: a layer like others
+	}) (edit.Command, error) {
+		sc := s.scene(m)
+		list := outermost(sc, s.layers(m, c.Threads))
+		if len(list) > 1 {
+			return s.grouped(m, list, c.How), nil
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		if _, parent := sc.Layer(list[0].ID); parent == nil {
+			return nil, words.New("mask.alone")
+		}
+		return command("layer.set", map[string]any{"set": []any{map[string]any{"id": list[0].ID, "patch": map[string]any{"mask": nilIf(c.How)}}}}), nil
+	})
+}
+
+// grouped returns the command that puts layers into a group, the front-most as a mask of the others where mask says so.
+func (s *Session) grouped(m Moment, list []*doc.Layer, mask string) edit.Command {
+	all := make([]string, len(list))
+	for i, l := range list {
+		all[i] = l.Thread
+	}
+	at := united(s.atRest(m, all)).Centre()
+	return command("layer.group", map[string]any{
+		"ids": ids(list), "id": s.id(), "thread": s.id(), "name": nameFor(s.scene(m), "Group"), "tint": list[len(list)-1].Tint,
+		"x": at.X, "y": at.Y, "mask": mask,
+	})
+}
