@@ -21,8 +21,9 @@ func init() {
 		Aside bool   `json:"aside"` // behind all others, and not in the film
 	}) error {
 		s := doc.NewScene(c.ID, c.Name)
-		s.Aside = c.Aside
-		if i := min(max(c.Index, 0), len(e.p.Film.Scenes)) - 1; i >= 0 {
+		if s.Aside = c.Aside; s.Aside {
+			s.Background.Colour = asideColour
+		} else if i := min(max(c.Index, 0), len(e.p.Film.Scenes)) - 1; i >= 0 {
 			s.Background = e.p.Film.Scenes[i].Background
 		}
 		e.insert(s, c.Index)
@@ -80,6 +81,9 @@ func init() {
 		return nil
 	})
 }
+
+// asideColour is the ground of a scene that is set aside: dark things are seen on it, and light ones.
+const asideColour = "#d8ceba"
 
 // insert puts a scene into the film; a scene that was first gets a cut.
 func (e *editor) insert(s *doc.Scene, index int) {

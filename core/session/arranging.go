@@ -159,28 +159,6 @@ func init() {
 		}
 		return batch(list), nil
 	})
-	intent("paste", func(s *Session, m Moment, c *struct {
-		Layers []*doc.Layer     `json:"layers"`
-		Begins map[string]int64 `json:"begins"`
-		Still  bool             `json:"still"` // without their moves
-		Place  bool             `json:"place"` // where they were, also over what was copied
-		New    bool             `json:"new"`   // as things of their own: no morph leads to them
-	}) (edit.Command, error) {
-		sc := s.scene(m)
-		d := 0.0
-		if c.Still {
-			doc.Walk(c.Layers, func(l, _ *doc.Layer) bool {
-				l.Moves = nil
-				return true
-			})
-		}
-		for _, l := range c.Layers {
-			if l != nil && sc.Thread(l.Thread) != nil && !c.Place {
-				d = math.Round(float64(s.doc.Film.Width) / 60)
-			}
-		}
-		return command("layer.paste", map[string]any{"scene": sc.ID, "layers": c.Layers, "seed": s.id(), "dx": d, "dy": d, "begins": c.Begins, "new": c.New}), nil
-	})
 }
 
 // place returns the commands that put a layer's box where typed numbers say. Groups and texts are scaled, keeping proportions.
@@ -319,35 +297,6 @@ func (s *Session) drop(m Moment, chosen []string, target, where string) (edit.Co
 		name = parent.ID
 	}
 	return command("layer.order", map[string]any{"ids": ids(moving), "parent": name, "index": at}), nil
-}
-
-// Copied are layers to paste, with when their moves began.
-type Copied struct {
-	Layers []*doc.Layer     `json:"layers"`
-	Begins map[string]int64 `json:"begins"` // by move, ms on their scene's clock
-}
-
-// Copy returns the chosen layers as they are pasted: with places on the page, back to front.
-func (s *Session) Copy(m Moment, chosen []string) Copied {
-	sc := s.scene(m)
-	i := s.sceneIndex(m)
-	list := outermost(sc, s.layers(m, chosen))
-	out := Copied{[]*doc.Layer{}, map[string]int64{}}
-	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
-		for _, mv := range l.Moves {
-			out.Begins[mv.ID] = s.shown.Timing(i).Moves[mv.ID].Begin
-		}
-		if slices.Contains(list, l) {
-			k := l.Clone()
-			up := s.shown.Ancestry(i, l.ID)
-			p := up.Apply(geom.Point{X: k.Place.X, Y: k.Place.Y})
-			k.Place.X, k.Place.Y = p.X, p.Y
-			k.Place.Turn += geom.AngleOf(up)
-			out.Layers = append(out.Layers, k)
-		}
-		return true
-	})
-	return out
 }
 
 // begin returns where on the scene's clock a new move starts: at the playhead inside the scene, else at 0.

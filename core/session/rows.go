@@ -21,6 +21,7 @@ type Row struct {
 	Here   bool   `json:"here"`
 	Locked bool   `json:"locked"`
 	Hidden bool   `json:"hidden"`
+	Mask   string `json:"mask"` // what it is to those it lies with
 	Spans  []Span `json:"spans"`
 	Bars   []Bar  `json:"bars"`
 }
@@ -73,7 +74,7 @@ func (s *Session) Rows(m Moment) []Row {
 				if _, ok := seen[l.Thread]; !ok {
 					r := Row{
 						Thread: l.Thread, Name: l.Name, Kind: l.Kind, Tint: l.Tint, Depth: depth, Group: len(l.Children) > 0,
-						Parent: parent, Here: isHere, Locked: l.Locked, Hidden: l.Hidden, Spans: []Span{}, Bars: []Bar{},
+						Parent: parent, Here: isHere, Locked: l.Locked, Hidden: l.Hidden, Mask: l.Mask, Spans: []Span{}, Bars: []Bar{},
 					}
 					if isHere {
 						r.Layer = l.ID

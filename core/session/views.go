@@ -132,6 +132,7 @@ type Selected struct {
 	Refs    [][2]float64 `json:"refs"`  // corners, sides and middle of the box in the axes of the parent, row by row; none where many are selected
 	Now     *[3]float64  `json:"now"`   // x y turn where it is now, when that differs from rest
 	Pivot   [2]float64   `json:"pivot"` // in shares of the box
+	In      string       `json:"in"`    // the name of the group it lies in
 	Later   int          `json:"later"`
 	Colours []string     `json:"colours"`  // fills found in a group
 	Kept    []string     `json:"kept"`     // names of the layers it was made of
@@ -176,6 +177,11 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 			}
 			return true
 		})
+		if len(threads) <= manySelected {
+			if _, parent := sc.Layer(l.ID); parent != nil {
+				v.In = parent.Name
+			}
+		}
 		box, pivot := s.shown.Box(i, l.ID)
 		rest := s.shown.RestMatrix(i, l.ID)
 		at := rest.Apply(box.Centre())

@@ -2,7 +2,7 @@
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import { Standing } from '../engine/paint/standing'
-import { picturesSettled, whenPictureArrives, type View } from '../engine/painter'
+import { paint, picturesSettled, whenPictureArrives, type View } from '../engine/painter'
 import type { Overlay as OverlayView, WritingUnit } from '../engine/types'
 import { apply, draft, run } from '../project/commands'
 import { desk, drawsShape, fail, refreshDraft, select, selectNew, set, useDesk } from '../project/desk'
@@ -16,6 +16,7 @@ import { focusWords, Writing } from './Writing'
 import { markAt, startWriting, stopWriting } from '../project/writing'
 import { Points } from './Points'
 import { useFingers } from './fingers'
+import { orderBy } from './ordering'
 import { menuOfAll, selectBehind } from './stack'
 import { largeView, shownAt, toPage, viewOf, within } from './view'
 
@@ -88,7 +89,7 @@ export function Desk() {
     draw()
     whenPictureArrives(draw)
     return useDesk.subscribe((d, was) => {
-      if (d.moment !== was.moment || d.version !== was.version || d.aids.wings !== was.aids.wings) draw()
+      if (d.moment !== was.moment || d.version !== was.version || d.aids.wings !== was.aids.wings || d.ends !== was.ends || d.ends && d.selection !== was.selection) draw()
     })
   }, [draw])
 
@@ -186,6 +187,10 @@ export function Desk() {
     const chain = engine.hit(d.moment, page[0], page[1], 6 / view.scale)
     const level = d.inside ? chain.indexOf(d.inside) + 1 : 0
     const hit = chain[level] ?? chain[0]
+    if (d.ordering) {
+      if (hit) orderBy(hit)
+      return
+    }
     const inside = chain[level] && level > 0 ? d.inside : ''
     if (!hit) {
       if (!e.shiftKey) select([], '')
@@ -417,9 +422,11 @@ function OverlayHost({ view, size, onGesture }: {
   )
   const wanted = useDesk((d) => d.ghosts)
   const ghosts = useMemo(() => (wanted && selection.length ? engine.ghosts(moment, selection) : []), [wanted, moment.scene, moment.rest, selection, version])
+  const endsWanted = useDesk((d) => d.ends)
+  const ends = useMemo(() => (endsWanted && selection.length ? engine.ends(moment, selection) : []), [endsWanted, moment.scene, moment.rest, selection, version])
   if (writing) return <Writing view={view} size={size} />
   if (editing) return <Points thread={editing} view={view} size={size} onGesture={onGesture} />
-  return <Overlay overlay={overlay} ghosts={ghosts} view={view} size={size} onGesture={onGesture} />
+  return <Overlay overlay={overlay} ghosts={ghosts} ends={ends} view={view} size={size} onGesture={onGesture} />
 }
 
 function boxOf(x0: number, y0: number, x1: number, y1: number, equal: boolean, line: boolean) {
@@ -492,6 +499,11 @@ function drawDesk(c: HTMLCanvasElement, view: View, size: { w: number; h: number
     x.fillStyle = '#FFFFFF'
     x.fillRect(v.x, v.y, pw, ph)
   })
+  const { ends, selection } = desk()
+  if (ends && selection.length && !playing && !large) {
+    ctx.setTransform(1, 0, 0, 1, 0, 0)
+    paint(ctx, engine.endsFrame(moment, selection, v.scale), v)
+  }
   // What lies in the wings is seen faintly, and not at all while playing.
   ctx.setTransform(1, 0, 0, 1, 0, 0)
   ctx.fillStyle = playing || large || !desk().aids.wings ? wings : 'rgb(234 227 212 / 0.78)'

@@ -1,8 +1,9 @@
 // The header: the project, what the page shows, and export.
 import { useState } from 'react'
 import { apply, closeProject } from '../project/commands'
-import { select, set, setSolo, swapRest, useDesk } from '../project/desk'
-import { Button, TextField } from '../ui/controls'
+import { ListFilter } from 'lucide-react'
+import { select, set, setOnNow, setSolo, swapRest, useDesk } from '../project/desk'
+import { Button, Sign, TextField } from '../ui/controls'
 import { filmTime } from '../ui/time'
 
 export function Header() {
@@ -43,6 +44,7 @@ export function Header() {
 /** What the page shows, and the one key that swaps it. */
 function Showing() {
   const rest = useDesk((d) => d.moment.rest)
+  const onNow = useDesk((d) => d.onNow)
   const time = useDesk((d) => filmTime(d.moment.time))
   const side = 'h-[22px] rounded-md px-2 text-[12px]'
   return (
@@ -53,6 +55,7 @@ function Showing() {
       <button type="button" aria-pressed={rest} title="Every layer at its rest pose (A)" onClick={() => !rest && swapRest()} className={`${side} ${rest ? 'bg-brass-200 font-semibold text-ink-900' : 'text-ink-600 hover:bg-sailcloth-200'}`}>
         at rest
       </button>
+      <Sign name={onNow ? 'At rest, show all layers again (N)' : 'At rest, show only what is on at the playhead (N)'} pressed={onNow} className={onNow ? 'bg-brass-200' : 'text-ink-600 hover:bg-sailcloth-200'} onClick={() => setOnNow(!onNow)}><ListFilter size={15} strokeWidth={1.5} /></Sign>
     </span>
   )
 }

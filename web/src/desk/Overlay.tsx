@@ -9,7 +9,7 @@ import { toDesk } from './view'
 
 type Start = (kind: string, handle: string, move: string, e: React.PointerEvent) => void
 
-export function Overlay({ overlay, ghosts, view, size, onGesture }: { overlay: OverlayView; ghosts: Ghost[]; view: View; size: { w: number; h: number }; onGesture: Start }) {
+export function Overlay({ overlay, ghosts, ends, view, size, onGesture }: { overlay: OverlayView; ghosts: Ghost[]; ends: Ghost[]; view: View; size: { w: number; h: number }; onGesture: Start }) {
   const dragging = useDesk((d) => d.dragging)
   const preview = useDesk((d) => d.preview)
   const single = overlay.boxes.length === 1
@@ -25,6 +25,7 @@ export function Overlay({ overlay, ghosts, view, size, onGesture }: { overlay: O
   return (
     <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
       <Ghosts ghosts={ghosts} view={view} />
+      <Ends ends={ends} view={view} />
       {overlay.paths.map((p) => <MotionPath key={p.move} path={p} view={view} onGesture={onGesture} />)}
       {overlay.around && <Outlines boxes={overlay.boxes} view={view} />}
       {overlay.around && <Brackets box={overlay.around} view={view} handles together quiet={dragging} onGesture={onGesture} />}
@@ -227,6 +228,21 @@ function Ghosts({ ghosts, view }: { ghosts: Ghost[]; view: View }) {
       <g key={i} data-ghost={g.time} opacity={g.time <= now ? 0.5 : 0.85}>
         <path d={`M${c.join('L')}Z`} fill="#A8731A" fillOpacity="0.06" stroke="#FFFDF8" strokeWidth="2" />
         <path d={`M${c.join('L')}Z`} fill="none" stroke="#8A5B10" strokeWidth="1" strokeDasharray={g.time <= now ? '2 3' : undefined} />
+      </g>
+    )
+  })
+}
+
+/** When the selected layers stand as they are shown faintly: at the begin and at the end of their moves. */
+function Ends({ ends, view }: { ends: Ghost[]; view: View }) {
+  return ends.map((g, i) => {
+    const c = g.corners.map((p) => toDesk(view, p))
+    const x = (Math.min(...c.map((p) => p[0])) + Math.max(...c.map((p) => p[0]))) / 2
+    return (
+      <g key={i} data-end={g.time}>
+        <path d={`M${c.join('L')}Z`} fill="none" stroke="#FFFDF8" strokeWidth="2" strokeOpacity="0.7" />
+        <path d={`M${c.join('L')}Z`} fill="none" stroke="#8A5B10" strokeWidth="1" strokeDasharray={i % 2 ? undefined : '2 3'} />
+        <TimeTag at={[x, Math.min(...c.map((p) => p[1])) - 12]} text={(g.time / 1000).toFixed(2)} />
       </g>
     )
   })

@@ -77,14 +77,16 @@ export function Rail() {
 /** What helps to place things, in a menu that stays open while it is pressed. */
 function Helps() {
   const aids = useDesk((d) => d.aids)
-  const some = aids.safe || aids.rulers || aids.grid > 0 || !aids.wings
+  const ends = useDesk((d) => d.ends)
+  const some = ends || aids.safe || aids.rulers || aids.grid > 0 || !aids.wings
   return (
     <Popover className="relative">
-      <PopoverButton aria-label="Rulers, guides, grid, safe areas" title="Rulers, guides, grid, safe areas" className={`flex h-[26px] w-[26px] items-center justify-center rounded-md ${some ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}><RulerIcon size={16} strokeWidth={1.5} /></PopoverButton>
+      <PopoverButton aria-label="Rulers, guides, grid, safe areas, ends of moves" title="Rulers, guides, grid, safe areas, ends of moves" className={`flex h-[26px] w-[26px] items-center justify-center rounded-md ${some ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}><RulerIcon size={16} strokeWidth={1.5} /></PopoverButton>
       <PopoverPanel anchor={{ to: 'top end', gap: 6, padding: 8 }} className="z-50 w-[220px] rounded-md border border-sailcloth-300 bg-paper p-3 text-[12px] shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none">
         <Check name="Rulers and guides (U)" on={aids.rulers} onSet={(rulers) => setAids({ rulers })} />
         <Check name="Guides stay where they are" on={aids.locked} disabled={!aids.rulers} onSet={(locked) => setAids({ locked })} />
         <Check name="Safe areas (J)" on={aids.safe} onSet={(safe) => setAids({ safe })} />
+        <Check name="First and last frame of moves (H)" on={ends} onSet={(on) => set({ ends: on })} />
         <Check name="What lies in the wings" on={aids.wings} onSet={(wings) => setAids({ wings })} />
         <div className="mt-1.5 grid grid-cols-[56px_1fr] items-center gap-x-2">
           <NumberField label="Grid" name="Steps of the grid; 0: none" unit="px" min={0} max={2000} value={aids.grid} onSet={(grid) => setAids({ grid })} />
@@ -105,7 +107,8 @@ function Says({ offer }: { offer: string | null }) {
   const smoothing = useDesk((d) => d.smoothing)
   const picking = useDesk((d) => !!d.picking)
   const across = useDesk((d) => d.across)
-  if (!offer && !picking && tool === 'select' && !across) return null
+  const ordering = useDesk((d) => d.ordering)
+  if (!offer && !picking && tool === 'select' && !across && !ordering) return null
   return (
     <div role="status" className="pointer-events-none absolute bottom-full left-0 mb-1 ml-2 flex h-8 items-center gap-2 whitespace-nowrap rounded-md border border-sailcloth-300 bg-paper px-2.5 text-[12px] text-ink-600 *:pointer-events-auto">
       {offer && (
@@ -114,7 +117,8 @@ function Says({ offer }: { offer: string | null }) {
           <Sign name="Leave it as it is" className="hover:bg-sailcloth-200" onClick={() => set({ offer: null })}><X size={14} strokeWidth={1.5} /></Sign>
         </>
       )}
-      {!offer && !picking && tool === 'select' && across && (
+      {ordering && !picking && <>Press the layer that it goes {ordering === 'above' ? 'in front of' : 'behind'}, here or in its row. Escape lets go.</>}
+      {!offer && !picking && !ordering && tool === 'select' && across && (
         <>
           <Button title="Does the same to this thread in the scenes that follow" onClick={carryEdit}>also in {across.count} later {across.count === 1 ? 'scene' : 'scenes'}</Button>
           <Sign name="Leave later scenes as they are" className="hover:bg-sailcloth-200" onClick={() => set({ across: null })}><X size={14} strokeWidth={1.5} /></Sign>

@@ -10,7 +10,7 @@ export function WordsSheet() {
   const film = useDesk((d) => d.film)
   const scene = useDesk((d) => d.scene)
   const version = useDesk((d) => d.version)
-  const lists = useMemo(() => film?.scenes.map((_, i) => engine.summary(i)) ?? [], [film, version])
+  const lists = useMemo(() => film?.scenes.slice(0, film.shown).map((_, i) => engine.summary(i)) ?? [], [film, version])
   if (!film) return null
   return (
     <Sheet title={`${film.scenes[scene].name} in words`} onClose={() => set({ sheet: 'none' })}>

@@ -4,9 +4,11 @@ import { apply, redo, run, undo } from '../project/commands'
 import { engine } from '../engine/engine'
 import { grouped } from '../project/steps'
 import { notice } from '../words'
-import { desk, drawsShape, goToTime, say, select, selectNew, set, swapRest, toRest } from '../project/desk'
+import { desk, drawsShape, goToTime, say, select, selectNew, set, setOnNow, swapRest, swapZoomed, toRest } from '../project/desk'
 import { goToMove, leaveLarge, mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
+import { putAside } from '../project/setaside'
+import { askForOrder } from './ordering'
 import { openPoints, edited, endPen, leavePoints, nextPoint, nudgePoints, penBack, withPoints, selectAllPoints } from './drawing'
 import { pasteHere } from './menus'
 import { choosePictures } from './pictures'
@@ -80,6 +82,7 @@ function escape() {
   if (d.pen) endPen()
   else if (edited()) leavePoints()
   else if (d.picking) set({ picking: null })
+  else if (d.ordering) set({ ordering: null })
   else if (d.large) leaveLarge()
   else if (d.tool !== 'select') set({ tool: 'select' })
   else if (d.playing) stop()
@@ -107,7 +110,7 @@ export const shortcuts: Shortcut[] = [
   { group: 'Time', keys: ']', does: 'To its end', run: () => goToMove('end') },
   { group: 'Time', keys: 'R', does: 'To when its layer stands at rest', run: () => goToMove('rest') },
   { group: 'Time', keys: 'C', does: 'A cue at the playhead', run: () => run('cue.add') },
-  { group: 'Time', keys: 'Z', does: 'Timeline: the film, this scene', run: () => set({ zoomed: desk().zoomed === 'film' ? 'scene' : 'film' }) },
+  { group: 'Time', keys: 'Z', does: 'Timeline: the film, this scene', run: swapZoomed },
   { group: 'Add', keys: '1', does: 'Rectangle', run: () => pickTool('rectangle') },
   { group: 'Add', keys: '2', does: 'Ellipse', run: () => pickTool('ellipse') },
   { group: 'Add', keys: '3', does: 'Text', run: () => pickTool('text') },
@@ -149,12 +152,17 @@ export const shortcuts: Shortcut[] = [
   { group: 'Place', keys: 'PageUp', does: 'One forward', run: () => order('up') },
   { group: 'Place', keys: 'PageDown', does: 'One back', run: () => order('down') },
   { group: 'Place', keys: 'Ctrl+PageUp', does: 'To the front', run: () => order('front') },
+  { group: 'Place', keys: 'O', does: 'In front of the layer that is pressed next', run: () => askForOrder('above') },
+  { group: 'Place', keys: 'Shift+O', does: 'Behind the layer that is pressed next', run: () => askForOrder('below') },
+  { group: 'Place', keys: 'X', does: 'Set aside: out of the film, behind its last scene; there, back into the film', run: () => putAside() },
   { group: 'Place', keys: 'Ctrl+PageDown', does: 'To the back', run: () => order('back') },
   { group: 'See', keys: '0', does: 'Fit the page', run: () => set({ zoom: 'fit', pan: { x: 0, y: 0 } }) },
   { group: 'See', keys: '8', does: 'Full size: a px of the page is one of the screen', run: () => set({ zoom: 1, pan: { x: 0, y: 0 } }) },
   { group: 'See', keys: '9', does: 'What is selected, as large as it fits', run: () => zoomToSelection() },
   { group: 'See', keys: 'U', does: 'Rulers and guides', run: () => setAids({ rulers: !desk().aids.rulers }) },
   { group: 'See', keys: 'J', does: 'Safe areas', run: () => setAids({ safe: !desk().aids.safe }) },
+  { group: 'See', keys: 'N', does: 'Of a scene at rest only what is on at the playhead, or all', run: () => setOnNow(!desk().onNow) },
+  { group: 'See', keys: 'H', does: 'What is selected as it is when its moves begin and end', run: () => set({ ends: !desk().ends }) },
   { group: 'See', keys: 'G', does: 'Ghosts: where the selected layers were and will be', run: () => set({ ghosts: !desk().ghosts }) },
   { group: 'See', keys: 'W', does: 'The scene in words', run: () => set({ sheet: 'words' }) },
   { group: 'See', keys: 'F6', does: 'On to the next part: page, inspector, timeline', run: nextPart },

@@ -5,7 +5,10 @@ import { apply, run } from '../project/commands'
 import { desk, goToScene, say, select, selectMoves, selectNew, set } from '../project/desk'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { mergeSelection, takeApart } from '../project/combining'
+import { isAside, putAside } from '../project/setaside'
 import { openMenu } from '../ui/ContextMenu'
+import { maskSelection } from '../inspector/MaskFields'
+import { askForOrder } from './ordering'
 import { notice } from '../words'
 
 /** Pastes what is held: layers, which are then selected, or moves on the selected layers. */
@@ -19,6 +22,18 @@ export function deleteEverywhere(threads: string[]) {
   const rows = desk().rows.filter((r) => threads.includes(r.thread))
   const n = new Set(rows.flatMap((r) => r.spans.filter((s) => !s.strand).map((s) => s.scene))).size
   if (run('delete', { threads, everywhere: true })) say(rows.length === 1 ? notice('deleted.everywhere', rows[0].name, n) : notice('deleted.many-everywhere', rows.length, n))
+}
+
+/** What a menu says of masks: of several layers, or of one in a group. */
+function maskEntries() {
+  const { selected } = desk()
+  const one = selected.length === 1 ? selected[0] : null
+  if (selected.length > 1) return [
+    { word: 'Show within the front one', run: () => maskSelection('inside') },
+    { word: 'Punch the front one out', run: () => maskSelection('outside') },
+  ]
+  if (one?.layer.mask) return [{ word: 'No longer a mask', run: () => maskSelection('') }]
+  return one?.in ? [{ word: 'Mask of its group', run: () => maskSelection('inside') }] : []
 }
 
 /** The menu of the selected layers; thread is the one under the pointer, if any. */
@@ -42,20 +57,25 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
     { word: 'Paste look', key: 'Shift K', run: pasteLook, disabled: none || !lookHeld() },
     { word: 'Make ground', run: () => run('ground.make', { threads: selection }), disabled: none },
     { word: 'Cover the page', run: () => run('ground.cover', { threads: selection }), disabled: none },
-    { word: 'Carry to all scenes', run: () => run('carry.all', { threads: selection }), disabled: none || d.film!.scenes.length < 2 },
+    { word: 'Carry to all scenes', run: () => run('carry.all', { threads: selection }), disabled: none || d.film!.shown < 2 },
     null,
     { word: 'Copy moves', run: copyMoves, disabled: !selected.some((s) => s.moves.length) },
     { word: 'Paste moves', run: () => pasteMoves(0), disabled: none || !movesHeld() },
     { word: 'Clear moves', run: () => run('moves.clear', { threads: selection }), disabled: !selected.some((s) => s.moves.length) },
     null,
+    { word: 'In front of …', key: 'O', run: () => askForOrder('above'), disabled: none },
+    { word: 'Behind …', key: 'Shift O', run: () => askForOrder('below'), disabled: none },
+    null,
     { word: 'Group', key: 'Ctrl G', run: groupSelection, disabled: none },
     { word: 'Ungroup', key: 'Ctrl Shift G', run: () => ungroupSelection(), disabled: !selected.some((s) => s.layer.kind === 'group') },
     { word: 'Ungroup without its moves', run: () => ungroupSelection(true), disabled: !selected.some((s) => s.layer.kind === 'group' && s.moves.length > 0) },
+    ...maskEntries(),
     { word: 'Lock all layers', run: () => { if (run('lock.all', { on: true })) select([], '') } },
     { word: 'Unlock all layers', run: () => run('lock.all', { on: false }) },
     { word: 'Merge into a picture', run: () => void mergeSelection(), disabled: none || selected.length < 2 && selected[0]?.layer.kind !== 'group' },
     { word: 'Take apart', run: takeApart, disabled: !selected.some((s) => s.kept.length) },
     null,
+    { word: isAside() ? 'Bring back into the film' : 'Set aside', key: 'X', run: putAside, disabled: none },
     { word: 'Delete from this scene', key: 'Delete', run: deleteSelection, disabled: none },
     { word: 'Delete from all scenes', run: () => deleteEverywhere(selection), disabled: none || selected.every((s) => s.later === 0) && d.scene === 0 },
   ])
@@ -88,6 +108,10 @@ export function sceneMenu(e: React.MouseEvent, index: number) {
     const before = new Set(desk().film!.scenes.map((s) => s.id))
     if (run(intent, args)) goToScene(desk().film!.scenes.findIndex((s) => !before.has(s.id)))
   }
+  if (d.film!.scenes[index].aside) {
+    openMenu(e, 'Aside', [{ word: 'Delete what is set aside', key: 'Delete', run: () => apply({ op: 'scene.delete', ids: [id] }) }])
+    return
+  }
   openMenu(e, 'Scene', [
     { word: 'Continue scene', run: () => add('scene.continue') },
     { word: 'Duplicate scene', run: () => add('scene.duplicate') },
@@ -97,6 +121,6 @@ export function sceneMenu(e: React.MouseEvent, index: number) {
     { word: 'In words', key: 'W', run: () => set({ sheet: 'words' }) },
     { word: 'A cue at the playhead', key: 'C', run: () => run('cue.add') },
     null,
-    { word: ids.length === 1 ? 'Delete scene' : `Delete ${ids.length} scenes`, key: 'Delete', run: () => apply({ op: 'scene.delete', ids }), disabled: ids.length >= d.film!.scenes.length },
+    { word: ids.length === 1 ? 'Delete scene' : `Delete ${ids.length} scenes`, key: 'Delete', run: () => apply({ op: 'scene.delete', ids }), disabled: ids.length >= d.film!.shown },
   ])
 }

@@ -123,6 +123,12 @@ function list(r: RawList): List {
 /** A change that a command made, as the server stores it. */
 export interface Change { part: string; field: string; before?: unknown; after?: unknown }
 
+/** Layers as they were copied, with the project they are of and the media they use. */
+export interface CopiedLayers { layers: unknown[]; begins: Record<string, number>; from: string; media: Record<string, unknown> }
+
+/** What grows along with several layers. */
+export type Growth = 'strokes' | 'effects' | 'letters'
+
 export const engine = {
   /** Families the document uses that have not been added. */
   familiesWanted: () => call<string[]>('familiesWanted'),
@@ -174,13 +180,21 @@ export const engine = {
   span: (m: Moment, moves: string[]) => call<[number, number]>('span', m, moves),
   /** Where the selected layers stand at even times. */
   ghosts: (m: Moment, threads: string[]) => call<Ghost[]>('ghosts', m, threads),
+  /** Where the selected layers stand when their moves begin and end. */
+  ends: (m: Moment, threads: string[]) => call<Ghost[]>('ends', m, threads),
+  /** They alone, as they are then. */
+  endsFrame: (m: Moment, threads: string[], scale: number) => list(call<RawList>('endsFrame', m, threads, scale)),
+  /** Scenes at rest show only what is on at the playhead. */
+  onNow: (on: boolean) => call<boolean>('onNow', on),
+  /** Says what grows along when several layers, or a group, are resized. */
+  grows: (what: Growth[]) => call<boolean>('grows', what),
   /** The scene in sentences. */
   summary: (scene: number) => call<string[]>('summary', scene),
   /** Which of these scenes have a stay or transition of their own. */
   ownScenes: (ids: string[], what: 'stay' | 'transition') => call<string[]>('ownScenes', ids, what),
   solo: (threads: string[]) => call<boolean>('solo', threads),
   copyMoves: (m: Moment, threads: string[], moves: string[]) => call<{ sets: unknown[][]; begins: Record<string, number> }>('copyMoves', m, threads, moves),
-  copy: (m: Moment, threads: string[]) => call<{ layers: unknown[]; begins: Record<string, number> }>('copy', m, threads),
+  copy: (m: Moment, threads: string[]) => call<CopiedLayers>('copy', m, threads),
   /** The command for what is asked for, or null when there is nothing to do. */
   intent: (name: string, m: Moment, args: object) => call<object | null>('intent', name, m, JSON.stringify(args)),
   begin: (kind: string, m: Moment, threads: string[], handle: string, move: string, x: number, y: number) =>

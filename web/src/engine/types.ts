@@ -26,6 +26,7 @@ export interface Heading {
   id: string; name: string; start: number; into: number; stay: number; autoStay: boolean
   transition: TransitionKind; easing: string; direction: number; softness: number; goesOn: boolean; mayGoOn: boolean; run: number
   background: Fill; roles: { name: string; colour: string; uses: number }[]; layers: number; cues: Flag[]; endsAtCue: string; guides: { axis: 'upright' | 'level'; at: number }[]
+  aside: boolean
 }
 
 export interface Film {
@@ -33,6 +34,7 @@ export interface Film {
   length: number; frames: number; loop: boolean
   closing: { kind: TransitionKind; duration?: number; easing?: string; direction?: number; softness?: number; goesOn?: boolean; begin: number } | null
   scenes: Heading[]
+  shown: number
   fonts: OwnFont[]
   palette: string[]; looks: SavedLook[]; roleSets: { id: string; name: string; roles: Record<string, string> }[]
 }
@@ -53,9 +55,12 @@ export interface Snap { by: number; at: number; words: string; part: '' | 'begin
 
 export interface Ghost { time: number; corners: [XY, XY, XY, XY] }
 
+/** What a layer is to those it lies with in a group. */
+export type Mask = 'inside' | 'outside'
+
 export interface Row {
   thread: string; layer: string; name: string; kind: string; tint: number; depth: number; group: boolean; parent: string
-  here: boolean; locked: boolean; hidden: boolean; spans: Span[]; bars: Bar[]
+  here: boolean; locked: boolean; hidden: boolean; mask: Mask | ''; spans: Span[]; bars: Bar[]
 }
 
 export interface Run { text: string; family: string; weight: number; italic?: boolean; size: number; colour?: string; case?: 'upper' | 'lower' | 'title'; raise?: 'super' | 'sub' }
@@ -69,7 +74,7 @@ export interface TextRing { radius: number; start: number; share?: number; insid
 export interface Layer {
   id: string; thread: string; name: string; kind: string
   place: { x: number; y: number; w?: number; h?: number; turn?: number; pivot?: XY }
-  opacity: number; fill: Fill; picture?: { media: string }; stroke?: Stroke; blend?: string; blur?: number; feather?: number; shadow?: Shadow; glow?: Glow; marker?: { style: 'dots' | 'bars' | 'count' }; corner?: number; shape?: Shape; tint?: number; locked?: boolean; hidden?: boolean
+  opacity: number; fill: Fill; picture?: { media: string }; stroke?: Stroke; blend?: string; blur?: number; feather?: number; shadow?: Shadow; glow?: Glow; marker?: { style: 'dots' | 'bars' | 'count' }; corner?: number; shape?: Shape; tint?: number; locked?: boolean; hidden?: boolean; mask?: Mask
   text?: { runs: Run[]; align: 'left' | 'centre' | 'right' | 'justified'; wrap?: boolean; room?: 'fixed' | 'fit'; stand?: 'middle' | 'bottom'; lineHeight?: number; letterSpacing?: number; stacked?: boolean; ring?: TextRing; plate?: Plate }
 }
 
@@ -91,7 +96,7 @@ export interface Move {
 
 export interface Selected {
   layer: Layer; count: number; moves: Move[]; box: [number, number, number, number]; refs: XY[]
-  now: [number, number, number] | null; pivot: XY; later: number; colours: string[]; bares: boolean; kept: string[]; made: string; missing: string; fit: { scale: number; over: number } | null; contrast: { ratio: number; fix: string } | null; closed: boolean
+  now: [number, number, number] | null; pivot: XY; in: string; later: number; colours: string[]; bares: boolean; kept: string[]; made: string; missing: string; fit: { scale: number; over: number } | null; contrast: { ratio: number; fix: string } | null; closed: boolean
 }
 
 export type XY = [number, number]

@@ -51,7 +51,7 @@ export function ExportSheet() {
         <div>
           <Preview />
           <p className="mt-2 text-[12px] text-ink-600">
-            {film.scenes.length} {film.scenes.length === 1 ? 'scene' : 'scenes'}, {filmTime(film.length)}, the frame at the playhead
+            {film.shown} {film.shown === 1 ? 'scene' : 'scenes'}, {filmTime(film.length)}, the frame at the playhead
           </p>
         </div>
         <div>

@@ -9,10 +9,10 @@ export function AcrossScenes({ selected }: { selected: Selected[] }) {
   const film = useDesk((d) => d.film)!
   const scene = useDesk((d) => d.scene)
   const [by, setBy] = useState({ dx: 0, dy: 0, turn: 0, size: 100, opacity: 0 })
-  if (film.scenes.length < 2) return null
+  if (film.shown < 2 || film.scenes[scene].aside) return null
   const threads = selected.map((s) => s.layer.thread)
   const later = Math.max(...selected.map((s) => s.later))
-  const last = scene === film.scenes.length - 1
+  const last = scene === film.shown - 1
   return (
     <Section title="Across scenes" folded>
       <p className="text-[12px] text-ink-600">{later === 0 ? 'In no later scene.' : `Goes on in ${later} later ${later === 1 ? 'scene' : 'scenes'}, by the same thread.`}</p>

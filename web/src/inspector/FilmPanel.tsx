@@ -23,12 +23,12 @@ export function FilmPanel({ film }: { film: Film }) {
         <span className="font-mono text-[12px]">{(film.length / 1000).toFixed(2)} s · {film.frames} frames</span>
         <Check name="Goes round and round" on={film.loop} onSet={(v) => apply({ op: 'film.set', patch: v ? { loop: true } : { loop: null, closing: null } })} />
       </div>
-      {film.loop && film.scenes.length > 1 && (
+      {film.loop && film.shown > 1 && (
         <div className="mt-2">
           <p className="mb-1.5 text-[12px] font-semibold">From the last scene back to the first</p>
           <TransitionFields
             name="Closing transition" kind={c?.kind ?? 'cut'} duration={c?.duration ?? 0} easing={c?.easing ?? ''} direction={c?.direction ?? 0} softness={c?.softness ?? 0} goesOn={!!c?.goesOn} runs={0}
-            mayGoOn={film.scenes[film.scenes.length - 1].transition === 'morph' && film.scenes[film.scenes.length - 1].stay === 0}
+            mayGoOn={film.scenes[film.shown - 1].transition === 'morph' && film.scenes[film.shown - 1].stay === 0}
             onSet={(patch) => run('film.closing', { patch })}
           />
         </div>

@@ -18,7 +18,7 @@ export function useScope(what: 'stay' | 'transition'): Scoped {
     const { film, scene, scenes } = desk()
     const here = film!.scenes[scene].id
     const now = scope === 'selected' && scenes.length === 0 ? 'this' : scope
-    const ids = now === 'all' ? film!.scenes.map((s) => s.id) : now === 'selected' ? scenes : [here]
+    const ids = now === 'all' ? film!.scenes.slice(0, film!.shown).map((s) => s.id) : now === 'selected' ? scenes : [here]
     const own = ids.length > 1 ? engine.ownScenes(ids, what).filter((id) => id !== here) : []
     if (own.length) setAsked({ ids, own, run })
     else { setAsked(null); run(ids) }
@@ -33,7 +33,7 @@ export function useScope(what: 'stay' | 'transition'): Scoped {
 export function ForScenes({ scope, what }: { scope: Scoped; what: string }) {
   const film = useDesk((d) => d.film)
   const selected = useDesk((d) => d.scenes.length)
-  if (!film || film.scenes.length < 2) return null
+  if (!film || film.shown < 2) return null
   const now = scope.scope === 'selected' && selected === 0 ? 'this' : scope.scope
   const names = scope.asked?.own.map((id) => film.scenes.find((s) => s.id === id)?.name).filter(Boolean) ?? []
   const side = 'h-[24px] rounded-md px-2 text-[12px] disabled:opacity-40'

@@ -4,11 +4,12 @@ import type { ReactNode } from 'react'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { engine } from '../engine/engine'
-import { desk, say, select, selectNew, set, useDesk } from '../project/desk'
+import { desk, say, select, selectNew, set, setGrows, useDesk } from '../project/desk'
 import { notice } from '../words'
 import { Button, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
 import { Arrange } from './Arrange'
 import { Copies } from './Copies'
+import { MaskFields } from './MaskFields'
 import { shared } from './Look'
 
 const references = ['upper left corner', 'upper side', 'upper right corner', 'left side', 'middle', 'right side', 'lower left corner', 'lower side', 'lower right corner']
@@ -67,6 +68,8 @@ export function Place({ selected }: { selected: Selected[] }) {
         {act('Duplicate (Ctrl+D)', <Copy {...icon} />, duplicateSelection)}
         {act('Delete from this scene (Delete)', <Trash2 {...icon} />, deleteSelection)}
       </div>
+      <MaskFields selected={selected} />
+      {(selected.length > 1 || one?.layer.kind === 'group') && <GrowsAlong />}
       {selected.every((s) => s.layer.kind === 'picture' || s.layer.shape || ['rectangle', 'ellipse', 'heart'].includes(s.layer.kind)) && (
         <div className="mt-1.5 grid grid-cols-2 gap-2">
           <Button className="!px-1" title="Covers the page, goes to the back, and is locked" onClick={() => run('ground.make', { threads })}>Make ground</Button>
@@ -76,6 +79,23 @@ export function Place({ selected }: { selected: Selected[] }) {
       <Arrange threads={threads} />
       <Copies key={threads.join()} selected={selected} />
     </Section>
+  )
+}
+
+const growth = [['strokes', 'strokes'], ['effects', 'effects'], ['letters', 'letters']] as const
+
+/** What grows along when several layers, or a group, are resized on the page. */
+function GrowsAlong() {
+  const grows = useDesk((d) => d.grows)
+  return (
+    <div className="mt-1.5 flex items-center gap-x-2.5 text-[12px]" role="group" aria-label="What grows along when they are resized">
+      <span className="w-[42px]"><Label>Grow</Label></span>
+      {growth.map(([what, word]) => (
+        <label key={what} className="flex items-center gap-1" title={{ strokes: 'Strokes and corners', effects: 'Blurs, soft borders, shadows and glows', letters: 'The letters of texts' }[what]}>
+          <input type="checkbox" className="accent-brass-600" checked={grows.includes(what)} onChange={(e) => setGrows(e.target.checked ? [...grows, what] : grows.filter((g) => g !== what))} />{word}
+        </label>
+      ))}
+    </div>
   )
 }
 

@@ -2,7 +2,8 @@
 import { ChevronLeft, ChevronRight, ScrollText, Trash2 } from 'lucide-react'
 import { engine } from '../engine/engine'
 import { apply, run } from '../project/commands'
-import { desk, goToScene, refreshDraft, set as setDesk, useDesk } from '../project/desk'
+import { desk, goToScene, refreshDraft, select, set as setDesk, useDesk } from '../project/desk'
+import { putAside } from '../project/setaside'
 import { Button, Check, Choice, Label, NumberField, Section, Sign, TextField } from '../ui/controls'
 import { ColourField, inkPatch } from '../ui/ColourField'
 import { CuesPanel } from './CuesPanel'
@@ -18,6 +19,7 @@ export function ScenePanel() {
   const transitions = useScope('transition')
   const s = film?.scenes[i]
   if (!film || !s) return null
+  if (s.aside) return <AsidePanel id={s.id} name={s.name} layers={s.layers} />
   const set = (patch: object) => apply({ op: 'scene.set', ids: [s.id], patch })
   const add = (intent: string) => {
     const at = desk().scene
@@ -30,7 +32,7 @@ export function ScenePanel() {
     <>
       <div className="flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-3">
         <TextField key={s.id} name="Scene name" value={s.name} onSet={(name) => set({ name })} className="flex-1 !border-transparent !bg-transparent text-[14px] font-semibold hover:!border-sailcloth-300 focus:!bg-paper" />
-        <span className="shrink-0 text-[12px] text-ink-500">scene {i + 1} of {film.scenes.length}</span>
+        <span className="shrink-0 text-[12px] text-ink-500">scene {i + 1} of {film.shown}</span>
       </div>
       <Section title="Scene">
         <div className="grid grid-cols-[84px_1fr] items-center gap-x-2 gap-y-2">
@@ -60,10 +62,10 @@ export function ScenePanel() {
         <ForScenes scope={stays} what="stay" />
         <div className="-mx-1 mt-2 flex items-center gap-1">
           <Sign name="Earlier in the film" className="hover:bg-sailcloth-200" disabled={i === 0} onClick={() => move(-1)}><ChevronLeft size={17} strokeWidth={1.5} /></Sign>
-          <Sign name="Later in the film" className="hover:bg-sailcloth-200" disabled={i === film.scenes.length - 1} onClick={() => move(1)}><ChevronRight size={17} strokeWidth={1.5} /></Sign>
+          <Sign name="Later in the film" className="hover:bg-sailcloth-200" disabled={i === film.shown - 1} onClick={() => move(1)}><ChevronRight size={17} strokeWidth={1.5} /></Sign>
           <Sign name="The scene in words (W)" className="hover:bg-sailcloth-200" onClick={() => setDesk({ sheet: 'words' })}><ScrollText size={16} strokeWidth={1.5} /></Sign>
           <span className="flex-1" />
-          <Sign name="Delete scene" className="hover:bg-sailcloth-200" disabled={film.scenes.length === 1} onClick={() => apply({ op: 'scene.delete', ids: [s.id] })}><Trash2 size={16} strokeWidth={1.5} /></Sign>
+          <Sign name="Delete scene" className="hover:bg-sailcloth-200" disabled={film.shown === 1} onClick={() => apply({ op: 'scene.delete', ids: [s.id] })}><Trash2 size={16} strokeWidth={1.5} /></Sign>
         </div>
         <div className="mt-2 grid grid-cols-2 gap-2">
           <Button className="whitespace-nowrap !px-1" onClick={() => add('scene.continue')} title="The next scene begins as this one ends: nothing enters twice">Continue scene</Button>
@@ -82,6 +84,26 @@ export function ScenePanel() {
       <RolesPanel scene={s} />
       <CuesPanel scene={s} />
       <FilmPanel film={film} />
+    </>
+  )
+}
+
+/** What is said of the scene where layers are set aside. */
+function AsidePanel({ id, name, layers }: { id: string; name: string; layers: number }) {
+  const last = useDesk((d) => d.film!.scenes[d.lastScene]?.name ?? '')
+  return (
+    <>
+      <div className="flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-3">
+        <TextField key={id} name="Scene name" value={name} onSet={(v) => apply({ op: 'scene.set', ids: [id], patch: { name: v } })} className="flex-1 !border-transparent !bg-transparent text-[14px] font-semibold hover:!border-sailcloth-300 focus:!bg-paper" />
+        <span className="shrink-0 text-[12px] text-ink-500">not in the film</span>
+      </div>
+      <Section title="Set aside">
+        <p className="text-[12px] text-ink-600">{layers === 0 ? 'Nothing lies here. Select layers of a scene and press X: they wait here until they are wanted.' : 'What lies here is never played or exported. It can be changed like anything else; select some of it and bring it back.'}</p>
+        <div className="mt-2 grid grid-cols-2 gap-2">
+          <Button className="!px-1" disabled={layers === 0} title={`Into ${last}, where they lie`} onClick={() => { select(desk().rows.filter((r) => r.here && !r.parent).map((r) => r.thread), ''); putAside() }}>Bring all back</Button>
+          <Button className="!px-1" onClick={() => { if (apply({ op: 'scene.delete', ids: [id] })) goToScene(desk().lastScene) }}>Delete</Button>
+        </div>
+      </Section>
     </>
   )
 }

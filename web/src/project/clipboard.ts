@@ -1,14 +1,45 @@
 // What was copied: layers with their moves, or moves alone.
-import { engine } from '../engine/engine'
+import { engine, type CopiedLayers } from '../engine/engine'
 import { run } from './commands'
 import { desk, say } from './desk'
 import { notice } from '../words'
 
 type Clipboard =
-  | { kind: 'layers'; layers: unknown[]; begins: Record<string, number> }
+  | { kind: 'layers' } & CopiedLayers
   | { kind: 'moves'; sets: unknown[][]; begins: Record<string, number> }
 
 let held: Clipboard | null = null
+
+// Copied layers are seen by the other windows of this browser, too: they may be pasted into another project. What is too large for that
+// place stays in this window.
+const shelf = 'capstan.copied'
+
+function putOnShelf(c: Clipboard) {
+  try {
+    localStorage.setItem(shelf, JSON.stringify(c))
+  } catch {
+    localStorage.removeItem(shelf)
+    say(notice('copied.here'))
+  }
+}
+
+window.addEventListener('storage', (e) => {
+  if (e.key !== shelf || !e.newValue) return
+  try {
+    held = JSON.parse(e.newValue) as Clipboard
+  } catch {
+    held = null // another version of Capstan wrote it
+  }
+})
+
+/** What another window copied before this one was opened. */
+function fromShelf(): Clipboard | null {
+  try {
+    return JSON.parse(localStorage.getItem(shelf) ?? 'null') as Clipboard | null
+  } catch {
+    return null
+  }
+}
 
 /** Copies the selected bars, or else the selected layers with their moves. */
 export function copy(): boolean {
@@ -17,6 +48,7 @@ export function copy(): boolean {
   const c = engine.copy(d.moment, d.selection)
   if (!c.layers.length) return false
   held = { kind: 'layers', ...c }
+  putOnShelf(held)
   say(c.layers.length === 1 ? notice('copied.layer') : notice('copied.layers', c.layers.length))
   return true
 }
@@ -60,7 +92,8 @@ export function pasteMoves(step: number): boolean {
 
 /** Pastes what was copied: layers into the scene that is shown, moves on the selected layers. Still layers leave their moves. */
 export function paste(how: { still?: boolean; place?: boolean; new?: boolean }): 'layers' | 'moves' | null {
+  held ??= fromShelf()
   if (!held) return null
   if (held.kind === 'moves') return pasteMoves(0) ? 'moves' : null
-  return run('paste', { layers: held.layers, begins: held.begins, ...how }) ? 'layers' : null
+  return run('paste', { ...held, ...how }) ? 'layers' : null
 }

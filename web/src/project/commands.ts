@@ -24,6 +24,7 @@ export async function openProject(id: string) {
   const lacking: string[] = []
   if ((await loadOwnFonts((f) => lacking.push(f.family))) || shipped) engine.recompile()
   engine.solo([])
+  engine.onNow(false)
   project = id
   revision = loaded.revision
   pending = []
@@ -32,7 +33,7 @@ export async function openProject(id: string) {
   undone = steps.undone
   set({
     project: id, moment: { rest: true, scene: 0, time: 0 }, scene: 0, selection: [], moves: [], scenes: [], solo: [], marks: [null, null], dropped: 0, inside: '', playing: false, tool: 'select',
-    pending: 0, trouble: null, canUndo: doneStack.length > 0, canRedo: undone.length > 0, notices: [], zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none', large: false, missing: [],
+    pending: 0, trouble: null, canUndo: doneStack.length > 0, canRedo: undone.length > 0, notices: [], onNow: false, ordering: null, lastScene: 0, zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none', large: false, missing: [],
   })
   refresh()
   // What a window that is gone could not get stored is carried out again; one that was stored after all is not repeated.
@@ -86,7 +87,7 @@ function note(patch: Change[]) {
 export function apply(command: object, across = true): boolean {
   try {
     const patch = engine.apply(command)
-    const count = across && desk().film!.scenes.length > 1 ? engine.later(patch) : 0
+    const count = across && desk().film!.shown > 1 ? engine.later(patch) : 0
     set({ across: count > 0 ? { count, changes: patch } : null })
     if (patch.length > 0) {
       note(patch)

@@ -1,6 +1,6 @@
 // What the editor shows: one store. The document itself lives in the engine; here are only the small views of it.
 import { create } from 'zustand'
-import { engine, loadFamilies, loadOwnFonts, type Change } from '../engine/engine'
+import { engine, loadFamilies, loadOwnFonts, type Change, type Growth } from '../engine/engine'
 import { fault } from '../words'
 import type { Film, Moment, PenView, Row, Selected } from '../engine/types'
 
@@ -27,6 +27,11 @@ interface Desk {
   speed: number // of playing: 0.25, 0.5, 1, 2
   dropped: number // frames of the film that were not shown in time while playing
   ghosts: boolean // where the selected layers were and will be
+  ends: boolean // they, as they are when their moves begin and end
+  onNow: boolean // scenes at rest show only what is on at the playhead
+  grows: Growth[] // what grows along with several layers, and with a group
+  ordering: 'above' | 'below' | null // the next press on a layer puts what is selected in front of it, or behind
+  lastScene: number // of the film that was shown last
   zoomed: 'film' | 'scene' // what the timeline shows
   inside: string // thread of the group that was entered
   selected: Selected[]
@@ -73,7 +78,7 @@ export interface Aids {
 
 export const useDesk = create<Desk>()(() => ({
   project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
-  selection: [], moves: [], scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
+  selection: [], moves: [], scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, ends: false, onNow: false, grows: ['strokes', 'effects', 'letters'], ordering: null, lastScene: 0, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
   pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, writing: null, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, reference: 4, keep: false, across: null, aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true }, offer: null, missing: [], sheet: 'none', large: false,
 }))
 
@@ -133,8 +138,27 @@ export function goTo(m: Moment) {
   const to = clamp(m, film)
   const at = engine.sceneAt(to)
   set({ moment: to })
-  if (at !== scene) set({ scene: at, rows: engine.rows(to) })
+  const { aside } = film.scenes[at]
+  if (at !== scene) set({ scene: at, rows: engine.rows(to), ...(aside ? { zoomed: 'film' } : { lastScene: at }) })
   if (!playing) set({ selected: engine.selection(to, selection) })
+}
+
+/** Shows the whole film in the timeline, or the scene alone, on its clock. */
+export function swapZoomed() {
+  const { film, scene, zoomed } = desk()
+  if (film && !film.scenes[scene].aside) set({ zoomed: zoomed === 'film' ? 'scene' : 'film' })
+}
+
+/** Shows only what is on at the playhead of scenes at rest, or all of them again. */
+export function setOnNow(onNow: boolean) {
+  engine.onNow(onNow)
+  set({ onNow, version: desk().version + 1 })
+}
+
+/** Says what grows along with several layers. */
+export function setGrows(grows: Growth[]) {
+  engine.grows(grows)
+  set({ grows })
 }
 
 export const goToTime = (time: number) => goTo({ rest: false, scene: 0, time: Math.max(0, time) })

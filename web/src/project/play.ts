@@ -71,8 +71,8 @@ export function playFilm() {
 export function playScene() {
   const { film, scene } = desk()
   const s = film?.scenes[scene]
-  const last = scene === (film?.scenes.length ?? 0) - 1
-  if (s) playRange(s.start + s.into, s.start + s.into + s.stay - (last ? 0 : 0.5)) // it stays the scene that is shown
+  const last = scene === (film?.shown ?? 0) - 1
+  if (s && !s.aside) playRange(s.start + s.into, s.start + s.into + s.stay - (last ? 0 : 0.5)) // it stays the scene that is shown
 }
 
 /** Plays what is selected: bars, or all moves of the selected layers, or scenes. */

@@ -72,7 +72,7 @@ export function StagesSheet() {
               <Pane title={stage.name} says={`${stage.scenes} ${stage.scenes === 1 ? 'scene' : 'scenes'}, ${filmTime(stage.length)}`}>
                 <img src={`/api/stages/${stage.id}/frame.png?at=${Math.min(time, stage.length)}`} alt={`${stage.name} at ${filmTime(time)}`} style={{ width: box.width * box.scale, height: box.height * box.scale }} className="rounded-[3px] border border-sailcloth-300 bg-paper object-contain" />
               </Pane>
-              <Pane title="Now" says={`${film.scenes.length} ${film.scenes.length === 1 ? 'scene' : 'scenes'}, ${filmTime(film.length)}`}><Now time={time} /></Pane>
+              <Pane title="Now" says={`${film.shown} ${film.shown === 1 ? 'scene' : 'scenes'}, ${filmTime(film.length)}`}><Now time={time} /></Pane>
             </div>
             <div className="mt-3 flex items-center gap-3">
               <Label>At</Label>

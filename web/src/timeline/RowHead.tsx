@@ -3,6 +3,7 @@ import { Eye, EyeOff, Lock, LockOpen, ScanEye } from 'lucide-react'
 import { memo, useRef, useState } from 'react'
 import type { Row } from '../engine/types'
 import { deleteEverywhere, layerMenu } from '../desk/menus'
+import { orderBy } from '../desk/ordering'
 import { run } from '../project/commands'
 import { desk, select, setSolo, useDesk } from '../project/desk'
 import { rowHeight, type Placed } from './scale'
@@ -34,6 +35,7 @@ export function Heads({ placed, all, folded, onFold }: { placed: Placed[]; all: 
 type List = React.RefObject<{ all: Placed[]; onFold: (thread: string) => void }>
 
 function choose(r: Row, e: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) {
+  if (r.here && orderBy(r.thread)) return
   const now = desk().selection
   if (e.shiftKey || e.ctrlKey || e.metaKey) select(now.includes(r.thread) ? now.filter((t) => t !== r.thread) : [...now, r.thread])
   else select([r.thread], r.parent)
@@ -115,6 +117,7 @@ const RowHead = memo(function RowHead({ row: r, top, height, lanes, list, scene,
           }}
         >
           <LayerThumb layer={r.layer || r.spans[0]?.layer} />
+          {r.mask && <MaskSign mask={r.mask} />}
           <span className={`truncate ${chosen ? 'font-semibold' : ''} ${r.hidden || r.locked || alone ? 'pr-[70px]' : 'group-hover:pr-[70px]'}`}>{r.name}</span>
         </button>
         <span className={`absolute inset-y-0 right-0 flex items-center pr-1 ${chosen ? '' : 'group-hover:bg-spruce-900'}`}>
@@ -137,6 +140,18 @@ const RowHead = memo(function RowHead({ row: r, top, height, lanes, list, scene,
     </div>
   )
 })
+
+/** A ring, full or empty within: what a mask shows of the others. */
+function MaskSign({ mask }: { mask: 'inside' | 'outside' }) {
+  const says = mask === 'inside' ? 'A mask: the others show inside it' : 'A mask: it is punched out of the others'
+  return (
+    <svg width="14" height="14" viewBox="0 0 14 14" className="-ml-1 shrink-0 text-foam-300" role="img" aria-label={says}>
+      <title>{says}</title>
+      {mask === 'inside' ? <circle cx="7" cy="7" r="3.6" fill="currentColor" /> : <path d="M1 1h12v12h-12zM7 3.4a3.6 3.6 0 1 0 .01 0z" fill="currentColor" fillRule="evenodd" />}
+      {mask === 'inside' && <rect x="1" y="1" width="12" height="12" fill="none" stroke="currentColor" strokeWidth="1" strokeDasharray="2 2" />}
+    </svg>
+  )
+}
 
 function RowSign({ name, on, onClick, children }: { name: string; on: boolean; onClick: (e: React.MouseEvent) => void; children: React.ReactNode }) {
   return (

@@ -59,7 +59,7 @@ export function Ruler({ film, scale, height }: { film: Film; scale: Scale; heigh
           />
         )}
       </div>
-      {film.scenes.flatMap((h, i) => (zoomed === 'film' || i === scene ? h.cues.map((q) => <CueFlag key={q.id} cue={q} scene={h} scale={scale} />) : []))}
+      {film.scenes.slice(0, film.shown).flatMap((h, i) => (zoomed === 'film' || i === scene ? h.cues.map((q) => <CueFlag key={q.id} cue={q} scene={h} scale={scale} />) : []))}
     </div>
   )
 }
@@ -128,7 +128,7 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
 export function CueLines({ film, scale }: { film: Film; scale: Scale }) {
   const zoomed = useDesk((d) => d.zoomed)
   const scene = useDesk((d) => d.scene)
-  return film.scenes.flatMap((h, i) => (zoomed === 'film' || i === scene ? h.cues.map((q) => (
+  return film.scenes.slice(0, film.shown).flatMap((h, i) => (zoomed === 'film' || i === scene ? h.cues.map((q) => (
     <div key={q.id} className="pointer-events-none absolute inset-y-0 border-l border-dashed border-sea-500/70" style={{ left: px(scale, q.passed) }} />
   )) : []))
 }

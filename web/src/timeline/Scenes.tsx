@@ -8,7 +8,7 @@ import { sceneMenu } from '../desk/menus'
 import { apply, draft, run } from '../project/commands'
 import { desk, goToScene, refresh, refreshTimeline, select, set, useDesk } from '../project/desk'
 import { seconds } from '../ui/time'
-import { px, type Scale } from './scale'
+import { asideWide, px, type Scale } from './scale'
 import { SceneThumb } from './thumbs'
 import { TransitionSign } from './TransitionSign'
 
@@ -21,9 +21,9 @@ type Part = { kind: 'scene'; index: number } | { kind: 'tile'; from: number; to:
 function partsOf(film: Film, scale: Scale): Part[] {
   const out: Part[] = []
   const slim = (s: Heading) => (s.into + s.stay) * scale.perMs < narrow
-  for (let i = 0; i < film.scenes.length; i++) {
+  for (let i = 0; i < film.shown; i++) {
     let j = i
-    while (j + 1 < film.scenes.length && slim(film.scenes[j]) && slim(film.scenes[j + 1])) j++
+    while (j + 1 < film.shown && slim(film.scenes[j]) && slim(film.scenes[j + 1])) j++
     if (j > i) { out.push({ kind: 'tile', from: i, to: j }); i = j } else out.push({ kind: 'scene', index: i })
   }
   return out
@@ -34,7 +34,9 @@ export function Scenes({ film, scale, top, height, onOpen }: { film: Film; scale
   const zoomed = useDesk((d) => d.zoomed)
   const chosen = useDesk((d) => d.scenes)
   const [gap, setGap] = useState<{ index: number; x: number } | null>(null)
-  const parts: Part[] = zoomed === 'scene' ? [{ kind: 'scene', index: scene }] : partsOf(film, scale)
+  const one = zoomed === 'scene'
+  const parts: Part[] = one ? [{ kind: 'scene', index: scene }] : partsOf(film, scale)
+  const end = px(scale, one ? film.scenes[scene].start + film.scenes[scene].into + film.scenes[scene].stay : film.length)
   return (
     <div className="absolute inset-x-0" style={{ top, height }}>
       {parts.map((p) => (p.kind === 'tile'
@@ -46,7 +48,8 @@ export function Scenes({ film, scale, top, height, onOpen }: { film: Film; scale
           <TransitionSign kind={film.closing.kind} width={(film.closing.duration ?? 0) * scale.perMs} height={height} direction={film.closing.direction ?? 0} goesOn={!!film.closing.goesOn} />
         </div>
       )}
-      <AddScene left={px(scale, zoomed === 'scene' ? film.scenes[scene].start + film.scenes[scene].into + film.scenes[scene].stay : film.length) + 8} height={height} />
+      <AddScene left={end + 8} height={height} />
+      {film.scenes.slice(film.shown).map((s, k) => <AsideCard key={s.id} film={film} index={film.shown + k} left={end + 50 + k * (asideWide + 8)} height={height} current={scene === film.shown + k} />)}
     </div>
   )
 }
@@ -82,7 +85,7 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
   const dropAt = (clientX: number, el: HTMLElement) => {
     const left = el.parentElement!.getBoundingClientRect().left
     const moving = ids()
-    const staying = film.scenes.filter((o) => !moving.includes(o.id))
+    const staying = film.scenes.filter((o) => !o.aside && !moving.includes(o.id))
     let to = staying.findIndex((o) => px(scale, o.start + o.into + o.stay / 2) > clientX - left)
     if (to < 0) to = staying.length
     const after = staying[to]
@@ -128,7 +131,7 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
           else if (e.key === 'F2') { choose(index, e); nameScene() }
           else if ((e.key === 'ArrowRight' || e.key === 'ArrowLeft') && (e.ctrlKey || e.metaKey)) {
             const to = index + (e.key === 'ArrowRight' ? 1 : -1)
-            if (apply({ op: 'scene.order', ids: [s.id], index: to })) goToScene(Math.min(Math.max(to, 0), film.scenes.length - 1))
+            if (apply({ op: 'scene.order', ids: [s.id], index: to })) goToScene(Math.min(Math.max(to, 0), film.shown - 1))
           } else if (e.key === 'ArrowRight' || e.key === 'ArrowLeft') {
             const to = document.querySelector<HTMLElement>(`[data-scene="${index + (e.key === 'ArrowRight' ? 1 : -1)}"]`)
             to?.focus()
@@ -150,6 +153,28 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
       </button>
       <Edge name={`Stay of ${s.name}`} left={x + w} height={height} scale={scale} value={s.stay} intent="scene.stay" args={(stay) => ({ ids: [s.id], stay })} />
     </>
+  )
+}
+
+/** What is set aside: a scene that is not in the film. */
+function AsideCard({ film, index, left, height, current }: { film: Film; index: number; left: number; height: number; current: boolean }) {
+  const s = film.scenes[index]
+  return (
+    <button
+      type="button" data-aside aria-current={current} title={`${s.name}: ${s.layers} ${s.layers === 1 ? 'layer' : 'layers'}, not in the film`} onClick={() => choose(index, { shiftKey: false, ctrlKey: false, metaKey: false })}
+      onContextMenu={(e) => sceneMenu(e, index)}
+      onKeyDown={(e) => {
+        if (e.key !== 'Delete' && e.key !== 'Backspace') return
+        apply({ op: 'scene.delete', ids: [s.id] })
+        e.preventDefault()
+        e.stopPropagation()
+      }}
+      className={`absolute top-0 flex flex-col items-center justify-center gap-0.5 overflow-hidden rounded-md border border-dashed p-[3px] leading-tight ${current ? 'border-brass-400 bg-spruce-700' : 'border-foam-500/60 hover:bg-spruce-800'}`}
+      style={{ left, width: asideWide, height }}
+    >
+      <SceneThumb scene={index} height={28} width={Math.min((28 * film.width) / film.height, asideWide - 8)} />
+      <span className="max-w-full truncate text-[11px] text-foam-300">{s.name} · {s.layers}</span>
+    </button>
   )
 }
 

@@ -3,7 +3,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { ChevronDown, CornerUpLeft, Expand, Film as FilmIcon, MoveHorizontal, Pause, Play, Redo2, Search, SkipBack, Undo2, X } from 'lucide-react'
 import { useRef } from 'react'
 import { redo, undo } from '../project/commands'
-import { desk, goToTime, set, useDesk } from '../project/desk'
+import { desk, goToTime, set, swapZoomed, useDesk } from '../project/desk'
 import { mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { Sign } from '../ui/controls'
 import { filmTime } from '../ui/time'
@@ -32,7 +32,7 @@ export function Transport({ all, onAll, onFit, fitted, sought, onSeek }: {
         <Sign name="Stop: back to where play began (Shift+space)" className={sign} disabled={!played} onClick={stop}><CornerUpLeft size={16} strokeWidth={1.5} /></Sign>
         <Sign name="Large view (L)" className={sign} onClick={playLarge}><Expand size={15} strokeWidth={1.5} /></Sign>
         <span className="flex-1" />
-        <Sign name={zoomed === 'scene' ? 'Show the whole film (Z)' : 'Show this scene alone, on its clock (Z)'} className={`${sign} ${zoomed === 'scene' ? '!bg-spruce-700' : ''}`} pressed={zoomed === 'scene'} onClick={() => set({ zoomed: zoomed === 'film' ? 'scene' : 'film' })}><FilmIcon size={15} strokeWidth={1.5} /></Sign>
+        <Sign name={zoomed === 'scene' ? 'Show the whole film (Z)' : 'Show this scene alone, on its clock (Z)'} className={`${sign} ${zoomed === 'scene' ? '!bg-spruce-700' : ''}`} pressed={zoomed === 'scene'} onClick={swapZoomed}><FilmIcon size={15} strokeWidth={1.5} /></Sign>
         <Sign name={zoomed === 'scene' ? 'Fit the scene into the timeline' : 'Fit the film into the timeline'} className={`${sign} disabled:opacity-40`} disabled={fitted} onClick={onFit}><MoveHorizontal size={16} strokeWidth={1.5} /></Sign>
         <Sign name="Undo (Ctrl+Z)" className={sign} disabled={!canUndo} onClick={undo}><Undo2 size={16} strokeWidth={1.5} /></Sign>
         <Sign name="Redo (Ctrl+Shift+Z)" className={sign} disabled={!canRedo} onClick={redo}><Redo2 size={16} strokeWidth={1.5} /></Sign>

@@ -16,12 +16,16 @@ export const ms = (s: Scale, x: number) => s.from + x / s.perMs
 /** Room behind the end of what is shown, for the edge and for adding scenes. */
 const behind = 72
 
+/** Width of the card of what is set aside, behind the end of the film. */
+export const asideWide = 96
+
 /** The film, or one scene with the transition into it, fitted into a width and made larger by zoom. */
 export function scaleOf(film: Film, scene: number, zoomed: 'film' | 'scene', width: number, zoom: number): Scale {
   const s = film.scenes[scene]
+  const room = behind + (film.shown < film.scenes.length ? asideWide + 8 : 0)
   const [from, length] = zoomed === 'scene' ? [s.start, s.into + s.stay] : [0, film.length]
-  const fit = Math.max(width - behind, 100) / Math.max(length, 1)
-  return { perMs: fit * zoom, from, width: Math.max(width, Math.max(length, 1) * fit * zoom + behind) }
+  const fit = Math.max(width - room, 100) / Math.max(length, 1)
+  return { perMs: fit * zoom, from, width: Math.max(width, Math.max(length, 1) * fit * zoom + room) }
 }
 
 /** A row with its place; a selected row opens to one lane a move. */

@@ -1,0 +1,168 @@
+package session_test
+
+import (
+	"image"
+	"testing"
+
+	"capstan/core/doc"
+	"capstan/core/geom"
+	"capstan/core/session"
+)
+
+// cutOut is a plate with a round layer in front of it, and something behind both.
+func cutOut() *doc.Project {
+	plate, hole := shapeOf("plate", doc.Rectangle, 160, 120, 200, 120), shapeOf("hole", doc.Ellipse, 160, 120, 90, 60)
+	plate.Fill.Colour, hole.Fill.Colour = "#17403c", "#f3dca6"
+	return with(shapeOf("behind", doc.Rectangle, 160, 120, 300, 40), plate, hole)
+}
+
+// A layer within a mask is what the mask covers of it, as if it had the mask's outline; punched out it is the rest. The outline of an
+// ellipse filled with the plate's colour is the reference.
+func TestAMaskShowsWhatItCoversAndAPunchedOneTheRest(t *testing.T) {
+	s := open(t, cutOut())
+	whole := shotOf(t, s, rest)
+	want(t, s, rest, "set", `{"threads":["hole"],"patch":{"fill":{"colour":"#17403c"}}}`)
+	want(t, s, rest, "delete", `{"threads":["plate"]}`)
+	round := shotOf(t, s, rest)
+
+	s = open(t, cutOut())
+	want(t, s, rest, "mask", `{"threads":["plate","hole"],"how":"inside"}`)
+	if n := differs(round, shotOf(t, s, rest), 1); n > 0 {
+		t.Errorf("%d pixels are not those of an ellipse of the plate's colour", n)
+	}
+	want(t, s, rest, "mask", `{"threads":["hole"],"how":"outside"}`)
+	punched := shotOf(t, s, rest)
+	// What shows in the hole is what lies behind, and outside of it the plate.
+	for _, c := range []struct{ x, y int }{{160, 120}, {160, 145}, {80, 100}, {160, 65}, {300, 120}} {
+		in := c.x == 160 && c.y != 65
+		ref := whole
+		if in {
+			ref = shotOf(t, open(t, with(shapeOf("behind", doc.Rectangle, 160, 120, 300, 40))), rest)
+		}
+		if a, b := punched.RGBAAt(c.x, c.y), ref.RGBAAt(c.x, c.y); a != b {
+			t.Errorf("punched out, at %d %d there is %v, want %v", c.x, c.y, a, b)
+		}
+	}
+	// Clicks go through what is hidden: to the layer behind in the hole, to the plate beside it.
+	if h := s.Hit(rest, geom.Point{X: 160, Y: 120}, 1); len(h) != 1 || h[0] != "behind" {
+		t.Errorf("pressed in the hole: %v", h)
+	}
+	if h := s.Hit(rest, geom.Point{X: 80, Y: 100}, 1); len(h) != 2 || h[1] != "plate" {
+		t.Errorf("pressed beside it: %v", h)
+	}
+	// A layer like others again it is painted.
+	want(t, s, rest, "mask", `{"threads":["hole"],"how":""}`)
+	if n := differs(whole, shotOf(t, s, rest), 0); n > 0 {
+		t.Errorf("without masks %d pixels differ", n)
+	}
+}
+
+// Of a masked group the box is what shows; ungrouped, the mask is a layer like others; beside its group it cannot be one.
+func TestMasksBelongToGroups(t *testing.T) {
+	s := open(t, cutOut())
+	refused(t, s, "needs something to mask", "mask", `{"threads":["hole"],"how":"inside"}`)
+	want(t, s, rest, "mask", `{"threads":["plate","hole"],"how":"inside"}`)
+	g := s.Document().Film.Scenes[0].Layers[1]
+	if b := bounds(s, []string{g.Thread})[0]; b.W() != 90 || b.H() != 60 {
+		t.Errorf("the group is %v × %v, want the mask's 90 × 60", b.W(), b.H())
+	}
+	want(t, s, rest, "order.before", `{"threads":["hole"],"target":"behind","where":"above"}`)
+	if m := thread(t, s, 0, "hole").Mask; m != "" {
+		t.Errorf("taken out of its group it is still a mask: %q", m)
+	}
+	s = open(t, cutOut())
+	want(t, s, rest, "mask", `{"threads":["plate","hole"],"how":"outside"}`)
+	whole := shotOf(t, open(t, cutOut()), rest)
+	want(t, s, rest, "ungroup", `{"threads":["`+s.Document().Film.Scenes[0].Layers[1].Thread+`"]}`)
+	if n := differs(whole, shotOf(t, s, rest), 0); n > 0 {
+		t.Errorf("ungrouped, %d pixels differ from before it was a group", n)
+	}
+	if _, err := s.Apply([]byte(`{"op":"layer.set","set":[{"id":"behind","patch":{"mask":"inside"}}]}`)); err == nil {
+		t.Error("a layer beside all groups became a mask")
+	}
+}
+
+// A mask that enters shows nothing before; one that only the next scene has comes by degrees, so that nothing jumps at either end of a morph.
+func TestMasksInTime(t *testing.T) {
+	p := cutOut()
+	sc := p.Film.Scenes[0]
+	hole, plate := sc.Layers[2], sc.Layers[1]
+	hole.Mask = doc.Inside
+	hole.Moves = []*doc.Move{{ID: "in", Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 500}}}
+	g := &doc.Layer{ID: "g", Thread: "g", Name: "Window", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Children: []*doc.Layer{plate, hole}}
+	sc.Layers = []*doc.Layer{sc.Layers[0], g}
+	sc.Stay = 1000
+	s := open(t, p)
+	empty := shotOf(t, open(t, with(sc.Layers[0])), rest)
+	if n := differs(empty, shotOf(t, s, session.Moment{Time: 499}), 0); n > 0 {
+		t.Errorf("before the mask has entered %d pixels of its group show", n)
+	}
+	if n := differs(empty, shotOf(t, s, session.Moment{Time: 500}), 40); n < 2000 {
+		t.Errorf("when it has entered only %d pixels show", n)
+	}
+	// The next scene has the plate without a mask.
+	next := doc.NewScene("s2", "Next")
+	next.Transition = doc.Transition{Kind: doc.Morph, Duration: 600, Easing: "linear"}
+	b := sc.Layers[0].Clone()
+	b.ID = "behind2"
+	w := g.Clone()
+	w.ID, w.Children = "g2", w.Children[:1]
+	w.Children[0].ID = "plate2"
+	next.Layers = []*doc.Layer{b, w}
+	p.Film.Scenes = append(p.Film.Scenes, next)
+	s = open(t, p)
+	at := func(ms float64) *image.RGBA { return shotOf(t, s, session.Moment{Time: ms}) }
+	if n := differs(at(999.9), at(1000), 1); n > 0 {
+		t.Errorf("when the morph begins %d pixels jump", n)
+	}
+	if n := differs(at(1599.9), at(1600), 1); n > 0 {
+		t.Errorf("when it ends %d pixels jump", n)
+	}
+	// Half way what lies outside of the mask shows by half: of the plate's #17403c over white.
+	if c := at(1300).RGBAAt(80, 80); c.R < 0x88 || c.R > 0x8e || c.G < 0x9c || c.G > 0xa2 {
+		t.Errorf("half way there is %v outside of the mask, want half of #17403c over white", c)
+	}
+}
+
+// A scene that goes on from one whose mask has not entered, or has left, begins as that ends: nothing in the mask shows.
+func TestContinuedScenesKeepMasks(t *testing.T) {
+	for _, moves := range [][]*doc.Move{
+		nil,
+		{{ID: "m", Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 5000}}},
+		{{ID: "m", Kind: doc.Exit, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 300}}},
+	} {
+		p := cutOut()
+		sc := p.Film.Scenes[0]
+		sc.Layers[2].Mask, sc.Layers[2].Moves = doc.Inside, moves
+		sc.Layers = []*doc.Layer{sc.Layers[0], {ID: "g", Thread: "g", Name: "Window", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Children: sc.Layers[1:]}}
+		sc.Stay = 1000
+		s := open(t, p)
+		want(t, s, rest, "scene.continue", `{}`)
+		begin := float64(s.Film().Order.Begin(1))
+		if n := differs(shotOf(t, s, session.Moment{Time: 999.9}), shotOf(t, s, session.Moment{Time: begin}), 0); n > 0 {
+			t.Errorf("%d moves of the mask: %d pixels differ between the end and the begin of what goes on", len(moves), n)
+		}
+	}
+}
+
+// A mask is no part: what comes by part comes without a pause for it.
+func TestAMaskIsNoPart(t *testing.T) {
+	p := cutOut()
+	sc := p.Film.Scenes[0]
+	sc.Layers[0].Mask = doc.Outside
+	g := &doc.Layer{ID: "g", Thread: "g", Name: "Parts", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Children: sc.Layers,
+		Moves: []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: doc.AtOnce, Unit: doc.ByPart, Duration: 1000, Start: doc.Start{When: doc.AtTime}}}}
+	sc.Layers = []*doc.Layer{g}
+	s := open(t, p)
+	// Two parts at equal steps: one at once, the second at half of the time. The mask punches from the begin.
+	shot := shotOf(t, s, session.Moment{Time: 100})
+	if c := shot.RGBAAt(160, 80); c.R != 0x17 {
+		t.Errorf("the first part is not there at once: %v", c)
+	}
+	if c := shot.RGBAAt(160, 120); c.R != 0xff {
+		t.Errorf("where the mask is there is %v", c)
+	}
+	if c := shotOf(t, s, session.Moment{Time: 990}).RGBAAt(160, 95); c.R != 0xf3 {
+		t.Errorf("the second part is not there: %v", c)
+	}
+}

@@ -1,0 +1,34 @@
+// Masks: one layer of a group shows the others inside it, or punches itself out of them.
+import type { Mask, Selected } from '../engine/types'
+import { run } from '../project/commands'
+import { desk, selectNew } from '../project/desk'
+import { Button, Choice, Label } from '../ui/controls'
+
+/** Makes one layer the mask of its group, or the front one of several that of a new group. */
+export function maskSelection(how: Mask | '') {
+  const { selection, rows } = desk()
+  const before = new Set(rows.map((r) => r.thread))
+  if (run('mask', { threads: selection, how }) && selection.length > 1) selectNew(before)
+}
+
+const ways: { value: Mask | ''; label: string }[] = [{ value: '', label: 'like the others' }, { value: 'inside', label: 'the others show in it' }, { value: 'outside', label: 'punched out of them' }]
+
+export function MaskFields({ selected }: { selected: Selected[] }) {
+  const one = selected.length === 1 ? selected[0] : null
+  if (one) {
+    if (!one.in) return null
+    return (
+      <div className="mt-1.5 grid grid-cols-[44px_1fr] items-center gap-x-2" title={`In the group ${one.in}`}>
+        <Label>Mask</Label>
+        <Choice name="What it is to its group" value={one.layer.mask ?? ''} of={ways} onSet={maskSelection} />
+      </div>
+    )
+  }
+  return (
+    <div className="mt-1.5 grid grid-cols-[44px_1fr_1fr] items-center gap-x-2">
+      <Label>Mask</Label>
+      <Button className="!px-1" title="The front one becomes a mask: the others show inside it. They are put into one group." onClick={() => maskSelection('inside')}>Show within</Button>
+      <Button className="!px-1" title="The front one is punched out of the others. They are put into one group." onClick={() => maskSelection('outside')}>Punch out</Button>
+    </div>
+  )
+}
