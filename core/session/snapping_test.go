@@ -44,3 +44,46 @@ func TestADragSnapsAndSaysToWhat(t *testing.T) {
 		t.Errorf("says %q, is %v", r.Words, bounds(s, []string{"a"})[0])
 	}
 }
+
+// Dragged, a layer comes to lie on pivots and on points of drawn paths beside it, its own pivot on what lies around; a pivot that is dragged, too.
+func TestPivotsAndPointsOfPathsAreSnappedTo(t *testing.T) {
+	a, b := shapeOf("a", doc.Rectangle, 60, 60, 20, 20), shapeOf("b", doc.Rectangle, 250, 150, 60, 40)
+	b.Place.Pivot = &[2]float64{-60, -60} // at 190, 90
+	line := shapeOf("line", doc.PathKind, 100, 180, 0, 0)
+	line.Path = "M0 0L31 -17L60 0"
+	for _, c := range []struct {
+		kind string
+		own  bool
+		from geom.Point
+		to   geom.Point
+		want geom.Point
+		said string
+	}{
+		{session.DragLayers, false, geom.Point{X: 60, Y: 60}, geom.Point{X: 192, Y: 88}, geom.Point{X: 190, Y: 90}, "pivot of b"},
+		{session.DragLayers, false, geom.Point{X: 60, Y: 60}, geom.Point{X: 132, Y: 165}, geom.Point{X: 131, Y: 163}, "a point of line"},
+		{session.DragPivot, false, geom.Point{X: 60, Y: 60}, geom.Point{X: 188, Y: 89}, geom.Point{X: 190, Y: 90}, "pivot of b"},
+		{session.DragPivot, false, geom.Point{X: 60, Y: 60}, geom.Point{X: 222, Y: 168}, geom.Point{X: 220, Y: 170}, "left edge of b"},
+		{session.DragLayers, true, geom.Point{X: 60, Y: 60}, geom.Point{X: 158, Y: 61}, geom.Point{X: 160, Y: 63}, "pivot of b"}, // its pivot lies 30 to the right and 27 down
+	} {
+		k := a.Clone()
+		if c.own {
+			k.Place.Pivot = &[2]float64{30, 27}
+		}
+		s := open(t, with(k, b.Clone(), line.Clone()))
+		if err := s.Begin(c.kind, rest, []string{"a"}, "", "", c.from); err != nil {
+			t.Fatal(err)
+		}
+		r, err := s.Update(c.to, session.Modifiers{Reach: 4})
+		if err != nil {
+			t.Fatal(err)
+		}
+		at := bounds(s, []string{"a"})[0].Centre()
+		if c.kind == session.DragPivot {
+			v := s.OverlayView(rest, []string{"a"}).Boxes[0].Pivot
+			at = geom.Point{X: v[0], Y: v[1]}
+		}
+		if at.Sub(c.want).Len() > near || !strings.Contains(r.Words, c.said) || len(r.Lines) == 0 {
+			t.Errorf("%s to %v: it is at %v, want %v; says %q", c.kind, c.to, at, c.want, r.Words)
+		}
+	}
+}

@@ -1,6 +1,7 @@
 package session_test
 
 import (
+	"strings"
 	"testing"
 
 	"capstan/core/doc"
@@ -29,5 +30,88 @@ func TestPastingInPlaceAndAsNew(t *testing.T) {
 		if (l.Thread == "a") != c.thread || l.Place.X != c.x {
 			t.Errorf("scene %d%s: thread %s at %v", c.where.Scene+1, c.args, l.Thread, l.Place.X)
 		}
+	}
+}
+
+// The rule of docs/motion.md, section 6, as a table: a pasted tree keeps all its threads in a scene where none of them lives, else all are new;
+// within the scene, from another project and as new, all are new.
+func TestThreadsOfWhatIsPasted(t *testing.T) {
+	for _, c := range []struct {
+		what      string
+		into      int
+		args      string
+		from      string // another project
+		kept, new int    // threads of the two layers that were copied
+	}{
+		{"into a scene without them", 2, ``, "", 2, 0},
+		{"into an earlier one", 1, ``, "", 2, 0},
+		{"where one of them lives", 3, ``, "", 0, 2},
+		{"within their scene", 0, ``, "", 0, 2},
+		{"as new", 2, `,"new":true`, "", 0, 2},
+		{"still", 2, `,"still":true`, "", 2, 0},
+		{"from another project", 2, ``, "other", 0, 2},
+	} {
+		p := series()
+		g := &doc.Layer{ID: "g", Thread: "g", Name: "Pair", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Children: []*doc.Layer{shapeOf("k", doc.Ellipse, 5, 5, 10, 10)}}
+		p.Film.Scenes[0].Layers = append(p.Film.Scenes[0].Layers, g)
+		k := shapeOf("k", doc.Ellipse, 60, 60, 10, 10)
+		k.ID = "k3"
+		p.Film.Scenes[3].Layers = append(p.Film.Scenes[3].Layers, k)
+		s := open(t, p)
+		copied := s.Copy(rest, []string{"g"})
+		if c.from != "" {
+			copied.From = c.from
+		}
+		raw, err := doc.Encode(copied)
+		if err != nil {
+			t.Fatal(err)
+		}
+		m := session.Moment{Rest: true, Scene: c.into}
+		want(t, s, m, "paste", string(raw[:len(raw)-1])+c.args+"}")
+		list := s.Document().Film.Scenes[c.into].Layers
+		kept, fresh := 0, 0
+		doc.Walk(list[len(list)-1:], func(l, _ *doc.Layer) bool {
+			if l.Thread == "g" || l.Thread == "k" {
+				kept++
+			} else {
+				fresh++
+			}
+			return true
+		})
+		if kept != c.kept || fresh != c.new {
+			t.Errorf("%s: %d threads kept and %d new, want %d and %d", c.what, kept, fresh, c.kept, c.new)
+		}
+	}
+}
+
+// Between projects the pictures and fonts that layers use come along, and no others.
+func TestMediaComeAlongBetweenProjects(t *testing.T) {
+	shown, other, face := strings.Repeat("a", 64), strings.Repeat("b", 64), strings.Repeat("c", 64)
+	p := with(shapeOf("a", doc.Picture, 60, 60, 80, 40), words("w", "Kite", 160, 100, 30))
+	p.Film.Scenes[0].Layers[0].Picture, p.Film.Scenes[0].Layers[0].Fill = &doc.PictureUse{Media: shown}, doc.Fill{Kind: doc.NoFill}
+	p.Film.Scenes[0].Layers[1].Text.Runs[0].Family = "Fennel"
+	p.Media = map[string]*doc.Media{
+		shown: {Name: "quay.png", Type: "image/png", Width: 80, Height: 40}, other: {Name: "unused.png", Type: "image/png", Width: 8, Height: 4},
+		face: {Name: "fennel.ttf", Type: "font/ttf", Family: "Fennel", Weight: 400},
+	}
+	from := open(t, p)
+	raw, err := doc.Encode(from.Copy(rest, []string{"a", "w"}))
+	if err != nil {
+		t.Fatal(err)
+	}
+	to := doc.NewProject("elsewhere", "Elsewhere", 400, 300, "s1")
+	s := open(t, to)
+	want(t, s, rest, "paste", string(raw))
+	media := s.Document().Media
+	if len(media) != 2 || media[shown] == nil || media[face] == nil || media[shown].Name != "quay.png" {
+		t.Errorf("with the layers came %v", media)
+	}
+	if n := len(s.Document().Film.Scenes[0].Layers); n != 2 {
+		t.Errorf("%d layers were pasted", n)
+	}
+	// Pasted once more, what is there is not added again.
+	want(t, s, rest, "paste", string(raw))
+	if n := len(s.Document().Media); n != 2 {
+		t.Errorf("%d media after the second time", n)
 	}
 }

@@ -102,3 +102,36 @@ func TestGroupingSaysWhatComesForward(t *testing.T) {
 		}
 	}
 }
+
+// Put into groups, in groups in groups, and taken out again, layers are painted as before, byte for byte.
+func TestGroupsAreNotSeen(t *testing.T) {
+	for seed := range uint64(6) {
+		p, _ := scattered(seed)
+		s := open(t, p)
+		before := shotOf(t, s, rest)
+		equal := func(what string) {
+			t.Helper()
+			if n := differs(before, shotOf(t, s, rest), 0); n > 0 {
+				t.Errorf("seed %d: %s, %d pixels differ", seed, what, n)
+			}
+		}
+		front := func() string { // the thread of what was grouped last
+			for i := len(s.Document().Film.Scenes[0].Layers) - 1; ; i-- {
+				if l := s.Document().Film.Scenes[0].Layers[i]; l.Kind == doc.Group && l.Thread != "g" {
+					return l.Thread
+				}
+			}
+		}
+		// Neighbours in their order, so that none comes forward.
+		want(t, s, rest, "group", `{"threads":["a1","a2"]}`)
+		equal("two in a group")
+		inner := front()
+		want(t, s, rest, "group", fmt.Sprintf(`{"threads":[%q,"a0"]}`, inner))
+		equal("a group in a group")
+		outer := front()
+		want(t, s, rest, "ungroup", fmt.Sprintf(`{"threads":[%q]}`, outer))
+		equal("the outer one taken apart")
+		want(t, s, rest, "ungroup", fmt.Sprintf(`{"threads":[%q]}`, inner))
+		equal("both taken apart")
+	}
+}

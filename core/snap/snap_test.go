@@ -144,3 +144,26 @@ func BenchmarkSnap(b *testing.B) {
 		f.Move(box(r.Float64()*1900, r.Float64()*1000, 120, 90), 6)
 	}
 }
+
+// A pivot, or a point of a drawn path, is snapped to both ways by itself; what is dragged may bring a point of its own.
+func TestPointsAreSnappedTo(t *testing.T) {
+	f := &snap.Field{}
+	f.Point(geom.Point{X: 400, Y: 300}, "pivot of Kite")
+	by, marks := f.Place(geom.Point{X: 404, Y: 297}, 6)
+	if by != (geom.Point{X: -4, Y: 3}) || len(marks) != 2 || marks[0].Words != "pivot of Kite" {
+		t.Errorf("a point goes on by %v: %v", by, marks)
+	}
+	if by, marks = f.Place(geom.Point{X: 404, Y: 280}, 6); by != (geom.Point{X: -4}) || len(marks) != 1 {
+		t.Errorf("near it across alone: %v %v", by, marks)
+	}
+	// The box lies far away; its own point is near.
+	by, marks = f.Move(box(100, 100, 50, 50), 6, geom.Point{X: 398, Y: 305})
+	if by != (geom.Point{X: 2, Y: -5}) || len(marks) != 2 {
+		t.Errorf("a box with a point of its own: %v %v", by, marks)
+	}
+	// An edge as near counts before a point.
+	f.Box(box(404, 0, 40, 40), "Gull")
+	if _, marks = f.Move(box(402, 100, 20, 20), 6); len(marks) == 0 || !strings.HasPrefix(marks[0].Words, "left edge of Gull") {
+		t.Errorf("between an edge and a point: %v", marks)
+	}
+}
