@@ -4,10 +4,12 @@ import (
 	"fmt"
 	"math"
 	"os"
+	"slices"
 	"strings"
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"capstan/core/doc"
 	"capstan/e2e/browser"
@@ -109,15 +111,26 @@ func TestArrangingSpeed(t *testing.T) {
 	p.bring(crowd(1000), media.NewFolder(t.TempDir()))
 	p.do(chromedp.Focus(`[data-desk]`))
 	p.do(chromedp.Sleep(1500e6)) // small pictures of rows are made when there is time
-	all := browser.Eval[float64](t, p.ctx, `(() => {
-		const t = performance.now()
-		document.querySelector('[data-desk]').dispatchEvent(new KeyboardEvent('keydown', { key: 'a', ctrlKey: true, bubbles: true, cancelable: true }))
-		return performance.now() - t
-	})()`)
+	// From the key to when the lines around them are on the screen; the first time everything is cold.
+	var runs []float64
+	for range 6 {
+		runs = append(runs, browser.Eval[float64](t, p.ctx, `new Promise((done) => {
+			const t = performance.now()
+			document.querySelector('[data-desk]').dispatchEvent(new KeyboardEvent('keydown', { key: 'a', ctrlKey: true, bubbles: true, cancelable: true }))
+			const look = () => (document.querySelector('[data-outlined="1000"]') ? done(performance.now() - t) : requestAnimationFrame(look))
+			requestAnimationFrame(look)
+		})`))
+		p.key(kb.Escape)
+		p.wait(`!document.querySelector('[data-outlined]')`)
+	}
+	first := runs[0]
+	slices.Sort(runs)
+	all := mid(runs)
 	if n := browser.Eval[int](t, p.ctx, `capstanProbe.engine.all({ rest: true, scene: 0, time: 0 }, '').threads.length`); n < 1000 {
 		t.Fatalf("%d layers", n)
 	}
 	line := fmt.Sprintf("%-44s %8.2f  %8.2f\n%-44s %8.2f  %8.2f\n", "snapping among 500 layers, ms a move", mid(got.Snapping)-mid(got.Free), 4.0, "selecting 1,000 layers, ms", all, 100.0)
+	t.Logf("selecting 1,000 layers for the first time: %.0f ms", first)
 	if os.Getenv("CAPSTAN_BENCH") != "" {
 		fmt.Print(line)
 	} else {

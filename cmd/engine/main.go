@@ -85,6 +85,14 @@ func main() {
 	on("colours", func([]js.Value) (any, error) { return s.DocumentColours(), nil })
 	on("rows", func(a []js.Value) (any, error) { return s.Rows(moment(a[0])), nil })
 	on("selection", func(a []js.Value) (any, error) { return s.Selection(moment(a[0]), list(a[1])), nil })
+	on("many", func(a []js.Value) (any, error) {
+		v := s.ManyView(moment(a[0]), list(a[1]))
+		return worded(v, v.Numbers)
+	})
+	on("crowd", func(a []js.Value) (any, error) {
+		around, corners := s.CrowdView(moment(a[0]), list(a[1]))
+		return worded(around, corners)
+	})
 	on("overlay", func(a []js.Value) (any, error) { return s.OverlayView(moment(a[0]), list(a[1])), nil })
 	on("sceneAt", func(a []js.Value) (any, error) { return s.SceneAt(moment(a[0])), nil })
 	on("hit", func(a []js.Value) (any, error) {
@@ -237,6 +245,18 @@ func listValue(l *frame.List) js.Value {
 	o.Set("codes", copyOut(0, bytesOf(l.Codes)))
 	o.Set("numbers", copyOut(1, bytesOf(l.Numbers)))
 	return o
+}
+
+// worded hands a lot of numbers over beside what is said of them: {words: JSON, numbers: bytes of Float64}.
+func worded(v any, numbers []float64) (js.Value, error) {
+	raw, err := doc.Encode(v)
+	if err != nil {
+		return js.Value{}, err
+	}
+	o := js.Global().Get("Object").New()
+	o.Set("words", string(raw))
+	o.Set("numbers", bytesValue(bytesOf(numbers)))
+	return o, nil
 }
 
 // bytesOf views a slice of plain numbers, or of points of two, as bytes; WebAssembly is little-endian, as typed arrays are.

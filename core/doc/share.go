@@ -34,6 +34,18 @@ func sameLayer(a, b *Layer) bool {
 		slices.EqualFunc(a.Moves, b.Moves, sameMove) && slices.Equal(a.Children, b.Children) && sameExtra(a.Extra, b.Extra)
 }
 
+// Like reports whether two layers are equal but for who they are, where they lie, the data of their path, and what moves or lies in them.
+func (l *Layer) Like(o *Layer) bool {
+	if l.Kind != o.Kind || l.Opacity != o.Opacity || !sameFill(&l.Fill, &o.Fill) {
+		return false
+	}
+	a, b := *l, *o
+	for _, k := range []*Layer{&a, &b} {
+		k.ID, k.Thread, k.Name, k.Place, k.Path, k.Moves, k.Children, k.Extra = "", "", "", Place{}, "", nil, nil, nil
+	}
+	return sameLayer(&a, &b)
+}
+
 func same[T comparable](a, b *T) bool { return a == b || a != nil && b != nil && *a == *b }
 
 func samePlace(a, b *Place) bool {

@@ -41,6 +41,8 @@ type Area struct {
 	Box  [4]float64 `json:"box"` // left, top, width, height, page px
 }
 
+func hundredth(v float64) float64 { return math.Round(v*100) / 100 }
+
 // upright is how much higher than wide a page is that is seen on a phone, whose own signs cover some of it.
 const upright = 1.3
 
@@ -49,7 +51,6 @@ const upright = 1.3
 func (s *Session) SafeAreas() []Area {
 	f := s.shown.Doc.Film
 	area := func(name string, b geom.Box) Area {
-		hundredth := func(v float64) float64 { return math.Round(v*100) / 100 }
 		return Area{name, [4]float64{hundredth(b.Min.X), hundredth(b.Min.Y), hundredth(b.W()), hundredth(b.H())}}
 	}
 	out := []Area{area("action", s.safeBox(SafeAction)), area("titles", s.safeBox(SafeTitle))}

@@ -43,11 +43,7 @@ type Path struct {
 
 func pair(p geom.Point) [2]float64 { return [2]float64{p.X, p.Y} }
 
-// manySelected is how many layers may be selected for their paths, and the outlines of their moves, to be shown: of more they hide each other, and
-// take time.
-const manySelected = 24
-
-// OverlayView returns the overlay of the selected threads at a moment.
+// OverlayView returns the overlay of the selected threads at a moment. For a lot of them there is CrowdView: their paths would hide each other.
 func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 	v := Overlay{Boxes: []Box{}, Paths: []Path{}, Rings: []Ring{}}
 	s.stand(m)
@@ -78,9 +74,6 @@ func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 				free++
 			}
 		}
-		if len(list) > manySelected {
-			continue
-		}
 		for _, mv := range l.Moves {
 			if mv.Kind == doc.MotionPath {
 				if p, ok := s.pathView(scene, l, mv); ok {
@@ -89,13 +82,20 @@ func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 			}
 		}
 	}
-	if free > 1 {
-		v.Around = &Box{Kind: doc.Group, Pivot: pair(all.Centre())}
-		for i, c := range all.Corners() {
-			v.Around.Corners[i] = pair(c)
-		}
-	}
+	v.Around = boxAround(all, free)
 	return v
+}
+
+// boxAround is the box around n layers; nil where these are fewer than two.
+func boxAround(all geom.Box, n int) *Box {
+	if n < 2 {
+		return nil
+	}
+	b := &Box{Kind: doc.Group, Pivot: pair(all.Centre())}
+	for i, c := range all.Corners() {
+		b.Corners[i] = pair(c)
+	}
+	return b
 }
 
 // line is a motion path with what is needed to place it on the page.

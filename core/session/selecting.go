@@ -50,14 +50,12 @@ func (s *Session) AllView(m Moment, inside string) All {
 		list = g.Children
 	}
 	page := s.safeBox(1)
-	boxes := map[string]geom.Box{}
-	s.player.EachPlaced(func(l *doc.Layer, c [4]geom.Point, _ []string) { boxes[l.ID] = boxOf(c) })
 	for _, l := range list {
 		if l.Locked || l.Hidden {
 			continue
 		}
 		v.Threads = append(v.Threads, l.Thread)
-		if b, ok := boxes[l.ID]; ok && !b.Intersect(page).Empty() {
+		if c, _, ok := s.player.Quad(l.ID); ok && !boxOf(c).Intersect(page).Empty() {
 			v.OnPage = append(v.OnPage, l.Thread)
 		}
 	}

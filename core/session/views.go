@@ -129,7 +129,7 @@ type Selected struct {
 	Count   int          `json:"count"` // layers inside a group
 	Moves   []MoveView   `json:"moves"`
 	Box     [4]float64   `json:"box"`   // x y of the middle in the parent's axes, w h, at rest
-	Refs    [][2]float64 `json:"refs"`  // corners, sides and middle of the box in the axes of the parent, row by row; none where many are selected
+	Refs    [][2]float64 `json:"refs"`  // corners, sides and middle of the box in the axes of the parent, row by row
 	Now     *[3]float64  `json:"now"`   // x y turn where it is now, when that differs from rest
 	Pivot   [2]float64   `json:"pivot"` // in shares of the box
 	In      string       `json:"in"`    // the name of the group it lies in
@@ -144,7 +144,7 @@ type Selected struct {
 	Bares   bool         `json:"bares"`    // covers the page at rest, and not all along its path
 }
 
-// Selection returns the selected layers of the moment's scene.
+// Selection returns the selected layers of the moment's scene. For a lot of them there is ManyView.
 func (s *Session) Selection(m Moment, threads []string) []Selected {
 	out := []Selected{}
 	i := s.sceneIndex(m)
@@ -177,10 +177,8 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 			}
 			return true
 		})
-		if len(threads) <= manySelected {
-			if _, parent := sc.Layer(l.ID); parent != nil {
-				v.In = parent.Name
-			}
+		if _, parent := sc.Layer(l.ID); parent != nil {
+			v.In = parent.Name
 		}
 		box, pivot := s.shown.Box(i, l.ID)
 		rest := s.shown.RestMatrix(i, l.ID)
@@ -190,7 +188,7 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 		}
 		v.Box = [4]float64{at.X, at.Y, box.W(), box.H()}
 		v.Refs = [][2]float64{}
-		for k := 0; k < 9 && len(threads) <= manySelected; k++ {
+		for k := 0; k < 9; k++ {
 			v.Refs = append(v.Refs, pair(rest.Apply(geom.Point{X: box.Min.X + float64(k%3)/2*box.W(), Y: box.Min.Y + float64(k/3)/2*box.H()})))
 		}
 		v.Bares = s.bares(l, box, rest)
@@ -212,11 +210,6 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 		}
 		for _, mv := range l.Moves {
 			iv := t.Moves[mv.ID]
-			if len(threads) > manySelected { // which there are is enough for what is done to all of them
-				head := &doc.Move{ID: mv.ID, Kind: mv.Kind, Effect: mv.Effect, Start: mv.Start}
-				v.Moves = append(v.Moves, MoveView{Move: head, Name: motion.Name(mv), Units: []string{}, Profile: []float64{}})
-				continue
-			}
 			w := MoveView{
 				Move: mv, Name: motion.Name(mv), Words: Words(sc, mv, t), Begin: iv.Begin, End: iv.End, Early: iv.Early,
 				Easing: mv.Easing, Units: unitsOf(l, mv),

@@ -1,7 +1,7 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes, Refusal } from '../project/server'
-import type { Combining, Film, FontFile, Ghost, List, Moment, Overlay, OwnFont, Row, Selected, Snap, ShapeSign, PenView, WritingUnit, WritingView } from './types'
+import type { Combining, Film, FontFile, Ghost, List, Moment, Overlay, OverlayBox, OwnFont, Row, Selected, Snap, ShapeSign, PenView, WritingUnit, WritingView } from './types'
 import { fault } from '../words'
 
 type Raw = { error?: string }
@@ -120,6 +120,36 @@ function list(r: RawList): List {
   }
 }
 
+/** Of more selected layers than this the engine says in few words what they are. */
+const manySelected = 24
+
+interface Worded { words: string; numbers: Uint8Array }
+
+/** What is drawn over the page for many: a line around each, handles around all. */
+function crowd(v: Worded): Overlay {
+  const n = new Float64Array(v.numbers.buffer)
+  const boxes: OverlayBox[] = []
+  for (let i = 0; i < n.length; i += 8) {
+    boxes.push({ thread: '', kind: 'group', corners: [[n[i], n[i + 1]], [n[i + 2], n[i + 3]], [n[i + 4], n[i + 5]], [n[i + 6], n[i + 7]]], pivot: [0, 0], own: false, turn: 0, locked: false })
+  }
+  return { boxes, around: (JSON.parse(v.words) as OverlayBox | null) ?? undefined, paths: [], rings: [] }
+}
+
+/** Many selected layers, one by one again. */
+function spread(v: Worded): Selected[] {
+  const said = JSON.parse(v.words) as { looks: Selected[]; layers: string[]; look: number[]; moves: string[][] }
+  const numbers = new Float64Array(v.numbers.buffer)
+  return said.look.map((k, i) => {
+    const [x, y, w, h, turn, count, later] = numbers.subarray(7 * i, 7 * i + 7)
+    const [id, thread, name] = said.layers.slice(3 * i, 3 * i + 3)
+    const look = said.looks[k]
+    const moves = said.moves[i]
+    const heads = []
+    for (let n = 0; n < moves.length; n += 5) heads.push({ id: moves[n], kind: moves[n + 1], effect: moves[n + 2], name: moves[n + 3], start: { when: moves[n + 4] }, units: [], profile: [] } as unknown as Selected['moves'][0])
+    return { ...look, layer: { ...look.layer, id, thread, name, place: { ...look.layer.place, x, y, w, h, turn } }, box: [x, y, w, h], count, later, moves: heads }
+  })
+}
+
 /** A change that a command made, as the server stores it. */
 export interface Change { part: string; field: string; before?: unknown; after?: unknown }
 
@@ -147,8 +177,8 @@ export const engine = {
   newID: () => call<string>('newID'),
   film: () => call<Film>('film'),
   rows: (m: Moment) => call<Row[]>('rows', m),
-  selection: (m: Moment, threads: string[]) => call<Selected[]>('selection', m, threads),
-  overlay: (m: Moment, threads: string[]) => call<Overlay>('overlay', m, threads),
+  selection: (m: Moment, threads: string[]) => (threads.length > manySelected ? spread(call<Worded>('many', m, threads)) : call<Selected[]>('selection', m, threads)),
+  overlay: (m: Moment, threads: string[]) => (threads.length > manySelected ? crowd(call<Worded>('crowd', m, threads)) : call<Overlay>('overlay', m, threads)),
   sceneAt: (m: Moment) => call<number>('sceneAt', m),
   colours: () => call<string[] | null>('colours') ?? [],
   hit: (m: Moment, x: number, y: number, slack: number) => call<string[]>('hit', m, x, y, slack),

@@ -1,4 +1,6 @@
 // One column in the order of work: Look, Place, Moves. Nothing selected: the scene. Several: what they share.
+import { useDeferredValue } from 'react'
+import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import { TextField } from '../ui/controls'
@@ -22,6 +24,7 @@ export function Inspector() {
   const selected = useDesk((d) => d.selected)
   const selection = useDesk((d) => d.selection)
   const editing = useDesk((d) => d.editing)
+  const settled = useDeferredValue(selected)
   if (selection.length === 0) return <Frame><ScenePanel /></Frame>
   if (selected.length === 0) {
     return (
@@ -30,22 +33,22 @@ export function Inspector() {
       </Frame>
     )
   }
+  // Of a thousand the lines on the page come first, and what they share a frame later.
+  if (selected.length > 100 && settled.length !== selected.length) return <Frame><Several selected={selected} /></Frame>
   const one = selected.length === 1 ? selected[0] : null
   const open = one?.layer.kind === 'path' && editing === one.layer.thread ? one : null
   return (
     <Frame key={one ? 'one' : 'several'}>
-      <div className="flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-4">
-        {one ? (
-          <>
-            <TextField
-              key={one.layer.id} name="Layer name" value={one.layer.name} onSet={(name) => run('set.everywhere', { thread: one.layer.thread, patch: { name } })}
-              className="!w-auto flex-1 truncate !border-transparent !bg-transparent text-[14px] font-semibold hover:!border-sailcloth-300 focus:!bg-paper"
-            />
-            <span className="shrink-0 text-[12px] text-ink-500">{kinds[one.layer.kind] ?? one.layer.kind}{one.count > 0 ? ` · ${one.count} layers` : ''}</span>
-          </>
-        ) : <h2 className="flex-1 pl-2 text-[14px] font-semibold">{selected.length} layers</h2>}
-        <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(selected[0].layer.tint ?? 0) & 7] }} aria-hidden />
-      </div>
+      {!one ? <Several selected={selected} /> : (
+        <div className={heading}>
+          <TextField
+            key={one.layer.id} name="Layer name" value={one.layer.name} onSet={(name) => run('set.everywhere', { thread: one.layer.thread, patch: { name } })}
+            className="!w-auto flex-1 truncate !border-transparent !bg-transparent text-[14px] font-semibold hover:!border-sailcloth-300 focus:!bg-paper"
+          />
+          <span className="shrink-0 text-[12px] text-ink-500">{kinds[one.layer.kind] ?? one.layer.kind}{one.count > 0 ? ` · ${one.count} layers` : ''}</span>
+          <Tint of={one} />
+        </div>
+      )}
       {/* While its points are open they come first; what is done to them must not lie below the fold. */}
       {open && <PointsPanel selected={open} />}
       {selected.length > 1 && (selected.every((s) => canCombine(s.layer.kind)) ? <CombinePanel /> : <div className="border-b border-sailcloth-300 px-4 py-2"><MergeButton /></div>)}
@@ -60,6 +63,14 @@ export function Inspector() {
       <AcrossScenes selected={selected} />
     </Frame>
   )
+}
+
+const heading = 'flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-4'
+
+const Tint = ({ of }: { of: Selected }) => <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(of.layer.tint ?? 0) & 7] }} aria-hidden />
+
+function Several({ selected }: { selected: Selected[] }) {
+  return <div className={heading}><h2 className="flex-1 pl-2 text-[14px] font-semibold">{selected.length} layers</h2><Tint of={selected[0]} /></div>
 }
 
 const canCombine = (kind: string) => !['picture', 'inset', 'marker'].includes(kind)

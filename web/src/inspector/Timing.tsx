@@ -20,7 +20,8 @@ export function Timing({ selected }: { selected: Selected[] }) {
   const [step, setStep] = useState(150)
   const [length, setLength] = useState(2000)
   const tool = (name: string, args: object = {}) => run('time', { tool: name, moves: chosen, by, ...args })
-  const times = selected.flatMap((s) => s.moves).filter((m) => chosen.includes(m.id) && !!m.duration).map((m) => m.duration!)
+  const among = new Set(chosen) // there may be a thousand
+  const times = selected.flatMap((s) => s.moves).filter((m) => among.has(m.id) && !!m.duration).map((m) => m.duration!)
   const several = chosen.length > 1 && by !== 'all'
   const one = picked.length ? picked : chosen
   const act = (word: string, title: string, f: () => void, on = several) => (

@@ -32,9 +32,10 @@ export function scaleOf(film: Film, scene: number, zoomed: 'film' | 'scene', wid
 export interface Placed { row: Row; top: number; height: number; lanes: number }
 
 export function placeRows(rows: Row[], selection: string[]): { list: Placed[]; height: number } {
+  const chosen = new Set(selection)
   let top = 0
   const list = rows.map((row) => {
-    const lanes = selection.includes(row.thread) ? Math.max(1, ...row.bars.map((b) => b.lane + 1)) : 1
+    const lanes = chosen.has(row.thread) ? Math.max(1, ...row.bars.map((b) => b.lane + 1)) : 1
     const placed = { row, top, height: lanes * rowHeight, lanes }
     top += placed.height
     return placed
