@@ -21,7 +21,7 @@ import { menuOfAll, selectBehind } from './stack'
 import { largeView, shownAt, toPage, viewOf, within } from './view'
 
 type Drag =
-  | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string; deeper: boolean }
+  | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string; deeper: boolean; off: string }
   | { kind: 'gesture'; x: number; y: number; parted?: boolean }
   | { kind: 'pen'; x: number; y: number }
   | { kind: 'words'; x: number; y: number; unit: WritingUnit; from: [number, number] }
@@ -199,9 +199,11 @@ export function Desk() {
     }
     // A second press where something is selected already looks for what lies behind it, when it is let go.
     const deeper = !e.shiftKey && d.selection.length === 1 && d.selection[0] === hit && presses.current.n === 0
-    if (e.shiftKey) select(d.selection.includes(hit) ? d.selection.filter((t) => t !== hit) : [...d.selection, hit], inside)
+    // With Shift one that is selected is taken off when it is let go: dragged, all of them go along one axis.
+    const off = e.shiftKey && d.selection.includes(hit) ? hit : ''
+    if (!off && e.shiftKey) select([...d.selection, hit], inside)
     else if (!d.selection.includes(hit)) select([hit], inside)
-    drag.current = { kind: 'press', x, y, page, threads: desk().selection, inside, deeper }
+    drag.current = { kind: 'press', x, y, page, threads: desk().selection, inside, deeper, off }
   }
 
   const onPointerMove = (e: React.PointerEvent) => {
@@ -288,7 +290,8 @@ export function Desk() {
       return
     }
     if (g.kind === 'press') {
-      if (e.ctrlKey || e.metaKey) menuOfAll(e, page, 6 / view.scale)
+      if (g.off && !far) select(desk().selection.filter((t) => t !== g.off))
+      else if (e.ctrlKey || e.metaKey) menuOfAll(e, page, 6 / view.scale)
       // Not at once: two presses in a row go into what is selected.
       else if (g.deeper && !far) waits.current = window.setTimeout(() => selectBehind(page, 6 / view.scale), twice)
       return

@@ -119,7 +119,7 @@ function Brackets({ box, view, handles, together = false, quiet, onGesture }: { 
         <>
           <path d={arc} fill="none" stroke="#FFFDF8" strokeWidth="5" strokeLinecap="round" />
           <path d={arc} fill="none" stroke="#A8731A" strokeWidth="2" strokeLinecap="round" />
-          {!together && <Pivot box={box} view={view} start={start('pivot', '')} />}
+          {!together && (box.own || Math.min(w, h) > 40) && <Pivot box={box} view={view} start={start('pivot', '')} />}
           <circle cx={arcAt[0]} cy={arcAt[1]} r="13" fill="transparent" style={{ pointerEvents: 'all', cursor: 'grab' }} data-handle="turn" onPointerDown={start('turn', '')} />
           {shownSides.filter(([n]) => roomy(n)).map(([n, p, , o]) => (
             <circle key={n} cx={p[0]} cy={p[1]} r="10" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor(o) }} data-handle={n} onPointerDown={start('size', n)} />
@@ -200,7 +200,7 @@ function Knots({ path, view, start }: { path: OverlayPath; view: View; start: (h
   })
 }
 
-/** The pivot: what turns turn about. Pressed twice it goes back to the middle. */
+/** The pivot: what turns turn about. Pressed twice it goes back to the middle. There it is small: layers are seized by their middle, too. */
 function Pivot({ box, view, start }: { box: OverlayBox; view: View; start: (e: React.PointerEvent) => void }) {
   const [x, y] = toDesk(view, box.pivot)
   const d = `M${x - 8} ${y}h5M${x + 3} ${y}h5M${x} ${y - 8}v5M${x} ${y + 3}v5`
@@ -210,7 +210,7 @@ function Pivot({ box, view, start }: { box: OverlayBox; view: View; start: (e: R
       <path d={d} stroke="#A8731A" strokeWidth="1.6" />
       <circle cx={x} cy={y} r="3" fill="none" stroke="#A8731A" strokeWidth="1.6" />
       <circle
-        cx={x} cy={y} r={box.own ? 9 : 6} fill="transparent" style={{ pointerEvents: 'all', cursor: 'crosshair' }} data-handle="pivot" onPointerDown={start}
+        cx={x} cy={y} r={box.own ? 9 : 4} fill="transparent" style={{ pointerEvents: 'all', cursor: 'crosshair' }} data-handle="pivot" onPointerDown={start}
         onDoubleClick={(e) => { e.stopPropagation(); run('pivot', { threads: [box.thread], reset: true }) }}
       >
         <title>Pivot: turns go about it</title>
