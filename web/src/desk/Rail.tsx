@@ -5,7 +5,7 @@ import { useMemo, type ReactNode } from 'react'
 import { engine } from '../engine/engine'
 import { desk, selectNew, set, toRest, useDesk, type Tool } from '../project/desk'
 import { carryEdit, run } from '../project/commands'
-import { Button, Check, NumberField, Sign } from '../ui/controls'
+import { Button, Check, NumberField, Sign, keepKeys } from '../ui/controls'
 import { setAids } from './Aids'
 import { within } from './view'
 import { dropPen, penMirror } from './drawing'
@@ -134,7 +134,7 @@ function Says({ offer }: { offer: string | null }) {
       {tool === 'hand' && (
         <>
           Smoothing
-          <input type="range" aria-label="Smoothing" min={1} max={24} value={smoothing} onChange={(e) => set({ smoothing: Number(e.target.value) })} onKeyDown={(e) => e.stopPropagation()} className="w-[90px] accent-brass-600" />
+          <input type="range" aria-label="Smoothing" min={1} max={24} value={smoothing} onChange={(e) => set({ smoothing: Number(e.target.value) })} onKeyDown={keepKeys} className="w-[90px] accent-brass-600" />
           Draw a line. Escape lets go.
         </>
       )}

@@ -7,7 +7,7 @@ import { run } from '../project/commands'
 import { desk, fail, useDesk } from '../project/desk'
 import { families, ownFamilies } from '../project/families'
 import { takeFonts } from '../project/ownfonts'
-import { Sign } from '../ui/controls'
+import { Sign, keepKeys } from '../ui/controls'
 
 const kinds: Record<string, string> = { text: 'Text', display: 'Display', rounded: 'Rounded', slab: 'Slab', hand: 'By hand', own: 'Of this project’s own', mono: 'Even widths', wide: 'Many scripts' }
 
@@ -67,7 +67,7 @@ export function FamilyField({ family, words, inProject, threads, stretch }: { fa
   return (
     <div className="flex items-center gap-1">
     <Listbox value={family ?? ''} onChange={choose}>
-      <ListboxButton aria-label="Family" className="flex h-[26px] w-full min-w-0 items-center justify-between rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 hover:border-ink-500" onKeyDown={(e) => e.stopPropagation()}>
+      <ListboxButton aria-label="Family" className="flex h-[26px] w-full min-w-0 items-center justify-between rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 hover:border-ink-500" onKeyDown={keepKeys}>
         <span className="truncate">{family ?? 'mixed'}</span>
         <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden><path d="M1 3l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.5" /></svg>
       </ListboxButton>

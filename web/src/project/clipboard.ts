@@ -95,5 +95,5 @@ export function paste(how: { still?: boolean; place?: boolean; new?: boolean }):
   held ??= fromShelf()
   if (!held) return null
   if (held.kind === 'moves') return pasteMoves(0) ? 'moves' : null
-  return run('paste', { ...held, ...how }) ? 'layers' : null
+  return run('paste', { layers: held.layers, begins: held.begins, from: held.from, media: held.media, ...how }) ? 'layers' : null
 }

@@ -7,6 +7,9 @@ import { useEffect, useId, useRef, useState, type ButtonHTMLAttributes, type Rea
 
 type Look = 'plain' | 'main' | 'quiet' | 'danger'
 
+/** Keys pressed in a field are the field's, but F6, which goes on to the next part of the screen. */
+export const keepKeys = (e: React.KeyboardEvent) => { if (e.key !== 'F6') e.stopPropagation() }
+
 const looks: Record<Look, string> = {
   main: 'bg-spruce-900 text-foam-100 hover:bg-spruce-700 font-semibold border-spruce-900',
   plain: 'bg-paper border-sailcloth-300 text-ink-900 hover:bg-sailcloth-100 font-semibold',
@@ -82,7 +85,7 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
           }}
           onBlur={(e) => text !== null && commit(e.target.value)}
           onKeyDown={(e) => {
-            e.stopPropagation()
+            keepKeys(e)
             if (e.key === 'Enter') commit(e.currentTarget.value)
             if (e.key === 'Escape') { setText(null); setBad(false); e.currentTarget.blur() }
             if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
@@ -111,7 +114,7 @@ export function TextField({ name, value, onSet, className = '' }: { name: string
         setText(null)
       }}
       onKeyDown={(e) => {
-        e.stopPropagation()
+        keepKeys(e)
         if (e.key === 'Enter') e.currentTarget.blur()
         if (e.key === 'Escape') { setText(null); requestAnimationFrame(() => (e.target as HTMLInputElement).blur()) }
       }}
@@ -125,7 +128,7 @@ export function Choice<T extends string>({ name, value, of, onSet, className = '
   return (
     <select
       aria-label={name} value={value} onChange={(e) => onSet(e.target.value as T)}
-      onKeyDown={(e) => e.stopPropagation()}
+      onKeyDown={keepKeys}
       className={`${field} !pr-0 ${className}`}
     >
       {value === '' && <option value="">mixed</option>}
