@@ -82,7 +82,7 @@ func conformanceItems(sky string) []item {
 			},
 		}),
 	}
-	list = append(list, gradientItems()...)
+	list = append(append(list, maskItems()...), gradientItems()...)
 	list = append(list, strokeItems()...)
 	list = append(append(list, blendItems()...), shapeItems()...)
 	return append(list, effectItems(sky)...)
@@ -95,6 +95,42 @@ func pair(l *doc.Layer, opacity float64) {
 	a.Place.X, a.Place.Y, b.Place.X, b.Place.Y = -20, -10, 30, 20
 	a.ID, a.Thread, b.ID, b.Thread = "ga", "ga", "gb", "gb"
 	l.Fill, l.Opacity, l.Children = doc.Fill{Kind: doc.NoFill}, opacity, []*doc.Layer{a, b}
+}
+
+// maskItems are groups that show inside of one of their layers, or beside it: sharp, soft, of letters, and two at a time.
+func maskItems() []item {
+	masked := func(how string, more func(mask *doc.Layer)) func(*doc.Layer) {
+		return func(l *doc.Layer) {
+			pair(l, 1)
+			l.Children[1].Mask = how
+			if more != nil {
+				more(l.Children[1])
+			}
+		}
+	}
+	wrong := map[string]func(*doc.Layer){
+		"without its mask": func(l *doc.Layer) { l.Children[1].Hidden = true },
+		"the mask the other way": func(l *doc.Layer) {
+			l.Children[1].Mask = map[string]string{doc.Inside: doc.Outside, doc.Outside: doc.Inside}[l.Children[1].Mask]
+		},
+	}
+	words := func(mask *doc.Layer) {
+		mask.Kind, mask.Place = doc.TextKind, doc.Place{X: -20, Y: -34}
+		mask.Text = &doc.Text{Align: doc.Centre, Runs: []doc.Run{{Text: "Kite", Family: "Shrikhand", Weight: 400, Size: 42}}}
+	}
+	return []item{
+		wrongly(shapeItem("a mask shows what lies in it", doc.Group, 0, 0, 8, masked(doc.Inside, func(m *doc.Layer) { m.Kind, m.Place.Turn = doc.Rectangle, 25 })), "", wrong),
+		wrongly(shapeItem("a mask punched out", doc.Group, 0, 0, 8, masked(doc.Outside, nil)), "", wrong),
+		shapeItem("words punched out of a plate", doc.Group, 0, 0, 0, masked(doc.Outside, words)),
+		shapeItem("a plate within words, faint", doc.Group, 0, 0, 5, func(l *doc.Layer) { masked(doc.Inside, words)(l); l.Opacity = 0.6 }),
+		smooth(shapeItem("a mask with a soft border", doc.Group, 0, 0, 0, masked(doc.Inside, func(m *doc.Layer) { m.Feather = 16 })), 3, 0),
+		shapeItem("a group within two masks", doc.Group, 0, 0, 12, func(l *doc.Layer) {
+			masked(doc.Inside, nil)(l)
+			third := shapeItem("", doc.Rectangle, 40, 140, 20, nil).layer
+			third.ID, third.Thread, third.Place.X, third.Place.Y, third.Mask = "gc", "gc", 0, 0, doc.Outside
+			l.Children = append(l.Children, third)
+		}),
+	}
 }
 
 func edgeless(it item) item {
