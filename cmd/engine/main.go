@@ -140,6 +140,9 @@ func main() {
 	on("endsFrame", func(a []js.Value) (any, error) {
 		return listValue(s.EndsFrame(moment(a[0]), list(a[1]), a[2].Float())), nil
 	})
+	on("masksFrame", func(a []js.Value) (any, error) {
+		return listValue(s.MasksFrame(moment(a[0]), list(a[1]), a[2].Float())), nil
+	})
 	on("onNow", func(a []js.Value) (any, error) { s.SetOnNow(a[0].Bool()); return true, nil })
 	on("grows", func(a []js.Value) (any, error) { s.SetGrows(list(a[0])); return true, nil })
 	on("summary", func(a []js.Value) (any, error) { return s.Summary(a[0].Int()), nil })

@@ -41,7 +41,9 @@ func (p *Player) masked(i, k int, v View, alpha float64, by geom.Point) {
 	}
 	l.op(OpEnd)
 	if inside {
-		shown = shown.Intersect(l.reach)
+		if shown = shown.Intersect(l.reach); shown.Max.X < shown.Min.X || shown.Max.Y < shown.Min.Y {
+			shown = geom.EmptyBox()
+		}
 	}
 	l.reach = shown
 	l.closeBox(box)

@@ -3,6 +3,7 @@ package session
 import (
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/frame"
 	"capstan/core/words"
 )
 
@@ -25,6 +26,21 @@ func init() {
 		}
 		return command("layer.set", map[string]any{"set": []any{map[string]any{"id": list[0].ID, "patch": map[string]any{"mask": nilIf(c.How)}}}}), nil
 	})
+}
+
+// maskShown is how strongly a selected mask is shown over what it masks.
+const maskShown = 0.35
+
+// MasksFrame returns a display list with the masks among the selected layers alone, faintly: they are not painted themselves.
+func (s *Session) MasksFrame(m Moment, threads []string, scale float64) *frame.List {
+	s.stand(m)
+	s.player.Clear()
+	for _, l := range s.layers(m, threads) {
+		if l.Mask != "" {
+			s.player.AddPlaced(l.ID, maskShown, frame.View{Scale: scale})
+		}
+	}
+	return s.player.List()
 }
 
 // grouped returns the command that puts layers into a group, the front-most as a mask of the others where mask says so.

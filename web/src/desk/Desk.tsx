@@ -89,7 +89,7 @@ export function Desk() {
     draw()
     whenPictureArrives(draw)
     return useDesk.subscribe((d, was) => {
-      if (d.moment !== was.moment || d.version !== was.version || d.aids.wings !== was.aids.wings || d.ends !== was.ends || d.ends && d.selection !== was.selection) draw()
+      if (d.moment !== was.moment || d.version !== was.version || d.aids.wings !== was.aids.wings || d.ends !== was.ends || d.ends && d.selection !== was.selection || d.selected !== was.selected && [...d.selected, ...was.selected].some((s) => s.layer.mask)) draw()
     })
   }, [draw])
 
@@ -502,10 +502,11 @@ function drawDesk(c: HTMLCanvasElement, view: View, size: { w: number; h: number
     x.fillStyle = '#FFFFFF'
     x.fillRect(v.x, v.y, pw, ph)
   })
-  const { ends, selection } = desk()
-  if (ends && selection.length && !playing && !large) {
-    ctx.setTransform(1, 0, 0, 1, 0, 0)
-    paint(ctx, engine.endsFrame(moment, selection, v.scale), v)
+  const { ends, selection, selected } = desk()
+  ctx.setTransform(1, 0, 0, 1, 0, 0)
+  if (!playing && !large) {
+    if (ends && selection.length) paint(ctx, engine.endsFrame(moment, selection, v.scale), v)
+    if (selected.some((s) => s.layer.mask)) paint(ctx, engine.masksFrame(moment, selection, v.scale), v)
   }
   // What lies in the wings is seen faintly, and not at all while playing.
   ctx.setTransform(1, 0, 0, 1, 0, 0)

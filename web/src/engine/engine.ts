@@ -214,6 +214,8 @@ export const engine = {
   ends: (m: Moment, threads: string[]) => call<Ghost[]>('ends', m, threads),
   /** They alone, as they are then. */
   endsFrame: (m: Moment, threads: string[], scale: number) => list(call<RawList>('endsFrame', m, threads, scale)),
+  /** The masks among the selected layers, faintly. */
+  masksFrame: (m: Moment, threads: string[], scale: number) => list(call<RawList>('masksFrame', m, threads, scale)),
   /** Scenes at rest show only what is on at the playhead. */
   onNow: (on: boolean) => call<boolean>('onNow', on),
   /** Says what grows along when several layers, or a group, are resized. */

@@ -1,5 +1,5 @@
 // Edges, gaps, sizes and sides of the selected layers.
-import { AlignCenterHorizontal, AlignCenterVertical, AlignEndHorizontal, AlignEndVertical, AlignHorizontalDistributeCenter, AlignHorizontalSpaceBetween, AlignStartHorizontal, AlignStartVertical, AlignVerticalDistributeCenter, AlignVerticalSpaceBetween, FlipHorizontal2, FlipVertical2, RotateCcwSquare, RotateCwSquare } from 'lucide-react'
+import { AlignCenterHorizontal, AlignCenterVertical, AlignEndHorizontal, AlignEndVertical, AlignHorizontalDistributeCenter, AlignHorizontalSpaceBetween, AlignStartHorizontal, AlignStartVertical, AlignVerticalDistributeCenter, AlignVerticalSpaceBetween, ArrowDownUp, FlipHorizontal2, FlipVertical2, RotateCcwSquare, RotateCwSquare } from 'lucide-react'
 import { useState, type ReactNode } from 'react'
 import { run } from '../project/commands'
 import { Button, Choice, Label, NumberField, Sign } from '../ui/controls'
@@ -12,6 +12,7 @@ export function Arrange({ threads }: { threads: string[] }) {
   const [chosen, setTo] = useState<Towards>('selection')
   const to = several ? chosen : chosen === 'safe' ? 'safe' : 'page'
   const [gap, setGap] = useState(20)
+  const [apart, setApart] = useState(10)
   const icon = { size: 17, strokeWidth: 1.5 }
   const act = (name: string, sign: ReactNode, f: () => void) => <Sign key={name} name={name} className="hover:bg-sailcloth-200" onClick={f}>{sign}</Sign>
   const align = (edge: string) => () => run('align', { threads, edge, to })
@@ -48,9 +49,9 @@ export function Arrange({ threads }: { threads: string[] }) {
             <Button className="!px-1" title="As high as the first selected" onClick={() => run('same', { threads, what: 'height' })}>Height</Button>
             <Button className="!px-1" title="As wide and as high as the first selected" onClick={() => run('same', { threads, what: 'both' })}>Both</Button>
             <Label>Places</Label>
-            <Button className="!px-1" title="Places go a tenth further from the middle; sizes stay" onClick={() => run('spread.apart', { threads, by: 1.1 })}>Spread</Button>
-            <Button className="!px-1" title="Places come a tenth nearer to the middle; sizes stay" onClick={() => run('spread.apart', { threads, by: 1 / 1.1 })}>Gather</Button>
-            <Button className="!px-1" title="What lies behind comes to the front, among these layers" onClick={() => run('order.reverse', { threads })}>Reverse</Button>
+            <NumberField name="By how much places are spread or gathered" unit="%" min={1} max={900} value={apart} onSet={setApart} />
+            <Button className="!px-1" title={`Places go ${apart} % further from the middle; sizes stay`} onClick={() => run('spread.apart', { threads, by: 1 + apart / 100 })}>Spread</Button>
+            <Button className="!px-1" title={`Places come as much nearer to the middle as ${apart} % had spread them; sizes stay`} onClick={() => run('spread.apart', { threads, by: 1 / (1 + apart / 100) })}>Gather</Button>
           </div>
         </>
       )}
@@ -60,6 +61,7 @@ export function Arrange({ threads }: { threads: string[] }) {
         {act('Turn over, top to bottom', <FlipHorizontal2 {...icon} />, () => run('flip', { threads, down: true }))}
         {act('A quarter turn anticlockwise', <RotateCcwSquare {...icon} />, () => run('turn.by', { threads, degrees: -90 }))}
         {act('A quarter turn clockwise', <RotateCwSquare {...icon} />, () => run('turn.by', { threads, degrees: 90 }))}
+        {several && act('Reverse their order: what lies behind comes to the front', <ArrowDownUp {...icon} />, () => run('order.reverse', { threads }))}
       </div>
     </div>
   )

@@ -35,6 +35,7 @@ export function Place({ selected }: { selected: Selected[] }) {
         <NumberField label="Wide" name="Wide" min={1} value={box(2)} whole={film?.width} onSet={(w) => place({ w })} />
         <NumberField label="High" name="High" min={1} value={box(3)} whole={film?.height} onSet={(h) => place({ h })} />
         <NumberField label="Turn" name="Turn" unit="°" digits={1} value={shared(selected.map((s) => s.layer.place.turn ?? 0))} onSet={(turn) => place({ turn })} />
+        {one && !one.now && <span className="col-span-2" />}
         {one?.now && (
           <span className="col-span-2 whitespace-nowrap font-mono text-[11px] font-semibold text-brass-700" title="Where it is at this time">
             now {Math.round(one.now[0])}, {Math.round(one.now[1])}

@@ -44,19 +44,25 @@ export function Label({ children, htmlFor, className = '' }: { children: ReactNo
 
 const field = 'h-[26px] w-full min-w-0 rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 hover:border-ink-500 focus:border-brass-600 focus:bg-paper focus:outline-none disabled:opacity-45'
 
+/** A number to a hundredth, or as nearly as six characters say it: that is what there is room for. */
+function exactly(v: number): string {
+  const [fine, rough] = [2, 1].map((d) => String(Number(v.toFixed(d))))
+  return fine.length <= 6 ? fine : rough.length <= 6 ? rough : v.toFixed(0)
+}
+
 /** A number with its unit, typed as a number or a sum; whole is what 100 % of it are. Enter or leaving it sets it, Escape gives the old one back, arrow keys step. */
 export function NumberField({ label, name, value, unit = '', digits = 0, step = 1, min = -1e6, max = 1e6, whole = 0, disabled, onSet }: {
   label?: string; name: string; value: number | null; unit?: string; digits?: number; step?: number; min?: number; max?: number; whole?: number
   disabled?: boolean; onSet: (v: number) => void
 }) {
   const id = useId()
-  const shown = value === null ? '' : value.toFixed(digits)
+  const shown = value === null ? '' : digits > 0 ? value.toFixed(digits) : exactly(value)
   const [text, setText] = useState<string | null>(null)
   const [bad, setBad] = useState(false)
   const commit = (raw: string) => {
     setText(null)
     setBad(false)
-    if (raw.trim() === shown || raw.trim() === '') return
+    if (text === null || raw.trim() === '') return // nothing was typed
     const v = read(raw)
     if (v === null) fail(new Error(fault('sum.unreadable', raw.trim())))
     else onSet(Math.min(max, Math.max(min, v)))
@@ -76,7 +82,7 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
         <input
           id={id} aria-label={name} inputMode="decimal" disabled={disabled} placeholder={value === null ? 'mixed' : ''}
           aria-invalid={bad}
-          className={`${field} text-right font-mono text-[12px] ${unit ? 'pr-6' : ''} ${bad ? '!border-coral-700' : ''}`}
+          className={`${field} text-right font-mono text-[12px] ${unit && shown ? 'pr-6' : ''} ${bad ? '!border-coral-700' : ''}`}
           value={text ?? shown}
           onFocus={(e) => e.currentTarget.select()}
           onChange={(e) => {
@@ -97,7 +103,7 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
             }
           }}
         />
-        {unit && <span className="pointer-events-none absolute right-2 top-[5px] text-[11px] text-ink-500">{unit}</span>}
+        {unit && (shown || text) && <span className="pointer-events-none absolute right-2 top-[5px] text-[11px] text-ink-500">{unit}</span>}
       </div>
     </>
   )
