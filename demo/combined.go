@@ -35,8 +35,12 @@ func combined(how string, list ...*doc.Layer) *doc.Layer {
 	var areas []combine.Area
 	var kept []*doc.Layer
 	for _, l := range list {
+		own, err := f.Outline(0, l.ID)
+		if err != nil {
+			panic(fmt.Sprintf("demo: %v", err))
+		}
 		q := &geom.Path{}
-		q.Append(f.Outline(0, l.ID), inv.Mul(f.RestMatrix(0, l.ID)))
+		q.Append(own, inv.Mul(f.RestMatrix(0, l.ID)))
 		areas = append(areas, combine.Area{Path: q})
 		k := l.Clone()
 		at := inv.Apply(geom.Point{X: l.Place.X, Y: l.Place.Y})

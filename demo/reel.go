@@ -57,6 +57,19 @@ func (m *maker) clouds(shift float64) []*doc.Layer {
 	return out
 }
 
+// porthole is a round window of the boathouse: sky, water and a kite show inside its glass, which is their mask.
+func (m *maker) porthole(x, y, size float64) *doc.Layer {
+	sky := m.rect("r-port-sky", "Evening sky", "#8ec6da", 0, 0, 1.3*size, 1.3*size, 0)
+	sea := m.shape("r-port-sea", "Evening sea", doc.Wave, fill("#3f7f86"), -0.2*size, 0.42*size, 2.2*size, 0.6*size, doc.Shape{Count: 6, Depth: 0.14})
+	m.along(sea, "M0 0L60 0", doc.Departs, 0, 3400, "linear")
+	kite := m.sailcloth(9, 0.05*size, -0.1*size, 14, 0.34*size, fill(red))
+	m.rock(kite, 8, 1700)
+	glass := m.ellipse("r-port-glass", "Glass", sail, 0, 0, size, size)
+	glass.Mask = doc.Inside
+	rim := m.shape("r-port-rim", "Rim", doc.Ring, fill(amber), 0, 0, 1.16*size, 1.16*size, doc.Shape{Hole: 0.85})
+	return m.group("r-porthole", "Porthole", x, y, 4, m.group("r-port-view", "View", 0, 0, 4, sky, sea, kite, glass), rim)
+}
+
 func comeAlong() *doc.Scene {
 	m := &maker{scene: "come"}
 	s := doc.NewScene("come", "Come along")
@@ -121,6 +134,6 @@ func seeYou() *doc.Scene {
 	for _, l := range s.Layers {
 		l.Opacity = 0.25
 	}
-	s.Layers = append(s.Layers, badge, stacked, hollow, where)
+	s.Layers = append(s.Layers, badge, stacked, hollow, where, m.porthole(232, 1290, 250))
 	return s
 }

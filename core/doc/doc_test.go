@@ -134,6 +134,10 @@ func TestValidationNamesTheBadField(t *testing.T) {
 		{"film.scenes[0].layers[0].moves[7].lasts", `"lasts": "scene", "keeps"`, `"lasts": "for ever", "keeps"`},
 		{"film.scenes[0].stay", `"stay": 4600`, `"stay": -1`},
 		{"film.scenes[0].endsAtCue", `"endsAtCue": "c1"`, `"endsAtCue": "c9"`},
+		{"film.scenes[0].layers[1].children[0].mask", `"mask": "outside"`, `"mask": "round"`},
+		{"film.scenes[0].layers[3].mask", `{"id": "l5",`, `{"mask": "inside", "id": "l5",`},
+		{"film.scenes[1]", `"id": "s2",`, `"id": "s2", "aside": true,`},
+		{"film.scenes[2]", `"stay": 1000, "transition": {"kind": "cut"}`, `"stay": 1000, "transition": {"kind": "crossfade", "duration": 300}`},
 		{"film.scenes[0].layers[4].path", `"path": "M0 0L10 0L5 8Z"`, `"path": "M0 0A1 1"`},
 	} {
 		raw := strings.Replace(string(fixture(t)), c.from, c.to, 1)

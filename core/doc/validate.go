@@ -18,6 +18,7 @@ const (
 	MaxScenes   = 500     // in one film
 	MaxLayers   = 2000    // in one scene
 	MaxDepth    = 32      // groups in groups
+	MaxMasks    = 4       // of a group: painters hold a sheet for each
 	MaxTime     = 3600000 // ms of any single time
 	MaxPlace    = 1e6     // px of any coordinate or size
 	MaxText     = 20000   // characters of one text layer
@@ -413,8 +414,15 @@ func (c *checker) scene(at string, s *Scene) {
 			c.fail(at, "lies more than %d groups deep", MaxDepth)
 			return
 		}
+		masks := 0
 		for i, l := range list {
 			at := c.at("%s[%d]", at, i)
+			if l != nil && l.Mask != "" {
+				if masks++; masks > MaxMasks {
+					c.fail(at+".mask", "is one too many: a group has at most %d masks", MaxMasks)
+					return
+				}
+			}
 			if count++; count > MaxLayers {
 				c.fail(at, "is one too many: a scene has at most %d layers", MaxLayers)
 				return

@@ -21,7 +21,10 @@ func FuzzCommand(f *testing.F) {
 		`{"op":"layer.delete","ids":["s1-l1","s1-l1"]}`, `{"op":"layer.group","ids":[],"id":"g"}`, `{"op":"scene.delete","ids":["lift-off"]}`,
 		`{"op":"layer.duplicate","ids":["s1-l11"],"seed":"s","dx":1,"dy":2}`, `{"op":"batch","commands":[{"op":"batch","commands":[null]}]}`,
 		`{"op":"move.set","set":[{"id":"s1-m12","patch":{"start":{"when":"ends","of":"s1-m12"}}}]}`, `{"op":"patch","changes":[{"part":"film","field":"width","before":1,"after":2}]}`,
-		`{"op":"film.set","patch":{"rate":{"num":0}}}`, `{"op":"scene.order","ids":["x"]}`, `{}`, `null`, `[1,2]`, `{"op":7}`,
+		`{"op":"film.set","patch":{"rate":{"num":0}}}`, `{"op":"layer.set","set":[{"id":"s1-l11","patch":{"mask":"inside"}}]}`,
+		`{"op":"scene.add","id":"x","index":0,"name":"x","aside":true}`, `{"op":"scene.set","ids":["lift-off"],"patch":{"aside":true}}`,
+		`{"op":"layer.group","ids":["s1-l11"],"id":"g","thread":"g","name":"g","mask":"round"}`, `{"op":"layer.scale","id":"s1-l11","kx":2,"ky":2,"grows":["all"]}`,
+		`{"op":"scene.order","ids":["x"]}`, `{}`, `null`, `[1,2]`, `{"op":7}`,
 	} {
 		f.Add([]byte(c))
 	}

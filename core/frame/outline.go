@@ -1,20 +1,23 @@
 package frame
 
 import (
+	"capstan/core/combine"
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/motion"
 )
 
 // Outline returns what a layer of a scene covers, in its own axes without its mirroring, to be filled by the nonzero rule: the area
-// of its shapes, letters or drawn path, of a group all that is in it; of lines that enclose nothing, their stroke. An unknown layer
-// covers nothing.
-func (f *Film) Outline(scene int, id string) *geom.Path {
+// of its shapes, letters or drawn path, of a group all that is in it, as far as its masks show it; of lines that enclose nothing, their
+// stroke. An unknown layer covers nothing. It fails with combine.ErrUnclear where what masks show cannot be told.
+func (f *Film) Outline(scene int, id string) (*geom.Path, error) {
 	p := &geom.Path{}
 	if l := f.scenes[scene].byID[id]; l != nil {
-		f.outline(l, l.flipped(), p)
+		if err := f.outline(l, l.flipped(), p); err != nil {
+			return nil, err
+		}
 	}
-	return p
+	return p, nil
 }
 
 // flipped is the mirroring of a layer within its own axes.
@@ -22,18 +25,39 @@ func (l *layer) flipped() geom.Matrix {
 	return transform(geom.Point{}, 0, 0, l.pivot, &l.doc.Place)
 }
 
-func (f *Film) outline(l *layer, m geom.Matrix, to *geom.Path) {
+func (f *Film) outline(l *layer, m geom.Matrix, to *geom.Path) error {
+	in := &geom.Path{}
 	for _, c := range l.children {
-		if !c.doc.Hidden {
-			f.outline(c, m.Mul(c.at(motion.Rest)), to)
+		if !c.doc.Hidden && c.doc.Mask == "" {
+			if err := f.outline(c, m.Mul(c.at(motion.Rest)), in); err != nil {
+				return err
+			}
 		}
 	}
+	for _, c := range l.children {
+		if c.doc.Hidden || c.doc.Mask == "" {
+			continue
+		}
+		mask, how := &geom.Path{}, combine.KeepOverlap
+		if err := f.outline(c, m.Mul(c.at(motion.Rest)), mask); err != nil {
+			return err
+		}
+		if c.doc.Mask == doc.Outside {
+			how = combine.CutAway
+		}
+		var err error
+		if in, err = combine.Areas(how, combine.Area{Path: in}, combine.Area{Path: mask}); err != nil {
+			return err
+		}
+	}
+	to.Append(in, geom.Identity)
 	lines := l.doc.Stroke != nil && !encloses(l)
 	for _, s := range l.shapes {
 		if lines == (s.of != 0) {
 			to.Append(f.Geometry.Path(s.key), m)
 		}
 	}
+	return nil
 }
 
 // StrokeOutline returns the outline of a layer's stroke, in its own axes without its mirroring; empty where it has none.

@@ -144,8 +144,12 @@ func (s *Session) areas(m Moment, threads []string) ([]*doc.Layer, []combine.Are
 		if err := combinable(l); err != nil {
 			return nil, nil, err
 		}
+		own, err := s.shown.Outline(s.sceneIndex(m), l.ID)
+		if err != nil {
+			return nil, nil, unclear(err)
+		}
 		p := &geom.Path{}
-		p.Append(s.shown.Outline(s.sceneIndex(m), l.ID), inv.Mul(s.standing(m, l)))
+		p.Append(own, inv.Mul(s.standing(m, l)))
 		areas = append(areas, combine.Area{Path: p})
 	}
 	return list, areas, nil
@@ -199,7 +203,9 @@ type Combining struct {
 func (s *Session) CombiningView(m Moment, threads []string, how string) Combining {
 	p := &geom.Path{}
 	for _, l := range outermost(s.scene(m), s.layers(m, threads)) {
-		p.Append(s.shown.Outline(s.sceneIndex(m), l.ID), s.standing(m, l))
+		if own, err := s.shown.Outline(s.sceneIndex(m), l.ID); err == nil { // combining says why it cannot be told
+			p.Append(own, s.standing(m, l))
+		}
 	}
 	return Combining{s.droppedMoves(m, threads, how), p.Data(), len(p.Points) > heavyPoints}
 }

@@ -166,3 +166,19 @@ func TestAMaskIsNoPart(t *testing.T) {
 		t.Errorf("the second part is not there: %v", c)
 	}
 }
+
+// A masked group is combined, and becomes a drawn path, as it is seen.
+func TestAMaskedGroupIsCombinedAsItIsSeen(t *testing.T) {
+	for _, how := range []string{"inside", "outside"} {
+		s := open(t, cutOut())
+		want(t, s, rest, "mask", `{"threads":["plate","hole"],"how":"`+how+`"}`)
+		before := shotOf(t, s, rest)
+		want(t, s, rest, "outline", `{"threads":["`+s.Document().Film.Scenes[0].Layers[1].Thread+`"]}`)
+		if l := s.Document().Film.Scenes[0].Layers[1]; l.Kind != doc.PathKind {
+			t.Fatalf("it is a %s", l.Kind)
+		}
+		if n := differs(before, shotOf(t, s, rest), 2); n > 0 {
+			t.Errorf("%s: as a drawn path %d pixels differ", how, n)
+		}
+	}
+}

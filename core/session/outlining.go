@@ -23,12 +23,14 @@ func init() {
 			if err := combinable(l); err != nil {
 				return nil, err
 			}
-			p := s.shown.Outline(s.sceneIndex(m), l.ID)
+			p, err := s.shown.Outline(s.sceneIndex(m), l.ID)
+			if err != nil {
+				return nil, unclear(err)
+			}
 			if !s.shown.Encloses(s.sceneIndex(m), l.ID) {
 				continue // a line: opening its points makes it a path
 			}
 			if l.Kind == doc.Group {
-				var err error
 				if p, err = combine.Areas(combine.Unite, combine.Area{Path: p}); err != nil {
 					return nil, unclear(err)
 				}
@@ -127,11 +129,15 @@ func (s *Session) strokeArea(m Moment, l *doc.Layer) (*geom.Path, error) {
 		return nil, nil
 	}
 	how, areas := combine.Unite, []combine.Area{{Path: p}}
+	own, err := s.shown.Outline(i, l.ID)
+	if err != nil {
+		return nil, unclear(err)
+	}
 	switch l.Stroke.Side {
 	case doc.Inside:
-		how, areas = combine.KeepOverlap, append(areas, combine.Area{Path: s.shown.Outline(i, l.ID)})
+		how, areas = combine.KeepOverlap, append(areas, combine.Area{Path: own})
 	case doc.Outside:
-		how, areas = combine.CutAway, append(areas, combine.Area{Path: s.shown.Outline(i, l.ID)})
+		how, areas = combine.CutAway, append(areas, combine.Area{Path: own})
 	}
 	out, err := combine.Areas(how, areas...)
 	if err != nil {

@@ -168,7 +168,7 @@ export function goToScene(i: number) {
   const film = desk().film
   if (!film) return
   const s = film.scenes[Math.max(0, Math.min(i, film.scenes.length - 1))]
-  goTo({ rest: true, scene: film.scenes.indexOf(s), time: s.start + s.into })
+  goTo({ rest: true, scene: film.scenes.indexOf(s), time: s.aside ? desk().moment.time : s.start + s.into }) // none of it lies in time
 }
 
 /** Swaps between the scene at rest and the film at the playhead. */
