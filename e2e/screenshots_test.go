@@ -6,6 +6,8 @@ import (
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
+
+	"capstan/e2e/browser"
 )
 
 // TestScreenshots refreshes the pictures of the main views from the demo data. It runs on demand: make screenshots.
@@ -150,6 +152,23 @@ func TestScreenshots(t *testing.T) {
 	p.key(kb.Escape)
 	p.key("u")
 	p.key("j")
+	// The glass of the porthole, which shows what lies in it; a cloud is set aside.
+	p.press(`[data-scene="2"]`)
+	p.settled()
+	p.press(`[data-row] [data-name="Cloud 1"]`)
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.key("x")
+	p.settled()
+	browser.Eval[bool](t, p.ctx, `(document.querySelector('[data-timeline]').scrollTop = 0, true)`)
+	p.press(`[aria-label="Unfold Porthole"]`)
+	p.press(`[aria-label="Unfold View"]`)
+	p.press(`[data-row] [data-name="Glass"]`)
+	p.do(chromedp.ScrollIntoView(`[aria-label="What it is to its group"]`))
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.wait(`!document.querySelector('[data-notice]')`)
+	p.do(chromedp.Sleep(700e6))
+	p.shot("masks")
+	p.undo()
 	// Two clouds dragged as one, with what they snap to.
 	p.open("/p/kite-day-opener")
 	p.settled()

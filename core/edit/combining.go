@@ -145,6 +145,7 @@ func (e *editor) apart(id, seed string) error {
 		k = k.Clone()
 		place(k, axes(l), geom.Identity)
 		settle(k)
+		k.Mask = "" // they may come back elsewhere than they left
 		back = append(back, k)
 	}
 	if l.Kind == doc.Group {
@@ -157,7 +158,7 @@ func (e *editor) apart(id, seed string) error {
 	i := slices.Index(*list, l)
 	*list = slices.Delete(*list, i, i+1)
 	first.ID, first.Thread, first.Moves, first.Tint = l.ID, l.Thread, l.Moves, l.Tint
-	first.Hidden, first.Locked = l.Hidden, l.Locked
+	first.Hidden, first.Locked, first.Mask = l.Hidden, l.Locked, l.Mask
 	e.renew(s, first.Children, seed)
 	e.renew(s, others, seed)
 	*siblings(s, parent) = slices.Insert(*siblings(s, parent), i, back...)

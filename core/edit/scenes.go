@@ -35,6 +35,9 @@ func init() {
 		IDs []string `json:"ids"`
 	}) error {
 		left := slices.DeleteFunc(slices.Clone(e.p.Film.Scenes), func(s *doc.Scene) bool { return slices.Contains(c.IDs, s.ID) })
+		if len(left) == len(e.p.Film.Scenes) {
+			return words.New("scene.gone")
+		}
 		if len(left) == 0 || left[0].Aside {
 			return words.New("film.last-scene")
 		}

@@ -70,33 +70,34 @@ func locked(l *layer) bool {
 	return false
 }
 
-// touches reports whether a node is found at q; what scrolls is found at each of its copies.
+// touches reports whether a node is found at q: what scrolls at each of its copies, what is in a masked group where the mask shows it.
 func (p *Player) touches(i int, q geom.Point, slack float64) bool {
-	n := &p.nodes[i]
-	for k := i; k >= 0; k-- {
+	for k := 0; k <= i; k++ {
 		g := &p.nodes[k]
-		if g.kind == groupNode && g.end > i && p.hidden(k, i, q, slack) {
+		if g.end <= i || k != i && g.kind == leafNode {
+			continue // the node does not lie in it
+		}
+		if g.period != (geom.Point{}) {
+			inv, ok := g.m.Inverse()
+			if !ok {
+				return false
+			}
+			// Back to where the first copy lies.
+			local, box := inv.Apply(q), g.layer.box
+			to := local.Sub(g.scroll)
+			if g.period.X > 0 {
+				to.X -= math.Floor((to.X-box.Min.X)/g.period.X) * g.period.X
+			}
+			if g.period.Y > 0 {
+				to.Y -= math.Floor((to.Y-box.Min.Y)/g.period.Y) * g.period.Y
+			}
+			q = g.m.Apply(to)
+		}
+		if g.kind == groupNode && p.hidden(k, i, q, slack) {
 			return false
 		}
-		if g.period == (geom.Point{}) || g.end <= i || k != i && g.kind == leafNode {
-			continue
-		}
-		inv, ok := g.m.Inverse()
-		if !ok {
-			return false
-		}
-		// Back to where the first copy lies.
-		local, box := inv.Apply(q), g.layer.box
-		to := local.Sub(g.scroll)
-		if g.period.X > 0 {
-			to.X -= math.Floor((to.X-box.Min.X)/g.period.X) * g.period.X
-		}
-		if g.period.Y > 0 {
-			to.Y -= math.Floor((to.Y-box.Min.Y)/g.period.Y) * g.period.Y
-		}
-		q = g.m.Apply(to)
 	}
-	return n.contains(p.film, q, slack)
+	return p.nodes[i].contains(p.film, q, slack)
 }
 
 func (n *node) contains(f *Film, q geom.Point, slack float64) bool {

@@ -86,6 +86,10 @@ func (s *Session) eachEnd(m Moment, threads []string, f func(l *doc.Layer, at in
 		from, to := s.moving(i, []*doc.Layer{l})
 		for _, at := range []int64{from, min(to, stay-1)} {
 			s.player.Stand(instant(float64(begin + at)))
+			if _, _, ok := s.player.Quad(l.ID); !ok { // it has just left
+				at--
+				s.player.Stand(instant(float64(begin + at)))
+			}
 			f(l, begin+at)
 		}
 	}

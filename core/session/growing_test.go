@@ -127,6 +127,12 @@ func TestFirstAndLastFrameOfMoves(t *testing.T) {
 	if len(ends) != 2 || ends[0].Time != 500 || ends[1].Time != 1500 || ends[0].Corners[0][0] != 140 || ends[1].Corners[0][0] != 240 {
 		t.Errorf("ends %+v", ends)
 	}
+	// What leaves is shown as it is just before it has gone.
+	b := shapeOf("b", doc.Rectangle, 160, 120, 40, 40)
+	b.Moves = []*doc.Move{{ID: "out", Kind: doc.Exit, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 700}}}
+	if ends := open(t, with(b)).Ends(rest, []string{"b"}); len(ends) == 0 || ends[len(ends)-1].Corners[0][0] != 140 {
+		t.Errorf("of what leaves: %+v", ends)
+	}
 	l := s.EndsFrame(rest, []string{"a", "still"}, 1)
 	fills := 0
 	for _, c := range l.Codes {

@@ -182,3 +182,26 @@ func TestAMaskedGroupIsCombinedAsItIsSeen(t *testing.T) {
 		}
 	}
 }
+
+// What scrolls is masked in each of its copies, and pressed there.
+func TestAMaskedGroupThatScrollsIsPressedInItsCopies(t *testing.T) {
+	plate, hole := shapeOf("plate", doc.Rectangle, 0, 0, 40, 40), shapeOf("hole", doc.Ellipse, 0, 0, 40, 40)
+	hole.Mask = doc.Inside
+	g := &doc.Layer{ID: "g", Thread: "g", Name: "Row", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: 60, Y: 120}, Children: []*doc.Layer{plate, hole},
+		Moves: []*doc.Move{{ID: "m", Kind: doc.Loop, Effect: doc.Scroll, Lasts: doc.WholeScene, Start: doc.Start{When: doc.AtTime}, Scroll: &doc.ScrollParams{Speed: 100, Gap: 10}}}}
+	s := open(t, with(g))
+	m := session.Moment{Time: 100} // 10 px on
+	shot := shotOf(t, s, m)
+	for k := range 3 {
+		x := 70 + 50*k
+		for _, c := range []struct {
+			x, y int
+			in   bool
+		}{{x, 120, true}, {x + 18, 138, false}, {x + 25, 120, false}} {
+			seen := shot.RGBAAt(c.x, c.y).B < 200
+			if hit := s.Hit(m, geom.Point{X: float64(c.x) + 0.5, Y: float64(c.y) + 0.5}, 0.1); len(hit) > 0 != c.in || seen != c.in {
+				t.Errorf("copy %d at %d, %d: seen %v, pressed %v, want %v", k, c.x, c.y, seen, hit, c.in)
+			}
+		}
+	}
+}

@@ -1,12 +1,12 @@
 // The desk: the page in the middle of its wings, and everything a pointer does on it.
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
-import { Standing } from '../engine/paint/standing'
-import { paint, picturesSettled, whenPictureArrives, type View } from '../engine/painter'
+import { picturesSettled, whenPictureArrives, type View } from '../engine/painter'
 import type { Overlay as OverlayView, WritingUnit } from '../engine/types'
 import { apply, draft, run } from '../project/commands'
 import { desk, drawsShape, fail, refreshDraft, select, selectNew, set, useDesk } from '../project/desk'
 import { layerMenu } from './menus'
+import { colourAt, drawDesk, pickAt, showsOther } from './canvas'
 import { takePictures } from './pictures'
 import { Aids } from './Aids'
 import { Overlay } from './Overlay'
@@ -88,9 +88,7 @@ export function Desk() {
   useEffect(() => {
     draw()
     whenPictureArrives(draw)
-    return useDesk.subscribe((d, was) => {
-      if (d.moment !== was.moment || d.version !== was.version || d.aids.wings !== was.aids.wings || d.ends !== was.ends || d.ends && d.selection !== was.selection || d.selected !== was.selected && [...d.selected, ...was.selected].some((s) => s.layer.mask)) draw()
-    })
+    return useDesk.subscribe((d, was) => { if (showsOther(d, was)) draw() })
   }, [draw])
 
   useEffect(() => {
@@ -466,57 +464,4 @@ function finishDrawing(from: [number, number], to: [number, number], far: boolea
 
 export function zoomAt(view: View, size: { w: number; h: number }, x: number, y: number, by: number) {
   set(shownAt(desk().film!, size, within(view.scale * by), toPage(view, x, y), [x, y]))
-}
-
-/** The colour that a point of the desk shows, as #rrggbb. */
-function colourAt(c: HTMLCanvasElement, x: number, y: number): string {
-  const dpr = window.devicePixelRatio || 1
-  const [r, g, b] = c.getContext('2d', { alpha: false })!.getImageData(Math.round(x * dpr), Math.round(y * dpr), 1, 1).data
-  return `#${[r, g, b].map((v) => v.toString(16).padStart(2, '0')).join('')}`
-}
-
-function pickAt(c: HTMLCanvasElement, x: number, y: number) {
-  const { picking } = desk()
-  set({ picking: null })
-  picking?.(colourAt(c, x, y))
-}
-
-const standing = new Standing()
-
-function drawDesk(c: HTMLCanvasElement, view: View, size: { w: number; h: number }) {
-  const dpr = window.devicePixelRatio || 1
-  const [w, h] = [Math.round(size.w * dpr), Math.round(size.h * dpr)]
-  if (c.width !== w || c.height !== h) {
-    c.width = w
-    c.height = h
-  }
-  const ctx = c.getContext('2d', { alpha: false })!
-  const { film, moment, playing, large } = desk()
-  const wings = large ? '#0C2523' : '#EAE3D4'
-  const v = { scale: view.scale * dpr, x: view.x * dpr, y: view.y * dpr }
-  const [pw, ph] = [film!.width * v.scale, film!.height * v.scale]
-  standing.paint(ctx, engine.frame(moment, v.scale), v, wings, (x) => {
-    x.setTransform(1, 0, 0, 1, 0, 0)
-    x.fillStyle = wings
-    x.fillRect(0, 0, w, h)
-    x.fillStyle = '#FFFFFF'
-    x.fillRect(v.x, v.y, pw, ph)
-  })
-  const { ends, selection, selected } = desk()
-  ctx.setTransform(1, 0, 0, 1, 0, 0)
-  if (!playing && !large) {
-    if (ends && selection.length) paint(ctx, engine.endsFrame(moment, selection, v.scale), v)
-    if (selected.some((s) => s.layer.mask)) paint(ctx, engine.masksFrame(moment, selection, v.scale), v)
-  }
-  // What lies in the wings is seen faintly, and not at all while playing.
-  ctx.setTransform(1, 0, 0, 1, 0, 0)
-  ctx.fillStyle = playing || large || !desk().aids.wings ? wings : 'rgb(234 227 212 / 0.78)'
-  ctx.beginPath()
-  ctx.rect(0, 0, w, h)
-  ctx.rect(v.x, v.y, pw, ph)
-  ctx.fill('evenodd')
-  if (large) return
-  ctx.strokeStyle = '#D8CEBA'
-  ctx.lineWidth = dpr
-  ctx.strokeRect(v.x - dpr / 2, v.y - dpr / 2, pw + dpr, ph + dpr)
 }

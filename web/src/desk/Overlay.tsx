@@ -122,10 +122,10 @@ function Brackets({ box, view, handles, together = false, quiet, onGesture }: { 
           {!together && (box.own || Math.min(w, h) > 40) && <Pivot box={box} view={view} start={start('pivot', '')} />}
           <circle cx={arcAt[0]} cy={arcAt[1]} r="13" fill="transparent" style={{ pointerEvents: 'all', cursor: 'grab' }} data-handle="turn" onPointerDown={start('turn', '')} />
           {shownSides.filter(([n]) => roomy(n)).map(([n, p, , o]) => (
-            <circle key={n} cx={p[0]} cy={p[1]} r="10" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor(o) }} data-handle={n} onPointerDown={start('size', n)} />
+            <circle key={n} cx={p[0]} cy={p[1]} r="12" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor(o) }} data-handle={n} onPointerDown={start('size', n)} />
           ))}
           {box.kind !== 'line' && c.map((p, i) => (
-            <circle key={names[i]} cx={p[0]} cy={p[1]} r="10" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor([p[0] - (c[0][0] + c[2][0]) / 2, p[1] - (c[0][1] + c[2][1]) / 2]) }} data-handle={names[i]} onPointerDown={start('size', names[i])} />
+            <circle key={names[i]} cx={p[0]} cy={p[1]} r="12" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor([p[0] - (c[0][0] + c[2][0]) / 2, p[1] - (c[0][1] + c[2][1]) / 2]) }} data-handle={names[i]} onPointerDown={start('size', names[i])} />
           ))}
         </>
       )}
@@ -192,7 +192,7 @@ function Knots({ path, view, start }: { path: OverlayPath; view: View; start: (h
           ? <circle cx={p[0]} cy={p[1]} r="3.6" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.4" />
           : <rect x={p[0] - 4.5} y={p[1] - 4.5} width="9" height="9" rx="2" fill="#FFFDF8" stroke="#A8731A" strokeWidth="1.6" />}
         <circle
-          cx={p[0]} cy={p[1]} r="10" fill="transparent" style={{ pointerEvents: 'all', cursor: 'move' }} data-path={`knot${k.index}`} onPointerDown={start(`knot${k.index}`)}
+          cx={p[0]} cy={p[1]} r="12" fill="transparent" style={{ pointerEvents: 'all', cursor: 'move' }} data-path={`knot${k.index}`} onPointerDown={start(`knot${k.index}`)}
           onDoubleClick={(e) => { e.stopPropagation(); if (!k.handle) run('path.knot.remove', { move: path.move, index: k.index }) }}
         />
       </g>
@@ -210,7 +210,7 @@ function Pivot({ box, view, start }: { box: OverlayBox; view: View; start: (e: R
       <path d={d} stroke="#A8731A" strokeWidth="1.6" />
       <circle cx={x} cy={y} r="3" fill="none" stroke="#A8731A" strokeWidth="1.6" />
       <circle
-        cx={x} cy={y} r={box.own ? 9 : 4} fill="transparent" style={{ pointerEvents: 'all', cursor: 'crosshair' }} data-handle="pivot" onPointerDown={start}
+        cx={x} cy={y} r={box.own ? 12 : 4} fill="transparent" style={{ pointerEvents: 'all', cursor: 'crosshair' }} data-handle="pivot" onPointerDown={start}
         onDoubleClick={(e) => { e.stopPropagation(); run('pivot', { threads: [box.thread], reset: true }) }}
       >
         <title>Pivot: turns go about it</title>

@@ -18,7 +18,7 @@ export function Rings({ rings, view, quiet, onGesture }: {
             <circle r="5" fill="#FFFDF8" fillOpacity="0.7" stroke="#A8731A" strokeWidth="2" />
             {over === r.id && !quiet && <Tag text={`${r.name} ${r.value}`.trim()} />}
             <circle
-              r="11" fill="transparent" style={{ pointerEvents: 'all', cursor: 'pointer' }} data-ring={r.id} onPointerEnter={() => setOver(r.id)} onPointerLeave={() => setOver('')}
+              r="12" fill="transparent" style={{ pointerEvents: 'all', cursor: 'pointer' }} data-ring={r.id} onPointerEnter={() => setOver(r.id)} onPointerLeave={() => setOver('')}
               onPointerDown={(e) => {
                 if (e.button !== 0) return
                 e.stopPropagation()
