@@ -63,6 +63,7 @@ func (m *maker) porthole(x, y, size float64) *doc.Layer {
 	sea := m.shape("r-port-sea", "Evening sea", doc.Wave, fill("#3f7f86"), -0.2*size, 0.42*size, 2.2*size, 0.6*size, doc.Shape{Count: 6, Depth: 0.14})
 	m.along(sea, "M0 0L60 0", doc.Departs, 0, 3400, "linear")
 	kite := m.sailcloth(9, 0.05*size, -0.1*size, 14, 0.34*size, fill(red))
+	kite.Name = "Evening kite"
 	m.rock(kite, 8, 1700)
 	glass := m.ellipse("r-port-glass", "Glass", sail, 0, 0, size, size)
 	glass.Mask = doc.Inside
@@ -78,12 +79,12 @@ func comeAlong() *doc.Scene {
 	m.rock(kite, 4, 2400)
 	up := m.hollow("r-kite", "KITE", "Bungee", 400, 330, 540, 250, spruce, 12)
 	m.fade(up, doc.Entrance, at(200), 700)
-	day := m.text("r-day", "DAY", "DAY", "Bungee", 400, 330, 540, 1380, spruce, 2)
+	day := m.text("r-day", "DAY", "DAY", "Bungee", 400, 330, 540, 1160, spruce, 2)
 	day.Text.Align = doc.Centre
 	in := m.fade(day, doc.Entrance, at(500), 900)
 	in.Effect, in.Unit, in.Overlap, in.Slide = doc.Slide, doc.ByLetter, 0.5, &doc.SlideParams{Direction: 270}
 	s.Layers = append(s.Layers, m.clouds(0)...)
-	s.Layers = append(s.Layers, up, kite, day, m.clubBadge(850, 1130, 205, ""))
+	s.Layers = append(s.Layers, up, kite, day, m.clubBadge(865, 1035, 195, ""))
 	return s
 }
 

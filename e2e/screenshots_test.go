@@ -123,9 +123,9 @@ func TestScreenshots(t *testing.T) {
 	p.key(kb.Escape)
 	p.press(`[data-scene="0"]`)
 	p.settled()
-	p.click(850, 998)
+	p.click(865, 910)
 	for range 2 {
-		x, y = p.at(850, 998)
+		x, y = p.at(865, 910)
 		p.do(chromedp.MouseClickXY(x, y, chromedp.ClickCount(2)))
 		p.settled()
 	}
@@ -146,7 +146,7 @@ func TestScreenshots(t *testing.T) {
 	gx, gy := p.at(136, 900)
 	p.do(chromedp.DragAndDropXY(x, y, gx, gy))
 	p.settled()
-	p.click(500, 1540)
+	p.click(500, 1400)
 	p.do(chromedp.Sleep(700e6))
 	p.shot("safe-areas")
 	p.key(kb.Escape)

@@ -86,7 +86,7 @@ function Helps() {
         <Check name="Rulers and guides (U)" on={aids.rulers} onSet={(rulers) => setAids({ rulers })} />
         <Check name="Guides stay where they are" on={aids.locked} disabled={!aids.rulers} onSet={(locked) => setAids({ locked })} />
         <Check name="Safe areas (J)" on={aids.safe} onSet={(safe) => setAids({ safe })} />
-        <Check name="First and last frame of moves (H)" on={ends} onSet={(on) => set({ ends: on })} />
+        <Check name="First and last frame (H)" on={ends} onSet={(on) => set({ ends: on })} />
         <Check name="What lies in the wings" on={aids.wings} onSet={(wings) => setAids({ wings })} />
         <div className="mt-1.5 grid grid-cols-[56px_1fr] items-center gap-x-2">
           <NumberField label="Grid" name="Steps of the grid; 0: none" unit="px" min={0} max={2000} value={aids.grid} onSet={(grid) => setAids({ grid })} />

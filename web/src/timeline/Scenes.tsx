@@ -59,7 +59,7 @@ function choose(index: number, e: { shiftKey: boolean; ctrlKey: boolean; metaKey
   const { film, scenes, scene } = desk()
   const id = film!.scenes[index].id
   if (e.shiftKey || e.ctrlKey || e.metaKey) {
-    const now = scenes.length ? scenes : [film!.scenes[scene].id]
+    const now = scenes.length ? scenes : film!.scenes[scene].aside ? [id] : [film!.scenes[scene].id]
     goToScene(index)
     select([], '')
     if (e.shiftKey) {
@@ -161,7 +161,7 @@ function AsideCard({ film, index, left, height, current }: { film: Film; index: 
   const s = film.scenes[index]
   return (
     <button
-      type="button" data-aside aria-current={current} title={`${s.name}: ${s.layers} ${s.layers === 1 ? 'layer' : 'layers'}, not in the film`} onClick={() => choose(index, { shiftKey: false, ctrlKey: false, metaKey: false })}
+      type="button" data-aside aria-current={current} title={`${s.name}: what lies here is not in the film`} onClick={() => choose(index, { shiftKey: false, ctrlKey: false, metaKey: false })}
       onContextMenu={(e) => sceneMenu(e, index)}
       onKeyDown={(e) => {
         if (e.key !== 'Delete' && e.key !== 'Backspace') return
@@ -173,7 +173,7 @@ function AsideCard({ film, index, left, height, current }: { film: Film; index: 
       style={{ left, width: asideWide, height }}
     >
       <SceneThumb scene={index} height={28} width={Math.min((28 * film.width) / film.height, asideWide - 8)} />
-      <span className="max-w-full truncate text-[11px] text-foam-300">{s.name} · {s.layers}</span>
+      <span className="max-w-full truncate text-[11px] text-foam-300">{s.name}</span>
     </button>
   )
 }
