@@ -93,6 +93,19 @@ func TestADragSnapsWithLinesAndWords(t *testing.T) {
 	p.do(chromedp.DragAndDropXY(gx, gy, x, y))
 	p.settled()
 	p.wait(`!document.querySelector('[data-guide]')`)
+	// By number, with sums; the last of them is taken away by its sign.
+	p.press(`[aria-label="Rulers, guides, grid, safe areas, ends of moves"]`)
+	p.pressWord("Level guide")
+	p.settled()
+	p.pressWord("Upright guide")
+	p.settled()
+	p.set("Guide 2, across", "640/4")
+	p.settled()
+	p.press(`[aria-label="Take guide 1 away"]`)
+	p.settled()
+	if got := browser.Eval[string](t, p.ctx, `[...document.querySelectorAll('[data-guide]')].map(e => e.dataset.guide).join()`); got != "upright 160" {
+		t.Errorf("the guides are %s", got)
+	}
 }
 
 // Edges, gaps, sums: by the panel, the numbers say so.

@@ -53,6 +53,13 @@ func TestAMaskIsMadeOfTheFrontLayer(t *testing.T) {
 	p.press(`[aria-label="Unfold Group"]`)
 	p.wait(`document.querySelector('[data-row] [aria-label="A mask: it is punched out of the others"]')`)
 	p.press(`[data-row] [data-name="Sun"]`)
+	// It is not painted, but while it is selected it is seized where it lies.
+	p.dragWith(chromedp.ModifierCtrl, 160, 100, 190, 110)
+	p.settled()
+	if s := p.placeOf("Sun"); s != "30 10 80 80 0" {
+		t.Errorf("the mask was dragged to %s in its group, want 30 10", s)
+	}
+	p.undo()
 	p.choose("What it is to its group", "inside")
 	p.settled()
 	at("within", 160, 100, plate)

@@ -140,6 +140,9 @@ func main() {
 	on("endsFrame", func(a []js.Value) (any, error) {
 		return listValue(s.EndsFrame(moment(a[0]), list(a[1]), a[2].Float())), nil
 	})
+	on("maskAt", func(a []js.Value) (any, error) {
+		return s.MaskAt(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}, a[4].Float()), nil
+	})
 	on("masksFrame", func(a []js.Value) (any, error) {
 		return listValue(s.MasksFrame(moment(a[0]), list(a[1]), a[2].Float())), nil
 	})

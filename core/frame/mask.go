@@ -64,6 +64,12 @@ func (p *Player) hidden(g, i int, q geom.Point, slack float64) bool {
 	return false
 }
 
+// Covers reports whether a layer, as it was last placed, has something at page point q, whether or not that shows.
+func (p *Player) Covers(id string, q geom.Point, slack float64) bool {
+	i := p.placed(id)
+	return i >= 0 && p.covers(i, q, slack)
+}
+
 // covers reports whether anything in node k shows at q.
 func (p *Player) covers(k int, q geom.Point, slack float64) bool {
 	for j := k; j < p.nodes[k].end; j++ {

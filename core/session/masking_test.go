@@ -50,6 +50,16 @@ func TestAMaskShowsWhatItCoversAndAPunchedOneTheRest(t *testing.T) {
 	if h := s.Hit(rest, geom.Point{X: 80, Y: 100}, 1); len(h) != 2 || h[1] != "plate" {
 		t.Errorf("pressed beside it: %v", h)
 	}
+	// Seized by itself, the mask is where it covers and nowhere else; what is no mask is not.
+	for _, c := range []struct {
+		name string
+		x, y float64
+		is   bool
+	}{{"hole", 160, 120, true}, {"hole", 80, 100, false}, {"plate", 80, 100, false}, {"nobody", 160, 120, false}} {
+		if got := s.MaskAt(rest, c.name, geom.Point{X: c.x, Y: c.y}, 1); got != c.is {
+			t.Errorf("%s at %v, %v is a mask: %v", c.name, c.x, c.y, got)
+		}
+	}
 	// A layer like others again it is painted.
 	want(t, s, rest, "mask", `{"threads":["hole"],"how":""}`)
 	if n := differs(whole, shotOf(t, s, rest), 0); n > 0 {

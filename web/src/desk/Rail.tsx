@@ -1,12 +1,12 @@
 // The rail between page and timeline: what can be added, and the zoom of the page.
-import { Menu, MenuButton, MenuItem, MenuItems, Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
-import { Ghost, Image, Minus, Plus, Route, Ruler as RulerIcon, Type, X } from 'lucide-react'
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
+import { Ghost, Image, Minus, Plus, Route, Type, X } from 'lucide-react'
 import { useMemo, type ReactNode } from 'react'
 import { engine } from '../engine/engine'
 import { desk, selectNew, set, toRest, useDesk, type Tool } from '../project/desk'
 import { carryEdit, run } from '../project/commands'
-import { Button, Check, NumberField, Sign, keepKeys } from '../ui/controls'
-import { setAids } from './Aids'
+import { Button, Sign, keepKeys } from '../ui/controls'
+import { Helps } from './Helps'
 import { within } from './view'
 import { dropPen, penMirror } from './drawing'
 import { choosePictures, takePictures } from './pictures'
@@ -71,32 +71,6 @@ export function Rail() {
       <Helps />
       <Zoom />
     </div>
-  )
-}
-
-/** What helps to place things, in a menu that stays open while it is pressed. */
-function Helps() {
-  const aids = useDesk((d) => d.aids)
-  const ends = useDesk((d) => d.ends)
-  const some = ends || aids.safe || aids.rulers || aids.grid > 0 || !aids.wings
-  return (
-    <Popover className="relative">
-      <PopoverButton aria-label="Rulers, guides, grid, safe areas, ends of moves" title="Rulers, guides, grid, safe areas, ends of moves" className={`flex h-[26px] w-[26px] items-center justify-center rounded-md ${some ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}><RulerIcon size={16} strokeWidth={1.5} /></PopoverButton>
-      <PopoverPanel anchor={{ to: 'top end', gap: 6, padding: 8 }} className="z-50 w-[220px] rounded-md border border-sailcloth-300 bg-paper p-3 text-[12px] shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none">
-        <Check name="Rulers and guides (U)" on={aids.rulers} onSet={(rulers) => setAids({ rulers })} />
-        <Check name="Guides stay where they are" on={aids.locked} disabled={!aids.rulers} onSet={(locked) => setAids({ locked })} />
-        <Check name="Safe areas (J)" on={aids.safe} onSet={(safe) => setAids({ safe })} />
-        <Check name="First and last frame (H)" on={ends} onSet={(on) => set({ ends: on })} />
-        <Check name="What lies in the wings" on={aids.wings} onSet={(wings) => setAids({ wings })} />
-        <div className="mt-1.5 grid grid-cols-[56px_1fr] items-center gap-x-2">
-          <NumberField label="Grid" name="Steps of the grid; 0: none" unit="px" min={0} max={2000} value={aids.grid} onSet={(grid) => setAids({ grid })} />
-        </div>
-        <div className="mt-2 grid grid-cols-2 gap-1.5">
-          <Button className="!px-1" disabled={!desk().selection.length} title="Guides along the edges and through the middle of what is selected" onClick={() => { setAids({ rulers: true }); run('guides.of', { threads: desk().selection }) }}>From layer</Button>
-          <Button className="!px-1" title="Takes the guides of this scene away" onClick={() => run('guides.of', { threads: [] })}>Clear guides</Button>
-        </div>
-      </PopoverPanel>
-    </Popover>
   )
 }
 

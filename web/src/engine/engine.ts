@@ -214,6 +214,8 @@ export const engine = {
   ends: (m: Moment, threads: string[]) => call<Ghost[]>('ends', m, threads),
   /** They alone, as they are then. */
   endsFrame: (m: Moment, threads: string[], scale: number) => list(call<RawList>('endsFrame', m, threads, scale)),
+  /** Whether a layer is a mask that covers a point. */
+  maskAt: (m: Moment, thread: string, x: number, y: number, slack: number) => call<boolean>('maskAt', m, thread, x, y, slack),
   /** The masks among the selected layers, faintly. */
   masksFrame: (m: Moment, threads: string[], scale: number) => list(call<RawList>('masksFrame', m, threads, scale)),
   /** Scenes at rest show only what is on at the playhead. */
