@@ -172,7 +172,7 @@ func inspectCommand() *cobra.Command {
 				Moves map[string]motion.Interval `json:"moves"`
 			}
 			var scenes []sceneTimes
-			for i, s := range o.project.Film.Scenes {
+			for i, s := range o.project.Film.Shown() {
 				scenes = append(scenes, sceneTimes{s.Name, o.film.Order.Starts[i], o.film.Order.Into[i], o.film.Order.Stays[i], o.film.Timing(i).Moves})
 			}
 			e := json.NewEncoder(os.Stdout)
@@ -197,10 +197,10 @@ func checkCommand() *cobra.Command {
 			}
 			defer o.close()
 			layers := 0
-			for _, s := range o.project.Film.Scenes {
+			for _, s := range o.project.Film.Shown() {
 				doc.Walk(s.Layers, func(*doc.Layer, *doc.Layer) bool { layers++; return true })
 			}
-			fmt.Printf("%s: %d scenes, %d layers, %.2f s, no errors\n", o.project.Name, len(o.project.Film.Scenes), layers, float64(o.film.Order.Length)/1000)
+			fmt.Printf("%s: %d scenes, %d layers, %.2f s, no errors\n", o.project.Name, len(o.project.Film.Shown()), layers, float64(o.film.Order.Length)/1000)
 			return nil
 		},
 	}

@@ -23,7 +23,7 @@ func init() {
 		s := doc.NewScene(c.ID, c.Name)
 		if s.Aside = c.Aside; s.Aside {
 			s.Background.Colour = asideColour
-		} else if i := min(max(c.Index, 0), len(e.p.Film.Scenes)) - 1; i >= 0 {
+		} else if i := min(max(c.Index, 0), len(e.p.Film.Shown())) - 1; i >= 0 {
 			s.Background = e.p.Film.Scenes[i].Background
 		}
 		e.insert(s, c.Index)

@@ -23,12 +23,15 @@ func (p *Player) morph(list []*pair, c strandClock, parent geom.Matrix) {
 	}
 }
 
-// mask returns what a pair is to those it lies with.
-func (q *pair) mask(c strandClock) string {
-	if q.b == nil || q.a != nil && c.p < 0.5 {
-		return q.a.doc.Mask
+// masks returns what a pair is to those it lies with on either side; on one where it is not, what it is on the other.
+func (q *pair) masks() (a, b string) {
+	switch {
+	case q.b == nil:
+		return q.a.doc.Mask, q.a.doc.Mask
+	case q.a == nil:
+		return q.b.doc.Mask, q.b.doc.Mask
 	}
-	return q.b.doc.Mask
+	return q.a.doc.Mask, q.b.doc.Mask
 }
 
 func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
@@ -36,9 +39,15 @@ func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 	if l == nil {
 		l = q.b
 	}
-	mask, i := q.mask(c), len(p.nodes)
+	mask, then := q.masks()
+	i := len(p.nodes)
 	switch {
-	case p.solo != nil && mask == "" && !p.alone(l):
+	case p.solo != nil && mask+then == "" && !p.alone(l):
+	case mask != then:
+		// It ceases to be the one by degrees, and comes to be the other.
+		p.turning(q, c, parent, mask, 1-morph.Ease(c.p))
+		p.turning(q, c, parent, then, morph.Ease(c.p))
+		return
 	case mask == doc.Inside && (q.a == nil || q.b == nil):
 		// It does not fade: the others would, too. They come to show beyond it.
 		p.inside(q, c, parent)
@@ -50,14 +59,35 @@ func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 		p.leaving(q, c, parent)
 	case q.a == nil:
 		p.coming(q, c, parent)
-	case q.apart:
-		p.between(q, c, geom.Identity, q.a.absolute(c.a), q.b.absolute(c.b))
 	default:
-		p.between(q, c, parent, q.a.standing(c.a), q.b.standing(c.b))
+		p.both(q, c, parent, 1)
 	}
 	if i < len(p.nodes) {
 		p.nodes[i].mask = mask
 	}
+}
+
+// both adds a pair that is on both sides, as strong as it is by share.
+func (p *Player) both(q *pair, c strandClock, parent geom.Matrix, share float64) {
+	a, b := q.a.standing(c.a), q.b.standing(c.b)
+	if q.apart {
+		parent, a, b = geom.Identity, q.a.absolute(c.a), q.b.absolute(c.b)
+	}
+	a.alpha *= share
+	b.alpha *= share
+	p.between(q, c, parent, a, b)
+}
+
+// turning adds a pair as what it is on one side of a morph, to a share.
+func (p *Player) turning(q *pair, c strandClock, parent geom.Matrix, mask string, share float64) {
+	i := len(p.nodes)
+	if mask == doc.Inside {
+		p.both(q, c, parent, 1)
+		p.nodes[i].gone = 1 - share
+	} else {
+		p.both(q, c, parent, share)
+	}
+	p.nodes[i].mask = mask
 }
 
 func (p *Player) leaving(q *pair, c strandClock, parent geom.Matrix) {

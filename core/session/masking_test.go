@@ -128,6 +128,24 @@ func TestMasksInTime(t *testing.T) {
 	if n := differs(at(1599.9), at(1600), 1); n > 0 {
 		t.Errorf("when it ends %d pixels jump", n)
 	}
+	// Where the next scene has the mask as a layer like others, or punched out, it ceases to be the one and becomes the other by degrees.
+	half := at(1300)
+	for _, as := range []string{"", doc.Outside} {
+		k := hole.Clone()
+		k.ID, k.Mask, k.Moves = "hole2", as, nil
+		w.Children = []*doc.Layer{w.Children[0], k}
+		s = open(t, p)
+		for _, ms := range []float64{1000, 1300, 1600} {
+			if n := differs(at(ms-0.01), at(ms), 1); n > 0 {
+				t.Errorf("as %q: at %v ms %d pixels jump", as, ms, n)
+			}
+		}
+		if n := differs(half, at(1300), 8); as == "" && n == 0 {
+			t.Error("half way it is not seen")
+		}
+	}
+	w.Children = w.Children[:1]
+	s = open(t, p)
 	// Half way what lies outside of the mask shows by half: of the plate's #17403c over white.
 	if c := at(1300).RGBAAt(80, 80); c.R < 0x88 || c.R > 0x8e || c.G < 0x9c || c.G > 0xa2 {
 		t.Errorf("half way there is %v outside of the mask, want half of #17403c over white", c)

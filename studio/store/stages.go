@@ -44,7 +44,7 @@ func (s *Store) KeepStage(project, id, name string) (*Stage, error) {
 	if _, err := s.describe(&row, p, nil); err != nil {
 		return nil, err
 	}
-	stage := &Stage{ID: id, ProjectID: project, Name: name, Revision: revision, Length: row.Length, Scenes: len(p.Film.Scenes), Document: raw, CreatedAt: time.Now()}
+	stage := &Stage{ID: id, ProjectID: project, Name: name, Revision: revision, Length: row.Length, Scenes: len(p.Film.Shown()), Document: raw, CreatedAt: time.Now()}
 	return stage, s.db.Transaction(func(tx *gorm.DB) error {
 		var n int64
 		if err := tx.Model(&Stage{}).Where("project_id = ?", project).Count(&n).Error; err != nil {
