@@ -102,6 +102,10 @@ func TestOnlyWhatIsOnNow(t *testing.T) {
 			t.Errorf("at rest with the playhead at %v ms, thinned: %v: %s, want %s", c.time, c.on, got, c.want)
 		}
 	}
+	// What is selected is shown where it is, also when it is not on.
+	if o := s.OverlayView(session.Moment{Rest: true, Time: 500}, []string{"late"}); len(o.Boxes) != 1 {
+		t.Errorf("what is selected and not on has %d boxes", len(o.Boxes))
+	}
 	// The film and small pictures are as ever.
 	if got := seen(session.Moment{Time: 1500}); got != "late gone always " {
 		t.Errorf("the film at 1.5 s shows %s", got)

@@ -19,7 +19,7 @@ type Many struct {
 // CrowdView is the overlay of many selected layers: the upright box around all that are not locked, nil where fewer than two are not, and of
 // each that is drawn its corners from its own upper left clockwise, as eight numbers.
 func (s *Session) CrowdView(m Moment, threads []string) (around *Box, corners []float64) {
-	s.stand(m)
+	s.standWhole(m)
 	all, free := geom.EmptyBox(), 0
 	for _, l := range s.layers(m, threads) {
 		c, _, ok := s.player.Quad(l.ID)

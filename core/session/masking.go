@@ -41,7 +41,7 @@ const maskShown = 0.35
 
 // MasksFrame returns a display list with the masks among the selected layers alone, faintly: they are not painted themselves.
 func (s *Session) MasksFrame(m Moment, threads []string, scale float64) *frame.List {
-	s.stand(m)
+	s.standWhole(m)
 	s.player.Clear()
 	for _, l := range s.layers(m, threads) {
 		if l.Mask != "" {

@@ -46,7 +46,7 @@ func pair(p geom.Point) [2]float64 { return [2]float64{p.X, p.Y} }
 // OverlayView returns the overlay of the selected threads at a moment. For a lot of them there is CrowdView: their paths would hide each other.
 func (s *Session) OverlayView(m Moment, threads []string) Overlay {
 	v := Overlay{Boxes: []Box{}, Paths: []Path{}, Rings: []Ring{}}
-	s.stand(m)
+	s.standWhole(m)
 	scene := s.sceneIndex(m)
 	list := s.layers(m, threads)
 	if len(list) == 1 && !list[0].Locked {

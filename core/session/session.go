@@ -207,6 +207,16 @@ func (s *Session) scene(m Moment) *doc.Scene { return s.shown.Doc.Film.Scenes[s.
 // stand places everything as the moment shows it, for hits and overlays.
 func (s *Session) stand(m Moment) {
 	s.thin(m)
+	s.placeAll(m)
+}
+
+// standWhole is stand with all that a scene at rest has, also what is not on now: what is selected is shown where it is.
+func (s *Session) standWhole(m Moment) {
+	s.player.Thin(nil)
+	s.placeAll(m)
+}
+
+func (s *Session) placeAll(m Moment) {
 	if m.Rest {
 		s.player.StandAtRest(s.sceneIndex(m))
 	} else {
