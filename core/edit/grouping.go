@@ -117,7 +117,7 @@ func (e *editor) group(ids []string, id, thread, name string, tint int, origin g
 	return nil
 }
 
-func (e *editor) ungroup(id string, down bool) error {
+func (e *editor) ungroup(id string, down bool, about *geom.Point) error {
 	g, parent, s, err := e.layer(id)
 	if err != nil {
 		return err
@@ -131,7 +131,7 @@ func (e *editor) ungroup(id string, down bool) error {
 	gone := map[string]bool{}
 	var handed []*doc.Move
 	for _, m := range g.Moves {
-		if down && len(g.Children) > 0 && HandsDown(m) {
+		if down && len(g.Children) > 0 && (HandsDown(m) || about != nil && HandsTurnDown(e.p, g, m)) {
 			handed = append(handed, m)
 		} else {
 			gone[m.ID] = true
@@ -148,6 +148,13 @@ func (e *editor) ungroup(id string, down bool) error {
 		l.Mask = ""
 		l.Opacity *= g.Opacity
 		l.Hidden = l.Hidden || g.Hidden
+		if about != nil {
+			for _, m := range handed {
+				if m.Kind == doc.Loop {
+					pivotAt(l, axes(g).Apply(*about))
+				}
+			}
+		}
 		if down {
 			if err := turnPaths(l, g.Place.Turn); err != nil {
 				return words.New("path.unreadable", err)

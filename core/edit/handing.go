@@ -19,6 +19,42 @@ func HandsDown(m *doc.Move) bool {
 	return false
 }
 
+// HandsTurnDown reports whether a spin or a rock of a group does the same when each of its layers has it about the group's pivot: where it
+// goes on no other loop and none goes on it, and the layers neither turn nor are moved nor mirrored by themselves.
+func HandsTurnDown(p *doc.Project, g *doc.Layer, m *doc.Move) bool {
+	if m.Kind != doc.Loop || m.Effect != doc.Spin && m.Effect != doc.Rock || m.Unit != "" || m.Continues != "" {
+		return false
+	}
+	for _, l := range g.Children {
+		if l.Place.FlipX || l.Place.FlipY {
+			return false
+		}
+		for _, k := range l.Moves {
+			if k.Effect != doc.AtOnce && k.Effect != doc.Fade && k.Effect != doc.Wipe {
+				return false
+			}
+		}
+	}
+	exact := true
+	for _, s := range p.Film.Scenes {
+		doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+			for _, k := range l.Moves {
+				exact = exact && k.Continues != m.ID
+			}
+			return exact
+		})
+	}
+	return exact
+}
+
+// pivotAt gives a layer that is not mirrored its pivot at a point of the axes its place is in.
+func pivotAt(l *doc.Layer, at geom.Point) {
+	if inv, ok := axes(l).Inverse(); ok {
+		p := inv.Apply(at)
+		l.Place.Pivot = &[2]float64{p.X, p.Y}
+	}
+}
+
 // handDown gives the moves of a group that can be handed down to each of its layers. What hung on one of them hangs on that of the first
 // layer; layers hang on their own.
 func handDown(s *doc.Scene, g *doc.Layer, list []*doc.Move) {

@@ -131,9 +131,15 @@ func init() {
 		// Down hands the group's moves to its layers where that is the same, and turns their paths with its axes. Commands stored before
 		// it was there are without.
 		Down bool `json:"down"`
+		// About says, by group, the point in its own axes that its turning loops go about: they are handed down, too, where HandsTurnDown.
+		About map[string][2]float64 `json:"about"`
 	}) error {
 		for _, id := range c.IDs {
-			if err := e.ungroup(id, c.Down); err != nil {
+			var about *geom.Point
+			if v, ok := c.About[id]; ok {
+				about = &geom.Point{X: v[0], Y: v[1]}
+			}
+			if err := e.ungroup(id, c.Down, about); err != nil {
 				return err
 			}
 		}

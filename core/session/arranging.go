@@ -59,14 +59,17 @@ func init() {
 		Drop    bool     `json:"drop"` // moves that the layers cannot have each by itself
 	}) (edit.Command, error) {
 		var groups []*doc.Layer
+		about := map[string][2]float64{}
 		for _, l := range s.layers(m, c.Threads) {
 			if l.Kind != doc.Group {
 				continue
 			}
 			groups = append(groups, l)
+			_, pivot := s.film.Box(s.sceneIndex(m), l.ID)
+			about[l.ID] = pair(pivot)
 			var lost []string
 			for _, mv := range l.Moves {
-				if !edit.HandsDown(mv) {
+				if !edit.HandsDown(mv) && !edit.HandsTurnDown(s.doc, l, mv) {
 					lost = append(lost, motion.Name(mv))
 				}
 			}
@@ -77,7 +80,7 @@ func init() {
 		if len(groups) == 0 {
 			return nil, nil
 		}
-		return command("layer.ungroup", map[string]any{"ids": ids(groups), "down": true}), nil
+		return command("layer.ungroup", map[string]any{"ids": ids(groups), "down": true, "about": about}), nil
 	})
 	intent("order", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`

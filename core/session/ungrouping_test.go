@@ -56,6 +56,47 @@ func TestUngroupingHandsMovesDown(t *testing.T) {
 	}
 }
 
+// A spin or a rock goes on about the group's pivot in each of its layers, with the paths, where these stand still by themselves.
+func TestUngroupingHandsTurnsDown(t *testing.T) {
+	one, two := shapeOf("one", doc.Rectangle, -40, 0, 40, 20), words("two", "Kite", 40, -30, 30)
+	one.Place.Turn = 20
+	two.Moves = []*doc.Move{{ID: "fade", Kind: doc.Entrance, Effect: doc.Fade, Unit: doc.ByLetter, Overlap: 0.5, Start: doc.Start{When: doc.AtTime, Offset: 100}, Duration: 600}}
+	g := &doc.Layer{ID: "g", Thread: "g", Name: "Pair", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: 140, Y: 110, Turn: 35}, Children: []*doc.Layer{one, two}}
+	g.Moves = []*doc.Move{
+		{ID: "spin", Kind: doc.Loop, Effect: doc.Spin, Start: doc.Start{When: doc.AtTime, Offset: 200}, Duration: 1500, Repeat: 0.8, Spin: &doc.SpinParams{Anticlockwise: true}},
+		{ID: "rock", Kind: doc.Loop, Effect: doc.Rock, Start: doc.Start{When: doc.AtTime}, Duration: 900, Lasts: doc.WholeScene, Rock: &doc.RockParams{Angle: 14}},
+		{ID: "path", Kind: doc.MotionPath, Effect: doc.Along, Start: doc.Start{When: doc.AtTime, Offset: 300}, Duration: 900, Path: &doc.PathParams{D: "M0 0C20 0 40 20 60 40"}},
+	}
+	for _, pivot := range []*[2]float64{nil, {-70, 20}} {
+		k := g.Clone()
+		k.Place.Pivot = pivot
+		p := with(k)
+		p.Film.Scenes[0].Stay = 2500
+		s := open(t, p)
+		times := []float64{0, 150, 400, 777, 1199, 1600, 2400}
+		var before []*image.RGBA
+		for _, ms := range times {
+			before = append(before, shotOf(t, s, session.Moment{Time: ms}))
+		}
+		want(t, s, rest, "ungroup", `{"threads":["g"]}`)
+		if n := len(s.Document().Film.Scenes[0].Layers); n != 2 {
+			t.Fatalf("%d layers", n)
+		}
+		for i, ms := range times {
+			if n := differs(before[i], shotOf(t, s, session.Moment{Time: ms}), 3); n > 4 {
+				t.Errorf("pivot %v, at %v ms: %d pixels differ", pivot, ms, n)
+			}
+		}
+	}
+	// One that turns by itself cannot turn about both; a loop that goes on in the next scene would begin anew there.
+	k := g.Clone()
+	k.Children[0].Moves = []*doc.Move{{ID: "own", Kind: doc.Loop, Effect: doc.Spin, Start: doc.Start{When: doc.AtTime}, Duration: 1000, Spin: &doc.SpinParams{}}}
+	refused(t, open(t, with(k)), "cannot have each by itself: Spin, Rock", "ungroup", `{"threads":["g"]}`)
+	s := open(t, with(g.Clone()))
+	want(t, s, rest, "scene.continue", `{}`)
+	refused(t, s, "cannot have each by itself: Rock", "ungroup", `{"threads":["g"]}`)
+}
+
 // A move that is not the same for each by itself is told, and kept until it is said to go.
 func TestUngroupingAsksWhereMovesWouldBeLost(t *testing.T) {
 	p := moving()
