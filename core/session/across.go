@@ -121,7 +121,7 @@ func init() {
 				x, y := l.Place.X+step*c.DX, l.Place.Y+step*c.DY
 				if now, _ := s.shown.Box(n, k.ID); c.Size != 1 && now.W() > 0 && now.H() > 0 {
 					f := math.Pow(c.Size, step)
-					out = append(out, command("layer.scale", map[string]any{"id": k.ID, "kx": box.W() * f / now.W(), "ky": box.H() * f / now.H(), "x": x, "y": y}))
+					out = append(out, scaled(k, box.W()*f/now.W(), box.H()*f/now.H(), x, y, s.grows))
 				}
 				patch := map[string]any{"place": map[string]any{"x": x, "y": y, "turn": nilIf(l.Place.Turn + step*c.Turn)}}
 				if c.Opacity != 0 {

@@ -207,7 +207,7 @@ func (s *Session) placeBy(m Moment, l *doc.Layer, x, y, w, h, turn *float64, ref
 	if kx != 1 || ky != 1 {
 		// The reference point stays where it is.
 		d := rest.ApplyVector(by.Sub(geom.Point{X: by.X * kx, Y: by.Y * ky}))
-		out = append(out, command("layer.scale", map[string]any{"id": l.ID, "kx": kx, "ky": ky, "x": at.X + d.X, "y": at.Y + d.Y}))
+		out = append(out, scaled(l, kx, ky, at.X+d.X, at.Y+d.Y, s.grows))
 	} else if (x != nil || y != nil) && turn == nil {
 		out = append(out, setPlaces([]map[string]any{placeOf(l.ID, map[string]any{"x": at.X, "y": at.Y})}))
 	}

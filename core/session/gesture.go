@@ -354,11 +354,16 @@ func (g *gesture) size(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 		local = o.Mul(gr.own)
 	}
 	by := local.ApplyVector(shift)
-	scaled := map[string]any{"id": l.ID, "kx": kx, "ky": ky, "x": l.Place.X + by.X, "y": l.Place.Y + by.Y}
+	return scaled(l, kx, ky, l.Place.X+by.X, l.Place.Y+by.Y, g.grows), said(Readout{Words: fmt.Sprintf("%.0f × %.0f", w*kx, h*ky)}, marks)
+}
+
+// scaled is the command that scales one layer and puts it at a place. Of groups what grows along is as wanted; of others the letters of a text.
+func scaled(l *doc.Layer, kx, ky, x, y float64, grows []string) edit.Command {
+	fields := map[string]any{"id": l.ID, "kx": kx, "ky": ky, "x": x, "y": y}
 	if l.Kind == doc.Group {
-		scaled["grows"] = g.grows
+		fields["grows"] = grows
 	}
-	return command("layer.scale", scaled), said(Readout{Words: fmt.Sprintf("%.0f × %.0f", w*kx, h*ky)}, marks)
+	return command("layer.scale", fields)
 }
 
 // wrap gives a text a width to break its lines at. The side that is not dragged stays.

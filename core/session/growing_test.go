@@ -60,6 +60,13 @@ func TestWhatGrowsAlong(t *testing.T) {
 		check("its place", thread(t, s, 0, "n").Place.X, 10)
 		check("letters", thread(t, s, 0, "w").Text.Runs[0].Size, 20*c.letters)
 	}
+	// A group whose size is typed, too.
+	typed := open(t, p())
+	typed.SetGrows([]string{"strokes"})
+	want(t, typed, rest, "place", `{"threads":["g"],"w":80}`)
+	if l := thread(t, typed, 0, "in"); l.Place.W != 80 || l.Stroke.Width != 8 || l.Blur != 3 || thread(t, typed, 0, "n").Blur != 2 {
+		t.Errorf("typed: %+v", l)
+	}
 	// As commands stored before had it, and still have it where nothing is said.
 	s := open(t, p())
 	if _, err := s.Apply([]byte(`{"op":"layer.scale","id":"a","kx":2,"ky":2,"x":50,"y":50}`)); err != nil {
