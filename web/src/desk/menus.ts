@@ -1,12 +1,12 @@
 // What the menus of layers, bars and scenes offer.
-import { copy, copyLook, copyMoves, lookHeld, movesHeld, paste, pasteLook, pasteMoves } from '../project/clipboard'
+import { copy, copyLook, copyMoves, lookHeld, movesHeld, paste, pasteLook, pasteMoves, whatIsHeld } from '../project/clipboard'
 import { engine } from '../engine/engine'
 import { apply, run } from '../project/commands'
 import { desk, goToScene, say, select, selectMoves, selectNew, set } from '../project/desk'
-import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
+import { canBeGround, deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { mergeSelection, takeApart } from '../project/combining'
 import { isAside, putAside } from '../project/setaside'
-import { openMenu } from '../ui/ContextMenu'
+import { openMenu, type Entry } from '../ui/ContextMenu'
 import { maskSelection } from '../inspector/MaskFields'
 import { askForOrder } from './ordering'
 import { notice } from '../words'
@@ -42,12 +42,14 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
   if (thread && !d.selection.includes(thread)) select([thread], d.rows.find((r) => r.thread === thread)?.parent ?? '')
   const { selection, selected } = desk()
   const none = selection.length === 0
-  openMenu(e, 'Layers', [
+  const held = whatIsHeld()
+  const groundable = selected.length > 0 && selected.every((s) => canBeGround(s.layer))
+  const list: (Entry | null)[] = [
     { word: 'Copy', key: 'Ctrl C', run: () => { set({ moves: [] }); copy() }, disabled: none },
-    { word: 'Paste', key: 'Ctrl V', run: () => pasteHere(false) },
-    { word: 'Paste still', key: 'Ctrl Shift V', run: () => pasteHere(true) },
-    { word: 'Paste in place', run: () => pasteHere(false, { place: true }) },
-    { word: 'Paste as new', run: () => pasteHere(false, { new: true }) },
+    { word: 'Paste', key: 'Ctrl V', run: () => pasteHere(false), disabled: !held },
+    { word: 'Paste still', key: 'Ctrl Shift V', run: () => pasteHere(true), disabled: held !== 'layers' },
+    { word: 'Paste in place', run: () => pasteHere(false, { place: true }), disabled: held !== 'layers' },
+    { word: 'Paste as new', run: () => pasteHere(false, { new: true }), disabled: held !== 'layers' },
     { word: 'Duplicate', key: 'Ctrl D', run: duplicateSelection, disabled: none },
     null,
     { word: 'Select all of this kind', run: () => select(engine.alike(desk().moment, selection, 'kind')), disabled: none },
@@ -55,8 +57,8 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
     null,
     { word: 'Copy look', key: 'K', run: copyLook, disabled: none },
     { word: 'Paste look', key: 'Shift K', run: pasteLook, disabled: none || !lookHeld() },
-    { word: 'Make ground', run: () => run('ground.make', { threads: selection }), disabled: none },
-    { word: 'Cover the page', run: () => run('ground.cover', { threads: selection }), disabled: none },
+    { word: 'Make ground', run: () => run('ground.make', { threads: selection }), disabled: !groundable },
+    { word: 'Cover the page', run: () => run('ground.cover', { threads: selection }), disabled: !groundable },
     { word: 'Carry to all scenes', run: () => run('carry.all', { threads: selection }), disabled: none || d.film!.shown < 2 },
     null,
     { word: 'Copy moves', run: copyMoves, disabled: !selected.some((s) => s.moves.length) },
@@ -78,7 +80,9 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
     { word: isAside() ? 'Bring back into the film' : 'Set aside', key: 'X', run: putAside, disabled: none },
     { word: 'Delete from this scene', key: 'Delete', run: deleteSelection, disabled: none },
     { word: 'Delete from all scenes', run: () => deleteEverywhere(selection), disabled: none || selected.every((s) => s.later === 0) && d.scene === 0 },
-  ])
+  ]
+  // So many could be done to layers: what cannot now has no place in it.
+  openMenu(e, 'Layers', list.filter((item) => !item?.disabled))
 }
 
 /** The menu of the selected bars; move is the one under the pointer. */

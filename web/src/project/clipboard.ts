@@ -81,6 +81,12 @@ export function copyLook(): boolean {
 /** Gives the copied look to the selected layers. */
 export const pasteLook = () => desk().selection.length > 0 && run('look.paste', { threads: desk().selection, look })
 
+/** What can be pasted. */
+export function whatIsHeld(): 'layers' | 'moves' | null {
+  held ??= fromShelf()
+  return held?.kind ?? null
+}
+
 export const movesHeld = () => held?.kind === 'moves'
 
 /** Gives the copied moves to the selected layers, each further one step ms later. */

@@ -9,9 +9,10 @@ interface Open { x: number; y: number; name: string; entries: (Entry | null)[]; 
 const useMenu = create<{ open: Open | null }>()(() => ({ open: null }))
 
 /** Opens a menu for a right press; null stands for a line between entries. */
-export function openMenu(e: React.MouseEvent, name: string, entries: (Entry | null)[]) {
+export function openMenu(e: React.MouseEvent, name: string, list: (Entry | null)[]) {
   e.preventDefault()
   e.stopPropagation()
+  const entries = list.filter((item, i) => item !== null || (i > 0 && i < list.length - 1 && list[i - 1] !== null)) // no two lines in a row
   useMenu.setState({ open: { x: e.clientX, y: e.clientY, name, entries, back: document.activeElement as HTMLElement | null } })
 }
 
@@ -42,7 +43,7 @@ export function ContextMenu() {
   }
   return (
     <div
-      ref={ref} role="menu" aria-label={open.name} className="fixed z-50 min-w-[210px] rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)]" style={{ left: at.x, top: at.y }}
+      ref={ref} role="menu" aria-label={open.name} className="thin-scroll fixed z-50 max-h-[calc(100vh-8px)] min-w-[210px] overflow-y-auto rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)]" style={{ left: at.x, top: at.y }}
       onContextMenu={(e) => e.preventDefault()}
       onKeyDown={(e) => {
         e.stopPropagation()
