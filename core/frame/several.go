@@ -6,6 +6,20 @@ import (
 	"capstan/core/geom"
 )
 
+// Only returns a list with just the layer id of scene i and what is inside it, at rest, and the box it
+// fills on the page; for small pictures of single layers.
+func (p *Player) Only(i int, id string, v View) (*List, geom.Box) {
+	p.nodes = p.nodes[:0]
+	l := p.film.scenes[i].byID[id]
+	if l == nil {
+		return p.emit(v), geom.Box{}
+	}
+	defer p.unthinned()()
+	m := p.film.Ancestry(i, id)
+	p.layer(l, m, restPose, 1, nil)
+	return p.emit(v), m.Mul(l.at(restPose)).ApplyBox(l.box)
+}
+
 // Several returns a list with just some layers of scene i and what is inside them, at rest, in their order, and a box of the page
 // that holds all they paint. It is no smaller than need be for their strokes, blurs and shadows, but may be larger.
 func (p *Player) Several(i int, ids []string, v View) (*List, geom.Box) {
@@ -33,21 +47,6 @@ func (p *Player) Several(i int, ids []string, v View) (*List, geom.Box) {
 	}
 	return p.emit(v), b
 }
-
-// Clear begins a list that AddPlaced adds to.
-func (p *Player) Clear() {
-	p.list.reset(float64(p.film.Doc.Film.Width), float64(p.film.Doc.Film.Height))
-}
-
-// AddPlaced adds a layer to the list as it was last placed, with what is inside it alone, alpha times as strong.
-func (p *Player) AddPlaced(id string, alpha float64, v View) {
-	if i := p.placed(id); i >= 0 {
-		p.paint(i, p.nodes[i].end, v, alpha, geom.Point{})
-	}
-}
-
-// List returns the list that was made last.
-func (p *Player) List() *List { return &p.list }
 
 // painted is a box of the page that holds all a layer paints at rest, m being the map from its parent's axes.
 func (l *layer) painted(m geom.Matrix) geom.Box {

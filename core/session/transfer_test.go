@@ -1,8 +1,11 @@
 package session_test
 
 import (
+	"encoding/json"
+	"fmt"
 	"strings"
 	"testing"
+	"time"
 
 	"capstan/core/doc"
 	"capstan/core/session"
@@ -113,5 +116,61 @@ func TestMediaComeAlongBetweenProjects(t *testing.T) {
 	want(t, s, rest, "paste", string(raw))
 	if n := len(s.Document().Media); n != 2 {
 		t.Errorf("%d media after the second time", n)
+	}
+}
+
+func TestPastingKeepsThreadsWhereTheyAreFree(t *testing.T) {
+	s := opener(t)
+	copied, _ := json.Marshal(s.Copy(rest, []string{"t-bunting"}))
+	want(t, s, session.Moment{Rest: true, Scene: 2}, "paste", string(copied))
+	if thread(t, s, 2, "t-bunting").ID == thread(t, s, 0, "t-bunting").ID {
+		t.Error("the copy has the id of the original")
+	}
+	n := len(s.Document().Film.Scenes[0].Layers)
+	want(t, s, rest, "paste", string(copied))
+	list := s.Document().Film.Scenes[0].Layers
+	if len(list) != n+1 || list[n].Thread == "t-bunting" {
+		t.Error("pasted beside the original it must be a thread of its own")
+	}
+}
+
+func TestMovesAreCopiedToOtherLayers(t *testing.T) {
+	s := strip(t)
+	paste := func(m session.Moment, c session.CopiedMoves, threads string, step int) {
+		t.Helper()
+		want(t, s, m, "moves.paste", fmt.Sprintf(`{"sets":%s,"begins":%s,"threads":%s,"step":%d}`, marshal(t, c.Sets), marshal(t, c.Begins), threads, step))
+	}
+	begins := func(scene int, thread string) (out []int64) {
+		l := s.Document().Film.Scenes[scene].Thread(thread)
+		for _, m := range l.Moves {
+			out = append(out, s.Film().Timing(scene).Moves[m.ID].Begin)
+		}
+		return
+	}
+	want(t, s, rest, "moves.clear", `{"threads":["tb","tc"]}`)
+	// Staggered: each further layer a step later; the hitch inside the set hangs on the copy.
+	c := s.CopyMoves(rest, []string{"ta"}, nil)
+	if len(c.Sets) != 1 || len(c.Sets[0]) != 2 || c.Begins["af"] != 500 {
+		t.Fatalf("%+v", c)
+	}
+	paste(rest, c, `["tb","tc"]`, 250)
+	if b, c := fmt.Sprint(begins(0, "tb")), fmt.Sprint(begins(0, "tc")); b != "[0 500]" || c != "[250 750]" {
+		t.Errorf("staggered: %s and %s", b, c)
+	}
+	// Into another scene, without what a fade alone hangs on: its resolved time.
+	fade := s.CopyMoves(rest, nil, []string{"af"})
+	paste(session.Moment{Rest: true, Scene: 1}, fade, `["td"]`, 0)
+	if got := fmt.Sprint(begins(1, "td")); got != "[0 500]" {
+		t.Errorf("in another scene: %s", got)
+	}
+	// Those of several layers go to as many, one by one.
+	both := s.CopyMoves(rest, []string{"ta", "tc"}, nil)
+	want(t, s, rest, "moves.clear", `{"threads":["ta","tc"]}`)
+	paste(rest, both, `["ta","tc"]`, 0)
+	if a, c := fmt.Sprint(begins(0, "ta")), fmt.Sprint(begins(0, "tc")); a != "[0 500]" || c != "[250 750]" {
+		t.Errorf("pairwise: %s and %s", a, c)
+	}
+	if _, err := s.Intent("moves.paste", rest, []byte(`{"sets":[],"begins":{},"threads":["ta"],"step":0}`)); err == nil {
+		t.Error("nothing was pasted")
 	}
 }

@@ -1,0 +1,85 @@
+package doc
+
+// Layer kinds.
+const (
+	Group      = "group"
+	Rectangle  = "rectangle"
+	Ellipse    = "ellipse"
+	PathKind   = "path"
+	TextKind   = "text"
+	Picture    = "picture"
+	InsetKind  = "inset"
+	MarkerKind = "marker"
+)
+
+// Layer is one thing on a page. Its identity across scenes is its thread.
+type Layer struct {
+	ID       string      `json:"id"`
+	Thread   string      `json:"thread"`
+	Name     string      `json:"name"`
+	Kind     string      `json:"kind"`
+	Place    Place       `json:"place"`
+	Opacity  float64     `json:"opacity"`
+	Fill     Fill        `json:"fill"`
+	Stroke   *Stroke     `json:"stroke,omitzero"`  // shapes, paths and texts
+	Blend    string      `json:"blend,omitzero"`   // with what lies under it; empty: normal
+	Blur     float64     `json:"blur,omitzero"`    // px, deviation of a Gaussian
+	Feather  float64     `json:"feather,omitzero"` // px over which its border fades, inwards
+	Shadow   *Shadow     `json:"shadow,omitzero"`
+	Glow     *Glow       `json:"glow,omitzero"`
+	Corner   float64     `json:"corner,omitzero"` // px, pictures and shapes with corners
+	Mask     string      `json:"mask,omitzero"`   // of a layer in a group: it is not painted, and the others show inside or outside of it
+	Shape    *Shape      `json:"shape,omitzero"`  // of shapes: what is not by default
+	Path     string      `json:"path,omitzero"`   // SVG path data in the layer's own axes
+	Text     *Text       `json:"text,omitzero"`
+	Picture  *PictureUse `json:"picture,omitzero"`
+	Marker   *Marker     `json:"marker,omitzero"`
+	Made     *Made       `json:"made,omitzero"` // of a path or picture that was made of other layers
+	Inset    *InsetUse   `json:"inset,omitzero"`
+	Tint     int         `json:"tint,omitzero"` // 0..7, the row's colour in the timeline
+	Locked   bool        `json:"locked,omitzero"`
+	Hidden   bool        `json:"hidden,omitzero"`
+	Moves    []*Move     `json:"moves,omitzero"`
+	Children []*Layer    `json:"children,omitzero"`
+	Extra    Extra       `json:",unknown"`
+}
+
+// Place says where a layer rests, in its parent's axes. The origin (X, Y) is the centre of shapes
+// and pictures. Text hangs from its origin: the origin is the middle of its upper edge, or the
+// upper corner it is aligned to. A group's origin is where its children's coordinates begin.
+type Place struct {
+	X     float64     `json:"x"`
+	Y     float64     `json:"y"`
+	W     float64     `json:"w,omitzero"`
+	H     float64     `json:"h,omitzero"`
+	Turn  float64     `json:"turn,omitzero"`
+	FlipX bool        `json:"flipX,omitzero"`
+	FlipY bool        `json:"flipY,omitzero"`
+	Pivot *[2]float64 `json:"pivot,omitzero"` // in the layer's own axes; default: middle of its box
+}
+
+// Styles of markers.
+const (
+	Dots  = "dots"
+	Bars  = "bars"
+	Count = "count" // "2 of 4"
+)
+
+// Marker says which scene this is among those its thread lives in.
+type Marker struct {
+	Style string `json:"style"` // dots, bars, count
+}
+
+// PictureUse shows an imported picture, or the part of it given by Crop.
+type PictureUse struct {
+	Media string      `json:"media"`
+	Crop  *[4]float64 `json:"crop,omitzero"` // left, top, right, bottom in shares 0..1
+}
+
+// InsetUse plays an inset.
+type InsetUse struct {
+	Inset string  `json:"inset"`
+	Start int64   `json:"start,omitzero"` // ms on the scene's clock
+	Speed float64 `json:"speed,omitzero"` // 0 counts as 1
+	Mode  string  `json:"mode,omitzero"`  // loop, there-and-back, stop
+}

@@ -1,0 +1,60 @@
+package frame
+
+import (
+	"capstan/core/doc"
+	"capstan/core/motion"
+)
+
+// EndPose returns what the moves of a layer have made of it when scene i ends, without the paths that go on with its thread.
+func (f *Film) EndPose(i int, id string) motion.Pose {
+	s := f.scenes[i]
+	l := s.byID[id]
+	if l == nil {
+		return motion.Pose{}
+	}
+	pose := l.track.At(s.endClock())
+	off, angle := l.track.AlongThread(s.endClock())
+	pose.Offset, pose.Angle = pose.Offset.Sub(off), pose.Angle-angle
+	return pose
+}
+
+// Cycle returns after which time a loop of scene i is where it was, there and back counted, in ms; 0 for other moves.
+func (f *Film) Cycle(i int, m *doc.Move, layerID string) int64 {
+	if m.Effect == doc.Scroll {
+		if l := f.scenes[i].byID[layerID]; l != nil {
+			return motion.CycleOfScroll(m, l.box)
+		}
+	}
+	return motion.CycleTime(m)
+}
+
+// Phase returns how far into its cycle a loop of scene i is at its begin, in ms.
+func (f *Film) Phase(i int, move, layerID string) int64 {
+	if l := f.scenes[i].byID[layerID]; l != nil {
+		return l.track.PhaseOf(move)
+	}
+	return 0
+}
+
+// Lasting returns when a path that lasts as long as its thread begins and ends, on scene i's clock.
+func (f *Film) Lasting(i int, thread, move string) (motion.Interval, bool) {
+	for _, l := range f.scenes[i].lasting[thread] {
+		if l.Move.ID == move {
+			return l.Interval, true
+		}
+	}
+	return motion.Interval{}, false
+}
+
+// EndTurn returns what one loop has turned its layer when scene i ends.
+func (f *Film) EndTurn(i int, layerID, move string) float64 {
+	s := f.scenes[i]
+	if l := s.byID[layerID]; l != nil {
+		return l.track.TurnOf(move, motion.Millis(s.timing.Stay))
+	}
+	return 0
+}
+
+func (s *scene) endClock() motion.Clock {
+	return motion.Clock{At: motion.Millis(s.timing.Stay), Side: motion.Leaving, Stay: s.timing.Stay}
+}

@@ -1,0 +1,73 @@
+package session_test
+
+import (
+	"encoding/json"
+
+	"strings"
+	"testing"
+
+	"github.com/go-json-experiment/json/jsontext"
+
+	"capstan/core/session"
+)
+
+// What another window stored goes under the commands that wait here; these are carried out again, and what no longer fits is
+// said.
+func TestPendingCommandsAreCarriedOutAgainOnWhatWasStored(t *testing.T) {
+	here, there := opener(t), opener(t)
+	patch := func(s *session.Session, intent, args string) jsontext.Value {
+		c, err := s.Intent(intent, rest, []byte(args))
+		if err != nil {
+			t.Fatal(err)
+		}
+		p, err := s.Apply(c)
+		if err != nil {
+			t.Fatal(err)
+		}
+		raw, _ := json.Marshal(p)
+		return raw
+	}
+	first := patch(here, "nudge", `{"threads":["t-kite"],"dx":5,"dy":0}`)
+	if err := here.Acknowledge(); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := there.CatchUp([]jsontext.Value{first}, false); err != nil {
+		t.Fatal(err)
+	}
+	patch(here, "nudge", `{"threads":["t-title"],"dx":0,"dy":7}`)
+	patch(here, "set", `{"threads":["t-sub"],"patch":{"opacity":0.5}}`)
+	elsewhere := []jsontext.Value{
+		patch(there, "nudge", `{"threads":["t-kite"],"dx":10,"dy":0}`),
+		patch(there, "delete", `{"threads":["t-sub"],"everywhere":false}`),
+	}
+	failed, err := here.CatchUp(elsewhere, false)
+	if err != nil || len(failed) != 1 || failed[0].Index != 1 || !strings.Contains(failed[0].Words, "no longer there") {
+		t.Fatalf("%v, %v", failed, err)
+	}
+	if x := thread(t, here, 0, "t-kite").Place.X; x != 1435 {
+		t.Errorf("the kite stands at %v, want both windows' steps", x)
+	}
+	if y := thread(t, here, 0, "t-title").Place.Y; y != 403 {
+		t.Errorf("the pending step is gone: %v", y)
+	}
+	if err := here.Acknowledge(); err != nil {
+		t.Fatal(err)
+	}
+	if here.Acknowledge() == nil {
+		t.Error("more was acknowledged than waits")
+	}
+	// A refused command is taken back.
+	patch(here, "nudge", `{"threads":["t-title"],"dx":0,"dy":100}`)
+	patch(here, "nudge", `{"threads":["t-kite"],"dx":0,"dy":1}`)
+	if _, err := here.CatchUp(nil, true); err != nil {
+		t.Fatal(err)
+	}
+	if y := thread(t, here, 0, "t-title").Place.Y; y != 403 || thread(t, here, 0, "t-kite").Place.Y != 331 {
+		t.Errorf("title at %v, kite at %v", y, thread(t, here, 0, "t-kite").Place.Y)
+	}
+	// A patch that does not fit changes nothing.
+	before := thread(t, here, 0, "t-kite").Place
+	if _, err := here.CatchUp([]jsontext.Value{first}, false); err == nil || thread(t, here, 0, "t-kite").Place != before {
+		t.Errorf("a patch that does not fit: %v", err)
+	}
+}
