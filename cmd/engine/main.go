@@ -96,7 +96,7 @@ func main() {
 	on("overlay", func(a []js.Value) (any, error) { return s.OverlayView(moment(a[0]), list(a[1])), nil })
 	on("sceneAt", func(a []js.Value) (any, error) { return s.SceneAt(moment(a[0])), nil })
 	on("hit", func(a []js.Value) (any, error) {
-		return s.Hit(moment(a[0]), geom.Point{X: a[1].Float(), Y: a[2].Float()}, a[3].Float()), nil
+		return s.Hit(moment(a[0]), geom.Point{X: a[1].Float(), Y: a[2].Float()}, a[3].Float(), list(a[4])...), nil
 	})
 	on("under", func(a []js.Value) (any, error) {
 		return s.UnderView(moment(a[0]), geom.Point{X: a[1].Float(), Y: a[2].Float()}, a[3].Float()), nil
@@ -139,9 +139,6 @@ func main() {
 	on("ends", func(a []js.Value) (any, error) { return s.Ends(moment(a[0]), list(a[1])), nil })
 	on("endsFrame", func(a []js.Value) (any, error) {
 		return listValue(s.EndsFrame(moment(a[0]), list(a[1]), a[2].Float())), nil
-	})
-	on("maskAt", func(a []js.Value) (any, error) {
-		return s.MaskAt(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}, a[4].Float()), nil
 	})
 	on("masksFrame", func(a []js.Value) (any, error) {
 		return listValue(s.MasksFrame(moment(a[0]), list(a[1]), a[2].Float())), nil

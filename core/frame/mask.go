@@ -64,10 +64,13 @@ func (p *Player) hidden(g, i int, q geom.Point, slack float64) bool {
 	return false
 }
 
-// Covers reports whether a layer, as it was last placed, has something at page point q, whether or not that shows.
-func (p *Player) Covers(id string, q geom.Point, slack float64) bool {
-	i := p.placed(id)
-	return i >= 0 && p.covers(i, q, slack)
+// Covering returns the id of a layer, after those of its groups, where it has something at page point q as it was last placed, whether or
+// not that shows; else nil.
+func (p *Player) Covering(id string, q geom.Point, slack float64) []string {
+	if i := p.placed(id); i >= 0 && p.covers(i, q, slack) {
+		return chain(p.nodes[i].layer)
+	}
+	return nil
 }
 
 // covers reports whether anything in node k shows at q.

@@ -135,4 +135,28 @@ func init() {
 		}
 		return batch(out), nil
 	})
+	// A layer, as it is here but without its moves, in every scene that does not have it: the thread goes through all of them.
+	intent("carry.all", func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Next    bool     `json:"next"` // to the next scene alone
+	}) (edit.Command, error) {
+		var commands []edit.Command
+		for _, l := range outermost(s.scene(m), s.layers(m, c.Threads)) {
+			for n, sc := range s.doc.Film.Shown() {
+				if sc.Thread(l.Thread) != nil || c.Next && n != s.sceneIndex(m)+1 {
+					continue
+				}
+				k := l.Clone()
+				doc.Walk([]*doc.Layer{k}, func(l, _ *doc.Layer) bool {
+					l.ID, l.Moves = s.id(), nil
+					return true
+				})
+				commands = append(commands, command("layer.add", map[string]any{"scene": sc.ID, "layers": []*doc.Layer{k}}))
+			}
+		}
+		if len(commands) == 0 {
+			return nil, nil
+		}
+		return batch(commands), nil
+	})
 }

@@ -16,6 +16,9 @@ const (
 	maxGap = doc.MaxPlace
 )
 
+// maxSpread is by how many percent places are spread at once.
+const maxSpread = 10000
+
 // slight is how far, px, layers may lie from where they were put: places are stored in hundredths.
 const slight = 0.02
 
@@ -185,14 +188,19 @@ func init() {
 		}
 		return batch(out), nil
 	})
-	// The places of layers spread apart from their common middle, or gather, by a factor; their sizes stay.
+	// The places of layers spread apart from their common middle by a percentage, or gather as if that had spread them; their sizes stay.
 	intent("spread.apart", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
-		By      float64  `json:"by"` // above 0
+		Percent float64  `json:"percent"` // above 0
+		Gather  bool     `json:"gather"`
 	}) (edit.Command, error) {
 		list := s.atRest(m, c.Threads)
-		if !(c.By > 0 && c.By <= 100) {
-			return nil, words.New("intent.unreadable", "spread.apart", c.By)
+		if !(c.Percent > 0 && c.Percent <= maxSpread) {
+			return nil, words.New("intent.unreadable", "spread.apart", c.Percent)
+		}
+		by := 1 + c.Percent/100
+		if c.Gather {
+			by = 1 / by
 		}
 		if len(list) < 2 {
 			return nil, words.New("arrange.two")
@@ -203,7 +211,7 @@ func init() {
 		}
 		var set []map[string]any
 		for _, r := range list {
-			set = append(set, r.moved(r.box.Centre().Sub(mean).Mul(c.By-1)))
+			set = append(set, r.moved(r.box.Centre().Sub(mean).Mul(by-1)))
 		}
 		return setPlaces(set), nil
 	})

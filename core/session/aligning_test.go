@@ -185,3 +185,27 @@ func TestTheReferencePointStays(t *testing.T) {
 		}
 	}
 }
+
+// Places spread from the mean of the middles by the percentage and gather back as far; sizes stay.
+func TestPlacesSpreadAndGatherByAPercentage(t *testing.T) {
+	p, names := scattered(5)
+	s := open(t, p)
+	before := bounds(s, names)
+	var mean geom.Point
+	for _, b := range before {
+		mean = mean.Add(b.Centre().Mul(1 / float64(len(before))))
+	}
+	want(t, s, rest, "spread.apart", `{"threads":["a0","a1","a2","a3","a4"],"percent":25}`)
+	for i, b := range bounds(s, names) {
+		if d := b.Centre().Sub(mean).Sub(before[i].Centre().Sub(mean).Mul(1.25)).Len(); d > near || math.Abs(b.W()-before[i].W()) > near {
+			t.Errorf("%s is spread to %v, from %v about %v", names[i], b, before[i], mean)
+		}
+	}
+	want(t, s, rest, "spread.apart", `{"threads":["a0","a1","a2","a3","a4"],"percent":25,"gather":true}`)
+	for i, b := range bounds(s, names) {
+		if b.Centre().Sub(before[i].Centre()).Len() > near {
+			t.Errorf("%s is gathered at %v, it was at %v", names[i], b.Centre(), before[i].Centre())
+		}
+	}
+	refused(t, s, "cannot be read", "spread.apart", `{"threads":["a0","a1"],"percent":0}`)
+}

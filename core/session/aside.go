@@ -23,7 +23,7 @@ func init() {
 			to = s.id()
 			list = append(list, command("scene.add", map[string]any{"id": to, "index": n, "name": asideName, "aside": true}))
 		}
-		return s.carried(m, c.Threads, to, list), nil
+		return s.toScene(m, c.Threads, to, list), nil
 	})
 	// Layers that were set aside come back into a scene of the film.
 	intent("bring.back", func(s *Session, m Moment, c *struct {
@@ -34,13 +34,13 @@ func init() {
 		if !s.scene(m).Aside || c.Scene < 0 || c.Scene >= len(shown) {
 			return nil, words.New("scene.gone")
 		}
-		return s.carried(m, c.Threads, shown[c.Scene].ID, nil), nil
+		return s.toScene(m, c.Threads, shown[c.Scene].ID, nil), nil
 	})
 }
 
-// carried returns the commands that take layers out of the moment's scene and put them into another, where they were on the page, after those of
+// toScene returns the commands that take layers out of the moment's scene and put them into another, where they were on the page, after those of
 // list. They keep their threads where these are free there.
-func (s *Session) carried(m Moment, chosen []string, scene string, list []edit.Command) edit.Command {
+func (s *Session) toScene(m Moment, chosen []string, scene string, list []edit.Command) edit.Command {
 	held := s.Copy(m, chosen)
 	if len(held.Layers) == 0 {
 		return nil

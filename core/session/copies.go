@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 
-	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
 	"capstan/core/words"
@@ -78,29 +77,5 @@ func init() {
 			"ids": ids(list), "seed": s.id(), "about": pair(about), "at": at, "keep": c.Upright, "id": s.id(), "thread": s.id(),
 			"name": nameFor(sc, fmt.Sprintf("%s × %d", list[0].Name, n*rows)), "tint": list[0].Tint, "x": middle.X, "y": middle.Y,
 		}), nil
-	})
-	// A layer, as it is here but without its moves, in every scene that does not have it: the thread goes through all of them.
-	intent("carry.all", func(s *Session, m Moment, c *struct {
-		Threads []string `json:"threads"`
-		Next    bool     `json:"next"` // to the next scene alone
-	}) (edit.Command, error) {
-		var commands []edit.Command
-		for _, l := range outermost(s.scene(m), s.layers(m, c.Threads)) {
-			for n, sc := range s.doc.Film.Shown() {
-				if sc.Thread(l.Thread) != nil || c.Next && n != s.sceneIndex(m)+1 {
-					continue
-				}
-				k := l.Clone()
-				doc.Walk([]*doc.Layer{k}, func(l, _ *doc.Layer) bool {
-					l.ID, l.Moves = s.id(), nil
-					return true
-				})
-				commands = append(commands, command("layer.add", map[string]any{"scene": sc.ID, "layers": []*doc.Layer{k}}))
-			}
-		}
-		if len(commands) == 0 {
-			return nil, nil
-		}
-		return batch(commands), nil
 	})
 }

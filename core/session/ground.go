@@ -58,15 +58,19 @@ func (s *Session) bares(l *doc.Layer, box geom.Box, rest geom.Matrix) bool {
 	return !covers(geom.Box{Min: b.Min.Add(r.Max), Max: b.Max.Add(r.Min)})
 }
 
+// groundable reports whether a layer may fill the page: a picture or a shape that lies in no group.
+func groundable(l, parent *doc.Layer) bool {
+	return parent == nil && (l.Kind == doc.Picture || l.IsShape() && l.Kind != doc.Line)
+}
+
 func init() {
-	fits := func(l *doc.Layer) bool { return l.Kind == doc.Picture || l.IsShape() && l.Kind != doc.Line }
 	ground := func(make bool) func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		return func(s *Session, m Moment, c *threads) (edit.Command, error) {
 			sc := s.scene(m)
 			var commands []edit.Command
 			for _, l := range s.layers(m, c.Threads) {
 				_, parent := sc.Layer(l.ID)
-				if !fits(l) || parent != nil {
+				if !groundable(l, parent) {
 					return nil, words.New("ground.kind")
 				}
 				patch := map[string]any{"place": s.covering(l)}

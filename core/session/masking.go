@@ -4,7 +4,6 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/frame"
-	"capstan/core/geom"
 	"capstan/core/words"
 )
 
@@ -27,13 +26,6 @@ func init() {
 		}
 		return command("layer.set", map[string]any{"set": []any{map[string]any{"id": list[0].ID, "patch": map[string]any{"mask": nilIf(c.How)}}}}), nil
 	})
-}
-
-// MaskAt reports whether a layer is a mask that covers a page point: selected, it is seized there, though the pointer else goes through masks.
-func (s *Session) MaskAt(m Moment, thread string, at geom.Point, slack float64) bool {
-	s.stand(m)
-	l := s.scene(m).Thread(thread)
-	return l != nil && l.Mask != "" && s.player.Covers(l.ID, at, slack)
 }
 
 // maskShown is how strongly a selected mask is shown over what it masks.

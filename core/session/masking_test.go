@@ -50,14 +50,15 @@ func TestAMaskShowsWhatItCoversAndAPunchedOneTheRest(t *testing.T) {
 	if h := s.Hit(rest, geom.Point{X: 80, Y: 100}, 1); len(h) != 2 || h[1] != "plate" {
 		t.Errorf("pressed beside it: %v", h)
 	}
-	// Seized by itself, the mask is where it covers and nowhere else; what is no mask is not.
+	// Selected by itself, the mask is seized where it covers and nowhere else; what is no mask is found as ever.
 	for _, c := range []struct {
-		name string
-		x, y float64
-		is   bool
-	}{{"hole", 160, 120, true}, {"hole", 80, 100, false}, {"plate", 80, 100, false}, {"nobody", 160, 120, false}} {
-		if got := s.MaskAt(rest, c.name, geom.Point{X: c.x, Y: c.y}, 1); got != c.is {
-			t.Errorf("%s at %v, %v is a mask: %v", c.name, c.x, c.y, got)
+		selected string
+		x, y     float64
+		want     string
+	}{{"hole", 160, 120, "hole"}, {"hole", 80, 100, "plate"}, {"plate", 160, 120, "behind"}, {"nobody", 160, 120, "behind"}} {
+		hit := s.Hit(rest, geom.Point{X: c.x, Y: c.y}, 1, c.selected)
+		if len(hit) == 0 || hit[len(hit)-1] != c.want {
+			t.Errorf("with %s selected, at %v, %v: %v, want %s", c.selected, c.x, c.y, hit, c.want)
 		}
 	}
 	// A layer like others again it is painted.

@@ -157,12 +157,19 @@ func (s *Session) pathView(scene int, l *doc.Layer, mv *doc.Move) (Path, bool) {
 	return v, true
 }
 
-// Hit returns the threads under a page point, outermost group first, empty on the ground.
-func (s *Session) Hit(m Moment, at geom.Point, slack float64) []string {
+// Hit returns the threads under a page point, outermost group first, empty on the ground. The pointer goes through masks, but through one
+// that alone is selected: it is seized where it lies.
+func (s *Session) Hit(m Moment, at geom.Point, slack float64, selected ...string) []string {
 	s.stand(m)
 	out := []string{}
 	sc := s.scene(m)
-	for _, id := range s.player.Hit(at, slack) {
+	found := s.player.Hit(at, slack)
+	if list := s.layers(m, selected); len(list) == 1 && list[0].Mask != "" {
+		if chain := s.player.Covering(list[0].ID, at, slack); chain != nil {
+			found = chain
+		}
+	}
+	for _, id := range found {
 		if l, _ := sc.Layer(id); l != nil {
 			out = append(out, l.Thread)
 		} else if o := s.threadOf(id); o != "" {

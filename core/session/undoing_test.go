@@ -36,7 +36,7 @@ func TestEveryWayToArrangeIsUndone(t *testing.T) {
 	}{
 		{"align", `{"threads":["a0","a1","g"],"edge":"left","to":"selection"}`, rest}, {"align", `{"threads":["a2"],"edge":"middle","to":"safe"}`, rest},
 		{"distribute", `{"threads":["a0","a1","a2","a3"],"down":true}`, rest}, {"distribute", `{"threads":["a0","a1","a2"],"gap":12}`, rest},
-		{"same", `{"threads":["a0","a1","a2"],"what":"both"}`, rest}, {"spread.apart", `{"threads":["a0","a1","a2"],"by":1.1}`, rest},
+		{"same", `{"threads":["a0","a1","a2"],"what":"both"}`, rest}, {"spread.apart", `{"threads":["a0","a1","a2"],"percent":10}`, rest},
 		{"flip", `{"threads":["a0","a3"]}`, rest}, {"turn.by", `{"threads":["a0","a1"],"degrees":90}`, rest},
 		{"order", `{"threads":["a0"],"to":"front"}`, rest}, {"order.reverse", `{"threads":["a0","a1","a2"]}`, rest},
 		{"order.before", `{"threads":["a0"],"target":"a3","where":"above"}`, rest}, {"order.before", `{"threads":["a1"],"target":"g","where":"inside"}`, rest},

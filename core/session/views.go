@@ -141,6 +141,8 @@ type Selected struct {
 	Missing string       `json:"missing"`  // characters of a text that no family has
 	Fit     *Fit         `json:"fit"`      // of a text whose box has a height of its own
 	Closed  bool         `json:"closed"`   // covers an area by itself
+	Unites  bool         `json:"unites"`   // is of a kind that is combined with others
+	Grounds bool         `json:"grounds"`  // may fill the page
 	Bares   bool         `json:"bares"`    // covers the page at rest, and not all along its path
 }
 
@@ -177,9 +179,11 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 			}
 			return true
 		})
-		if _, parent := sc.Layer(l.ID); parent != nil {
+		_, parent := sc.Layer(l.ID)
+		if parent != nil {
 			v.In = parent.Name
 		}
+		v.Unites, v.Grounds = combinable(l) == nil, groundable(l, parent)
 		box, pivot := s.shown.Box(i, l.ID)
 		rest := s.shown.RestMatrix(i, l.ID)
 		at := rest.Apply(box.Centre())

@@ -123,11 +123,7 @@ func (f *Field) Place(p geom.Point, reach float64) (by geom.Point, marks []Mark)
 	f.sort()
 	for axis := range 2 {
 		var n best
-		at, other := p.X, p.Y
-		if axis == Down {
-			at, other = p.Y, p.X
-		}
-		if f.near(axis, at, reach, &n, other, other); n.found {
+		if f.nearPoint(axis, p, reach, &n); n.found {
 			by = by.Add(along(axis, n.by))
 			marks = append(marks, n.mark)
 		}
@@ -147,11 +143,7 @@ func (f *Field) Move(b geom.Box, reach float64, own ...geom.Point) (by geom.Poin
 			f.near(axis, at, reach, &n, from, to)
 		}
 		for _, p := range own {
-			if axis == Across {
-				f.near(axis, p.X, reach, &n, p.Y, p.Y)
-			} else {
-				f.near(axis, p.Y, reach, &n, p.X, p.X)
-			}
+			f.nearPoint(axis, p, reach, &n)
 		}
 		f.gaps(axis, b, reach, &n)
 		if !n.found {
@@ -222,6 +214,14 @@ func (f *Field) near(axis int, at, reach float64, n *best, from, to float64) {
 	if f.grid > 0 {
 		step := math.Round(at/f.grid) * f.grid
 		n.try(step-at, 5, reach, func() Mark { return Mark{"the grid", [][4]float64{drawn(axis, step, from, to)}} })
+	}
+}
+
+func (f *Field) nearPoint(axis int, p geom.Point, reach float64, n *best) {
+	if axis == Across {
+		f.near(axis, p.X, reach, n, p.Y, p.Y)
+	} else {
+		f.near(axis, p.Y, reach, n, p.X, p.X)
 	}
 }
 

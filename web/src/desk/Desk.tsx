@@ -182,15 +182,14 @@ export function Desk() {
       return
     }
     const d = desk()
-    const chain = engine.hit(d.moment, page[0], page[1], 6 / view.scale)
+    const chain = engine.hit(d.moment, page[0], page[1], 6 / view.scale, d.selection)
     const level = d.inside ? chain.indexOf(d.inside) + 1 : 0
-    const mask = d.selected.length === 1 && d.selected[0].layer.mask && engine.maskAt(d.moment, d.selection[0], page[0], page[1], 6 / view.scale)
-    const hit = mask ? d.selection[0] : chain[level] ?? chain[0]
+    const hit = chain[level] ?? chain[0]
     if (d.ordering) {
       if (hit) orderBy(hit)
       return
     }
-    const inside = mask || (chain[level] && level > 0) ? d.inside : ''
+    const inside = chain[level] && level > 0 ? d.inside : ''
     if (!hit) {
       if (!e.shiftKey) select([], '')
       drag.current = { kind: 'marquee', x, y, page }

@@ -3,7 +3,7 @@ import { copy, copyLook, copyMoves, lookHeld, movesHeld, paste, pasteLook, paste
 import { engine } from '../engine/engine'
 import { apply, run } from '../project/commands'
 import { desk, goToScene, say, select, selectMoves, selectNew, set } from '../project/desk'
-import { canBeGround, deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
+import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { mergeSelection, takeApart } from '../project/combining'
 import { isAside, putAside } from '../project/setaside'
 import { openMenu, type Entry } from '../ui/ContextMenu'
@@ -43,7 +43,7 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
   const { selection, selected } = desk()
   const none = selection.length === 0
   const held = whatIsHeld()
-  const groundable = selected.length > 0 && selected.every((s) => canBeGround(s.layer))
+  const groundable = selected.length > 0 && selected.every((s) => s.grounds)
   const list: (Entry | null)[] = [
     { word: 'Copy', key: 'Ctrl C', run: () => { set({ moves: [] }); copy() }, disabled: none },
     { word: 'Paste', key: 'Ctrl V', run: () => pasteHere(false), disabled: !held },

@@ -1,7 +1,8 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes, Refusal } from '../project/server'
-import type { Combining, Film, FontFile, Ghost, List, Moment, Overlay, OverlayBox, OwnFont, Row, Selected, Snap, ShapeSign, PenView, WritingUnit, WritingView } from './types'
+import type { Combining, Film, FontFile, Ghost, List, Moment, Overlay, OwnFont, Row, Selected, Snap, ShapeSign, PenView, WritingUnit, WritingView } from './types'
+import { crowd, manySelected, spread, type Worded } from './many'
 import { fault } from '../words'
 
 type Raw = { error?: string }
@@ -120,36 +121,6 @@ function list(r: RawList): List {
   }
 }
 
-/** Of more selected layers than this the engine says in few words what they are. */
-const manySelected = 24
-
-interface Worded { words: string; numbers: Uint8Array }
-
-/** What is drawn over the page for many: a line around each, handles around all. */
-function crowd(v: Worded): Overlay {
-  const n = new Float64Array(v.numbers.buffer)
-  const boxes: OverlayBox[] = []
-  for (let i = 0; i < n.length; i += 8) {
-    boxes.push({ thread: '', kind: 'group', corners: [[n[i], n[i + 1]], [n[i + 2], n[i + 3]], [n[i + 4], n[i + 5]], [n[i + 6], n[i + 7]]], pivot: [0, 0], own: false, turn: 0, locked: false })
-  }
-  return { boxes, around: (JSON.parse(v.words) as OverlayBox | null) ?? undefined, paths: [], rings: [] }
-}
-
-/** Many selected layers, one by one again. */
-function spread(v: Worded): Selected[] {
-  const said = JSON.parse(v.words) as { looks: Selected[]; layers: string[]; look: number[]; moves: string[][] }
-  const numbers = new Float64Array(v.numbers.buffer)
-  return said.look.map((k, i) => {
-    const [x, y, w, h, turn, count, later] = numbers.subarray(7 * i, 7 * i + 7)
-    const [id, thread, name] = said.layers.slice(3 * i, 3 * i + 3)
-    const look = said.looks[k]
-    const moves = said.moves[i]
-    const heads = []
-    for (let n = 0; n < moves.length; n += 5) heads.push({ id: moves[n], kind: moves[n + 1], effect: moves[n + 2], name: moves[n + 3], start: { when: moves[n + 4] }, units: [], profile: [] } as unknown as Selected['moves'][0])
-    return { ...look, layer: { ...look.layer, id, thread, name, place: { ...look.layer.place, x, y, w, h, turn } }, box: [x, y, w, h], count, later, moves: heads }
-  })
-}
-
 /** A change that a command made, as the server stores it. */
 export interface Change { part: string; field: string; before?: unknown; after?: unknown }
 
@@ -181,7 +152,7 @@ export const engine = {
   overlay: (m: Moment, threads: string[]) => (threads.length > manySelected ? crowd(call<Worded>('crowd', m, threads)) : call<Overlay>('overlay', m, threads)),
   sceneAt: (m: Moment) => call<number>('sceneAt', m),
   colours: () => call<string[] | null>('colours') ?? [],
-  hit: (m: Moment, x: number, y: number, slack: number) => call<string[]>('hit', m, x, y, slack),
+  hit: (m: Moment, x: number, y: number, slack: number, selected: string[] = []) => call<string[]>('hit', m, x, y, slack, selected),
   /** All layers that show at a point, from the front. */
   under: (m: Moment, x: number, y: number, slack: number) => call<{ chain: string[]; name: string; locked: boolean }[]>('under', m, x, y, slack),
   /** What can be selected at one level of the group tree, and what of it touches the page. */
@@ -214,8 +185,6 @@ export const engine = {
   ends: (m: Moment, threads: string[]) => call<Ghost[]>('ends', m, threads),
   /** They alone, as they are then. */
   endsFrame: (m: Moment, threads: string[], scale: number) => list(call<RawList>('endsFrame', m, threads, scale)),
-  /** Whether a layer is a mask that covers a point. */
-  maskAt: (m: Moment, thread: string, x: number, y: number, slack: number) => call<boolean>('maskAt', m, thread, x, y, slack),
   /** The masks among the selected layers, faintly. */
   masksFrame: (m: Moment, threads: string[], scale: number) => list(call<RawList>('masksFrame', m, threads, scale)),
   /** Scenes at rest show only what is on at the playhead. */

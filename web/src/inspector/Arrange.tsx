@@ -50,8 +50,8 @@ export function Arrange({ threads }: { threads: string[] }) {
             <Button className="!px-1" title="As wide and as high as the first selected" onClick={() => run('same', { threads, what: 'both' })}>Both</Button>
             <Label>Places</Label>
             <NumberField name="By how much places are spread or gathered" unit="%" min={1} max={900} value={apart} onSet={setApart} />
-            <Button className="!px-1" title={`Places go ${apart} % further from the middle; sizes stay`} onClick={() => run('spread.apart', { threads, by: 1 + apart / 100 })}>Spread</Button>
-            <Button className="!px-1" title={`Places come as much nearer to the middle as ${apart} % had spread them; sizes stay`} onClick={() => run('spread.apart', { threads, by: 1 / (1 + apart / 100) })}>Gather</Button>
+            <Button className="!px-1" title={`Places go ${apart} % further from the middle; sizes stay`} onClick={() => run('spread.apart', { threads, percent: apart })}>Spread</Button>
+            <Button className="!px-1" title={`Places come as much nearer to the middle as ${apart} % had spread them; sizes stay`} onClick={() => run('spread.apart', { threads, percent: apart, gather: true })}>Gather</Button>
           </div>
         </>
       )}

@@ -51,7 +51,7 @@ export function Inspector() {
       )}
       {/* While its points are open they come first; what is done to them must not lie below the fold. */}
       {open && <PointsPanel selected={open} />}
-      {selected.length > 1 && (selected.every((s) => canCombine(s.layer.kind)) ? <CombinePanel /> : <div className="border-b border-sailcloth-300 px-4 py-2"><MergeButton /></div>)}
+      {selected.length > 1 && (selected.every((s) => s.unites) ? <CombinePanel /> : <div className="border-b border-sailcloth-300 px-4 py-2"><MergeButton /></div>)}
       {selected.every((s) => s.layer.kind === 'text') && <TextPanel selected={selected} />}
       <Look selected={selected} />
       {one && !open && one.layer.kind === 'path' && <PointsPanel selected={one} />}
@@ -72,8 +72,6 @@ const Tint = ({ of }: { of: Selected }) => <span className="h-3 w-3 shrink-0 rou
 function Several({ selected }: { selected: Selected[] }) {
   return <div className={heading}><h2 className="flex-1 pl-2 text-[14px] font-semibold">{selected.length} layers</h2><Tint of={selected[0]} /></div>
 }
-
-const canCombine = (kind: string) => !['picture', 'inset', 'marker'].includes(kind)
 
 function Frame({ children }: { children: React.ReactNode }) {
   return <aside aria-label="Inspector" className="thin-scroll h-full w-[280px] shrink-0 overflow-y-auto border-l border-sailcloth-300 bg-paper">{children}</aside>

@@ -71,7 +71,7 @@ export function Place({ selected }: { selected: Selected[] }) {
       </div>
       <MaskFields selected={selected} />
       {(selected.length > 1 || one?.layer.kind === 'group') && <GrowsAlong />}
-      {selected.every((s) => canBeGround(s.layer)) && (
+      {selected.every((s) => s.grounds) && (
         <div className="mt-1.5 grid grid-cols-2 gap-2">
           <Button className="!px-1" title="Covers the page, goes to the back, and is locked" onClick={() => run('ground.make', { threads })}>Make ground</Button>
           <Button className="!px-1" title="Covers the page where it lies in the order" onClick={() => run('ground.cover', { threads })}>Cover the page</Button>
@@ -82,9 +82,6 @@ export function Place({ selected }: { selected: Selected[] }) {
     </Section>
   )
 }
-
-/** Whether a layer is one that may fill the page: a picture or a shape. */
-export const canBeGround = (l: Selected['layer']) => l.kind === 'picture' || !!l.shape || ['rectangle', 'ellipse', 'heart'].includes(l.kind)
 
 const growth = [['strokes', 'strokes'], ['effects', 'effects'], ['letters', 'letters']] as const
 
