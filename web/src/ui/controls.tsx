@@ -44,10 +44,10 @@ export function Label({ children, htmlFor, className = '' }: { children: ReactNo
 
 const field = 'h-[26px] w-full min-w-0 rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 hover:border-ink-500 focus:border-brass-600 focus:bg-paper focus:outline-none disabled:opacity-45'
 
-/** A number to a hundredth, or as nearly as six characters say it: that is what there is room for. */
-function exactly(v: number): string {
+/** A number to a hundredth, or as nearly as so many characters say it: that is what there is room for. */
+function exactly(v: number, room: number): string {
   const [fine, rough] = [2, 1].map((d) => String(Number(v.toFixed(d))))
-  return fine.length <= 6 ? fine : rough.length <= 6 ? rough : v.toFixed(0)
+  return fine.length <= room ? fine : rough.length <= room ? rough : v.toFixed(0)
 }
 
 /** A number with its unit, typed as a number or a sum; whole is what 100 % of it are. Enter or leaving it sets it, Escape gives the old one back, arrow keys step. */
@@ -56,7 +56,7 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
   disabled?: boolean; onSet: (v: number) => void
 }) {
   const id = useId()
-  const shown = value === null ? '' : digits > 0 ? value.toFixed(digits) : exactly(value)
+  const shown = value === null ? '' : digits > 0 ? value.toFixed(digits) : exactly(value, unit ? 3 : 6)
   const [text, setText] = useState<string | null>(null)
   const [bad, setBad] = useState(false)
   const commit = (raw: string) => {
@@ -80,7 +80,7 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
       {label && <Label htmlFor={id}>{label}</Label>}
       <div className="relative">
         <input
-          id={id} aria-label={name} inputMode="decimal" disabled={disabled} placeholder={value === null ? 'mixed' : ''}
+          id={id} aria-label={name} title={value !== null && Number(shown) !== value ? String(value) : undefined} inputMode="decimal" disabled={disabled} placeholder={value === null ? 'mixed' : ''}
           aria-invalid={bad}
           className={`${field} text-right font-mono text-[12px] ${unit && shown ? 'pr-6' : ''} ${bad ? '!border-coral-700' : ''}`}
           value={text ?? shown}
