@@ -77,7 +77,7 @@ func (s *Session) Recompile() error {
 		return err
 	}
 	s.written = written{}
-	s.show(s.doc, f)
+	s.showUnder(s.doc, f)
 	return nil
 }
 

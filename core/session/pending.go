@@ -69,6 +69,6 @@ func (s *Session) CatchUp(patches []jsontext.Value, drop bool) ([]Failure, error
 		return nil, err
 	}
 	s.acked, s.pending = base, kept
-	s.show(p, f)
+	s.showUnder(p, f)
 	return failed, nil
 }

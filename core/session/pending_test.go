@@ -2,12 +2,12 @@ package session_test
 
 import (
 	"encoding/json"
-
 	"strings"
 	"testing"
 
 	"github.com/go-json-experiment/json/jsontext"
 
+	"capstan/core/doc"
 	"capstan/core/session"
 )
 
@@ -69,5 +69,49 @@ func TestPendingCommandsAreCarriedOutAgainOnWhatWasStored(t *testing.T) {
 	before := thread(t, here, 0, "t-kite").Place
 	if _, err := here.CatchUp([]jsontext.Value{first}, false); err == nil || thread(t, here, 0, "t-kite").Place != before {
 		t.Errorf("a patch that does not fit: %v", err)
+	}
+}
+
+// Words that are being typed outlive a family that arrives, and what another window stores meanwhile.
+func TestADraftOutlivesWhatComesUnderIt(t *testing.T) {
+	s := open(t, with(words("w", "Kite", 160, 100, 30), shapeOf("a", doc.Rectangle, 40, 40, 20, 20)))
+	if err := s.Draft([]byte(`{"op":"text.words","id":"w","text":"Kite D"}`)); err != nil {
+		t.Fatal(err)
+	}
+	typed := func() string { return s.Selection(rest, []string{"w"})[0].Layer.Text.String() }
+	if err := s.Recompile(); err != nil {
+		t.Fatal(err)
+	}
+	if got := typed(); got != "Kite D" {
+		t.Errorf("after a family has come, the words are %q", got)
+	}
+	other := open(t, with(words("w", "Kite", 160, 100, 30), shapeOf("a", doc.Rectangle, 40, 40, 20, 20)))
+	patch, err := other.Apply([]byte(`{"op":"layer.set","set":[{"id":"a","patch":{"opacity":0.5}}]}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	raw, err := doc.Encode(patch)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.CatchUp([]jsontext.Value{raw}, false); err != nil {
+		t.Fatal(err)
+	}
+	if got := typed(); got != "Kite D" || thread(t, s, 0, "a").Opacity != 0.5 {
+		t.Errorf("after another window's edit, the words are %q, the other layer %v", got, thread(t, s, 0, "a").Opacity)
+	}
+	// Where the text is gone, so is the draft.
+	patch, err = other.Apply([]byte(`{"op":"layer.delete","ids":["w"]}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if raw, err = doc.Encode(patch); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.CatchUp([]jsontext.Value{raw}, false); err != nil {
+		t.Fatal(err)
+	}
+	if n := len(s.Selection(rest, []string{"w", "a"})); n != 1 {
+		t.Errorf("%d layers are left", n)
 	}
 }

@@ -36,6 +36,7 @@ type Session struct {
 	shown     *frame.Film // the film, or that of the draft
 	player    *frame.Player
 	gesture   *gesture
+	drafted   edit.Command // what the draft shows, where it is a command's
 	pen       *drawing
 	lastPlate *doc.Plate // that was taken away last
 	written   written
@@ -96,7 +97,7 @@ func (s *Session) Open(data []byte) error {
 func (s *Session) assets() frame.Assets { return frame.Assets{Fonts: &s.fonts} }
 
 func (s *Session) show(p *doc.Project, f *frame.Film) {
-	s.doc, s.film, s.shown, s.gesture = p, f, f, nil
+	s.doc, s.film, s.shown, s.gesture, s.drafted = p, f, f, nil, nil
 	if s.player == nil {
 		s.player = f.Player()
 	}
@@ -133,7 +134,21 @@ func (s *Session) Draft(c edit.Command) error {
 	if err != nil {
 		return err
 	}
+	s.drafted = c
 	return s.showDraft(p)
+}
+
+// showUnder shows a document that came while something may be drafted, such as words that are being typed, and the draft over it. One that
+// no longer fits is gone: what it was meant to become says why when it is carried out.
+func (s *Session) showUnder(p *doc.Project, f *frame.Film) {
+	c := s.drafted
+	if s.gesture != nil {
+		c = nil // a drag holds layers as they were
+	}
+	s.show(p, f)
+	if c != nil && s.Draft(c) != nil {
+		s.ClearDraft()
+	}
 }
 
 func (s *Session) showDraft(p *doc.Project) error {
@@ -148,7 +163,7 @@ func (s *Session) showDraft(p *doc.Project) error {
 
 // ClearDraft shows the document again.
 func (s *Session) ClearDraft() {
-	s.shown, s.gesture = s.film, nil
+	s.shown, s.gesture, s.drafted = s.film, nil, nil
 	s.player.SetFilm(s.film)
 }
 
