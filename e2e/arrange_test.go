@@ -204,7 +204,7 @@ func TestCopiesStacksAndLaterScenes(t *testing.T) {
 	p.settled()
 	p.set("Turn", "30")
 	p.settled()
-	p.pressWord("also in 1 later scene")
+	p.pressWord("also turn, in 1 later scene")
 	p.settled()
 	turn := func() float64 {
 		return browser.Eval[float64](t, p.ctx, `capstanProbe.engine.selection({rest: true, scene: 1, time: 0}, ['Rust'])[0].layer.place.turn ?? 0`)

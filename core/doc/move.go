@@ -132,7 +132,8 @@ type SlideParams struct {
 
 // RockParams are the strength of a rock; its duration is one cycle.
 type RockParams struct {
-	Angle float64 `json:"angle"` // degrees to either side
+	Angle float64 `json:"angle"`          // degrees to either side, -360..360; below 0 it begins to the other side, anticlockwise
+	Phase float64 `json:"phase,omitzero"` // share of a cycle it has gone when it begins, 0..1
 }
 
 // ScrollParams say how a layer repeats itself along one of its own axes. The move's duration, where it does not last the
@@ -140,5 +141,5 @@ type RockParams struct {
 type ScrollParams struct {
 	Direction float64 `json:"direction,omitzero"` // 0, 90, 180 or 270 degrees clockwise, 0 to the right
 	Speed     float64 `json:"speed"`              // px/s
-	Gap       float64 `json:"gap,omitzero"`       // px between two copies
+	Gap       float64 `json:"gap,omitzero"`       // px between two copies; below 0 they overlap, by 15/16 of a copy at most
 }

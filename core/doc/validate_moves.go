@@ -109,7 +109,8 @@ func (c *checker) params(at string, m *Move) {
 			c.fail(at+".rock", "is missing")
 			return
 		}
-		c.number(at+".rock.angle", m.Rock.Angle, 0, 360)
+		c.number(at+".rock.angle", m.Rock.Angle, -360, 360)
+		c.number(at+".rock.phase", m.Rock.Phase, 0, 1)
 	case Scroll:
 		if m.Scroll == nil {
 			c.fail(at+".scroll", "is missing")
@@ -119,7 +120,7 @@ func (c *checker) params(at string, m *Move) {
 			c.fail(at+".scroll.direction", "is %v; a scroll goes 0, 90, 180 or 270 degrees", d)
 		}
 		c.number(at+".scroll.speed", m.Scroll.Speed, 1, 100000)
-		c.number(at+".scroll.gap", m.Scroll.Gap, 0, MaxPlace)
+		c.number(at+".scroll.gap", m.Scroll.Gap, -MaxPlace, MaxPlace)
 	case Along:
 		if m.Path == nil {
 			c.fail(at+".path", "is missing")

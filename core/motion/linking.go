@@ -5,7 +5,7 @@ import "capstan/core/doc"
 // sameAs reports whether two linked loops are one function of time.
 func (s *loop) sameAs(o *loop) bool {
 	return s.effect == o.effect && s.Whole && o.Whole && s.Pass == o.Pass && s.sense == o.sense && s.back == o.back && s.easing == o.easing &&
-		s.amplitude == o.amplitude && s.axis == o.axis
+		s.amplitude == o.amplitude && s.ahead == o.ahead && s.axis == o.axis
 }
 
 // Link sets the phases of b's whole-scene loops that continue loops of a, the scene before, which stays

@@ -16,6 +16,7 @@ type loop struct {
 	easing        string
 	sense         float64 // 1 or -1
 	amplitude     float64 // degrees of a rock; px of a scroll's period
+	ahead         float64 // share of a cycle that a rock is ahead, 0..1
 	axis          geom.Point
 	back          bool
 	phase         int64 // ms into the cycle (there and back: into both ways) at the begin
@@ -52,7 +53,7 @@ func newLoop(m *doc.Move, iv Interval, x *Extent) loop {
 	case doc.Rock:
 		s.units = newByUnit(m, x.Counts)
 		if m.Rock != nil {
-			s.amplitude = m.Rock.Angle
+			s.amplitude, s.ahead = m.Rock.Angle, m.Rock.Phase
 		}
 	case doc.Scroll:
 		if m.Scroll == nil {
@@ -68,6 +69,9 @@ func newLoop(m *doc.Move, iv Interval, x *Extent) loop {
 	return s
 }
 
+// leastPeriod is how many copies of a scroll lie over each other at most: an overlap leaves each this share of its side.
+const leastPeriod = 16
+
 // Period returns after how many px a scroll of a layer with the given box repeats, 0 for other moves.
 func Period(m *doc.Move, box geom.Box) float64 {
 	if m.Scroll == nil || m.Effect != doc.Scroll {
@@ -77,7 +81,7 @@ func Period(m *doc.Move, box geom.Box) float64 {
 	if m.Scroll.Direction == 90 || m.Scroll.Direction == 270 {
 		side = box.H()
 	}
-	return max(side+m.Scroll.Gap, 1)
+	return max(side+m.Scroll.Gap, side/leastPeriod, 1)
 }
 
 // CycleOfScroll returns the time after which a scroll is where it was: its period over its speed, rounded to ms.
@@ -153,16 +157,14 @@ func (s *loop) rock(t Instant, u *Unit) float64 {
 			return 0
 		}
 		_, x = s.Progress(t, s.back)
-		if length%s.Pass != 0 || lag != 0 {
+		if length%s.Pass != 0 || lag != 0 || s.ahead != 0 {
 			fade := min(200, float64(length)/4)
 			ms := since.Ms()
 			weight = min(1, ms/fade, (float64(length)-ms)/fade)
 		}
 	}
-	x -= lag
-	if x < 0 {
-		x++
-	}
+	x += s.ahead - lag
+	x -= math.Floor(x)
 	return weight * s.amplitude * math.Sin(2*math.Pi*s.ease(x))
 }
 

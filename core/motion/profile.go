@@ -29,7 +29,12 @@ func Profile(m *doc.Move, iv Interval, n int) []float64 {
 		case m.Effect == doc.AtOnce:
 			out[i] = clamp(1 - math.Ceil(share*8)/8)
 		case m.Effect == doc.Rock:
-			out[i] = clamp(0.55 + 0.4*math.Sin(2*math.Pi*ease(share)))
+			at, sense := ease(share), 1.0
+			if m.Rock != nil {
+				at += m.Rock.Phase
+				sense = math.Copysign(1, m.Rock.Angle)
+			}
+			out[i] = clamp(0.55 + 0.4*sense*math.Sin(2*math.Pi*at))
 		case m.Kind == doc.Entrance:
 			out[i] = clamp(ease(share))
 		case m.Kind == doc.Exit:

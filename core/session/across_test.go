@@ -3,6 +3,7 @@ package session_test
 import (
 	"fmt"
 	"math"
+	"strings"
 	"testing"
 
 	"capstan/core/doc"
@@ -39,8 +40,8 @@ func TestAnEditIsCarriedToLaterScenes(t *testing.T) {
 		return patch
 	}
 	patch := apply(`{"op":"layer.set","set":[{"id":"a","patch":{"place":{"turn":30},"opacity":0.5}}]}`)
-	if n := s.Later(patch); n != 2 {
-		t.Fatalf("told of %d later scenes, want 2", n)
+	if v := s.Later(patch); v.Count != 2 || v.What != "opacity, turn" {
+		t.Fatalf("told of %+v", v)
 	}
 	raw, err := doc.Encode(map[string]any{"changes": patch})
 	if err != nil {
@@ -60,11 +61,66 @@ func TestAnEditIsCarriedToLaterScenes(t *testing.T) {
 	if in(s, 3).Place.Turn != 0 {
 		t.Errorf("it is turned by %v still", in(s, 3).Place.Turn)
 	}
-	if n := s.Later(apply(`{"op":"layer.set","set":[{"id":"a3","patch":{"opacity":1}}]}`)); n != 0 {
-		t.Errorf("the last scene has %d later ones", n)
+	if n := s.Later(apply(`{"op":"layer.set","set":[{"id":"a3","patch":{"opacity":1}}]}`)); n.Count != 0 {
+		t.Errorf("the last scene has later ones: %+v", n)
 	}
-	if n := s.Later(apply(`{"op":"project.rename","name":"Kites"}`)); n != 0 {
-		t.Errorf("a project's name goes to %d scenes", n)
+	if n := s.Later(apply(`{"op":"project.rename","name":"Kites"}`)); n.Count != 0 {
+		t.Errorf("a project's name goes to %+v", n)
+	}
+}
+
+// Of a text goes on what the edit changed alone: weight where the words are others, a stretch only where they are the same, words only where they
+// were.
+func TestOnlyWhatWasChangedOfATextIsCarried(t *testing.T) {
+	p := with()
+	phrase := func(id, say string) *doc.Layer {
+		l := words(id, say, 60, 60, 20)
+		l.Thread = "a"
+		l.Text.Runs[0].Weight = 400
+		return l
+	}
+	for i, w := range []string{"Bring a long tail", "Ends at four", "Bring a long tail"} {
+		sc := p.Film.Scenes[0]
+		if i > 0 {
+			sc = doc.NewScene(fmt.Sprint("s", i+1), "")
+			p.Film.Scenes = append(p.Film.Scenes, sc)
+		}
+		sc.Layers = []*doc.Layer{phrase(fmt.Sprint("a", i), w)}
+	}
+	for _, c := range []struct {
+		intent, args string
+		count        int
+		what         string
+		then         [2]string // words and weights of the runs in scenes 2 and 3
+	}{
+		{"text.style", `{"threads":["a"],"patch":{"weight":700}}`, 2, "weight", [2]string{"Ends at four/700", "Bring a long tail/700"}},
+		{"text.style", `{"threads":["a"],"patch":{"weight":700},"from":0,"to":5}`, 1, "weight", [2]string{"Ends at four/400", "Bring/700  a long tail/400"}},
+		{"text.style", `{"threads":["a"],"patch":{"size":33,"colour":"#112233"}}`, 2, "colour, size of letters", [2]string{"Ends at four/400", "Bring a long tail/400"}},
+		{"text.words", `{"thread":"a","text":"Bring a short tail"}`, 1, "words", [2]string{"Ends at four/400", "Bring a short tail/400"}},
+	} {
+		s := open(t, p)
+		cmd, err := s.Intent(c.intent, rest, []byte(c.args))
+		if err != nil {
+			t.Fatal(err)
+		}
+		patch, err := s.Apply(cmd)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if v := s.Later(patch); v.Count != c.count || v.What != c.what {
+			t.Errorf("%s %s: %+v, want %d of %q", c.intent, c.args, v, c.count, c.what)
+		}
+		raw, _ := doc.Encode(map[string]any{"changes": patch})
+		want(t, s, rest, "edit.later", string(raw))
+		for i := range c.then {
+			var got []string
+			for _, r := range in(s, i+1).Text.Runs {
+				got = append(got, fmt.Sprintf("%s/%d", r.Text, r.Weight))
+			}
+			if strings.Join(got, " ") != c.then[i] {
+				t.Errorf("%s %s: scene %d has %v, want %q", c.intent, c.args, i+2, got, c.then[i])
+			}
+		}
 	}
 }
 

@@ -70,7 +70,7 @@ func init() {
 		}
 		return command("move.delete", map[string]any{"ids": c.Moves}), nil
 	})
-	changing("moves.mirror", opposite, "These moves have no direction to turn about: fades, at once and rocks look the same either way.")
+	changing("moves.mirror", opposite, "These moves have no direction to turn about: fades and at once look the same either way.")
 	changing("moves.turn", func(m *doc.Move) map[string]any {
 		kind := map[string]string{doc.Entrance: doc.Exit, doc.Exit: doc.Entrance}[m.Kind]
 		if kind == "" {
@@ -120,6 +120,8 @@ func opposite(m *doc.Move) map[string]any {
 		return map[string]any{"slide": map[string]any{"direction": about(d)}}
 	case m.Effect == doc.Scroll && m.Scroll != nil:
 		return map[string]any{"scroll": map[string]any{"direction": about(m.Scroll.Direction)}}
+	case m.Effect == doc.Rock && m.Rock != nil:
+		return map[string]any{"rock": map[string]any{"angle": -m.Rock.Angle}}
 	case m.Effect == doc.Spin:
 		return map[string]any{"spin": map[string]any{"anticlockwise": m.Spin == nil || !m.Spin.Anticlockwise}}
 	case m.Path != nil:

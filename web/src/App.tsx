@@ -3,7 +3,7 @@ import { Component, useEffect, useRef, useState, type ReactNode } from 'react'
 import { loadEngine } from './engine/engine'
 import { Desk } from './desk/Desk'
 import { Header } from './desk/Header'
-import { onKey } from './desk/keys'
+import { onKey, onPressed } from './desk/keys'
 import { Rail } from './desk/Rail'
 import { Shortcuts } from './desk/Shortcuts'
 import { WordsSheet } from './desk/WordsSheet'
@@ -105,7 +105,11 @@ function Room() {
   const from = useRef<{ y: number; below: number } | null>(null)
   useEffect(() => {
     window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
+    window.addEventListener('click', onPressed)
+    return () => {
+      window.removeEventListener('keydown', onKey)
+      window.removeEventListener('click', onPressed)
+    }
   }, [])
   const resize = (h: number) => {
     const to = Math.round(Math.min(window.innerHeight - 260, Math.max(84, h)))

@@ -5,6 +5,7 @@ import { ListFilter } from 'lucide-react'
 import { select, set, setOnNow, setSolo, swapRest, useDesk } from '../project/desk'
 import { Button, Sign, TextField } from '../ui/controls'
 import { filmTime } from '../ui/time'
+import { keyed } from '../ui/keymap'
 
 export function Header() {
   const film = useDesk((d) => d.film)
@@ -34,7 +35,7 @@ export function Header() {
       </div>
       <div className="flex flex-1 items-center justify-end gap-2">
         <Button onClick={() => set({ sheet: 'stages' })} title="Keep the project as it is now, and return to what it was">Stages</Button>
-        <Button onClick={() => set({ sheet: 'keys' })} title="Keyboard shortcuts (?)" aria-label="Keyboard shortcuts" className="!px-2">?</Button>
+        <Button onClick={() => set({ sheet: 'keys' })} title={keyed('Keyboard shortcuts (?)')} aria-label="Keyboard shortcuts" className="!px-2">?</Button>
         <Button look="main" onClick={() => set({ sheet: 'export' })}>Export film</Button>
       </div>
     </header>
@@ -49,10 +50,10 @@ function Showing() {
   const side = 'h-[22px] rounded-md px-2 text-[12px]'
   return (
     <span className="flex items-center gap-1" role="group" aria-label="What the page shows">
-      <button type="button" aria-pressed={!rest} title="The film at the playhead (A)" onClick={() => rest && swapRest()} className={`${side} font-mono font-semibold ${rest ? 'text-ink-600 hover:bg-sailcloth-200' : 'bg-brass-200 text-ink-900'}`}>
+      <button type="button" aria-pressed={!rest} title={keyed('The film at the playhead (A)')} onClick={() => rest && swapRest()} className={`${side} font-mono font-semibold ${rest ? 'text-ink-600 hover:bg-sailcloth-200' : 'bg-brass-200 text-ink-900'}`}>
         at {time}
       </button>
-      <button type="button" aria-pressed={rest} title="Every layer at its rest pose (A)" onClick={() => !rest && swapRest()} className={`${side} ${rest ? 'bg-brass-200 font-semibold text-ink-900' : 'text-ink-600 hover:bg-sailcloth-200'}`}>
+      <button type="button" aria-pressed={rest} title={keyed('Every layer at its rest pose (A)')} onClick={() => !rest && swapRest()} className={`${side} ${rest ? 'bg-brass-200 font-semibold text-ink-900' : 'text-ink-600 hover:bg-sailcloth-200'}`}>
         at rest
       </button>
       <Sign name={onNow ? 'At rest, show all layers again (N)' : 'At rest, show only what is on at the playhead (N)'} pressed={onNow} className={onNow ? 'bg-brass-200' : 'text-ink-600 hover:bg-sailcloth-200'} onClick={() => setOnNow(!onNow)}><ListFilter size={15} strokeWidth={1.5} /></Sign>

@@ -10,6 +10,7 @@ import { Helps } from './Helps'
 import { within } from './view'
 import { dropPen, penMirror } from './drawing'
 import { choosePictures, takePictures } from './pictures'
+import { keyed } from '../ui/keymap'
 
 const signs: Record<string, ReactNode> = {
   text: <Type size={18} strokeWidth={1.5} />,
@@ -39,7 +40,7 @@ export function Rail() {
   const ghosts = useDesk((d) => d.ghosts)
   const entry = (t: Tool, word: string, key: string, disabled = false) => (
     <button
-      type="button" key={t} aria-label={word} disabled={disabled} aria-pressed={tool === t} title={`${word} (${key})`}
+      type="button" key={t} aria-label={word} disabled={disabled} aria-pressed={tool === t} title={keyed(`${word} (${key})`)}
       onClick={() => (tool === t ? set({ tool: 'select' }) : pickTool(t))}
       className={`flex h-7 items-center gap-1.5 whitespace-nowrap rounded-md px-2 disabled:opacity-40 ${tool === t ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}
     >
@@ -55,7 +56,7 @@ export function Rail() {
       {entry('pen', 'Pen', '6')}
       {entry('hand', 'Freehand', '7')}
       {entry('text', 'Text', '3')}
-      <button type="button" aria-label="Picture" title="Picture from disk (4)" onClick={() => { toRest(); choosePictures() }} className="flex h-7 items-center gap-1.5 rounded-md px-2 hover:bg-sailcloth-200">
+      <button type="button" aria-label="Picture" title={keyed('Picture from disk (4)')} onClick={() => { toRest(); choosePictures() }} className="flex h-7 items-center gap-1.5 rounded-md px-2 hover:bg-sailcloth-200">
         <Image size={18} strokeWidth={1.5} /><span className={narrow}>Picture</span>
       </button>
       <input
@@ -94,7 +95,7 @@ function Says({ offer }: { offer: string | null }) {
       {ordering && !picking && <>Press the layer that it goes {ordering === 'above' ? 'in front of' : 'behind'}, here or in its row. Escape lets go.</>}
       {!offer && !picking && !ordering && tool === 'select' && across && (
         <>
-          <Button title="Does the same to this thread in the scenes that follow" onClick={carryEdit}>also in {across.count} later {across.count === 1 ? 'scene' : 'scenes'}</Button>
+          <Button title="Does the same to this thread in the scenes that follow" onClick={carryEdit}>also <span className="max-w-[240px] truncate">{across.what},</span> in {across.count} later {across.count === 1 ? 'scene' : 'scenes'}</Button>
           <Sign name="Leave later scenes as they are" className="hover:bg-sailcloth-200" onClick={() => set({ across: null })}><X size={14} strokeWidth={1.5} /></Sign>
         </>
       )}
@@ -160,7 +161,7 @@ function Zoom() {
   }
   return (
     <div className="flex items-center">
-      <button type="button" aria-pressed={zoom === 'fit'} title="Fit the page (0)" onClick={() => set({ zoom: 'fit', pan: { x: 0, y: 0 } })} className={`h-7 rounded-md px-2 ${zoom === 'fit' ? 'font-semibold' : 'hover:bg-sailcloth-200'}`}>Fit</button>
+      <button type="button" aria-pressed={zoom === 'fit'} title={keyed('Fit the page (0)')} onClick={() => set({ zoom: 'fit', pan: { x: 0, y: 0 } })} className={`h-7 rounded-md px-2 ${zoom === 'fit' ? 'font-semibold' : 'hover:bg-sailcloth-200'}`}>Fit</button>
       <Sign name="Zoom out" className="hover:bg-sailcloth-200" onClick={() => by(1 / 1.25)}><Minus size={16} strokeWidth={1.5} /></Sign>
       <button type="button" title="Full size" className="h-7 w-[46px] rounded-md text-center font-mono text-[12px] hover:bg-sailcloth-200" onClick={() => set({ zoom: 1, pan: { x: 0, y: 0 } })}>
         {Math.round(scale * 100)} %

@@ -14,10 +14,12 @@ import { pasteHere } from './menus'
 import { choosePictures } from './pictures'
 import { pickTool } from './Rail'
 import { setAids } from './Aids'
+import { keyNow, nameOf, single } from '../ui/keymap'
 import { shownAt, within } from './view'
 import { focusWords } from './Writing'
 import { startWriting, toggleWords } from '../project/writing'
 
+/** A shortcut, by the keys it comes with. */
 export interface Shortcut { keys: string; does: string; group: string; run: (e: KeyboardEvent) => void }
 
 const step = (frames: number) => {
@@ -195,7 +197,9 @@ function putDown() {
   if (tool === 'text') startWriting(desk().selection[0], 'all')
 }
 
-const table = new Map(shortcuts.map((s) => [s.keys.toLowerCase(), s]))
+/** Keys of one character, arrows and what deletes belong to what has the keyboard: the page, a row, a bar, a scene, or nothing at all. */
+const bare = /^(Shift\+|Ctrl\+)*(Arrow.*|Delete|Backspace|Page.*|Home|End|Enter)$/
+const theirs = '[data-desk], [data-name], [data-bar], [data-scene]'
 
 /** Handles a key pressed anywhere but in a field. */
 export function onKey(e: KeyboardEvent) {
@@ -210,11 +214,9 @@ export function onKey(e: KeyboardEvent) {
   if (pressed && (e.key === ' ' || e.key === 'Enter' || e.key === 'Tab')) return
   if (e.key === 'Tab' && !on.closest('[data-desk]')) return
   if (e.key === 'Enter' && desk().tool === 'select' && !on.closest('[data-desk]')) return
-  let name = e.key === ' ' ? 'space' : e.key.toLowerCase()
-  const printable = e.key.length === 1 && e.key !== ' ' && !/[a-z]/i.test(e.key)
-  if (e.shiftKey && !printable) name = `shift+${name}`
-  if (e.ctrlKey || e.metaKey) name = `ctrl+${name}`
-  const s = table.get(name)
+  const name = nameOf(e)
+  if ((single(name) || bare.test(name)) && on !== document.body && !on.closest(theirs)) return
+  const s = shortcuts.find((k) => keyNow(k.keys) === name)
   if (!s) return
   if (e.key === 'Tab') {
     if (next(e.shiftKey ? -1 : 1)) e.preventDefault()
@@ -224,3 +226,15 @@ export function onKey(e: KeyboardEvent) {
   s.run(e)
 }
 
+/** A control that was pressed by pointer gives the keyboard back to the page, unless it opened something or is a heading. */
+export function onPressed(e: MouseEvent) {
+  if (e.detail === 0 || desk().sheet !== 'none') return
+  setTimeout(() => {
+    const on = document.activeElement
+    if (!on?.matches('button, input[type=checkbox]') || !on.closest('[aria-label=Inspector], [aria-label=Timeline], [aria-label=Add]') || on.closest(theirs)) return
+    const opens = on.getAttribute('aria-haspopup') !== null
+    if (on.getAttribute('aria-expanded') === 'true' || on.hasAttribute('aria-expanded') && !opens || document.querySelector('[role=menu], [role=listbox], [data-headlessui-state=open]')) return
+    if (desk().writing) focusWords()
+    else document.querySelector<HTMLElement>('[data-desk]')?.focus({ preventScroll: true })
+  }, 60)
+}

@@ -162,8 +162,8 @@ export const engine = {
   alike: (m: Moment, threads: string[], what: 'kind' | 'look') => call<string[]>('alike', m, threads, what),
   /** Says which aids are shown, and so are snapped to; the safe areas of the page. */
   aids: (grid: number, safe: boolean) => call<{ name: string; box: [number, number, number, number] }[]>('aids', grid, safe),
-  /** In how many later scenes the layers live that changes were made to. */
-  later: (changes: Change[]) => call<number>('later', JSON.stringify(changes)),
+  /** In how many later scenes changes could be made too, and which. */
+  later: (changes: Change[]) => call<{ count: number; what: string }>('later', JSON.stringify(changes)),
   within: (m: Moment, l: number, t: number, r: number, b: number, inside: string) => call<string[]>('within', m, l, t, r, b, inside),
   /** What a file of the whole film would be. */
   delivery: (format: string, height: number, num: number, den: number) =>

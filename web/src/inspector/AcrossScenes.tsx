@@ -8,7 +8,6 @@ import { Button, NumberField, Section } from '../ui/controls'
 export function AcrossScenes({ selected }: { selected: Selected[] }) {
   const film = useDesk((d) => d.film)!
   const scene = useDesk((d) => d.scene)
-  const [by, setBy] = useState({ dx: 0, dy: 0, turn: 0, size: 100, opacity: 0 })
   if (film.shown < 2 || film.scenes[scene].aside) return null
   const threads = selected.map((s) => s.layer.thread)
   const later = Math.max(...selected.map((s) => s.later))
@@ -20,18 +19,24 @@ export function AcrossScenes({ selected }: { selected: Selected[] }) {
         <Button className="!px-1" disabled={last} title="Puts it into the next scene, without its moves" onClick={() => run('carry.all', { threads, next: true })}>Carry to next</Button>
         <Button className="!px-1" title="Puts it into all scenes that lack it, without its moves" onClick={() => run('carry.all', { threads })}>Carry to all</Button>
       </div>
-      {later > 0 && (
-        <>
-          <div className="mt-2 grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-1.5">
-            <NumberField label="Across" name="Shift across, a scene" unit="px" value={by.dx} onSet={(dx) => setBy({ ...by, dx })} />
-            <NumberField label="Down" name="Shift down, a scene" unit="px" value={by.dy} onSet={(dy) => setBy({ ...by, dy })} />
-            <NumberField label="Turn" name="Turn, a scene" unit="°" digits={1} value={by.turn} onSet={(turn) => setBy({ ...by, turn })} />
-            <NumberField label="Size" name="Size, a scene" unit="%" min={1} max={10000} value={by.size} onSet={(size) => setBy({ ...by, size })} />
-            <NumberField label="Opacity" name="Opacity added, a scene" unit="%" min={-100} max={100} value={by.opacity} onSet={(opacity) => setBy({ ...by, opacity })} />
-          </div>
-          <Button className="mt-1.5 w-full" title="In each scene that follows it stands a step further, from where it is here" onClick={() => run('shift.by', { threads, dx: by.dx, dy: by.dy, turn: by.turn, size: by.size / 100, opacity: by.opacity / 100 })}>Shift by</Button>
-        </>
-      )}
+      {later > 0 && <ShiftBy key={threads.join()} threads={threads} />}
     </Section>
+  )
+}
+
+/** A step from scene to scene. Its fields are for what is selected now: other layers begin with none. */
+function ShiftBy({ threads }: { threads: string[] }) {
+  const [by, setBy] = useState({ dx: 0, dy: 0, turn: 0, size: 100, opacity: 0 })
+  return (
+    <>
+      <div className="mt-2 grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-1.5">
+        <NumberField label="Across" name="Shift across, a scene" unit="px" value={by.dx} onSet={(dx) => setBy({ ...by, dx })} />
+        <NumberField label="Down" name="Shift down, a scene" unit="px" value={by.dy} onSet={(dy) => setBy({ ...by, dy })} />
+        <NumberField label="Turn" name="Turn, a scene" unit="°" digits={1} value={by.turn} onSet={(turn) => setBy({ ...by, turn })} />
+        <NumberField label="Size" name="Size, a scene" unit="%" min={1} max={10000} value={by.size} onSet={(size) => setBy({ ...by, size })} />
+        <NumberField label="Opacity" name="Opacity added, a scene" unit="%" min={-100} max={100} value={by.opacity} onSet={(opacity) => setBy({ ...by, opacity })} />
+      </div>
+      <Button className="mt-1.5 w-full" title="In each scene that follows it stands a step further, from where it is here" onClick={() => run('shift.by', { threads, dx: by.dx, dy: by.dy, turn: by.turn, size: by.size / 100, opacity: by.opacity / 100 })}>Shift by</Button>
+    </>
   )
 }

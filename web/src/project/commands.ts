@@ -87,8 +87,8 @@ function note(patch: Change[]) {
 export function apply(command: object, across = true): boolean {
   try {
     const patch = engine.apply(command)
-    const count = across && desk().film!.shown > 1 ? engine.later(patch) : 0
-    set({ across: count > 0 ? { count, changes: patch } : null })
+    const later = across && desk().film!.shown > 1 ? engine.later(patch) : { count: 0, what: '' }
+    set({ across: later.count > 0 ? { ...later, changes: patch } : null })
     if (patch.length > 0) {
       note(patch)
       undone = []

@@ -59,7 +59,7 @@ interface Desk {
   preview: { way: string; outlines: string; trouble: string } | null // of combining what is selected
   reference: number // the point of a box that its numbers say where it is: 0..8, row by row; 4 is the middle
   keep: boolean // proportions, when one side is typed
-  across: { count: number; changes: Change[] } | null // the last edit, which the same threads could have in later scenes, too
+  across: { count: number; what: string; changes: Change[] } | null // the last edit, which the same threads could have in later scenes, too
   aids: Aids
   offer: string | null // the thread of a picture that may become the ground
   missing: string[] // media whose files are not there, by hash

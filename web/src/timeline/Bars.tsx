@@ -5,6 +5,7 @@ import { run } from '../project/commands'
 import { desk, goToScene, select, selectMoves, useDesk } from '../project/desk'
 import { BarMark } from './BarMark'
 import { Hitches } from './Hitches'
+import { choose } from './RowHead'
 import { laneTop, ms, px, rowHeight, type Placed, type Scale } from './scale'
 import { strand } from './shape'
 import { tints } from './tints'
@@ -50,8 +51,7 @@ export function Bars({ placed, all, height, film, scale }: { placed: Placed[]; a
     if (!r) { select([], ''); return }
     const span = r.row.spans.find((s) => !s.strand && ms(scale, q.x) >= s.begin && ms(scale, q.x) < s.end)
     if (span && span.scene !== desk().scene) goToScene(span.scene)
-    if (e.shiftKey) select([...desk().selection, r.row.thread])
-    else select([r.row.thread], r.row.parent)
+    choose(r.row, e, all)
   }
   const said = saying && all.find((r) => r.row.bars.some((b) => b.move === saying.bar))
   const bar = said?.row.bars.find((b) => b.move === saying?.bar)

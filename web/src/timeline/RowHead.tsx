@@ -34,10 +34,25 @@ export function Heads({ placed, all, folded, onFold }: { placed: Placed[]; all: 
 
 type List = React.RefObject<{ all: Placed[]; onFold: (thread: string) => void }>
 
-function choose(r: Row, e: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) {
+let anchor = '' // the thread from which Shift selects
+
+/** Chooses a row: alone; with Shift all from the one chosen last to it; with Ctrl beside the others, or no longer. */
+export function choose(r: Row, e: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }, all: Placed[]) {
   if (r.here && orderBy(r.thread)) return
   const now = desk().selection
-  if (e.shiftKey || e.ctrlKey || e.metaKey) select(now.includes(r.thread) ? now.filter((t) => t !== r.thread) : [...now, r.thread])
+  const from = now.includes(anchor) ? anchor : now[now.length - 1]
+  if (e.shiftKey && now.length > 0) {
+    const [a, b] = [from, r.thread].map((t) => all.findIndex((p) => p.row.thread === t))
+    const between = a < 0 ? [r] : all.slice(Math.min(a, b), Math.max(a, b) + 1).map((p) => p.row)
+    const within = new Set(between.map((o) => o.thread))
+    const inside = (o: Row): boolean => within.has(o.parent)
+    const chosen = between.filter((o) => !inside(o)).map((o) => o.thread)
+    select(a > b ? chosen.reverse() : chosen) // from the one chosen first on
+    anchor = from
+    return
+  }
+  anchor = r.thread
+  if (e.ctrlKey || e.metaKey) select(now.includes(r.thread) ? now.filter((t) => t !== r.thread) : [...now, r.thread])
   else select([r.thread], r.parent)
 }
 
@@ -104,13 +119,13 @@ const RowHead = memo(function RowHead({ row: r, top, height, lanes, list, scene,
             if (to && !moving.includes(to.thread)) run('order.before', { threads: moving, target: to.thread, where: to.where })
           }}
           onPointerCancel={() => { press.current = null; onDrop(null) }}
-          onClick={(e) => choose(r, e)}
+          onClick={(e) => choose(r, e, list.current.all)}
           onContextMenu={(e) => layerMenu(e, r.thread)}
           onKeyDown={(e) => {
             if (e.key === 'ArrowDown' || e.key === 'ArrowUp') step(r.thread, e.key === 'ArrowDown' ? 1 : -1, list)
             else if (r.group && ((e.key === 'ArrowRight' && isFolded) || (e.key === 'ArrowLeft' && !isFolded))) list.current.onFold(r.thread)
             else if (e.key === 'ArrowRight') document.querySelector<SVGGElement>(`[data-bars="${r.thread}"] [data-bar]`)?.focus()
-            else if (e.key === 'Delete' || e.key === 'Backspace') deleteEverywhere([r.thread])
+            else if (e.key === 'Delete' || e.key === 'Backspace') deleteEverywhere(chosen ? desk().selection : [r.thread])
             else return
             e.preventDefault()
             e.stopPropagation()

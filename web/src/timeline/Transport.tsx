@@ -7,6 +7,7 @@ import { desk, goToTime, set, swapZoomed, useDesk } from '../project/desk'
 import { mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { Sign } from '../ui/controls'
 import { filmTime } from '../ui/time'
+import { keyed } from '../ui/keymap'
 
 const sign = '!w-[24px] hover:bg-spruce-700 text-foam-100'
 
@@ -22,14 +23,14 @@ export function Transport({ all, onAll, onFit, fitted, sought, onSeek }: {
     <div className="flex h-full flex-col justify-center gap-1 pl-2.5 pr-0.5">
       <div className="flex items-center">
         <button
-          type="button" aria-label={playing ? 'Pause' : 'Play'} title={playing ? 'Pause (space)' : 'Play from the playhead (space)'} onClick={toggle}
+          type="button" aria-label={playing ? 'Pause' : 'Play'} title={playing ? keyed('Pause (Space)') : keyed('Play from the playhead (Space)')} onClick={toggle}
           className="flex h-[34px] w-[34px] shrink-0 items-center justify-center rounded-full bg-brass-400 text-spruce-950 hover:bg-brass-200"
         >
           {playing ? <Pause size={17} fill="currentColor" strokeWidth={0} /> : <Play size={17} fill="currentColor" strokeWidth={0} className="ml-0.5" />}
         </button>
         <PlayMenu />
         <Sign name="To the start (Home)" className={sign} onClick={() => goToTime(0)}><SkipBack size={16} strokeWidth={1.5} /></Sign>
-        <Sign name="Stop: back to where play began (Shift+space)" className={sign} disabled={!played} onClick={stop}><CornerUpLeft size={16} strokeWidth={1.5} /></Sign>
+        <Sign name="Stop: back to where play began (Shift+Space)" className={sign} disabled={!played} onClick={stop}><CornerUpLeft size={16} strokeWidth={1.5} /></Sign>
         <Sign name="Large view (L)" className={sign} onClick={playLarge}><Expand size={15} strokeWidth={1.5} /></Sign>
         <span className="flex-1" />
         <Sign name={zoomed === 'scene' ? 'Show the whole film (Z)' : 'Show this scene alone, on its clock (Z)'} className={`${sign} ${zoomed === 'scene' ? '!bg-spruce-700' : ''}`} pressed={zoomed === 'scene'} onClick={swapZoomed}><FilmIcon size={15} strokeWidth={1.5} /></Sign>

@@ -3,6 +3,7 @@ import { engine } from '../engine/engine'
 import { fail } from '../project/desk'
 import { grouped } from '../project/steps'
 import { fault } from '../words'
+import { keyed } from './keymap'
 import { useEffect, useId, useRef, useState, type ButtonHTMLAttributes, type ReactNode } from 'react'
 
 type Look = 'plain' | 'main' | 'quiet' | 'danger'
@@ -30,7 +31,7 @@ export function Button({ look = 'plain', className = '', ...rest }: ButtonHTMLAt
 export function Sign({ name, pressed, className = '', children, ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { name: string; pressed?: boolean }) {
   return (
     <button
-      type="button" {...rest} aria-label={name} title={name} aria-pressed={pressed}
+      type="button" {...rest} aria-label={keyed(name)} title={keyed(name)} aria-pressed={pressed}
       className={`inline-flex h-[26px] w-[26px] shrink-0 items-center justify-center rounded-md disabled:opacity-40 ${className}`}
     >
       {children}
@@ -50,22 +51,31 @@ function exactly(v: number, room: number): string {
   return fine.length <= room ? fine : rough.length <= room ? rough : v.toFixed(0)
 }
 
-/** A number with its unit, typed as a number or a sum; whole is what 100 % of it are. Enter or leaving it sets it, Escape gives the old one back, arrow keys step. */
+/** Gives the keyboard back to the page, where a field of the inspector had it; in sheets and what floats it stays. */
+export function giveBack(from: Element) {
+  if (from.closest('[aria-label=Inspector]')) document.querySelector<HTMLElement>('[data-desk]')?.focus({ preventScroll: true })
+}
+
+/** A number with its unit, typed as a number or a sum; whole is what 100 % of it are. Enter or leaving it sets it, and Enter gives the keyboard back to the page; Escape
+ * gives the old one back; arrow keys step. What lies outside min and max is refused in words. */
 export function NumberField({ label, name, value, unit = '', digits = 0, step = 1, min = -1e6, max = 1e6, whole = 0, disabled, onSet }: {
   label?: string; name: string; value: number | null; unit?: string; digits?: number; step?: number; min?: number; max?: number; whole?: number
   disabled?: boolean; onSet: (v: number) => void
 }) {
   const id = useId()
   const shown = value === null ? '' : digits > 0 ? value.toFixed(digits) : exactly(value, unit ? 3 : 6)
-  const [text, setText] = useState<string | null>(null)
+  const [text, type, typed] = useTyped()
   const [bad, setBad] = useState(false)
-  const commit = (raw: string) => {
-    setText(null)
+  const commit = () => {
+    const raw = typed.current
+    type(null)
     setBad(false)
-    if (text === null || raw.trim() === '') return // nothing was typed
+    if (raw === null || raw.trim() === '') return // nothing was typed
     const v = read(raw)
     if (v === null) fail(new Error(fault('sum.unreadable', raw.trim())))
-    else onSet(Math.min(max, Math.max(min, v)))
+    else if (v < min) fail(new Error(fault('number.less', name, `${min}${unit && ` ${unit}`}`)))
+    else if (v > max) fail(new Error(fault('number.more', name, `${max}${unit && ` ${unit}`}`)))
+    else onSet(v)
   }
   const read = (raw: string): number | null => {
     try {
@@ -86,19 +96,20 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
           value={text ?? shown}
           onFocus={(e) => e.currentTarget.select()}
           onChange={(e) => {
-            setText(e.target.value)
-            setBad(e.target.value.trim() !== '' && read(e.target.value) === null)
+            type(e.target.value)
+            const v = read(e.target.value)
+            setBad(e.target.value.trim() !== '' && (v === null || v < min || v > max))
           }}
-          onBlur={(e) => text !== null && commit(e.target.value)}
+          onBlur={commit}
           onKeyDown={(e) => {
             keepKeys(e)
-            if (e.key === 'Enter') commit(e.currentTarget.value)
-            if (e.key === 'Escape') { setText(null); setBad(false); e.currentTarget.blur() }
+            if (e.key === 'Enter') { commit(); giveBack(e.currentTarget) }
+            if (e.key === 'Escape') { type(null); setBad(false); e.currentTarget.blur(); giveBack(e.currentTarget) }
             if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
               e.preventDefault()
               const from = read(text ?? shown) ?? 0
               const by = step * (e.shiftKey ? 10 : 1) * (e.key === 'ArrowUp' ? 1 : -1)
-              setText(null)
+              type(null)
               grouped(name, () => onSet(Math.min(max, Math.max(min, Number((from + by).toFixed(Math.max(digits, 3)))))))
             }
           }}
@@ -109,20 +120,28 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
   )
 }
 
-export function TextField({ name, value, onSet, className = '' }: { name: string; value: string; onSet: (v: string) => void; className?: string }) {
+/** What is typed into a field and not yet set; null: nothing. The third is it as it is at once, for what happens before the field is drawn anew. */
+export function useTyped(): [string | null, (v: string | null) => void, { readonly current: string | null }] {
   const [text, setText] = useState<string | null>(null)
+  const typed = useRef<string | null>(null)
+  return [text, (v) => { typed.current = v; setText(v) }, typed]
+}
+
+export function TextField({ name, value, onSet, className = '' }: { name: string; value: string; onSet: (v: string) => void; className?: string }) {
+  const [text, type, typed] = useTyped()
   return (
     <input
       aria-label={name} className={`${field} ${className}`} value={text ?? value}
-      onChange={(e) => setText(e.target.value)}
+      onChange={(e) => type(e.target.value)}
       onBlur={() => {
-        if (text !== null && text.trim() && text !== value) onSet(text.trim())
-        setText(null)
+        const v = typed.current?.trim()
+        type(null)
+        if (v && v !== value) onSet(v)
       }}
       onKeyDown={(e) => {
         keepKeys(e)
-        if (e.key === 'Enter') e.currentTarget.blur()
-        if (e.key === 'Escape') { setText(null); requestAnimationFrame(() => (e.target as HTMLInputElement).blur()) }
+        if (e.key === 'Escape') type(null)
+        if (e.key === 'Enter' || e.key === 'Escape') { e.currentTarget.blur(); giveBack(e.currentTarget) }
       }}
     />
   )
@@ -146,7 +165,7 @@ export function Choice<T extends string>({ name, value, of, onSet, className = '
 export function Check({ name, on, disabled, onSet }: { name: string; on: boolean; disabled?: boolean; onSet: (v: boolean) => void }) {
   return (
     <label className={`col-span-2 flex min-h-6 items-center gap-2 text-[12px] ${disabled ? 'opacity-45' : ''}`}>
-      <input type="checkbox" checked={on} disabled={disabled} onChange={(e) => onSet(e.target.checked)} className="h-4 w-4 shrink-0 accent-brass-600" />{name}
+      <input type="checkbox" checked={on} disabled={disabled} onChange={(e) => onSet(e.target.checked)} className="h-4 w-4 shrink-0 accent-brass-600" />{keyed(name)}
     </label>
   )
 }
