@@ -76,6 +76,7 @@ func TestEveryDragSaysWhatItComesTo(t *testing.T) {
 	}
 	handle := func(name string) string { return fmt.Sprintf(`[data-handle="%s"]`, name) }
 	one := func() { p.key(kb.Escape); p.do(chromedp.Focus(`[data-desk]`)); p.click(260, 180); p.settled() }
+	pivot := func() { one(); p.pressWord("Pivot") }
 	several := func() { p.do(chromedp.Focus(`[data-desk]`)); p.key("a", chromedp.ModifierCtrl); p.settled() }
 	for _, c := range []struct {
 		what  string
@@ -104,8 +105,8 @@ func TestEveryDragSaysWhatItComesTo(t *testing.T) {
 		{"turned more than once", one, func() string {
 			return p.dragged(with(chromedp.ModifierShift), by(handle("turn"), 0, 0), about(90), about(180), about(270), about(0), about(92))
 		}, "+1 turns", "260 180 60 80 405"},
-		{"its pivot to a corner", one, func() string { return p.dragged(nil, by(handle("pivot"), 0, 0), px(231, 141)) }, "on the box", "260 180 60 80 0"},
-		{"its pivot to another's edge", one, func() string { return p.dragged(nil, by(handle("pivot"), 0, 0), px(131, 101)) }, "of Rust", "260 180 60 80 0"},
+		{"its pivot to a corner", pivot, func() string { return p.dragged(nil, by(handle("pivot"), 0, 0), px(231, 141)) }, "on the box", "260 180 60 80 0"},
+		{"its pivot to another's edge", pivot, func() string { return p.dragged(nil, by(handle("pivot"), 0, 0), px(131, 101)) }, "of Rust", "260 180 60 80 0"},
 		{"all as one", several, func() string { return p.dragged(free, by(handle("se"), 0, 0), by(handle("se"), 94, 50)) }, "120 %", ""},
 		{"all as one, about the middle", several, func() string {
 			return p.dragged(with(chromedp.ModifierAlt), by(handle("se"), 0, 0), by(handle("se"), 47, 25))

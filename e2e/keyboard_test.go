@@ -33,7 +33,7 @@ func (p *person) tabTo(selector string, back bool) {
 func (p *person) typeInto(name, value string, back bool) {
 	p.t.Helper()
 	p.tabTo(fmt.Sprintf(`[aria-label="%s"]`, name), back)
-	p.do(chromedp.KeyEvent(value + kb.Enter))
+	p.do(chromedp.KeyEvent(value + kb.Tab)) // Enter would give the keyboard back to the page
 	p.settled()
 }
 

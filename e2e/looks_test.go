@@ -149,8 +149,8 @@ func TestLooksShowAtOnce(t *testing.T) {
 	}
 	p.set("Blur", "900")
 	p.settled()
-	if v := p.number("Blur"); v != 500 {
-		t.Errorf("a blur of 900 became %v", v)
+	if v := p.number("Blur"); v != 8 {
+		t.Errorf("a blur of 900 is refused, it became %v", v)
 	}
 	p.set("Blur", "0")
 	p.settled()

@@ -142,10 +142,10 @@ func TestRingsChangeTheirNumbers(t *testing.T) {
 	if v := p.number("Hole"); v != 60 {
 		t.Errorf("undone, the hole has %v %%", v)
 	}
-	// Numbers beyond their range are kept within it.
+	// Numbers beyond their range are refused.
 	p.set("Hole", "400")
 	p.settled()
-	if v := p.number("Hole"); v != 100 {
+	if v := p.number("Hole"); v != 60 {
 		t.Errorf("400 %% became %v", v)
 	}
 }

@@ -83,7 +83,7 @@ func exportCommand() *cobra.Command {
 				height = film.Height
 			}
 			opt := export.Options{
-				Format: format, RateNum: film.Rate.Num, RateDen: film.Rate.Den, EndPause: film.EndPause, Once: once,
+				Format: format, RateNum: film.Rate.Num, RateDen: film.Rate.Den, EndPause: o.film.EndPause(format, once), Once: once,
 				From: int64(from*1000 + 0.5), To: int64(to*1000 + 0.5),
 			}
 			if fps > 0 {

@@ -120,7 +120,7 @@ func main() {
 		return s.Within(moment(a[0]), b, a[5].String()), nil
 	})
 	on("delivery", func(a []js.Value) (any, error) {
-		return s.DeliveryView(a[0].String(), a[1].Int(), doc.Rate{Num: int64(a[2].Int()), Den: int64(a[3].Int())}), nil
+		return s.DeliveryView(a[0].String(), a[1].Int(), a[2].Int(), doc.Rate{Num: int64(a[3].Int()), Den: int64(a[4].Int())}, a[5].Bool()), nil
 	})
 	on("step", func(a []js.Value) (any, error) { return s.Step(a[0].Float(), int64(a[1].Int())), nil })
 	on("snapBar", func(a []js.Value) (any, error) {

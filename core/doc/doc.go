@@ -45,9 +45,9 @@ type Film struct {
 	Height   int         `json:"height"` // page px, 16..8192
 	Rate     Rate        `json:"rate"`
 	Loop     bool        `json:"loop,omitzero"`
-	Closing  *Transition `json:"closing,omitzero"`  // from the last scene back to the first
-	EndPause int64       `json:"endPause,omitzero"` // ms the last frame of a GIF rests
-	Scenes   []*Scene    `json:"scenes"`            // in their order; those set aside follow
+	Closing  *Transition `json:"closing,omitzero"` // from the last scene back to the first
+	EndPause *int64      `json:"pause,omitzero"`   // ms the last frame of a GIF rests before it begins again; nil: as the film's end asks for
+	Scenes   []*Scene    `json:"scenes"`           // in their order; those set aside follow
 }
 
 // Shown returns the scenes that are in the film: all but those set aside.
@@ -89,25 +89,6 @@ type Scene struct {
 	Aside      bool              `json:"aside,omitzero"` // it is not in the film; layers lie there until they are wanted
 	Layers     []*Layer          `json:"layers"`
 	Extra      Extra             `json:",unknown"`
-}
-
-// Transition kinds. A wipe over the page is a transition, over a layer an entrance or exit.
-const (
-	Cut       = "cut"
-	Crossfade = "crossfade"
-	Morph     = "morph"
-	Wipe      = "wipe"
-	Push      = "push"
-)
-
-// Transition is the way into a scene.
-type Transition struct {
-	Kind      string  `json:"kind"`               // cut, crossfade, morph, wipe, push
-	Duration  int64   `json:"duration,omitzero"`  // ms; 0 for a cut
-	Easing    string  `json:"easing,omitzero"`    // CSS easing; empty: ease-in-out
-	Direction float64 `json:"direction,omitzero"` // of travel of a wipe or push, degrees clockwise, 0 to the right
-	Softness  float64 `json:"softness,omitzero"`  // px of a wipe's edge
-	GoesOn    bool    `json:"goesOn,omitzero"`    // a morph that goes on the run of the morph before, in its easing
 }
 
 // MoveRun is an ordered list of moves of a scene: each but the first hangs on the one before it, and its offset is

@@ -36,24 +36,25 @@ const (
 
 // Move is one thing a layer does in time.
 type Move struct {
-	ID        string  `json:"id"`
-	Kind      string  `json:"kind"`
-	Effect    string  `json:"effect"`
-	Start     Start   `json:"start"`
-	End       *Anchor `json:"end,omitzero"` // live end; the begin is solved for
-	Duration  int64   `json:"duration,omitzero"`
-	Lasts     string  `json:"lasts,omitzero"`  // "", scene or thread; loops go on through transitions
-	Keeps     string  `json:"keeps,omitzero"`  // of a path that lasts the scene: "" its distance, or speed
-	Easing    string  `json:"easing,omitzero"` // CSS easing; empty: the effect's own
-	Repeat    float64 `json:"repeat,omitzero"` // passes; 0 counts as 1
-	Until     string  `json:"until,omitzero"`  // repeats until this move begins
-	Alternate bool    `json:"alternate,omitzero"`
-	Continues string  `json:"continues,omitzero"` // the loop of the scene before that this one goes on
-	Unit      string  `json:"unit,omitzero"`      // "", line, word, letter, part
-	Order     string  `json:"order,omitzero"`     // of the units: "", backwards, middle, shuffled
-	Overlap   float64 `json:"overlap,omitzero"`   // of neighbouring units, 0..1
-	Seed      int64   `json:"seed,omitzero"`      // of the shuffled order
-	Back      bool    `json:"back,omitzero"`      // an exit: back the way it came, instead of on through
+	ID        string      `json:"id"`
+	Kind      string      `json:"kind"`
+	Effect    string      `json:"effect"`
+	Start     Start       `json:"start"`
+	End       *Anchor     `json:"end,omitzero"` // live end; the begin is solved for
+	Duration  int64       `json:"duration,omitzero"`
+	Lasts     string      `json:"lasts,omitzero"`  // "", scene or thread; loops go on through transitions
+	Keeps     string      `json:"keeps,omitzero"`  // of a path that lasts the scene: "" its distance, or speed
+	Easing    string      `json:"easing,omitzero"` // CSS easing; empty: the effect's own
+	Repeat    float64     `json:"repeat,omitzero"` // passes; 0 counts as 1
+	Until     string      `json:"until,omitzero"`  // repeats until this move begins
+	Alternate bool        `json:"alternate,omitzero"`
+	Continues string      `json:"continues,omitzero"` // the loop of the scene before that this one goes on
+	Unit      string      `json:"unit,omitzero"`      // "", line, word, letter, part
+	Order     string      `json:"order,omitzero"`     // of the units: "", backwards, middle, shuffled, outwards, columns, rows, point
+	Overlap   float64     `json:"overlap,omitzero"`   // of neighbouring units, 0..1
+	Seed      int64       `json:"seed,omitzero"`      // of the shuffled order
+	From      *[2]float64 `json:"from,omitzero"`      // of an order by distance: the point, in shares of the layer's box; nil: its upper left corner
+	Back      bool        `json:"back,omitzero"`      // an exit: back the way it came, instead of on through
 
 	Path   *PathParams   `json:"path,omitzero"`
 	Spin   *SpinParams   `json:"spin,omitzero"`

@@ -87,4 +87,8 @@ const (
 	Backwards  = "backwards"
 	FromMiddle = "middle"
 	Shuffled   = "shuffled"
+	Outwards   = "outwards" // by where they lie, from the middle of all of them
+	ByColumn   = "columns"  // from the left; a column goes as one
+	ByRow      = "rows"     // from the top
+	FromPoint  = "point"    // by their distance from Move.From
 )

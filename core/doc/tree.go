@@ -1,13 +1,16 @@
 package doc
 
-import "slices"
+import (
+	"maps"
+	"slices"
+)
 
 // NewProject returns a project with one empty scene.
 func NewProject(id, name string, width, height int, sceneID string) *Project {
 	return &Project{
 		Version: Version, ID: id, Name: name,
 		Film: Film{
-			Width: width, Height: height, Rate: Rate{30, 1}, EndPause: 1500,
+			Width: width, Height: height, Rate: Rate{30, 1},
 			Scenes: []*Scene{NewScene(sceneID, "Scene 1")},
 		},
 	}
@@ -83,6 +86,7 @@ func (s *Scene) Clone() *Scene {
 	c := *s
 	c.Background = s.Background.clone()
 	c.Cues = slices.Clone(s.Cues)
+	c.Transition.Threads = maps.Clone(s.Transition.Threads)
 	c.Guides = slices.Clone(s.Guides)
 	c.Runs = slices.Clone(s.Runs)
 	for i := range c.Runs {
@@ -135,7 +139,7 @@ func (l *Layer) Clone() *Layer {
 // Clone returns a deep copy of the move.
 func (m *Move) Clone() *Move {
 	c := *m
-	c.End = copied(m.End)
+	c.End, c.From = copied(m.End), copied(m.From)
 	c.Path, c.Spin, c.Wipe = copied(m.Path), copied(m.Spin), copied(m.Wipe)
 	c.Slide, c.Rock, c.Scroll = copied(m.Slide), copied(m.Rock), copied(m.Scroll)
 	return &c

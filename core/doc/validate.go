@@ -216,16 +216,24 @@ func (c *checker) fail(field, why string, args ...any) {
 	}
 }
 
-func (c *checker) id(at, id string) {
+// idLike checks what an id is made of.
+func (c *checker) idLike(at, id string) bool {
 	if len(id) < 1 || len(id) > 40 {
 		c.fail(at, "must be 1 to 40 characters long")
-		return
+		return false
 	}
 	for _, r := range id {
 		if !(r >= 'a' && r <= 'z' || r >= '0' && r <= '9' || r == '-') {
 			c.fail(at, "may hold a-z, 0-9 and - only, not %q", string(r))
-			return
+			return false
 		}
+	}
+	return true
+}
+
+func (c *checker) id(at, id string) {
+	if !c.idLike(at, id) {
+		return
 	}
 	if c.ids[id] {
 		c.fail(at, "is %q, which something else has already", id)
@@ -313,7 +321,9 @@ func (c *checker) film(at string, f *Film) {
 	if f.Rate.Num < 1 || f.Rate.Den < 1 || f.Rate.Num > 1e6 || f.Rate.Den > 1e6 || f.Rate.Num > 240*f.Rate.Den {
 		c.fail(at+".rate", "must be a fraction above 0 and up to 240 frames a second")
 	}
-	c.time(at+".endPause", f.EndPause, 0)
+	if f.EndPause != nil {
+		c.time(at+".pause", *f.EndPause, 0)
+	}
 	if len(f.Scenes) < 1 || len(f.Scenes) > MaxScenes {
 		c.fail(at+".scenes", "has %d scenes; a film has 1 to %d", len(f.Scenes), MaxScenes)
 	}
@@ -349,23 +359,6 @@ func (c *checker) film(at string, f *Film) {
 	}
 	if total < 10 {
 		c.fail(at+".scenes", "last %d ms in all; a film lasts 10 ms or more", total)
-	}
-}
-
-func (c *checker) transition(at string, t Transition) {
-	c.oneOf(at+".kind", t.Kind, Cut, Crossfade, Morph, Wipe, Push)
-	c.time(at+".duration", t.Duration, 0)
-	if t.Kind == Cut && t.Duration != 0 {
-		c.fail(at+".duration", "must be 0 for a cut")
-	}
-	if t.Kind != Cut && t.Duration == 0 {
-		c.fail(at+".duration", "must be above 0 for a %s", t.Kind)
-	}
-	c.easing(at+".easing", t.Easing)
-	c.number(at+".direction", t.Direction, -360, 360)
-	c.number(at+".softness", t.Softness, 0, MaxSide)
-	if t.GoesOn && t.Kind != Morph {
-		c.fail(at+".goesOn", "belongs to a morph")
 	}
 }
 

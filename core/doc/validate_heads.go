@@ -12,7 +12,7 @@ import (
 func (p *Project) headsOnly(before *Project) bool {
 	a, b := &p.Film, &before.Film
 	return p.Version == before.Version && p.ID == before.ID && p.Name == before.Name && a.Width == b.Width && a.Height == b.Height && a.Rate == b.Rate &&
-		a.Loop == b.Loop && a.Closing == b.Closing && a.EndPause == b.EndPause && maps.Equal(p.Media, before.Media) &&
+		a.Loop == b.Loop && a.Closing.Equal(b.Closing) && same(a.EndPause, b.EndPause) && maps.Equal(p.Media, before.Media) &&
 		slices.Equal(p.Insets, before.Insets) && slices.Equal(p.Sounds, before.Sounds) &&
 		slices.Equal(p.RoleSets, before.RoleSets) && slices.Equal(p.Palette, before.Palette) && slices.Equal(p.Looks, before.Looks) && slices.EqualFunc(a.Scenes, b.Scenes, sameBut)
 }
@@ -22,7 +22,7 @@ func sameBut(a, b *Scene) bool {
 	if a == b {
 		return true
 	}
-	return a.ID == b.ID && a.Name == b.Name && a.Stay == b.Stay && a.AutoStay == b.AutoStay && a.Aside == b.Aside && a.Transition == b.Transition && sameFill(&a.Background, &b.Background) &&
+	return a.ID == b.ID && a.Name == b.Name && a.Stay == b.Stay && a.AutoStay == b.AutoStay && a.Aside == b.Aside && a.Transition.Equal(&b.Transition) && sameFill(&a.Background, &b.Background) &&
 		maps.Equal(a.Roles, b.Roles) && slices.Equal(a.Cues, b.Cues) && a.EndsAtCue == b.EndsAtCue && slices.Equal(a.Guides, b.Guides) &&
 		slices.EqualFunc(a.Runs, b.Runs, func(x, y MoveRun) bool { return x.ID == y.ID && x.When == y.When && slices.Equal(x.Moves, y.Moves) }) &&
 		sameExtra(a.Extra, b.Extra) && sameBones(a.Layers, b.Layers)

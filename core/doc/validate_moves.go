@@ -84,7 +84,11 @@ func (c *checker) lasting(at string, m *Move) {
 
 func (c *checker) units(at string, m *Move) {
 	c.oneOf(at+".unit", m.Unit, "", ByLine, ByWord, ByLetter, ByPart)
-	c.oneOf(at+".order", m.Order, "", Backwards, FromMiddle, Shuffled)
+	c.oneOf(at+".order", m.Order, "", Backwards, FromMiddle, Shuffled, Outwards, ByColumn, ByRow, FromPoint)
+	if m.From != nil {
+		c.number(at+".from", m.From[0], -100, 100)
+		c.number(at+".from", m.From[1], -100, 100)
+	}
 	c.number(at+".overlap", m.Overlap, 0, 1)
 	if m.Unit != "" && m.Kind != Entrance && m.Kind != Exit && m.Effect != Rock {
 		c.fail(at+".unit", "is for entrances, exits and sine loops")

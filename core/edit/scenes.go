@@ -127,6 +127,7 @@ func (e *editor) copyScene(c *copyScene, goOn bool) error {
 	}
 	s := from.Clone()
 	s.ID, s.Name, s.Aside = c.ID, c.Name, false
+	s.Transition.Threads = nil // they are about what the scene before it was
 	if i == 0 && s.Transition.Kind == doc.Cut {
 		s.Transition = doc.Transition{Kind: doc.Morph, Duration: 700}
 	}

@@ -169,20 +169,22 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 	}
 	for i, s := range f.scenes {
 		t, from := s.doc.Transition, i-1
+		var senses map[string]string
 		if i == 0 {
 			if f.Order.Closing == 0 {
 				f.strands = append(f.strands, &strand{ease: motion.Linear})
 				continue
 			}
 			t, from = *p.Film.Closing, len(p.Film.Shown())-1
+			senses = f.senses(f.scenes[from], s, &t)
 		}
 		if before != nil && i < len(before.strands) {
-			if o := before.strands[i]; o.a == f.scenes[from] && o.b == s && o.transition == t {
+			if o := before.strands[i]; o.a == f.scenes[from] && o.b == s && o.transition.Equal(&t) && maps.Equal(o.senses, senses) {
 				f.strands = append(f.strands, o)
 				continue
 			}
 		}
-		f.strands = append(f.strands, newStrand(f.scenes[from], s, t))
+		f.strands = append(f.strands, newStrand(f.scenes[from], s, t, senses))
 	}
 	return f, nil
 }

@@ -3,13 +3,14 @@ package frame
 import (
 	"math"
 
+	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/motion"
 )
 
 // extent says how large the layer is and into how many units it can be divided.
 func (l *layer) extent() motion.Extent {
-	x := motion.Extent{Box: l.box, Counts: motion.Counts{Parts: l.partOf(nil)}}
+	x := motion.Extent{Box: l.box, Counts: motion.Counts{Parts: l.partOf(nil)}, Units: l.units}
 	if n := len(l.lines); n > 0 {
 		x.Line = l.lines[0].H()
 	} else if n := len(l.children); n > 0 {
@@ -20,6 +21,27 @@ func (l *layer) extent() motion.Extent {
 		x.Counts.Lines, x.Counts.Words, x.Counts.Letters = last.Line+1, last.Word+1, last.Letter+1
 	}
 	return x
+}
+
+// units returns the boxes of the units that a layer is divided into, in its own axes, white space left out.
+func (l *layer) units(unit string) (boxes []geom.Box) {
+	if unit == doc.ByPart {
+		for _, c := range l.children {
+			if c.doc.Mask == "" {
+				boxes = append(boxes, c.at(motion.Rest).ApplyBox(c.box))
+			}
+		}
+		return boxes
+	}
+	for i := range l.pieces {
+		p := &l.pieces[i]
+		k := map[string]int{doc.ByLine: p.unit.Line, doc.ByWord: p.unit.Word, doc.ByLetter: p.unit.Letter}[unit]
+		for len(boxes) <= k {
+			boxes = append(boxes, geom.EmptyBox())
+		}
+		boxes[k] = boxes[k].Union(p.box)
+	}
+	return boxes
 }
 
 // partOf returns which part of the group a child is, counted without masks; of none: how many there are.

@@ -256,7 +256,7 @@ func lerpPoint(a, b geom.Point, p float64) geom.Point {
 func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b stance) {
 	e := c.p
 	at := lerpPoint(a.at, b.at, e)
-	turn := morph.Number(a.turn, b.turn, e)
+	turn := morph.Number(a.turn, morph.Turned(a.turn, b.turn, q.way), e)
 	loops := motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, e, nil, nil)
 	pivot := lerpPoint(a.pivot, b.pivot, e)
 	alpha := morph.Ease(morph.Number(a.alpha, b.alpha, e))

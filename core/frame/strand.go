@@ -12,6 +12,7 @@ import (
 type strand struct {
 	a, b       *scene
 	transition doc.Transition
+	senses     map[string]string // of the one that closes the film: which way threads turn that nothing is said of
 	ease       motion.Easing
 	kind       string
 
@@ -23,11 +24,12 @@ type strand struct {
 type pair struct {
 	a, b     *layer
 	apart    bool
+	way      doc.Strand
 	children []*pair
 }
 
-func newStrand(a, b *scene, t doc.Transition) *strand {
-	st := &strand{a: a, b: b, transition: t, kind: t.Kind, ease: motion.Linear}
+func newStrand(a, b *scene, t doc.Transition, senses map[string]string) *strand {
+	st := &strand{a: a, b: b, transition: t, senses: senses, kind: t.Kind, ease: motion.Linear}
 	if t.Kind == doc.Cut {
 		return st
 	}
@@ -40,6 +42,43 @@ func newStrand(a, b *scene, t doc.Transition) *strand {
 	}
 	return st
 }
+
+// way says how a thread goes through the morph.
+func (st *strand) way(thread string) doc.Strand {
+	w := st.transition.Threads[thread]
+	if w.Turn == "" {
+		w.Turn = st.senses[thread]
+	}
+	return w
+}
+
+// senses returns which way threads turn through the closing morph that nothing is said of, of those that turn at all.
+func (f *Film) senses(a, b *scene, t *doc.Transition) map[string]string {
+	if t.Kind != doc.Morph {
+		return nil
+	}
+	var out map[string]string
+	for thread, l := range a.byThread {
+		if k := b.byThread[thread]; k != nil && k.doc.Place.Turn != l.doc.Place.Turn && t.Threads[thread].Turn == "" {
+			if out == nil {
+				out = map[string]string{}
+			}
+			out[thread] = morph.Sense(&f.Doc.Film, thread, func(scene int) *doc.Layer { return f.Thread(scene, thread) })
+		}
+	}
+	return out
+}
+
+// Thread returns the layer of a thread in a scene, nil where it has none.
+func (f *Film) Thread(scene int, thread string) *doc.Layer {
+	if l := f.scenes[scene].byThread[thread]; l != nil {
+		return l.doc
+	}
+	return nil
+}
+
+// Strand returns how a thread goes through the morph into a scene, or, of the first, back to it.
+func (f *Film) Strand(scene int, thread string) doc.Strand { return f.strands[scene].way(thread) }
 
 // plan returns the pairs of a morph in the order of its first half and of its second.
 func (st *strand) plan() (first, second []*pair) {
@@ -68,6 +107,9 @@ func (st *strand) match() {
 			}
 			if p.B != nil {
 				q.b = b.byID[p.B.ID]
+			}
+			if p.A != nil && p.B != nil {
+				q.way = st.way(p.A.Thread)
 			}
 			out = append(out, q)
 		}

@@ -51,7 +51,7 @@ func newLoop(m *doc.Move, iv Interval, x *Extent) loop {
 			s.sense = -1
 		}
 	case doc.Rock:
-		s.units = newByUnit(m, x.Counts)
+		s.units = newByUnit(m, x)
 		if m.Rock != nil {
 			s.amplitude, s.ahead = m.Rock.Angle, m.Rock.Phase
 		}

@@ -27,7 +27,7 @@ type presence struct {
 func newPresence(m *doc.Move, iv Interval, x *Extent) presence {
 	p := presence{
 		Interval: iv, id: m.ID, exit: m.Kind == doc.Exit, back: m.Back, effect: m.Effect,
-		ease: easingOf(m.Easing, DefaultEasing(m)), units: newByUnit(m, x.Counts),
+		ease: easingOf(m.Easing, DefaultEasing(m)), units: newByUnit(m, x),
 	}
 	if m.Effect == doc.Wipe && m.Wipe != nil {
 		p.direction, p.softness = m.Wipe.Direction, m.Wipe.Softness

@@ -10,6 +10,7 @@ type Extent struct {
 	Box    geom.Box // in the layer's own axes
 	Line   float64  // height of a line, px: how far a slide by unit travels
 	Counts Counts
+	Units  func(unit string) []geom.Box // the boxes of its units, in its own axes
 }
 
 // Track is the compiled moves of one layer. It does not change after NewTrack and SetTravel, save for the phases that

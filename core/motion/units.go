@@ -2,6 +2,7 @@ package motion
 
 import (
 	"capstan/core/doc"
+	"capstan/core/geom"
 )
 
 // Unit is a part of a layer that moves by itself: its ordinals among the lines, words, letters or parts of the layer.
@@ -80,12 +81,26 @@ type byUnit struct {
 	overlap float64
 }
 
-func newByUnit(m *doc.Move, c Counts) byUnit {
-	n := c.of(m.Unit)
+func newByUnit(m *doc.Move, x *Extent) byUnit {
+	n := x.Counts.of(m.Unit)
 	if n == 0 {
 		return byUnit{}
 	}
 	u := byUnit{unit: m.Unit, overlap: m.Overlap}
+	switch m.Order {
+	case doc.Outwards, doc.ByColumn, doc.ByRow, doc.FromPoint:
+		from := x.Box.Min
+		if m.From != nil {
+			from = from.Add(geom.Point{X: m.From[0] * x.Box.W(), Y: m.From[1] * x.Box.H()})
+		}
+		if x.Units == nil {
+			break
+		}
+		if ranks, places, ok := PlaceRanks(m.Order, x.Units(m.Unit), from); ok && len(ranks) == n {
+			u.ranks, u.places = ranks, places
+			return u
+		}
+	}
 	u.ranks, u.places = Ranks(m.Order, n, m.Seed)
 	return u
 }

@@ -238,15 +238,24 @@ func (s *Session) reorder(m Moment, chosen []string, to string) (edit.Command, e
 			staying = append(staying, l)
 		}
 	}
+	// What lies locked at the back is the ground: nothing goes behind it that is not there already.
+	ground := 0
+	for parent == nil && ground < len(staying) && staying[ground].Locked {
+		ground++
+	}
+	ground = min(ground, first)
 	at := first
 	switch to {
 	case "front":
 		at = len(staying)
 	case "back":
-		at = 0
+		at = ground
 	case "up":
 		at = min(first+1, len(staying))
 	case "down":
+		if first > 0 && first == ground {
+			return nil, words.New("order.ground")
+		}
 		at = max(first-1, 0)
 	}
 	name := ""

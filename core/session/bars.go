@@ -223,7 +223,9 @@ func (s *Session) retime(begins map[string]int64, patches map[string]map[string]
 					if err == nil {
 						err = patchMove(m, raw)
 					}
-					failed = err
+					if err != nil {
+						failed = err
+					}
 				}
 				if timed || patched {
 					touched = append(touched, m.ID)

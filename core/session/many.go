@@ -57,7 +57,7 @@ func (s *Session) ManyView(m Moment, threads []string) Many {
 			k = len(looks)
 			looks = append(looks, l)
 			// Whether they lie in a group would have to be sought for each: making them the ground says so.
-			w := Selected{Unites: combinable(l) == nil, Grounds: groundable(l, nil), Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Refs: [][2]float64{}}
+			w := Selected{Unites: combinable(l) == nil, Grounds: groundable(l, nil), Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Strands: []Strand{}, Refs: [][2]float64{}}
 			w.Layer.Path = "" // long, and shown by nothing but the page
 			if l.Made != nil {
 				w.Made, w.Kept = l.Made.How, make([]string, len(l.Made.Of))

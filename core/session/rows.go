@@ -33,6 +33,8 @@ type Span struct {
 	End    int64  `json:"end"`
 	Strand bool   `json:"strand"`
 	Layer  string `json:"layer"`
+
+	By float64 `json:"by,omitzero"` // degrees that a strand turns by
 }
 
 // Bar is a move in the timeline. Its outline is its motion. Times are ms of the film.
@@ -98,10 +100,12 @@ func (s *Session) Rows(m Moment) []Row {
 		t := s.shown.Timing(i)
 		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
 			r := &rows[seen[l.Thread]]
-			if i > 0 && sc.Transition.Kind == doc.Morph && p.Film.Scenes[i-1].Thread(l.Thread) != nil {
-				r.Spans = append(r.Spans, Span{i, o.Starts[i], begin, true, l.ID})
+			if v, ok := s.strandInto(i, l.Thread); ok && i == 0 {
+				r.Spans = append(r.Spans, Span{0, o.Length - o.Closing, o.Length, true, l.ID, v.By})
+			} else if ok {
+				r.Spans = append(r.Spans, Span{i, o.Starts[i], begin, true, l.ID, v.By})
 			}
-			r.Spans = append(r.Spans, Span{i, begin, begin + o.Stays[i], false, l.ID})
+			r.Spans = append(r.Spans, Span{i, begin, begin + o.Stays[i], false, l.ID, 0})
 			for k, mv := range l.Moves {
 				b := s.bar(sc, mv, t, begin, i, l)
 				b.Lane = k

@@ -47,8 +47,10 @@ func TestRowsDroppedMoveInTheStackingOrder(t *testing.T) {
 			t.Errorf("%s %s: %s, want %s", c.intent, c.args, got, c.want)
 		}
 	}
+	// The locked ground stays behind all else.
 	want(t, s, rest, "order", `{"threads":["t-sub"],"to":"back"}`)
-	if o := order(); o[len(o)-1] != "sub" {
+	if o := order(); o[len(o)-2] != "sub" || o[len(o)-1] != "sky" {
 		t.Errorf("at the back: %v", o)
 	}
+	refused(t, s, "locked ground", "order", `{"threads":["t-sub"],"to":"down"}`)
 }

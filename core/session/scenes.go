@@ -152,7 +152,9 @@ func (s *Session) OwnScenes(ids []string, what string) []string {
 		if what == "stay" {
 			return fmt.Sprint(sc.AutoStay, s.film.Order.Stays[i])
 		}
-		return fmt.Sprint(sc.Transition)
+		t := sc.Transition
+		t.Threads = nil
+		return fmt.Sprint(t)
 	}
 	count := map[string]int{}
 	most := ""

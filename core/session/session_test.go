@@ -165,10 +165,10 @@ func TestAFamilyKeepsTheWeightAsNearlyAsItCan(t *testing.T) {
 
 func TestDeliveriesAndStepsAreWorkedOutByTheCore(t *testing.T) {
 	s := opener(t)
-	if d := s.DeliveryView("mp4", 361, doc.Rate{Num: 30, Den: 1}); d != (session.Delivery{Width: 642, Height: 362, Frames: 381}) {
+	if d := s.DeliveryView("mp4", 0, 361, doc.Rate{Num: 30, Den: 1}, false); d != (session.Delivery{Width: 642, Height: 362, Frames: 381, Pass: 12700}) {
 		t.Errorf("%+v", d)
 	}
-	if d := s.DeliveryView("gif", 360, doc.Rate{Num: 60, Den: 1}); d.Frames != 635 { // 12.7 s at the 50 a second a GIF can do
+	if d := s.DeliveryView("gif", 0, 360, doc.Rate{Num: 60, Den: 1}, false); d.Frames != 635 { // 12.7 s at the 50 a second a GIF can do
 		t.Errorf("%+v", d)
 	}
 	for _, c := range []struct {

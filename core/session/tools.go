@@ -15,6 +15,7 @@ import (
 type block struct {
 	bars       []bar
 	begin, end int64 // ms on the scene's clock
+	rank       int   // its place in the order asked for; several may share one
 }
 
 // Ways of taking moves together.
@@ -80,6 +81,7 @@ func init() {
 		By    string   `json:"by"`   // move, layer or all
 		Step  *int64   `json:"step"` // of a cascade and between moves one after another, ms
 		Ms    int64    `json:"ms"`   // the length to stretch to
+		sequence
 	}) (edit.Command, error) {
 		if c.By == "" {
 			c.By = perMove
@@ -91,6 +93,9 @@ func init() {
 		tool := timeTools[c.Tool]
 		if tool == nil {
 			return nil, words.New("moves.tool", c.Tool)
+		}
+		if err := s.inSequence(list, c.sequence, c.Moves); err != nil {
+			return nil, err
 		}
 		if len(list) < 2 && slices.Contains([]string{"together", "end-together", "one-after-another", "cascade", "spread", "reverse"}, c.Tool) {
 			return nil, words.New("moves.few")
@@ -106,7 +111,7 @@ func init() {
 	})
 }
 
-// timeTools are what arranges moves in time. list is sorted by begin.
+// timeTools are what arranges moves in time. list is in the order asked for.
 var timeTools = map[string]func(s *Session, list []block, step, ms int64) (edit.Command, error){
 	"together":     (*Session).together,
 	"end-together": (*Session).endTogether,
@@ -225,13 +230,19 @@ func (s *Session) chain(list []block, when string, step int64) (edit.Command, er
 		for i, b := range list {
 			ids = append(ids, b.bars[0].move.ID)
 			if i > 0 {
-				gaps = append(gaps, step)
+				gaps = append(gaps, gap(list, i, when, step))
 			}
 		}
 		run := command("run.make", map[string]any{"scene": sc.ID, "id": s.id(), "when": when, "moves": ids, "gaps": gaps})
 		lead := list[0].bars[0]
 		set := s.freed(list, lead)
-		if set == nil && lead.move.End != nil {
+		if leaving(list) {
+			length := chained(list, gaps, when)
+			if stay := s.film.Timing(lead.scene).Stay; length > stay {
+				return nil, words.New("moves.too-long", seconds(length), seconds(stay))
+			}
+			set = []any{map[string]any{"id": lead.move.ID, "patch": map[string]any{"start": startPatch(doc.Start{When: doc.BeforeSceneEnd, Offset: length}), "end": nil}}}
+		} else if set == nil && lead.move.End != nil {
 			// Its end is let go of with those of the others; it stays where it is.
 			set = []any{map[string]any{"id": lead.move.ID, "patch": map[string]any{"start": startPatch(doc.Start{When: doc.AtTime, Offset: lead.at.Begin}), "end": nil}}}
 		}
@@ -252,10 +263,11 @@ func (s *Session) chain(list []block, when string, step int64) (edit.Command, er
 			if when == doc.WhenEnds {
 				of, length = before.last(), before.end-before.begin
 			}
-			at += length + step
+			between := gap(list, i, when, step)
+			at += length + between
 			m := b.first()
 			set = append(set, map[string]any{"id": m.move.ID, "patch": map[string]any{
-				"start": startPatch(doc.Start{When: when, Of: of.move.ID, Offset: step}), "end": nil,
+				"start": startPatch(doc.Start{When: when, Of: of.move.ID, Offset: between}), "end": nil,
 			}})
 		}
 		b.shift(begins, at)
@@ -266,12 +278,53 @@ func (s *Session) chain(list []block, when string, step int64) (edit.Command, er
 	return s.then(command("move.set", map[string]any{"set": set}), begins)
 }
 
-// spread keeps the first and the last block where they are and puts the others at equal steps between.
+// gap is the time between a block of a chain and the one before it: what is as far in the order begins together.
+func gap(list []block, i int, when string, step int64) int64 {
+	if when == doc.WhenEnds {
+		return step
+	}
+	return step * int64(list[i].rank-list[i-1].rank)
+}
+
+// leaving reports whether all blocks are single exits that hang on the scene's end.
+func leaving(list []block) bool {
+	for _, b := range list {
+		m := b.bars[0].move
+		if m.Kind != doc.Exit || m.Start.When != doc.BeforeSceneEnd && (m.End == nil || m.End.When != doc.BeforeSceneEnd) {
+			return false
+		}
+	}
+	return true
+}
+
+// chained is how long a chain of single moves takes from its first begin to its last end.
+func chained(list []block, gaps []int64, when string) int64 {
+	at, length := int64(0), int64(0)
+	for i, b := range list {
+		if i > 0 {
+			at += gaps[i-1]
+			if when == doc.WhenEnds {
+				at += list[i-1].end - list[i-1].begin
+			}
+		}
+		length = max(length, at+b.end-b.begin)
+	}
+	return length
+}
+
+// spread keeps the earliest and the latest begin and puts the blocks, in their order, at equal steps from the one to the other.
 func (s *Session) spread(list []block, _, _ int64) (edit.Command, error) {
 	begins := map[string]int64{}
-	first, last := list[0].begin, list[len(list)-1].begin
+	first, last := list[0].begin, list[0].begin
+	for _, b := range list {
+		first, last = min(first, b.begin), max(last, b.begin)
+	}
+	steps := list[len(list)-1].rank
+	if first == last || steps == 0 {
+		return nil, words.New("moves.nospan")
+	}
 	for i := range list {
-		list[i].shift(begins, first+int64(math.Round(float64(last-first)*float64(i)/float64(len(list)-1))))
+		list[i].shift(begins, first+int64(math.Round(float64(last-first)*float64(list[i].rank)/float64(steps))))
 	}
 	return s.retime(begins, nil)
 }
@@ -281,13 +334,27 @@ func (s *Session) reverse(list []block, _, _ int64) (edit.Command, error) {
 	if c := s.reverseRun(list); c != nil {
 		return c, nil
 	}
-	begins := map[string]int64{}
-	from, to := list[0].begin, list[0].end
-	for _, b := range list {
-		to = max(to, b.end)
-	}
+	// What comes in and what goes out are reversed each by itself, so that nothing enters when the others leave.
+	kinds := map[string][]*block{}
 	for i := range list {
-		list[i].shift(begins, from+to-list[i].end)
+		b := &list[i]
+		kind := b.bars[0].move.Kind
+		for _, m := range b.bars {
+			if m.move.Kind != kind {
+				kind = ""
+			}
+		}
+		kinds[kind] = append(kinds[kind], b)
+	}
+	begins := map[string]int64{}
+	for _, some := range kinds {
+		from, to := some[0].begin, some[0].end
+		for _, b := range some {
+			from, to = min(from, b.begin), max(to, b.end)
+		}
+		for _, b := range some {
+			b.shift(begins, from+to-b.end)
+		}
 	}
 	return s.retime(begins, nil)
 }

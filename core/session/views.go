@@ -134,6 +134,7 @@ type Selected struct {
 	Pivot   [2]float64   `json:"pivot"` // in shares of the box
 	In      string       `json:"in"`    // the name of the group it lies in
 	Later   int          `json:"later"`
+	Strands []Strand     `json:"strands"`  // the morphs that it goes through into the scene and, of the last, out of it
 	Colours []string     `json:"colours"`  // fills found in a group
 	Kept    []string     `json:"kept"`     // names of the layers it was made of
 	Made    string       `json:"made"`     // how it was made of them
@@ -154,7 +155,7 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 	t := s.shown.Timing(i)
 	s.stand(m)
 	for _, l := range s.layers(m, threads) {
-		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Closed: s.shown.Encloses(i, l.ID), Missing: s.missing(l), Plate: contrast(l, sc)}
+		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Strands: s.strandsOf(i, l.Thread), Closed: s.shown.Encloses(i, l.ID), Missing: s.missing(l), Plate: contrast(l, sc)}
 		v.Layer.Path = "" // long, and shown by nothing but the page
 		if roomy(l) {
 			scale, over := s.shown.Fit(i, l.ID)
@@ -283,12 +284,19 @@ type Delivery struct {
 	Width  int   `json:"width"`
 	Height int   `json:"height"`
 	Frames int64 `json:"frames"`
+	Rest   int64 `json:"rest"`  // ms its last frame rests
+	Asked  bool  `json:"asked"` // the document says so
+	Pass   int64 `json:"pass"`  // ms from one begin to the next, with the rest
 }
 
-// DeliveryView returns what a file of a format would be at a height and rate.
-func (s *Session) DeliveryView(format string, height int, rate doc.Rate) Delivery {
-	w, h := frame.Size(&s.doc.Film, height)
-	return Delivery{w, h, s.film.Delivery(format, rate)}
+// DeliveryView returns what a file of a format would be at a height, or else a width, and a rate.
+func (s *Session) DeliveryView(format string, width, height int, rate doc.Rate, once bool) Delivery {
+	v := Delivery{Frames: s.film.Delivery(format, rate), Rest: s.film.EndPause(format, once), Asked: s.doc.Film.EndPause != nil}
+	if v.Width, v.Height = frame.Size(&s.doc.Film, height); width > 0 {
+		v.Width, v.Height = frame.SizeAcross(&s.doc.Film, width)
+	}
+	v.Pass = s.film.Order.Length + v.Rest
+	return v
 }
 
 // Step returns the film time of the frame n frames on from a time, in ms: frames lie on the film's own grid.

@@ -10,6 +10,8 @@ import (
 
 	"crypto/rand"
 	"encoding/base32"
+	"fmt"
+	"slices"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -39,7 +41,8 @@ const maxPixels = 8192 * 8192
 func (s *Server) createExport(c *gin.Context) {
 	var in struct {
 		Format string   `json:"format"`
-		Height int      `json:"height"`
+		Width  int      `json:"width"`  // px; the height follows from the page
+		Height int      `json:"height"` // px, instead; the width follows
 		Rate   doc.Rate `json:"rate"`
 		Once   bool     `json:"once"`
 		At     int64    `json:"at"` // ms of the film, of a still
@@ -62,17 +65,20 @@ func (s *Server) createExport(c *gin.Context) {
 		refuse(c, "export.rate")
 		return
 	}
-	if in.Height < 16 || in.Height > doc.MaxSide {
-		refuse(c, "export.height", doc.MaxSide)
-		return
-	}
 	p, _, err := s.store.Load(c.Param("id"))
 	if err != nil {
 		fail(c, err)
 		return
 	}
 	w, h := frame.Size(&p.Film, in.Height)
-	if w > 2*doc.MaxSide || w*h > maxPixels {
+	if in.Width != 0 {
+		w, h = frame.SizeAcross(&p.Film, in.Width)
+	}
+	if side := max(in.Width, in.Height); side < 16 || side > doc.MaxSide {
+		refuse(c, "export.height", doc.MaxSide)
+		return
+	}
+	if w > 2*doc.MaxSide || h > 2*doc.MaxSide || w*h > maxPixels {
 		refuse(c, "export.too-large", w, h)
 		return
 	}
@@ -97,16 +103,36 @@ func (s *Server) createExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
+	name, err := s.freeName(p, w, h, in.Format)
+	if err != nil {
+		fail(c, err)
+		return
+	}
 	o := export.Options{Format: in.Format, RateNum: in.Rate.Num, RateDen: in.Rate.Den}
 	e := &store.Export{
-		ID: newID(), ProjectID: p.ID, Name: fileName(p.Name) + "." + in.Format, Format: in.Format, Width: w, Height: h,
-		RateNum: in.Rate.Num, RateDen: in.Rate.Den, Once: in.Once, At: in.At, Document: raw, Frames: o.Frames(film),
+		ID: newID(), ProjectID: p.ID, Name: name, Format: in.Format, Width: w, Height: h,
+		RateNum: in.Rate.Num, RateDen: in.Rate.Den, Once: in.Once, At: in.At, EndPause: film.EndPause(in.Format, in.Once), Document: raw, Frames: o.Frames(film),
 	}
 	if err := s.queue.Add(e); err != nil {
 		fail(c, err)
 		return
 	}
 	c.JSON(http.StatusCreated, e)
+}
+
+// freeName is what a file of a project is called: by its size, and by a number where there is one of that name already.
+func (s *Server) freeName(p *doc.Project, w, h int, format string) (string, error) {
+	list, err := s.queue.List(p.ID)
+	if err != nil {
+		return "", err
+	}
+	base := fmt.Sprintf("%s-%dx%d", fileName(p.Name), w, h)
+	for n, name := 1, base+"."+format; ; name = fmt.Sprintf("%s-%d.%s", base, n, format) {
+		if !slices.ContainsFunc(list, func(e store.Export) bool { return e.Name == name }) {
+			return name, nil
+		}
+		n++
+	}
 }
 
 func (s *Server) cancelExport(c *gin.Context) {

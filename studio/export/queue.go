@@ -199,7 +199,7 @@ func (q *Queue) make(ctx context.Context, e *store.Export) error {
 	}
 	o := Options{
 		Format: e.Format, Width: e.Width, Height: e.Height, RateNum: e.RateNum, RateDen: e.RateDen,
-		Once: e.Once, EndPause: p.Film.EndPause, From: e.At,
+		Once: e.Once, EndPause: e.EndPause, From: e.At,
 	}
 	if err := Ready(film, q.files); err != nil {
 		return err

@@ -32,6 +32,12 @@ var migrations = []*gormigrate.Migration{
 	{ID: "0004", Migrate: func(tx *gorm.DB) error { // stages, and which media are used
 		return errors.Join(tx.AutoMigrate(&Stage{}, &MediaUse{}), countUses(tx))
 	}},
+	{ID: "0005", Migrate: func(tx *gorm.DB) error { // how long GIFs rest
+		if tx.Migrator().HasColumn(&Export{}, "EndPause") {
+			return nil
+		}
+		return tx.Migrator().AddColumn(&Export{}, "EndPause")
+	}},
 }
 
 // migrate brings the database up to date. Where a step is due on a database that has been used, the file is copied first.

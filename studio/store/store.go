@@ -79,7 +79,8 @@ type Export struct {
 	RateNum    int64     `json:"rateNum"`
 	RateDen    int64     `json:"rateDen"`
 	Once       bool      `json:"once"`
-	At         int64     `json:"at"` // ms of the film, of a still
+	EndPause   int64     `json:"endPause"` // ms its last frame rests, of a GIF
+	At         int64     `json:"at"`       // ms of the film, of a still
 	State      string    `gorm:"index" json:"state"`
 	Frames     int64     `json:"frames"`
 	FramesDone int64     `json:"framesDone"`

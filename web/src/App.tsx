@@ -3,7 +3,7 @@ import { Component, useEffect, useRef, useState, type ReactNode } from 'react'
 import { loadEngine } from './engine/engine'
 import { Desk } from './desk/Desk'
 import { Header } from './desk/Header'
-import { onKey, onPressed } from './desk/keys'
+import { onKey, onKeyUp, onPressed } from './desk/keys'
 import { Rail } from './desk/Rail'
 import { Shortcuts } from './desk/Shortcuts'
 import { WordsSheet } from './desk/WordsSheet'
@@ -18,6 +18,7 @@ import { StagesSheet } from './stages/StagesSheet'
 import { Timeline } from './timeline/Timeline'
 import { ContextMenu } from './ui/ContextMenu'
 import { Button } from './ui/controls'
+import { hold, letGo } from './ui/drags'
 import { filmTime } from './ui/time'
 
 const projectInPath = () => /^\/p\/([a-z0-9-]+)$/.exec(location.pathname)?.[1] ?? null
@@ -105,8 +106,10 @@ function Room() {
   const from = useRef<{ y: number; below: number } | null>(null)
   useEffect(() => {
     window.addEventListener('keydown', onKey)
+    window.addEventListener('keyup', onKeyUp)
     window.addEventListener('click', onPressed)
     return () => {
+      window.removeEventListener('keyup', onKeyUp)
       window.removeEventListener('keydown', onKey)
       window.removeEventListener('click', onPressed)
     }
@@ -134,9 +137,13 @@ function Room() {
           <div
             role="separator" tabIndex={0} aria-label="Divider between page and timeline" aria-orientation="horizontal" aria-valuenow={below} aria-valuemin={84} aria-valuemax={2000}
             className="absolute inset-x-0 -top-[3px] z-30 h-[6px] cursor-ns-resize hover:bg-brass-400 focus-visible:bg-brass-400"
-            onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); from.current = { y: e.clientY, below } }}
+            onPointerDown={(e) => {
+              e.currentTarget.setPointerCapture(e.pointerId)
+              from.current = { y: e.clientY, below }
+              hold(() => { from.current = null; resize(below) })
+            }}
             onPointerMove={(e) => from.current && resize(from.current.below + from.current.y - e.clientY)}
-            onPointerUp={() => { from.current = null }}
+            onPointerUp={() => { from.current = null; letGo() }}
             onKeyDown={(e) => {
               const by = { ArrowUp: 20, ArrowDown: -20 }[e.key]
               if (by) { e.preventDefault(); e.stopPropagation(); resize(below + by) }

@@ -5,6 +5,7 @@ import type { View } from '../engine/painter'
 import { run } from '../project/commands'
 import { desk, set, useDesk, type Aids as Shown } from '../project/desk'
 import { toDesk, toPage } from './view'
+import { hold, letGo } from '../ui/drags'
 
 /** How wide the rulers are, px. */
 const wide = 18
@@ -36,16 +37,18 @@ export function Aids({ view, size }: { view: View; size: { w: number; h: number 
     e.stopPropagation()
     e.currentTarget.setPointerCapture(e.pointerId)
     setHeld({ index, axis, ...place(axis, e) })
+    hold(() => setHeld(null))
   }
   const move = (e: React.PointerEvent) => { if (held) setHeld({ ...held, ...place(held.axis, e) }) }
   const end = (e: React.PointerEvent) => {
     if (!held) return
+    letGo()
     const { at, out } = place(held.axis, e)
     setHeld(null)
     if (held.index === null && !out) run('guide', { axis: held.axis, at })
     else if (held.index !== null) run('guide', out ? { index: held.index } : { index: held.index, at })
   }
-  const hand = { onPointerMove: move, onPointerUp: end, onPointerCancel: () => setHeld(null) }
+  const hand = { onPointerMove: move, onPointerUp: end, onPointerCancel: () => { letGo(); setHeld(null) } }
 
   const line = (axis: 'upright' | 'level', at: number) => {
     const [x, y] = toDesk(view, [at, at])

@@ -19,6 +19,7 @@ import { useFingers } from './fingers'
 import { orderBy } from './ordering'
 import { menuOfAll, selectBehind } from './stack'
 import { largeView, shownAt, toPage, viewOf, within } from './view'
+import { hold, letGo } from '../ui/drags'
 
 type Drag =
   | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string; deeper: boolean; off: string }
@@ -27,7 +28,7 @@ type Drag =
   | { kind: 'words'; x: number; y: number; unit: WritingUnit; from: [number, number] }
   | { kind: 'hand'; x: number; y: number; points: [number, number][] }
   | { kind: 'marquee' | 'draw'; x: number; y: number; page: [number, number] }
-  | { kind: 'pan'; x: number; y: number; pan: { x: number; y: number }; zoom: number }
+  | { kind: 'pan'; x: number; y: number; pan: { x: number; y: number }; zoom: number; was: { zoom: number | 'fit'; pan: { x: number; y: number } } }
 
 /** How far the pointer moves before a press becomes a drag, in px. */
 const slip = 3
@@ -116,21 +117,27 @@ export function Desk() {
       engine.begin(kind, desk().moment, desk().selection, handle, move, p[0], p[1])
       drag.current = { kind: 'gesture', x, y, parted: kind === 'points' && desk().parted.includes(handle.split('.').slice(0, 2).join('.')) }
       set({ dragging: true })
+      hold(cancel)
       host.current!.setPointerCapture(e.pointerId)
     } catch (err) {
       fail(err)
     }
   }
 
+  // What is being dragged is let go, and everything goes back to where it was.
   const cancel = () => {
-    if (!drag.current) return false
+    const g = drag.current
+    if (!g) return
     drag.current = null
+    letGo()
     setReadout(null)
     setBox(null)
+    setTrail('')
+    if (g.kind === 'pan') set(g.was)
+    if (g.kind === 'draw' || g.kind === 'hand') set({ tool: 'select' })
     engine.clearDraft()
     set({ dragging: false, snap: [] })
     refreshDraft()
-    return true
   }
 
   const finger = useFingers(view, size, cancel)
@@ -138,13 +145,18 @@ export function Desk() {
   const onPointerDown = (e: React.PointerEvent) => {
     if (!view || e.button === 2) return
     if (finger(e, 'down', at(e))) return
+    press(view, e)
+    if (drag.current && drag.current.kind !== 'pen' && drag.current.kind !== 'words') hold(cancel)
+  }
+
+  const press = (view: View, e: React.PointerEvent) => {
     clearTimeout(waits.current)
     host.current!.focus({ preventScroll: true })
     const [x, y] = at(e)
     const page = toPage(view, x, y)
     host.current!.setPointerCapture(e.pointerId)
     if (e.button === 1 || space.current) {
-      drag.current = { kind: 'pan', x, y, pan: zoom === 'fit' ? { x: 0, y: 0 } : pan, zoom: view.scale }
+      drag.current = { kind: 'pan', x, y, pan: zoom === 'fit' ? { x: 0, y: 0 } : pan, zoom: view.scale, was: { zoom, pan } }
       return
     }
     if (desk().picking) {
@@ -266,6 +278,7 @@ export function Desk() {
     if (finger(e, 'up', at(e))) return
     const g = drag.current
     drag.current = null
+    letGo()
     setReadout(null)
     setBox(null)
     if (!g || !view) return
@@ -368,7 +381,6 @@ export function Desk() {
         const p = toPage(view, ...at(e))
         layerMenu(e, engine.hit(desk().moment, p[0], p[1], 6 / view.scale)[0] ?? null)
       }}
-      onKeyDown={(e) => e.key === 'Escape' && cancel() && e.stopPropagation()}
       onDragOver={(e) => e.preventDefault()}
       onDrop={(e) => {
         e.preventDefault()

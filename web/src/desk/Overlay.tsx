@@ -11,6 +11,9 @@ type Start = (kind: string, handle: string, move: string, e: React.PointerEvent)
 
 export function Overlay({ overlay, ghosts, ends, view, size, onGesture }: { overlay: OverlayView; ghosts: Ghost[]; ends: Ghost[]; view: View; size: { w: number; h: number }; onGesture: Start }) {
   const dragging = useDesk((d) => d.dragging)
+  const pivots = useDesk((d) => d.pivots)
+  // A tool in hand, or something the next press is for, comes before every handle.
+  const armed = useDesk((d) => d.tool !== 'select' || !!d.picking || d.ordering !== null)
   const preview = useDesk((d) => d.preview)
   const single = overlay.boxes.length === 1
   if (preview) {
@@ -23,14 +26,15 @@ export function Overlay({ overlay, ghosts, ends, view, size, onGesture }: { over
     )
   }
   return (
-    <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
+    <svg className={`absolute inset-0 ${armed ? 'untouched' : 'pointer-events-none'}`} width={size.w} height={size.h} aria-hidden>
       <Ghosts ghosts={ghosts} view={view} />
       <Ends ends={ends} view={view} />
       {overlay.paths.map((p) => <MotionPath key={p.move} path={p} view={view} onGesture={onGesture} />)}
       {overlay.around && <Outlines boxes={overlay.boxes} view={view} />}
-      {overlay.around && <Brackets box={overlay.around} view={view} handles together quiet={dragging} onGesture={onGesture} />}
+      {overlay.around && <Brackets box={overlay.around} view={view} handles quiet={dragging} onGesture={onGesture} />}
       {(single || !overlay.around) && overlay.boxes.map((b) => <Brackets key={b.thread} box={b} view={view} handles={single && !b.locked} quiet={dragging} onGesture={onGesture} />)}
       <SnapLines view={view} />
+      {single && !dragging && (pivots || overlay.boxes[0].own) && <Pivot box={overlay.boxes[0]} view={view} shown={pivots} start={(e) => { if (e.button === 0) { e.stopPropagation(); onGesture('pivot', '', '', e) } }} />}
       <Rings rings={overlay.rings} view={view} quiet={dragging} onGesture={onGesture} />
       {overlay.gradient && <Gradient line={overlay.gradient} view={view} quiet={dragging} onGesture={onGesture} />}
     </svg>
@@ -77,7 +81,7 @@ function Outlines({ boxes, view }: { boxes: OverlayBox[]; view: View }) {
   )
 }
 
-function Brackets({ box, view, handles, together = false, quiet, onGesture }: { box: OverlayBox; view: View; handles: boolean; together?: boolean; quiet: boolean; onGesture: Start }) {
+function Brackets({ box, view, handles, quiet, onGesture }: { box: OverlayBox; view: View; handles: boolean; quiet: boolean; onGesture: Start }) {
   const raw = box.corners.map((c) => toDesk(view, c)) as [XY, XY, XY, XY]
   const x = unit(raw[0], raw[1])
   const y = unit(raw[0], raw[3])
@@ -119,7 +123,6 @@ function Brackets({ box, view, handles, together = false, quiet, onGesture }: { 
         <>
           <path d={arc} fill="none" stroke="#FFFDF8" strokeWidth="5" strokeLinecap="round" />
           <path d={arc} fill="none" stroke="#A8731A" strokeWidth="2" strokeLinecap="round" />
-          {!together && (box.own || Math.min(w, h) > 40) && <Pivot box={box} view={view} start={start('pivot', '')} />}
           <circle cx={arcAt[0]} cy={arcAt[1]} r="13" fill="transparent" style={{ pointerEvents: 'all', cursor: 'grab' }} data-handle="turn" onPointerDown={start('turn', '')} />
           {shownSides.filter(([n]) => roomy(n)).map(([n, p, , o]) => (
             <circle key={n} cx={p[0]} cy={p[1]} r="12" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor(o) }} data-handle={n} onPointerDown={start('size', n)} />
@@ -200,21 +203,23 @@ function Knots({ path, view, start }: { path: OverlayPath; view: View; start: (h
   })
 }
 
-/** The pivot: what turns turn about. Pressed twice it goes back to the middle. There it is small: layers are seized by their middle, too. */
-function Pivot({ box, view, start }: { box: OverlayBox; view: View; start: (e: React.PointerEvent) => void }) {
+/** The pivot: what turns turn about. It is seized only while it is shown on purpose, before all else then; pressed twice it goes back to the middle. */
+function Pivot({ box, view, shown, start }: { box: OverlayBox; view: View; shown: boolean; start: (e: React.PointerEvent) => void }) {
   const [x, y] = toDesk(view, box.pivot)
   const d = `M${x - 8} ${y}h5M${x + 3} ${y}h5M${x} ${y - 8}v5M${x} ${y + 3}v5`
   return (
-    <g opacity={box.own ? 1 : 0.55}>
+    <g opacity={shown ? 1 : 0.6} data-pivot={shown ? 'shown' : 'own'}>
       <path d={d} stroke="#FFFDF8" strokeWidth="4" />
       <path d={d} stroke="#A8731A" strokeWidth="1.6" />
       <circle cx={x} cy={y} r="3" fill="none" stroke="#A8731A" strokeWidth="1.6" />
-      <circle
-        cx={x} cy={y} r={box.own ? 12 : 4} fill="transparent" style={{ pointerEvents: 'all', cursor: 'crosshair' }} data-handle="pivot" onPointerDown={start}
-        onDoubleClick={(e) => { e.stopPropagation(); run('pivot', { threads: [box.thread], reset: true }) }}
-      >
-        <title>Pivot: turns go about it</title>
-      </circle>
+      {shown && (
+        <circle
+          cx={x} cy={y} r="12" fill="transparent" style={{ pointerEvents: 'all', cursor: 'crosshair' }} data-handle="pivot" onPointerDown={start}
+          onDoubleClick={(e) => { e.stopPropagation(); run('pivot', { threads: [box.thread], reset: true }) }}
+        >
+          <title>Pivot: turns go about it</title>
+        </circle>
+      )}
     </g>
   )
 }

@@ -149,6 +149,7 @@ export const shortcuts: Shortcut[] = [
   { group: 'Place', keys: 'Shift+ArrowRight', does: 'Nudge by 10 px', run: () => nudge(10, 0) },
   { group: 'Place', keys: 'Shift+ArrowUp', does: 'Nudge by 10 px', run: () => nudge(0, -10) },
   { group: 'Place', keys: 'Shift+ArrowDown', does: 'Nudge by 10 px', run: () => nudge(0, 10) },
+  { group: 'Place', keys: 'P', does: 'Held: the pivot, to drag it', run: () => { if (desk().selection.length === 1) set({ pivots: true }) } },
   { group: 'Place', keys: 'Ctrl+G', does: 'Group', run: groupSelection },
   { group: 'Place', keys: 'Ctrl+Shift+G', does: 'Ungroup', run: () => ungroupSelection() },
   { group: 'Place', keys: 'PageUp', does: 'One forward', run: () => order('up') },
@@ -197,7 +198,7 @@ function putDown() {
   if (tool === 'text') startWriting(desk().selection[0], 'all')
 }
 
-/** Keys of one character, arrows and what deletes belong to what has the keyboard: the page, a row, a bar, a scene, or nothing at all. */
+/** Keys of one character, arrows and what deletes belong to what has the keyboard: the page, a row, a bar, a scene, or nothing at all; those of time to the playhead, too. */
 const bare = /^(Shift\+|Ctrl\+)*(Arrow.*|Delete|Backspace|Page.*|Home|End|Enter)$/
 const theirs = '[data-desk], [data-name], [data-bar], [data-scene]'
 
@@ -215,15 +216,20 @@ export function onKey(e: KeyboardEvent) {
   if (e.key === 'Tab' && !on.closest('[data-desk]')) return
   if (e.key === 'Enter' && desk().tool === 'select' && !on.closest('[data-desk]')) return
   const name = nameOf(e)
-  if ((single(name) || bare.test(name)) && on !== document.body && !on.closest(theirs)) return
   const s = shortcuts.find((k) => keyNow(k.keys) === name)
   if (!s) return
+  if ((single(name) || bare.test(name)) && on !== document.body && !on.closest(theirs) && !(s.group === 'Time' && on.closest('[data-ruler]'))) return
   if (e.key === 'Tab') {
     if (next(e.shiftKey ? -1 : 1)) e.preventDefault()
     return
   }
   e.preventDefault()
   s.run(e)
+}
+
+/** A key that was held is let go. */
+export function onKeyUp(e: KeyboardEvent) {
+  if (nameOf(e) === keyNow('P') && desk().pivots && !(e.target as HTMLElement).closest('input, textarea, select')) set({ pivots: false })
 }
 
 /** A control that was pressed by pointer gives the keyboard back to the page, unless it opened something or is a heading. */

@@ -14,21 +14,21 @@ export async function takePictures(files: File[], at?: [number, number]) {
     const texts = desk().selected.filter((s) => s.layer.kind === 'text').map((s) => s.layer.thread)
     if (family && texts.length) run('text.family', { threads: texts, family })
   }
+  const before = new Set(desk().rows.map((r) => r.thread))
+  const empty = desk().film!.scenes[desk().scene].layers === 0
   for (const file of files.filter((f) => !isFont(f))) {
     try {
       if (file.size > 4e6) say(notice('picture.taking', file.name))
       const { hash, media, space } = await uploadPicture(file)
       if (space.near) say(notice('quota.near', bytes(space.used), bytes(space.quota)))
-      const before = new Set(desk().rows.map((r) => r.thread))
-      const empty = desk().film!.scenes[desk().scene].layers === 0
       if (!run('add.picture', { hash, media, at })) continue
-      selectNew(before)
-      // The first picture of a scene is often its ground.
-      if (empty) set({ offer: desk().selection[0] ?? null })
+      selectNew(before) // all that came with it
     } catch (e) {
       fail(e)
     }
   }
+  // The first picture of a scene is often its ground.
+  if (empty && desk().selection.length === 1) set({ offer: desk().selection[0] })
 }
 
 /** Puts a file in the place of a picture: on some threads, or wherever a missing one is used. */

@@ -166,8 +166,9 @@ export const engine = {
   later: (changes: Change[]) => call<{ count: number; what: string }>('later', JSON.stringify(changes)),
   within: (m: Moment, l: number, t: number, r: number, b: number, inside: string) => call<string[]>('within', m, l, t, r, b, inside),
   /** What a file of the whole film would be. */
-  delivery: (format: string, height: number, num: number, den: number) =>
-    call<{ width: number; height: number; frames: number }>('delivery', format, height, num, den),
+  /** What a file would be at a height, or, where that is 0, at a width. */
+  delivery: (format: string, size: { width: number; height: number }, num: number, den: number, once: boolean) =>
+    call<{ width: number; height: number; frames: number; rest: number; asked: boolean; pass: number }>('delivery', format, size.width, size.height, num, den, once),
   /** The film time of the frame n frames on. */
   step: (time: number, n: number) => call<number>('step', time, n),
   /** How far bars are dragged when the first snaps to what lies within a tolerance (ms), where and on what. */

@@ -41,7 +41,10 @@ export interface Film {
 
 export interface SavedLook { id: string; name: string; look: Partial<Layer> }
 
-export interface Span { scene: number; begin: number; end: number; strand: boolean; layer: string }
+export interface Span { scene: number; begin: number; end: number; strand: boolean; layer: string; by?: number }
+
+/** How a thread goes through one morph. */
+export interface Strand { scene: string; from: string; to: string; closing: boolean; turn: '' | 'numbered' | 'short' | 'clockwise' | 'anticlockwise'; turns: number; by: number }
 
 export interface Bar {
   move: string; layer: string; scene: number; kind: string; name: string; words: string; lane: number
@@ -96,7 +99,7 @@ export interface Move {
 
 export interface Selected {
   layer: Layer; count: number; moves: Move[]; box: [number, number, number, number]; refs: XY[]
-  now: [number, number, number] | null; pivot: XY; in: string; later: number; colours: string[]; bares: boolean; kept: string[]; made: string; missing: string; fit: { scale: number; over: number } | null; contrast: { ratio: number; fix: string } | null; closed: boolean; unites: boolean; grounds: boolean
+  now: [number, number, number] | null; pivot: XY; in: string; later: number; strands: Strand[]; colours: string[]; bares: boolean; kept: string[]; made: string; missing: string; fit: { scale: number; over: number } | null; contrast: { ratio: number; fix: string } | null; closed: boolean; unites: boolean; grounds: boolean
 }
 
 export type XY = [number, number]
@@ -155,6 +158,6 @@ export interface ProjectRow {
 
 export interface Export {
   id: string; project: string; name: string; format: 'mp4' | 'gif' | 'png'; at: number; width: number; height: number; rateNum: number; rateDen: number
-  once: boolean; state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'; frames: number; framesDone: number; bytes: number
+  once: boolean; endPause: number; state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'; frames: number; framesDone: number; bytes: number
   message: string; createdAt: string; endedAt: string
 }

@@ -4,11 +4,13 @@ import { useEffect, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import { paint } from '../engine/painter'
 import type { Export } from '../engine/types'
+import { apply } from '../project/commands'
 import { desk, fail, set, useDesk } from '../project/desk'
 import { onExport } from '../project/events'
 import { cancelExport, createExport, deleteExport, hello, listExports } from '../project/server'
-import { Button, Choice, Label, Sheet, Sign } from '../ui/controls'
-import { bytes, day, filmTime } from '../ui/time'
+import { Button, Choice, Label, NumberField, Sheet, Sign } from '../ui/controls'
+import { bytes, day, filmTime, seconds } from '../ui/time'
+import { fault } from '../words'
 
 type Kind = Export['format']
 
@@ -17,7 +19,7 @@ export function ExportSheet() {
   const project = useDesk((d) => d.project)!
   const pending = useDesk((d) => d.pending)
   const [format, setFormat] = useState<Kind>('mp4')
-  const [height, setHeight] = useState(String(film.height))
+  const [typed, setTyped] = useState({ width: 0, height: film.height }) // one of both; the other follows
   const [rate, setRate] = useState(`${film.rate.num}/${film.rate.den}`)
   const [once, setOnce] = useState(false)
   const [list, setList] = useState<Export[]>([])
@@ -37,14 +39,21 @@ export function ExportSheet() {
 
   const heights = [...new Set([film.height, 1080, 720, 480, 360, 240].filter((h) => h <= film.height))]
   const [num, den] = rate.split('/').map(Number)
-  const size = (h: number) => engine.delivery(format, h, num, den)
-  const file = size(Number(height))
+  const size = (s: typeof typed) => engine.delivery(format, s, num, den, once)
+  const file = size(typed)
+  const common = heights.map((height) => size({ width: 0, height }))
+  const own = !common.some((c) => c.width === file.width && c.height === file.height)
+  const side = (axis: 'width' | 'height') => (v: number) => {
+    if (v % 2) fail(new Error(fault('export.odd-side', v, Math.floor(v / 2) * 2, Math.ceil(v / 2) * 2)))
+    else setTyped({ width: 0, height: 0, [axis]: v })
+  }
   const choose = (f: Kind) => {
     setFormat(f)
-    setHeight(String(f === 'gif' ? heights.find((h) => h <= 480) ?? film.height : film.height))
+    setTyped({ width: 0, height: f === 'gif' ? heights.find((h) => h <= 480) ?? film.height : film.height })
   }
-  const make = (e: { format: Kind; height: number; rate: { num: number; den: number }; once: boolean; at?: number }) => createExport(project, e).catch(fail)
-  const start = () => make({ format, height: Number(height), rate: { num, den }, once, at: format === 'png' ? Math.round(moment.time) : undefined })
+  const make = (e: { format: Kind; width: number; height: number; rate: { num: number; den: number }; once: boolean; at?: number }) => createExport(project, e).catch(fail)
+  const rest = (pause: number | null) => apply({ op: 'film.set', patch: { pause } })
+  const start = () => make({ format, ...typed, rate: { num, den }, once, at: format === 'png' ? Math.round(moment.time) : undefined })
   return (
     <Sheet title="Export film" wide onClose={() => set({ sheet: 'none' })}>
       <div className="grid grid-cols-[380px_1fr] gap-6 px-5 py-4">
@@ -68,7 +77,14 @@ export function ExportSheet() {
           {noVideo && <p className="mb-3 text-[12px] text-coral-700">{noVideo}</p>}
           <div className="grid grid-cols-[72px_1fr] items-center gap-x-2 gap-y-2">
             <Label>Size</Label>
-            <Choice name="Size" value={height} of={heights.map((h) => ({ value: String(h), label: `${size(h).width} × ${size(h).height} px` }))} onSet={setHeight} />
+            <span className="grid grid-cols-[1fr_84px_84px] gap-1.5">
+              <Choice
+                name="Size" value={own ? 'own' : String(file.height)} onSet={(v) => v !== 'own' && setTyped({ width: 0, height: Number(v) })}
+                of={[...(own ? [{ value: 'own', label: 'own size' }] : []), ...common.map((c) => ({ value: String(c.height), label: `${c.width} × ${c.height} px` }))]}
+              />
+              <NumberField name="Wide, px; an even number" unit="w" step={2} min={16} max={8192} value={file.width} onSet={side('width')} />
+              <NumberField name="High, px; an even number" unit="h" step={2} min={16} max={8192} value={file.height} onSet={side('height')} />
+            </span>
             {format !== 'png' && (
               <>
                 <Label>Frames</Label>
@@ -76,6 +92,17 @@ export function ExportSheet() {
                   const [n, d] = r.split('/').map(Number)
                   return { value: r, label: `${d === 1 ? n : (n / d).toFixed(3)} a second` }
                 })} onSet={setRate} />
+              </>
+            )}
+            {format === 'gif' && !once && (
+              <>
+                <Label>Rests</Label>
+                <span className="flex items-center gap-2">
+                  <span className="w-[84px] shrink-0">
+                    <NumberField name="Rest of the last frame before it begins again" unit="s" digits={2} step={0.1} min={0} max={3600} value={file.rest / 1000} onSet={(v) => rest(Math.round(v * 1000))} />
+                  </span>
+                  <span className="text-[12px] text-ink-600">at its end, before it begins again{file.asked && <> · <button type="button" className="font-semibold text-brass-700 underline" onClick={() => rest(null)}>as the film asks</button></>}</span>
+                </span>
               </>
             )}
             {format === 'gif' && (
@@ -88,7 +115,7 @@ export function ExportSheet() {
           <div className="mt-4 flex items-center gap-3">
             <Button look="main" onClick={start} disabled={pending > 0} className="!h-8">Export {format.toUpperCase()}</Button>
             <span className="text-[12px] text-ink-600">
-              {pending > 0 ? 'Waiting until the last change is stored.' : format === 'png' ? `${file.width} × ${file.height}, at ${filmTime(moment.time)}` : `${file.width} × ${file.height}, ${file.frames} frames`}
+              {pending > 0 ? 'Waiting until the last change is stored.' : format === 'png' ? `${file.width} × ${file.height}, at ${filmTime(moment.time)}` : `${file.width} × ${file.height}, ${file.frames} frames${format === 'gif' ? `, ${once ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}` : ''}`}
             </span>
           </div>
         </div>
@@ -97,7 +124,7 @@ export function ExportSheet() {
         <h2 className="mb-2 font-semibold">Made of this project</h2>
         {list.length === 0 && <p className="text-[12px] text-ink-500">Nothing yet. Exports are listed here, and stay until you delete them.</p>}
         <ul className="grid gap-1.5">
-          {list.map((e) => <Row key={e.id} e={e} onAgain={() => make({ format: e.format, height: e.height, rate: { num: e.rateNum, den: e.rateDen }, once: e.once, at: e.format === 'png' ? Math.min(e.at, film.length) : undefined })} onGone={() => setList((l) => l.filter((o) => o.id !== e.id))} />)}
+          {list.map((e) => <Row key={e.id} e={e} onAgain={() => make({ format: e.format, width: 0, height: e.height, rate: { num: e.rateNum, den: e.rateDen }, once: e.once, at: e.format === 'png' ? Math.min(e.at, film.length) : undefined })} onGone={() => setList((l) => l.filter((o) => o.id !== e.id))} />)}
         </ul>
         <p className="mt-3 text-[12px] text-ink-600">
           To carry on elsewhere, <a className="font-semibold text-brass-700 underline" href={`/api/projects/${project}/bundle`} download>save the whole project</a> as a .capstan bundle; the start screen opens such bundles.
@@ -159,7 +186,7 @@ function Player({ e }: { e: Export }) {
       ['Frames', `${e.frames}, ${(e.rateNum / e.rateDen).toFixed(e.rateNum % e.rateDen ? 3 : 0)} a second`] as [string, string],
       ['Length', filmTime((1000 * e.frames * e.rateDen) / e.rateNum)] as [string, string],
     ]),
-    ...(e.format === 'gif' ? [['Plays', e.once ? 'once' : 'over and over'] as [string, string]] : []),
+    ...(e.format === 'gif' ? [['Plays', e.once ? 'once' : e.endPause ? `over and over, resting ${seconds(e.endPause)} at its end` : 'over and over'] as [string, string]] : []),
     ['Made', day(e.endedAt)],
   ]
   return (

@@ -24,7 +24,7 @@ export function FilmPanel({ film }: { film: Film }) {
         <Check name="Goes round and round" on={film.loop} onSet={(v) => apply({ op: 'film.set', patch: v ? { loop: true } : { loop: null, closing: null } })} />
       </div>
       {film.loop && film.shown > 1 && (
-        <div className="mt-2">
+        <div className="mt-2" data-closing-fields>
           <p className="mb-1.5 text-[12px] font-semibold">From the last scene back to the first</p>
           <TransitionFields
             name="Closing transition" kind={c?.kind ?? 'cut'} duration={c?.duration ?? 0} easing={c?.easing ?? ''} direction={c?.direction ?? 0} softness={c?.softness ?? 0} goesOn={!!c?.goesOn} runs={0}

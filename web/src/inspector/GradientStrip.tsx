@@ -8,6 +8,7 @@ import { grouped } from '../project/steps'
 import { engine } from '../engine/engine'
 import { NumberField, Sign } from '../ui/controls'
 import { ColourField, chequers } from '../ui/ColourField'
+import { hold, letGo } from '../ui/drags'
 
 /** How far a colour is dragged off the strip, in px, before letting go takes it out. */
 const away = 30
@@ -51,6 +52,7 @@ export function GradientStrip({ part, threads, stops }: { part: 'fill' | 'stroke
               e.currentTarget.setPointerCapture(e.pointerId)
               setChosen(i)
               setDrag({ index: i, off: false, moved: false, from: shareAt(e), at: s.at })
+              hold(() => { setDrag(null); engine.clearDraft(); refreshDraft() })
             }}
             onPointerMove={(e) => {
               if (drag?.index !== i) return
@@ -63,6 +65,7 @@ export function GradientStrip({ part, threads, stops }: { part: 'fill' | 'stroke
             }}
             onPointerUp={() => {
               if (drag?.index !== i) return
+              letGo()
               setDrag(null)
               engine.clearDraft()
               if (drag.off) remove(i)

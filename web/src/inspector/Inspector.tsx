@@ -9,6 +9,7 @@ import { ScenePanel } from './ScenePanel'
 import { Look } from './Look'
 import { Place } from './Place'
 import { Moves } from './Moves'
+import { Strands } from './Strands'
 import { CombinePanel, MergeButton } from './CombinePanel'
 import { OutlinePanel } from './OutlinePanel'
 import { PointsPanel } from './PointsPanel'
@@ -57,6 +58,7 @@ export function Inspector() {
       {one && !open && one.layer.kind === 'path' && <PointsPanel selected={one} />}
       {one && !open && <OutlinePanel selected={one} />}
       <Place selected={selected} />
+      <Strands selected={selected} />
       <Moves selected={selected} />
       <Timing selected={selected} />
       {one?.layer.kind === 'marker' && <p className="border-b border-sailcloth-300 px-4 py-2 text-[12px] text-ink-600">It counts the scenes its thread lives in. <button type="button" className="font-semibold text-brass-700 underline" onClick={() => run('carry.all', { threads: [one.layer.thread] })}>Carry it to all scenes</button></p>}

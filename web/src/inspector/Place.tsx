@@ -11,6 +11,7 @@ import { Arrange } from './Arrange'
 import { Copies } from './Copies'
 import { MaskFields } from './MaskFields'
 import { shared } from './Look'
+import { keyed } from '../ui/keymap'
 
 const references = ['upper left corner', 'upper side', 'upper right corner', 'left side', 'middle', 'right side', 'lower left corner', 'lower side', 'lower right corner']
 
@@ -43,7 +44,8 @@ export function Place({ selected }: { selected: Selected[] }) {
         )}
         {one && (
           <>
-            <NumberField label="Pivot" name="Pivot across, in % of the box" unit="%" value={Math.round(one.pivot[0] * 1000) / 10} onSet={(x) => run('pivot', { threads, x: x / 100 })} />
+            <PivotButton />
+            <NumberField name="Pivot across, in % of the box" unit="%" value={Math.round(one.pivot[0] * 1000) / 10} onSet={(x) => run('pivot', { threads, x: x / 100 })} />
             <NumberField label="down" name="Pivot down, in % of the box" unit="%" value={Math.round(one.pivot[1] * 1000) / 10} onSet={(y) => run('pivot', { threads, y: y / 100 })} />
           </>
         )}
@@ -80,6 +82,19 @@ export function Place({ selected }: { selected: Selected[] }) {
       <Arrange threads={threads} />
       <Copies key={threads.join()} selected={selected} />
     </Section>
+  )
+}
+
+/** Shows the pivot on the page, where it is dragged then, or hides it again. */
+function PivotButton() {
+  const on = useDesk((d) => d.pivots)
+  return (
+    <button
+      type="button" aria-pressed={on} title={keyed(`${on ? 'Hide' : 'Show'} the pivot on the page, to drag it; pressed twice there it goes back to the middle (P)`)} onClick={() => set({ pivots: !on })}
+      className={`-mx-1.5 h-6 rounded-md px-1.5 text-left text-[12px] underline decoration-dotted underline-offset-2 ${on ? 'bg-brass-200 text-ink-900' : 'text-ink-600 hover:bg-sailcloth-200'}`}
+    >
+      Pivot
+    </button>
   )
 }
 

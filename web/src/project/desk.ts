@@ -59,6 +59,7 @@ interface Desk {
   preview: { way: string; outlines: string; trouble: string } | null // of combining what is selected
   reference: number // the point of a box that its numbers say where it is: 0..8, row by row; 4 is the middle
   keep: boolean // proportions, when one side is typed
+  pivots: boolean // the pivot of what is selected is shown, and seized
   across: { count: number; what: string; changes: Change[] } | null // the last edit, which the same threads could have in later scenes, too
   aids: Aids
   offer: string | null // the thread of a picture that may become the ground
@@ -79,7 +80,7 @@ export interface Aids {
 export const useDesk = create<Desk>()(() => ({
   project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
   selection: [], moves: [], scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, ends: false, onNow: false, grows: ['strokes', 'effects', 'letters'], ordering: null, lastScene: 0, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
-  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, writing: null, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, reference: 4, keep: false, across: null, aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true }, offer: null, missing: [], sheet: 'none', large: false,
+  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, writing: null, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, reference: 4, keep: false, pivots: false, across: null, aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true }, offer: null, missing: [], sheet: 'none', large: false,
 }))
 
 export const desk = useDesk.getState
@@ -184,7 +185,7 @@ export function toRest() {
 }
 
 export function select(threads: string[], inside = desk().inside) {
-  set({ across: null, selection: threads, inside, moves: [], scenes: [], selected: engine.selection(desk().moment, threads) })
+  set({ across: null, reference: 4, pivots: false, selection: threads, inside, moves: [], scenes: [], selected: engine.selection(desk().moment, threads) })
 }
 
 /** Selects what has come since the threads in before were there. */

@@ -66,7 +66,7 @@ export const projectOfStage = (id: string) => post<ProjectRow>(`/api/stages/${id
 export const stageDocument = async (id: string) => (await get<{ document: object }>(`/api/stages/${id}`)).document
 
 export const listExports = async (id: string) => (await get<{ exports: Export[] }>(`/api/projects/${id}/exports`)).exports
-export const createExport = (id: string, o: { format: string; height: number; rate: { num: number; den: number }; once: boolean; at?: number }) =>
+export const createExport = (id: string, o: { format: string; width: number; height: number; rate: { num: number; den: number }; once: boolean; at?: number }) =>
   post<Export>(`/api/projects/${id}/exports`, o)
 export const cancelExport = (id: string) => ask('POST', `/api/exports/${id}/cancel`)
 export const deleteExport = (id: string) => ask('DELETE', `/api/exports/${id}`)

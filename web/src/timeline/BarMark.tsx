@@ -9,6 +9,7 @@ import { grouped } from '../project/steps'
 import { hitchTo, type Drawing, type Saying } from './Bars'
 import { px, rowHeight, type Scale } from './scale'
 import { barShape, profileOf } from './shape'
+import { hold, letGo } from '../ui/drags'
 
 /** How near a bar comes to something before it snaps, in px. */
 const near = 6
@@ -26,6 +27,7 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
   onSay: (s: Saying | null) => void; onDraw: (d: Drawing | null) => void
 }) {
   const press = useRef<Press | null>(null)
+  const drawing = useRef(false) // a hitch from one of its ends
   const x0 = px(scale, bar.begin)
   const x1 = px(scale, bar.end - bar.cut)
   // What is cut off is shown for a little beyond the scene's end, so that it does not lie over others.
@@ -46,6 +48,16 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
     const others = desk().moves.filter((m) => m !== bar.move)
     press.current = { x: e.clientX, part, by: 0, perMs: scale.perMs, moves: [bar.move, ...others], far: false, snap: null, after: held ? (more ? 'less' : 'alone') : 'same' }
     set({ dragging: true })
+    hold(cancel)
+  }
+  const cancel = () => {
+    if (!press.current) return
+    press.current = null
+    letGo()
+    onSay(null)
+    set({ dragging: false })
+    engine.clearDraft()
+    refresh()
   }
   const move = (e: React.PointerEvent<SVGElement>) => {
     const p = press.current
@@ -70,6 +82,7 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
   const up = (e: React.PointerEvent) => {
     const p = press.current
     press.current = null
+    letGo()
     onSay(null)
     if (!p) return
     set({ dragging: false })
@@ -83,7 +96,7 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
     if (!p.far && p.after === 'alone') selectMoves([bar.move])
     if (!p.far && p.after === 'less') selectMoves(desk().moves.filter((m) => m !== bar.move))
   }
-  const handlers = { onPointerMove: move, onPointerUp: up, onPointerCancel: up }
+  const handlers = { onPointerMove: move, onPointerUp: up, onPointerCancel: cancel }
 
   const keys = (e: React.KeyboardEvent) => {
     const sign = { ArrowLeft: -1, ArrowRight: 1 }[e.key]
@@ -111,14 +124,21 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
       e.stopPropagation()
       e.currentTarget.setPointerCapture(e.pointerId)
       onDraw({ move: bar.move, part, x0: x, y0: top + y + rowHeight / 2, x, y: top + y + rowHeight / 2 })
+      drawing.current = true
+      hold(() => { drawing.current = false; onDraw(null) })
     },
     onPointerMove: (e: React.PointerEvent<SVGElement>) => {
-      if (!e.currentTarget.hasPointerCapture(e.pointerId)) return
+      if (!drawing.current) return
       const r = e.currentTarget.ownerSVGElement!.getBoundingClientRect()
       onDraw({ move: bar.move, part, x0: x, y0: top + y + rowHeight / 2, x: e.clientX - r.left, y: top + e.clientY - r.top })
     },
-    onPointerUp: (e: React.PointerEvent) => { onDraw(null); hitchTo(bar.move, part, e) },
-    onPointerCancel: () => onDraw(null),
+    onPointerUp: (e: React.PointerEvent) => {
+      letGo()
+      onDraw(null)
+      if (drawing.current) hitchTo(bar.move, part, e)
+      drawing.current = false
+    },
+    onPointerCancel: () => { letGo(); drawing.current = false; onDraw(null) },
   })
   const ring = (part: 'begin' | 'end', x: number) => (
     <g className="cursor-crosshair" data-hitch={part} {...draw(part, x)}>

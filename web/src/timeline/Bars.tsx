@@ -9,6 +9,7 @@ import { choose } from './RowHead'
 import { laneTop, ms, px, rowHeight, type Placed, type Scale } from './scale'
 import { strand } from './shape'
 import { tints } from './tints'
+import { hold, letGo } from '../ui/drags'
 
 /** What a dragged bar says beside the pointer. */
 export interface Saying { x: number; bar: string; snap: Snap | null; hangs: boolean }
@@ -35,6 +36,7 @@ export function Bars({ placed, all, height, film, scale }: { placed: Placed[]; a
   const up = (e: React.PointerEvent) => {
     const p = press.current
     press.current = null
+    letGo()
     setBox(null)
     if (!p) return
     const q = at(e)
@@ -50,8 +52,12 @@ export function Bars({ placed, all, height, film, scale }: { placed: Placed[]; a
     const r = all.find((r) => q.y >= r.top && q.y < r.top + r.height)
     if (!r) { select([], ''); return }
     const span = r.row.spans.find((s) => !s.strand && ms(scale, q.x) >= s.begin && ms(scale, q.x) < s.end)
-    if (span && span.scene !== desk().scene) goToScene(span.scene)
+    const strand = r.row.spans.find((s) => s.strand && ms(scale, q.x) >= s.begin && ms(scale, q.x) < s.end)
+    const to = span ?? strand
+    if (to && to.scene !== desk().scene) goToScene(to.scene)
     choose(r.row, e, all)
+    // A strand says how it turns.
+    if (strand) setTimeout(() => document.querySelector('[data-strands]')?.scrollIntoView({ block: 'center' }), 30)
   }
   const said = saying && all.find((r) => r.row.bars.some((b) => b.move === saying.bar))
   const bar = said?.row.bars.find((b) => b.move === saying?.bar)
@@ -63,6 +69,7 @@ export function Bars({ placed, all, height, film, scale }: { placed: Placed[]; a
         if (e.button !== 0 || (e.target as Element).closest('[data-bar]')) return
         e.currentTarget.setPointerCapture(e.pointerId)
         press.current = { ...at(e), far: false }
+        hold(() => { press.current = null; setBox(null) })
       }}
       onPointerMove={(e) => {
         const p = press.current
@@ -119,7 +126,14 @@ const RowBars = memo(function RowBars({ row, top, height, lanes, scale, chosen, 
         const [a, b] = [px(scale, s.begin), px(scale, s.end)]
         if (s.strand) {
           const [p, q] = strand(a, b, rowHeight / 2, 5)
-          return <g key={`${s.scene}t`} fill="none" strokeWidth="1.6"><path d={q} stroke="#4C9AB8" /><path d={p} stroke={tint} /></g>
+          return (
+            <g key={`${s.scene}t`} fill="none" strokeWidth="1.6" data-strand={s.scene}>
+              <title>{s.by ? `Turns ${Math.abs(Math.round(s.by * 10) / 10)}° ${s.by > 0 ? 'clockwise' : 'anticlockwise'}: press to change it` : 'Press to say how it turns through the morph'}</title>
+              <rect x={a} y={0} width={Math.max(0, b - a)} height={rowHeight} fill="transparent" stroke="none" />
+              <path d={q} stroke="#4C9AB8" /><path d={p} stroke={tint} />
+              {!!s.by && b - a > 34 && <text x={(a + b) / 2} y={floor - 1} textAnchor="middle" fontSize="11" stroke="#0C2523" strokeWidth="3" paintOrder="stroke" fill="#EAF2EC" className="pointer-events-none">{s.by > 0 ? '↻' : '↺'} {Math.abs(Math.round(s.by))}°</text>}
+            </g>
+          )
         }
         return <rect key={s.scene} x={a} y={floor - 1} width={Math.max(0, b - a)} height="3" rx="1.5" fill="#8FA8A1" opacity="0.55" />
       })}

@@ -9,6 +9,7 @@ import { desk, select, setSolo, useDesk } from '../project/desk'
 import { rowHeight, type Placed } from './scale'
 import { LayerThumb } from './thumbs'
 import { tints } from './tints'
+import { hold, letGo } from '../ui/drags'
 
 interface Drop { thread: string; where: 'above' | 'below' | 'inside' }
 
@@ -82,6 +83,7 @@ const RowHead = memo(function RowHead({ row: r, top, height, lanes, list, scene,
   drop: Drop['where'] | null; onDrop: (d: Drop | null) => void
 }) {
   const press = useRef<{ y: number; dragging: boolean } | null>(null)
+  const cancel = () => { press.current = null; letGo(); onDrop(null) }
   return (
     <div
       role="listitem" data-row={r.thread}
@@ -101,6 +103,7 @@ const RowHead = memo(function RowHead({ row: r, top, height, lanes, list, scene,
           onPointerDown={(e) => {
             if (e.button !== 0) return
             press.current = { y: e.clientY, dragging: false }
+            hold(cancel)
             e.currentTarget.setPointerCapture(e.pointerId)
           }}
           onPointerMove={(e) => {
@@ -111,14 +114,13 @@ const RowHead = memo(function RowHead({ row: r, top, height, lanes, list, scene,
           }}
           onPointerUp={(e) => {
             const p = press.current
-            press.current = null
-            onDrop(null)
+            cancel()
             if (!p?.dragging) return
             const to = over(e, list)
             const moving = desk().selection.includes(r.thread) ? desk().selection : [r.thread]
             if (to && !moving.includes(to.thread)) run('order.before', { threads: moving, target: to.thread, where: to.where })
           }}
-          onPointerCancel={() => { press.current = null; onDrop(null) }}
+          onPointerCancel={cancel}
           onClick={(e) => choose(r, e, list.current.all)}
           onContextMenu={(e) => layerMenu(e, r.thread)}
           onKeyDown={(e) => {

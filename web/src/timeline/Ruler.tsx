@@ -3,15 +3,20 @@ import { useEffect, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import type { Film, Flag, Heading } from '../engine/types'
 import { apply } from '../project/commands'
-import { desk, goToTime, refresh, refreshTimeline, set, useDesk } from '../project/desk'
+import { desk, goTo, goToTime, refresh, refreshTimeline, set, useDesk } from '../project/desk'
 import { filmTime, seconds } from '../ui/time'
 import { head, ms, px, type Scale } from './scale'
+import { hold, letGo } from '../ui/drags'
+
+/** Frames wider than this, in px, are met by the playhead. */
+const snapsFrom = 3
 
 export function Ruler({ film, scale, height }: { film: Film; scale: Scale; height: number }) {
   const zoomed = useDesk((d) => d.zoomed)
   const scene = useDesk((d) => d.scene)
   const marks = useDesk((d) => d.marks)
   const drawing = useRef<number | null>(null)
+  const dragged = useRef(false)
   const s = film.scenes[scene]
   // Zoomed to a scene it counts on that scene's clock.
   const zero = zoomed === 'scene' ? s.start + s.into : 0
@@ -21,7 +26,9 @@ export function Ruler({ film, scale, height }: { film: Film; scale: Scale; heigh
   for (let t = Math.ceil((from - zero) / step) * step; t <= to - zero + step * 0.01; t += step) ticks.push(t)
   const time = (e: React.PointerEvent) => {
     const r = e.currentTarget.getBoundingClientRect()
-    return Math.min(film.length, Math.max(0, ms(scale, e.clientX - r.left)))
+    const at = Math.min(film.length, Math.max(0, ms(scale, e.clientX - r.left)))
+    const frame = ((1000 * film.rate.den) / film.rate.num) * scale.perMs
+    return frame > snapsFrom ? Math.min(film.length, engine.step(at, 0)) : at // frames that can be told apart are met
   }
   return (
     <div className="relative" style={{ height }}>
@@ -31,10 +38,14 @@ export function Ruler({ film, scale, height }: { film: Film; scale: Scale; heigh
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId)
           drawing.current = e.shiftKey ? time(e) : null
+          const { moment, marks } = desk()
+          dragged.current = true
+          hold(() => { dragged.current = false; goTo(moment); set({ marks }) })
           if (!e.shiftKey) goToTime(time(e))
         }}
+        onPointerUp={() => { dragged.current = false; letGo() }}
         onPointerMove={(e) => {
-          if (!(e.buttons & 1)) return
+          if (!dragged.current) return
           if (drawing.current === null) goToTime(time(e))
           else set({ marks: [Math.min(drawing.current, time(e)), Math.max(drawing.current, time(e))] })
         }}
@@ -70,6 +81,13 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
   const [naming, setNaming] = useState(false)
   const change = (patch: object) => ({ op: 'cue.set', scene: scene.id, id: cue.id, patch })
   const clock = cue.passed - scene.start - scene.into
+  const cancel = () => {
+    press.current = null
+    letGo()
+    set({ dragging: false })
+    engine.clearDraft()
+    refresh()
+  }
   const words = `Cue ${cue.name}, ${seconds(clock)} on the clock of ${scene.name}${cue.wait ? `, waits ${seconds(cue.wait)}` : ''}`
   if (naming) {
     return (
@@ -90,6 +108,7 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
         if (e.button !== 0) return
         e.currentTarget.setPointerCapture(e.pointerId)
         press.current = { x: e.clientX, at: cue.at, now: cue.at }
+        hold(cancel)
       }}
       onPointerMove={(e) => {
         const p = press.current
@@ -102,11 +121,10 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
       }}
       onPointerUp={() => {
         const p = press.current
-        press.current = null
-        set({ dragging: false })
-        engine.clearDraft()
-        if (!p || p.now === p.at || !apply(change({ at: p.now }))) refresh()
+        cancel()
+        if (p && p.now !== p.at) apply(change({ at: p.now }))
       }}
+      onPointerCancel={cancel}
       onDoubleClick={() => setNaming(true)}
       onKeyDown={(e) => {
         const by = { ArrowLeft: -100, ArrowRight: 100 }[e.key]

@@ -3,7 +3,7 @@ import { Copy, Plus, Redo, SquarePlus } from 'lucide-react'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useRef, useState } from 'react'
 import { engine } from '../engine/engine'
-import type { Film, Heading } from '../engine/types'
+import type { Film, Heading, TransitionKind } from '../engine/types'
 import { sceneMenu } from '../desk/menus'
 import { apply, draft, run } from '../project/commands'
 import { desk, goToScene, refresh, refreshTimeline, select, set, useDesk } from '../project/desk'
@@ -11,6 +11,7 @@ import { seconds } from '../ui/time'
 import { asideWide, px, type Scale } from './scale'
 import { SceneThumb } from './thumbs'
 import { TransitionSign } from './TransitionSign'
+import { hold, letGo } from '../ui/drags'
 
 /** Narrower than this, neighbouring scenes gather into one tile, in px. */
 const narrow = 22
@@ -43,11 +44,7 @@ export function Scenes({ film, scale, top, height, onOpen }: { film: Film; scale
         ? <Tile key={film.scenes[p.from].id} film={film} from={p.from} to={p.to} scale={scale} height={height} current={scene >= p.from && scene <= p.to} onOpen={onOpen} />
         : <Scene key={film.scenes[p.index].id} film={film} index={p.index} scale={scale} height={height} current={p.index === scene} chosen={chosen.includes(film.scenes[p.index].id)} onGap={setGap} />))}
       {gap && <div className="pointer-events-none absolute -top-1 z-20 w-[3px] rounded bg-brass-400" style={{ left: gap.x - 2, height: height + 8 }} data-gap={gap.index} />}
-      {zoomed === 'film' && film.closing && film.closing.kind !== 'cut' && (
-        <div className="absolute top-0 text-foam-300" style={{ left: px(scale, film.closing.begin), width: (film.closing.duration ?? 0) * scale.perMs, height }} title={`${film.closing.kind} back to the first scene`} data-closing>
-          <TransitionSign kind={film.closing.kind} width={(film.closing.duration ?? 0) * scale.perMs} height={height} direction={film.closing.direction ?? 0} goesOn={!!film.closing.goesOn} />
-        </div>
-      )}
+      {zoomed === 'film' && film.closing && film.closing.kind !== 'cut' && <Closing film={film} closing={film.closing} scale={scale} height={height} />}
       <AddScene left={end + 8} height={height} />
       {film.scenes.slice(film.shown).map((s, k) => <AsideCard key={s.id} film={film} index={film.shown + k} left={end + 50 + k * (asideWide + 8)} height={height} current={scene === film.shown + k} />)}
     </div>
@@ -81,6 +78,7 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
   const x = px(scale, s.start + s.into)
   const w = Math.max(2, s.stay * scale.perMs - 1)
   const ids = () => (desk().scenes.includes(s.id) ? desk().scenes : [s.id])
+  const cancel = () => { press.current = null; letGo(); onGap(null) }
   // Where a dragged scene would go: among the scenes that stay, before the first whose middle is right of the pointer.
   const dropAt = (clientX: number, el: HTMLElement) => {
     const left = el.parentElement!.getBoundingClientRect().left
@@ -101,6 +99,7 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
         onPointerDown={(e) => {
           if (e.button !== 0) return
           press.current = { x: e.clientX, far: false, to: -1 }
+          hold(cancel)
           e.currentTarget.setPointerCapture(e.pointerId)
         }}
         onPointerMove={(e) => {
@@ -114,6 +113,7 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
         onPointerUp={(e) => {
           const p = press.current
           press.current = null
+          letGo()
           onGap(null)
           if (!p?.far) return
           e.preventDefault()
@@ -122,7 +122,7 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
             goToScene(desk().film!.scenes.findIndex((o) => o.id === s.id))
           }
         }}
-        onPointerCancel={() => { press.current = null; onGap(null) }}
+        onPointerCancel={cancel}
         onClick={(e) => choose(index, e)}
         onDoubleClick={nameScene}
         onContextMenu={(e) => sceneMenu(e, index)}
@@ -215,20 +215,46 @@ const says = (s: Film['scenes'][number]) => (s.endsAtCue ? ' · to a cue' : s.au
 function Transition({ film, index, x, w, height, scale }: { film: Film; index: number; x: number; w: number; height: number; scale: Scale }) {
   const s = film.scenes[index]
   const open = () => { goToScene(index); select([], '') }
-  const time = (s.into / 1000).toFixed(s.into % 100 ? 2 : 1)
   return (
     <>
-      <button
-        type="button" onClick={open} title={`${s.transition} into ${s.name}`} aria-label={`${time} ${s.transition} into ${s.name}: transition`} data-transition={index}
-        className="absolute top-0 rounded-md hover:bg-spruce-900" style={w < 24 ? { left: x - (24 - w) / 2, width: 24, height } : { left: x, width: w, height }}
-      >
-        <TransitionSign kind={s.transition} width={Math.max(w, 24)} height={height} direction={s.direction} goesOn={s.goesOn && s.run > 1} />
-        {w > 34 && <span className="absolute inset-x-0 bottom-1 text-center font-mono text-[11px] text-foam-300">{time}{w > 84 ? ` ${s.transition}` : ''}</span>}
-      </button>
+      <Stretch x={x} w={w} height={height} ms={s.into} kind={s.transition} direction={s.direction} goesOn={s.goesOn && s.run > 1} into={`into ${s.name}`} data={{ 'data-transition': index }} onOpen={open} />
       {s.into > 0 && (
         <Edge name={`Transition into ${s.name}`} left={x + w - 3} height={height} scale={scale} value={s.into} min={10} intent="scene.transition" args={(duration) => ({ ids: [s.id], patch: { duration } })} />
       )}
     </>
+  )
+}
+
+/** The way back from the last scene to the first, of a film that goes round: a stretch of time like any other. */
+function Closing({ film, closing, scale, height }: { film: Film; closing: NonNullable<Film['closing']>; scale: Scale; height: number }) {
+  const ms = closing.duration ?? 0
+  const [x, w] = [px(scale, closing.begin), ms * scale.perMs]
+  const open = () => {
+    goToScene(film.shown - 1)
+    select([], '')
+    setTimeout(() => document.querySelector('[data-closing-fields]')?.scrollIntoView({ block: 'center' }), 30)
+  }
+  return (
+    <>
+      <Stretch x={x} w={w} height={height} ms={ms} kind={closing.kind} direction={closing.direction ?? 0} goesOn={!!closing.goesOn} into={`back to ${film.scenes[0].name}`} data={{ 'data-closing': true }} onOpen={open} />
+      <Edge name={`Transition back to ${film.scenes[0].name}`} left={x + w - 3} height={height} scale={scale} value={ms} min={10} intent="film.closing" args={(duration) => ({ patch: { duration } })} />
+    </>
+  )
+}
+
+/** A transition as it lies between two scenes: pressed, its fields are shown. */
+function Stretch({ x, w, height, ms, kind, direction, goesOn, into, data, onOpen }: {
+  x: number; w: number; height: number; ms: number; kind: TransitionKind; direction: number; goesOn: boolean; into: string; data: object; onOpen: () => void
+}) {
+  const time = (ms / 1000).toFixed(ms % 100 ? 2 : 1)
+  return (
+    <button
+      type="button" onClick={onOpen} title={`${kind} ${into}`} aria-label={`${time} ${kind} ${into}: transition`} {...data}
+      className="absolute top-0 rounded-md hover:bg-spruce-900" style={w < 24 ? { left: x - (24 - w) / 2, width: 24, height } : { left: x, width: w, height }}
+    >
+      <TransitionSign kind={kind} width={Math.max(w, 24)} height={height} direction={direction} goesOn={goesOn} />
+      {w > 34 && <span className="absolute inset-x-0 bottom-1 text-center font-mono text-[11px] text-foam-300">{time}{w > 84 ? ` ${kind}` : ''}</span>}
+    </button>
   )
 }
 
@@ -239,6 +265,15 @@ function Edge({ name, left, height, scale, value, min = 0, intent, args }: {
   const from = useRef<{ x: number; value: number; perMs: number } | null>(null)
   const [now, setNow] = useState<number | null>(null)
   const rounded = (ms: number) => Math.max(min, Math.round(ms / 10) * 10)
+  const cancel = () => {
+    if (!from.current) return
+    from.current = null
+    letGo()
+    setNow(null)
+    engine.clearDraft()
+    set({ dragging: false })
+    refresh()
+  }
   return (
     <div
       role="slider" tabIndex={0} aria-label={name} aria-valuenow={value / 1000} aria-valuemin={min / 1000} aria-valuetext={seconds(value)}
@@ -247,6 +282,7 @@ function Edge({ name, left, height, scale, value, min = 0, intent, args }: {
         e.currentTarget.setPointerCapture(e.pointerId)
         from.current = { x: e.clientX, value, perMs: scale.perMs }
         set({ dragging: true })
+        hold(cancel)
       }}
       onPointerMove={(e) => {
         const f = from.current
@@ -258,12 +294,11 @@ function Edge({ name, left, height, scale, value, min = 0, intent, args }: {
         refreshTimeline()
       }}
       onPointerUp={() => {
-        engine.clearDraft()
-        set({ dragging: false })
-        if (!from.current || now === null || now === from.current.value || !run(intent, args(now))) refresh()
-        from.current = null
-        setNow(null)
+        const f = from.current
+        cancel()
+        if (f && now !== null && now !== f.value) run(intent, args(now))
       }}
+      onPointerCancel={cancel}
       onKeyDown={(e) => {
         const by = { ArrowLeft: -100, ArrowRight: 100 }[e.key]
         if (!by) return

@@ -1,0 +1,42 @@
+// Which way the selected layers turn through the morphs into this scene and, of the last, back to the first.
+import type { Selected, Strand } from '../engine/types'
+import { run } from '../project/commands'
+import { Choice, Label, NumberField, Section } from '../ui/controls'
+import { shared } from './Look'
+
+export function Strands({ selected }: { selected: Selected[] }) {
+  const scenes = [...new Map(selected.flatMap((s) => s.strands).map((s) => [s.scene, s])).values()]
+  if (scenes.length === 0) return null
+  return (
+    <Section title="Through the morph" folded={!selected.some((s) => s.strands.some((v) => v.by !== 0 || v.turn || v.turns))}>
+      <div data-strands className="grid gap-2">
+        {scenes.map((one) => <Way key={one.scene} into={one} selected={selected.filter((s) => s.strands.some((v) => v.scene === one.scene))} />)}
+      </div>
+    </Section>
+  )
+}
+
+function Way({ into, selected }: { into: Strand; selected: Selected[] }) {
+  const own = selected.map((s) => s.strands.find((v) => v.scene === into.scene)!)
+  const threads = selected.map((s) => s.layer.thread)
+  const set = (args: object) => run('strand.turn', { threads, scene: into.scene, ...args })
+  const by = shared(own.map((v) => v.by))
+  const ways: { value: string; label: string }[] = [
+    { value: 'as', label: into.closing ? 'as the morphs before it' : 'as numbered' }, ...(into.closing ? [{ value: 'numbered', label: 'as numbered' }] : []),
+    { value: 'short', label: 'the short way' }, { value: 'clockwise', label: '↻ clockwise' }, { value: 'anticlockwise', label: '↺ anticlockwise' },
+  ]
+  const turn = shared(own.map((v) => (v.turn === '' || (!into.closing && v.turn === 'numbered') ? 'as' : v.turn)))
+  return (
+    <div>
+      <p className="mb-1 text-[12px] text-ink-600">
+        {into.closing ? <>From “{into.from}” back to the first scene</> : <>From “{into.from}” into this scene</>}
+        {': '}<b className="font-semibold text-ink-900" data-turns-by>{by === null ? 'different turns' : by === 0 ? 'no turn' : `${by > 0 ? '↻' : '↺'} ${Math.round(Math.abs(by) * 10) / 10}°`}</b>
+      </p>
+      <div className="grid grid-cols-[44px_1fr_44px_56px] items-center gap-x-2">
+        <Label>Turns</Label>
+        <Choice name={`Which way it turns ${into.closing ? 'back to the first scene' : 'into this scene'}`} value={turn ?? ''} of={ways} onSet={(v) => set({ turn: v === 'as' ? '' : v })} />
+        <NumberField label="+ turns" name="Whole turns more" min={0} max={100} value={shared(own.map((v) => v.turns))} onSet={(v) => set({ turns: Math.round(v) })} />
+      </div>
+    </div>
+  )
+}
