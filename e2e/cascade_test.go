@@ -90,9 +90,9 @@ func TestFourPicturesThereAndBack(t *testing.T) {
 	p.set("Duration", "2.5")
 	p.settled()
 	path, fade := bar("Path", names[0]), bar("Fade, out", names[0])
-	p.press(path + ` [data-part=whole]`)
+	p.press(fade + ` [data-part=whole]`)
 	p.settled()
-	p.pull(path+` [data-hitch=end]`, fade+` [data-part=end]`, 0, 0)
+	p.pull(fade+` [data-hitch=end]`, path+` [data-part=end]`, 0, 0)
 	p.shot("dbg")
 	if b, e := p.clock(fade); b != 3.5 || e != 6 {
 		t.Fatalf("the fade that ends with the path lasts from %v to %v", b, e)
@@ -109,9 +109,9 @@ func TestFourPicturesThereAndBack(t *testing.T) {
 	}
 	for i, n := range names[1:] {
 		from, to := bar("Fade, out", names[i]), bar("Path", n)
-		p.press(from + ` [data-part=whole]`)
+		p.press(to + ` [data-part=whole]`)
 		p.settled()
-		p.pull(from+` [data-hitch=begin]`, to+` [data-part=begin]`, 2, 0)
+		p.pull(to+` [data-hitch=begin]`, from+` [data-part=begin]`, 2, 0)
 	}
 	check := func(begins, ends []float64) {
 		t.Helper()

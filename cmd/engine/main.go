@@ -122,6 +122,8 @@ func main() {
 	on("delivery", func(a []js.Value) (any, error) {
 		return s.DeliveryView(a[0].String(), a[1].Int(), a[2].Int(), doc.Rate{Num: int64(a[3].Int()), Den: int64(a[4].Int())}, a[5].Bool()), nil
 	})
+	on("targets", func(a []js.Value) (any, error) { return s.Targets(a[0].String(), a[1].String(), a[2].String()), nil })
+	on("shared", func(a []js.Value) (any, error) { return s.SharedView(list(a[0])), nil })
 	on("step", func(a []js.Value) (any, error) { return s.Step(a[0].Float(), int64(a[1].Int())), nil })
 	on("snapBar", func(a []js.Value) (any, error) {
 		return s.SnapBar(moment(a[0]), list(a[1]), a[2].String(), int64(a[3].Int()), int64(a[4].Int())), nil

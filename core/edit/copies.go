@@ -25,6 +25,7 @@ func init() {
 		ID     string       `json:"id"`   // of the group
 		Thread string       `json:"thread"`
 		Name   string       `json:"name"`
+		Names  [][]string   `json:"names"` // for each layer: its own and those of its copies; absent: all are called alike
 		Tint   int          `json:"tint"`
 		X      float64      `json:"x"`
 		Y      float64      `json:"y"`
@@ -33,7 +34,7 @@ func init() {
 			return words.New("copies.many", MaxCopies)
 		}
 		all := slices.Clone(c.IDs)
-		for _, id := range c.IDs {
+		for n, id := range c.IDs {
 			l, parent, s, err := e.layer(id)
 			if err != nil {
 				return err
@@ -45,9 +46,15 @@ func init() {
 			list := siblings(s, parent)
 			at := slices.Index(*list, l) + 1
 			about := geom.Point{X: c.About[0], Y: c.About[1]}
+			called := func(k int, l *doc.Layer) {
+				if n < len(c.Names) && k < len(c.Names[n]) && c.Names[n][k] != "" {
+					l.Name = c.Names[n][k]
+				}
+			}
 			for k, by := range c.At {
 				copied := l.Clone()
 				copied.Mask = ""
+				called(k+1, copied)
 				copyIDs(s, []*doc.Layer{copied}, fmt.Sprintf("%s/%d", c.Seed, k), false, begins(t))
 				p := geom.Rotate(by[2]).About(about).Apply(geom.Point{X: l.Place.X, Y: l.Place.Y})
 				copied.Place.X, copied.Place.Y = round(p.X+by[0]).(float64), round(p.Y+by[1]).(float64)
@@ -58,6 +65,7 @@ func init() {
 				at++
 				all = append(all, copied.ID)
 			}
+			called(0, l)
 		}
 		group, err := doc.Encode(map[string]any{"op": "layer.group", "ids": all, "id": c.ID, "thread": c.Thread, "name": c.Name, "tint": c.Tint, "x": c.X, "y": c.Y})
 		if err != nil {

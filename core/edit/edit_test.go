@@ -90,6 +90,7 @@ func some(r *rand.Rand, p *doc.Project) string {
 		fmt.Sprintf(`{"op":"project.rename","name":"p%d"}`, r.IntN(100)),
 		fmt.Sprintf(`{"op":"project.set","patch":{"palette":["#%06x"],"roleSets":[{"id":"o%s","name":"o","roles":{"ground":"#%06x"}}]}}`, r.IntN(1<<24), id, r.IntN(1<<24)),
 		fmt.Sprintf(`{"op":"layer.copies","ids":[%q],"seed":%q,"about":[0,%d],"at":[[0,0,90],[%d,3,0]],"id":"k%s","thread":"k%s","name":"k","x":1,"y":2}`, l.ID, id, r.IntN(100), r.IntN(100), id, id),
+		fmt.Sprintf(`{"op":"thread.cut","scene":%q,"ids":[%q],"seed":%q,"alone":%v}`, s.ID, l.ID, id, r.IntN(2) == 0),
 		fmt.Sprintf(`{"op":"layer.set","set":[{"id":%q,"patch":{"glow":{"blur":%d,"colour":"#ffffff"},"fill":{"kind":"colour","colour":"#102030","role":"ground","tone":%d}}}]}`, l.ID, r.IntN(9), r.IntN(11)-5),
 		fmt.Sprintf(`{"op":"scene.set","ids":[%q],"patch":{"roles":{"ground":"#%06x"}}}`, s.ID, r.IntN(1<<24)),
 	}

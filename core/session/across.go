@@ -3,6 +3,9 @@ package session
 import (
 	"math"
 
+	"github.com/go-json-experiment/json"
+	"github.com/go-json-experiment/json/jsontext"
+
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/words"
@@ -51,7 +54,8 @@ func init() {
 		}
 		return batch(out), nil
 	})
-	// A layer, as it is here but without its moves, in every scene that does not have it: the thread goes through all of them.
+	// A layer, as it is here but without its moves, in every scene that does not have it: the thread goes through all of them. Where the next
+	// scene has it, moves that are the same there get the numbers they have here.
 	intent("carry.all", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Next    bool     `json:"next"` // to the next scene alone
@@ -59,7 +63,13 @@ func init() {
 		var commands []edit.Command
 		for _, l := range outermost(s.scene(m), s.layers(m, c.Threads)) {
 			for n, sc := range s.doc.Film.Shown() {
-				if sc.Thread(l.Thread) != nil || c.Next && n != s.sceneIndex(m)+1 {
+				if c.Next && n != s.sceneIndex(m)+1 {
+					continue
+				}
+				if there := sc.Thread(l.Thread); there != nil {
+					if c.Next {
+						commands = append(commands, sameNumbers(l, there)...)
+					}
 					continue
 				}
 				k := l.Clone()
@@ -75,4 +85,36 @@ func init() {
 		}
 		return batch(commands), nil
 	})
+}
+
+// ownFields are the fields of a move that say when it is or what it hangs on; they are not carried.
+var ownFields = []string{"id", "kind", "effect", "start", "end", "until", "continues"}
+
+// sameNumbers returns the commands that give the moves of a later layer of a thread the numbers of the same moves of an earlier one: the first
+// of a kind and effect those of the first.
+func sameNumbers(l, later *doc.Layer) []edit.Command {
+	var out []edit.Command
+	taken := map[string]bool{}
+	for _, m := range l.Moves {
+		for _, k := range later.Moves {
+			if k.Kind != m.Kind || k.Effect != m.Effect || taken[k.ID] {
+				continue
+			}
+			taken[k.ID] = true
+			was, err1 := doc.Encode(k)
+			is, err2 := doc.Encode(m)
+			var patch map[string]jsontext.Value
+			if err1 != nil || err2 != nil || json.Unmarshal(differing(was, is), &patch) != nil {
+				break
+			}
+			for _, f := range ownFields {
+				delete(patch, f)
+			}
+			if len(patch) > 0 {
+				out = append(out, setMove(k.ID, patch))
+			}
+			break
+		}
+	}
+	return out
 }

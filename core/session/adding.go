@@ -3,6 +3,7 @@ package session
 import (
 	"fmt"
 	"math"
+	"strconv"
 	"strings"
 
 	"capstan/core/doc"
@@ -23,6 +24,15 @@ func nameFor(sc *doc.Scene, base string) string {
 			return name
 		}
 	}
+}
+
+// numbered splits a name into what it is and the number behind it, 0 where there is none.
+func numbered(name string) (base string, n int) {
+	base = strings.TrimRight(name, "0123456789")
+	if n, err := strconv.Atoi(name[len(base):]); err == nil && strings.HasSuffix(base, " ") && strings.TrimSpace(base) != "" {
+		return strings.TrimSpace(base), n
+	}
+	return name, 0
 }
 
 // tintFor picks the tint that fewest layers of the scene have.

@@ -4,10 +4,23 @@ import (
 	"fmt"
 	"math"
 
+	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
 	"capstan/core/words"
 )
+
+// names numbers what lies in a row, a grid or a ring: for each layer its own name with 1, 2, 3 …
+func names(list []*doc.Layer, n int) [][]string {
+	out := make([][]string, len(list))
+	for i, l := range list {
+		base, _ := numbered(l.Name)
+		for k := 1; k <= n; k++ {
+			out[i] = append(out[i], fmt.Sprintf("%s %d", base, k))
+		}
+	}
+	return out
+}
 
 // Ways to lay copies out.
 const (
@@ -75,7 +88,7 @@ func init() {
 		}
 		return command("layer.copies", map[string]any{
 			"ids": ids(list), "seed": s.id(), "about": pair(about), "at": at, "keep": c.Upright, "id": s.id(), "thread": s.id(),
-			"name": nameFor(sc, fmt.Sprintf("%s × %d", list[0].Name, n*rows)), "tint": list[0].Tint, "x": middle.X, "y": middle.Y,
+			"names": names(list, n*rows), "name": nameFor(sc, fmt.Sprintf("%s × %d", list[0].Name, n*rows)), "tint": list[0].Tint, "x": middle.X, "y": middle.Y,
 		}), nil
 	})
 }

@@ -25,7 +25,7 @@ func init() {
 	}) (edit.Command, error) {
 		return s.endWith(c.Move, c.When, c.Of, c.Stretches)
 	})
-	// A hitch drawn from an end of one bar to an end of another: the second hangs on the first.
+	// A hitch between an end of one bar and an end of another: the second hangs on the first.
 	intent("hitch", func(s *Session, _ Moment, c *struct {
 		From     string `json:"from"`
 		FromPart string `json:"fromPart"` // begin or end
@@ -70,7 +70,7 @@ func (s *Session) hang(id, when, of string) (edit.Command, error) {
 	}
 	patch := map[string]any{"start": startPatch(start)}
 	if m.End != nil && !m.End.Stretches {
-		patch["end"] = nil // its begin was solved from its end
+		patch["end"] = map[string]any{"stretches": true} // its begin was solved from its end, which stays live: its length follows now
 	}
 	return setMove(id, patch), nil
 }

@@ -68,7 +68,7 @@ func init() {
 		Patch jsontext.Value `json:"patch"`
 	}) (edit.Command, error) {
 		s.remember(c.Move, c.Patch)
-		patch, err := s.endingWithScene(c.Move, c.Patch)
+		patch, err := s.completed(c.Move, c.Patch)
 		if err != nil {
 			return nil, err
 		}
@@ -129,23 +129,36 @@ func (s *Session) move(id string) (*doc.Move, *doc.Layer, int) {
 // notTooEarly refuses a change by which a move would begin before the transition into its scene does. Other edits may bring that
 // about: then it begins as early as it can, with a mark.
 func (s *Session) notTooEarly(id string, c edit.Command) (edit.Command, error) {
-	_, _, i := s.move(id)
-	if i < 0 || s.film.Timing(i).Moves[id].Early {
-		return c, nil
-	}
+	return s.noneTooEarly([]string{id}, c)
+}
+
+// noneTooEarly is notTooEarly for several moves.
+func (s *Session) noneTooEarly(moves []string, c edit.Command) (edit.Command, error) {
 	p, err := edit.Preview(s.doc, c, s.assets())
 	if err != nil {
 		return c, nil // carrying it out says why
 	}
-	into := s.film.Order.Into[i]
-	t, err := motion.Resolve(p.Film.Scenes[i], into)
-	if err != nil || !t.Moves[id].Early {
-		return c, nil
+	after := map[int]*motion.Timing{}
+	for _, id := range moves {
+		_, _, i := s.move(id)
+		if i < 0 || s.film.Timing(i).Moves[id].Early {
+			continue
+		}
+		into := s.film.Order.Into[i]
+		if after[i] == nil {
+			if after[i], err = motion.Resolve(p.Film.Scenes[i], into); err != nil {
+				return c, nil
+			}
+		}
+		switch {
+		case !after[i].Moves[id].Early:
+		case into == 0:
+			return nil, words.New("move.early")
+		default:
+			return nil, words.New("move.earlier", seconds(into))
+		}
 	}
-	if into == 0 {
-		return nil, words.New("move.early")
-	}
-	return nil, words.New("move.earlier", seconds(into))
+	return c, nil
 }
 
 // endingWithScene completes a change of duration: a move that is hung before the scene's end so that it ends with it goes on doing so.
@@ -205,6 +218,9 @@ func (s *Session) newMove(m Moment, l *doc.Layer, kind, effect string) (*doc.Mov
 	case kind == doc.Loop && effect == doc.Scroll:
 		v.Lasts, v.Start.Offset = doc.WholeScene, 0
 		v.Scroll = &doc.ScrollParams{Direction: 180, Speed: 120}
+		if box, _ := s.film.Box(s.sceneIndex(m), l.ID); box.W() > float64(s.doc.Film.Width)/2 {
+			v.Scroll.Speed = 40 // what is wide lies far off
+		}
 	case kind == doc.MotionPath:
 		by := float64(s.doc.Film.Width) * 0.25
 		v.Path = &doc.PathParams{Rest: doc.Departs}

@@ -23,11 +23,40 @@ func init() {
 		}
 		return command("scene.add", map[string]any{"id": s.id(), "index": at, "name": edit.SceneName(s.doc)}), nil
 	})
-	for _, op := range []string{"scene.continue", "scene.duplicate"} {
-		intent(op, func(s *Session, m Moment, c *struct{}) (edit.Command, error) {
-			return command(op, map[string]any{"from": s.scene(m).ID, "id": s.id(), "seed": s.id(), "name": edit.SceneName(s.doc)}), nil
-		})
-	}
+	intent("scene.continue", func(s *Session, m Moment, c *struct{}) (edit.Command, error) {
+		return command("scene.continue", map[string]any{"from": s.scene(m).ID, "id": s.id(), "seed": s.id(), "name": edit.SceneName(s.doc)}), nil
+	})
+	// A copy of the scene with all its moves, but without its cues: what hung on them keeps its times.
+	intent("scene.duplicate", func(s *Session, m Moment, c *struct {
+		New bool `json:"new"` // its layers go on from none of the scenes before
+	}) (edit.Command, error) {
+		from, id, seed := s.scene(m), s.id(), s.id()
+		list := []edit.Command{command("scene.duplicate", map[string]any{"from": from.ID, "id": id, "seed": seed, "name": s.sceneNameAfter(from.Name)})}
+		for _, q := range from.Cues {
+			list = append(list, command("cue.delete", map[string]any{"scene": id, "id": edit.CopyID(seed, q.ID)}))
+		}
+		if c.New {
+			var all []string
+			for _, l := range from.Layers {
+				all = append(all, edit.CopyID(seed, l.ID))
+			}
+			list = append(list, command("thread.cut", map[string]any{"scene": id, "ids": all, "seed": s.id(), "alone": true}))
+		}
+		return batch(list), nil
+	})
+	// Layers no longer go on from the scene before.
+	intent("thread.cut", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+		i, sc := s.sceneIndex(m), s.scene(m)
+		list := outermost(sc, s.layers(m, c.Threads))
+		before := false
+		for _, l := range list {
+			before = before || i > 0 && !sc.Aside && s.shown.Thread(i-1, l.Thread) != nil
+		}
+		if !before {
+			return nil, words.New("thread.first")
+		}
+		return command("thread.cut", map[string]any{"scene": sc.ID, "ids": ids(list), "seed": s.id()}), nil
+	})
 	// The stay of scenes as it is shown, waits at cues included.
 	intent("scene.stay", func(s *Session, _ Moment, c *struct {
 		IDs  []string `json:"ids"`
@@ -108,6 +137,17 @@ func init() {
 		}
 		return command("cue.add", map[string]any{"scene": sc.ID, "id": s.id(), "name": cueName(sc), "at": max(at, 0)}), nil
 	})
+}
+
+// sceneNameAfter is the name of a copy of a scene: its own with the first number that is free.
+func (s *Session) sceneNameAfter(name string) string {
+	base, n := numbered(name)
+	for n = max(n, 1) + 1; ; n++ {
+		next := fmt.Sprintf("%s %d", base, n)
+		if !slices.ContainsFunc(s.doc.Film.Scenes, func(sc *doc.Scene) bool { return sc.Name == next }) {
+			return next
+		}
+	}
 }
 
 func cueName(sc *doc.Scene) string {

@@ -112,6 +112,7 @@ type MoveView struct {
 	Cut     int64       `json:"cut"`             // ms beyond the scene's end
 	Reach   *[2]float64 `json:"reach,omitempty"` // from its begin to its end, px
 	Profile []float64   `json:"profile"`
+	Rounds  *[2]float64 `json:"rounds,omitempty"` // how often a scroll comes round in its scene, and in the film
 }
 
 // MarshalJSONTo keeps the embedded move's own encoding from taking over.
@@ -152,7 +153,6 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 	out := []Selected{}
 	i := s.sceneIndex(m)
 	sc := s.shown.Doc.Film.Scenes[i]
-	t := s.shown.Timing(i)
 	s.stand(m)
 	for _, l := range s.layers(m, threads) {
 		v := Selected{Layer: shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Strands: s.strandsOf(i, l.Thread), Closed: s.shown.Encloses(i, l.ID), Missing: s.missing(l), Plate: contrast(l, sc)}
@@ -214,31 +214,38 @@ func (s *Session) Selection(m Moment, threads []string) []Selected {
 			}
 		}
 		for _, mv := range l.Moves {
-			iv := t.Moves[mv.ID]
-			w := MoveView{
-				Move: mv, Name: motion.Name(mv), Words: Words(sc, mv, t), Begin: iv.Begin, End: iv.End, Early: iv.Early,
-				Easing: mv.Easing, Units: unitsOf(l, mv),
-				Film: s.shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
-			}
-			w.Profile = motion.Profile(mv, iv, 24)
-			if mv.Kind == doc.Loop && i > 0 && !sc.Aside {
-				w.Before = loopBefore(s.shown.Doc.Film.Scenes[i-1].Thread(l.Thread), mv)
-			}
-			if w.Easing == "" {
-				w.Easing = motion.DefaultEasing(mv)
-			}
-			if mv.Path != nil && iv.Pass > 0 {
-				if p, err := geom.ParseData(mv.Path.D); err == nil && len(p.Points) > 1 {
-					w.Speed = geom.NewMeasure(p).Length() / float64(iv.Pass) * 1000
-					d := p.Points[len(p.Points)-1].Sub(p.Points[0])
-					w.Reach = &[2]float64{d.X, d.Y}
-				}
-			}
+			w := s.moveView(sc, i, l, mv)
 			v.Moves = append(v.Moves, w)
 		}
 		out = append(out, v)
 	}
 	return out
+}
+
+// moveView returns a move of a layer of scene i as the inspector shows it.
+func (s *Session) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveView {
+	t := s.shown.Timing(i)
+	iv := t.Moves[mv.ID]
+	w := MoveView{
+		Move: mv, Name: motion.Name(mv), Words: Words(sc, mv, t), Begin: iv.Begin, End: iv.End, Early: iv.Early,
+		Easing: mv.Easing, Units: unitsOf(l, mv),
+		Film: s.shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
+	}
+	w.Profile, w.Rounds = motion.Profile(mv, iv, 24), s.roundsOf(i, l, mv)
+	if mv.Kind == doc.Loop && i > 0 && !sc.Aside {
+		w.Before = loopBefore(s.shown.Doc.Film.Scenes[i-1].Thread(l.Thread), mv)
+	}
+	if w.Easing == "" {
+		w.Easing = motion.DefaultEasing(mv)
+	}
+	if mv.Path != nil && iv.Pass > 0 {
+		if p, err := geom.ParseData(mv.Path.D); err == nil && len(p.Points) > 1 {
+			w.Speed = geom.NewMeasure(p).Length() / float64(iv.Pass) * 1000
+			d := p.Points[len(p.Points)-1].Sub(p.Points[0])
+			w.Reach = &[2]float64{d.X, d.Y}
+		}
+	}
+	return w
 }
 
 // loopBefore returns the first loop with the same effect of the thread's layer in the scene before, if any.

@@ -115,7 +115,8 @@ func flat(v MoveView) ([]byte, error) {
 		Speed   float64     `json:"speed"`
 		Profile []float64   `json:"profile"`
 		Reach   *[2]float64 `json:"reach"`
-	}{v.Name, v.Words, v.Begin, v.End, v.Early, v.Before, v.Units, v.Film, v.Cut, v.Easing, v.Speed, v.Profile, v.Reach})
+		Rounds  *[2]float64 `json:"rounds"`
+	}{v.Name, v.Words, v.Begin, v.End, v.Early, v.Before, v.Units, v.Film, v.Cut, v.Easing, v.Speed, v.Profile, v.Reach, v.Rounds})
 	if err != nil {
 		return nil, err
 	}

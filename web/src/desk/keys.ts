@@ -3,6 +3,7 @@ import { copy, copyLook, lookHeld, pasteLook } from '../project/clipboard'
 import { apply, redo, run, undo } from '../project/commands'
 import { engine } from '../engine/engine'
 import { grouped } from '../project/steps'
+import { closing } from '../project/closing'
 import { notice } from '../words'
 import { desk, drawsShape, goToTime, say, select, selectNew, set, setOnNow, swapRest, swapZoomed, toRest } from '../project/desk'
 import { goToMove, leaveLarge, mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
@@ -59,7 +60,7 @@ function remove() {
   if (d.pen) penBack()
   else if (edited()) { if (d.points.length) withPoints('points.remove') }
   else if (d.scenes.length) apply({ op: 'scene.delete', ids: d.scenes })
-  else if (d.moves.length) run('moves.delete', { moves: d.moves })
+  else if (d.moves.length) closing(() => run('moves.delete', { moves: d.moves }))
   else deleteSelection()
 }
 

@@ -6,6 +6,7 @@ import { desk, goToScene, say, select, selectMoves, selectNew, set } from '../pr
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { mergeSelection, takeApart } from '../project/combining'
 import { isAside, putAside } from '../project/setaside'
+import { closing } from '../project/closing'
 import { openMenu, type Entry } from '../ui/ContextMenu'
 import { maskSelection } from '../inspector/MaskFields'
 import { askForOrder } from './ordering'
@@ -21,7 +22,7 @@ export function pasteHere(still: boolean, more: { place?: boolean; new?: boolean
 export function deleteEverywhere(threads: string[]) {
   const rows = desk().rows.filter((r) => threads.includes(r.thread))
   const n = new Set(rows.flatMap((r) => r.spans.filter((s) => !s.strand).map((s) => s.scene))).size
-  if (run('delete', { threads, everywhere: true })) say(rows.length === 1 ? notice('deleted.everywhere', rows[0].name, n) : notice('deleted.many-everywhere', rows.length, n))
+  if (closing(() => run('delete', { threads, everywhere: true }))) say(rows.length === 1 ? notice('deleted.everywhere', rows[0].name, n) : notice('deleted.many-everywhere', rows.length, n))
 }
 
 /** What a menu says of masks: of several layers, or of one in a group. */
@@ -53,17 +54,19 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
     { word: 'Duplicate', key: 'Ctrl D', run: duplicateSelection, disabled: none },
     null,
     { word: 'Select all of this kind', run: () => select(engine.alike(desk().moment, selection, 'kind')), disabled: none },
+    { word: 'Select every second', run: () => select(selection.filter((_, i) => i % 2 === 0)), disabled: selection.length < 3 },
     { word: 'Select all of this look', run: () => select(engine.alike(desk().moment, selection, 'look')), disabled: none },
     null,
     { word: 'Copy look', key: 'K', run: copyLook, disabled: none },
     { word: 'Paste look', key: 'Shift K', run: pasteLook, disabled: none || !lookHeld() },
     { word: 'Make ground', run: () => run('ground.make', { threads: selection }), disabled: !groundable },
     { word: 'Cover the page', run: () => run('ground.cover', { threads: selection }), disabled: !groundable },
+    { word: 'Make it its own thread', run: () => run('thread.cut', { threads: selection }), disabled: none || d.scene === 0 || isAside() },
     { word: 'Carry to all scenes', run: () => run('carry.all', { threads: selection }), disabled: none || d.film!.shown < 2 },
     null,
     { word: 'Copy moves', run: copyMoves, disabled: !selected.some((s) => s.moves.length) },
     { word: 'Paste moves', run: () => pasteMoves(0), disabled: none || !movesHeld() },
-    { word: 'Clear moves', run: () => run('moves.clear', { threads: selection }), disabled: !selected.some((s) => s.moves.length) },
+    { word: 'Clear moves', run: () => closing(() => run('moves.clear', { threads: selection })), disabled: !selected.some((s) => s.moves.length) },
     null,
     { word: 'In front of …', key: 'O', run: () => askForOrder('above'), disabled: none },
     { word: 'Behind …', key: 'Shift O', run: () => askForOrder('below'), disabled: none },
@@ -98,7 +101,7 @@ export function barMenu(e: React.MouseEvent, move: string) {
     { word: 'Let go of the begin', run: () => run('move.start', { move, when: 'at', of: '' }), disabled: moves.length > 1 || list[0]?.start.when === 'at' },
     { word: 'Let go of the end', run: () => run('move.end', { move, when: '', of: '', stretches: false }), disabled: moves.length > 1 || !list[0]?.end },
     null,
-    { word: 'Delete', key: 'Delete', run: () => run('moves.delete', { moves }) },
+    { word: 'Delete', key: 'Delete', run: () => closing(() => run('moves.delete', { moves })) },
   ])
 }
 
@@ -119,6 +122,7 @@ export function sceneMenu(e: React.MouseEvent, index: number) {
   openMenu(e, 'Scene', [
     { word: 'Continue scene', run: () => add('scene.continue') },
     { word: 'Duplicate scene', run: () => add('scene.duplicate') },
+    { word: 'Duplicate scene as new', run: () => add('scene.duplicate', { new: true }) },
     { word: 'Blank scene before', run: () => add('scene.add', { before: true }) },
     { word: 'Blank scene after', run: () => add('scene.add') },
     null,

@@ -1,7 +1,7 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes, Refusal } from '../project/server'
-import type { Combining, Film, FontFile, Ghost, List, Moment, Overlay, OwnFont, Row, Selected, Snap, ShapeSign, PenView, WritingUnit, WritingView } from './types'
+import type { Combining, Film, Move, Target, FontFile, Ghost, List, Moment, Overlay, OwnFont, Row, Selected, Snap, ShapeSign, PenView, WritingUnit, WritingView } from './types'
 import { crowd, manySelected, spread, type Worded } from './many'
 import { fault } from '../words'
 
@@ -166,6 +166,10 @@ export const engine = {
   later: (changes: Change[]) => call<{ count: number; what: string }>('later', JSON.stringify(changes)),
   within: (m: Moment, l: number, t: number, r: number, b: number, inside: string) => call<string[]>('within', m, l, t, r, b, inside),
   /** What a file of the whole film would be. */
+  /** The moves that one's start, end or repetition may hang on, nearest first, and why not on others. */
+  targets: (move: string, part: 'start' | 'end' | 'until', when: 'begins' | 'ends') => call<Target[]>('targets', move, part, when),
+  /** What several moves have in common. */
+  shared: (moves: string[]) => call<{ move: Partial<Move>; mixed: string[]; kinds: string[] }>('shared', moves),
   /** What a file would be at a height, or, where that is 0, at a width. */
   delivery: (format: string, size: { width: number; height: number }, num: number, den: number, once: boolean) =>
     call<{ width: number; height: number; frames: number; rest: number; asked: boolean; pass: number }>('delivery', format, size.width, size.height, num, den, once),

@@ -53,6 +53,9 @@ export interface Bar {
   profile: string
 }
 
+/** A move that another may hang on; why says why not. */
+export interface Target { move: string; name: string; why: string }
+
 /** Where dragged bars come to lie, and on what. */
 export interface Snap { by: number; at: number; words: string; part: '' | 'begin' | 'end'; when: string; of: string }
 
@@ -86,15 +89,15 @@ export interface Move {
   start: { when: string; of?: string; offset?: number }
   end?: { when: string; of?: string; stretches?: boolean }
   duration?: number; lasts?: string; keeps?: string; easing?: string; repeat?: number; until?: string; alternate?: boolean; continues?: string
-  unit?: string; order?: string; overlap?: number; seed?: number; back?: boolean
+  unit?: string; order?: string; overlap?: number; seed?: number; from?: XY; back?: boolean
   path?: { d: string; rest?: string; share?: number; turnAlong?: boolean }
   spin?: { anticlockwise?: boolean }
   wipe?: { direction?: number; softness?: number }
   slide?: { direction?: number; distance?: number }
-  rock?: { angle: number }
+  rock?: { angle: number; phase?: number }
   scroll?: { direction?: number; speed: number; gap?: number }
   name: string; words: string; begin: number; finish: number; film: number; cut: number; early: boolean; easingUsed: string; speed: number
-  reach?: [number, number]; profile: number[]; units: string[]; before: string
+  reach?: [number, number]; rounds?: [number, number]; profile: number[]; units: string[]; before: string
 }
 
 export interface Selected {

@@ -1,9 +1,10 @@
 // A direction of travel: eight arrows round a compass, or four.
 const places = [[5, 225], [3, 270], [6, 315], [1, 180], [-1, -1], [0, 0], [4, 135], [2, 90], [7, 45]] as const
+const arrows: Record<number, string> = { 0: '→', 45: '↘', 90: '↓', 135: '↙', 180: '←', 225: '↖', 270: '↑', 315: '↗' }
 const words: Record<number, string> = { 0: 'to the right', 45: 'down right', 90: 'down', 135: 'down left', 180: 'to the left', 225: 'up left', 270: 'up', 315: 'up right' }
 
-export function DirectionField({ name, value, four = false, onSet }: { name: string; value: number; four?: boolean; onSet: (degrees: number) => void }) {
-  const now = ((value % 360) + 360) % 360
+export function DirectionField({ name, value, four = false, onSet }: { name: string; value: number | null; four?: boolean; onSet: (degrees: number) => void }) {
+  const now = value === null ? -1 : ((value % 360) + 360) % 360
   return (
     <div className="flex items-center gap-2">
       <div role="radiogroup" aria-label={name} className="grid grid-cols-3 gap-px rounded-md border border-sailcloth-300 bg-sailcloth-100 p-px">
@@ -20,7 +21,7 @@ export function DirectionField({ name, value, four = false, onSet }: { name: str
           )
         })}
       </div>
-      <span className="text-[11px] text-ink-600">{words[now] ?? `${Math.round(now)}°`}</span>
+      <span className="text-[11px] text-ink-600">{now < 0 ? 'mixed' : `${arrows[now] ?? ''} ${words[now] ?? `${Math.round(now)}°`}`}</span>
     </div>
   )
 }

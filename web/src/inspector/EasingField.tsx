@@ -10,7 +10,7 @@ const known = [
 
 export function EasingField({ name, value, onSet }: { name: string; value: string; onSet: (v: string) => void }) {
   const [own, setOwn] = useState(false)
-  const named = known.some((k) => k.value === value)
+  const named = value === '' || known.some((k) => k.value === value) // nothing: several differ
   return (
     <div className="grid gap-1">
       <Choice

@@ -1,9 +1,9 @@
 // One column in the order of work: Look, Place, Moves. Nothing selected: the scene. Several: what they share.
-import { useDeferredValue } from 'react'
+import { useDeferredValue, useState } from 'react'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
-import { useDesk } from '../project/desk'
-import { TextField } from '../ui/controls'
+import { desk, select, useDesk } from '../project/desk'
+import { Button, NumberField, TextField } from '../ui/controls'
 import { tints } from '../timeline/tints'
 import { ScenePanel } from './ScenePanel'
 import { Look } from './Look'
@@ -72,7 +72,20 @@ const heading = 'flex h-[41px] items-center gap-2 border-b border-sailcloth-300 
 const Tint = ({ of }: { of: Selected }) => <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(of.layer.tint ?? 0) & 7] }} aria-hidden />
 
 function Several({ selected }: { selected: Selected[] }) {
-  return <div className={heading}><h2 className="flex-1 pl-2 text-[14px] font-semibold">{selected.length} layers</h2><Tint of={selected[0]} /></div>
+  const [nth, setNth] = useState(2)
+  return (
+    <div className={heading}>
+      <h2 className="flex-1 pl-2 text-[14px] font-semibold">{selected.length} layers</h2>
+      {selected.length > 2 && (
+        <span className="flex items-center gap-1 text-[12px] text-ink-600" role="group" aria-label="Of these select some">
+          every
+          <span className="w-[38px]"><NumberField name="Every how many" min={2} max={1000} value={nth} onSet={(v) => setNth(Math.round(v))} /></span>
+          <Button className="!px-2 text-[12px]" title="Selects the first of these, and of as many again the next" onClick={() => select(desk().selection.filter((_, i) => i % nth === 0))}>th</Button>
+        </span>
+      )}
+      <Tint of={selected[0]} />
+    </div>
+  )
 }
 
 function Frame({ children }: { children: React.ReactNode }) {

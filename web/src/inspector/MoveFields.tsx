@@ -1,32 +1,38 @@
-// The fields of one move: when it starts and ends, how long it takes, and what it does.
-import type { Move } from '../engine/types'
+// The fields of one move, or of several at once: when they start and end, how long they take, and what they do.
+import { useMemo } from 'react'
+import { engine } from '../engine/engine'
+import type { Move, Target } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import { Check, Choice, Label, NumberField } from '../ui/controls'
 import { filmTime } from '../ui/time'
-import { DirectionField } from './DirectionField'
 import { EasingField } from './EasingField'
+import { ParamFields, PathFields, UnitFields } from './MoveParams'
+
+/** What the fields are of: a move, or what several have in common. */
+export interface Edited {
+  move: Move
+  ids: string[]
+  mixed: Set<string> // fields, by their path, in which several differ
+  set: (patch: object) => boolean
+  change: (field: string, scale: number) => ((how: '+' | '*', by: number) => void) | undefined // by a sum or a factor, each from what it is
+}
 
 export function MoveFields({ move }: { move: Move }) {
-  const set = (patch: object) => run('move.set', { move: move.id, patch })
+  const of: Edited = { move, ids: [move.id], mixed: new Set(), set: (patch) => run('move.set', { move: move.id, patch }), change: () => undefined }
   const timed = move.effect !== 'at-once' || !!move.unit
   const whole = move.kind === 'loop' && move.lasts === 'scene'
   return (
     <div className="grid grid-cols-[62px_1fr] items-center gap-x-2 gap-y-2 px-2 pb-2 pt-1">
       {move.lasts !== 'thread' && <StartFields move={move} whole={whole} />}
-      {timed && <LengthFields move={move} set={set} whole={whole} />}
+      {timed && <LengthFields of={of} whole={whole} />}
       {timed && !whole && move.lasts !== 'thread' && <EndFields move={move} />}
-      {move.kind === 'path' && <PathFields move={move} set={set} />}
-      <EffectFields move={move} set={set} />
-      {move.units.length > 0 && <UnitFields move={move} set={set} />}
-      {timed && move.effect !== 'at-once' && move.effect !== 'scroll' && (
-        <>
-          <Label>Easing</Label>
-          <EasingField name="Easing" value={move.easing || move.easingUsed} onSet={(easing) => set({ easing })} />
-        </>
-      )}
+      {move.kind === 'path' && <PathFields move={move} set={of.set} />}
+      <ParamFields of={of} />
+      {move.units.length > 0 && <UnitFields of={of} />}
+      {timed && move.effect !== 'at-once' && move.effect !== 'scroll' && <EasingRow of={of} />}
       <p className="col-span-2 text-[11px] leading-snug text-ink-600" data-when>
-        {move.lasts === 'thread' ? 'Goes on in every scene its thread lives in.' : (
+        {move.lasts === 'thread' ? 'Goes on in every scene its thread lives in: a thread is one layer through the scenes.' : (
           <>
             Scene clock <b className="font-mono">{(move.begin / 1000).toFixed(2)} → {(move.finish / 1000).toFixed(2)} s</b><br />
             Film time <b className="font-mono">{filmTime(move.film)} → {filmTime(move.film + move.finish - move.begin)}</b>
@@ -38,32 +44,77 @@ export function MoveFields({ move }: { move: Move }) {
   )
 }
 
-type Set = (patch: object) => boolean
+/** The fields that several moves share; what differs says so, and one edit changes all of them. */
+export function SharedFields({ ids }: { ids: string[] }) {
+  const version = useDesk((d) => d.version)
+  const shared = useMemo(() => engine.shared(ids), [ids, version])
+  const move = { units: [], profile: [], start: { when: '' }, effect: '', kind: '', ...shared.move } as unknown as Move
+  const of: Edited = {
+    move, ids, mixed: new Set(shared.mixed), set: (patch) => run('moves.set', { moves: ids, patch }),
+    change: (field, scale) => (how, by) => { run('moves.change', { moves: ids, field, how, by: how === '+' ? by * scale : by }) },
+  }
+  const timeless = move.effect === 'at-once' && !move.unit && !of.mixed.has('unit')
+  const loops = move.kind === 'loop'
+  return (
+    <div className="mb-2 rounded-md border border-brass-400 bg-brass-200/55" data-shared>
+      <p className="px-2 pt-1.5 font-semibold">{ids.length} moves</p>
+      <p className="px-2 text-[11px] leading-tight text-ink-600">{shared.kinds.slice(0, 4).join('; ')}{shared.kinds.length > 4 ? ' …' : ''}. What is typed is set in all of them; +0.2 and *1.5 change each from what it is.</p>
+      <div className="grid grid-cols-[62px_1fr] items-center gap-x-2 gap-y-2 px-2 pb-2 pt-1.5">
+        {!(loops && move.lasts === 'scene') && (
+          <NumberField
+            label="At" name="Start" unit="s" digits={2} step={0.1} value={of.mixed.has('start.offset') ? null : (move.start.offset ?? 0) / 1000}
+            onSet={(v) => of.set({ start: { offset: Math.round(v * 1000) } })} onBy={of.change('start.offset', 1000)}
+          />
+        )}
+        {!timeless && <LengthFields of={of} whole={loops && move.lasts === 'scene'} />}
+        <ParamFields of={of} />
+        {(move.units.length > 0 || of.mixed.has('unit')) && move.units.length > 0 && <UnitFields of={of} />}
+        {!timeless && move.effect !== 'scroll' && <EasingRow of={of} />}
+      </div>
+    </div>
+  )
+}
 
-/** The other moves of the scene, to hang on. */
-function useOthers(move: Move) {
-  const rows = useDesk((d) => d.rows)
-  const scene = useDesk((d) => d.scene)
-  return rows.flatMap((r) => r.bars.filter((b) => b.scene === scene && b.move !== move.id).map((b) => ({ bar: b, label: `${b.name} of ${r.name}` })))
+function EasingRow({ of }: { of: Edited }) {
+  return (
+    <>
+      <Label>Easing</Label>
+      <EasingField name="Easing" value={of.mixed.has('easingUsed') ? '' : of.move.easing || of.move.easingUsed} onSet={(easing) => of.set({ easing })} />
+    </>
+  )
+}
+
+/** A list of moves to hang on: those that cannot be say why. */
+const listed = (targets: Target[]) => targets.map((t) => ({ value: t.move, label: t.why ? `${t.name}: ${t.why}` : t.name, disabled: t.why !== '' }))
+
+const possible = (targets: Target[]) => targets.filter((t) => !t.why)
+
+/** The moves that one may hang on, asked anew with every change of the document. */
+function useTargets(move: Move, part: 'start' | 'end' | 'until') {
+  const version = useDesk((d) => d.version)
+  return useMemo(() => ({ begins: engine.targets(move.id, part, 'begins'), ends: part === 'until' ? [] : engine.targets(move.id, part, 'ends') }), [move.id, part, version])
 }
 
 function StartFields({ move, whole }: { move: Move; whole: boolean }) {
-  const others = useOthers(move)
+  const targets = useTargets(move, 'start')
   const cues = useDesk((d) => d.film?.scenes[d.scene]?.cues ?? none)
   const set = (patch: object) => run('move.set', { move: move.id, patch })
   const hangs = move.start.when === 'begins' || move.start.when === 'ends'
-  const ending = others.filter((o) => !o.bar.whole)
   const solved = !!move.end && !move.end.stretches // its begin comes from its end
   if (whole) return null
   if (solved) return <p className="col-span-2 text-[11px] text-ink-600">It begins in time to end as said below.</p>
+  const way = (value: 'begins' | 'ends', label: string) => {
+    const some = possible(targets[value]).length > 0
+    return targets[value].length ? [{ value, label: some ? label : `${label} (there is none that can)`, disabled: !some && move.start.when !== value }] : []
+  }
   const of = [
-    { value: 'at', label: 'at a time' },
-    ...(others.length ? [{ value: 'begins', label: 'when … begins' }] : []), ...(ending.length ? [{ value: 'ends', label: 'when … ends' }] : []),
+    { value: 'at', label: 'at a time' }, ...way('begins', 'when … begins'), ...way('ends', 'when … ends'),
     { value: 'scene-end', label: 'before the scene ends' }, ...(cues.length ? [{ value: 'cue', label: 'at a cue' }] : []),
   ]
   const start = (when: string) => {
-    const target = { begins: others[0]?.bar.move, ends: ending[0]?.bar.move, cue: cues[0]?.id }[when] ?? ''
-    run('move.start', { move: move.id, when, of: hangs && (when === 'begins' || when === 'ends') ? move.start.of : target })
+    const kept = (when === 'begins' || when === 'ends') && hangs && possible(targets[when]).some((t) => t.move === move.start.of)
+    const target = when === 'begins' || when === 'ends' ? possible(targets[when])[0]?.move : when === 'cue' ? cues[0]?.id : ''
+    run('move.start', { move: move.id, when, of: kept ? move.start.of : target ?? '' })
   }
   return (
     <>
@@ -72,7 +123,7 @@ function StartFields({ move, whole }: { move: Move; whole: boolean }) {
       {hangs && (
         <>
           <Label>of</Label>
-          <Choice name="Hangs on" value={move.start.of ?? ''} of={(move.start.when === 'ends' ? ending : others).map((o) => ({ value: o.bar.move, label: o.label }))} onSet={(of) => run('move.start', { move: move.id, when: move.start.when, of })} />
+          <Choice name="Hangs on" value={move.start.of ?? ''} of={listed(targets[move.start.when as 'begins' | 'ends'])} onSet={(of) => run('move.start', { move: move.id, when: move.start.when, of })} />
         </>
       )}
       {move.start.when === 'cue' && (
@@ -91,165 +142,93 @@ function StartFields({ move, whole }: { move: Move; whole: boolean }) {
 
 const none: never[] = []
 
-function LengthFields({ move, set, whole }: { move: Move; set: Set; whole: boolean }) {
-  const others = useOthers(move)
+function LengthFields({ of: { move, ids, mixed, set, change }, whole }: { of: Edited; whole: boolean }) {
   const loop = move.kind === 'loop'
   const scroll = move.effect === 'scroll'
-  const lasts = move.until ? 'until' : move.lasts === 'scene' && move.keeps === 'speed' ? 'speed' : move.lasts || 'time'
-  const of = [
-    { value: 'time', label: loop && !scroll ? 'a number of times' : 'a time of its own' },
-    { value: 'scene', label: loop ? 'the whole scene' : 'as long as the scene' },
-    ...(move.kind === 'path' ? [{ value: 'speed', label: 'the scene, at its speed' }, { value: 'thread', label: 'as long as its thread' }] : []),
-    ...((loop || move.kind === 'path') && others.length ? [{ value: 'until', label: 'until … begins' }] : []),
-  ]
+  const comes = move.kind === 'entrance' || move.kind === 'exit'
+  const lasts = mixed.has('lasts') || mixed.has('until') ? '' : move.until ? 'until' : move.lasts === 'scene' && move.keeps === 'speed' ? 'speed' : move.lasts || 'time'
   const choose = (v: string) => {
     const clear = { lasts: null, keeps: null, until: null }
     const own = move.duration ? {} : { duration: 1000 }
     if (v === 'time') set({ ...clear, ...own, ...(loop && !scroll ? { repeat: move.repeat || 1 } : {}) })
-    else if (v === 'until') set({ ...clear, ...own, until: others[0].bar.move })
+    else if (v === 'until') set({ ...clear, ...own, until: possible(engine.targets(ids[0], 'until', 'begins'))[0]?.move })
     else set({ ...clear, ...(v === 'speed' ? own : {}), lasts: v === 'speed' ? 'scene' : v, keeps: v === 'speed' ? 'speed' : null, end: null, ...(loop ? { repeat: null } : {}) })
   }
-  const ownTime = lasts === 'time' || lasts === 'until' || lasts === 'speed' || (loop && !scroll)
+  const ownTime = lasts === '' || lasts === 'time' || lasts === 'until' || lasts === 'speed' || (loop && !scroll)
+  const single = ids.length === 1
   return (
     <>
-      {(move.kind !== 'entrance' && move.kind !== 'exit' || move.lasts) && (
+      {(!comes || !!move.lasts) && (move.kind as string) !== '' && (
         <>
           <Label>Lasts</Label>
-          <Choice name="Lasts" value={lasts} of={of} onSet={choose} />
+          <LastsChoice move={move} single={single} value={lasts} onSet={choose} />
         </>
       )}
-      {lasts === 'until' && (
-        <>
-          <Label>of</Label>
-          <Choice name="Until" value={move.until ?? ''} of={others.map((o) => ({ value: o.bar.move, label: o.label }))} onSet={(until) => set({ until })} />
-        </>
-      )}
+      {lasts === 'until' && single && <UntilChoice move={move} onSet={(until) => set({ until })} />}
       {ownTime && !(move.end?.stretches) && (
         <NumberField
           label={loop && !scroll ? (move.effect === 'spin' ? 'One turn' : 'One cycle') : 'Takes'} name="Duration" unit="s" digits={2} step={0.1} min={0.01} max={3600}
-          value={(move.duration ?? 0) / 1000} onSet={(v) => set({ duration: Math.round(v * 1000) })}
+          value={mixed.has('duration') ? null : (move.duration ?? 0) / 1000} onSet={(v) => set({ duration: Math.round(v * 1000) })} onBy={change('duration', 1000)}
         />
       )}
-      {!whole && lasts === 'time' && move.kind !== 'entrance' && move.kind !== 'exit' && !scroll && (
-        <NumberField label={move.effect === 'spin' ? 'Turns' : 'Passes'} name="Repeat" digits={2} step={1} min={0.01} max={10000} value={move.repeat || 1} onSet={(v) => set({ repeat: v })} />
+      {!whole && (lasts === 'time' || lasts === '') && !comes && (move.kind as string) !== '' && !scroll && (
+        <NumberField
+          label={move.effect === 'spin' ? 'Turns' : 'Times'} name="Repeat" digits={2} step={1} min={0.01} max={10000}
+          value={mixed.has('repeat') ? null : move.repeat || 1} onSet={(v) => set({ repeat: v })} onBy={change('repeat', 1)}
+        />
       )}
-      {whole && move.before && <Check name="Goes on from the scene before" on={move.continues === move.before} onSet={(v) => set({ continues: v ? move.before : null })} />}
-      {move.kind !== 'entrance' && move.kind !== 'exit' && !scroll && <Check name="There and back" on={!!move.alternate} onSet={(v) => set({ alternate: v || null })} />}
+      {whole && single && move.before && <Check name="Goes on from the scene before" on={move.continues === move.before} onSet={(v) => set({ continues: v ? move.before : null })} />}
+      {!comes && (move.kind as string) !== '' && !scroll && <Check name={`There and back${mixed.has('alternate') ? ' (mixed)' : ''}`} on={!!move.alternate} onSet={(v) => set({ alternate: v || null })} />}
+    </>
+  )
+}
+
+function LastsChoice({ move, single, value, onSet }: { move: Move; single: boolean; value: string; onSet: (v: string) => void }) {
+  const loop = move.kind === 'loop'
+  const until = useMemo(() => (single && (loop || move.kind === 'path') ? engine.targets(move.id, 'until', 'begins') : []), [single, loop, move])
+  const of = [
+    { value: 'time', label: loop && move.effect !== 'scroll' ? 'a number of times' : 'a time of its own' },
+    { value: 'scene', label: loop ? 'the whole scene' : 'as long as the scene' },
+    ...(move.kind === 'path' ? [{ value: 'speed', label: 'the scene, at its speed' }, { value: 'thread', label: 'all scenes of its thread' }] : []),
+    ...(until.length ? [{ value: 'until', label: 'until … begins', disabled: !possible(until).length && value !== 'until' }] : []),
+  ]
+  return <Choice name="Lasts" value={value} of={of} onSet={onSet} />
+}
+
+function UntilChoice({ move, onSet }: { move: Move; onSet: (until: string) => void }) {
+  const targets = useTargets(move, 'until')
+  return (
+    <>
+      <Label>of</Label>
+      <Choice name="Until" value={move.until ?? ''} of={listed(targets.begins)} onSet={onSet} />
     </>
   )
 }
 
 function EndFields({ move }: { move: Move }) {
-  const others = useOthers(move)
-  const ending = others.filter((o) => !o.bar.whole)
+  const targets = useTargets(move, 'end')
   if (move.lasts || move.until) return null
   const when = move.end?.when ?? ''
-  const of = [
-    { value: '', label: 'after its time' }, ...(others.length ? [{ value: 'begins', label: 'when … begins' }] : []), ...(ending.length ? [{ value: 'ends', label: 'when … ends' }] : []),
-    { value: 'scene-end', label: 'with the scene' },
-  ]
+  const way = (value: 'begins' | 'ends', label: string) => {
+    const some = possible(targets[value]).length > 0
+    return targets[value].length ? [{ value, label: some ? label : `${label} (there is none that can)`, disabled: !some && when !== value }] : []
+  }
+  const of = [{ value: 'time', label: 'after its time' }, ...way('begins', 'when … begins'), ...way('ends', 'when … ends'), { value: 'scene-end', label: 'with the scene' }]
   const end = (to: Partial<{ when: string; of: string; stretches: boolean }>) => run('move.end', { move: move.id, when, of: move.end?.of ?? '', stretches: !!move.end?.stretches, ...to })
   return (
     <>
       <Label>Ends</Label>
-      <Choice name="Ends" value={when || 'time'} of={of.map((o) => ({ ...o, value: o.value || 'time' }))} onSet={(v) => end({ when: v === 'time' ? '' : v, of: v === 'ends' ? ending[0]?.bar.move : others[0]?.bar.move ?? '' })} />
+      <Choice name="Ends" value={when || 'time'} of={of} onSet={(v) => end({ when: v === 'time' ? '' : v, of: v === 'ends' || v === 'begins' ? possible(targets[v])[0]?.move ?? '' : '' })} />
       {(when === 'begins' || when === 'ends') && (
         <>
           <Label>of</Label>
-          <Choice name="Ends with" value={move.end?.of ?? ''} of={(when === 'ends' ? ending : others).map((o) => ({ value: o.bar.move, label: o.label }))} onSet={(of) => end({ of })} />
+          <Choice name="Ends with" value={move.end?.of ?? ''} of={listed(targets[when])} onSet={(of) => end({ of })} />
         </>
       )}
       {when && (
         <>
           <Label>so that</Label>
           <Choice name="What the live end changes" value={move.end?.stretches ? 'length' : 'begin'} of={[{ value: 'begin', label: 'its begin follows' }, { value: 'length', label: 'its length follows' }]} onSet={(v) => end({ stretches: v === 'length' })} />
-        </>
-      )}
-    </>
-  )
-}
-
-function PathFields({ move, set }: { move: Move; set: Set }) {
-  const steps = (move.path?.d.match(/[CLQ]/gi) ?? []).length
-  const shape = steps > 1 ? 'free' : /C/i.test(move.path?.d ?? '') ? 'arc' : 'straight'
-  return (
-    <>
-      <Label>Line</Label>
-      <Choice name="Line of the path" value={shape} of={[{ value: 'straight', label: 'straight' }, { value: 'arc', label: 'an arc' }, { value: 'free', label: 'free, by its points' }]} onSet={(v) => run('path.bend', { move: move.id, shape: v })} />
-      {move.reach && (
-        <>
-          <NumberField label="Across by" name="Path: across by" value={Math.round(move.reach[0] * 10) / 10} onSet={(x) => run('path.reach', { move: move.id, x, y: move.reach![1] })} />
-          <NumberField label="Down by" name="Path: down by" value={Math.round(move.reach[1] * 10) / 10} onSet={(y) => run('path.reach', { move: move.id, x: move.reach![0], y })} />
-        </>
-      )}
-      {move.speed > 0 && <><Label>Speed</Label><span className="font-mono text-[12px]">{Math.round(move.speed)} px/s</span></>}
-      <Label>Rest pose</Label>
-      <Choice name="Rest pose" value={move.path?.rest || 'departs'} of={[{ value: 'departs', label: 'departs from it' }, { value: 'arrives', label: 'arrives at it' }, { value: 'passes', label: 'passes through it' }]} onSet={(rest) => set({ path: { rest, share: rest === 'passes' ? move.path?.share || 0.5 : null } })} />
-      {move.path?.rest === 'passes' && <NumberField label="after" name="Share of the path before the rest pose" unit="%" min={0} max={100} value={Math.round((move.path.share ?? 0) * 1000) / 10} onSet={(v) => set({ path: { share: v / 100 } })} />}
-      <Check name="Turn along the path" on={!!move.path?.turnAlong} onSet={(v) => set({ path: { turnAlong: v || null } })} />
-    </>
-  )
-}
-
-function EffectFields({ move, set }: { move: Move; set: Set }) {
-  const directed = move.effect === 'wipe' || move.effect === 'slide' || move.effect === 'scroll'
-  const params = { wipe: move.wipe, slide: move.slide, scroll: move.scroll }[move.effect]
-  return (
-    <>
-      {directed && (
-        <>
-          <Label>Travels</Label>
-          <DirectionField name="Direction of travel" value={params?.direction ?? 0} four={move.effect === 'scroll'} onSet={(direction) => set({ [move.effect]: { direction: direction || null } })} />
-        </>
-      )}
-      {move.effect === 'wipe' && <NumberField label="Soft by" name="Softness of the edge" unit="px" min={0} max={4000} value={move.wipe?.softness ?? 0} onSet={(v) => set({ wipe: { softness: v || null } })} />}
-      {move.effect === 'slide' && !move.unit && (
-        <>
-          <Label>From</Label>
-          <Choice name="How far it slides" value={move.slide?.distance ? 'by' : 'off'} of={[{ value: 'off', label: 'off the page' }, { value: 'by', label: 'a distance, with a fade' }]} onSet={(v) => set({ slide: { distance: v === 'by' ? 200 : null } })} />
-          {!!move.slide?.distance && <NumberField label="Distance" name="Distance of the slide" unit="px" min={1} value={move.slide.distance} onSet={(v) => set({ slide: { distance: v } })} />}
-        </>
-      )}
-      {move.kind === 'exit' && (move.effect === 'wipe' || move.effect === 'slide') && (
-        <>
-          <Label>Goes</Label>
-          <Choice name="Which way it goes out" value={move.back ? 'back' : 'on'} of={[{ value: 'on', label: 'on through' }, { value: 'back', label: 'back' }]} onSet={(v) => set({ back: v === 'back' || null })} />
-        </>
-      )}
-      {move.effect === 'spin' && (
-        <>
-          <Label>Sense</Label>
-          <Choice name="Sense" value={move.spin?.anticlockwise ? 'anti' : 'clock'} of={[{ value: 'clock', label: 'clockwise' }, { value: 'anti', label: 'anticlockwise' }]} onSet={(v) => set({ spin: { anticlockwise: v === 'anti' || null } })} />
-        </>
-      )}
-      {move.effect === 'rock' && <NumberField label="Strength" name="Angle to either side" unit="°" digits={1} min={0} max={360} value={move.rock?.angle ?? 0} onSet={(v) => set({ rock: { angle: v } })} />}
-      {move.effect === 'scroll' && (
-        <>
-          <NumberField label="Speed" name="Speed in px a second" min={1} max={100000} value={move.scroll?.speed ?? 0} onSet={(v) => set({ scroll: { speed: v } })} />
-          <NumberField label="Gap" name="Gap between two copies" unit="px" min={0} value={move.scroll?.gap ?? 0} onSet={(v) => set({ scroll: { gap: v || null } })} />
-        </>
-      )}
-    </>
-  )
-}
-
-const unitWords: Record<string, string> = { line: 'line by line', word: 'word by word', letter: 'letter by letter', part: 'part by part' }
-
-function UnitFields({ move, set }: { move: Move; set: Set }) {
-  return (
-    <>
-      <Label>Unit</Label>
-      <Choice name="Unit" value={move.unit || 'whole'} of={[{ value: 'whole', label: 'the whole' }, ...move.units.map((u) => ({ value: u, label: unitWords[u] }))]} onSet={(v) => run('move.unit', { move: move.id, unit: v === 'whole' ? '' : v })} />
-      {move.unit && (
-        <>
-          <Label>Order</Label>
-          <Choice
-            name="Order of the units" value={move.order || 'forwards'}
-            of={[{ value: 'forwards', label: 'forwards' }, { value: 'backwards', label: 'backwards' }, { value: 'middle', label: 'from the middle' }, { value: 'shuffled', label: 'shuffled' }]}
-            onSet={(v) => set({ order: v === 'forwards' ? null : v, seed: v === 'shuffled' ? Math.floor(Math.random() * 1e6) : null })}
-          />
-          {move.order === 'shuffled' && <NumberField label="Shuffle" name="Seed of the shuffle" min={0} max={1e9} value={move.seed ?? 0} onSet={(v) => set({ seed: Math.round(v) })} />}
-          <NumberField label="Overlap" name="Overlap of neighbours" unit="%" min={0} max={100} step={5} value={Math.round((move.overlap ?? 0) * 100)} onSet={(v) => set({ overlap: v / 100 || null })} />
         </>
       )}
     </>

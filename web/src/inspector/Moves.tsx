@@ -3,15 +3,16 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { Trash2 } from 'lucide-react'
 import { useEffect, useRef } from 'react'
 import type { Move, Selected } from '../engine/types'
+import { closing } from '../project/closing'
 import { run } from '../project/commands'
 import { desk, selectMoves, set as setDesk, toRest, useDesk } from '../project/desk'
 import { Section, Sign } from '../ui/controls'
 import { tints } from '../timeline/tints'
-import { MoveFields } from './MoveFields'
+import { MoveFields, SharedFields } from './MoveFields'
 
 const kinds = [
-  { heading: 'Comes in', list: [['Fade', 'entrance', 'fade'], ['Slide', 'entrance', 'slide'], ['Wipe', 'entrance', 'wipe'], ['At once', 'entrance', 'at-once']] },
-  { heading: 'Goes out', list: [['Fade', 'exit', 'fade'], ['Slide', 'exit', 'slide'], ['Wipe', 'exit', 'wipe'], ['At once', 'exit', 'at-once']] },
+  { heading: 'Comes in', list: [['Fade', 'entrance', 'fade'], ['Slide', 'entrance', 'slide'], ['Wipe', 'entrance', 'wipe'], ['At once (appears)', 'entrance', 'at-once']] },
+  { heading: 'Goes out', list: [['Fade', 'exit', 'fade'], ['Slide', 'exit', 'slide'], ['Wipe', 'exit', 'wipe'], ['At once (vanishes)', 'exit', 'at-once']] },
   { heading: 'Goes on and on', list: [['Spin', 'loop', 'spin'], ['Rock', 'loop', 'rock'], ['Scroll', 'loop', 'scroll']] },
 ] as const
 
@@ -22,7 +23,7 @@ export function Moves({ selected }: { selected: Selected[] }) {
   const add = (kind: string, effect: string) => {
     const before = new Set(desk().selected.flatMap((s) => s.moves.map((m) => m.id)))
     if (!run('move.add', { threads, kind, effect })) return
-    selectMoves(desk().selected.flatMap((s) => s.moves.map((m) => m.id)).filter((id) => !before.has(id)))
+    selectMoves(desk().selected.flatMap((s) => s.moves.map((m) => m.id)).filter((id) => !before.has(id)), false)
   }
   const item = 'flex w-full items-center rounded-md px-2 py-[3px] text-left data-focus:bg-brass-200'
   return (
@@ -30,6 +31,8 @@ export function Moves({ selected }: { selected: Selected[] }) {
       {one?.moves.map((m) => (
         <Card key={m.id} move={m} tint={tints[(one.layer.tint ?? 0) & 7]} chosen={chosen.includes(m.id)} open={chosen.length === 1 && chosen[0] === m.id} />
       ))}
+      {!one && <Kinds selected={selected} chosen={chosen} />}
+      {chosen.length > 1 && <SharedFields ids={chosen} />}
       {one && one.moves.length === 0 && <p className="mb-2 text-[12px] text-ink-500">It stands still. Let it come, go, travel or spin.</p>}
       {!one && <p className="mb-2 text-[12px] text-ink-500">A move added here is given to each of them.</p>}
       <Menu>
@@ -41,7 +44,7 @@ export function Moves({ selected }: { selected: Selected[] }) {
                 <p className="px-2 pb-0.5 pt-1 text-[11px] text-ink-500">{k.heading}</p>
                 {k.list.map(([word, kind, effect]) => (
                   <MenuItem key={word}>
-                    <button type="button" className={item} aria-label={kind === 'loop' ? word : `${word} ${kind === 'entrance' ? 'in' : 'out'}`} onClick={() => add(kind, effect)}>{word}</button>
+                    <button type="button" className={item} aria-label={kind === 'loop' ? word : `${word.replace(/ \(.*/, '')} ${kind === 'entrance' ? 'in' : 'out'}`} onClick={() => add(kind, effect)}>{word}</button>
                   </MenuItem>
                 ))}
               </div>
@@ -58,6 +61,33 @@ export function Moves({ selected }: { selected: Selected[] }) {
   )
 }
 
+/** The moves of several layers by what they are: pressed, all of a kind are selected, and their shared fields shown. */
+function Kinds({ selected, chosen }: { selected: Selected[]; chosen: string[] }) {
+  const kinds = new Map<string, string[]>()
+  for (const s of selected) for (const m of s.moves) kinds.set(m.name, [...(kinds.get(m.name) ?? []), m.id])
+  if (kinds.size === 0) return null
+  const now = new Set(chosen)
+  return (
+    <div className="mb-2 grid gap-1" role="group" aria-label="Moves by kind">
+      {[...kinds].map(([name, ids]) => {
+        const on = ids.every((id) => now.has(id)) && now.size > 0
+        return (
+          <button
+            key={name} type="button" aria-pressed={on} title={on ? 'Let go of them' : 'Select all of them, to change them together'} onClick={(e) => {
+              const rest = e.shiftKey || e.ctrlKey || e.metaKey ? chosen.filter((id) => !ids.includes(id)) : []
+              const next = on ? rest : [...rest, ...ids]
+              setDesk({ moves: next, purposely: true })
+            }}
+            className={`flex h-[26px] items-center justify-between rounded-md border px-2 text-left ${on ? 'border-brass-400 bg-brass-200/55' : 'border-transparent bg-sailcloth-100 hover:bg-sailcloth-200'}`}
+          >
+            <span className="font-semibold">{name}</span><span className="text-[11px] text-ink-600">{ids.length === 1 ? 'one' : `${ids.length} of them`}</span>
+          </button>
+        )
+      })}
+    </div>
+  )
+}
+
 function Card({ move, tint, open, chosen }: { move: Move; tint: string; open: boolean; chosen: boolean }) {
   // A bar that is pressed in the timeline shows its fields.
   const ref = useRef<HTMLDivElement>(null)
@@ -69,8 +99,8 @@ function Card({ move, tint, open, chosen }: { move: Move; tint: string; open: bo
           type="button" aria-expanded={open} className="flex min-w-0 flex-1 items-center gap-2 px-2 py-1.5 text-left"
           onClick={(e) => {
             const now = desk().moves
-            if (e.shiftKey || e.ctrlKey || e.metaKey) setDesk({ moves: now.includes(move.id) ? now.filter((m) => m !== move.id) : [...now, move.id] })
-            else setDesk({ moves: open ? [] : [move.id] })
+            if (e.shiftKey || e.ctrlKey || e.metaKey) setDesk({ moves: now.includes(move.id) ? now.filter((m) => m !== move.id) : [...now, move.id], purposely: true })
+            else setDesk({ moves: open ? [] : [move.id], purposely: true })
           }}
         >
           <Curve move={move} tint={tint} />
@@ -79,7 +109,7 @@ function Card({ move, tint, open, chosen }: { move: Move; tint: string; open: bo
             <span className="block text-[11px] leading-tight text-ink-600">{move.words}{move.early ? ' · as early as it can' : ''}</span>
           </span>
         </button>
-        <Sign name={`Delete ${move.name}`} className="mr-1 text-ink-600 hover:bg-sailcloth-200" onClick={() => run('move.delete', { move: move.id })}><Trash2 size={15} strokeWidth={1.5} /></Sign>
+        <Sign name={`Delete ${move.name}`} className="mr-1 text-ink-600 hover:bg-sailcloth-200" onClick={() => closing(() => run('move.delete', { move: move.id }))}><Trash2 size={15} strokeWidth={1.5} /></Sign>
       </div>
       {open && <MoveFields move={move} />}
     </div>

@@ -7,6 +7,7 @@ import { engine } from '../engine/engine'
 import { desk, say, select, selectNew, set, setGrows, useDesk } from '../project/desk'
 import { notice } from '../words'
 import { Button, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
+import { closing } from '../project/closing'
 import { Arrange } from './Arrange'
 import { Copies } from './Copies'
 import { MaskFields } from './MaskFields'
@@ -137,5 +138,5 @@ export function duplicateSelection() {
 }
 
 export function deleteSelection() {
-  if (run('delete', { threads: desk().selection, everywhere: false })) select([], desk().inside)
+  if (closing(() => run('delete', { threads: desk().selection, everywhere: false }))) select([], desk().inside)
 }

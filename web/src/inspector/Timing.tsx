@@ -2,6 +2,7 @@
 import { useState } from 'react'
 import type { Selected } from '../engine/types'
 import { copyMoves, movesHeld, pasteMoves } from '../project/clipboard'
+import { closing } from '../project/closing'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import { Button, Choice, Label, NumberField, Section } from '../ui/controls'
@@ -13,13 +14,28 @@ function useChosen(selected: Selected[]): string[] {
   return moves.length > 1 ? moves : all
 }
 
+/** In which order tools of timing take moves. */
+const orders = [
+  { value: 'begin', label: 'as they begin now' }, { value: 'front', label: 'front to back' }, { value: 'back', label: 'back to front' }, { value: 'left', label: 'left to right' },
+  { value: 'right', label: 'right to left' }, { value: 'top', label: 'top to bottom' }, { value: 'bottom', label: 'bottom to top' }, { value: 'selected', label: 'as they were selected' },
+  { value: 'outwards', label: 'outwards from the middle' }, { value: 'columns', label: 'column by column' }, { value: 'rows', label: 'row by row' }, { value: 'point', label: 'by distance from a point' },
+  { value: 'shuffled', label: 'at random' },
+]
+
 export function Timing({ selected }: { selected: Selected[] }) {
   const chosen = useChosen(selected)
   const picked = useDesk((d) => d.moves)
   const [by, setBy] = useState<'move' | 'layer' | 'all'>('move')
   const [step, setStep] = useState(150)
   const [length, setLength] = useState(2000)
-  const tool = (name: string, args: object = {}) => run('time', { tool: name, moves: chosen, by, ...args })
+  const [order, setOrder] = useState('begin')
+  const [from, setFrom] = useState<[number, number] | null>(null)
+  const film = useDesk((d) => d.film)!
+  const point = from ?? [film.width / 2, film.height / 2]
+  const sequence = { order: order === 'begin' ? '' : order, ...(order === 'shuffled' ? { seed: Math.floor(Math.random() * 1e6) } : {}), ...(order === 'point' ? { from: point } : {}) }
+  // As they were selected: the bars, or the layers that have them.
+  const listed = picked.length > 1 ? picked : chosen
+  const tool = (name: string, args: object = {}) => run('time', { tool: name, moves: listed, by, ...sequence, ...args })
   const among = new Set(chosen) // there may be a thousand
   const times = selected.flatMap((s) => s.moves).filter((m) => among.has(m.id) && !!m.duration).map((m) => m.duration!)
   const several = chosen.length > 1 && by !== 'all'
@@ -35,6 +51,17 @@ export function Timing({ selected }: { selected: Selected[] }) {
       <div className="grid grid-cols-[62px_1fr] items-center gap-x-2 gap-y-2">
         <Label>Arrange</Label>
         <Choice name="What is arranged" value={by} of={[{ value: 'move', label: 'each bar' }, { value: 'layer', label: 'each layer’s bars as one' }, { value: 'all', label: 'all as one' }]} onSet={setBy} />
+        <Label>Order</Label>
+        <Choice name="Order in which they are taken" value={order} of={orders} onSet={setOrder} />
+        {order === 'point' && (
+          <>
+            <Label>Point</Label>
+            <span className="grid grid-cols-2 gap-1">
+              <NumberField name="Point: across the page" unit="px" whole={film.width} value={point[0]} onSet={(x) => setFrom([x, point[1]])} />
+              <NumberField name="Point: down the page" unit="px" whole={film.height} value={point[1]} onSet={(y) => setFrom([point[0], y])} />
+            </span>
+          </>
+        )}
         <NumberField
           label="Takes" name="How long each of them takes" unit="s" digits={2} step={0.1} min={0.01} max={3600} disabled={times.length === 0}
           value={times.length ? (times.every((t) => t === times[0]) ? times[0] / 1000 : null) : 0} onSet={(v) => run('bars.takes', { moves: chosen, ms: Math.round(v * 1000) })}
@@ -61,7 +88,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
         {act('Paste moves', 'On the selected layers, as they were', () => pasteMoves(0), true)}
         {act('Paste staggered', 'On the selected layers, each a step later than the one before', () => pasteMoves(step), true)}
       </div>
-      <Button className="mt-1.5 !h-[28px] w-full text-[12px]" disabled={chosen.length === 0} title="The layers stand still then; what hung on these moves keeps its times" onClick={() => run('moves.clear', { threads: selected.map((s) => s.layer.thread) })}>Clear all moves of {selected.length === 1 ? 'this layer' : 'these layers'}</Button>
+      <Button className="mt-1.5 !h-[28px] w-full text-[12px]" disabled={chosen.length === 0} title="The layers stand still then; what hung on these moves keeps its times" onClick={() => closing(() => run('moves.clear', { threads: selected.map((s) => s.layer.thread) }))}>Clear all moves of {selected.length === 1 ? 'this layer' : 'these layers'}</Button>
     </Section>
   )
 }

@@ -41,10 +41,10 @@ function fromShelf(): Clipboard | null {
   }
 }
 
-/** Copies the selected bars, or else the selected layers with their moves. */
+/** Copies the bars that were selected on purpose, or else the selected layers with their moves. */
 export function copy(): boolean {
   const d = desk()
-  if (d.moves.length) return copyMoves()
+  if (d.moves.length && d.purposely) return copyMoves()
   const c = engine.copy(d.moment, d.selection)
   if (!c.layers.length) return false
   held = { kind: 'layers', ...c }
@@ -53,14 +53,16 @@ export function copy(): boolean {
   return true
 }
 
-/** Copies the selected bars, or all moves of the selected layers. */
+/** Copies the bars that were selected on purpose, or all moves of the selected layers. */
 export function copyMoves(): boolean {
   const d = desk()
-  const c = engine.copyMoves(d.moment, d.selection, d.moves)
+  const bars = d.purposely ? d.moves : []
+  const c = engine.copyMoves(d.moment, d.selection, bars)
   const n = c.sets.reduce((sum, s) => sum + s.length, 0)
   if (n === 0) { say(notice('copied.no-moves')); return false }
   held = { kind: 'moves', ...c }
-  say(n === 1 ? notice('copied.move') : notice('copied.moves', n))
+  const whose = bars.length ? notice('copied.of-bars') : c.sets.length === 1 ? notice('copied.of-layer') : notice('copied.of-layers', c.sets.length)
+  say(n === 1 ? notice('copied.move', whose) : notice('copied.moves', n, whose))
   return true
 }
 

@@ -21,6 +21,7 @@ interface Desk {
   playedFrom: Moment | null
   selection: string[] // threads
   moves: string[] // bars that are selected
+  purposely: boolean // they were pressed, not selected because they are new
   scenes: string[] // scenes that are selected together, by id
   solo: string[] // threads that are looked at alone
   marks: [number | null, number | null] // ms of the film, to play between
@@ -79,7 +80,7 @@ export interface Aids {
 
 export const useDesk = create<Desk>()(() => ({
   project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
-  selection: [], moves: [], scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, ends: false, onNow: false, grows: ['strokes', 'effects', 'letters'], ordering: null, lastScene: 0, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
+  selection: [], moves: [], purposely: false, scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, ends: false, onNow: false, grows: ['strokes', 'effects', 'letters'], ordering: null, lastScene: 0, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
   pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, writing: null, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, reference: 4, keep: false, pivots: false, across: null, aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true }, offer: null, missing: [], sheet: 'none', large: false,
 }))
 
@@ -195,11 +196,11 @@ export function selectNew(before: Set<string>) {
   if (tops.length) select(tops.map((r) => r.thread), '')
 }
 
-/** Selects bars, and with them their rows. */
-export function selectMoves(moves: string[]) {
+/** Selects bars, and with them their rows; purposely says whether a person pressed them. */
+export function selectMoves(moves: string[], purposely = true) {
   const chosen = new Set(moves)
   const threads = desk().rows.filter((r) => r.bars.some((b) => chosen.has(b.move))).map((r) => r.thread)
-  set({ moves, selection: threads, scenes: [], selected: engine.selection(desk().moment, threads) })
+  set({ moves, purposely, selection: threads, scenes: [], selected: engine.selection(desk().moment, threads) })
 }
 
 /** Looks at some layers alone; none: at all of them again. */

@@ -134,11 +134,11 @@ export function Start() {
 export function Notices() {
   const notices = useDesk((d) => d.notices)
   return (
-    <div className="pointer-events-none fixed bottom-4 left-1/2 z-50 flex w-max max-w-[560px] -translate-x-1/2 flex-col gap-2" role="status" aria-live="polite">
+    <div className="pointer-events-none fixed left-1/2 top-[44px] z-50 flex w-max max-w-[560px] -translate-x-1/2 flex-col gap-2" role="status" aria-live="polite">
       {notices.map((n) => (
-        <div key={n.id} data-notice={n.kind} className={`pointer-events-auto flex items-start gap-3 rounded-md px-3 py-2 shadow-[0_8px_28px_rgb(12_37_35/0.3)] ${n.kind === 'failed' ? 'bg-coral-700 text-paper' : 'border border-spruce-700 bg-spruce-900 text-foam-100'}`}>
-          <span className="flex-1">{n.text}</span>
-          <button type="button" aria-label="Close this message" className="h-5 px-1 opacity-80 hover:opacity-100" onClick={() => dismiss(n.id)}>×</button>
+        <div key={n.id} data-notice={n.kind} className={`flex items-start gap-3 rounded-md px-3 py-2 shadow-[0_8px_28px_rgb(12_37_35/0.3)] ${n.kind === 'failed' ? 'bg-coral-700 text-paper' : 'border border-spruce-700 bg-spruce-900 text-foam-100'}`}>
+          <span className={`flex-1 ${n.kind === 'failed' ? 'pointer-events-auto' : ''}`}>{n.text}</span>
+          <button type="button" aria-label="Close this message" className="pointer-events-auto -my-0.5 h-6 w-6 opacity-80 hover:opacity-100" onClick={() => dismiss(n.id)}>×</button>
         </div>
       ))}
     </div>

@@ -6,6 +6,7 @@ import { barMenu } from '../desk/menus'
 import { draft, run } from '../project/commands'
 import { desk, goToScene, refresh, refreshTimeline, selectMoves, set } from '../project/desk'
 import { grouped } from '../project/steps'
+import { closing } from '../project/closing'
 import { hitchTo, type Drawing, type Saying } from './Bars'
 import { px, rowHeight, type Scale } from './scale'
 import { barShape, profileOf } from './shape'
@@ -103,7 +104,7 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
     const { moves } = desk()
     const list = moves.includes(bar.move) ? [bar.move, ...moves.filter((m) => m !== bar.move)] : [bar.move]
     if (sign) grouped(e.shiftKey ? 'ends of bars' : 'bars', () => run('bars.nudge', { moves: list, part: e.shiftKey ? 'end' : 'whole', ...(e.ctrlKey || e.metaKey ? { by: sign * 100 } : { frames: sign }) }))
-    else if (e.key === 'Delete' || e.key === 'Backspace') run('moves.delete', { moves: list })
+    else if (e.key === 'Delete' || e.key === 'Backspace') closing(() => run('moves.delete', { moves: list }))
     else if (e.key === 'Enter') { selectMoves([bar.move]); typeValues() }
     else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
       const all = [...document.querySelectorAll<SVGGElement>('[data-bar]')]
@@ -140,11 +141,12 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
     },
     onPointerCancel: () => { letGo(); drawing.current = false; onDraw(null) },
   })
-  const ring = (part: 'begin' | 'end', x: number) => (
+  // Where a bar begins with the film there is no room beside it: the ring lies on its upper corner, the grip below.
+  const ring = (part: 'begin' | 'end', x: number, within = false) => (
     <g className="cursor-crosshair" data-hitch={part} {...draw(part, x)}>
-      <title>Drag to another bar: it hangs on this {part}</title>
-      <rect x={x - 7} y={0} width="14" height={rowHeight} fill="transparent" />
-      <circle cx={x} cy={rowHeight / 2} r="3.6" fill="#0C2523" stroke="#4C9AB8" strokeWidth="1.8" />
+      <title>{`Drag to the bar that it follows: its ${part} hangs there then`}</title>
+      <rect x={x - 7} y={0} width="14" height={within ? 14 : rowHeight} fill="transparent" />
+      <circle cx={x} cy={within ? 7 : rowHeight / 2} r="3.6" fill="#0C2523" stroke="#4C9AB8" strokeWidth="1.8" />
     </g>
   )
   const unbegun = bar.begin === bar.end
@@ -168,7 +170,7 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
           <rect x={end - grip} y={0} width={grip + 3} height={rowHeight} fill="transparent" className="cursor-ew-resize" data-part="end" onPointerDown={down('end')} {...handlers} />
         </>
       )}
-      {chosen && alone && ring('begin', x0 - 9)}
+      {chosen && alone && (x0 < 16 ? ring('begin', x0 + 8, true) : ring('begin', x0 - 9))}
       {chosen && alone && !bar.whole && !unbegun && ring('end', end + 9)}
     </g>
   )

@@ -2,7 +2,8 @@
 import { memo, useRef, useState } from 'react'
 import type { Film, Row, Snap } from '../engine/types'
 import { run } from '../project/commands'
-import { desk, goToScene, select, selectMoves, useDesk } from '../project/desk'
+import { desk, goToScene, say, select, selectMoves, useDesk } from '../project/desk'
+import { notice } from '../words'
 import { BarMark } from './BarMark'
 import { Hitches } from './Hitches'
 import { choose } from './RowHead'
@@ -101,13 +102,17 @@ export function Bars({ placed, all, height, film, scale }: { placed: Placed[]; a
 
 const none: string[] = []
 
-/** Draws a hitch from one bar's end to another's; said by the pointer's place in the other bar. */
+/** Draws a hitch from an end of the bar that follows to the begin or end of the one that it follows, as the pointer lies in that. It says what it comes to. */
 export function hitchTo(move: string, part: 'begin' | 'end', e: { clientX: number; clientY: number }) {
   const g = document.elementsFromPoint(e.clientX, e.clientY).map((n) => n.closest<SVGGElement>('[data-bar]')).find((n) => n && n.dataset.bar !== move)
   if (!g) return
   const r = g.querySelector('[data-part=whole]')!.getBoundingClientRect()
   const toPart = e.clientX > r.left + r.width / 2 && r.width > 12 ? 'end' : 'begin'
-  if (run('hitch', { from: move, fromPart: part, to: g.dataset.bar, toPart })) selectMoves([g.dataset.bar!])
+  if (!run('hitch', { from: g.dataset.bar, fromPart: toPart, to: move, toPart: part })) return
+  selectMoves([move])
+  const row = desk().rows.find((r) => r.bars.some((b) => b.move === move))
+  const bar = row?.bars.find((b) => b.move === move)
+  if (row && bar) say(notice('hitch.made', `${bar.name} of ${row.name}`, bar.words))
 }
 
 const RowBars = memo(function RowBars({ row, top, height, lanes, scale, chosen, moves, only, onSay, onDraw }: {

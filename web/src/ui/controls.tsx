@@ -58,9 +58,9 @@ export function giveBack(from: Element) {
 
 /** A number with its unit, typed as a number or a sum; whole is what 100 % of it are. Enter or leaving it sets it, and Enter gives the keyboard back to the page; Escape
  * gives the old one back; arrow keys step. What lies outside min and max is refused in words. */
-export function NumberField({ label, name, value, unit = '', digits = 0, step = 1, min = -1e6, max = 1e6, whole = 0, disabled, onSet }: {
+export function NumberField({ label, name, value, unit = '', digits = 0, step = 1, min = -1e6, max = 1e6, whole = 0, disabled, onSet, onBy }: {
   label?: string; name: string; value: number | null; unit?: string; digits?: number; step?: number; min?: number; max?: number; whole?: number
-  disabled?: boolean; onSet: (v: number) => void
+  disabled?: boolean; onSet: (v: number) => void; onBy?: (how: '+' | '*', by: number) => void
 }) {
   const id = useId()
   const shown = value === null ? '' : digits > 0 ? value.toFixed(digits) : exactly(value, unit ? 3 : 6)
@@ -71,6 +71,11 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
     type(null)
     setBad(false)
     if (raw === null || raw.trim() === '') return // nothing was typed
+    const by = onBy && relative(raw.trim(), min)
+    if (by) {
+      onBy(by[0], by[1])
+      return
+    }
     const v = read(raw)
     if (v === null) fail(new Error(fault('sum.unreadable', raw.trim())))
     else if (v < min) fail(new Error(fault('number.less', name, `${min}${unit && ` ${unit}`}`)))
@@ -98,7 +103,7 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
           onChange={(e) => {
             type(e.target.value)
             const v = read(e.target.value)
-            setBad(e.target.value.trim() !== '' && (v === null || v < min || v > max))
+            setBad(e.target.value.trim() !== '' && !(onBy && relative(e.target.value.trim(), min)) && (v === null || v < min || v > max))
           }}
           onBlur={commit}
           onKeyDown={(e) => {
@@ -118,6 +123,20 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
       </div>
     </>
   )
+}
+
+/** What is typed for several: +0.2, -0.2 where nothing is below 0, *1.5, /2. Null: a number like any other. */
+function relative(raw: string, min: number): ['+' | '*', number] | null {
+  const sign = /^[+*×/]/.exec(raw)?.[0] ?? (min >= 0 && /^[-−]/.test(raw) ? '-' : '')
+  if (!sign) return null
+  try {
+    const v = engine.sum(raw.slice(1), 0, '')
+    if (sign === '+') return ['+', v]
+    if (sign === '-') return ['+', -v]
+    return v === 0 && sign === '/' ? null : ['*', sign === '/' ? 1 / v : v]
+  } catch {
+    return null
+  }
 }
 
 /** What is typed into a field and not yet set; null: nothing. The third is it as it is at once, for what happens before the field is drawn anew. */
@@ -148,7 +167,7 @@ export function TextField({ name, value, onSet, className = '' }: { name: string
 }
 
 export function Choice<T extends string>({ name, value, of, onSet, className = '' }: {
-  name: string; value: T | ''; of: { value: T; label: string }[]; onSet: (v: T) => void; className?: string
+  name: string; value: T | ''; of: { value: T; label: string; disabled?: boolean }[]; onSet: (v: T) => void; className?: string
 }) {
   return (
     <select
@@ -157,7 +176,7 @@ export function Choice<T extends string>({ name, value, of, onSet, className = '
       className={`${field} !pr-0 ${className}`}
     >
       {value === '' && <option value="">mixed</option>}
-      {of.map((o) => <option key={o.value} value={o.value}>{o.label}</option>)}
+      {of.map((o) => <option key={o.value} value={o.value} disabled={o.disabled}>{o.label}</option>)}
     </select>
   )
 }
