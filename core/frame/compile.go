@@ -76,6 +76,7 @@ type piece struct {
 	unit   motion.Unit
 	box    geom.Box
 	shapes []shape
+	region uint32 // the outline of the part of the plate that comes with it; 0: none does
 }
 
 // shape is an outline with what it is painted with. Strokes come after the fills they lie on.
@@ -360,8 +361,9 @@ func (f *Film) compileText(s *scene, l *layer) {
 	l.shapes = set("t", lay.Outlines)
 	for i, p := range lay.Pieces {
 		u := motion.Unit{Line: p.Line, Word: p.Word, Letter: p.Letter}
-		l.pieces = append(l.pieces, piece{u, p.Box, set(fmt.Sprint("u", i, "/"), p.Outlines)})
+		l.pieces = append(l.pieces, piece{u, p.Box, set(fmt.Sprint("u", i, "/"), p.Outlines), 0})
 	}
+	f.divide(l)
 }
 
 // layout sets a text, cut into units where moves want it, or finds it set before with the same content and width.

@@ -73,6 +73,10 @@ const maxCopies = 2000
 // copies writes a layer, repeated over the page along the axes it scrolls on.
 func (p *Player) copies(i int, v View, alpha float64, by geom.Point) {
 	n := &p.nodes[i]
+	faint, resting := n.faint, v.Repeats > 0 && n.rests != (geom.Point{})
+	if resting {
+		n.period, faint = n.rests, 1-v.Repeats
+	}
 	if n.period == (geom.Point{}) {
 		p.shown(i, v, alpha, by)
 		return
@@ -83,10 +87,13 @@ func (p *Player) copies(i int, v View, alpha float64, by geom.Point) {
 			at := n.scroll.Add(geom.Point{X: float64(x) * n.period.X, Y: float64(y) * n.period.Y})
 			a := alpha
 			if x != 0 || y != 0 {
-				a *= 1 - n.faint
+				a *= 1 - faint
 			}
 			p.shown(i, v, a, by.Add(n.m.ApplyVector(at)))
 		}
+	}
+	if resting {
+		n.period = geom.Point{} // a pointer finds the layer itself alone
 	}
 }
 
@@ -200,6 +207,10 @@ func (p *Player) overlaps(i int) bool {
 // body writes what a node shows, without its veil and effects.
 func (p *Player) body(i int, v View, alpha float64, by geom.Point) {
 	n := &p.nodes[i]
+	if n.kind == pieceNode && p.plateOf > 0 {
+		p.platePart(n, alpha, by)
+		return
+	}
 	if n.kind == leafNode || n.kind == pieceNode {
 		if n.kind == leafNode {
 			p.plate(n, alpha, by)
@@ -207,7 +218,9 @@ func (p *Player) body(i int, v View, alpha float64, by geom.Point) {
 		p.leaf(n, v, alpha, by)
 		return
 	}
-	p.plate(n, alpha, by)
+	if !p.plates(i, v, alpha, by) {
+		p.plate(n, alpha, by)
+	}
 	p.masked(i, i+1, v, alpha, by)
 }
 

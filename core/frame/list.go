@@ -139,6 +139,9 @@ type Texture struct {
 	Width, Height int    // of the picture, px
 }
 
+// opaque reports whether a colour covers what is under it.
+func (p *Paint) opaque() bool { return p.Gradient == nil && p.Texture == nil && p.Colour.A >= 1 }
+
 func (p *Paint) clear() bool { return p.Gradient == nil && p.Texture == nil && p.Colour.A <= 0 }
 
 // List says what to paint, back to front, in page px. It holds no pixels and no document.

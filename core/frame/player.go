@@ -10,7 +10,8 @@ import (
 
 // View says how the list will be seen; it chooses the size of pictures to sample.
 type View struct {
-	Scale float64 // device px a page px
+	Scale   float64 // device px a page px
+	Repeats float64 // opacity of the copies of scrolls at rest, 0..1
 }
 
 // Player answers times with display lists. It reuses its memory: a list is valid until the next call,
@@ -24,6 +25,7 @@ type Player struct {
 	solo    map[string]bool // threads looked at alone; nil: all
 	effects []Effects       // of morphs
 	now     *motion.Clock   // scenes at rest show only what is on at this time; nil: all
+	plateOf int             // the text whose plate is being written in parts, by its node, from 1 on; 0: none
 }
 
 // Player returns a new player of the film.
@@ -57,8 +59,9 @@ type node struct {
 	grown  float64 // how much its matrix enlarges a text; 0: not at all
 	mixed  int     // 1 + the place of its effects in Player.effects; 0: those of the layer
 	// Of a mask:
-	mask string  // doc.Inside or doc.Outside
-	gone float64 // how much the others show where it does not cover, since only one side of a morph has it
+	rests geom.Point // at rest: the period of its scrolls, whose copies a view may show
+	mask  string     // doc.Inside or doc.Outside
+	gone  float64    // how much the others show where it does not cover, since only one side of a morph has it
 }
 
 type nodeKind uint8
@@ -252,6 +255,8 @@ func (p *Player) layer(l *layer, parent geom.Matrix, pose motion.Pose, alpha flo
 	unit := ""
 	if c != nil {
 		unit = l.track.ByUnit(*c)
+	} else if !l.track.Still() {
+		n.rests = l.track.Repeats()
 	}
 	switch {
 	case l.doc.Kind == doc.Group:

@@ -176,6 +176,23 @@ func (s *loop) cycle() int64 {
 	return s.Pass
 }
 
+// Repeats returns after how many px, in the layer's own axes, its scrolls repeat it; 0: they do not.
+func (k *Track) Repeats() geom.Point {
+	var out geom.Point
+	for i := range k.loops {
+		s := &k.loops[i]
+		if s.effect != doc.Scroll || s.Pass <= 0 {
+			continue
+		}
+		if s.axis.X != 0 {
+			out.X = max(out.X, s.amplitude)
+		} else {
+			out.Y = max(out.Y, s.amplitude)
+		}
+	}
+	return out
+}
+
 // nearest returns the least value that looks the same: a turn within half a circle, a scroll within half a period.
 func (s *loop) nearest(v turned) turned {
 	v.turn = nearest(v.turn, 360)

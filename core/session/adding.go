@@ -71,6 +71,8 @@ func init() {
 	intent("add.text", func(s *Session, m Moment, c *struct {
 		At   *[2]float64 `json:"at"`
 		Text string      `json:"text"`
+
+		Behind string `json:"behind"` // the colour that lies behind the words, as it is seen; absent: the scene's background
 	}) (edit.Command, error) {
 		sc := s.scene(m)
 		l := s.newLayer(sc, "Text", doc.TextKind)
@@ -80,7 +82,10 @@ func init() {
 			words = "Text"
 		}
 		l.Text = &doc.Text{Align: doc.Centre, Runs: []doc.Run{{Text: words, Family: "Archivo", Weight: 600, Size: size}}}
-		l.Fill = doc.Fill{Kind: doc.Solid, Colour: readable(sc.Background)}
+		l.Fill = doc.Fill{Kind: doc.Solid, Colour: readable(painted(sc))}
+		if c.Behind != "" {
+			l.Fill.Colour = readable(doc.Fill{Kind: doc.Solid, Colour: c.Behind})
+		}
 		at := s.centre()
 		if c.At != nil {
 			at = geom.Point{X: c.At[0], Y: c.At[1]}

@@ -16,6 +16,7 @@ const enough = 4.5
 // Contrast is how well words stand out from their plate.
 type Contrast struct {
 	Ratio float64 `json:"ratio"` // 1..21
+	Words string  `json:"words"` // the words in the nearest colour that makes it 4.5 on the plate as it is: a tone of theirs, white or ink; empty: none does
 	Fix   string  `json:"fix"`   // the plate's colour, in the nearest tone that makes it 4.5; empty where it is
 }
 
@@ -32,9 +33,27 @@ func contrast(l *doc.Layer, sc *doc.Scene) *Contrast {
 	}
 	c := &Contrast{Ratio: paint.Contrast(words, plate)}
 	if c.Ratio < enough {
-		c.Fix = readableOn(plate, words).String()
+		c.Fix, c.Words = readableOn(plate, words).String(), wordsOn(words, plate)
 	}
 	return c
+}
+
+// wordsOn returns the colour nearest to that of words that can be read on a plate: a tone of it, else white or ink; empty where none can.
+func wordsOn(words, plate paint.Colour) string {
+	reads := func(c paint.Colour) bool { return paint.Contrast(c, plate) >= enough }
+	for k := 1; k <= paint.ToneSteps; k++ {
+		for _, c := range []paint.Colour{words.Tone(-k), words.Tone(k)} {
+			if reads(c) {
+				return c.String()
+			}
+		}
+	}
+	for _, code := range []string{"#ffffff", "#1a2421"} {
+		if c, err := paint.Parse(code); err == nil && reads(c) {
+			return c.String()
+		}
+	}
+	return ""
 }
 
 // readableOn returns the tone of a colour nearest to it from which words stand out enough; black or white where none does.

@@ -25,6 +25,28 @@ const (
 // RoleOrder is the order in which roles are shown; others follow by name.
 var RoleOrder = []string{roleGround, roleGroundTone, roleAccent, roleAccentTone, roleWords}
 
+// toneRoles are the roles that are tones of others, by those: they follow them as long as they are made from them.
+var toneRoles = map[string]string{roleGround: roleGroundTone, roleAccent: roleAccentTone}
+
+// toneAsBefore returns the tone of a new colour that follower is of the one before; false where it is none of its tones.
+func toneAsBefore(was, follower, is string) (string, bool) {
+	a, err1 := paint.Parse(was)
+	b, err2 := paint.Parse(follower)
+	c, err3 := paint.Parse(is)
+	if err1 != nil || err2 != nil || err3 != nil {
+		return "", false
+	}
+	for k := -paint.ToneSteps; k <= paint.ToneSteps; k++ {
+		if k != 0 && a.Tone(k).String() == b.String() {
+			return c.Tone(k).String(), true
+		}
+	}
+	if tone(was) == b.String() {
+		return tone(is), true
+	}
+	return "", false
+}
+
 // Role is a colour role of a scene.
 type Role struct {
 	Name   string `json:"name"`
@@ -287,7 +309,19 @@ func init() {
 				}
 			}
 		}
-		commands = append(commands, command("scene.set", map[string]any{"ids": ids, "patch": map[string]any{"roles": map[string]any{name: c.Colour}}}))
+		for _, id := range ids {
+			_, sc := s.doc.Scene(id)
+			if sc == nil {
+				return nil, words.New("scene.gone")
+			}
+			set := map[string]any{name: c.Colour}
+			if follower := toneRoles[name]; follower != "" && c.Colour != nil {
+				if code, ok := toneAsBefore(sc.Roles[name], sc.Roles[follower], *c.Colour); ok {
+					set[follower] = code
+				}
+			}
+			commands = append(commands, command("scene.set", map[string]any{"ids": []string{id}, "patch": map[string]any{"roles": set}}))
+		}
 		return batch(commands), nil
 	})
 	// A set of roles for scenes, in one action.

@@ -172,7 +172,7 @@ func (s *Session) Solo(threads []string) { s.player.Solo(threads) }
 
 // Frame returns the display list of a moment.
 func (s *Session) Frame(m Moment, scale float64) *frame.List {
-	v := frame.View{Scale: scale}
+	v := frame.View{Scale: scale, Repeats: faintCopies}
 	s.thin(m)
 	if m.Rest {
 		return s.player.AtRest(s.sceneIndex(m), v)
@@ -201,8 +201,11 @@ func (s *Session) thin(m Moment) {
 
 // Thumb returns the display list of a small picture of a scene: at rest, with all of its layers.
 func (s *Session) Thumb(scene int, scale float64) *frame.List {
-	return s.player.Whole(s.sceneIndex(Moment{Rest: true, Scene: scene}), frame.View{Scale: scale})
+	return s.player.Whole(s.sceneIndex(Moment{Rest: true, Scene: scene}), frame.View{Scale: scale, Repeats: faintCopies})
 }
+
+// faintCopies is the opacity of the copies of scrolls at rest: enough to see that they come.
+const faintCopies = 0.3
 
 // instant turns pointer and playback time into an exact one, in steps of a microsecond.
 func instant(ms float64) motion.Instant { return motion.Seconds(ms / 1000) }

@@ -102,7 +102,7 @@ export interface Move {
 
 export interface Selected {
   layer: Layer; count: number; moves: Move[]; box: [number, number, number, number]; refs: XY[]
-  now: [number, number, number] | null; pivot: XY; in: string; later: number; strands: Strand[]; colours: string[]; bares: boolean; kept: string[]; made: string; missing: string; fit: { scale: number; over: number } | null; contrast: { ratio: number; fix: string } | null; closed: boolean; unites: boolean; grounds: boolean
+  now: [number, number, number] | null; pivot: XY; in: string; later: number; strands: Strand[]; colours: string[]; bares: boolean; kept: string[]; made: string; missing: string; fit: { scale: number; over: number } | null; contrast: { ratio: number; words: string; fix: string } | null; closed: boolean; unites: boolean; grounds: boolean
 }
 
 export type XY = [number, number]

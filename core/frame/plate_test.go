@@ -1,0 +1,83 @@
+package frame_test
+
+import (
+	"image"
+	"image/color"
+	"io/fs"
+	"testing"
+
+	"capstan/core/doc"
+	"capstan/core/frame"
+	"capstan/core/motion"
+	"capstan/core/raster"
+	"capstan/core/text"
+	"capstan/library"
+)
+
+// The plate of words that come one by one comes with them: half way none of it stands where a word is not yet, and once all have come it is
+// whole again, to the pixel.
+func TestPlatesComeWithTheirWords(t *testing.T) {
+	book := &text.Book{}
+	for _, f := range library.FontFiles() {
+		if f.Family != "Archivo" {
+			continue
+		}
+		data, err := fs.ReadFile(library.Fonts(), f.File)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := book.Add(f.Family, f.Weight, f.Italic, data); err != nil {
+			t.Fatal(err)
+		}
+	}
+	for _, unit := range []string{doc.ByLine, doc.ByWord, doc.ByLetter} {
+		p := doc.NewProject("p", "Plate", 400, 160, "s")
+		p.Film.Scenes[0].Stay = 3000
+		l := &doc.Layer{ID: "a", Thread: "a", Name: "a", Kind: doc.TextKind, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: "#ffffff"}, Place: doc.Place{X: 200, Y: 20}}
+		l.Text = &doc.Text{Align: doc.Centre, Runs: []doc.Run{{Text: "bring a tail\nbring a kite", Family: "Archivo", Weight: 600, Size: 40}}, Plate: &doc.Plate{Colour: "#d8573a", Padding: 8}}
+		l.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 500}, Duration: 1000, Unit: unit}}
+		p.Film.Scenes[0].Layers = []*doc.Layer{l}
+		f, err := frame.Compile(p, frame.Assets{Fonts: book}, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		paint := func(ms int64) *image.RGBA {
+			img := image.NewRGBA(image.Rect(0, 0, 400, 160))
+			if err := raster.NewPainter(f, nil).Paint(img, f.Player().At(motion.Millis(ms), frame.View{Scale: 1})); err != nil {
+				t.Fatal(err)
+			}
+			return img
+		}
+		orange := func(img *image.RGBA, box image.Rectangle) (n int) {
+			for y := box.Min.Y; y < box.Max.Y; y++ {
+				for x := box.Min.X; x < box.Max.X; x++ {
+					if c := img.RGBAAt(x, y); c == (color.RGBA{0xd8, 0x57, 0x3a, 255}) {
+						n++
+					}
+				}
+			}
+			return
+		}
+		all := image.Rect(0, 0, 400, 160)
+		whole := paint(2000)
+		if n := orange(paint(100), all); n > 0 {
+			t.Errorf("by %s: %d px of the plate stand before any word has come", unit, n)
+		}
+		half := paint(980) // units begin at 500 ms: those of the upper line have come
+		lower := image.Rect(0, 80, 400, 160)
+		if n, m := orange(half, all), orange(whole, all); n < m/4 || n > m*3/4 {
+			t.Errorf("by %s: half way %d of %d px of the plate stand", unit, n, m)
+		}
+		if n := orange(half, lower); n > orange(whole, lower)/8 {
+			t.Errorf("by %s: %d px of the plate stand behind words that have not come", unit, n)
+		}
+		// What has come is without seams: the upper line is as it is when all have.
+		for y := 24; y < 60; y++ {
+			for x := 150; x < 250; x++ {
+				if half.RGBAAt(x, y) != whole.RGBAAt(x, y) {
+					t.Fatalf("by %s: at %d, %d it is %v, and %v when all words have come", unit, x, y, half.RGBAAt(x, y), whole.RGBAAt(x, y))
+				}
+			}
+		}
+	}
+}
