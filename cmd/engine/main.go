@@ -122,6 +122,7 @@ func main() {
 	on("delivery", func(a []js.Value) (any, error) {
 		return s.DeliveryView(a[0].String(), a[1].Int(), a[2].Int(), doc.Rate{Num: int64(a[3].Int()), Den: int64(a[4].Int())}, a[5].Bool()), nil
 	})
+	on("backgroundLine", func(a []js.Value) (any, error) { return s.BackgroundLine(moment(a[0])), nil })
 	on("targets", func(a []js.Value) (any, error) { return s.Targets(a[0].String(), a[1].String(), a[2].String()), nil })
 	on("shared", func(a []js.Value) (any, error) { return s.SharedView(list(a[0])), nil })
 	on("step", func(a []js.Value) (any, error) { return s.Step(a[0].Float(), int64(a[1].Int())), nil })
@@ -183,6 +184,7 @@ func main() {
 	on("writingStep", func(a []js.Value) (any, error) {
 		return s.WritingStep(moment(a[0]), a[1].String(), a[2].Int(), a[3].String()), nil
 	})
+	on("time", func(a []js.Value) (any, error) { return sum.Time(a[0].String()) })
 	on("sum", func(a []js.Value) (any, error) { return sum.Read(a[0].String(), a[1].Float(), a[2].String()) })
 	on("combining", func(a []js.Value) (any, error) { return s.CombiningView(moment(a[0]), list(a[1]), a[2].String()), nil })
 	on("lookOf", func(a []js.Value) (any, error) { return s.LookOf(moment(a[0]), a[1].String()), nil })

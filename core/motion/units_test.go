@@ -2,6 +2,7 @@ package motion
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"testing"
 
@@ -240,6 +241,54 @@ func TestLoopsOfEveryKindRunThroughTransitions(t *testing.T) {
 		}
 		if d := end.Scroll.X - was.Scroll.X; d != 0 && d != was.Period.X && d != -was.Period.X {
 			t.Errorf("%s: the scroll jumps by %v", effect, d)
+		}
+	}
+}
+
+// Orders by place: what lies as far shares a place, columns and rows are as wide as what is in them.
+func TestRanksByPlace(t *testing.T) {
+	var boxes []geom.Box
+	for i := range 6 { // three columns of two, a little crooked
+		boxes = append(boxes, geom.BoxAt(geom.Point{X: float64(50*(i%3) + i), Y: float64(40 * (i / 3))}, 20, 20))
+	}
+	for _, c := range []struct {
+		order  string
+		want   []int
+		places int
+	}{
+		{doc.ByColumn, []int{0, 1, 2, 0, 1, 2}, 3},
+		{doc.ByRow, []int{0, 0, 0, 1, 1, 1}, 2},
+		{doc.FromPoint, []int{0, 2, 4, 1, 3, 5}, 6},
+	} {
+		if got, places, ok := PlaceRanks(c.order, boxes, geom.Point{}); !ok || !slices.Equal(got, c.want) || places != c.places {
+			t.Errorf("%s: %v in %d places, want %v in %d", c.order, got, places, c.want, c.places)
+		}
+	}
+	ring := []geom.Box{geom.BoxAt(geom.Point{}, 2, 2)}
+	for i := range 8 {
+		ring = append(ring, geom.BoxAt(geom.Rotate(float64(i)*45).ApplyVector(geom.Point{X: 30}), 2, 2))
+	}
+	if got, places, _ := PlaceRanks(doc.Outwards, ring, geom.Point{}); places != 2 || got[0] != 0 || slices.Contains(got[1:], 0) {
+		t.Errorf("outwards: %v in %d places", got, places)
+	}
+	if _, _, ok := PlaceRanks(doc.Backwards, boxes, geom.Point{}); ok {
+		t.Error("an order of the list was taken for one by place")
+	}
+}
+
+// A rock of -a is that of a the other way, and one that is ahead by a share of its cycle is what the other is that much later.
+func TestRocksHaveASenseAndAPhase(t *testing.T) {
+	turn := func(angle, phase float64, ms int64) float64 {
+		m := &doc.Move{ID: "m", Kind: doc.Loop, Effect: doc.Rock, Lasts: doc.WholeScene, Duration: 800, Rock: &doc.RockParams{Angle: angle, Phase: phase}}
+		l := newLoop(m, Interval{End: 4000, Pass: 800, Passes: 5, Whole: true}, &Extent{})
+		return l.at(Millis(ms), nil).turn
+	}
+	for ms := int64(0); ms < 1600; ms += 70 {
+		if a, b := turn(25, 0, ms), turn(-25, 0, ms); math.Abs(a+b) > 1e-9 {
+			t.Errorf("at %d ms %v and the other way %v", ms, a, b)
+		}
+		if a, b := turn(25, 0.25, ms), turn(25, 0, ms+200); math.Abs(a-b) > 1e-9 {
+			t.Errorf("at %d ms, a quarter ahead, %v; that is %v 200 ms later", ms, a, b)
 		}
 	}
 }

@@ -30,16 +30,17 @@ type Readout struct {
 
 // gesture is a drag on the page: it begins, is updated with every pointer move, and ends as one command.
 type gesture struct {
-	kind    string
-	handle  string
-	points  string // that go with the one that is dragged, by commas
-	from    geom.Point
-	scene   int
-	grips   []grip
-	about   geom.Point // on the page, that turning goes about
-	turned  float64    // degrees since the begin, full turns counted
-	last    float64
-	command edit.Command
+	background string // the scene whose background's gradient is dragged; empty: a layer's
+	kind       string
+	handle     string
+	points     string // that go with the one that is dragged, by commas
+	from       geom.Point
+	scene      int
+	grips      []grip
+	about      geom.Point // on the page, that turning goes about
+	turned     float64    // degrees since the begin, full turns counted
+	last       float64
+	command    edit.Command
 
 	// Of points of a drawn path.
 	lines   []pen.Contour // as they were
@@ -78,7 +79,7 @@ const (
 )
 
 // Begin starts a gesture on the threads at a moment. handle is a compass point (nw, n, …) for size; "from", "to", "mid" or a "knot" with its
-// index for a path, whose move is named by move; "from", "to", "focus" or a "stop" with its index for a gradient; the id of a
+// index for a path, whose move is named by move; "from", "to", "focus" or a "stop" with its index for a gradient, that of the scene with "background" for the move; the id of a
 // handle for a shape.
 func (s *Session) Begin(kind string, m Moment, threads []string, handle, move string, at geom.Point) error {
 	s.stand(m)
@@ -107,6 +108,10 @@ func (s *Session) Begin(kind string, m Moment, threads []string, handle, move st
 			g.points = move
 		}
 		g.grips = append(g.grips, gr)
+	}
+	if kind == DragGradient && move == backgroundPart {
+		g.background = sc.ID
+		g.grips = []grip{{layer: &doc.Layer{Fill: sc.Background}, own: geom.Identity, outer: geom.Identity, box: s.page()}}
 	}
 	if len(g.grips) == 0 {
 		return words.New("gesture.nothing")

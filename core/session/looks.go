@@ -14,10 +14,11 @@ import (
 	"capstan/core/words"
 )
 
-// Parts of a layer that have a fill of their own.
+// Parts that have a fill of their own: of layers, and of the scene.
 const (
-	fillPart   = "fill"
-	strokePart = "stroke"
+	fillPart       = "fill"
+	strokePart     = "stroke"
+	backgroundPart = "background"
 )
 
 // fillOf returns the fill of a part of a layer; false where it has none.
@@ -34,8 +35,11 @@ func fillOf(l *doc.Layer, part string) (doc.Fill, bool) {
 	return l.Fill, true
 }
 
-// filled returns the patch of a layer that changes the fill of a part.
+// filled returns the patch of a layer, or of the scene, that changes the fill of a part.
 func filled(part string, patch map[string]any) map[string]any {
+	if part == backgroundPart {
+		return map[string]any{"background": patch}
+	}
 	p := map[string]any{"fill": patch}
 	if part == strokePart {
 		return map[string]any{"stroke": p}
@@ -47,8 +51,16 @@ func graded(part string, patch map[string]any) map[string]any {
 	return filled(part, map[string]any{"gradient": patch})
 }
 
-// look makes a command of a change to each layer that has a part.
+// look makes a command of a change to each layer that has a part, or to the background of the moment's scene.
 func (s *Session) look(m Moment, threads []string, part string, change func(*doc.Layer, doc.Fill) (map[string]any, error)) (edit.Command, error) {
+	if part == backgroundPart {
+		sc := s.scene(m)
+		patch, err := change(nil, sc.Background)
+		if err != nil || patch == nil {
+			return nil, err
+		}
+		return command("scene.set", map[string]any{"ids": []string{sc.ID}, "patch": patch}), nil
+	}
 	var list []map[string]any
 	for _, l := range s.layers(m, threads) {
 		f, ok := fillOf(l, part)
@@ -303,14 +315,32 @@ type GradientAt struct {
 // lineOf returns the gradient of a layer's fill as it lies on the page.
 func (s *Session) lineOf(m Moment, l *doc.Layer) *GradientLine {
 	own, _, ok := s.player.Axes(l.ID)
-	if !ok || !l.Fill.Graded() {
+	if !ok {
 		return nil
 	}
-	g := l.Fill.Gradient
 	box, _ := s.shown.Box(s.sceneIndex(m), l.ID)
+	return gradientLine(l.Fill, box, own)
+}
+
+// BackgroundLine returns the gradient of the background of the moment's scene; nil where it has none.
+func (s *Session) BackgroundLine(m Moment) *GradientLine {
+	return gradientLine(s.scene(m).Background, s.page(), geom.Identity)
+}
+
+// page is the page's box, px.
+func (s *Session) page() geom.Box {
+	return geom.Box{Max: geom.Point{X: float64(s.doc.Film.Width), Y: float64(s.doc.Film.Height)}}
+}
+
+// gradientLine returns the gradient of a fill over a box, seen through own; nil where it has none.
+func gradientLine(f doc.Fill, box geom.Box, own geom.Matrix) *GradientLine {
+	if !f.Graded() || f.Gradient == nil {
+		return nil
+	}
+	g := f.Gradient
 	at := func(v [2]float64) geom.Point { return shared(box, v) }
 	from, to := at(g.From), at(g.To)
-	v := &GradientLine{Radial: l.Fill.Kind == doc.Radial, From: pair(own.Apply(from)), To: pair(own.Apply(to)), Stops: []GradientAt{}, Rim: [][2]float64{}}
+	v := &GradientLine{Radial: f.Kind == doc.Radial, From: pair(own.Apply(from)), To: pair(own.Apply(to)), Stops: []GradientAt{}, Rim: [][2]float64{}}
 	begin := from
 	if g.Focus != nil {
 		begin = at(*g.Focus)
@@ -397,6 +427,9 @@ func (g *gesture) moveGradient(at geom.Point, mod Modifiers) (edit.Command, Read
 			return nil, Readout{}
 		}
 		patch["stops"], words = stops, fmt.Sprintf("%.0f %%", stops[i].At*100)
+	}
+	if g.background != "" {
+		return command("scene.set", map[string]any{"ids": []string{g.background}, "patch": graded(backgroundPart, patch)}), Readout{Words: words}
 	}
 	return setPlaces([]map[string]any{{"id": gr.layer.ID, "patch": graded(fillPart, patch)}}), Readout{Words: words}
 }

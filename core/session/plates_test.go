@@ -3,12 +3,38 @@ package session_test
 import (
 	"image/color"
 	"math"
+	"slices"
 	"testing"
 
 	"capstan/core/doc"
 	"capstan/core/paint"
 	"capstan/core/session"
 )
+
+// What cannot be read is mended by the words, where a tone of theirs, white or ink is enough, and the plate stays; else by the plate.
+func TestWordsAreMendedBeforeTheirPlate(t *testing.T) {
+	for _, c := range []struct{ words, plate, mends string }{
+		{"#d8573a", "#f0ddb2", "tone"}, {"#8fa8a1", "#0c2523", ""}, {"#808080", "#767676", "#ffffff"}, {"#fffdf8", "#f6f2e9", "tone"},
+	} {
+		l := words("t", "Kite Day", 160, 60, 40)
+		l.Fill.Colour, l.Text.Plate = c.words, &doc.Plate{Colour: c.plate}
+		v := open(t, with(l)).Selection(rest, []string{"t"})[0].Plate
+		if c.mends == "" {
+			if v.Fix != "" || v.Words != "" {
+				t.Errorf("%s on %s: %+v", c.words, c.plate, v)
+			}
+			continue
+		}
+		mended, err := paint.Parse(v.Words)
+		on, _ := paint.Parse(c.plate)
+		if err != nil || paint.Contrast(mended, on) < 4.5 || c.mends != "tone" && paint.Contrast(mended, on) < 4.5 {
+			t.Errorf("%s on %s is mended by %q", c.words, c.plate, v.Words)
+		}
+		if c.mends == "tone" && !slices.Contains(session.Tones(c.words), v.Words) {
+			t.Errorf("%s on %s: %s is no tone of the words", c.words, c.plate, v.Words)
+		}
+	}
+}
 
 func TestAPlateIsPutBehindTheWordsInAReadableToneOfWhatLiesBehind(t *testing.T) {
 	l := words("t", "Kite Day\nat the quay", 160, 60, 40)

@@ -40,6 +40,30 @@ func colours(s *session.Session, scene int) string {
 	return strings.Join(list, " ")
 }
 
+// A role that was made as a tone of another stays that tone when the other changes; one of its own stays.
+func TestTonesFollowTheRoleTheyAreMadeFrom(t *testing.T) {
+	s := open(t, painted())
+	want(t, s, rest, "roles.begin", `{}`)
+	role := func(name string) string { return s.Document().Film.Scenes[0].Roles[name] }
+	set := func(name, colour string) {
+		t.Helper()
+		want(t, s, rest, "roles.set", fmt.Sprintf(`{"name":%q,"colour":%q}`, name, colour))
+	}
+	for k, tone := range session.Tones("#4c9ab8") {
+		set("ground", "#4c9ab8")
+		set("ground tone", tone)
+		set("ground", "#8a5b10")
+		if want := session.Tones("#8a5b10")[k]; tone != "#4c9ab8" && role("ground tone") != want {
+			t.Errorf("tone %d of the new ground is %s, want %s", k, role("ground tone"), want)
+		}
+	}
+	set("ground tone", "#ff00ff")
+	set("ground", "#112233")
+	if role("ground tone") != "#ff00ff" {
+		t.Errorf("a tone of its own became %s", role("ground tone"))
+	}
+}
+
 // Beginning with roles changes no colour; from then on a role recolours just what uses it, tones included, in its scene alone.
 func TestARoleRecoloursItsUsersAndNothingElse(t *testing.T) {
 	s := open(t, painted())

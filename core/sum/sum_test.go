@@ -32,6 +32,19 @@ func TestWhatIsTypedIsWorkedOut(t *testing.T) {
 	}
 }
 
+func TestTimesOfTheFilm(t *testing.T) {
+	for text, want := range map[string]float64{"7.4": 7400, "0:07.40": 7400, "1:07,5": 67500, "2.5 s": 2500, "10/4": 2500, " 12:00 ": 720000, "0": 0} {
+		if got, err := sum.Time(text); err != nil || math.Abs(got-want) > 1e-6 {
+			t.Errorf("%q is %v ms, want %v: %v", text, got, want, err)
+		}
+	}
+	for _, text := range []string{"", "-1", "1:60", "1:-2", "1:2:3", "a:02", "-1:02", "now"} {
+		if v, err := sum.Time(text); err == nil {
+			t.Errorf("%q was read as %v ms", text, v)
+		}
+	}
+}
+
 func FuzzRead(f *testing.F) {
 	f.Add("1080/3+(2in-50%)*3", 1920.0, "px")
 	f.Add("((((((((((1", 0.0, "°")

@@ -18,6 +18,7 @@ import { Points } from './Points'
 import { useFingers } from './fingers'
 import { orderBy } from './ordering'
 import { menuOfAll, selectBehind } from './stack'
+import { wordsBehind } from './behind'
 import { largeView, shownAt, toPage, viewOf, within } from './view'
 import { hold, letGo } from '../ui/drags'
 
@@ -47,6 +48,8 @@ export function Desk() {
   const zoom = useDesk((d) => d.zoom)
   const pan = useDesk((d) => d.pan)
   const tool = useDesk((d) => d.tool)
+  const scene = useDesk((d) => d.scene)
+  const rest = useDesk((d) => d.moment.rest)
   const playing = useDesk((d) => d.playing)
   const large = useDesk((d) => d.large)
   const drag = useRef<Drag | null>(null)
@@ -409,12 +412,12 @@ export function Desk() {
           {readout.words}
         </div>
       )}
-      {film && film.scenes[0].layers === 0 && film.scenes.length === 1 && (
+      {film && !playing && !large && film.scenes[scene]?.layers === 0 && !film.scenes[scene].aside && rest && (
         <p
           className="pointer-events-none absolute left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 text-balance text-center text-ink-500"
           style={{ width: Math.min(340, film.width * (view?.scale ?? 1) - 24) }}
         >
-          An empty page. Add a shape, words or a picture from the row below, or drop a picture here.
+          {film.shown === 1 ? 'An empty page.' : 'An empty scene.'} Add a shape, words or a picture from the row below, or drop a picture here.
         </p>
       )}
     </div>
@@ -429,10 +432,13 @@ function OverlayHost({ view, size, onGesture }: {
   const version = useDesk((d) => d.version)
   const editing = useDesk((d) => (d.editing && d.selection.length === 1 && d.selection[0] === d.editing ? d.editing : null))
   const writing = useDesk((d) => !!d.writing)
-  const overlay = useMemo<OverlayView>(
-    () => (selection.length && !editing && !writing ? engine.overlay(moment, selection) : { boxes: [], paths: [], rings: [] }),
-    [moment, selection, version, editing, writing],
-  )
+  const ground = useDesk((d) => d.backgroundHandles && d.moment.rest)
+  const overlay = useMemo<OverlayView>(() => {
+    const none = { boxes: [], paths: [], rings: [] }
+    if (editing || writing) return none
+    if (selection.length) return engine.overlay(moment, selection)
+    return ground ? { ...none, gradient: engine.backgroundLine(moment) ?? undefined } : none
+  }, [moment, selection, version, editing, writing, ground])
   const wanted = useDesk((d) => d.ghosts)
   const ghosts = useMemo(() => (wanted && selection.length ? engine.ghosts(moment, selection) : []), [wanted, moment.scene, moment.rest, selection, version])
   const endsWanted = useDesk((d) => d.ends)
@@ -468,7 +474,7 @@ function finishDrawing(from: [number, number], to: [number, number], far: boolea
     if (far) run('path.draw', { threads: selection, from, to: [b.x + b.w, b.y + b.h] })
     return
   }
-  if (tool === 'text') done = run('add.text', { at: from })
+  if (tool === 'text') done = run('add.text', { at: from, behind: wordsBehind(from) })
   else done = run('add.shape', far ? shape : { kind: tool, from })
   if (done) selectNew(before)
   if (done && tool === 'text') startWriting(desk().selection[0], 'all')

@@ -1,5 +1,5 @@
 // The header: the project, what the page shows, and export.
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { apply, closeProject } from '../project/commands'
 import { ListFilter } from 'lucide-react'
 import { select, set, setOnNow, setSolo, swapRest, useDesk } from '../project/desk'
@@ -80,8 +80,15 @@ function Knot() {
   const trouble = useDesk((d) => d.trouble)
   const [open, setOpen] = useState(false)
   const words = trouble ?? (pending > 0 ? 'Being stored …' : 'Everything is stored.')
+  // It is said while storing takes longer than a moment.
+  const [slow, setSlow] = useState(false)
+  useEffect(() => {
+    if (pending === 0) { setSlow(false); return }
+    const t = setTimeout(() => setSlow(true), 250)
+    return () => clearTimeout(t)
+  }, [pending > 0])
   return (
-    <span className="relative">
+    <span className="relative flex items-center">
       <button
         type="button" aria-label={words} title={words} onClick={() => setOpen(!open)} onBlur={() => setOpen(false)} data-knot={trouble ? 'open' : 'tied'}
         className="flex h-7 w-7 items-center justify-center rounded-md hover:bg-sailcloth-200"
@@ -92,6 +99,7 @@ function Knot() {
             : <path d="M2 12c4 1 5-7 9-7 3 0 3 4 0 4-4 0-3-5 1-6M5 14c4 1 6-5 11-6" />}
         </svg>
       </button>
+      {!trouble && !open && <span className={`text-[11px] text-ink-600 ${slow ? '' : 'max-[1100px]:hidden'}`}>{slow ? 'storing …' : 'stored'}</span>}
       {(trouble || open) && (
         <span role="status" className={`absolute left-8 top-0.5 z-30 w-max max-w-[420px] rounded-md px-2 py-1 text-[12px] ${trouble ? 'bg-coral-700 text-paper' : 'bg-spruce-900 text-foam-100'}`}>{words}</span>
       )}

@@ -36,7 +36,7 @@ export function Overlay({ overlay, ghosts, ends, view, size, onGesture }: { over
       <SnapLines view={view} />
       {single && !dragging && (pivots || overlay.boxes[0].own) && <Pivot box={overlay.boxes[0]} view={view} shown={pivots} start={(e) => { if (e.button === 0) { e.stopPropagation(); onGesture('pivot', '', '', e) } }} />}
       <Rings rings={overlay.rings} view={view} quiet={dragging} onGesture={onGesture} />
-      {overlay.gradient && <Gradient line={overlay.gradient} view={view} quiet={dragging} onGesture={onGesture} />}
+      {overlay.gradient && <Gradient line={overlay.gradient} view={view} quiet={dragging} onGesture={(kind, handle, _, e) => onGesture(kind, handle, overlay.boxes.length ? '' : 'background', e)} />}
     </svg>
   )
 }

@@ -1,6 +1,6 @@
 // The sheet of keys: what each does, and another key for it where one is wanted.
 import { useState } from 'react'
-import { fail, set } from '../project/desk'
+import { fail, mended, set } from '../project/desk'
 import { Button, Check, Sheet } from '../ui/controls'
 import { changeKey, keyNow, keysAsTheyCame, nameOf, single, switchSingle, useKeymap } from '../ui/keymap'
 import { fault } from '../words'
@@ -75,8 +75,8 @@ function Key({ of, asked, off, onAsk }: { of: Shortcut; asked: boolean; off: boo
     onAsk(false)
     if (e.key === 'Escape') return
     const other = shortcuts.find((s) => s !== of && keyNow(s.keys) === name)
-    if (other) fail(new Error(fault('keys.taken', shown(name), other.does)))
-    else changeKey(of.keys, name)
+    if (other) fail(new Error(fault('keys.taken', shown(name), other.does)), 'keys')
+    else { mended('keys'); changeKey(of.keys, name) }
   }
   return (
     <button

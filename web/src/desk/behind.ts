@@ -38,3 +38,11 @@ function boxOf(thread: string): [number, number, number, number] {
   const ys = corners.map((c) => c[1])
   return [Math.min(...xs), Math.min(...ys), Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)]
 }
+
+/** The colour behind new words about a point of the page, or about its middle. */
+export function wordsBehind(at?: [number, number]): string {
+  const { width, height } = desk().film!
+  const [x, y] = at ?? [width / 2, height / 2]
+  const [w, h] = [width / 5, Math.min(width, height) / 11]
+  return meanColour([x - w / 2, y - h / 2, w, h])
+}

@@ -18,6 +18,7 @@ import { setAids } from './Aids'
 import { keyNow, nameOf, single } from '../ui/keymap'
 import { shownAt, within } from './view'
 import { focusWords } from './Writing'
+import { wordsBehind } from './behind'
 import { startWriting, toggleWords } from '../project/writing'
 
 /** A shortcut, by the keys it comes with. */
@@ -194,7 +195,7 @@ function putDown() {
   if (tool !== 'text' && !drawsShape(tool)) return
   set({ tool: 'select' })
   const before = new Set(desk().rows.map((r) => r.thread))
-  if (!run(tool === 'text' ? 'add.text' : 'add.shape', tool === 'text' ? {} : { kind: tool })) return
+  if (!run(tool === 'text' ? 'add.text' : 'add.shape', tool === 'text' ? { behind: wordsBehind() } : { kind: tool })) return
   selectNew(before)
   if (tool === 'text') startWriting(desk().selection[0], 'all')
 }

@@ -1,6 +1,6 @@
 // Takes picture files in: the server checks and stores them, then they become layers.
 import { run } from '../project/commands'
-import { desk, fail, say, selectNew, set } from '../project/desk'
+import { desk, fail, mended, say, selectNew, set } from '../project/desk'
 import { isFont, takeFonts } from '../project/ownfonts'
 import { uploadPicture } from '../project/server'
 import { forgetPicture } from '../engine/paint/bitmaps'
@@ -20,11 +20,12 @@ export async function takePictures(files: File[], at?: [number, number]) {
     try {
       if (file.size > 4e6) say(notice('picture.taking', file.name))
       const { hash, media, space } = await uploadPicture(file)
+      mended('intake')
       if (space.near) say(notice('quota.near', bytes(space.used), bytes(space.quota)))
       if (!run('add.picture', { hash, media, at })) continue
       selectNew(before) // all that came with it
     } catch (e) {
-      fail(e)
+      fail(e, 'intake')
     }
   }
   // The first picture of a scene is often its ground.
@@ -35,6 +36,7 @@ export async function takePictures(files: File[], at?: [number, number]) {
 export async function replacePicture(from: string, threads: string[], file: File) {
   try {
     const { hash, media } = await uploadPicture(file)
+    mended('intake')
     const missing = desk().missing
     if (hash !== from) run('picture.replace', { from, hash, media, threads: missing.includes(from) ? [] : threads })
     else forgetPicture(hash)
@@ -42,7 +44,7 @@ export async function replacePicture(from: string, threads: string[], file: File
     say(notice('picture.replaced', file.name))
     set({ missing: missing.filter((h) => h !== from) })
   } catch (e) {
-    fail(e)
+    fail(e, 'intake')
   }
 }
 
@@ -50,11 +52,20 @@ export async function replacePicture(from: string, threads: string[], file: File
 export async function fillWith(file: File, threads: string[], kind: string) {
   try {
     const { hash, media } = await uploadPicture(file)
+    mended('intake')
     run('fill.picture', { threads, kind, hash, media })
   } catch (e) {
-    fail(e)
+    fail(e, 'intake')
   }
 }
 
 /** Asks for files and takes them in. */
 export const choosePictures = () => document.querySelector<HTMLInputElement>('[data-picture-input]')?.click()
+
+/** Puts a picture behind everything in the scene that is shown: it covers the page and is locked. */
+export async function groundOf(file: File) {
+  await takePictures([file])
+  const { selection, selected } = desk()
+  if (selected[0]?.layer.kind === 'picture') run('ground.make', { threads: selection })
+  set({ offer: null })
+}

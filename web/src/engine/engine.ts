@@ -1,7 +1,7 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes, Refusal } from '../project/server'
-import type { Combining, Film, Move, Target, FontFile, Ghost, List, Moment, Overlay, OwnFont, Row, Selected, Snap, ShapeSign, PenView, WritingUnit, WritingView } from './types'
+import type { Combining, Film, GradientLine, Move, Target, FontFile, Ghost, List, Moment, Overlay, OwnFont, Row, Selected, Snap, ShapeSign, PenView, WritingUnit, WritingView } from './types'
 import { crowd, manySelected, spread, type Worded } from './many'
 import { fault } from '../words'
 
@@ -166,6 +166,8 @@ export const engine = {
   later: (changes: Change[]) => call<{ count: number; what: string }>('later', JSON.stringify(changes)),
   within: (m: Moment, l: number, t: number, r: number, b: number, inside: string) => call<string[]>('within', m, l, t, r, b, inside),
   /** What a file of the whole film would be. */
+  /** The gradient of the background of the moment's scene as it lies on the page, null where it has none. */
+  backgroundLine: (m: Moment) => call<GradientLine | null>('backgroundLine', m),
   /** The moves that one's start, end or repetition may hang on, nearest first, and why not on others. */
   targets: (move: string, part: 'start' | 'end' | 'until', when: 'begins' | 'ends') => call<Target[]>('targets', move, part, when),
   /** What several moves have in common. */
@@ -222,6 +224,8 @@ export const engine = {
   writingAt: (m: Moment, thread: string, x: number, y: number, unit: WritingUnit, slack: number) => call<[number, number] | null>('writingAt', m, thread, x, y, unit, slack),
   /** Where a caret goes from a place. */
   writingStep: (m: Moment, thread: string, at: number, to: 'up' | 'down' | 'begin' | 'end') => call<number>('writingStep', m, thread, at, to),
+  /** ms of the film that a typed time is. */
+  time: (text: string) => call<number>('time', text),
   /** Works out what is typed where a number is wanted: a sum, with lengths, and shares of whole. */
   sum: (text: string, whole: number, unit: string) => call<number>('sum', text, whole, unit),
   combining: (m: Moment, threads: string[], how: string) => call<Combining>('combining', m, threads, how),

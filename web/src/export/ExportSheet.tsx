@@ -5,7 +5,7 @@ import { engine } from '../engine/engine'
 import { paint } from '../engine/painter'
 import type { Export } from '../engine/types'
 import { apply } from '../project/commands'
-import { desk, fail, set, useDesk } from '../project/desk'
+import { desk, fail, mended, set, useDesk } from '../project/desk'
 import { onExport } from '../project/events'
 import { cancelExport, createExport, deleteExport, hello, listExports } from '../project/server'
 import { Button, Choice, Label, NumberField, Sheet, Sign } from '../ui/controls'
@@ -51,7 +51,7 @@ export function ExportSheet() {
     setFormat(f)
     setTyped({ width: 0, height: f === 'gif' ? heights.find((h) => h <= 480) ?? film.height : film.height })
   }
-  const make = (e: { format: Kind; width: number; height: number; rate: { num: number; den: number }; once: boolean; at?: number }) => createExport(project, e).catch(fail)
+  const make = (e: { format: Kind; width: number; height: number; rate: { num: number; den: number }; once: boolean; at?: number }) => createExport(project, e).then(() => mended('export'), (err: unknown) => fail(err, 'export'))
   const rest = (pause: number | null) => apply({ op: 'film.set', patch: { pause } })
   const start = () => make({ format, ...typed, rate: { num, den }, once, at: format === 'png' ? Math.round(moment.time) : undefined })
   return (

@@ -14,9 +14,9 @@ export function AcrossScenes({ selected }: { selected: Selected[] }) {
   const last = scene === film.shown - 1
   return (
     <Section title="Across scenes" folded>
-      <p className="text-[12px] text-ink-600">{later === 0 ? 'In no later scene.' : `Goes on in ${later} later ${later === 1 ? 'scene' : 'scenes'}, by the same thread.`}</p>
+      <p className="text-[12px] text-ink-600">{later === 0 ? 'In no later scene.' : `Goes on in ${later} later ${later === 1 ? 'scene' : 'scenes'}: one thread, which is one layer through the scenes.`}</p>
       <div className="mt-1.5 grid grid-cols-2 gap-1.5">
-        <Button className="!px-1" disabled={last} title="Puts it into the next scene, without its moves" onClick={() => run('carry.all', { threads, next: true })}>Carry to next</Button>
+        <Button className="!px-1" disabled={last} title="Puts it into the next scene, without its moves; where it is there already, its moves get these numbers" onClick={() => run('carry.all', { threads, next: true })}>Carry to next</Button>
         <Button className="!px-1" title="Puts it into all scenes that lack it, without its moves" onClick={() => run('carry.all', { threads })}>Carry to all</Button>
       </div>
       {later > 0 && <ShiftBy key={threads.join()} threads={threads} />}

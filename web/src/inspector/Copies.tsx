@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react'
 import { engine } from '../engine/engine'
 import type { Selected } from '../engine/types'
 import { draft, run } from '../project/commands'
-import { desk, refreshDraft, selectNew } from '../project/desk'
+import { desk, refreshDraft, selectNew, set } from '../project/desk'
 import { Button, Check, NumberField } from '../ui/controls'
 import { Signs } from './FillField'
 
@@ -25,10 +25,10 @@ function Panel({ selected, close }: { selected: Selected[]; close: () => void })
   const [w, h] = [selected[0].box[2], selected[0].box[3]]
   const [v, setV] = useState({ along: 'row', n: 5, rows: 3, gapX: Math.round(w / 4), gapY: 0, radius: Math.round(Math.max(w, h)), sweep: 360, upright: false })
   const args = { threads: selected.map((s) => s.layer.thread), ...v }
-  const set = (p: Partial<typeof v>) => setV({ ...v, ...p })
+  const choose = (p: Partial<typeof v>) => setV({ ...v, ...p })
   useEffect(() => {
     draft('copies', args)
-    refreshDraft()
+    set({ version: desk().version + 1 }) // the page shows them; the fields stay those of what is selected
   }, [v]) // what is shown follows the numbers
   useEffect(() => () => {
     engine.clearDraft()
@@ -43,20 +43,20 @@ function Panel({ selected, close }: { selected: Selected[]; close: () => void })
   const grid = 'mt-2 grid grid-cols-[48px_1fr_46px_1fr] items-center gap-x-2 gap-y-1.5'
   return (
     <div>
-      <Signs name="How copies lie" value={v.along} of={ways} onSet={(along) => set({ along, gapY: along === 'grid' ? Math.round(h / 4) : 0 })} />
+      <Signs name="How copies lie" value={v.along} of={ways} onSet={(along) => choose({ along, gapY: along === 'grid' ? Math.round(h / 4) : 0 })} />
       <div className={grid}>
-        <NumberField label={v.along === 'grid' ? 'Across' : 'In all'} name="How many" min={1} max={500} value={v.n} onSet={(n) => set({ n: Math.round(n) })} />
-        {v.along === 'grid' && <NumberField label="Rows" name="Rows" min={1} max={500} value={v.rows} onSet={(rows) => set({ rows: Math.round(rows) })} />}
-        {v.along === 'ring' && <NumberField label="Radius" name="Radius" unit="px" min={0} value={v.radius} onSet={(radius) => set({ radius })} />}
-        {v.along === 'row' && <NumberField label="Gap" name="Gap" unit="px" value={v.gapX} onSet={(gapX) => set({ gapX })} />}
-        {v.along === 'row' && <NumberField label="Down" name="Each so much lower" unit="px" value={v.gapY} onSet={(gapY) => set({ gapY })} />}
-        {v.along === 'grid' && <NumberField label="Gap" name="Gap across" unit="px" value={v.gapX} onSet={(gapX) => set({ gapX })} />}
-        {v.along === 'grid' && <NumberField label="down" name="Gap down" unit="px" value={v.gapY} onSet={(gapY) => set({ gapY })} />}
-        {v.along === 'ring' && <NumberField label="Over" name="Over how many degrees" unit="°" min={-360} max={360} value={v.sweep} onSet={(sweep) => set({ sweep })} />}
+        <NumberField label={v.along === 'grid' ? 'Across' : 'In all'} name="How many" min={1} max={500} value={v.n} onSet={(n) => choose({ n: Math.round(n) })} />
+        {v.along === 'grid' && <NumberField label="Rows" name="Rows" min={1} max={500} value={v.rows} onSet={(rows) => choose({ rows: Math.round(rows) })} />}
+        {v.along === 'ring' && <NumberField label="Radius" name="Radius" unit="px" min={0} value={v.radius} onSet={(radius) => choose({ radius })} />}
+        {v.along === 'row' && <NumberField label="Gap" name="Gap" unit="px" value={v.gapX} onSet={(gapX) => choose({ gapX })} />}
+        {v.along === 'row' && <NumberField label="Down" name="Each so much lower" unit="px" value={v.gapY} onSet={(gapY) => choose({ gapY })} />}
+        {v.along === 'grid' && <NumberField label="Gap" name="Gap across" unit="px" value={v.gapX} onSet={(gapX) => choose({ gapX })} />}
+        {v.along === 'grid' && <NumberField label="down" name="Gap down" unit="px" value={v.gapY} onSet={(gapY) => choose({ gapY })} />}
+        {v.along === 'ring' && <NumberField label="Over" name="Over how many degrees" unit="°" min={-360} max={360} value={v.sweep} onSet={(sweep) => choose({ sweep })} />}
       </div>
       {v.along === 'ring' && (
         <div className="mt-1.5">
-          <Check name="Each stays as it is turned" on={v.upright} onSet={(upright) => set({ upright })} />
+          <Check name="Each stays as it is turned" on={v.upright} onSet={(upright) => choose({ upright })} />
           <p className="mt-1 text-[11px] text-ink-600">The centre lies below by the radius, or is the layer’s own pivot.</p>
         </div>
       )}

@@ -21,7 +21,7 @@ export function FilmPanel({ film }: { film: Film }) {
         />
         <Label>Length</Label>
         <span className="font-mono text-[12px]">{(film.length / 1000).toFixed(2)} s · {film.frames} frames</span>
-        <Check name="Goes round and round" on={film.loop} onSet={(v) => apply({ op: 'film.set', patch: v ? { loop: true } : { loop: null, closing: null } })} />
+        <Check name="Begins again at its end" on={film.loop} onSet={(v) => apply({ op: 'film.set', patch: v ? { loop: true } : { loop: null, closing: null } })} />
       </div>
       {film.loop && film.shown > 1 && (
         <div className="mt-2" data-closing-fields>

@@ -3,7 +3,7 @@ import { ArrowLeftRight, Minus, Plus } from 'lucide-react'
 import { useRef, useState } from 'react'
 import type { Stop } from '../engine/types'
 import { draft, run } from '../project/commands'
-import { refreshDraft } from '../project/desk'
+import { refreshDraft as refreshLayers, refreshTimeline } from '../project/desk'
 import { grouped } from '../project/steps'
 import { engine } from '../engine/engine'
 import { NumberField, Sign } from '../ui/controls'
@@ -13,12 +13,13 @@ import { hold, letGo } from '../ui/drags'
 /** How far a colour is dragged off the strip, in px, before letting go takes it out. */
 const away = 30
 
-export function GradientStrip({ part, threads, stops }: { part: 'fill' | 'stroke'; threads: string[]; stops: Stop[] }) {
+export function GradientStrip({ part, threads, stops }: { part: 'fill' | 'stroke' | 'background'; threads: string[]; stops: Stop[] }) {
   const strip = useRef<HTMLDivElement>(null)
   const [chosen, setChosen] = useState(0)
   const [drag, setDrag] = useState<{ index: number; off: boolean; moved: boolean; from: number; at: number } | null>(null)
   const index = Math.min(chosen, stops.length - 1)
   const args = { threads, part }
+  const refreshDraft = part === 'background' ? refreshTimeline : refreshLayers
   const shareAt = (e: React.PointerEvent) => {
     const r = strip.current!.getBoundingClientRect()
     return Math.round(Math.min(1, Math.max(0, (e.clientX - r.left) / r.width)) * 1000) / 1000
@@ -34,7 +35,7 @@ export function GradientStrip({ part, threads, stops }: { part: 'fill' | 'stroke
   return (
     <div className="mt-2" data-gradient={part}>
       <div
-        ref={strip} role="group" aria-label={`Colours of the ${part === 'fill' ? 'fill' : 'stroke'}`}
+        ref={strip} role="group" aria-label={`Colours of the ${part}`}
         className="relative mx-2 h-[22px] cursor-copy rounded-[4px] border border-ink-900/25"
         style={{ background: `linear-gradient(to right, ${ramp}), ${chequers}` }}
         title="Press to add a colour"

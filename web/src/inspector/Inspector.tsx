@@ -2,7 +2,7 @@
 import { useDeferredValue, useState } from 'react'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
-import { desk, select, useDesk } from '../project/desk'
+import { desk, goToScene, select, useDesk } from '../project/desk'
 import { Button, NumberField, TextField } from '../ui/controls'
 import { tints } from '../timeline/tints'
 import { ScenePanel } from './ScenePanel'
@@ -30,7 +30,7 @@ export function Inspector() {
   if (selected.length === 0) {
     return (
       <Frame>
-        <p className="px-4 py-4 text-ink-600">The selected row has no layer in this scene. Press one of its stretches in the timeline to go where it is.</p>
+        <Elsewhere threads={selection} />
       </Frame>
     )
   }
@@ -64,6 +64,19 @@ export function Inspector() {
       {one?.layer.kind === 'marker' && <p className="border-b border-sailcloth-300 px-4 py-2 text-[12px] text-ink-600">It counts the scenes its thread lives in. <button type="button" className="font-semibold text-brass-700 underline" onClick={() => run('carry.all', { threads: [one.layer.thread] })}>Carry it to all scenes</button></p>}
       <AcrossScenes selected={selected} />
     </Frame>
+  )
+}
+
+/** The selected row has no layer in the scene that is shown: where it is. */
+function Elsewhere({ threads }: { threads: string[] }) {
+  const rows = useDesk((d) => d.rows)
+  const film = useDesk((d) => d.film)!
+  const scenes = [...new Set(rows.filter((r) => threads.includes(r.thread)).flatMap((r) => r.spans.filter((s) => !s.strand).map((s) => s.scene)))]
+  return (
+    <div className="px-4 py-4">
+      <p className="mb-2 text-ink-600">{threads.length === 1 ? 'This layer is' : 'These layers are'} not in this scene. {scenes.length > 0 && 'Go where it is:'}</p>
+      <div className="grid gap-1.5">{scenes.slice(0, 8).map((i) => <Button key={i} className="w-full !justify-start" onClick={() => goToScene(i)}>{i + 1} {film.scenes[i].name}</Button>)}</div>
+    </div>
   )
 }
 

@@ -13,8 +13,8 @@ export function LooksRow({ threads }: { threads: string[] }) {
     <div className="mt-1.5 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2">
       <Label>Looks</Label>
       <Menu>
-        <MenuButton aria-label={looks.length ? `${looks.length} put aside: looks` : 'none put aside: looks'} className="flex h-[26px] w-full items-center justify-between rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 hover:border-ink-500">
-          <span>{looks.length ? `${looks.length} put aside` : 'none put aside'}</span>
+        <MenuButton aria-label={looks.length ? `${looks.length} kept: looks` : 'no looks kept yet: looks'} className="flex h-[26px] w-full items-center justify-between rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 hover:border-ink-500">
+          <span>{looks.length ? looks.length === 1 ? 'one look kept' : `${looks.length} looks kept` : 'no looks kept yet'}</span>
           <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden><path d="M1 3l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.5" /></svg>
         </MenuButton>
         <MenuItems anchor={{ to: 'bottom end', gap: 4, padding: 8 }} className="z-50 w-[220px] rounded-md border border-sailcloth-300 bg-paper p-1 shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none">

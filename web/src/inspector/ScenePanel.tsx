@@ -1,11 +1,10 @@
 // The scene: shown when nothing is selected.
 import { ChevronLeft, ChevronRight, ScrollText, Trash2 } from 'lucide-react'
-import { engine } from '../engine/engine'
 import { apply, run } from '../project/commands'
-import { desk, goToScene, refreshDraft, select, set as setDesk, useDesk } from '../project/desk'
+import { desk, goToScene, select, set as setDesk, useDesk } from '../project/desk'
 import { putAside } from '../project/setaside'
 import { Button, Check, Choice, Label, NumberField, Section, Sign, TextField } from '../ui/controls'
-import { ColourField, inkPatch } from '../ui/ColourField'
+import { BackgroundField } from './BackgroundField'
 import { CuesPanel } from './CuesPanel'
 import { ForScenes, useScope } from './ForScenes'
 import { FilmPanel } from './FilmPanel'
@@ -36,14 +35,7 @@ export function ScenePanel() {
       </div>
       <Section title="Scene">
         <div className="grid grid-cols-[84px_1fr] items-center gap-x-2 gap-y-2">
-          <Label>Background</Label>
-          <ColourField
-            name="Background" value={s.background.kind === 'colour' ? { colour: s.background.colour!, role: s.background.role, tone: s.background.tone } : null}
-            onDraft={(v) => {
-              try { engine.draft({ op: 'scene.set', ids: [s.id], patch: { background: { kind: 'colour', ...inkPatch(v) } } }); refreshDraft() } catch { engine.clearDraft() }
-            }}
-            onSet={(v) => v && set({ background: { kind: 'colour', ...inkPatch(v) } })}
-          />
+          <BackgroundField scene={s} />
           <NumberField
             label="Stays" name="Stay in seconds" unit="s" digits={2} step={0.1} min={0} max={3600} value={s.stay / 1000}
             onSet={(v) => stays.change((ids) => run('scene.stay', { ids, stay: Math.round(v * 1000) }))}

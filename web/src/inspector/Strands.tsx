@@ -32,10 +32,11 @@ function Way({ into, selected }: { into: Strand; selected: Selected[] }) {
         {into.closing ? <>From “{into.from}” back to the first scene</> : <>From “{into.from}” into this scene</>}
         {': '}<b className="font-semibold text-ink-900" data-turns-by>{by === null ? 'different turns' : by === 0 ? 'no turn' : `${by > 0 ? '↻' : '↺'} ${Math.round(Math.abs(by) * 10) / 10}°`}</b>
       </p>
-      <div className="grid grid-cols-[44px_1fr_44px_56px] items-center gap-x-2">
+      <div className="grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-1.5">
         <Label>Turns</Label>
-        <Choice name={`Which way it turns ${into.closing ? 'back to the first scene' : 'into this scene'}`} value={turn ?? ''} of={ways} onSet={(v) => set({ turn: v === 'as' ? '' : v })} />
-        <NumberField label="+ turns" name="Whole turns more" min={0} max={100} value={shared(own.map((v) => v.turns))} onSet={(v) => set({ turns: Math.round(v) })} />
+        <span className="col-span-3"><Choice name={`Which way it turns ${into.closing ? 'back to the first scene' : 'into this scene'}`} value={turn ?? ''} of={ways} onSet={(v) => set({ turn: v === 'as' ? '' : v })} /></span>
+        <NumberField label="More" name="Whole turns more" min={0} max={100} value={shared(own.map((v) => v.turns))} onSet={(v) => set({ turns: Math.round(v) })} />
+        <span className="col-span-2 text-[12px] text-ink-600">whole turns</span>
       </div>
     </div>
   )

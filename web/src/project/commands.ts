@@ -1,6 +1,6 @@
 // Carries commands to the engine at once and to the server in order; keeps what undo needs.
 import { engine, loadFamilies, loadOwnFonts, type Change } from '../engine/engine'
-import { desk, fail, refresh, say, select, set } from './desk'
+import { desk, fail, mended, refresh, say, select, set } from './desk'
 import { broughtBack, joined, pauseOfRow, putAway, rowOfSteps, sameFields, sameWindow } from './steps'
 import { buildSeen } from './build'
 import { Refusal, changesSince, loadDocument, missingMedia, sendCommand, type Stored } from './server'
@@ -89,6 +89,7 @@ export function apply(command: object, across = true): boolean {
     const patch = engine.apply(command)
     const later = across && desk().film!.shown > 1 ? engine.later(patch) : { count: 0, what: '' }
     set({ across: later.count > 0 ? { ...later, changes: patch } : null })
+    mended('edit')
     if (patch.length > 0) {
       note(patch)
       undone = []
@@ -149,6 +150,7 @@ function step(from: Change[][], to: Change[][]) {
   const back = { op: 'patch', changes: inverse(patch) }
   try {
     to.push(engine.apply(back))
+    mended('edit')
     set({ across: null })
     enqueue(back)
     refresh()
@@ -194,7 +196,7 @@ async function flush() {
       if (e instanceof Refusal && e.code === 'stale.build') return location.reload() // what waits is kept, and sent by the new page
       if (e instanceof Refusal && e.status === 409) await follow(e.body as Stored, false)
       else if (e instanceof Refusal && e.status > 0 && e.status < 500) {
-        fail(e) // the server refuses what the engine took: it is taken back here too
+        say(e.message, 'failed') // the server refuses what the engine took: it is taken back here too
         await follow({ revision, since: [] }, true)
       } else {
         set({ trouble: e instanceof Error ? e.message : String(e) })

@@ -9,7 +9,11 @@ export type Tool = 'select' | 'text' | 'path' | (string & {})
 
 export const drawsShape = (tool: Tool) => !['select', 'text', 'path', 'pen', 'hand'].includes(tool)
 
-export interface Notice { id: number; kind: 'said' | 'failed'; text: string }
+/** What is said for a while, or went wrong: that goes with its cause. */
+export interface Notice { id: number; kind: 'said' | 'failed'; text: string; cause?: Cause; act?: { word: string; run: () => void } }
+
+/** What a failure came of: something else of the kind that succeeds shows that it is over. */
+export type Cause = 'edit' | 'intake' | 'export' | 'keys'
 
 interface Desk {
   project: string | null
@@ -60,6 +64,7 @@ interface Desk {
   preview: { way: string; outlines: string; trouble: string } | null // of combining what is selected
   reference: number // the point of a box that its numbers say where it is: 0..8, row by row; 4 is the middle
   keep: boolean // proportions, when one side is typed
+  backgroundHandles: boolean // the ends of the gradient of the scene’s background are on the page
   pivots: boolean // the pivot of what is selected is shown, and seized
   across: { count: number; what: string; changes: Change[] } | null // the last edit, which the same threads could have in later scenes, too
   aids: Aids
@@ -81,7 +86,7 @@ export interface Aids {
 export const useDesk = create<Desk>()(() => ({
   project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
   selection: [], moves: [], purposely: false, scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, ends: false, onNow: false, grows: ['strokes', 'effects', 'letters'], ordering: null, lastScene: 0, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
-  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, writing: null, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, reference: 4, keep: false, pivots: false, across: null, aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true }, offer: null, missing: [], sheet: 'none', large: false,
+  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, writing: null, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, reference: 4, keep: false, pivots: false, backgroundHandles: false, across: null, aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true }, offer: null, missing: [], sheet: 'none', large: false,
 }))
 
 export const desk = useDesk.getState
@@ -95,8 +100,10 @@ export function refresh() {
   const m = clamp(moment, film)
   const rows = engine.rows(m)
   const there = new Set(rows.flatMap((r) => r.bars.map((b) => b.move)))
+  const known = new Set(rows.map((r) => r.thread))
+  const kept = selection.every((t) => known.has(t)) ? selection : selection.filter((t) => known.has(t)) // what is gone is not selected
   set({
-    film, moment: m, rows, scene: engine.sceneAt(m), selected: engine.selection(m, selection),
+    film, moment: m, rows, scene: engine.sceneAt(m), selection: kept, selected: engine.selection(m, kept),
     moves: moves.every((id) => there.has(id)) ? moves : moves.filter((id) => there.has(id)),
     scenes: scenes.filter((id) => film.scenes.some((s) => s.id === id)),
     colours: engine.colours(), version: version + 1,
@@ -186,7 +193,7 @@ export function toRest() {
 }
 
 export function select(threads: string[], inside = desk().inside) {
-  set({ across: null, reference: 4, pivots: false, selection: threads, inside, moves: [], scenes: [], selected: engine.selection(desk().moment, threads) })
+  set({ across: null, reference: 4, pivots: false, backgroundHandles: false, selection: threads, inside, moves: [], scenes: [], selected: engine.selection(desk().moment, threads) })
 }
 
 /** Selects what has come since the threads in before were there. */
@@ -211,13 +218,19 @@ export function setSolo(threads: string[]) {
 
 let notice = 0
 
-/** Says something for a while; failures stay until they are closed. */
-export function say(text: string, kind: Notice['kind'] = 'said') {
-  const n = { id: ++notice, kind, text }
+/** Says something for a while; failures stay until they are closed, or their cause has gone. */
+export function say(text: string, kind: Notice['kind'] = 'said', more: Pick<Notice, 'cause' | 'act'> = {}) {
+  const n = { id: ++notice, kind, text, ...more }
   set({ notices: [...desk().notices.filter((o) => o.text !== text).slice(-3), n] })
-  if (kind === 'said') setTimeout(() => dismiss(n.id), 4000)
+  if (kind === 'said') setTimeout(() => dismiss(n.id), more.act ? 8000 : 4000)
 }
 
 export const dismiss = (id: number) => set({ notices: desk().notices.filter((n) => n.id !== id) })
 
-export const fail = (e: unknown) => say(e instanceof Error ? e.message : String(e), 'failed')
+export const fail = (e: unknown, cause: Cause = 'edit') => say(e instanceof Error ? e.message : String(e), 'failed', { cause })
+
+/** Something of a kind has succeeded: failures of that kind are over. */
+export function mended(cause: Cause) {
+  const { notices } = desk()
+  if (notices.some((n) => n.cause === cause)) set({ notices: notices.filter((n) => n.cause !== cause) })
+}

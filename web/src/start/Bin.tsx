@@ -5,19 +5,24 @@ import type { ProjectRow } from '../engine/types'
 import { Button } from '../ui/controls'
 import { widthOf } from './Card'
 
+/** Opens the bin, where there is something in it. */
+export function BinButton({ n, open, onOpen }: { n: number; open: boolean; onOpen: (open: boolean) => void }) {
+  if (n === 0) return null
+  return (
+    <button type="button" aria-expanded={open} className="flex h-7 items-center gap-2 rounded-md px-1.5 text-ink-600 hover:bg-sailcloth-300 hover:text-ink-900" onClick={() => onOpen(!open)}>
+      <Trash2 size={16} strokeWidth={1.5} />
+      Bin: {n} {n === 1 ? 'project' : 'projects'}
+      <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden className={open ? '' : '-rotate-90'}><path d="M1 3l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.5" /></svg>
+    </button>
+  )
+}
+
 export function Bin({ projects, onRestore, onDelete }: { projects: ProjectRow[]; onRestore: (p: ProjectRow) => void; onDelete: (p: ProjectRow) => void }) {
-  const [open, setOpen] = useState(false)
   const [going, setGoing] = useState<string | null>(null)
   if (projects.length === 0) return null
   return (
-    <section className="mt-10 border-t border-sailcloth-300 pt-3" aria-label="Bin">
-      <button type="button" aria-expanded={open} className="flex h-7 items-center gap-2 rounded-md px-1 text-ink-600 hover:text-ink-900" onClick={() => setOpen(!open)}>
-        <Trash2 size={16} strokeWidth={1.5} />
-        Bin: {projects.length} {projects.length === 1 ? 'project' : 'projects'}
-        <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden className={open ? '' : '-rotate-90'}><path d="M1 3l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.5" /></svg>
-      </button>
-      {open && (
-        <ul className="mt-2 flex flex-col gap-1.5">
+    <section className="mb-5 border-y border-sailcloth-300 py-3" aria-label="Bin">
+        <ul className="flex flex-col gap-1.5">
           {projects.map((p) => (
             <li key={p.id} className="flex min-h-[44px] items-center gap-3 rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 py-1" data-binned={p.name}>
               <span className="flex w-[72px] justify-center">
@@ -40,7 +45,6 @@ export function Bin({ projects, onRestore, onDelete }: { projects: ProjectRow[];
             </li>
           ))}
         </ul>
-      )}
     </section>
   )
 }

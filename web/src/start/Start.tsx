@@ -3,12 +3,12 @@ import { FolderOpen } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import type { ProjectRow } from '../engine/types'
 import { onProjects } from '../project/events'
-import { dismiss, fail, say, useDesk } from '../project/desk'
+import { dismiss, fail, mended, say, useDesk } from '../project/desk'
 import {
   binProject, createProject, deleteForGood, duplicateProject, importBundle, listProjects, renameProject, restoreProject, type Space,
 } from '../project/server'
 import { Button, Choice } from '../ui/controls'
-import { Bin } from './Bin'
+import { Bin, BinButton } from './Bin'
 import { Card } from './Card'
 import { go } from './go'
 import { bytes } from '../ui/time'
@@ -32,13 +32,19 @@ const orders: Record<Order, { label: string; by: (a: ProjectRow, b: ProjectRow) 
 export function Start() {
   const [list, setList] = useState<ProjectRow[] | null>(null)
   const [bin, setBin] = useState<ProjectRow[]>([])
+  const [binned, setBinned] = useState(false)
   const [space, setSpace] = useState<Space | null>(null)
   const [sought, setSought] = useState('')
   const [order, setOrder] = useState<Order>(() => (localStorage.getItem('capstan-order') as Order | null) ?? 'changed')
   const [own, setOwn] = useState({ w: '1200', h: '628' })
-  const load = () => listProjects().then((l) => { setList(l.projects); setBin(l.bin); setSpace(l.space) }).catch((e) => { fail(e); setList((l) => l ?? []) })
+  const load = () => listProjects().then((l) => { mended('edit'); setList(l.projects); setBin(l.bin); setSpace(l.space) }).catch((e) => { fail(e); setList((l) => l ?? []) })
   const and = (done: Promise<unknown>) => done.then(load).catch(fail)
   useEffect(() => { void load(); return onProjects(() => void load()) }, [])
+  /** A name that no project has yet. */
+  const freeName = (base: string) => {
+    const taken = new Set([...(list ?? []), ...bin].map((p) => p.name))
+    for (let n = 1, name = base; ; name = `${base} ${++n}`) if (!taken.has(name)) return name
+  }
   const make = (name: string, w: number, h: number) => createProject(name, w, h).then((p) => go(p.id)).catch(fail)
   const bundle = useRef<HTMLInputElement>(null)
   const take = (file?: File) => {
@@ -61,7 +67,7 @@ export function Start() {
         <h2 className="mb-3 text-[15px] font-semibold">New project</h2>
         <div className="flex items-end gap-8">
           {formats.map((f) => (
-            <button key={f.name} type="button" onClick={() => make(`${f.name} project`, f.w, f.h)} className="group text-left">
+            <button key={f.name} type="button" onClick={() => make(freeName(`${f.name} project`), f.w, f.h)} className="group text-left">
               <span className="flex items-center justify-center rounded-md border border-sailcloth-300 bg-paper text-ink-500 group-hover:border-brass-600 group-hover:text-brass-700" style={{ width: f.w / 12, height: f.h / 12 }}>
                 <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden><path d="M11 3v16M3 11h16" stroke="currentColor" strokeWidth="1.5" /></svg>
               </span>
@@ -70,7 +76,7 @@ export function Start() {
             </button>
           ))}
           <form
-            className="self-end" onSubmit={(e) => { e.preventDefault(); if (ownOK) make('Own size', side(own.w), side(own.h)) }}
+            className="self-end" onSubmit={(e) => { e.preventDefault(); if (ownOK) make(freeName(`${side(own.w)} × ${side(own.h)} project`), side(own.w), side(own.h)) }}
           >
             <span className="flex items-center gap-2">
               {(['w', 'h'] as const).map((k, i) => (
@@ -103,7 +109,10 @@ export function Start() {
               />
             </span>
           </span>
+          <span className="flex-1" />
+          <BinButton n={bin.length} open={binned} onOpen={setBinned} />
         </div>
+        {binned && <Bin projects={bin} onRestore={(p) => and(restoreProject(p.id))} onDelete={(p) => and(deleteForGood(p.id))} />}
         {list === null && <p className="text-ink-600">Looking for projects …</p>}
         {list?.length === 0 && <p className="text-ink-600">No projects yet. Make one above.</p>}
         {shown && list!.length > 0 && shown.length === 0 && <p className="text-ink-600">No project has “{sought}” in its name.</p>}
@@ -111,7 +120,7 @@ export function Start() {
           {shown?.map((p) => (
             <Card
               key={p.id} project={p} onRename={(name) => and(renameProject(p.id, name))} onCopy={() => and(duplicateProject(p.id))}
-              onBin={() => binProject(p.id).then(() => { say(notice('project.binned', p.name)); return load() }).catch(fail)}
+              onBin={() => binProject(p.id).then(() => { say(notice('project.binned', p.name), 'said', { act: { word: 'Undo', run: () => void and(restoreProject(p.id)) } }); return load() }).catch(fail)}
             />
           ))}
         </ul>
@@ -123,14 +132,13 @@ export function Start() {
             {space.near ? notice('quota.near', bytes(space.used), bytes(space.quota)) : `${bytes(space.used)} of ${bytes(space.quota)} used by projects, pictures and exports`}
           </p>
         )}
-        <Bin projects={bin} onRestore={(p) => and(restoreProject(p.id))} onDelete={(p) => and(deleteForGood(p.id))} />
       </main>
       <Notices />
     </div>
   )
 }
 
-/** What Capstan says, at the lower left; failures stay until closed. */
+/** What Capstan says, above what is worked on; presses go through it. Failures stay until they are closed or their cause has gone. */
 export function Notices() {
   const notices = useDesk((d) => d.notices)
   return (
@@ -138,6 +146,7 @@ export function Notices() {
       {notices.map((n) => (
         <div key={n.id} data-notice={n.kind} className={`flex items-start gap-3 rounded-md px-3 py-2 shadow-[0_8px_28px_rgb(12_37_35/0.3)] ${n.kind === 'failed' ? 'bg-coral-700 text-paper' : 'border border-spruce-700 bg-spruce-900 text-foam-100'}`}>
           <span className={`flex-1 ${n.kind === 'failed' ? 'pointer-events-auto' : ''}`}>{n.text}</span>
+          {n.act && <button type="button" className="pointer-events-auto -my-0.5 h-6 rounded-md px-1.5 font-semibold text-brass-200 underline hover:bg-spruce-700" onClick={() => { n.act!.run(); dismiss(n.id) }}>{n.act.word}</button>}
           <button type="button" aria-label="Close this message" className="pointer-events-auto -my-0.5 h-6 w-6 opacity-80 hover:opacity-100" onClick={() => dismiss(n.id)}>×</button>
         </div>
       ))}

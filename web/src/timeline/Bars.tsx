@@ -136,7 +136,12 @@ const RowBars = memo(function RowBars({ row, top, height, lanes, scale, chosen, 
               <title>{s.by ? `Turns ${Math.abs(Math.round(s.by * 10) / 10)}° ${s.by > 0 ? 'clockwise' : 'anticlockwise'}: press to change it` : 'Press to say how it turns through the morph'}</title>
               <rect x={a} y={0} width={Math.max(0, b - a)} height={rowHeight} fill="transparent" stroke="none" />
               <path d={q} stroke="#4C9AB8" /><path d={p} stroke={tint} />
-              {!!s.by && b - a > 34 && <text x={(a + b) / 2} y={floor - 1} textAnchor="middle" fontSize="11" stroke="#0C2523" strokeWidth="3" paintOrder="stroke" fill="#EAF2EC" className="pointer-events-none">{s.by > 0 ? '↻' : '↺'} {Math.abs(Math.round(s.by))}°</text>}
+              {!!s.by && b - a > 48 && (
+                <g className="pointer-events-none">
+                  <rect x={(a + b) / 2 - 21} y={4} width="42" height={rowHeight - 9} rx="3" fill="#0C2523" stroke="none" />
+                  <text x={(a + b) / 2} y={floor - 4} textAnchor="middle" fontSize="11" stroke="none" fill="#EAF2EC">{s.by > 0 ? '↻' : '↺'} {Math.abs(Math.round(s.by))}°</text>
+                </g>
+              )}
             </g>
           )
         }

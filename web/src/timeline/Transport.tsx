@@ -1,9 +1,10 @@
 // Transport at the timeline's head, where the playhead is; what the timeline shows.
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { ChevronDown, CornerUpLeft, Expand, Film as FilmIcon, MoveHorizontal, Pause, Play, Redo2, Search, SkipBack, Undo2, X } from 'lucide-react'
-import { useRef } from 'react'
+import { useRef, useState } from 'react'
+import { engine } from '../engine/engine'
 import { redo, undo } from '../project/commands'
-import { desk, goToTime, set, swapZoomed, useDesk } from '../project/desk'
+import { desk, fail, goToTime, set, swapZoomed, useDesk } from '../project/desk'
 import { mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { Sign } from '../ui/controls'
 import { filmTime } from '../ui/time'
@@ -39,14 +40,14 @@ export function Transport({ all, onAll, onFit, fitted, sought, onSeek }: {
         <Sign name="Redo (Ctrl+Shift+Z)" className={sign} disabled={!canRedo} onClick={redo}><Redo2 size={16} strokeWidth={1.5} /></Sign>
       </div>
       <div className="flex h-[24px] items-center justify-between pl-0.5 pr-1">
-        <span className="whitespace-nowrap font-mono text-[13px]"><Now /></span>
-        <span className="flex items-center">
+        <span className="min-w-0 overflow-hidden whitespace-nowrap font-mono text-[13px]"><Now /></span>
+        <span className="flex shrink-0 items-center">
           <Seek sought={sought} onSeek={onSeek} />
           <button
             type="button" onClick={() => onAll(!all)} title={all ? 'Rows of the whole film; press for this scene only' : 'Rows of this scene; press for the whole film'}
-            className="h-[24px] rounded-md px-1.5 text-[12px] text-foam-300 hover:bg-spruce-700"
+            className="h-[24px] whitespace-nowrap rounded-md px-1 text-[11px] text-foam-300 hover:bg-spruce-700"
           >
-            {all ? 'all' : 'here'}
+            {all ? 'all scenes' : 'this scene'}
           </button>
         </span>
       </div>
@@ -67,13 +68,35 @@ function Now() {
   const time = useDesk((d) => filmTime(d.moment.time))
   return (
     <>
-      <span data-time className="font-semibold">{time}</span>
+      <Playhead time={time} />
       {zoomed === 'scene'
         ? <span className="text-sea-500" title="On this scene’s clock" data-clock> · {clock} s</span>
         : <span className="text-foam-500"> / {filmTime(length)}</span>}
       {speed !== 1 && <span className="ml-1 rounded-sm bg-spruce-700 px-1 text-[11px] text-brass-200">× {speed}</span>}
-      {dropped > 0 && <span className="ml-1 text-[11px] text-brass-400" title="Frames of the film that were passed over, to keep its time, since play was pressed" data-dropped>−{dropped}</span>}
+      {dropped > 0 && <span className="ml-1 text-[11px] text-brass-400" title="Frames of the film that were passed over, to keep its time, since play was pressed" data-dropped>{dropped} skipped</span>}
     </>
+  )
+}
+
+/** The playhead's time; pressed, another can be typed. It is met to the frame. */
+function Playhead({ time }: { time: string }) {
+  const [typing, setTyping] = useState(false)
+  if (!typing) return <button type="button" data-time aria-label={`The playhead is at ${time}: type another time`} title="Press to type a time" className="rounded-sm font-semibold hover:bg-spruce-700" onClick={() => setTyping(true)}>{time}</button>
+  const end = (raw: string | null) => {
+    setTyping(false)
+    if (raw === null || raw.trim() === '' || raw === time) return
+    try { goToTime(engine.step(engine.time(raw), 0)) } catch (e) { fail(e) }
+  }
+  return (
+    <input
+      autoFocus aria-label="Time of the playhead" defaultValue={time} className="h-[20px] w-[72px] rounded-sm bg-spruce-800 px-1 font-mono text-[13px]" onFocus={(e) => e.currentTarget.select()}
+      onBlur={(e) => end(e.currentTarget.value)}
+      onKeyDown={(e) => {
+        e.stopPropagation()
+        if (e.key === 'Enter') { end(e.currentTarget.value); document.querySelector<HTMLElement>('[data-desk]')?.focus() }
+        if (e.key === 'Escape') { e.currentTarget.value = time; e.currentTarget.blur() }
+      }}
+    />
   )
 }
 
