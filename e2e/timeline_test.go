@@ -346,7 +346,7 @@ func TestRowsAreFoundAndLookedAtAlone(t *testing.T) {
 	if h := high(); h != 25 {
 		t.Errorf("not selected it is %v px high", h)
 	}
-	p.pressWord("here")
+	p.pressWord("this scene")
 	if got := rows(); !strings.Contains(got, "Badge") {
 		t.Errorf("all rows of the film: %s", got)
 	}

@@ -1,7 +1,14 @@
 package e2e
 
 import (
+	"bytes"
+	"context"
+	"encoding/base64"
 	"fmt"
+	"image/gif"
+	"math"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 
@@ -9,6 +16,7 @@ import (
 	"capstan/e2e/browser"
 	"capstan/studio/media"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 )
@@ -162,4 +170,187 @@ func TestKeysAreChangedAndSwitchedOff(t *testing.T) {
 	p.key("a", chromedp.ModifierCtrl)
 	p.wait(`document.querySelector('[aria-label=Inspector] h2')?.innerText === '2 layers'`)
 	p.shot("keys")
+}
+
+// A press on a layer's middle is the layer's: the pivot is seized only once it is shown on purpose, and a tool in hand comes before every handle.
+// Escape lets any drag go, on the page and in the timeline, and everything is as it was.
+func TestPressesAndDragsBelongToWhatIsMeant(t *testing.T) {
+	p := bricks(t, 2)
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.click(30, 120)
+	p.settled()
+	before := p.stored()
+	// A motion path is drawn from the middle, where the pivot lies.
+	p.press(`[aria-label="Motion path"]`)
+	p.drag(30, 120, 230, 60)
+	p.settled()
+	p.wait(`document.querySelector('[data-bar][data-kind=path]')`)
+	if at := browser.Eval[string](t, p.ctx, `JSON.stringify(capstanProbe.engine.selection({rest: true, scene: 0, time: 0}, ['tile-1'])[0].layer.place.pivot ?? null)`); at != "null" {
+		t.Errorf("the pivot was moved to %s", at)
+	}
+	p.undo()
+	if p.stored() != before {
+		t.Fatal("undone it is not what it was")
+	}
+	// Every kind of drag, let go by Escape half way.
+	p.click(30, 120)
+	p.pressWord("Add a move")
+	p.pressWord("Fade in")
+	p.settled()
+	p.do(chromedp.Focus(`[data-desk]`))
+	before = p.stored()
+	for _, from := range []string{`[data-desk] canvas`, `[data-handle=se]`, `[data-handle=turn]`, `[data-bar] [data-part=whole]`, `[data-bar] [data-part=end]`, `[data-edge]`, `[data-scene="0"]`, `[data-row] [data-name]`, `[data-ruler]`, `[data-hitch=end]`} {
+		x, y := p.middle(from)
+		if strings.Contains(from, "canvas") {
+			x, y = p.at(30, 120)
+		}
+		press := func(kind input.DispatchMouseEventType, x, y float64) {
+			p.do(chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(1)))
+		}
+		time := browser.Eval[string](t, p.ctx, `document.querySelector('[data-time]').innerText`)
+		press(input.DispatchMouseEventTypeMousePressed, x, y)
+		for i := 1.0; i <= 4; i++ {
+			press(input.DispatchMouseEventTypeMouseMoved, x+15*i, y+6*i)
+		}
+		p.key(kb.Escape)
+		press(input.DispatchMouseEventTypeMouseMoved, x+90, y+30)
+		press(input.DispatchMouseEventTypeMouseReleased, x+90, y+30)
+		p.settled()
+		if p.stored() != before {
+			t.Fatalf("%s: dragged, and let go by Escape, the project is another", from)
+		}
+		if now := browser.Eval[string](t, p.ctx, `document.querySelector('[data-time]').innerText`); from == `[data-ruler]` && now != time {
+			t.Errorf("the playhead stands at %s, it was at %s", now, time)
+		}
+		p.press(row("Tile 1"))
+		p.press(`[data-bar] [data-part=whole]`)
+		p.settled()
+	}
+	// The pivot, shown by its key, is dragged; let go of the key, presses go through it.
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.click(30, 120)
+	p.do(chromedp.Func(func(ctx context.Context, _ *chromedp.Target) error {
+		_, err := chromedp.Call(ctx, input.DispatchKeyEvent, input.DispatchKeyEventParams{Type: input.DispatchKeyEventTypeKeyDown, Key: "p", Code: "KeyP", Text: "p"})
+		return err
+	}))
+	p.wait(`document.querySelector('[data-handle=pivot]')`)
+	p.drag(30, 120, 50, 140)
+	p.settled()
+	if p.stored() == before {
+		t.Error("the pivot was not moved")
+	}
+	p.do(chromedp.Func(func(ctx context.Context, _ *chromedp.Target) error {
+		_, err := chromedp.Call(ctx, input.DispatchKeyEvent, input.DispatchKeyEventParams{Type: input.DispatchKeyEventTypeKeyUp, Key: "p", Code: "KeyP"})
+		return err
+	}))
+	p.wait(`!document.querySelector('[data-handle=pivot]')`)
+}
+
+// The closing transition is a stretch of the timeline: pressed, its fields are there; dragged, it lasts longer; its strands say how threads turn,
+// and are told otherwise. A GIF of such a film has no rest at its end, of another size than the page, under a name of its own.
+func TestFilmsThatGoRound(t *testing.T) {
+	d := blank()
+	for i := range 2 {
+		sc := d.Film.Scenes[0]
+		if i > 0 {
+			sc = doc.NewScene("second", "Second")
+			sc.Transition = doc.Transition{Kind: doc.Morph, Duration: 500}
+			d.Film.Scenes = append(d.Film.Scenes, sc)
+		}
+		sc.Stay = 500
+		sc.Layers = []*doc.Layer{{ID: fmt.Sprint("l", i), Thread: "wing", Name: "Wing", Kind: doc.Rectangle, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: "#2f6f9f"}, Place: doc.Place{X: 160, Y: 120, W: 120, H: 30, Turn: float64(90 * i)}}}
+	}
+	d.Film.Loop, d.Film.Closing = true, &doc.Transition{Kind: doc.Morph, Duration: 500}
+	p := sit(t, startStudio(t))
+	p.bring(d, media.NewFolder(t.TempDir()))
+	p.press(`[data-closing]`)
+	p.wait(`document.querySelector('[data-closing-fields]').getBoundingClientRect().top < document.querySelector('[aria-label=Inspector]').getBoundingClientRect().bottom`)
+	p.pull(`[data-edge^="Transition back"]`, "", 0.5*500*p.perMs(), 0)
+	p.settled()
+	if ms := browser.Eval[float64](t, p.ctx, `capstanProbe.engine.film().closing.duration`); math.Abs(ms-750) > 40 {
+		t.Errorf("dragged by 0.25 s it lasts %v ms", ms)
+	}
+	p.press(`[data-bars=wing] [data-strand="0"] rect`)
+	p.wait(`document.querySelector('[data-turns-by]')?.innerText === '↻ 270°'`)
+	p.choose("Which way it turns back to the first scene", "numbered")
+	p.wait(`document.querySelector('[data-turns-by]')?.innerText === '↺ 90°'`)
+	p.set("Whole turns more", "1")
+	p.wait(`document.querySelector('[data-turns-by]')?.innerText === '↺ 450°'`)
+	p.set("Whole turns more", "500")
+	p.wait(`document.querySelector('[data-notice=failed]')?.innerText.includes('100 or less')`)
+	p.undo() // and the message goes with what it was about
+	p.wait(`!document.querySelector('[data-notice=failed]')`)
+
+	p.pressWord("Export film")
+	p.pressWord("GIF")
+	rest := `[aria-label="Rest of the last frame before it begins again"]`
+	p.wait(`document.querySelector('` + rest + `').value === '0.00'`)
+	p.set("Wide, px; an even number", "151")
+	p.wait(`document.querySelector('[data-notice=failed]')?.innerText.includes('Type 150 or 152')`)
+	p.set("Wide, px; an even number", "152")
+	for i := range 2 {
+		p.pressWord("Export GIF")
+		p.wait(fmt.Sprintf(`document.querySelectorAll('[data-export][data-state=done]').length === %d`, i+1))
+		if i == 0 {
+			p.set("Rest of the last frame before it begins again", "0.7")
+			p.settled()
+		}
+	}
+	// The newest comes first.
+	for i, want := range []struct {
+		name string
+		rest int
+	}{{"blank-152x114-2.gif", 70}, {"blank-152x114.gif", 0}} {
+		id := browser.Eval[string](t, p.ctx, fmt.Sprintf(`document.querySelectorAll('[data-export]')[%d].dataset.export`, i))
+		name := browser.Eval[string](t, p.ctx, fmt.Sprintf(`document.querySelectorAll('[data-export]')[%d].querySelector('span[title]').title`, i))
+		raw := browser.Eval[string](t, p.ctx, fmt.Sprintf(`fetch('/api/exports/%s/file').then(r => r.arrayBuffer()).then(b => btoa(String.fromCharCode(...new Uint8Array(b))))`, id))
+		data, err := base64.StdEncoding.DecodeString(raw)
+		if err != nil {
+			t.Fatal(err)
+		}
+		g, err := gif.DecodeAll(bytes.NewReader(data))
+		if err != nil {
+			t.Fatal(err)
+		}
+		all := 0
+		for _, d := range g.Delay {
+			all += d
+		}
+		length := int(math.Round(browser.Eval[float64](t, p.ctx, `capstanProbe.engine.film().length`) / 10))
+		if g.Config.Width != 152 || g.Config.Height != 114 || all != length+want.rest {
+			t.Errorf("export %d: %d x %d, a pass of %d hundredths, the film has %d", i, g.Config.Width, g.Config.Height, all, length)
+		}
+		if name != want.name {
+			t.Errorf("export %d is called %s, want %s", i, name, want.name)
+		}
+	}
+}
+
+// The background becomes a gradient, its end is dragged on the page, and the file of it is what the page shows; a picture becomes the ground.
+func TestGradientsBehindAScene(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.bring(blank(), media.NewFolder(t.TempDir()))
+	p.press(`[aria-label="Linear gradient"]`)
+	p.settled()
+	p.do(chromedp.WaitVisible(`[data-handle="gradient-to"]`))
+	before := p.colourAt(160, 230)
+	p.undone("the end of the background's gradient", func() {
+		x, y := p.middle(`[data-handle="gradient-to"]`)
+		p.dragged(nil, [2]float64{x, y}, [2]float64{x, y - 120})
+		if now := p.colourAt(160, 130); alike(now, p.colourAt(160, 20), 20) {
+			t.Errorf("half way down it is %v still", now)
+		}
+	})
+	if now := p.colourAt(160, 230); now != before {
+		t.Errorf("undone its foot is %v, it was %v", now, before)
+	}
+	file := filepath.Join(t.TempDir(), "cloth.png")
+	if err := os.WriteFile(file, pngFile(t, 64, 64), 0o644); err != nil {
+		t.Fatal(err)
+	}
+	p.do(chromedp.SetUploadFiles(`[data-ground-input]`, []string{file}))
+	p.wait(`document.querySelector('[data-row] [aria-label^="Unlock"]')`)
+	if box := browser.Eval[[]float64](t, p.ctx, `capstanProbe.engine.selection({rest: true, scene: 0, time: 0}, [capstanProbe.engine.rows({rest: true, scene: 0, time: 0})[0].thread])[0].box`); box[2] < 320 || box[3] < 240 {
+		t.Errorf("the ground is %v by %v", box[2], box[3])
+	}
 }

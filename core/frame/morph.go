@@ -126,7 +126,7 @@ func (p *Player) oneSided(q *pair, l *layer, pose motion.Pose, parent geom.Matri
 	i := p.open(n)
 	for _, k := range q.children {
 		m := n.m
-		if unit, of := q.unit(k, c); of {
+		if unit, of := p.unit(q, k, c); of {
 			m = m.Mul(l.unitAt(unit, k.middle()))
 		}
 		p.inside(k, c, m)
@@ -161,7 +161,7 @@ func shownBy(p *motion.Pose) float64 {
 }
 
 // unit returns what moves by part make of a child of the pair's groups, and whether any do.
-func (q *pair) unit(child *pair, c strandClock) (motion.Pose, bool) {
+func (p *Player) unit(q, child *pair, c strandClock) (motion.Pose, bool) {
 	of := func(l, k *layer, clock motion.Clock) (motion.Unit, bool) {
 		if l == nil || k == nil || k.doc.Mask != "" || l.track.ByUnit(clock) != doc.ByPart {
 			return motion.Unit{}, false
@@ -173,7 +173,7 @@ func (q *pair) unit(child *pair, c strandClock) (motion.Pose, bool) {
 	if !inA && !inB {
 		return motion.Rest, false
 	}
-	return q.unitBetween(c, ua, ub), true
+	return p.unitBetween(q, c, ua, ub), true
 }
 
 // middle is where a part turns about: the middle of its box, in its group's axes.
@@ -186,7 +186,7 @@ func (q *pair) middle() geom.Point {
 }
 
 // unitBetween returns what is made of one unit by moves on either side.
-func (q *pair) unitBetween(c strandClock, ua, ub motion.Unit) motion.Pose {
+func (p *Player) unitBetween(q *pair, c strandClock, ua, ub motion.Unit) motion.Pose {
 	x, y := motion.Rest, motion.Rest
 	if q.a != nil {
 		x = q.a.track.UnitAt(c.a, ua)
@@ -207,7 +207,7 @@ func (q *pair) unitBetween(c strandClock, ua, ub motion.Unit) motion.Pose {
 		y.Opacity = 0
 	}
 	e := morph.Ease(c.p)
-	out := motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, c.p, &ua, &ub)
+	out := motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, &p.passage, &ua, &ub)
 	out.Present, out.Opacity = true, morph.Number(x.Opacity, y.Opacity, e)
 	out.Offset = lerpPoint(x.Offset, y.Offset, c.p)
 	out.Veil = x.Veil.Lifted(e).With(y.Veil.Lifted(1 - e))
@@ -257,7 +257,7 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b stance
 	e := c.p
 	at := lerpPoint(a.at, b.at, e)
 	turn := morph.Number(a.turn, morph.Turned(a.turn, b.turn, q.way), e)
-	loops := motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, e, nil, nil)
+	loops := motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, &p.passage, nil, nil)
 	pivot := lerpPoint(a.pivot, b.pivot, e)
 	alpha := morph.Ease(morph.Number(a.alpha, b.alpha, e))
 	size := lerpPoint(a.size, b.size, e)
@@ -281,7 +281,7 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b stance
 		i := p.open(n)
 		for _, k := range q.children {
 			inner := m
-			if unit, of := q.unit(k, c); of {
+			if unit, of := p.unit(q, k, c); of {
 				inner = m.Mul(q.a.unitAt(unit, k.middle()))
 			}
 			p.one(k, c, inner)
@@ -331,7 +331,7 @@ func (p *Player) words(q *pair, n node, c strandClock) {
 	i := p.open(n)
 	for k := range base.pieces {
 		u := base.pieces[k].unit
-		unit := q.unitBetween(c, u, u)
+		unit := p.unitBetween(q, c, u, u)
 		if unit.Opacity <= 0 {
 			continue
 		}

@@ -25,6 +25,7 @@ type Player struct {
 	solo    map[string]bool // threads looked at alone; nil: all
 	effects []Effects       // of morphs
 	now     *motion.Clock   // scenes at rest show only what is on at this time; nil: all
+	passage motion.Passage  // of the morph that is shown
 	plateOf int             // the text whose plate is being written in parts, by its node, from 1 on; 0: none
 }
 
@@ -144,6 +145,7 @@ func (p *Player) Stand(t motion.Instant) {
 		if w.Share >= 0.5 {
 			list = second
 		}
+		p.passage = f.Order.Passage(w, f.easeOf(w.Scene), e)
 		p.morph(list, strandClock{leaving, entering, e}, geom.Identity)
 	case doc.Push:
 		by := st.across(f.Doc.Film.Width, f.Doc.Film.Height)

@@ -39,12 +39,22 @@ func (k *Track) find(id string) *loop {
 	return nil
 }
 
-// LoopsBetween returns what the loops of a layer that is on both sides of a transition make of it, or of one of its units, at
-// eased progress p; only the Turn, Scroll, Period and Repeats of the pose are set. Linked equal loops are one function across it; others
-// mix, and one on one side only contributes its value at that side's end, reduced to the nearest equal state (a rock: at that
-// time), as the other side takes over. ua and ub name the unit on either side; without them it is what moves the whole layer.
-func LoopsBetween(a, b *Track, from, into Clock, p float64, ua, ub *Unit) Pose {
+// LoopsBetween returns what the loops of a layer that is on both sides of a transition make of it, or of one of its units; only the Turn, Scroll,
+// Period and Repeats of the pose are set. Linked equal loops are one function across it. Other spins and scrolls go over into each other at the
+// rates of both, by their shares; rocks mix. One on one side only contributes its value at that side's end, reduced to the nearest equal state
+// (a rock: at that time), as the other side takes over. ua and ub name the unit on either side; without them it is what moves the whole layer.
+func LoopsBetween(a, b *Track, from, into Clock, by *Passage, ua, ub *Unit) Pose {
+	p := by.P
 	var sum turned
+	both := func(x, y *loop) {
+		if x.effect != doc.Rock {
+			if v, ok := by.passing(x, y, from, into); ok {
+				sum = sum.plus(v, 1)
+				return
+			}
+		}
+		sum = sum.plus(x.at(from.At, ua), 1-p).plus(y.at(into.At, ub), p)
+	}
 	other := func(s *loop) bool { return (s.units.unit != "") != (ua != nil) }
 	linked := func(s *loop) *loop {
 		if o := a.find(s.continues); o != nil && o.effect == s.effect {
@@ -59,7 +69,7 @@ func LoopsBetween(a, b *Track, from, into Clock, p float64, ua, ub *Unit) Pose {
 		case o.sameAs(s):
 			sum = sum.plus(o.at(from.At, ua), 1)
 		default:
-			sum = sum.plus(o.at(from.At, ua), 1-p).plus(s.at(into.At, ub), p)
+			both(o, s)
 		}
 	}
 	for _, effect := range [...]string{doc.Spin, doc.Rock, doc.Scroll} {
@@ -76,7 +86,7 @@ func LoopsBetween(a, b *Track, from, into Clock, p float64, ua, ub *Unit) Pose {
 			case x == nil:
 				sum = sum.plus(y.alone(into.At, Millis(0), ub), p)
 			default:
-				sum = sum.plus(x.at(from.At, ua), 1-p).plus(y.at(into.At, ub), p)
+				both(x, y)
 			}
 		}
 	}

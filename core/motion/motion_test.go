@@ -213,7 +213,7 @@ func TestContinuedSpinsKeepTheirPhase(t *testing.T) {
 	for tau := int64(0); tau <= 600; tau += 50 {
 		from := Clock{At: Millis(1700 + tau), Side: Leaving, Stay: 1700}
 		into := Clock{At: Millis(tau - 600), Side: Entering, Stay: 1700}
-		got := LoopsBetween(a, b, from, into, float64(tau)/600, nil, nil).Turn
+		got := LoopsBetween(a, b, from, into, even(tau, 600), nil, nil).Turn
 		within(t, "turn in the transition", got, 360*(float64((1700+tau)%1000)/1000), 1e-9)
 		within(t, "turn of the coming side", b.At(into).Turn, got, 1e-9)
 	}

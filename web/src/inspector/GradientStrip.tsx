@@ -98,7 +98,7 @@ export function GradientStrip({ part, threads, stops }: { part: 'fill' | 'stroke
           onSet={(v) => v && run('gradient.colour', { ...args, index, colour: v.colour, role: v.role, tone: v.tone })}
         />
         <div className="w-[58px] shrink-0">
-          <NumberField name="Place of the colour" unit="%" min={0} max={100} value={Math.round(stops[index].at * 100)} onSet={(v) => run('gradient.move', { ...args, index, at: v / 100 })} />
+          <NumberField name="Place of the colour" unit="%" min={Math.round((stops[index - 1]?.at ?? 0) * 100)} max={Math.round((stops[index + 1]?.at ?? 1) * 100)} value={Math.round(stops[index].at * 100)} onSet={(v) => run('gradient.move', { ...args, index, at: v / 100 })} />
         </div>
         <span className="ml-auto flex">
           <Sign name="Add a colour" className="!w-6 hover:bg-sailcloth-200" onClick={() => add((stops[index].at + next.at) / 2)}><Plus size={15} strokeWidth={1.5} /></Sign>

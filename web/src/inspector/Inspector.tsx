@@ -84,6 +84,9 @@ const heading = 'flex h-[41px] items-center gap-2 border-b border-sailcloth-300 
 
 const Tint = ({ of }: { of: Selected }) => <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(of.layer.tint ?? 0) & 7] }} aria-hidden />
 
+/** 2nd, 3rd, 11th, 21st. */
+const ordinal = (n: number) => `${n}${n % 100 >= 11 && n % 100 <= 13 ? 'th' : ['th', 'st', 'nd', 'rd'][n % 10] ?? 'th'}`
+
 function Several({ selected }: { selected: Selected[] }) {
   const [nth, setNth] = useState(2)
   return (
@@ -91,9 +94,8 @@ function Several({ selected }: { selected: Selected[] }) {
       <h2 className="flex-1 pl-2 text-[14px] font-semibold">{selected.length} layers</h2>
       {selected.length > 2 && (
         <span className="flex items-center gap-1 text-[12px] text-ink-600" role="group" aria-label="Of these select some">
-          every
-          <span className="w-[38px]"><NumberField name="Every how many" min={2} max={1000} value={nth} onSet={(v) => setNth(Math.round(v))} /></span>
-          <Button className="!px-2 text-[12px]" title="Selects the first of these, and of as many again the next" onClick={() => select(desk().selection.filter((_, i) => i % nth === 0))}>th</Button>
+          <span className="w-[38px]"><NumberField name="Every how many of them are selected" min={2} max={1000} value={nth} onSet={(v) => setNth(Math.round(v))} /></span>
+          <Button className="whitespace-nowrap !px-2 text-[12px]" title="Of these, from the first on, in the order they were selected in" onClick={() => select(desk().selection.filter((_, i) => i % nth === 0))}>Every {ordinal(nth)}</Button>
         </span>
       )}
       <Tint of={selected[0]} />

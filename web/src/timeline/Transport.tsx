@@ -81,7 +81,7 @@ function Now() {
 /** The playhead's time; pressed, another can be typed. It is met to the frame. */
 function Playhead({ time }: { time: string }) {
   const [typing, setTyping] = useState(false)
-  if (!typing) return <button type="button" data-time aria-label={`The playhead is at ${time}: type another time`} title="Press to type a time" className="rounded-sm font-semibold hover:bg-spruce-700" onClick={() => setTyping(true)}>{time}</button>
+  if (!typing) return <button type="button" data-time aria-label={`The playhead is at ${time}: type another time`} title="Press to type a time" className="h-[24px] rounded-sm font-semibold hover:bg-spruce-700" onClick={() => setTyping(true)}>{time}</button>
   const end = (raw: string | null) => {
     setTyping(false)
     if (raw === null || raw.trim() === '' || raw === time) return
@@ -89,7 +89,7 @@ function Playhead({ time }: { time: string }) {
   }
   return (
     <input
-      autoFocus aria-label="Time of the playhead" defaultValue={time} className="h-[20px] w-[72px] rounded-sm bg-spruce-800 px-1 font-mono text-[13px]" onFocus={(e) => e.currentTarget.select()}
+      autoFocus aria-label="Time of the playhead" defaultValue={time} className="h-[24px] w-[72px] rounded-sm bg-spruce-800 px-1 font-mono text-[13px]" onFocus={(e) => e.currentTarget.select()}
       onBlur={(e) => end(e.currentTarget.value)}
       onKeyDown={(e) => {
         e.stopPropagation()
