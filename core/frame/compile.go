@@ -52,6 +52,7 @@ type layer struct {
 	children []*layer
 	track    *motion.Track
 	pivot    geom.Point
+	reaches  geom.Box // what it paints in at rest, in its own axes: box, strokes, plate, effects
 	outlines
 }
 
@@ -73,10 +74,11 @@ type outlines struct {
 
 // piece is a line, word or letter of a text.
 type piece struct {
-	unit   motion.Unit
-	box    geom.Box
-	shapes []shape
-	region uint32 // the outline of the part of the plate that comes with it; 0: none does
+	unit    motion.Unit
+	box     geom.Box
+	shapes  []shape
+	reaches geom.Box // with its strokes and its part of the plate
+	region  uint32   // the outline of the part of the plate that comes with it; 0: none does
 }
 
 // shape is an outline with what it is painted with. Strokes come after the fills they lie on.
@@ -290,6 +292,7 @@ func (b *builder) layers(docs []*doc.Layer, parent *layer) []*layer {
 			l.children = b.layers(d.Children, l)
 			l.box = l.groupBox()
 		}
+		l.reaches = f.paintedBox(l)
 		l.track = motion.NewTrack(d, s.timing, l.extent(), s.lasting[d.Thread])
 		l.pivot = l.box.Centre()
 		if v := d.Place.Pivot; v != nil {
@@ -361,7 +364,15 @@ func (f *Film) compileText(s *scene, l *layer) {
 	l.shapes = set("t", lay.Outlines)
 	for i, p := range lay.Pieces {
 		u := motion.Unit{Line: p.Line, Word: p.Word, Letter: p.Letter}
-		l.pieces = append(l.pieces, piece{u, p.Box, set(fmt.Sprint("u", i, "/"), p.Outlines), 0})
+		l.pieces = append(l.pieces, piece{u, p.Box, set(fmt.Sprint("u", i, "/"), p.Outlines), p.Box, 0})
+	}
+	for i := range l.pieces {
+		p := &l.pieces[i]
+		for k := range p.shapes {
+			if v := f.Geometry.Bounds(p.shapes[k].key); !v.Empty() {
+				p.reaches = p.reaches.Union(v)
+			}
+		}
 	}
 	f.divide(l)
 }

@@ -103,7 +103,7 @@ func (n *node) repeats(f *Film, by geom.Point) (x0, x1, y0, y1 int) {
 	if !ok {
 		return 0, -1, 0, -1
 	}
-	page, box := inv.ApplyBox(f.pageBox()), n.layer.box
+	page, box := inv.ApplyBox(f.pageBox()), n.layer.reaches
 	span := func(period, scroll, pageMin, pageMax, min, max float64) (int, int) {
 		if period <= 0 {
 			return 0, 0
@@ -121,16 +121,16 @@ func (n *node) repeats(f *Film, by geom.Point) (x0, x1, y0, y1 int) {
 func (p *Player) shown(i int, v View, alpha float64, by geom.Point) {
 	n := &p.nodes[i]
 	a := n.alpha * alpha
-	if a <= 0 || n.end == i+1 && n.layer.doc.Kind == doc.Group {
+	if a <= 0 || n.end == i+1 && n.layer.doc.Kind == doc.Group || n.veil.Count > 0 && n.veil.Nothing() {
 		return
 	}
 	l := &p.list
 	var veils [2]mark
 	open := 0
 	if n.veil.Count > 0 {
-		box := n.layer.box
+		box := n.layer.reaches
 		if n.kind == pieceNode {
-			box = n.layer.pieces[n.piece].box
+			box = n.layer.pieces[n.piece].reaches
 		}
 		// Reveals that join are one veil, others lie one in the other.
 		for k := 0; k < n.veil.Count; k++ {

@@ -23,6 +23,43 @@ func (l *layer) extent() motion.Extent {
 	return x
 }
 
+// reach is how far beyond what it blurs a Gaussian of three box passes paints, in deviations.
+const reach = 3
+
+// paintedBox is what a layer paints in at rest, in its own axes: its outlines with their strokes, its plate, what is in a group as far as its masks
+// let it show, and the effects around all of it. Wipes go over it, and slides bring it off the page.
+func (f *Film) paintedBox(l *layer) geom.Box {
+	b := l.box
+	for i := range l.shapes {
+		if v := f.Geometry.Bounds(l.shapes[i].key); !v.Empty() {
+			b = b.Union(v)
+		}
+	}
+	if l.plate != nil {
+		b = b.Union(f.Geometry.Bounds(l.plate.key))
+	}
+	masked := false
+	for _, c := range l.children {
+		masked = masked || c.doc.Mask == doc.Inside && !c.doc.Hidden
+	}
+	if !masked {
+		for _, c := range l.children {
+			if !c.doc.Hidden && c.doc.Mask == "" {
+				b = b.Union(c.at(motion.Rest).ApplyBox(c.reaches))
+			}
+		}
+	}
+	e := &l.effects
+	by := reach * e.Blur
+	if e.Glow.Colour.A > 0 {
+		by = max(by, reach*e.Glow.Blur)
+	}
+	if e.Shadow.Colour.A > 0 {
+		by = max(by, reach*e.Shadow.Blur+max(math.Abs(e.Shadow.X), math.Abs(e.Shadow.Y)))
+	}
+	return b.Grow(by)
+}
+
 // units returns the boxes of the units that a layer is divided into, in its own axes, white space left out.
 func (l *layer) units(unit string) (boxes []geom.Box) {
 	if unit == doc.ByPart {
@@ -74,7 +111,7 @@ func (f *Film) measureSlides(s *scene, list []*layer, was *scene) {
 			}
 			m := outer.Mul(l.alongPaths(c))
 			var quad [4]geom.Point
-			for i, p := range l.box.Corners() {
+			for i, p := range l.reaches.Corners() {
 				quad[i] = m.Apply(p)
 			}
 			return leaving(quad, outer.ApplyVector(v), page)

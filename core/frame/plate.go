@@ -19,7 +19,7 @@ func (f *Film) divide(l *layer) {
 	if l.plate == nil || l.doc.Text.Ring != nil || l.doc.Text.Stacked || len(l.pieces) == 0 {
 		return
 	}
-	over := 0.0
+	over, plate := 0.0, f.Geometry.Bounds(l.plate.key)
 	if l.plate.paint.opaque() {
 		over = overlap
 	}
@@ -62,6 +62,9 @@ func (f *Film) divide(l *layer) {
 			r.Min.Y, r.Max.Y = down(i)
 			if r.Max.X > r.Min.X && r.Max.Y > r.Min.Y {
 				p.region = f.Geometry.rectangle(r, 0)
+				if part := r.Intersect(plate); !part.Empty() {
+					p.reaches = p.reaches.Union(part)
+				}
 			}
 		}
 	}

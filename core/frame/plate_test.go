@@ -81,3 +81,42 @@ func TestPlatesComeWithTheirWords(t *testing.T) {
 		}
 	}
 }
+
+// A wipe goes over all that a layer paints: at its begin nothing of the stroke or the plate stands, and a slide brings them off the page.
+func TestEntrancesBeginWithNothing(t *testing.T) {
+	wide := &doc.Stroke{Fill: doc.Fill{Kind: doc.Solid, Colour: "#17403c"}, Width: 24}
+	for name, change := range map[string]func(l *doc.Layer){
+		"stroke": func(l *doc.Layer) { l.Stroke = wide },
+		"shadow": func(l *doc.Layer) { l.Shadow = &doc.Shadow{X: -20, Y: -20, Blur: 4, Colour: "#000000"} },
+		"glow":   func(l *doc.Layer) { l.Glow = &doc.Glow{Blur: 8, Colour: "#d8573a"} },
+		"group": func(l *doc.Layer) {
+			k := *l
+			k.ID, k.Thread, k.Moves, k.Place.X, k.Place.Y, k.Stroke = "k", "k", nil, 0, 0, wide
+			l.Kind, l.Fill, l.Children, l.Place = doc.Group, doc.Fill{Kind: doc.NoFill}, []*doc.Layer{&k}, doc.Place{X: 80, Y: 60}
+		},
+	} {
+		for _, effect := range []string{doc.Wipe, doc.Slide} {
+			for _, direction := range []float64{0, 90, 180, 270, 45} {
+				p := doc.NewProject("p", "Begin", 160, 120, "s")
+				l := &doc.Layer{ID: "a", Thread: "a", Name: "a", Kind: doc.Rectangle, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: "#d8573a"}, Place: doc.Place{X: 80, Y: 60, W: 60, H: 40, Turn: 20}}
+				change(l)
+				l.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: effect, Start: doc.Start{When: doc.AtTime}, Duration: 1000, Wipe: &doc.WipeParams{Direction: direction}, Slide: &doc.SlideParams{Direction: direction}}}
+				p.Film.Scenes[0].Layers, p.Film.Scenes[0].Background = []*doc.Layer{l}, doc.Fill{Kind: doc.Solid, Colour: "#ffffff"}
+				f, err := frame.Compile(p, frame.Assets{Fonts: &text.Book{}}, nil)
+				if err != nil {
+					t.Fatal(err)
+				}
+				img := image.NewRGBA(image.Rect(0, 0, 160, 120))
+				if err := raster.NewPainter(f, nil).Paint(img, f.Player().At(motion.Millis(0), frame.View{Scale: 1})); err != nil {
+					t.Fatal(err)
+				}
+				for i, v := range img.Pix {
+					if v < 254 {
+						t.Errorf("%s, %s to %v: as it begins %d, %d is %v", name, effect, direction, i/4%160, i/4/160, img.RGBAAt(i/4%160, i/4/160))
+						break
+					}
+				}
+			}
+		}
+	}
+}

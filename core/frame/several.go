@@ -38,7 +38,7 @@ func (p *Player) Several(i int, ids []string, v View) (*List, geom.Box) {
 			}
 			m := p.film.Ancestry(i, l.doc.ID)
 			p.layer(l, m, restPose, 1, nil)
-			b = b.Union(l.painted(m))
+			b = b.Union(m.Mul(l.at(restPose)).ApplyBox(l.reaches))
 		}
 	}
 	walk(p.film.scenes[i].layers)
@@ -46,36 +46,4 @@ func (p *Player) Several(i int, ids []string, v View) (*List, geom.Box) {
 		b = geom.Box{}
 	}
 	return p.emit(v), b
-}
-
-// painted is a box of the page that holds all a layer paints at rest, m being the map from its parent's axes.
-func (l *layer) painted(m geom.Matrix) geom.Box {
-	own := m.Mul(l.at(restPose))
-	b := own.ApplyBox(l.box)
-	d := l.doc
-	if d.Text != nil && d.Text.Plate != nil {
-		b = own.ApplyBox(l.box.Grow(d.Text.Plate.Padding))
-	}
-	for _, c := range l.children {
-		b = b.Union(c.painted(own))
-	}
-	if s := d.Stroke; s != nil {
-		miter := 4.0
-		if s.MiterLimit > 0 {
-			miter = s.MiterLimit
-		}
-		if s.Join == geom.RoundJoin || s.Join == geom.BevelJoin {
-			miter = 2
-		}
-		b = b.Grow(s.Width * max(miter, 6) * own.MaxScale()) // heads of lines reach three widths to either side
-	}
-	out := b
-	if v := d.Shadow; v != nil {
-		at := b.Grow(3 * v.Blur)
-		out = out.Union(geom.Box{Min: at.Min.Add(geom.Point{X: v.X, Y: v.Y}), Max: at.Max.Add(geom.Point{X: v.X, Y: v.Y})})
-	}
-	if v := d.Glow; v != nil {
-		out = out.Union(b.Grow(3 * v.Blur))
-	}
-	return out.Grow(3*d.Blur + 2)
 }

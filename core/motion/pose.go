@@ -70,6 +70,24 @@ func (v *Veil) add(r Reveal) {
 	}
 }
 
+// nothing reports whether the reveal shows nothing.
+func (r *Reveal) nothing() bool {
+	return r.Opacity <= 0 || !r.Inverted && r.Share <= 0 || r.Inverted && r.Share >= 1
+}
+
+// Nothing reports whether the veil shows nothing of what is under it.
+func (v *Veil) Nothing() bool {
+	some, none := false, false
+	for i := 0; i < v.Count; i++ {
+		if v.Reveals[i].nothing() {
+			none = true
+		} else {
+			some = true
+		}
+	}
+	return none && (!v.Join || !some)
+}
+
 // Lifted returns v with its reveals share of their way to showing everything.
 func (v Veil) Lifted(share float64) Veil {
 	for i := 0; i < v.Count; i++ {

@@ -4,7 +4,7 @@ import { engine } from '../engine/engine'
 import { picturesSettled, whenPictureArrives, type View } from '../engine/painter'
 import type { Overlay as OverlayView, WritingUnit } from '../engine/types'
 import { apply, draft, run } from '../project/commands'
-import { desk, drawsShape, fail, refreshDraft, select, selectNew, set, useDesk } from '../project/desk'
+import { desk, drawsShape, fail, refreshDraft, select, selectMoves, selectNew, set, useDesk } from '../project/desk'
 import { layerMenu } from './menus'
 import { colourAt, drawDesk, pickAt, showsOther } from './canvas'
 import { takePictures } from './pictures'
@@ -471,7 +471,8 @@ function finishDrawing(from: [number, number], to: [number, number], far: boolea
   let done = false
   if (tool === 'path') {
     const b = boxOf(from[0], from[1], to[0], to[1], keys.shiftKey, true)
-    if (far) run('path.draw', { threads: selection, from, to: [b.x + b.w, b.y + b.h] })
+    const had = new Set(desk().selected.flatMap((s) => s.moves.map((m) => m.id)))
+    if (far && run('path.draw', { threads: selection, from, to: [b.x + b.w, b.y + b.h] })) selectMoves(desk().selected.flatMap((s) => s.moves.map((m) => m.id)).filter((id) => !had.has(id)), false)
     return
   }
   if (tool === 'text') done = run('add.text', { at: from, behind: wordsBehind(from) })
