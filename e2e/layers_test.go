@@ -93,7 +93,7 @@ func TestLayersAreGroupedNamedLockedHiddenAndReordered(t *testing.T) {
 	p.do(chromedp.Focus(`[data-desk]`))
 	p.key(kb.PageDown, chromedp.ModifierCtrl)
 	p.settled()
-	p.wait(`[...document.querySelectorAll('[data-row]')].at(-1).dataset.row === document.querySelector('[data-name="Heading"]').closest('[data-row]').dataset.row`)
+	p.wait(`capstanProbe.engine.rows({rest: true, scene: 0, time: 0}).filter(r => r.here && !r.parent).at(-1).name === 'Heading'`)
 	if d := compare(hidden, p.pixels(0, 0, true, 480, 270, "#000"), hidden.Rect); d.max > 2 {
 		t.Errorf("behind the sky the words still show: %.0f", d.max)
 	}
