@@ -88,8 +88,8 @@ func TestLayersAreGroupedNamedLockedHiddenAndReordered(t *testing.T) {
 		t.Errorf("a locked group was caught by the pointer")
 	}
 	p.pressWord("Unlock Heading")
-	p.pressWord("Unlock Sky") // nothing goes behind a locked ground
 	p.press(`[data-name="Heading"]`)
+	p.pressWord("Unlock Sky") // nothing goes behind a locked ground
 	p.do(chromedp.Focus(`[data-desk]`))
 	p.key(kb.PageDown, chromedp.ModifierCtrl)
 	p.settled()
