@@ -169,7 +169,8 @@ func (s Segment) direction(t float64) Point {
 	return s.At(t).Sub(s.At(t - 1e-4))
 }
 
-// dashed cuts a polyline by the pen's pattern.
+// dashed cuts a polyline by the pen's pattern. Round a closed line the last dash goes over into the first where the
+// pattern is on at both (SVG 2, section 13.5.6), so that the corner where the line begins has its join.
 func (s *stroker) dashed(l polyline) []polyline {
 	pattern, total := s.pen.Dash, 0.0
 	for _, d := range pattern {
@@ -205,6 +206,7 @@ func (s *stroker) dashed(l polyline) []polyline {
 	var out []polyline
 	var cur polyline
 	on := k%2 == 0
+	began := on
 	if on {
 		cur.add(at[0], false)
 	}
@@ -229,7 +231,17 @@ func (s *stroker) dashed(l polyline) []polyline {
 			cur.add(b, smooth[i] && i < len(at)-1)
 		}
 	}
-	if on && len(cur.at) > 0 {
+	switch {
+	case !on || len(cur.at) == 0:
+	case l.closed && began && len(out) == 0:
+		return []polyline{l} // one dash longer than the ring
+	case l.closed && began:
+		first := out[0]
+		for i, q := range first.at {
+			cur.add(q, i > 0 && first.smooth[i])
+		}
+		out[0] = cur
+	default:
 		out = append(out, cur)
 	}
 	return out

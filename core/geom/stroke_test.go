@@ -54,6 +54,8 @@ func TestStrokesCoverTheirArea(t *testing.T) {
 		{"an odd pattern", "M0 0L60 0", geom.Pen{Width: 10, Dash: []float64{10}}, 300},
 		{"dots", "M0 0L50 0", geom.Pen{Width: 4, Dash: []float64{0, 10}, Cap: geom.RoundCap}, 5 * 4 * math.Pi},
 		{"a pattern of nothing", "M0 0L50 0", geom.Pen{Width: 10, Dash: []float64{0, 0}}, 500},
+		{"dashes that go on over where a square begins", sq, geom.Pen{Width: 10, Dash: []float64{10, 10}, DashOffset: 5}, 8 * 100},
+		{"a dash longer than the square", sq, geom.Pen{Width: 10, Dash: []float64{400, 10}}, 50*50 - 30*30},
 		{"a line there and back", "M0 0L50 0L0 0", geom.Pen{Width: 10}, 500},
 		{"no width", sq, geom.Pen{}, 0},
 	} {
