@@ -140,17 +140,25 @@ func Bezier(x1, y1, x2, y2 float64) Easing {
 }
 
 func parseSteps(args []string) (Easing, error) {
+	n, jumps, shift, err := readSteps(args)
+	if err != nil {
+		return nil, err
+	}
+	return stepping(n, jumps, shift, false), nil
+}
+
+// readSteps returns the number of steps, how many jumps are seen, and how many of these are taken at the start.
+func readSteps(args []string) (n, jumps, shift int, err error) {
 	jump := "jump-end"
 	if len(args) == 2 {
 		jump = args[1]
 	} else if len(args) != 1 {
-		return nil, errors.New("steps takes a number and where it jumps")
+		return 0, 0, 0, errors.New("steps takes a number and where it jumps")
 	}
-	n, err := strconv.Atoi(args[0])
-	if err != nil || n < 1 || n > 10000 {
-		return nil, errors.New("steps takes a whole number from 1")
+	if n, err = strconv.Atoi(args[0]); err != nil || n < 1 || n > 10000 {
+		return 0, 0, 0, errors.New("steps takes a whole number from 1")
 	}
-	jumps, shift := n, 0
+	jumps = n
 	switch jump {
 	case "jump-end", "end":
 	case "jump-start", "start":
@@ -159,13 +167,21 @@ func parseSteps(args []string) (Easing, error) {
 		jumps, shift = n+1, 1
 	case "jump-none":
 		if jumps = n - 1; jumps < 1 {
-			return nil, errors.New("steps with jump-none takes 2 or more")
+			return 0, 0, 0, errors.New("steps with jump-none takes 2 or more")
 		}
 	default:
-		return nil, fmt.Errorf("steps does not know %q", jump)
+		return 0, 0, 0, fmt.Errorf("steps does not know %q", jump)
 	}
+	return n, jumps, shift, nil
+}
+
+// stepping is a function of n steps, of which jumps are seen; before is the before flag of CSS Easing 2: what stands on a step has not taken it.
+func stepping(n, jumps, shift int, before bool) Easing {
 	return func(x float64) float64 {
 		step := math.Floor(x*float64(n)) + float64(shift)
+		if before && x*float64(n) == math.Floor(x*float64(n)) {
+			step--
+		}
 		if x >= 0 && step < 0 {
 			step = 0
 		}
@@ -173,7 +189,25 @@ func parseSteps(args []string) (Easing, error) {
 			step = float64(jumps)
 		}
 		return step / float64(jumps)
-	}, nil
+	}
+}
+
+// beforeEasing is an easing as it is before its move begins, or after one that ends going back: of steps that which has not taken the step it
+// stands on.
+func beforeEasing(s, fallback string) Easing {
+	if s == "" {
+		s = fallback
+	}
+	if k, ok := keywords[s]; ok {
+		s = k
+	}
+	if args, ok := strings.CutPrefix(strings.ToLower(strings.ReplaceAll(s, " ", "")), "steps("); ok {
+		parts := strings.Split(strings.TrimSuffix(args, ")"), ",")
+		if n, jumps, shift, err := readSteps(parts); err == nil {
+			return stepping(n, jumps, shift, true)
+		}
+	}
+	return easingOf(s, fallback)
 }
 
 func parseLinear(args []string) (Easing, error) {

@@ -95,8 +95,8 @@ func CycleOfScroll(m *doc.Move, box geom.Box) int64 {
 // at returns the loop's value for the layer (u nil) or one of its units. Whole-scene loops are reduced to one cycle in
 // integers, before any trigonometry; finite spins and scrolls keep their end value, finite rocks come to rest.
 func (s *loop) at(t Instant, u *Unit) turned {
-	if s.Pass <= 0 {
-		return turned{}
+	if s.Pass <= 0 || s.Whole && s.Begin > 0 && t.Cmp(s.Begin) < 0 {
+		return turned{} // one that begins within the scene has not begun
 	}
 	switch s.effect {
 	case doc.Rock:

@@ -127,7 +127,7 @@ func (s *loop) cycles(at Instant, from int64) turning {
 		return n + s.ease(x-n)
 	}
 	begin := Millis(from)
-	if !s.Whole || s.back || s.Pass <= 0 {
+	if !s.Whole || s.back || s.Pass <= 0 || from < s.Begin && s.Begin > 0 {
 		// It does not go evenly: what it is now is told as it is, rounds that are over at the begin left out.
 		now := eased(round(at)) - math.Floor(round(begin))
 		return turning{off: s.sense * now}

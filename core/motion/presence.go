@@ -142,27 +142,34 @@ func (m *presence) reveal(s showing) Reveal {
 	return r
 }
 
-// deciding returns the presence move that decides at a clock, and the one before it while that goes on; -1 for none.
-func (k *Track) deciding(c Clock) (last, before int) {
-	last, before = -1, -1
+// deciding returns the presence moves that have a say at a clock: from the first that still runs, or else the one begun last, to that; -1 where none
+// has begun.
+func (k *Track) deciding(c Clock) (first, last int) {
+	first, last = -1, -1
 	for i := range k.presence {
-		if c.of(k.presence[i].Begin).Cmp(k.presence[i].Begin) >= 0 {
-			last = i
+		m := &k.presence[i]
+		if c.of(m.Begin).Cmp(m.Begin) < 0 {
+			continue
+		}
+		if last = i; first < 0 && !m.over(c) {
+			first = i
 		}
 	}
-	if last > 0 {
-		if b := &k.presence[last-1]; c.of(b.Begin).Sub(b.Begin).Cmp(b.End-b.Begin) < 0 {
-			before = last - 1
-		}
+	if first < 0 {
+		first = last
 	}
 	return
 }
 
 // unitsDeciding reports whether a presence move by unit has a say at a clock.
 func (k *Track) unitsDeciding(c Clock) bool {
-	last, before := k.deciding(c)
-	return last >= 0 && k.presence[last].units.unit != "" && !k.presence[last].over(c) ||
-		before >= 0 && k.presence[before].units.unit != ""
+	first, last := k.deciding(c)
+	for i := max(first, 0); i <= last; i++ {
+		if m := &k.presence[i]; m.units.unit != "" && (i < last || !m.over(c)) {
+			return true
+		}
+	}
+	return false
 }
 
 func (m *presence) over(c Clock) bool {
@@ -174,7 +181,7 @@ func (k *Track) presenceAt(c Clock, u *Unit, out *Pose) {
 	if len(k.presence) == 0 {
 		return
 	}
-	last, before := k.deciding(c)
+	first, last := k.deciding(c)
 	if last < 0 {
 		if !k.presence[0].exit {
 			*out = Pose{Waiting: true, Offset: out.Offset}
@@ -182,13 +189,16 @@ func (k *Track) presenceAt(c Clock, u *Unit, out *Pose) {
 		return
 	}
 	m := &k.presence[last]
-	s := m.at(c, u)
-	if before < 0 {
-		if m.exit && s.ended {
+	if first == last {
+		s := m.at(c, u)
+		if m.exit && (s.ended || !k.present(first)) {
 			*out = Pose{}
 			return
 		}
 		out.Offset = out.Offset.Add(s.offset)
+		if !m.exit && k.present(first) {
+			return // it is there already
+		}
 		out.Waiting = !m.exit && (s.alpha == 0 || s.away || s.wiped && s.wipe == 0)
 		if s.wiped {
 			out.Veil.add(m.reveal(s))
@@ -197,23 +207,63 @@ func (k *Track) presenceAt(c Clock, u *Unit, out *Pose) {
 		}
 		return
 	}
-	// Two at once: the one before has not ended.
-	b := &k.presence[before]
-	o := b.at(c, u)
-	out.Offset = out.Offset.Add(s.offset).Add(o.offset)
-	out.Veil.Join = b.exit && !m.exit
-	switch {
-	case s.wiped || o.wiped:
-		out.Veil.add(b.reveal(o))
-		out.Veil.add(m.reveal(s))
-	case out.Veil.Join:
-		out.Opacity = 1 - (1-s.alpha)*(1-o.alpha)
-	default:
-		out.Opacity = s.alpha * o.alpha
+	k.overlapping(c, u, first, last, out)
+}
+
+// present reports whether the layer is there before presence move i begins, those before it being over.
+func (k *Track) present(i int) bool {
+	if i == 0 {
+		return k.presence[0].exit
 	}
+	return !k.presence[i-1].exit
+}
+
+// overlapping combines presence moves that overlap, in the order of their begins, from the state before the first that still runs: an exit lets
+// through what is there by its share, an entrance adds its own, v <- v x and v <- 1 - (1-v)(1-e). The last two may be wipes; of those before
+// them counts how much they show.
+func (k *Track) overlapping(c Clock, u *Unit, first, last int, out *Pose) {
+	v := 0.0
+	if k.present(first) {
+		v = 1
+	}
+	into := func(m *presence, shows float64) {
+		if m.exit {
+			v *= shows
+		} else {
+			v = 1 - (1-v)*(1-shows)
+		}
+	}
+	for i := first; i < last-1; i++ {
+		m := &k.presence[i]
+		s := m.at(c, u)
+		out.Offset = out.Offset.Add(s.offset)
+		if s.wiped {
+			s.alpha *= s.wipe
+		}
+		into(m, s.alpha)
+	}
+	b, m := &k.presence[last-1], &k.presence[last]
+	o, s := b.at(c, u), m.at(c, u)
+	out.Offset = out.Offset.Add(o.offset).Add(s.offset)
 	if m.exit && s.ended {
 		*out = Pose{}
+		return
 	}
+	if !o.wiped && !s.wiped {
+		into(b, o.alpha)
+		into(m, s.alpha)
+		out.Opacity = v
+		return
+	}
+	out.Veil.Join = b.exit && !m.exit
+	r := b.reveal(o)
+	if b.exit {
+		r.Opacity *= v
+	} else if v > 0 {
+		r.Opacity, r.Share, r.Inverted = 1-(1-v)*(1-o.alpha), 1, false
+	}
+	out.Veil.add(r)
+	out.Veil.add(m.reveal(s))
 }
 
 // SetTravel works out how far slides off the page go: f returns the least distance along a direction (a unit vector in the

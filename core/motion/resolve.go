@@ -14,6 +14,7 @@ type Interval struct {
 	Pass       int64   // one pass; loops: one cycle
 	Passes     float64 // active time in passes
 	Whole      bool    // lasts the whole scene and runs through its transitions
+	Stretched  float64 // passes that divide the active time of one that is stretched between two ends; 0: Pass is what was asked for
 	Early      bool    // asked to begin before the scene's own transition; resolved as the earliest
 }
 
@@ -96,11 +97,13 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 			iv.Pass = max(e-b, 0)
 		}
 		if m.End != nil && m.End.Stretches && m.Lasts == "" && m.Until == "" && m.Repeat > 0 {
-			iv.Pass = max(1, int64(math.Round(float64(e-b)/m.Repeat)))
+			iv.Pass, iv.Stretched = max(1, int64(math.Round(float64(e-b)/m.Repeat))), m.Repeat
 		} else if m.End != nil && m.End.Stretches && m.Lasts == "" && m.Until == "" {
 			iv.Pass = e - b
 		}
-		if iv.Pass > 0 {
+		if iv.Stretched > 0 {
+			iv.Passes = iv.Stretched
+		} else if iv.Pass > 0 {
 			iv.Passes = float64(e-b) / float64(iv.Pass)
 		}
 		t.Moves[m.ID] = iv
@@ -129,9 +132,9 @@ func (r *resolver) enter(key string) bool {
 			c := &Cycle{}
 			last := ""
 			for _, k := range append(r.trail[i:], key) {
-				if n := r.name(k[1:]); n != last {
-					c.Names = append(c.Names, n)
-					last = n
+				if id := k[1:]; id != last { // its begin and its end are one name
+					c.Names = append(c.Names, r.name(id))
+					last = id
 				}
 			}
 			if len(c.Names) == 1 {
@@ -235,6 +238,13 @@ func active(m *doc.Move) int64 {
 	return m.Duration
 }
 
+// forget leaves what was worked out for another stay.
+func (r *resolver) forget() {
+	clear(r.begin)
+	clear(r.end)
+	clear(r.early)
+}
+
 // CueTime returns when a cue is passed on the scene's clock, all waits up to it counted, in ms; 0 for one it does not have.
 func CueTime(s *doc.Scene, id string) int64 {
 	for _, q := range s.Cues {
@@ -264,8 +274,7 @@ func (r *resolver) autoStay(order []*doc.Move) int64 {
 		e := r.endOf(m.ID)
 		if r.failed != nil || r.asked {
 			// Hangs on the scene's end: does not count. What was worked out on the way must be worked out again with the stay.
-			clear(r.begin)
-			clear(r.end)
+			r.forget()
 			continue
 		}
 		any = true
@@ -293,12 +302,10 @@ func (r *resolver) autoStay(order []*doc.Move) int64 {
 		any = true
 		stay = max(stay, shown+int64(math.Round(float64(words)*reading))+500)
 	}
+	r.forget()
 	if !any {
 		return 2000
 	}
-	clear(r.begin)
-	clear(r.end)
-	clear(r.early)
 	return stay
 }
 

@@ -1,6 +1,8 @@
 package motion
 
 import (
+	"math"
+
 	"capstan/core/doc"
 	"capstan/core/geom"
 )
@@ -25,6 +27,7 @@ type Track struct {
 type path struct {
 	Interval
 	ease    Easing
+	before  Easing // before its begin, and after an end going back
 	measure *geom.Measure
 	rest    geom.Point // where on the line the rest pose lies
 	turn    bool
@@ -64,7 +67,7 @@ func (k *Track) addPath(m *doc.Move, iv Interval, thread bool) {
 		return // validation has refused it
 	}
 	p := path{
-		Interval: iv, ease: easingOf(m.Easing, DefaultEasing(m)), measure: geom.NewMeasure(d), turn: m.Path.TurnAlong, back: m.Alternate,
+		Interval: iv, ease: easingOf(m.Easing, DefaultEasing(m)), before: beforeEasing(m.Easing, DefaultEasing(m)), measure: geom.NewMeasure(d), turn: m.Path.TurnAlong, back: m.Alternate,
 		steady: m.Lasts == doc.WholeScene && m.Keeps == "speed", thread: thread,
 	}
 	p.rest, _ = p.measure.At(m.Path.RestShare())
@@ -194,8 +197,20 @@ func (k *Track) UnitAt(c Clock, u Unit) Pose {
 // the begin, the value at the end after it. passes counts whole passes done.
 func (iv Interval) Progress(t Instant, alternate bool) (passes int64, x float64) {
 	t = t.Sub(iv.Begin)
-	if t.Num <= 0 || iv.Pass <= 0 {
+	if t.Num <= 0 || iv.Pass <= 0 || iv.End <= iv.Begin {
 		return 0, 0
+	}
+	if iv.Stretched > 0 {
+		// Passes divide the active time exactly, whatever that is in ms.
+		all := min(t.Over(iv.End-iv.Begin), 1) * iv.Stretched
+		n := math.Floor(all + 1e-12)
+		if x = max(all-n, 0); x == 0 && all >= iv.Stretched {
+			n, x = n-1, 1
+		}
+		if alternate && int64(n)&1 == 1 {
+			x = 1 - x
+		}
+		return int64(n), x
 	}
 	if t.Cmp(iv.End-iv.Begin) >= 0 {
 		t = Millis(iv.End - iv.Begin)
@@ -218,10 +233,14 @@ func (m *path) at(c Clock) (geom.Point, float64) {
 		t = c.At
 	}
 	n, x := m.Progress(t, m.back)
-	if m.steady {
+	ease := m.ease
+	if since := t.Sub(m.Begin); since.Num < 0 || m.back && n&1 == 1 && since.Cmp(m.End-m.Begin) >= 0 {
+		ease = m.before
+	}
+	if m.steady && !m.back {
 		x += float64(n) // beyond its end it goes on as it left
 	}
-	p, angle := m.measure.At(m.ease(x))
+	p, angle := m.measure.At(ease(x))
 	if !m.turn {
 		angle = 0
 	}
