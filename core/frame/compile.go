@@ -30,6 +30,7 @@ type Film struct {
 	layouts map[string]*text.Layout
 	picture map[string]uint32
 	page    uint32 // outline of the page
+	broad   uint32 // one that goes beyond it on all sides, for pages that are moved: what cuts them has the edge
 }
 
 type scene struct {
@@ -113,6 +114,7 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 		}
 	}
 	f.page = f.Geometry.rectangle(geom.Box{Max: geom.Point{X: float64(p.Film.Width), Y: float64(p.Film.Height)}}, 0)
+	f.broad = f.Geometry.rectangle(f.pageBox().Grow(float64(max(p.Film.Width, p.Film.Height))), 0)
 	old, byID := map[*doc.Scene]*scene{}, map[string]*scene{}
 	if before != nil {
 		for _, s := range before.scenes {

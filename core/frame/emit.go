@@ -27,7 +27,11 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
 		case pageNode:
 			if !n.paint.clear() {
 				c := n.paint.sized(moved(n.m, by), v.Scale)
-				l.fill(p.film.Geometry, p.film.page, moved(n.m, by), &c, 1)
+				key := p.film.page
+				if n.m.E != 0 || n.m.F != 0 {
+					key = p.film.broad
+				}
+				l.fill(p.film.Geometry, key, moved(n.m, by), &c, 1)
 			}
 		case mixNode, wipeNode:
 			second := p.nodes[i+1].end
@@ -82,6 +86,9 @@ func (p *Player) copies(i int, v View, alpha float64, by geom.Point) {
 		return
 	}
 	x0, x1, y0, y1 := n.repeats(p.film, by)
+	if faint == 0 && p.strip(i, x0, x1, y0, y1, alpha, by) {
+		return
+	}
 	for y := y0; y <= y1; y++ {
 		for x := x0; x <= x1; x++ {
 			at := n.scroll.Add(geom.Point{X: float64(x) * n.period.X, Y: float64(y) * n.period.Y})
@@ -95,6 +102,40 @@ func (p *Player) copies(i int, v View, alpha float64, by geom.Point) {
 	if resting {
 		n.period = geom.Point{} // a pointer finds the layer itself alone
 	}
+}
+
+// maxStrip is how many points the copies of an outline have at most that are painted as one.
+const maxStrip = 20000
+
+// strip writes the copies of a layer of plain colours as one outline for each of these, so that what adjoins shows no
+// line between; false where the layer is not so plain.
+func (p *Player) strip(i, x0, x1, y0, y1 int, alpha float64, by geom.Point) bool {
+	n := &p.nodes[i]
+	a := n.alpha * alpha
+	if n.kind != leafNode || n.other != nil || n.sized || n.grown != 0 || n.veil.Count > 0 || n.layer.plate != nil || n.layer.alone || n.layer.doc.Kind == doc.Picture || a <= 0 || a < 1 && p.overlaps(i) {
+		return false
+	}
+	copies := (x1 - x0 + 1) * (y1 - y0 + 1)
+	for k := range n.layer.shapes {
+		s := &n.layer.shapes[k]
+		if s.side != "" || s.paint.Gradient != nil || s.paint.Texture != nil || len(p.film.Geometry.Path(s.key).Points)*copies > maxStrip {
+			return false
+		}
+	}
+	for k := range n.layer.shapes {
+		s := &n.layer.shapes[k]
+		if s.paint.clear() {
+			continue
+		}
+		p.tmp.Reset()
+		for y := y0; y <= y1; y++ {
+			for x := x0; x <= x1; x++ {
+				p.tmp.Append(p.film.Geometry.Path(s.key), geom.Translate(n.scroll.Add(geom.Point{X: float64(x) * n.period.X, Y: float64(y) * n.period.Y})))
+			}
+		}
+		p.list.outline(&p.tmp, moved(n.m, by), &s.paint, a)
+	}
+	return true
 }
 
 // repeats returns which copies of a scrolling layer touch the page, along both of its axes.

@@ -149,22 +149,32 @@ func (p *Player) Stand(t motion.Instant) {
 		p.morph(list, strandClock{leaving, entering, e}, geom.Identity)
 	case doc.Push:
 		by := st.across(f.Doc.Film.Width, f.Doc.Film.Height)
+		if by.X == 0 || by.Y == 0 {
+			// Both pages share one edge: what it covers of a pixel for the one it leaves to the other, as in a wipe.
+			p.wipe(from, s, &leaving, &entering, by, math.Atan2(by.Y, by.X)*180/math.Pi, 0, e)
+			break
+		}
 		p.side(clipNode, from, &leaving, by.Mul(e))
 		p.side(clipNode, s, &entering, by.Mul(e-1))
 	case doc.Wipe:
-		n := node{kind: wipeNode, m: geom.Identity, alpha: 1}
-		n.veil.Count = 1
-		n.veil.Reveals[0] = motion.Reveal{Opacity: 1, Direction: st.transition.Direction, Softness: st.transition.Softness, Share: min(1, max(0, e))}
-		i := p.open(n)
-		p.side(sideNode, from, &leaving, geom.Point{})
-		p.side(sideNode, s, &entering, geom.Point{})
-		p.close(i)
+		p.wipe(from, s, &leaving, &entering, geom.Point{}, st.transition.Direction, st.transition.Softness, e)
 	default:
 		mix := p.open(node{kind: mixNode, share: min(1, max(0, e)), alpha: 1})
 		p.side(sideNode, from, &leaving, geom.Point{})
 		p.side(sideNode, s, &entering, geom.Point{})
 		p.close(mix)
 	}
+}
+
+// wipe places two scenes of which the second is shown as far as a front has come; both are moved by the share e of by.
+func (p *Player) wipe(from, to *scene, leaving, entering *motion.Clock, by geom.Point, direction, softness, e float64) {
+	n := node{kind: wipeNode, m: geom.Identity, alpha: 1}
+	n.veil.Count = 1
+	n.veil.Reveals[0] = motion.Reveal{Opacity: 1, Direction: direction, Softness: softness, Share: min(1, max(0, e))}
+	i := p.open(n)
+	p.side(sideNode, from, leaving, by.Mul(e))
+	p.side(sideNode, to, entering, by.Mul(e-1))
+	p.close(i)
 }
 
 // easeOf returns the easing of the transition into scene i: that of its run's first.
