@@ -11,6 +11,7 @@ import (
 	"github.com/go-text/typesetting/bidi"
 	"github.com/go-text/typesetting/di"
 	"github.com/go-text/typesetting/font"
+	"github.com/go-text/typesetting/font/opentype"
 	"github.com/go-text/typesetting/language"
 	"github.com/go-text/typesetting/shaping"
 	"golang.org/x/image/math/fixed"
@@ -345,30 +346,6 @@ func (s *setter) fit(in Room) {
 	s.scale = lo
 }
 
-// stackMap picks the first face of a run's stack that has a rune.
-type stackMap struct {
-	stack   []*font.Face
-	more    func() []*font.Face // asked only where the stack lacks something
-	missing func(rune)
-}
-
-func (m stackMap) ResolveFace(r rune) *font.Face {
-	for _, f := range m.stack {
-		if _, ok := f.NominalGlyph(r); ok {
-			return f
-		}
-	}
-	if m.more != nil {
-		for _, f := range m.more() {
-			if _, ok := f.NominalGlyph(r); ok {
-				return f
-			}
-		}
-	}
-	m.missing(r)
-	return m.stack[0]
-}
-
 // shaper and the faces keep what they have worked out, so only one text is set at a time.
 var (
 	shaper  shaping.HarfbuzzShaper
@@ -380,19 +357,27 @@ var (
 func Shape(stack []*font.Face, text []rune, from, to int, rightToLeft bool, missing func(rune)) []Glyph {
 	setting.Lock()
 	defer setting.Unlock()
-	return shapeWith(stack, nil, text, from, to, rightToLeft, missing)
+	return shapeWith(stack, nil, text, from, to, rightToLeft, nil, missing)
 }
 
-func shapeWith(stack []*font.Face, more func() []*font.Face, text []rune, from, to int, rightToLeft bool, missing func(rune)) []Glyph {
-	var seg shaping.Segmenter
+// unjoined switches off what a font does to letters that stand together: ligatures do not go with space between letters (CSS Text 3,
+// section 8.2). Those a script cannot do without (rlig) stay.
+var unjoined = []shaping.FontFeature{{Tag: opentype.MustNewTag("liga")}, {Tag: opentype.MustNewTag("clig")}}
+
+// apart reports whether there is space between letters, or a ring spreads them.
+func (s *setter) apart() bool {
+	return s.text.LetterSpacing != 0 || s.text.Ring != nil && s.text.Ring.Share > 0
+}
+
+func shapeWith(stack []*font.Face, more func() []*font.Face, text []rune, from, to int, rightToLeft bool, features []shaping.FontFeature, missing func(rune)) []Glyph {
 	in := shaping.Input{
-		Text: text, RunStart: from, RunEnd: to, Direction: di.DirectionLTR, Language: language.NewLanguage("en"),
+		Text: text, RunStart: from, RunEnd: to, Direction: di.DirectionLTR, Language: language.NewLanguage("en"), FontFeatures: features,
 	}
 	if rightToLeft {
 		in.Direction = di.DirectionRTL
 	}
 	var out []Glyph
-	parts := seg.Split(in, stackMap{stack, more, missing})
+	parts := stackMap{stack, more, missing}.split(in)
 	if rightToLeft {
 		slices.Reverse(parts)
 	}

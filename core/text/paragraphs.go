@@ -8,6 +8,7 @@ import (
 
 	"github.com/go-text/typesetting/font"
 	"github.com/go-text/typesetting/segmenter"
+	"github.com/go-text/typesetting/shaping"
 )
 
 // kept is a paragraph that was shaped: its glyphs count runes and runs from its begin.
@@ -25,6 +26,9 @@ func (s *setter) shaped(from, to int) paragraph {
 		return paragraph{from, to, nil}
 	}
 	var key strings.Builder
+	if s.apart() {
+		key.WriteString("apart ")
+	}
 	for i := from; i < to; {
 		j := i
 		for j < to && s.runOf[j] == s.runOf[i] {
@@ -75,6 +79,10 @@ func (s *setter) shape(from, to int) []Glyph {
 			breaks[end-1] = true
 		}
 	}
+	var features []shaping.FontFeature
+	if s.apart() {
+		features = unjoined
+	}
 	var out []Glyph
 	levels := s.levels(from, to)
 	for i := from; i < to; {
@@ -87,7 +95,8 @@ func (s *setter) shape(from, to int) []Glyph {
 		r := s.text.Runs[s.runOf[i]]
 		stack := s.book.Stack(r.Family, r.Weight, r.Italic)
 		if len(stack) > 0 {
-			for _, g := range shapeWith(stack, func() []*font.Face { return s.book.fallback(r.Weight, r.Italic) }, s.runes, i, j, level%2 == 1, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
+			more := func() []*font.Face { return s.book.fallback(r.Weight, r.Italic) }
+			for _, g := range shapeWith(stack, more, s.runes, i, j, level%2 == 1, features, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
 				g.run, g.level = s.runOf[i], level
 				g.size, g.rise = raised(&r)
 				c := s.runes[g.Cluster]

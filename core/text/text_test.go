@@ -175,6 +175,24 @@ func TestLetterSpacingGoesBetweenLetters(t *testing.T) {
 	if got := text.Set(b, w, text.Room{}).Box.W() - a.Box.W(); math.Abs(got-30) > 1e-6 {
 		t.Errorf("spacing four letters by 10 px adds %v", got)
 	}
+	// With space between them letters do not join (CSS Text 3, section 8.2).
+	for spacing, want := range map[float64]int{0: 4, 2: 6} {
+		w := words("office", doc.Left)
+		w.Runs[0].Family, w.LetterSpacing = "Noto Sans", spacing
+		if n := len(text.SetIn(b, w, text.Room{}, doc.ByLetter).Pieces); n != want {
+			t.Errorf("with %v px between, “office” has %d letters, want %d", spacing, n, want)
+		}
+	}
+}
+
+// What is read as one letter is set in one face, and what a face has composed is not missing: keycaps, letters with marks of their own.
+func TestLettersStayInOneFace(t *testing.T) {
+	for say, want := range map[string]int{"1\ufe0f\u20e3": 1, "e\u0301": 1, "Z\u030c 2\ufe0f\u20e3": 2, "o\u031b\u0301": 1} {
+		l := text.SetIn(book(t), one(say, nil), text.Room{}, doc.ByLetter)
+		if len(l.Missing) > 0 || len(l.Pieces) != want {
+			t.Errorf("%+q: %d letters, want %d; missing %+q", say, len(l.Pieces), want, l.Missing)
+		}
+	}
 }
 
 func TestMissingGlyphsAreReported(t *testing.T) {
