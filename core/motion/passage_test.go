@@ -151,6 +151,7 @@ func TestRulesOfTime(t *testing.T) {
 			m.Repeat, m.End = 3, &doc.Anchor{When: doc.BeforeSceneEnd, Stretches: true}
 			m.Start.Offset = 1000
 		}, 2000, 300},
+		{"2.25 passes of 15 ms end at a quarter", func(m *doc.Move) { m.Repeat, m.Duration = 2.25, 15 }, 1900, 75},
 		{"at its speed there and back, on the way back", func(m *doc.Move) {
 			m.Lasts, m.Keeps, m.Alternate, m.Start.Offset, m.Duration = doc.WholeScene, "speed", true, 0, 800
 		}, 1200, 150},

@@ -103,6 +103,8 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 		}
 		if iv.Stretched > 0 {
 			iv.Passes = iv.Stretched
+		} else if m.Repeat > 0 && m.Lasts == "" && m.Until == "" {
+			iv.Passes = m.Repeat // its end is rounded to ms, they are not
 		} else if iv.Pass > 0 {
 			iv.Passes = float64(e-b) / float64(iv.Pass)
 		}

@@ -200,11 +200,15 @@ func (iv Interval) Progress(t Instant, alternate bool) (passes int64, x float64)
 	if t.Num <= 0 || iv.Pass <= 0 || iv.End <= iv.Begin {
 		return 0, 0
 	}
+	all := -1.0 // passes done, where they are no whole ms
 	if iv.Stretched > 0 {
-		// Passes divide the active time exactly, whatever that is in ms.
-		all := min(t.Over(iv.End-iv.Begin), 1) * iv.Stretched
+		all = min(t.Over(iv.End-iv.Begin), 1) * iv.Stretched
+	} else if float64(iv.Pass)*iv.Passes != float64(iv.End-iv.Begin) && (t.Cmp(iv.End-iv.Begin) >= 0 || t.Over(iv.Pass) > iv.Passes) {
+		all = iv.Passes
+	}
+	if all >= 0 {
 		n := math.Floor(all + 1e-12)
-		if x = max(all-n, 0); x == 0 && all >= iv.Stretched {
+		if x = max(all-n, 0); x == 0 && all >= iv.Passes {
 			n, x = n-1, 1
 		}
 		if alternate && int64(n)&1 == 1 {
