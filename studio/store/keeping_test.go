@@ -150,7 +150,7 @@ func TestAnOlderFolderIsBroughtUpToDate(t *testing.T) {
 	}
 	s.Close()
 	db := raw(t, dir)
-	for _, q := range []string{"DROP TABLE stages", "DROP TABLE media_uses", "DELETE FROM migrations WHERE id = '0004'"} {
+	for _, q := range []string{"DROP TABLE stages", "DROP TABLE media_uses", "ALTER TABLE exports DROP COLUMN end_pause", "DELETE FROM migrations WHERE id >= '0004'"} {
 		if err := db.Exec(q).Error; err != nil {
 			t.Fatal(err)
 		}
