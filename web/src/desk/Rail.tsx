@@ -95,7 +95,7 @@ function Says({ offer }: { offer: string | null }) {
       {ordering && !picking && <>Press the layer that it goes {ordering === 'above' ? 'in front of' : 'behind'}, here or in its row. Escape lets go.</>}
       {!offer && !picking && !ordering && tool === 'select' && across && (
         <>
-          <Button aria-label={`also ${across.what}, in ${across.count} later ${across.count === 1 ? 'scene' : 'scenes'}`} title="Does the same to this thread in the scenes that follow" onClick={carryEdit}>also <span className="max-w-[240px] truncate">{across.what},</span> in {across.count} later {across.count === 1 ? 'scene' : 'scenes'}</Button>
+          <Button className="!gap-[3px]" aria-label={`also ${across.what}, in ${across.count} later ${across.count === 1 ? 'scene' : 'scenes'}`} title="Does the same to this thread in the scenes that follow" onClick={carryEdit}>also <span className="max-w-[240px] truncate">{across.what},</span> in {across.count} later {across.count === 1 ? 'scene' : 'scenes'}</Button>
           <Sign name="Leave later scenes as they are" className="hover:bg-sailcloth-200" onClick={() => set({ across: null })}><X size={14} strokeWidth={1.5} /></Sign>
         </>
       )}
