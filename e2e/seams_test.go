@@ -35,6 +35,9 @@ func TestNoSeamsOnThePage(t *testing.T) {
 	scene("wipe", doc.Transition{Kind: doc.Wipe, Duration: 700, Direction: 33, Easing: "linear"})
 	scene("level", cut, band("b", 0, 0))
 	scene("turned", cut, band("c", 21, 0))
+	shaded := band("e", 21, 0)
+	shaded.Fill = doc.Fill{Kind: doc.Linear, Gradient: &doc.Gradient{To: [2]float64{1, 0}, Stops: []doc.Stop{{Colour: kite.Colour}, {At: 1, Colour: kite.Colour}}}}
+	scene("shaded", cut, shaded)
 	scene("apart", cut, band("d", 0, 0.5))
 	b := compileFor(t, p, nil)
 	studio := sit(t, startStudio(t))
@@ -47,7 +50,8 @@ func TestNoSeamsOnThePage(t *testing.T) {
 			img := studio.pixels(0, float64(ms), false, 240, 180, ground)
 			// But the last row: Chromium leaves out some of a pixel there where two edges of one outline meet.
 			for k := 0; k < len(img.Pix)-img.Stride; k += 4 {
-				if (color.RGBA{img.Pix[k], img.Pix[k+1], img.Pix[k+2], 255}) != want {
+				// What Chromium says two turned edges cover comes to 94 percent of a pixel at least; without adding it is 75.
+				if far(img.Pix[k], want.R)+far(img.Pix[k+1], want.G)+far(img.Pix[k+2], want.B) > 30 {
 					seen[p.Film.Scenes[i].ID]++
 				}
 			}
@@ -59,3 +63,5 @@ func TestNoSeamsOnThePage(t *testing.T) {
 		}
 	}
 }
+
+func far(a, b uint8) int { return max(int(a)-int(b), int(b)-int(a)) }

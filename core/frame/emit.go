@@ -2,6 +2,7 @@ package frame
 
 import (
 	"math"
+	"slices"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -89,6 +90,12 @@ func (p *Player) copies(i int, v View, alpha float64, by geom.Point) {
 	if faint == 0 && p.strip(i, x0, x1, y0, y1, alpha, by) {
 		return
 	}
+	adjoin := faint == 0 && p.adjoin(n, (x1-x0+1)*(y1-y0+1))
+	whole, one := Effects{Opacity: 1}, Effects{Opacity: 1, Blend: Added}
+	var all mark
+	if adjoin {
+		all = p.list.group(&whole)
+	}
 	for y := y0; y <= y1; y++ {
 		for x := x0; x <= x1; x++ {
 			at := n.scroll.Add(geom.Point{X: float64(x) * n.period.X, Y: float64(y) * n.period.Y})
@@ -96,12 +103,54 @@ func (p *Player) copies(i int, v View, alpha float64, by geom.Point) {
 			if x != 0 || y != 0 {
 				a *= 1 - faint
 			}
+			if !adjoin {
+				p.shown(i, v, a, by.Add(n.m.ApplyVector(at)))
+				continue
+			}
+			k := p.list.group(&one)
 			p.shown(i, v, a, by.Add(n.m.ApplyVector(at)))
+			p.list.endGroup(k, &one)
 		}
+	}
+	if adjoin {
+		p.list.endGroup(all, &whole)
 	}
 	if resting {
 		n.period = geom.Point{} // a pointer finds the layer itself alone
 	}
+}
+
+// maxAdjoining is how many copies are added up at most: each is painted by itself first.
+const maxAdjoining = 24
+
+// adjoin reports whether the copies of a scrolling layer touch without lying over each other, so that they can be added up: each covers a
+// share of the pixels along the edge, and both come to one. What moves in itself might reach over, what is blended needs what is behind it.
+func (p *Player) adjoin(n *node, copies int) bool {
+	if copies < 2 || copies > maxAdjoining || n.sized || n.mixed > 0 || n.other != nil {
+		return false
+	}
+	touch := false
+	for _, side := range [2][2]float64{{n.layer.reaches.W(), n.period.X}, {n.layer.reaches.H(), n.period.Y}} {
+		if side[1] == 0 {
+			continue
+		}
+		if side[0] > side[1]+1e-6 {
+			return false
+		}
+		touch = touch || side[0] > side[1]-1e-3
+	}
+	byUnit := func(m *doc.Move) bool { return m.Unit != "" }
+	return touch && n.layer.effects.Blend == Normal && !slices.ContainsFunc(n.layer.doc.Moves, byUnit) && n.layer.rigid()
+}
+
+// rigid reports whether nothing in a layer moves or is blended.
+func (l *layer) rigid() bool {
+	for _, c := range l.children {
+		if !c.track.Still() || c.effects.Blend != Normal || !c.rigid() {
+			return false
+		}
+	}
+	return true
 }
 
 // maxStrip is how many points the copies of an outline have at most that are painted as one.

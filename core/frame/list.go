@@ -71,6 +71,9 @@ const (
 	SoftLight
 	Difference
 	Exclusion
+	// Added adds colour and cover (plus, section 9.1.4 of the same): what two that adjoin cover of a pixel comes to all of it.
+	// No layer is laid so by a document.
+	Added
 )
 
 // Shadow lies under a group: its shape, moved, softened by a Gaussian of deviation Blur and coloured.

@@ -1,8 +1,7 @@
 package frame
 
 import (
-	"cmp"
-	"slices"
+	"sort"
 
 	"capstan/core/geom"
 )
@@ -38,7 +37,7 @@ func (f *Film) divide(l *layer) {
 		}
 		rows[u], boxes[u] = append(rows[u], p), boxes[u].Union(p.box)
 	}
-	slices.SortFunc(order, func(a, b int) int { return cmp.Compare(boxes[a].Centre().Y, boxes[b].Centre().Y) })
+	sort.SliceStable(order, func(a, b int) bool { return boxes[order[a]].Centre().Y < boxes[order[b]].Centre().Y })
 	between := func(n int, gap func(k int) float64) func(i int) (from, to float64) {
 		return func(i int) (from, to float64) {
 			from, to = -far, far
@@ -54,7 +53,7 @@ func (f *Film) divide(l *layer) {
 	down := between(len(order), func(k int) float64 { return (boxes[order[k]].Max.Y + boxes[order[k+1]].Min.Y) / 2 })
 	for i, u := range order {
 		list := rows[u]
-		slices.SortFunc(list, func(a, b *piece) int { return cmp.Compare(a.box.Centre().X, b.box.Centre().X) })
+		sort.SliceStable(list, func(a, b int) bool { return list[a].box.Centre().X < list[b].box.Centre().X })
 		across := between(len(list), func(k int) float64 { return (list[k].box.Max.X + list[k+1].box.Min.X) / 2 })
 		for k, p := range list {
 			var r geom.Box

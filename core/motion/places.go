@@ -2,7 +2,6 @@ package motion
 
 import (
 	"math"
-	"slices"
 	"sort"
 
 	"capstan/core/doc"
@@ -55,15 +54,7 @@ func PlaceRanks(order string, boxes []geom.Box, from geom.Point) (rank []int, pl
 	for i, b := range boxes {
 		keys[i], index[i] = key(b.Centre()), i
 	}
-	slices.SortStableFunc(index, func(i, j int) int {
-		switch d := keys[i] - keys[j]; {
-		case d < 0:
-			return -1
-		case d > 0:
-			return 1
-		}
-		return 0
-	})
+	sort.SliceStable(index, func(a, b int) bool { return keys[index[a]] < keys[index[b]] })
 	rank = make([]int, len(boxes))
 	last := math.Inf(-1)
 	for _, i := range index {

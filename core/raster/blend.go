@@ -111,6 +111,27 @@ func layOver(dst, src *surface, cov uint32) {
 	dst.touch(box)
 }
 
+// layAdded adds what was painted on src to dst, at opacity cov.
+func layAdded(dst, src *surface, cov uint32) {
+	box := src.dirty.Intersect(dst.box)
+	for y := box.Min.Y; y < box.Max.Y; y++ {
+		dst.each(y, box.Min.X, box.Max.X, func(row []byte, y, x0, x1 int) {
+			from := src.row(y, x0, x1)
+			for i := 0; i < len(row); i += 4 {
+				if load(row, i) == 0 && cov == 255 {
+					copy(row[i:i+4], from[i:i+4])
+					continue
+				}
+				s := scaled(load(from, i), cov)
+				for c := range 4 {
+					row[i+c] = uint8(min(255, uint32(row[i+c])+s>>(8*c)&255))
+				}
+			}
+		})
+	}
+	dst.touch(box)
+}
+
 // mixInto turns a into (1-p) a + p b inside box.
 func mixInto(a, b *surface, box image.Rectangle, p float64) {
 	k := uint32(p*65536 + 0.5)

@@ -77,7 +77,7 @@ func (p *Painter) paintGroup(dst *surface, r *reader, view geom.Matrix, begin re
 	if r.short {
 		return errList
 	}
-	if int(g.Blend) >= len(modes) {
+	if g.Blend > frame.Added {
 		return unknown(frame.OpGroup)
 	}
 	shown := device(g.shown()).Intersect(dst.box)
@@ -89,9 +89,12 @@ func (p *Painter) paintGroup(dst *surface, r *reader, view geom.Matrix, begin re
 	}
 	opacity := uint32(g.Opacity*255 + 0.5)
 	lay := func(s *surface) {
-		if g.Blend == frame.Normal {
+		switch g.Blend {
+		case frame.Normal:
 			layOver(dst, s, opacity)
-		} else {
+		case frame.Added:
+			layAdded(dst, s, opacity)
+		default:
 			layBlended(dst, s, opacity, modes[g.Blend])
 		}
 	}

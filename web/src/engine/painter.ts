@@ -19,7 +19,7 @@ export interface View { scale: number; x: number; y: number }
 
 const blends: GlobalCompositeOperation[] = [
   'source-over', 'multiply', 'screen', 'overlay', 'darken', 'lighten', 'color-dodge', 'color-burn', 'hard-light', 'soft-light',
-  'difference', 'exclusion',
+  'difference', 'exclusion', 'lighter',
 ]
 
 const css = (v: ArrayLike<number>, at: number, alpha = 1) =>
