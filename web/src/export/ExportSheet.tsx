@@ -44,7 +44,8 @@ export function ExportSheet() {
   const common = heights.map((height) => size({ width: 0, height }))
   const own = !common.some((c) => c.width === file.width && c.height === file.height)
   const side = (axis: 'width' | 'height') => (v: number) => {
-    if (v % 2) fail(new Error(fault('export.odd-side', v, Math.floor(v / 2) * 2, Math.ceil(v / 2) * 2)))
+    const near = (by: number) => size({ width: 0, height: 0, [axis]: v + by })[axis]
+    if (near(0) !== v) fail(new Error(fault('export.odd-side', v, near(-1), near(1))))
     else setTyped({ width: 0, height: 0, [axis]: v })
   }
   const choose = (f: Kind) => {
