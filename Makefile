@@ -5,6 +5,7 @@ WEB := web
 WASM := $(WEB)/public/engine.wasm
 DATA ?= data
 ADDR ?= 127.0.0.1:4870
+PACK ?= 11
 
 .PHONY: screenshots demo test build page engine deps dev lint fuzz bench clean
 
@@ -14,20 +15,13 @@ demo: build            ## build everything and start Capstan with the demo proje
 build: page            ## leaves bin/capstan
 	$(GO) build -o bin/capstan ./cmd/capstan
 
-page: deps engine       ## the engine is compressed once, as far as it goes: a twentieth smaller than gzip -9
+page: deps engine       ## the engine is compressed when it is built, as far as it goes
 	cd $(WEB) && npm run --silent build
-	libdeflate-gzip -12 < $(WEB)/dist/engine.wasm > $(WEB)/dist/engine.wasm.gz
-	rm $(WEB)/dist/engine.wasm
-
-# Nothing is inlined in the engine but where time is spent, frame by frame: that makes it a tenth smaller to send.
-HOT := geom paint text motion morph frame
-ENGINE_FLAGS := -trimpath -gcflags=all=-l -gcflags=math= $(HOT:%=-gcflags=capstan/core/%=)
+	node scripts/pack.mjs $(PACK)
 
 engine:
 	@mkdir -p $(WEB)/public
-	@mkdir -p bin
-	$(GO) run ./scripts/trim
-	GOOS=js GOARCH=wasm $(GO) build -modfile bin/engine.mod -ldflags="-s -w" $(ENGINE_FLAGS) -o $(WASM) ./cmd/engine
+	GOOS=js GOARCH=wasm $(GO) build -trimpath -ldflags="-s -w" -o $(WASM) ./cmd/engine
 	cp "$$($(GO) env GOROOT)/lib/wasm/wasm_exec.js" $(WEB)/public/wasm_exec.js
 
 deps: $(WEB)/node_modules/.installed
@@ -48,6 +42,7 @@ lint: deps
 	$(GO) vet ./...
 	@test -z "$$(gofmt -l cmd core demo e2e library studio web/*.go)" || { gofmt -l cmd core demo e2e library studio web/*.go; exit 1; }
 
+dev: PACK = 5
 dev: build             ## the server on $(ADDR) and the page with reload in front of it
 	./bin/capstan demo --data $(DATA) --addr $(ADDR) & trap "kill $$!" EXIT; cd $(WEB) && CAPSTAN_ADDR=$(ADDR) CAPSTAN_DATA=$(abspath $(DATA)) npm run dev
 
@@ -68,7 +63,7 @@ fuzz:
 	$(GO) test -run '^$$' -fuzz FuzzBundle -fuzztime 60s -fuzzminimizetime 10x ./studio/bundle
 
 clean:
-	rm -rf bin $(WEB)/node_modules $(WEB)/dist/assets $(WEB)/dist/index.html $(WEB)/dist/engine.wasm.gz $(WASM)
+	rm -rf bin $(WEB)/node_modules $(WEB)/dist/assets $(WEB)/dist/index.html $(WEB)/dist/engine.wasm.* $(WASM)
 
 screenshots: build    ## refresh docs/screenshots from the demo data
 	mkdir -p docs/screenshots

@@ -82,6 +82,31 @@ func conformanceItems(sky string) []item {
 			},
 		}),
 	}
+	// Side by side: what one covers of a pixel on their edge adjoins what the other does.
+	tiles := func(l *doc.Layer, each func(i int, c *doc.Layer)) {
+		l.Fill, l.Place.X, l.Place.Y = doc.Fill{Kind: doc.NoFill}, 160.55, 120.15
+		for i := range 6 {
+			c := shapeItem("", doc.Rectangle, 52.3, 41.7, 0, nil).layer
+			c.Place.X, c.Place.Y, c.Fill.Colour = float64(i%3-1)*52.3, (float64(i/3)-0.5)*41.7, []string{"#d8573a", "#17403c", "#f3dca6"}[(i+i/3)%3]
+			each(i, c)
+			l.Children = append(l.Children, c)
+		}
+	}
+	list = append(list,
+		shapeItem("tiles side by side", doc.Group, 0, 0, 0, func(l *doc.Layer) { tiles(l, func(int, *doc.Layer) {}) }),
+		shapeItem("tiles side by side, turned and faint", doc.Group, 0, 0, 23, func(l *doc.Layer) {
+			tiles(l, func(_ int, c *doc.Layer) { c.Opacity = 0.6 })
+		}),
+		shapeItem("tiles side by side, each turned its own way", doc.Group, 0, 0, 8, func(l *doc.Layer) {
+			tiles(l, func(i int, c *doc.Layer) { c.Place.Turn = float64(i%2) * 180 })
+		}),
+		shapeItem("pictures side by side", doc.Group, 0, 0, 17, func(l *doc.Layer) {
+			tiles(l, func(i int, c *doc.Layer) {
+				c.Kind, c.Fill = doc.Picture, doc.Fill{Kind: doc.NoFill}
+				c.Picture = &doc.PictureUse{Media: sky, Crop: &[4]float64{float64(i%3) / 3, float64(i/3) / 2, float64(i%3+1) / 3, float64(i/3+1) / 2}}
+			})
+		}),
+	)
 	list = append(append(list, maskItems()...), gradientItems()...)
 	list = append(list, strokeItems()...)
 	list = append(append(list, blendItems()...), shapeItems()...)

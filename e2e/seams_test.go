@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"image/color"
 	"testing"
 
@@ -39,6 +40,12 @@ func TestNoSeamsOnThePage(t *testing.T) {
 	shaded.Fill = doc.Fill{Kind: doc.Linear, Gradient: &doc.Gradient{To: [2]float64{1, 0}, Stops: []doc.Stop{{Colour: kite.Colour}, {At: 1, Colour: kite.Colour}}}}
 	scene("shaded", cut, shaded)
 	scene("apart", cut, band("d", 0, 0.5))
+	tiles := &doc.Layer{ID: "g", Thread: "g", Name: "g", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: 119.3, Y: 90.1, Turn: 17}}
+	for i := range 49 {
+		id := fmt.Sprint("t", i)
+		tiles.Children = append(tiles.Children, &doc.Layer{ID: id, Thread: id, Name: id, Kind: doc.Rectangle, Opacity: 1, Fill: kite, Place: doc.Place{X: float64(i%7-3) * 51, Y: float64(i/7-3) * 51, W: 51, H: 51}})
+	}
+	scene("tiles", cut, tiles)
 	b := compileFor(t, p, nil)
 	studio := sit(t, startStudio(t))
 	studio.bring(p, nil)

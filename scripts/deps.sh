@@ -6,7 +6,6 @@ need() { # need COMMAND PACKAGE
 }
 missing=()
 need ffmpeg ffmpeg
-need libdeflate-gzip libdeflate-tools
 if [ "${1:-run}" = test ]; then
   need chromium chromium
   need gifsicle gifsicle

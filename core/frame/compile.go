@@ -29,8 +29,9 @@ type Film struct {
 	strands []*strand // strands[i]: the transition into scene i; the last one closes the film
 	layouts map[string]*text.Layout
 	picture map[string]uint32
-	page    uint32 // outline of the page
-	broad   uint32 // one that goes beyond it on all sides, for pages that are moved: what cuts them has the edge
+	joints  map[*layer]*joint // of all scenes; nil where there are none
+	page    uint32            // outline of the page
+	broad   uint32            // one that goes beyond it on all sides, for pages that are moved: what cuts them has the edge
 }
 
 type scene struct {
@@ -42,6 +43,7 @@ type scene struct {
 	timing     *motion.Timing
 	background Paint
 	layers     []*layer
+	joints     map[*layer]*joint
 	byID       map[string]*layer
 	byThread   map[string]*layer
 }
@@ -53,7 +55,8 @@ type layer struct {
 	children []*layer
 	track    *motion.Track
 	pivot    geom.Point
-	reaches  geom.Box // what it paints in at rest, in its own axes: box, strokes, plate, effects
+	edge     *outlined // how its one outline lies; nil where it is more
+	reaches  geom.Box  // what it paints in at rest, in its own axes: box, strokes, plate, effects
 	outlines
 }
 
@@ -171,6 +174,12 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 			}
 		}
 		f.scenes = append(f.scenes, s)
+		if len(s.joints) > 0 {
+			if f.joints == nil {
+				f.joints = map[*layer]*joint{}
+			}
+			maps.Copy(f.joints, s.joints)
+		}
 	}
 	for i, s := range f.scenes {
 		t, from := s.doc.Transition, i-1
@@ -232,6 +241,8 @@ func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting 
 	s.byID, s.byThread = make(map[string]*layer, n), make(map[string]*layer, n)
 	b := &builder{f, s, was, was != nil && was.timing == t && into == was.into && reflect.DeepEqual(was.lasting, lasting)}
 	s.layers = b.layers(d.Layers, nil)
+	s.joints = map[*layer]*joint{}
+	f.join(s.layers, s.joints)
 	f.measureSlides(s, s.layers, was)
 	return s
 }
@@ -300,6 +311,7 @@ func (b *builder) layers(docs []*doc.Layer, parent *layer) []*layer {
 		if v := d.Place.Pivot; v != nil {
 			l.pivot = geom.Point{X: v[0], Y: v[1]}
 		}
+		l.edge = f.edge(l)
 		s.byID[d.ID], s.byThread[d.Thread] = l, l
 		out = append(out, l)
 	}

@@ -19,8 +19,24 @@ func (p *Player) emit(v View) *List {
 // their own.
 func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
 	l := &p.list
+	sheet, one := Effects{Opacity: 1}, Effects{Opacity: 1, Blend: Added}
+	joined, share := from, 0.0 // the nodes up to here are added up, to a share
+	var all mark
 	for i := from; i < to; i = p.nodes[i].end {
 		n := &p.nodes[i]
+		if i == joined {
+			if joined, share = p.joined(i, to); joined > i {
+				if share < 1 {
+					l.op(OpMix)
+					l.num(share)
+					p.apart = true
+					p.paint(i, joined, v, alpha, by)
+					p.apart = false
+					l.op(OpNext)
+				}
+				all = l.group(&sheet)
+			}
+		}
 		switch n.kind {
 		case pageNode:
 			if !n.paint.clear() {
@@ -54,8 +70,21 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
 			p.paint(i+1, n.end, v, 1, by)
 			l.op(OpEnd)
 		default:
-			p.copies(i, v, alpha, by)
+			if j, _ := p.joint(n); i < joined && j.meet {
+				k := l.group(&one)
+				p.copies(i, v, alpha, by)
+				l.endGroup(k, &one)
+			} else {
+				p.copies(i, v, alpha, by)
+			}
+			if n.end == joined {
+				l.endGroup(all, &sheet)
+				if share < 1 {
+					l.op(OpEnd)
+				}
+			}
 		}
+		joined = max(joined, n.end)
 	}
 }
 

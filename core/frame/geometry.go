@@ -17,6 +17,7 @@ type Store struct {
 	byContent map[string]uint32
 	paths     map[uint32]*geom.Path
 	bounds    map[uint32]geom.Box
+	contacts  map[contactKey]contact
 	next      uint32
 }
 
@@ -24,7 +25,7 @@ type Store struct {
 const maxOutlines = 20000
 
 func newStore(next uint32) *Store {
-	return &Store{byContent: map[string]uint32{}, paths: map[uint32]*geom.Path{}, bounds: map[uint32]geom.Box{}, next: next}
+	return &Store{byContent: map[string]uint32{}, paths: map[uint32]*geom.Path{}, bounds: map[uint32]geom.Box{}, contacts: map[contactKey]contact{}, next: next}
 }
 
 // KnowPath tells the store the outline of a drawn path whose data is name, so that name need not be path data: while points are

@@ -14,11 +14,14 @@ func (p *Player) masked(i, k int, v View, alpha float64, by geom.Point) {
 		k = p.nodes[k].end
 	}
 	if k >= end {
-		for k = i + 1; k < end; k = p.nodes[k].end {
-			if p.nodes[k].mask == "" {
-				p.paint(k, p.nodes[k].end, v, alpha, by)
+		from := i + 1
+		for k = from; k < end; k = p.nodes[k].end {
+			if p.nodes[k].mask != "" {
+				p.paint(from, k, v, alpha, by)
+				from = p.nodes[k].end
 			}
 		}
+		p.paint(from, end, v, alpha, by)
 		return
 	}
 	l, n := &p.list, &p.nodes[k]

@@ -26,6 +26,7 @@ type Player struct {
 	effects []Effects       // of morphs
 	now     *motion.Clock   // scenes at rest show only what is on at this time; nil: all
 	passage motion.Passage  // of the morph that is shown
+	apart   bool            // what lies edge to edge is painted as if it did not
 	plateOf int             // the text whose plate is being written in parts, by its node, from 1 on; 0: none
 }
 

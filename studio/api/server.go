@@ -154,8 +154,14 @@ func (s *Server) static(c *gin.Context) {
 		return
 	}
 	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
-	// The engine is compressed when it is built: that takes seconds.
+	// The engine is compressed when it is built: that takes long.
+	encoding := "gzip"
 	ready, small := fs.ReadFile(s.page, name+".gz")
+	if small == nil && strings.Contains(c.GetHeader("Accept-Encoding"), "br") {
+		if b, err := fs.ReadFile(s.page, name+".br"); err == nil {
+			ready, encoding = b, "br"
+		}
+	}
 	if _, err := fs.Stat(s.page, name); small != nil && (err != nil || name == "" || name == ".") {
 		name = "index.html"
 	}
@@ -191,7 +197,7 @@ func (s *Server) static(c *gin.Context) {
 		kind = "application/octet-stream"
 	}
 	if small == nil {
-		if data, err = s.unpacked(c, data); err != nil {
+		if data, err = s.unpacked(c, data, encoding); err != nil {
 			fail(c, err)
 			return
 		}
@@ -209,10 +215,10 @@ func (s *Server) static(c *gin.Context) {
 }
 
 // unpacked returns what is stored compressed as the browser takes it.
-func (s *Server) unpacked(c *gin.Context, data []byte) ([]byte, error) {
+func (s *Server) unpacked(c *gin.Context, data []byte, encoding string) ([]byte, error) {
 	c.Header("Vary", "Accept-Encoding")
-	if strings.Contains(c.GetHeader("Accept-Encoding"), "gzip") {
-		c.Header("Content-Encoding", "gzip")
+	if strings.Contains(c.GetHeader("Accept-Encoding"), encoding) {
+		c.Header("Content-Encoding", encoding)
 		return data, nil
 	}
 	r, err := gzip.NewReader(bytes.NewReader(data))

@@ -1,0 +1,246 @@
+package frame
+
+import (
+	"math"
+
+	"capstan/core/combine"
+	"capstan/core/doc"
+	"capstan/core/geom"
+	"capstan/core/motion"
+)
+
+// joint is a layer of a run of siblings, none of them over another, some of which share edges: while they stand to each other as they do
+// at rest they are added up, so that of a pixel on a shared edge each covers its share and no line shows between. The parts of a
+// shape that was broken up or divided are such, and the tiles of a grid without a gap.
+type joint struct {
+	run  *layer // the rearmost of them
+	meet bool   // shares an edge
+	*outlined
+}
+
+// outlined is how a layer of one outline, painted as it is, lies at rest.
+type outlined struct {
+	box  geom.Box    // of the outline, in the parent's axes
+	at   geom.Matrix // from the layer's axes to the parent's
+	back geom.Matrix // its inverse
+}
+
+// maxJoined is how many layers one run has at most, maxJointPoints how many points their outlines.
+const (
+	maxJoined      = 400
+	maxJointPoints = 200
+)
+
+// near is how far apart, in px, edges lie at most that count as one: places and points are stored to 1/1000 px, and turned.
+const near = 0.01
+
+// join notes the runs of a list of siblings, in stacking order.
+func (f *Film) join(list []*layer, into map[*layer]*joint) {
+	var run []*layer
+	var meet [maxJoined]bool
+	end := func() {
+		first, last := -1, 0
+		for i := range run {
+			if meet[i] {
+				if first < 0 {
+					first = i
+				}
+				last = i
+			}
+		}
+		for i := first; i >= 0 && i <= last; i++ {
+			into[run[i]] = &joint{run[first], meet[i], run[i].edge}
+		}
+		run = run[:0]
+	}
+	for _, l := range list {
+		if len(l.children) > 0 {
+			f.join(l.children, into)
+		}
+		if l.doc.Hidden {
+			continue
+		}
+		if l.edge == nil {
+			end()
+			continue
+		}
+		laps, meets := len(run) == maxJoined, false
+		box := l.edge.box.Grow(near)
+		for i := len(run) - 1; i >= 0 && !laps; i-- {
+			if o := run[i].edge; o.box.Min.X < box.Max.X && o.box.Max.X > box.Min.X && o.box.Min.Y < box.Max.Y && o.box.Max.Y > box.Min.Y {
+				c := f.contact(run[i], l, o.back.Mul(l.edge.at))
+				laps = c.laps
+				if c.meets {
+					meet[i], meets = true, true
+				}
+			}
+		}
+		if laps {
+			end()
+			meets = false
+		}
+		meet[len(run)] = meets
+		run = append(run, l)
+	}
+	end()
+}
+
+// joined returns the end of the nodes from i on that are added up, and how far: less than 1 where they have gone up to half a pixel
+// from where they stand to each other at rest, so that nothing jumps as they part. It is i where none are.
+func (p *Player) joined(i, to int) (end int, share float64) {
+	if p.apart || p.film.joints == nil {
+		return i, 0
+	}
+	var run *layer
+	var parent geom.Matrix
+	far := 0.0
+	for end = i; end < to; end = p.nodes[end].end {
+		n := &p.nodes[end]
+		j, l := p.joint(n)
+		if j == nil || n.kind != leafNode || n.grown != 0 || n.mixed > 0 || n.mask != "" || n.period != (geom.Point{}) || n.rests != (geom.Point{}) {
+			break
+		}
+		m, d := n.m, 0.0
+		if n.sized {
+			if w, h := l.box.W(), l.box.H(); w > 0 && h > 0 {
+				m = m.Mul(geom.Scale(n.size.X/w, n.size.Y/h))
+			}
+			d = math.Abs(n.corner - l.doc.Corner)
+		}
+		if n.other != nil && n.other.doc.Path != n.layer.doc.Path {
+			d += 1000 * min(n.share, 1-n.share)
+		}
+		if run == nil {
+			run, parent = j.run, m.Mul(j.back)
+		} else if run != j.run {
+			break
+		}
+		rest := parent.Mul(j.at)
+		for _, c := range l.box.Corners() {
+			d = max(d, m.Apply(c).Sub(rest.Apply(c)).Len())
+		}
+		if d > 0.5 {
+			break
+		}
+		far = max(far, d)
+	}
+	if end == i || end == p.nodes[i].end {
+		return i, 0
+	}
+	return end, min(1, (0.5-far)/(0.5-2*near))
+}
+
+// joint returns what a node's layer is in its run, in a morph on the side that is nearer; nil where it is in none.
+func (p *Player) joint(n *node) (*joint, *layer) {
+	l := n.layer
+	if n.other != nil && n.share >= 0.5 {
+		l = n.other
+	}
+	return p.film.joints[l], l
+}
+
+// edge returns how a layer lies where it is one outline, painted as it is; else nil.
+func (f *Film) edge(l *layer) *outlined {
+	if l.doc.Kind == doc.TextKind || len(l.shapes) != 1 || l.alone || l.doc.Mask != "" || l.plate != nil {
+		return nil
+	}
+	at := l.at(motion.Rest)
+	back, flat := at.Inverse()
+	if n := len(f.Geometry.Path(l.shapes[0].key).Points); !flat || n < 3 || n > maxJointPoints {
+		return nil
+	}
+	return &outlined{at.ApplyBox(f.Geometry.Bounds(l.shapes[0].key)), at, back}
+}
+
+// contacts are kept by outlines and by the map from the axes of the second to those of the first.
+type contactKey struct {
+	a, b uint32
+	to   geom.Matrix
+}
+
+// contact says whether two outlines share an edge, and whether one may lie over the other.
+type contact struct{ meets, laps bool }
+
+func (f *Film) contact(a, b *layer, to geom.Matrix) contact {
+	s := f.Geometry
+	k := contactKey{a.shapes[0].key, b.shapes[0].key, to}
+	c, ok := s.contacts[k]
+	if ok {
+		return c
+	}
+	from, _ := to.Inverse()
+	apart, lies := separate(s.Bounds(k.a), to.ApplyBox(s.Bounds(k.b)))
+	if !lies {
+		_, lies = separate(s.Bounds(k.b), from.ApplyBox(s.Bounds(k.a)))
+	}
+	if !apart {
+		moved := &geom.Path{}
+		moved.Append(s.Path(k.b), to)
+		length := shared(s.Path(k.a), moved)
+		c.meets = length > 0.5
+		c.laps = !lies && lap(s.Path(k.a), moved, s.Bounds(k.a).Intersect(moved.Bounds()), near*max(1, length))
+	}
+	if len(s.contacts) >= maxOutlines {
+		clear(s.contacts)
+	}
+	s.contacts[k] = c
+	return c
+}
+
+// separate reports whether two boxes are apart, and whether they touch at most.
+func separate(a, b geom.Box) (apart, touch bool) {
+	gap := max(a.Min.X-b.Max.X, b.Min.X-a.Max.X, a.Min.Y-b.Max.Y, b.Min.Y-a.Max.Y)
+	return gap > near, gap > -near
+}
+
+// shared returns how far the ends of the edges that two outlines share lie apart: points of either on the other.
+func shared(p, q *geom.Path) float64 {
+	b := geom.EmptyBox()
+	on := func(p, q *geom.Path) {
+		p.EachClosed(func(s geom.Segment) {
+			q.EachClosed(func(t geom.Segment) {
+				d := s.P0.Sub(t.P0)
+				if t.Line {
+					v := t.P3.Sub(t.P0)
+					if l := dot(v, v); l > 0 {
+						d = d.Sub(v.Mul(min(max(dot(d, v)/l, 0), 1)))
+					}
+				}
+				if d.Len() <= near {
+					b = b.Include(s.P0)
+				}
+			})
+		})
+	}
+	on(p, q)
+	on(q, p)
+	if b.Max.X < b.Min.X {
+		return 0
+	}
+	return b.Max.Sub(b.Min).Len()
+}
+
+func dot(a, b geom.Point) float64 { return a.X*b.X + a.Y*b.Y }
+
+// lap reports whether more than an area lies in both outlines, whose boxes share a part.
+func lap(p, q *geom.Path, part geom.Box, area float64) bool {
+	// Most that do so are found by trying a few points.
+	for x := 0.125; x < 1; x += 0.25 {
+		for y := 0.125; y < 1; y += 0.25 {
+			if at := (geom.Point{X: part.Min.X + x*part.W(), Y: part.Min.Y + y*part.H()}); area < part.W()*part.H()/100 && p.Contains(at) && q.Contains(at) {
+				return true
+			}
+		}
+	}
+	both, err := combine.Areas(combine.KeepOverlap, combine.Area{Path: p}, combine.Area{Path: q})
+	if err != nil {
+		return true
+	}
+	sum := 0.0
+	both.EachClosed(func(s geom.Segment) {
+		for _, c := range [][2]geom.Point{{s.P0, s.P1}, {s.P1, s.P2}, {s.P2, s.P3}} {
+			sum += (c[0].X*c[1].Y - c[1].X*c[0].Y) / 2
+		}
+	})
+	return math.Abs(sum) > area
+}
