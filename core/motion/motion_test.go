@@ -3,6 +3,7 @@ package motion
 import (
 	"errors"
 	"math"
+	"math/rand/v2"
 	"strings"
 	"testing"
 
@@ -141,6 +142,47 @@ func TestPresenceComesGoesAndComesAgain(t *testing.T) {
 		if p.Present != c.present || c.present && math.Abs(p.Opacity-c.opacity) > 1e-9 {
 			t.Errorf("at %d ms: %+v, want present %v, opacity %v", c.ms, p, c.present, c.opacity)
 		}
+	}
+}
+
+// What Idle says changes nothing can be taken away without a trace.
+func TestIdleMovesChangeNothing(t *testing.T) {
+	r := rand.New(rand.NewPCG(18, 12))
+	seen := func(p Pose) float64 {
+		if !p.Present {
+			return 0
+		}
+		return p.Opacity
+	}
+	told := 0
+	for range 400 {
+		var moves []*doc.Move
+		for i := range 2 + r.IntN(4) {
+			kind := []string{doc.Entrance, doc.Exit}[r.IntN(2)]
+			moves = append(moves, fade(string(rune('a'+i)), kind, at(int64(1+r.IntN(40))*100+int64(i)), int64(2+r.IntN(12))*100))
+		}
+		s := scene(9000, moves...)
+		timing := resolve(t, s, 0)
+		whole := NewTrack(s.Layers[0], timing, Extent{}, nil)
+		for i, m := range moves {
+			less := scene(9000, append(append([]*doc.Move(nil), moves[:i]...), moves[i+1:]...)...)
+			k := NewTrack(less.Layers[0], timing, Extent{}, nil)
+			same := true
+			for ms := int64(50); ms < 6000 && same; ms += 100 {
+				c := Clock{At: Millis(ms), Stay: 9000}
+				a, b := whole.At(c), k.At(c)
+				same = math.Abs(seen(a)-seen(b)) < 1e-9
+			}
+			if !Idle(s.Layers[0], timing, m.ID) {
+				continue
+			}
+			if told++; !same {
+				t.Fatalf("%s of %v is not idle", m.ID, timing.Moves)
+			}
+		}
+	}
+	if told < 100 {
+		t.Errorf("only %d were idle", told)
 	}
 }
 

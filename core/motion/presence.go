@@ -57,6 +57,26 @@ func sortPresence(list []presence) []presence {
 	return kept
 }
 
+// Idle reports whether a move of a layer changes nothing since the layer is already what it would make it: an entrance while it is there, an
+// exit while it is gone.
+func Idle(l *doc.Layer, t *Timing, id string) bool {
+	var list []presence
+	for _, m := range l.Moves {
+		if m.Kind == doc.Entrance || m.Kind == doc.Exit {
+			list = append(list, presence{Interval: t.Moves[m.ID], id: m.ID, exit: m.Kind == doc.Exit})
+		}
+	}
+	sort.SliceStable(list, func(i, j int) bool { return list[i].Begin < list[j].Begin })
+	there, end := len(list) > 0 && list[0].exit, int64(math.MinInt64)
+	for _, p := range list {
+		if p.id == id {
+			return p.exit != there && p.Begin >= end
+		}
+		there, end = !p.exit, max(end, p.End)
+	}
+	return false
+}
+
 // showing is what one presence move makes of a layer or unit at a time.
 type showing struct {
 	alpha  float64 // fades, 0..1

@@ -135,7 +135,7 @@ func (s *Session) Profile(key string) []float64 { return s.profiles[key] }
 func (s *Session) bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, scene int, l *doc.Layer) Bar {
 	iv := t.Moves[mv.ID]
 	b := Bar{
-		Move: mv.ID, Layer: l.ID, Scene: scene, Kind: mv.Kind, Name: motion.Name(mv), Words: Words(sc, mv, t),
+		Move: mv.ID, Layer: l.ID, Scene: scene, Kind: mv.Kind, Name: motion.Name(mv), Words: told(sc, l, mv, t),
 		Begin: begin + iv.Begin, End: begin + iv.End, Whole: iv.Whole,
 		Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 	}

@@ -227,7 +227,7 @@ func (s *Session) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) Mov
 	t := s.shown.Timing(i)
 	iv := t.Moves[mv.ID]
 	w := MoveView{
-		Move: mv, Name: motion.Name(mv), Words: Words(sc, mv, t), Begin: iv.Begin, End: iv.End, Early: iv.Early,
+		Move: mv, Name: motion.Name(mv), Words: told(sc, l, mv, t), Begin: iv.Begin, End: iv.End, Early: iv.Early,
 		Easing: mv.Easing, Units: unitsOf(l, mv),
 		Film: s.shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 	}

@@ -65,6 +65,21 @@ func Words(sc *doc.Scene, m *doc.Move, t *motion.Timing) string {
 	return strings.TrimPrefix(s, " · ")
 }
 
+// told are the Words of a layer's move, and what is odd about it.
+func told(sc *doc.Scene, l *doc.Layer, m *doc.Move, t *motion.Timing) string {
+	s := Words(sc, m, t)
+	if t.Moves[m.ID].Early {
+		s += " · as early as it can"
+	}
+	if motion.Idle(l, t, m.ID) {
+		if m.Kind == doc.Exit {
+			return s + " · changes nothing: it is gone by then"
+		}
+		return s + " · changes nothing: it is there by then"
+	}
+	return s
+}
+
 func startWords(sc *doc.Scene, m *doc.Move, name func(string) string) string {
 	switch m.Start.When {
 	case doc.WhenBegins:

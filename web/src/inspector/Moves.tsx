@@ -106,7 +106,7 @@ function Card({ move, tint, open, chosen }: { move: Move; tint: string; open: bo
           <Curve move={move} tint={tint} />
           <span className="min-w-0">
             <span className="block font-semibold">{move.name}</span>
-            <span className="block text-[11px] leading-tight text-ink-600">{move.words}{move.early ? ' · as early as it can' : ''}</span>
+            <span className="block text-[11px] leading-tight text-ink-600">{move.words}</span>
           </span>
         </button>
         <Sign name={`Delete ${move.name}`} className="mr-1 text-ink-600 hover:bg-sailcloth-200" onClick={() => closing(() => run('move.delete', { move: move.id }))}><Trash2 size={15} strokeWidth={1.5} /></Sign>

@@ -156,7 +156,7 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
       onFocus={(e) => { if (!extending && e.currentTarget.matches(':focus-visible') && bar.scene === desk().scene && !desk().moves.includes(bar.move)) selectMoves([bar.move]) }}
       onKeyDown={keys} onDoubleClick={typeValues} onContextMenu={(e) => barMenu(e, bar.move)}
     >
-      <title>{bar.name}: {bar.words}{bar.early ? ' · as early as it can' : ''}</title>
+      <title>{bar.name}: {bar.words}</title>
       <path d={barShape(bar, x0, Math.max(x1, x0), 3, floor)} fill={tint} fillOpacity={bar.kind === 'loop' ? 0.55 : 0.85} />
       {unbegun && <path d={`M${x0} ${floor}V5l6 4-6 4`} fill={tint} stroke={tint} strokeWidth="1.5" strokeLinejoin="round" />}
       {bar.cut > 0 && <rect x={x1} y={6} width={Math.max(0, end - x1)} height={floor - 6} fill="url(#hatch)" stroke={tint} strokeOpacity="0.5" strokeDasharray="2 2" />}
