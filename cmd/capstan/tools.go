@@ -7,11 +7,13 @@ import (
 	"fmt"
 	"image"
 	"image/png"
+	"math"
 	"os"
 	"os/signal"
 	"path/filepath"
 	"syscall"
 
+	"capstan/core/delivery"
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/motion"
@@ -78,21 +80,14 @@ func exportCommand() *cobra.Command {
 				return err
 			}
 			defer o.close()
-			film := &o.project.Film
-			if height == 0 {
-				height = film.Height
+			ask := delivery.Ask{Format: format, Height: height, Once: once, From: ms(from), To: ms(to)}
+			if fps != 0 {
+				ask.Rate = doc.Rate{Num: ms(fps), Den: 1000} // to a thousandth
 			}
-			opt := export.Options{
-				Format: format, RateNum: film.Rate.Num, RateDen: film.Rate.Den, EndPause: o.film.EndPause(format, once), Once: once,
-				From: int64(from*1000 + 0.5), To: int64(to*1000 + 0.5),
+			opt, err := delivery.Of(o.film, ask)
+			if err != nil {
+				return err
 			}
-			if fps > 0 {
-				opt.RateNum, opt.RateDen = int64(fps*1000+0.5), 1000
-			}
-			if opt.From < 0 || opt.To < 0 || opt.To > o.film.Order.Length || (opt.To > 0 && opt.To <= opt.From) || opt.From >= o.film.Order.Length {
-				return fmt.Errorf("the film lasts %.2f s; --from and --to must lie in it, in this order", float64(o.film.Order.Length)/1000)
-			}
-			opt.Width, opt.Height = frame.Size(film, height)
 			ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 			defer stop()
 			err = export.Make(ctx, o.film, o.files.Pixels, opt, out, func(done, all int64) {
@@ -122,6 +117,9 @@ func exportCommand() *cobra.Command {
 	return c
 }
 
+// ms returns a number of seconds, or of anything, in thousandths; one beyond all use as a day.
+func ms(v float64) int64 { return int64(math.Round(min(max(v, -86400), 86400) * 1000)) }
+
 func frameCommand() *cobra.Command {
 	var at float64
 	var out string
@@ -134,7 +132,7 @@ func frameCommand() *cobra.Command {
 			}
 			defer o.close()
 			img := image.NewRGBA(image.Rect(0, 0, o.project.Film.Width, o.project.Film.Height))
-			list := o.film.Player().At(motion.Seconds(at), frame.View{Scale: 1})
+			list := o.film.Player().At(motion.Seconds(min(max(at, 0), 86400)), frame.View{Scale: 1})
 			if err := raster.NewPainter(o.film, o.files.Pixels).Paint(img, list); err != nil {
 				return err
 			}

@@ -33,10 +33,15 @@ type Project struct {
 	Extra    Extra             `json:",unknown"`
 }
 
-// Rate is a number of frames a second as an exact fraction.
+// Rate is a number of frames a second as an exact fraction, 1/1000 to 240, of numbers up to a million.
 type Rate struct {
 	Num int64 `json:"num"`
 	Den int64 `json:"den"`
+}
+
+// Valid reports whether a rate lies within its limits.
+func (r Rate) Valid() bool {
+	return r.Num >= 1 && r.Den >= 1 && r.Num <= 1e6 && r.Den <= 1e6 && r.Num <= 240*r.Den && 1000*r.Num >= r.Den
 }
 
 // Film is a list of scenes on pages of one size.

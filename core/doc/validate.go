@@ -318,8 +318,8 @@ func (c *checker) roles(at string, roles map[string]string) {
 func (c *checker) film(at string, f *Film) {
 	c.number(at+".width", float64(f.Width), MinSide, MaxSide)
 	c.number(at+".height", float64(f.Height), MinSide, MaxSide)
-	if f.Rate.Num < 1 || f.Rate.Den < 1 || f.Rate.Num > 1e6 || f.Rate.Den > 1e6 || f.Rate.Num > 240*f.Rate.Den {
-		c.fail(at+".rate", "must be a fraction above 0 and up to 240 frames a second")
+	if !f.Rate.Valid() {
+		c.fail(at+".rate", "must be a fraction of 1/1000 to 240 frames a second, of numbers up to 1000000")
 	}
 	if f.EndPause != nil {
 		c.time(at+".pause", *f.EndPause, 0)

@@ -152,7 +152,9 @@ type List struct {
 	Width, Height float64 // the page
 	Codes         []uint32
 	Numbers       []float64
+	Depth         int `json:"-"` // how many groups and the like lie in each other at most
 
+	open  int      // groups and the like that have been begun
 	reach geom.Box // of what has been written since the enclosing box was begun
 }
 
@@ -160,9 +162,19 @@ func (l *List) reset(w, h float64) {
 	l.Width, l.Height = w, h
 	l.Codes, l.Numbers = l.Codes[:0], l.Numbers[:0]
 	l.reach = geom.EmptyBox()
+	l.Depth, l.open = 0, 0
 }
 
-func (l *List) op(codes ...uint32) { l.Codes = append(l.Codes, codes...) }
+func (l *List) op(codes ...uint32) {
+	l.Codes = append(l.Codes, codes...)
+	switch codes[0] {
+	case OpGroup, OpMix, OpClipPage, OpVeil, OpWipe, OpClip, OpMask, OpProject:
+		l.open++
+		l.Depth = max(l.Depth, l.open)
+	case OpEnd:
+		l.open--
+	}
+}
 
 func (l *List) num(v ...float64) { l.Numbers = append(l.Numbers, v...) }
 

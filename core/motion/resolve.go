@@ -81,6 +81,7 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 		for _, q := range s.Cues {
 			r.stay = max(r.stay, CueTime(s, q.ID))
 		}
+		r.stay = min(r.stay, doc.MaxTime)
 	default:
 		for _, q := range s.Cues {
 			r.stay += q.Wait

@@ -136,10 +136,14 @@ func (c *Canvas) paint() error {
 
 // items paints the items from..to of a list on s, those that touch its clip.
 func (p *Painter) items(s *surface, l *Survey, from, to int) error {
+	return p.bands(s, l.depth, func(s *surface) error { return p.itemsOn(s, l, from, to) })
+}
+
+func (p *Painter) itemsOn(s *surface, l *Survey, from, to int) error {
 	view := l.view()
 	for i := from; i < to; i++ {
 		it := &l.items[i]
-		if s.clip != nil && !s.clip.Touches(it.box) {
+		if !it.box.Overlaps(s.box) || s.clip != nil && !s.clip.Touches(it.box.Intersect(s.box)) {
 			continue
 		}
 		r := &reader{codes: l.codes[:it.c1], numbers: l.numbers[:it.n1], c: it.c0, n: it.n0}

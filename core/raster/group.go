@@ -121,7 +121,9 @@ func (p *Painter) paintGroup(dst *surface, r *reader, view geom.Matrix, begin re
 		return err
 	}
 	lay(s)
-	if !p.groups.keep(id, s) {
+	if p.groups.keep(id, s) {
+		p.surfaces.held -= cap(s.pix) // the cache has a bound of its own
+	} else {
 		p.surfaces.give(s)
 	}
 	return nil

@@ -26,6 +26,7 @@ type Painter struct {
 	outline  geom.Path
 	stops    []paint.Stop
 	columns  []uint64 // of samplers
+	stop     func() error
 }
 
 // NewPainter returns a painter for lists of film; pictures may be nil for films without any.
@@ -53,7 +54,9 @@ func (p *Painter) PaintView(dst *image.RGBA, l *frame.List, view geom.Matrix) er
 	if dst.Rect.Min != (image.Point{}) {
 		return errors.New("raster: a picture to paint on begins at 0, 0")
 	}
-	return p.run(surfaceOf(dst), &reader{codes: l.Codes, numbers: l.Numbers}, view)
+	return p.bands(surfaceOf(dst), l.Depth, func(s *surface) error {
+		return p.run(s, &reader{codes: l.Codes, numbers: l.Numbers}, view)
+	})
 }
 
 // run paints until the list ends or the enclosing group does.
@@ -75,6 +78,11 @@ func (p *Painter) run(dst *surface, r *reader, view geom.Matrix) error {
 
 // item paints one op with all that is inside it.
 func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
+	if p.stop != nil {
+		if err := p.stop(); err != nil {
+			return err
+		}
+	}
 	begin := *r
 	op := r.code()
 	switch op {

@@ -51,7 +51,11 @@ func (s *surface) wipe(box image.Rectangle) {
 }
 
 // surfaces lends clear buffers.
-type surfaces struct{ spare []*surface }
+type surfaces struct {
+	spare []*surface
+	held  int // bytes lent and spare
+	most  int // 0: DefaultBytes
+}
 
 // take returns a clear surface with the given box.
 func (p *surfaces) take(box image.Rectangle) *surface {
@@ -69,9 +73,18 @@ func (p *surfaces) take(box image.Rectangle) *surface {
 		p.spare[best] = p.spare[len(p.spare)-1]
 		p.spare = p.spare[:len(p.spare)-1]
 	} else {
-		if len(p.spare) >= 6 { // a small one makes room
-			p.spare = p.spare[:len(p.spare)-1]
+		most := p.most
+		if most == 0 {
+			most = DefaultBytes
 		}
+		for n := len(p.spare); n > 0 && (n >= 6 || p.held+need > most); n-- { // a small one makes room
+			p.held -= cap(p.spare[n-1].pix)
+			p.spare = p.spare[:n-1]
+		}
+		if p.held+need > most {
+			panic(ErrMemory)
+		}
+		p.held += need
 		s = &surface{pix: make([]byte, need)}
 	}
 	s.pix, s.stride, s.box, s.dirty, s.clip = s.pix[:need], 4*w, box, image.Rectangle{}, nil

@@ -15,6 +15,7 @@ type Survey struct {
 	numbers []float64
 	items   []surveyed
 	w, h    int
+	depth   int
 	page    [2]float64
 }
 
@@ -28,7 +29,7 @@ type surveyed struct {
 // Survey cuts a list that fills w x h px into items.
 func (p *Painter) Survey(s *Survey, l *frame.List, w, h int) error {
 	s.codes, s.numbers = append(s.codes[:0], l.Codes...), append(s.numbers[:0], l.Numbers...)
-	s.items, s.w, s.h, s.page = s.items[:0], w, h, [2]float64{l.Width, l.Height}
+	s.items, s.w, s.h, s.depth, s.page = s.items[:0], w, h, l.Depth, [2]float64{l.Width, l.Height}
 	r := &reader{codes: s.codes, numbers: s.numbers}
 	bounds := image.Rect(0, 0, w, h)
 	view := s.view()
@@ -58,7 +59,7 @@ func (s *Survey) Equal(o *Survey) bool {
 // Set makes s a copy of o.
 func (s *Survey) Set(o *Survey) {
 	s.codes, s.numbers, s.items = append(s.codes[:0], o.codes...), append(s.numbers[:0], o.numbers...), append(s.items[:0], o.items...)
-	s.w, s.h, s.page = o.w, o.h, o.page
+	s.w, s.h, s.depth, s.page = o.w, o.h, o.depth, o.page
 }
 
 func sameItem(a *Survey, i int, b *Survey, k int) bool {

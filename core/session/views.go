@@ -5,8 +5,8 @@ import (
 
 	"github.com/go-json-experiment/json/jsontext"
 
+	"capstan/core/delivery"
 	"capstan/core/doc"
-	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/motion"
 )
@@ -288,21 +288,24 @@ func diff(a, b float64) float64 {
 
 // Delivery is what a file of the whole film would be.
 type Delivery struct {
-	Width  int   `json:"width"`
-	Height int   `json:"height"`
-	Frames int64 `json:"frames"`
-	Rest   int64 `json:"rest"`  // ms its last frame rests
-	Asked  bool  `json:"asked"` // the document says so
-	Pass   int64 `json:"pass"`  // ms from one begin to the next, with the rest
+	Width   int    `json:"width"`
+	Height  int    `json:"height"`
+	Frames  int64  `json:"frames"`
+	Rest    int64  `json:"rest"`    // ms its last frame rests
+	Asked   bool   `json:"asked"`   // the document says so
+	Pass    int64  `json:"pass"`    // ms from one begin to the next, with the rest
+	Refused string `json:"refused"` // why there can be none, in words
 }
 
 // DeliveryView returns what a file of a format would be at a height, or else a width, and a rate.
 func (s *Session) DeliveryView(format string, width, height int, rate doc.Rate, once bool) Delivery {
-	v := Delivery{Frames: s.film.Delivery(format, rate), Rest: s.film.EndPause(format, once), Asked: s.doc.Film.EndPause != nil}
-	if v.Width, v.Height = frame.Size(&s.doc.Film, height); width > 0 {
-		v.Width, v.Height = frame.SizeAcross(&s.doc.Film, width)
+	p, err := delivery.Of(s.film, delivery.Ask{Format: format, Width: width, Height: height, Rate: rate, Once: once})
+	v := Delivery{Width: p.Width, Height: p.Height, Rest: p.EndPause, Asked: s.doc.Film.EndPause != nil, Pass: s.film.Order.Length + p.EndPause}
+	if err != nil {
+		v.Refused = err.Error()
+		return v
 	}
-	v.Pass = s.film.Order.Length + v.Rest
+	v.Frames = p.Frames(s.film)
 	return v
 }
 

@@ -47,7 +47,7 @@ func status(key string) int {
 	case "disk.full", "quota.full":
 		return http.StatusInsufficientStorage
 	case "request.unreadable", "request.since", "picture.size", "export.format", "export.rate", "export.height", "export.too-large",
-		"export.still", "export.running":
+		"export.too-long", "export.frames", "export.range", "export.odd", "export.still", "export.running":
 		return http.StatusBadRequest
 	}
 	return http.StatusUnprocessableEntity

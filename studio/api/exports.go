@@ -1,20 +1,20 @@
 package api
 
 import (
-	"net/http"
-
-	"capstan/core/doc"
-	"capstan/core/frame"
-	"capstan/studio/export"
-	"capstan/studio/store"
-
 	"crypto/rand"
 	"encoding/base32"
 	"fmt"
+	"net/http"
 	"slices"
 	"strings"
 
 	"github.com/gin-gonic/gin"
+
+	"capstan/core/delivery"
+	"capstan/core/doc"
+	"capstan/core/frame"
+	"capstan/studio/export"
+	"capstan/studio/store"
 )
 
 // newID makes a short random id as documents use them.
@@ -35,9 +35,6 @@ func (s *Server) listExports(c *gin.Context) {
 	c.JSON(http.StatusOK, gin.H{"exports": list})
 }
 
-// maxPixels bounds a frame of an export.
-const maxPixels = 8192 * 8192
-
 func (s *Server) createExport(c *gin.Context) {
 	var in struct {
 		Format string   `json:"format"`
@@ -50,36 +47,15 @@ func (s *Server) createExport(c *gin.Context) {
 	if !decode(c, maxJSON, &in) {
 		return
 	}
-	switch in.Format {
-	case "gif", "png":
-	case "mp4":
+	if in.Format == delivery.MP4 {
 		if err := export.Video(); err != nil {
 			fail(c, err)
 			return
 		}
-	default:
-		refuse(c, "export.format", in.Format)
-		return
-	}
-	if in.Rate.Num < 1 || in.Rate.Den < 1 || in.Rate.Num > 120*in.Rate.Den {
-		refuse(c, "export.rate")
-		return
 	}
 	p, _, err := s.store.Load(c.Param("id"))
 	if err != nil {
 		fail(c, err)
-		return
-	}
-	w, h := frame.Size(&p.Film, in.Height)
-	if in.Width != 0 {
-		w, h = frame.SizeAcross(&p.Film, in.Width)
-	}
-	if side := max(in.Width, in.Height); side < 16 || side > doc.MaxSide {
-		refuse(c, "export.height", doc.MaxSide)
-		return
-	}
-	if w > 2*doc.MaxSide || h > 2*doc.MaxSide || w*h > maxPixels {
-		refuse(c, "export.too-large", w, h)
 		return
 	}
 	film, err := frame.Compile(p, s.store.Assets(p), nil)
@@ -87,8 +63,14 @@ func (s *Server) createExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	if in.At < 0 || in.At > film.Order.Length || in.Format != "png" && in.At != 0 {
+	ask := delivery.Ask{Format: in.Format, Width: in.Width, Height: in.Height, Rate: in.Rate, Once: in.Once, From: in.At}
+	if in.Format != delivery.PNG && in.At != 0 {
 		refuse(c, "export.still", film.Order.Length)
+		return
+	}
+	o, err := delivery.Of(film, ask)
+	if err != nil {
+		fail(c, err)
 		return
 	}
 	if err := export.Ready(film, s.files); err != nil {
@@ -103,15 +85,14 @@ func (s *Server) createExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	name, err := s.freeName(p, w, h, in.Format)
+	name, err := s.freeName(p, o.Width, o.Height, o.Format)
 	if err != nil {
 		fail(c, err)
 		return
 	}
-	o := export.Options{Format: in.Format, RateNum: in.Rate.Num, RateDen: in.Rate.Den}
 	e := &store.Export{
-		ID: newID(), ProjectID: p.ID, Name: name, Format: in.Format, Width: w, Height: h,
-		RateNum: in.Rate.Num, RateDen: in.Rate.Den, Once: in.Once, At: in.At, EndPause: film.EndPause(in.Format, in.Once), Document: raw, Frames: o.Frames(film),
+		ID: newID(), ProjectID: p.ID, Name: name, Format: o.Format, Width: o.Width, Height: o.Height,
+		RateNum: o.RateNum, RateDen: o.RateDen, Once: o.Once, At: o.From, EndPause: o.EndPause, Document: raw, Frames: o.Frames(film),
 	}
 	if err := s.queue.Add(e); err != nil {
 		fail(c, err)

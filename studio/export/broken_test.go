@@ -2,7 +2,9 @@ package export_test
 
 import (
 	"context"
+	"image"
 	"os"
+	"os/exec"
 	"os/signal"
 	"path/filepath"
 	"strconv"
@@ -85,4 +87,43 @@ func TestFFmpegKilledHalfWay(t *testing.T) {
 		t.Errorf("got %v", err)
 	}
 	leftIn(t, dir)
+}
+
+// An encoder that ends well and wrote nothing, or not all: what was made is read back before it is called done.
+func TestWhatIsNotWholeIsNotDone(t *testing.T) {
+	f, files := opener(t)
+	real, err := exec.LookPath("ffmpeg")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name, script := range map[string]string{
+		"nothing": "cat > /dev/null",
+		"half":    `head -c 4000000 | ` + real + ` "$@"; cat > /dev/null`,
+	} {
+		bin, dir := t.TempDir(), t.TempDir()
+		encoders := `[ "$2" = -encoders ] && echo " libx264 " && exit 0` + "\n"
+		if err := os.WriteFile(filepath.Join(bin, "ffmpeg"), []byte("#!/bin/sh\n"+encoders+script+"\n"), 0o755); err != nil {
+			t.Fatal(err)
+		}
+		t.Setenv("PATH", bin+":"+os.Getenv("PATH"))
+		err := export.Make(context.Background(), f, files.Pixels, export.Options{Format: "mp4", Width: 480, Height: 270, RateNum: 10, RateDen: 1}, filepath.Join(dir, "film.mp4"), none)
+		if !words.Is(err, "export.wrong") && !words.Is(err, "export.stopped") {
+			t.Errorf("%s: %v", name, err)
+		}
+		leftIn(t, dir)
+	}
+}
+
+// A mistake while a frame is rendered, in a goroutine of its own, ends the export and not the process; so does a picture that needs too much memory.
+func TestAMistakeEndsTheExportAlone(t *testing.T) {
+	f, _ := opener(t)
+	for _, format := range []string{"gif", "png", "mp4"} {
+		dir := t.TempDir()
+		broken := func(string, int) (*image.RGBA, error) { panic("a mistake") }
+		err := export.Make(context.Background(), f, broken, export.Options{Format: format, Width: 96, Height: 54, RateNum: 10, RateDen: 1}, filepath.Join(dir, "film."+format), none)
+		if !words.Is(err, "export.mistake") {
+			t.Errorf("%s: %v", format, err)
+		}
+		leftIn(t, dir)
+	}
 }

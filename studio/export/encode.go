@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"sync"
 
@@ -23,6 +24,9 @@ import (
 // Make renders a film into the file out. It is written aside and renamed: at any moment there is a whole file or none.
 // progress is told the frames done so far.
 func Make(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64)) error {
+	if err := o.Check(f); err != nil {
+		return err
+	}
 	tmp, err := os.CreateTemp(filepath.Dir(out), aside.Pattern+"."+o.Format)
 	if err != nil {
 		return err
@@ -35,11 +39,16 @@ func Make(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Option
 	case "mp4":
 		err = makeMP4(ctx, f, pictures, o, tmp.Name(), progress)
 	case "png":
-		err = makePNG(f, pictures, o, tmp, progress)
-	default:
-		err = words.New("export.format", o.Format)
+		err = makePNG(ctx, f, pictures, o, tmp, progress)
 	}
 	if err != nil {
+		return err
+	}
+	to := o.To
+	if to == 0 {
+		to = f.Order.Length
+	}
+	if err := readBack(ctx, tmp.Name(), o, o.Frames(f), to-o.From); err != nil {
 		return err
 	}
 	if err := errors.Join(tmp.Sync(), tmp.Chmod(0o644)); err != nil {
@@ -68,7 +77,7 @@ func makeGIF(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 			census.Add(c.Image(), step)
 		}
 	}
-	err := render(ctx, f, pictures, o, samples, 0, counting, func(int64, *plate, *plate) error { return nil })
+	err := render(ctx, f, pictures, o, slices.Values(samples), 0, counting, func(int64, *plate, *plate) error { return nil })
 	if err != nil {
 		return err
 	}
@@ -145,9 +154,6 @@ func VideoArguments(o Options, input, out string) []string {
 }
 
 func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64)) error {
-	if o.Width%2 != 0 || o.Height%2 != 0 {
-		return words.New("export.odd")
-	}
 	if err := Video(); err != nil {
 		return err
 	}
@@ -168,9 +174,10 @@ func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 	converting := func() press {
 		return func(to []byte, c *raster.Canvas, tiles *raster.Region) { raster.YUVTiles(to, c.Image(), tiles) }
 	}
+	var piped error // ffmpeg takes no more; its own words say why
 	err = render(ctx, f, pictures, o, count(n), o.Width*o.Height*3/2, converting, func(k int64, p, _ *plate) error {
-		if _, err := pipe.Write(p.bytes); err != nil {
-			return err
+		if _, piped = pipe.Write(p.bytes); piped != nil {
+			return piped
 		}
 		progress(k+1, n)
 		return nil
@@ -183,6 +190,8 @@ func makeMP4(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opt
 	switch {
 	case asked.Err() != nil:
 		return asked.Err() // cancelling ends ffmpeg first, so the error may be that of its pipe
+	case err != nil && piped == nil:
+		return err
 	case err != nil || closed != nil || waited != nil:
 		detail := firstOf(last.lastWords(), waited, err, closed)
 		return translated(detail)

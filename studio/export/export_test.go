@@ -16,6 +16,7 @@ import (
 	"strings"
 	"testing"
 
+	"capstan/core/delivery"
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/motion"
@@ -68,7 +69,7 @@ func probe(t *testing.T, file string) map[string]any {
 func TestMP4ReadsBackAsTheRenderedFrames(t *testing.T) {
 	f, files := opener(t)
 	out := filepath.Join(t.TempDir(), "film.mp4")
-	w, h := frame.Size(&f.Doc.Film, 270)
+	w, h := delivery.Size(&f.Doc.Film, 270)
 	for _, rate := range []doc.Rate{{Num: 30, Den: 1}, {Num: 24000, Den: 1001}} {
 		o := export.Options{Format: "mp4", Width: w, Height: h, RateNum: rate.Num, RateDen: rate.Den, From: 3500, To: 7700}
 		if err := export.Make(context.Background(), f, files.Pixels, o, out, none); err != nil {
@@ -137,7 +138,7 @@ func compareMP4(t *testing.T, f *frame.Film, files *media.Folder, o export.Optio
 func TestGIFReadsBackAsTheRenderedFrames(t *testing.T) {
 	f, files := opener(t)
 	out := filepath.Join(t.TempDir(), "film.gif")
-	w, h := frame.Size(&f.Doc.Film, 180)
+	w, h := delivery.Size(&f.Doc.Film, 180)
 	o := export.Options{Format: "gif", Width: w, Height: h, RateNum: 15, RateDen: 1, EndPause: 1500}
 	if err := export.Make(context.Background(), f, files.Pixels, o, out, none); err != nil {
 		t.Fatal(err)

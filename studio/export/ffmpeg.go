@@ -2,14 +2,16 @@ package export
 
 import (
 	"bytes"
-	"capstan/core/frame"
-	"capstan/core/words"
-	"capstan/studio/aside"
-	"capstan/studio/media"
 	"errors"
 	"os/exec"
 	"strings"
 	"sync"
+
+	"capstan/core/frame"
+	"capstan/core/raster"
+	"capstan/core/words"
+	"capstan/studio/aside"
+	"capstan/studio/media"
 )
 
 // able holds the paths of programs that have been found to make video: they are not asked again.
@@ -38,6 +40,8 @@ func told(err error) *words.Fault {
 	switch {
 	case errors.As(err, &f):
 		return f
+	case errors.Is(err, raster.ErrMemory):
+		return words.Because(err, "export.memory")
 	case aside.Full(err):
 		return words.Because(err, "export.full")
 	}

@@ -22,6 +22,7 @@ type Queue struct {
 	notify func(store.Export)
 	wake   chan struct{}
 	claim  sync.Mutex // held while the next export is taken
+	large  sync.Mutex // held by an export that needs much memory
 	mu     sync.Mutex
 	cancel map[string]context.CancelFunc
 	latest map[string]store.Export // of running exports, with the frames done
@@ -95,7 +96,8 @@ func (q *Queue) List(project string) ([]store.Export, error) {
 	return list, err
 }
 
-// Run works until ctx ends. Exports that were running when Capstan last stopped are made again.
+// Run works until ctx ends. Exports that were running when Capstan last stopped are made again, once: one that was running both times may be
+// what stopped it.
 func (q *Queue) Run(ctx context.Context) error {
 	if err := q.store.RequeueExports(); err != nil {
 		return err
@@ -154,7 +156,7 @@ func (q *Queue) run(parent context.Context, e *store.Export) {
 	q.cancel[e.ID], q.latest[e.ID] = stop, *e
 	q.mu.Unlock()
 	q.notify(*e)
-	err := q.make(ctx, e)
+	err := guarded(func() error { return q.make(ctx, e) })
 	if q.ended(e, err, parent.Err() != nil) {
 		q.notify(*e)
 	}
@@ -201,8 +203,12 @@ func (q *Queue) make(ctx context.Context, e *store.Export) error {
 		Format: e.Format, Width: e.Width, Height: e.Height, RateNum: e.RateNum, RateDen: e.RateDen,
 		Once: e.Once, EndPause: e.EndPause, From: e.At,
 	}
-	if err := Ready(film, q.files); err != nil {
+	if err := errors.Join(Ready(film, q.files), o.Check(film)); err != nil {
 		return err
+	}
+	if needs(o) > maxMemory {
+		q.large.Lock()
+		defer q.large.Unlock()
 	}
 	e.Frames = o.Frames(film)
 	last := time.Time{}

@@ -4,38 +4,37 @@ package export
 import (
 	"context"
 	"fmt"
+	"iter"
+	"log/slog"
 	"runtime"
+	"runtime/debug"
 	"sync"
 
+	"capstan/core/delivery"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
+	"capstan/core/words"
 )
 
 // Options say what file to make.
-type Options struct {
-	Format           string // mp4, gif, or png: the frame at From
-	Width, Height    int    // px; both even for mp4
-	RateNum, RateDen int64
-	From, To         int64 // ms of the film; To 0: its end
-	Once             bool  // GIF: play once
-	EndPause         int64 // ms, GIF
-}
+type Options = delivery.Plan
 
-// Frames returns how many frames the options make of a film.
-func (o Options) Frames(f *frame.Film) int64 {
-	if o.Format == "png" {
-		return 1
-	}
-	to := o.To
-	if to == 0 {
-		to = f.Order.Length
-	}
-	return motion.Frames(to-o.From, o.RateNum, o.RateDen)
-}
+// maxMemory is how many bytes the canvases and plates of one render take at most, beside what single frames need.
+const maxMemory = 300 << 20
 
-// ring is how many frames may be rendered ahead of the encoder.
-func ring() int { return 2*runtime.NumCPU() + 2 }
+// maxSurfaces is how many bytes all painters of one render take for what lies in groups.
+const maxSurfaces = 192 << 20
+
+// needs is how many bytes one worker of a render holds at least.
+func needs(o Options) int { return 2*4*o.Width*o.Height + 4*o.Width*o.Height }
+
+// makers returns how many workers render frames of o onto plates of size bytes: one a core, as far as memory goes, and one at least. Each
+// has a canvas and what stands still on it, and two plates go round for it.
+func makers(o Options, size int) int {
+	each := 2*4*o.Width*o.Height + 2*size
+	return max(1, min(runtime.NumCPU(), maxMemory/each))
+}
 
 // plate is a frame as an encoder takes it, and the display list it shows. Plates go round: one that holds an older frame is
 // made to show a new one where both differ.
@@ -114,32 +113,32 @@ func (w *worker) work(j *job, take func() *plate) error {
 // render renders frames of o by as many workers as there are cores onto plates of size bytes and hands them to sink in
 // order, each with the one before; a frame that shows what the one before does is handed over as the same plate again. Plates
 // may be read until the next call of sink returns, not changed.
-func render(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, frames []int64, size int, presses func() press, sink func(k int64, p, before *plate) error) error {
+func render(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, frames iter.Seq[int64], size int, presses func() press, sink func(k int64, p, before *plate) error) error {
 	ctx, stop := context.WithCancel(ctx)
-	order := make(chan *job, ring())
-	work := make(chan *job, ring())
+	n := makers(o, size)
+	order := make(chan *job, 2*n+2)
+	work := make(chan *job, 2*n+2)
 	var workers sync.WaitGroup
 	defer workers.Wait() // nothing goes on working behind the caller's back
 	defer stop()
 	spare := &shelf{size: size}
-	for i := 0; i < runtime.NumCPU(); i++ {
-		workers.Add(1)
-		go func() {
-			defer workers.Done()
+	for range n {
+		workers.Go(func() {
 			w := newWorker(f, pictures, o, presses())
+			w.painter.Within(raster.Limits{Bytes: maxSurfaces / n, Stop: ctx.Err})
 			for j := range work {
 				if ctx.Err() == nil {
-					j.err = w.work(j, spare.take)
+					j.err = guarded(func() error { return w.work(j, spare.take) })
 				}
 				close(j.done)
 			}
-		}()
+		})
 	}
 	go func() {
 		defer close(order)
 		defer close(work)
 		before := int64(-1)
-		for _, k := range frames {
+		for k := range frames {
 			j := &job{k: k, before: before, done: make(chan struct{})}
 			before = k
 			select {
@@ -198,10 +197,20 @@ func (s *shelf) give(p *plate) {
 	s.plates = append(s.plates, p)
 }
 
-func count(n int64) []int64 {
-	out := make([]int64, n)
-	for i := range out {
-		out[i] = int64(i)
+func count(n int64) iter.Seq[int64] {
+	return func(yield func(int64) bool) {
+		for k := int64(0); k < n && yield(k); k++ {
+		}
 	}
-	return out
+}
+
+// guarded carries out work so that a mistake of the program in it ends in an error, and not the process.
+func guarded(work func() error) (err error) {
+	defer func() {
+		if r := recover(); r != nil {
+			slog.Error("a mistake while rendering", "panic", r, "stack", string(debug.Stack()))
+			err = words.New("export.mistake", fmt.Sprint(r))
+		}
+	}()
+	return work()
 }

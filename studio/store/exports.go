@@ -1,10 +1,12 @@
 package store
 
 import (
-	"capstan/core/words"
 	"errors"
+	"time"
 
 	"gorm.io/gorm"
+
+	"capstan/core/words"
 )
 
 // AddExport stores a new export.
@@ -45,9 +47,13 @@ func (s *Store) NextExport() (*Export, error) {
 	return &e, err
 }
 
-// RequeueExports puts exports that were running when Capstan stopped back into the queue.
+// RequeueExports puts exports that were running when Capstan stopped back into the queue, once each; one that was begun again already has
+// failed, with the words of why.
 func (s *Store) RequeueExports() error {
-	return s.db.Model(&Export{}).Where("state = ?", Running).Updates(map[string]any{"state": Waiting, "frames_done": 0}).Error
+	running := func() *gorm.DB { return s.db.Model(&Export{}).Where("state = ?", Running) }
+	return errors.Join(
+		running().Where("tries >= 1").Updates(map[string]any{"state": Failed, "ended_at": time.Now(), "message": words.New("export.twice").Error()}).Error,
+		running().Updates(map[string]any{"state": Waiting, "frames_done": 0, "tries": gorm.Expr("tries + 1")}).Error)
 }
 
 // DeleteExport removes an export's row.

@@ -38,6 +38,12 @@ var migrations = []*gormigrate.Migration{
 		}
 		return tx.Migrator().AddColumn(&Export{}, "EndPause")
 	}},
+	{ID: "0006", Migrate: func(tx *gorm.DB) error { // how often an export was begun again
+		if tx.Migrator().HasColumn(&Export{}, "Tries") {
+			return nil
+		}
+		return tx.Migrator().AddColumn(&Export{}, "Tries")
+	}},
 }
 
 // migrate brings the database up to date. Where a step is due on a database that has been used, the file is copied first.

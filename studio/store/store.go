@@ -86,6 +86,7 @@ type Export struct {
 	FramesDone int64     `json:"framesDone"`
 	Bytes      int64     `json:"bytes"`
 	Message    string    `json:"message"` // why it failed, in words
+	Tries      int       `json:"-"`       // how often it was begun again since Capstan had stopped
 	Document   []byte    `json:"-"`       // the project as it was when the export was asked for
 	CreatedAt  time.Time `json:"createdAt"`
 	EndedAt    time.Time `json:"endedAt"`

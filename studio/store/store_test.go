@@ -205,6 +205,14 @@ func TestExportsSurviveARestart(t *testing.T) {
 	if e, _ := s.Export("0"); e.State != store.Done {
 		t.Error("the one that was done is made again")
 	}
+	// Running again when it stops again, it may be what stopped it.
+	e.State = store.Running
+	if err := errors.Join(s.SaveExport(e), s.RequeueExports()); err != nil {
+		t.Fatal(err)
+	}
+	if e, _ := s.Export("1"); e.State != store.Failed || !strings.Contains(e.Message, "twice") {
+		t.Errorf("the one that ran both times: %+v", e)
+	}
 }
 
 // A damaged database is told before anything is changed, and a folder that is open elsewhere says where.

@@ -1,0 +1,156 @@
+// Package delivery says what a file of a film is in numbers: its size, rate, range and frames, and what is too much to ask for. The page,
+// the API and the command line all ask here.
+package delivery
+
+import (
+	"math"
+	"slices"
+
+	"capstan/core/anim"
+	"capstan/core/doc"
+	"capstan/core/frame"
+	"capstan/core/motion"
+	"capstan/core/words"
+)
+
+// The formats of files.
+const (
+	MP4 = "mp4" // H.264
+	GIF = "gif"
+	PNG = "png" // a still
+)
+
+// Limits of a file.
+const (
+	MinSide   = doc.MinSide
+	MaxSide   = doc.MaxSide           // px, of the side that is asked for
+	MaxPixels = 8192 * 8192           // of a frame
+	MaxVideo  = 139264 * 16 * 16      // pixels of a video's frame: level 6.2 of ITU-T H.264, table A-1
+	MaxLength = 10 * 3600 * 1000      // ms of film
+	MaxFrames = MaxLength / 1000 * 60 // ten hours at 60 a second
+)
+
+// Ask is what somebody wants.
+type Ask struct {
+	Format        string
+	Width, Height int      // px; what is 0 follows from the other and the page, the page's own size where both are
+	Rate          doc.Rate // frames a second; the film's where it is zero
+	From, To      int64    // ms of the film; To 0: its end. A still is the frame at From
+	Once          bool     // a GIF that does not begin again
+}
+
+// Plan is a file in numbers.
+type Plan struct {
+	Format           string
+	Width, Height    int // px, even
+	RateNum, RateDen int64
+	From, To         int64 // ms of the film; To 0: its end
+	Once             bool
+	EndPause         int64 // ms the last frame of a GIF rests
+}
+
+// Of returns the plan of what is asked for, or a *words.Fault for what is too much, or does not exist.
+func Of(f *frame.Film, a Ask) (Plan, error) {
+	film := &f.Doc.Film
+	if a.Rate == (doc.Rate{}) {
+		a.Rate = film.Rate
+	}
+	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To, Once: a.Once}
+	if a.Format == GIF && a.Rate.Valid() {
+		p.RateNum, p.RateDen = anim.GIFRate(a.Rate.Num, a.Rate.Den)
+	}
+	switch {
+	case a.Width == 0 && a.Height == 0:
+		p.Width, p.Height = Size(film, film.Height)
+	case max(a.Width, a.Height) > MaxSide || max(a.Width, a.Height) < MinSide:
+		return p, words.New("export.height", MaxSide)
+	case a.Width != 0:
+		p.Width, p.Height = SizeAcross(film, a.Width)
+	default:
+		p.Width, p.Height = Size(film, a.Height)
+	}
+	if err := p.Check(f); err != nil {
+		return p, err
+	}
+	p.EndPause = EndPause(f, a.Format, a.Once)
+	return p, nil
+}
+
+// Check returns why a plan cannot be carried out, as a *words.Fault, or nil.
+func (p Plan) Check(f *frame.Film) error {
+	length := f.Order.Length
+	to := p.To
+	if to == 0 {
+		to = length
+	}
+	switch rate := (doc.Rate{Num: p.RateNum, Den: p.RateDen}); {
+	case p.Format != MP4 && p.Format != GIF && p.Format != PNG:
+		return words.New("export.format", p.Format)
+	case p.Width < 1 || p.Height < 1 || p.Width > 2*MaxSide || p.Height > 2*MaxSide || p.Width*p.Height > MaxPixels, p.Format == MP4 && p.Width*p.Height > MaxVideo:
+		return words.New("export.too-large", p.Width, p.Height)
+	case p.Format == MP4 && (p.Width%2 != 0 || p.Height%2 != 0):
+		return words.New("export.odd")
+	case p.Format == PNG && (p.From < 0 || p.From > length):
+		return words.New("export.still", length)
+	case p.Format == PNG:
+		return nil
+	case !rate.Valid():
+		return words.New("export.rate")
+	case p.From < 0 || to <= p.From || to > length:
+		return words.New("export.range", length)
+	case to-p.From > MaxLength:
+		return words.New("export.too-long", MaxLength/3600000)
+	case p.Frames(f) > MaxFrames:
+		return words.New("export.frames", p.Frames(f), MaxFrames)
+	}
+	return nil
+}
+
+// Frames returns how many frames a file has.
+func (p Plan) Frames(f *frame.Film) int64 {
+	if p.Format == PNG {
+		return 1
+	}
+	to := p.To
+	if to == 0 {
+		to = f.Order.Length
+	}
+	return motion.Frames(to-p.From, p.RateNum, p.RateDen)
+}
+
+// even returns the even number nearest to v, 2 or more: what video wants.
+func even(v float64) int { return max(2, int(v/2+0.5)*2) }
+
+// Size returns the size of a film's frames at a height, both sides even.
+func Size(f *doc.Film, height int) (w, h int) {
+	return even(float64(f.Width) * float64(height) / float64(f.Height)), even(float64(height))
+}
+
+// SizeAcross is Size at a width.
+func SizeAcross(f *doc.Film, width int) (w, h int) {
+	return even(float64(width)), even(float64(f.Height) * float64(width) / float64(f.Width))
+}
+
+// restAtEnd is how long the last frame of a GIF rests whose end does not meet its start, in ms.
+const restAtEnd = 1000
+
+// EndPause returns how long, in ms, the last frame of a file rests before it begins again: of a GIF what the document asks for, else nothing
+// where it goes round or its end meets its start. Other files, and what plays once, do not rest.
+func EndPause(f *frame.Film, format string, once bool) int64 {
+	switch asked := f.Doc.Film.EndPause; {
+	case format != GIF || once:
+		return 0
+	case asked != nil:
+		return *asked
+	case f.Doc.Film.Loop || meets(f):
+		return 0
+	}
+	return restAtEnd
+}
+
+// meets reports whether the film's end shows what its start shows, numbers within 1e-6.
+func meets(f *frame.Film) bool {
+	a, b := f.Player(), f.Player()
+	x, y := a.At(motion.Millis(0), frame.View{Scale: 1}), b.At(motion.Millis(f.Order.Length), frame.View{Scale: 1})
+	return slices.Equal(x.Codes, y.Codes) && slices.EqualFunc(x.Numbers, y.Numbers, func(p, q float64) bool { return math.Abs(p-q) <= 1e-6 })
+}
