@@ -103,6 +103,9 @@ var upgrades = map[int]func(map[string]jsontext.Value) error{}
 // Read decodes a document of this or an older version and validates it. A newer version, a missing
 // one and any bad field are refused with an error in words; nothing is repaired silently.
 func Read(data []byte) (*Project, error) {
+	if err := CheckNesting(data); err != nil {
+		return nil, fmt.Errorf("this is no Capstan document: %w", err)
+	}
 	var head struct {
 		Version *int `json:"version"`
 	}

@@ -1,6 +1,7 @@
 package doc
 
 import (
+	"fmt"
 	"sync"
 
 	"capstan/core/geom"
@@ -16,8 +17,14 @@ var checkedPaths = struct {
 // maxChecked is when what is remembered is forgotten; drags make many lines that never come back.
 const maxChecked = 4096
 
+// longChecked is from how many bytes on data is read each time.
+const longChecked = 16 << 10
+
 // checkPath reports why path data cannot be read, nil if it can.
 func checkPath(d string) error {
+	if len(d) > MaxPath {
+		return fmt.Errorf("it is longer than %d MB", MaxPath>>20)
+	}
 	checkedPaths.Lock()
 	good := checkedPaths.good[d]
 	checkedPaths.Unlock()
@@ -26,6 +33,9 @@ func checkPath(d string) error {
 	}
 	if _, err := geom.ParseData(d); err != nil {
 		return err
+	}
+	if len(d) > longChecked {
+		return nil
 	}
 	checkedPaths.Lock()
 	defer checkedPaths.Unlock()

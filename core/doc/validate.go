@@ -11,20 +11,6 @@ import (
 	"capstan/core/words"
 )
 
-// Limits of a document.
-const (
-	MinSide     = 16      // page px a side
-	MaxSide     = 8192    // page px a side
-	MaxScenes   = 500     // in one film
-	MaxLayers   = 2000    // in one scene
-	MaxDepth    = 32      // groups in groups
-	MaxMasks    = 4       // of a group: painters hold a sheet for each
-	MaxTime     = 3600000 // ms of any single time
-	MaxPlace    = 1e6     // px of any coordinate or size
-	MaxText     = 20000   // characters of one text layer
-	MinDuration = 10      // ms of a move
-)
-
 // Invalid names the field of a document that breaks a rule, as a path such as
 // film.scenes[0].layers[2].opacity, and says what is wrong with it.
 type Invalid struct{ Field, Why string }
@@ -70,7 +56,7 @@ func (p *Project) ValidateChange(before *Project) error {
 		}
 		for _, s := range before.Film.Scenes {
 			known[s] = true
-			if here[s] {
+			if here[s] || len(s.Roles) > 0 { // its layers may name roles that are gone
 				continue
 			}
 			Walk(s.Layers, func(l, _ *Layer) bool { fine[l] = true; return true })
@@ -99,6 +85,7 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 	}
 	c.id("id", p.ID)
 	c.name("name", p.Name)
+	c.most("media", len(p.Media), MaxMedia)
 	for _, h := range sortedKeys(p.Media) {
 		m := p.Media[h]
 		at := "media." + h
@@ -112,6 +99,7 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 		if m.Width < 0 || m.Height < 0 || m.Width > MaxSide || m.Height > MaxSide {
 			c.fail(at, "has sides outside 0..%d px", MaxSide)
 		}
+		c.name(at+".name", m.Name)
 		if m.IsFont() && (m.Family == "" || len(m.Family) > 400 || m.Weight < 1 || m.Weight > 1000) {
 			c.fail(at, "is a font without a family, or without a weight from 1 to 1000")
 		}
@@ -270,6 +258,12 @@ func (c *checker) name(at, s string) {
 	}
 }
 
+func (c *checker) most(at string, n, limit int) {
+	if n > limit {
+		c.fail(at, "are %d; at most %d are kept", n, limit)
+	}
+}
+
 func (c *checker) number(at string, v, lo, hi float64) {
 	if math.IsNaN(v) || v < lo || v > hi {
 		c.fail(at, "is %v; it must be %v to %v", v, lo, hi)
@@ -377,6 +371,10 @@ func (c *checker) scene(at string, s *Scene) {
 	c.transition(at+".transition", s.Transition)
 	c.fill(at+".background", s.Background, s.Roles)
 	c.roles(at+".roles", s.Roles)
+	c.most(at+".roles", len(s.Roles), MaxRoles)
+	c.most(at+".cues", len(s.Cues), MaxCues)
+	c.most(at+".runs", len(s.Runs), MaxRuns)
+	c.most(at+".guides", len(s.Guides), MaxGuides)
 	cues := map[string]bool{}
 	for i, q := range s.Cues {
 		at := c.at("%s.cues[%d]", at, i)

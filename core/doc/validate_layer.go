@@ -13,6 +13,7 @@ func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, c
 	if !c.head(at, l, s) {
 		return
 	}
+	c.most(at+".moves", len(l.Moves), MaxMoves)
 	for i, m := range l.Moves {
 		at := c.at("%s.moves[%d]", at, i)
 		if m == nil {

@@ -6,18 +6,6 @@ import (
 	"capstan/core/geom"
 )
 
-// Limits of looks.
-const (
-	MaxStops  = 32   // colours of a gradient
-	MaxEffect = 500  // px of any blur or feather
-	MaxShadow = 1000 // px a shadow falls, either way
-	MaxDashes = 16   // lengths in a pattern of dashes
-	MaxTone   = 5    // steps lighter or darker than a role
-	MaxSaved  = 64   // colours, looks and sets of roles that are put aside
-	MaxRoles  = 32   // of a scene
-	MaxShares = 1000 // of a box, that a point of a gradient lies away
-)
-
 // Blends are the blend modes of layers, those of W3C Compositing and Blending 1 that work on channels one by one, in the
 // order of their codes in display lists. The first is also meant by an empty blend.
 var Blends = []string{

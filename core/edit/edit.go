@@ -24,7 +24,18 @@ type Command = jsontext.Value
 // patch between them. On an error, *words.Fault or *doc.Invalid or *motion.Cycle among them, p still stands.
 // assets are needed by commands that must know where things stand (continue, group).
 func Apply(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, Patch, error) {
-	q, err := Preview(p, c, assets)
+	return ApplyWhile(nil, p, c, assets)
+}
+
+// MaxEdits is how many edits one command makes at most, those in batches and lists counted.
+const MaxEdits = 10000
+
+// ApplyWhile is Apply that gives up with goOn's error, which is asked before each edit of a batch or a list.
+func ApplyWhile(goOn func() error, p *doc.Project, c Command, assets frame.Assets) (*doc.Project, Patch, error) {
+	if err := doc.CheckNesting(c); err != nil {
+		return nil, nil, words.New("command.none", err)
+	}
+	q, err := preview(&editor{assets: assets, goOn: goOn}, p, c)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -37,7 +48,11 @@ func Apply(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, Patch,
 
 // Preview is Apply without the patch.
 func Preview(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, error) {
-	q, err := Draft(p, c, assets)
+	return preview(&editor{assets: assets}, p, c)
+}
+
+func preview(e *editor, p *doc.Project, c Command) (*doc.Project, error) {
+	q, err := e.draft(p, c)
 	if err != nil {
 		return nil, err
 	}
@@ -58,18 +73,28 @@ func Preview(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, erro
 
 // Draft is Preview for documents that are compiled at once, while a gesture lasts: it leaves finding rings of hitches to that.
 func Draft(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, error) {
-	e := &editor{assets: assets, cloned: map[string]*doc.Scene{}}
-	e.p = shallow(p)
+	return (&editor{assets: assets}).draft(p, c)
+}
+
+func (e *editor) draft(p *doc.Project, c Command) (*doc.Project, error) {
+	e.p, e.cloned = shallow(p), map[string]*doc.Scene{}
 	if err := e.run(c); err != nil {
 		return nil, err
 	}
 	for id, s := range e.cloned {
+		if !whole(s.Layers) {
+			return nil, words.New("layer.none")
+		}
 		tidyRuns(s)
 		if _, old := p.Scene(id); old != nil && old != s {
 			doc.Share(s, old)
 		}
 	}
-	if err := e.p.ValidateChange(p); err != nil {
+	before := p
+	if e.patched {
+		before = nil // anything may have changed
+	}
+	if err := e.p.ValidateChange(before); err != nil {
 		return nil, err
 	}
 	return e.p, nil
@@ -84,6 +109,16 @@ func DraftPath(p *doc.Project, id, data string) (*doc.Project, error) {
 	}
 	l.Path = data
 	return e.p, nil
+}
+
+// whole reports whether no layer and no move is missing from lists.
+func whole(list []*doc.Layer) bool {
+	for _, l := range list {
+		if l == nil || !whole(l.Children) || slices.Contains(l.Moves, nil) {
+			return false
+		}
+	}
+	return true
 }
 
 func shallow(p *doc.Project) *doc.Project {
@@ -105,6 +140,21 @@ type editor struct {
 	cloned map[string]*doc.Scene
 	thin   map[string]bool // of cloned: only the layers that were asked for by head are its own
 	depth  int
+
+	goOn    func() error // nil: as long as it takes
+	edits   int
+	patched bool // by a patch
+}
+
+// another counts an edit of a batch or list.
+func (e *editor) another() error {
+	if e.edits++; e.edits > MaxEdits {
+		return words.New("command.many", MaxEdits)
+	}
+	if e.goOn != nil {
+		return e.goOn()
+	}
+	return nil
 }
 
 type handler func(e *editor, raw jsontext.Value) error
@@ -125,6 +175,9 @@ func op[C any](name string, f func(e *editor, c *C) error) {
 }
 
 func (e *editor) run(raw jsontext.Value) error {
+	if err := e.another(); err != nil {
+		return err
+	}
 	var head map[string]jsontext.Value
 	if err := json.Unmarshal(raw, &head); err != nil {
 		return words.New("command.none", err)
@@ -167,7 +220,7 @@ func init() {
 		if err != nil {
 			return err
 		}
-		e.p, e.cloned, e.thin = shallow(p), map[string]*doc.Scene{}, nil
+		e.p, e.cloned, e.thin, e.patched = shallow(p), map[string]*doc.Scene{}, nil, true
 		return nil
 	})
 	op("project.rename", func(e *editor, c *struct {
@@ -238,6 +291,9 @@ func (e *editor) scene(id string) (*doc.Scene, error) {
 
 // layer returns a layer that may be changed, with its scene and parent.
 func (e *editor) layer(id string) (l, parent *doc.Layer, s *doc.Scene, err error) {
+	if err = e.another(); err != nil {
+		return
+	}
 	for _, sc := range e.p.Film.Scenes {
 		if found, _ := sc.Layer(id); found != nil {
 			if s, err = e.scene(sc.ID); err != nil {
@@ -253,6 +309,9 @@ func (e *editor) layer(id string) (l, parent *doc.Layer, s *doc.Scene, err error
 // head returns a layer whose own fields may be changed, not those of its moves or of what is inside it. Of its scene only it and
 // the groups around it are copied, so that dragging one of many layers costs little.
 func (e *editor) head(id string) (*doc.Layer, error) {
+	if err := e.another(); err != nil {
+		return nil, err
+	}
 	for i, sc := range e.p.Film.Scenes {
 		if found, _ := sc.Layer(id); found == nil {
 			continue

@@ -188,6 +188,9 @@ func init() {
 		if err != nil {
 			return err
 		}
+		if !whole(c.Layers) {
+			return words.New("layer.none")
+		}
 		free := true
 		doc.Walk(c.Layers, func(l, _ *doc.Layer) bool {
 			free = free && l != nil && s.Thread(l.Thread) == nil

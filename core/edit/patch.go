@@ -199,6 +199,9 @@ func (patch Patch) Apply(p *doc.Project) (*doc.Project, error) {
 	}
 	touched := map[string]bool{}
 	for _, c := range patch {
+		if c.Part == "project" && (c.Field == "id" || c.Field == "version") {
+			return nil, words.New("document.fixed", c.Field)
+		}
 		if kind, rest, ok := strings.Cut(c.Part, "/"); ok && (kind == "scene" || kind == "layer") {
 			id, _, _ := strings.Cut(rest, "/")
 			touched[id] = true
@@ -274,7 +277,7 @@ func (ps parts) assemble(p *doc.Project, touched map[string]bool) (*doc.Project,
 		return nil, err
 	}
 	var ids []string
-	if err := json.Unmarshal(ps["film"]["scenes"], &ids); err != nil {
+	if err := json.Unmarshal(ps["film"]["scenes"], &ids); err != nil || twice(ids) {
 		return nil, words.New("document.scenes")
 	}
 	out.Film.Scenes = make([]*doc.Scene, 0, len(ids))
@@ -295,8 +298,8 @@ func (ps parts) assemble(p *doc.Project, touched map[string]bool) (*doc.Project,
 		if err := join(f, s, "layers"); err != nil {
 			return nil, err
 		}
-		used := 0
-		layers, err := ps.layers(id, f["layers"], &used, 0)
+		used := map[string]bool{}
+		layers, err := ps.layers(id, f["layers"], used, 0)
 		if err != nil {
 			return nil, err
 		}
@@ -310,7 +313,7 @@ func (ps parts) assemble(p *doc.Project, touched map[string]bool) (*doc.Project,
 				have++
 			}
 		}
-		if have != used {
+		if have != len(used) {
 			return nil, words.New("undo.layers")
 		}
 		out.Film.Scenes = append(out.Film.Scenes, s)
@@ -318,7 +321,18 @@ func (ps parts) assemble(p *doc.Project, touched map[string]bool) (*doc.Project,
 	return out, nil
 }
 
-func (ps parts) layers(scene string, list jsontext.Value, used *int, depth int) ([]*doc.Layer, error) {
+func twice(ids []string) bool {
+	seen := make(map[string]bool, len(ids))
+	for _, id := range ids {
+		if seen[id] {
+			return true
+		}
+		seen[id] = true
+	}
+	return false
+}
+
+func (ps parts) layers(scene string, list jsontext.Value, used map[string]bool, depth int) ([]*doc.Layer, error) {
 	if isNull(list) {
 		return nil, nil
 	}
@@ -332,7 +346,10 @@ func (ps parts) layers(scene string, list jsontext.Value, used *int, depth int) 
 		if len(f) == 0 {
 			return nil, words.New("undo.layer-gone")
 		}
-		*used++
+		if used[id] { // else lists of lists could grow without end
+			return nil, words.New("document.layers")
+		}
+		used[id] = true
 		l := &doc.Layer{}
 		if err := join(f, l, "children"); err != nil {
 			return nil, err

@@ -42,7 +42,7 @@ func status(key string) int {
 		return http.StatusNotFound
 	case "stale", "stale.build":
 		return http.StatusConflict
-	case "request.too-large", "bundle.too-large", "picture.too-large", "font.too-large":
+	case "request.too-large", "document.large", "bundle.too-large", "picture.too-large", "font.too-large":
 		return http.StatusRequestEntityTooLarge
 	case "disk.full", "quota.full":
 		return http.StatusInsufficientStorage
@@ -77,7 +77,7 @@ func inWords(err error) *words.Fault {
 func fail(c *gin.Context, err error) {
 	var stale *store.Stale
 	if errors.As(err, &stale) {
-		c.AbortWithStatusJSON(http.StatusConflict, gin.H{"error": body(words.New("stale")), "revision": stale.Revision, "since": stale.Since})
+		c.AbortWithStatusJSON(http.StatusConflict, gin.H{"error": body(words.New("stale")), "revision": stale.Revision, "since": stale.Since, "more": stale.More})
 		return
 	}
 	f := inWords(err)

@@ -171,6 +171,7 @@ func TestAStaleBuildIsTold(t *testing.T) {
 func TestTheQuotaIsSaidAndHolds(t *testing.T) {
 	sky := demo.Sky()
 	s := startWith(t, api.Options{Quota: 12 * int64(len(sky))})
+	id := s.project(t)
 	_, v := s.ask("GET", "/api/projects", nil)
 	if near := v["space"].(map[string]any)["near"]; near != false {
 		t.Fatalf("an empty folder: %v", v["space"])
@@ -190,15 +191,22 @@ func TestTheQuotaIsSaidAndHolds(t *testing.T) {
 	if status, v := s.ask("POST", "/api/media?name=sky.jpg", sky); status != 507 || code(v) != "quota.full" {
 		t.Errorf("a picture: %d %v", status, v)
 	}
-	id := s.project(t) // projects themselves are small, and always go
-	if status, v := s.ask("POST", "/api/projects/"+id+"/exports", []byte(`{"format":"gif","height":100,"rate":{"num":10,"den":1}}`)); status != 507 {
-		t.Errorf("an export: %d %v", status, v)
+	for path, body := range map[string]string{
+		"/exports": `{"format":"gif","height":100,"rate":{"num":10,"den":1}}`, "/duplicate": `{}`, "/stages": `{"name":"full"}`,
+		"/commands": `{"base":0,"id":"a","window":"w","command":{"op":"project.rename","name":"Full"}}`,
+	} {
+		if status, v := s.ask("POST", "/api/projects/"+id+path, []byte(body)); status != 507 || code(v) != "quota.full" {
+			t.Errorf("%s: %d %v", path, status, v)
+		}
 	}
 	if err := os.Remove(file); err != nil {
 		t.Fatal(err)
 	}
 	if status, v := s.ask("POST", "/api/media?name=sky.jpg", sky); status != 201 {
 		t.Errorf("with room again: %d %v", status, v)
+	}
+	if status, v := s.ask("POST", "/api/projects/"+id+"/commands", []byte(`{"base":0,"id":"a","window":"w","command":{"op":"project.rename","name":"Not full"}}`)); status != 200 {
+		t.Errorf("the edit that waited: %d %v", status, v)
 	}
 }
 

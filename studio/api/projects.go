@@ -82,6 +82,9 @@ func (s *Server) listProjects(c *gin.Context) {
 }
 
 func (s *Server) createProject(c *gin.Context) {
+	if !s.mayGrow(c) {
+		return
+	}
 	var in struct {
 		Name   string `json:"name"`
 		Width  int    `json:"width"`
@@ -163,6 +166,9 @@ func (s *Server) renameProject(c *gin.Context) {
 }
 
 func (s *Server) duplicateProject(c *gin.Context) {
+	if !s.mayGrow(c) {
+		return
+	}
 	p, _, err := s.store.Load(c.Param("id"))
 	if err != nil {
 		fail(c, err)
@@ -193,13 +199,20 @@ func (s *Server) command(c *gin.Context) {
 		refuse(c, "stale.build")
 		return
 	}
-	change, err := s.store.Apply(c.Param("id"), in.Base, in.Window, in.ID, in.Command)
+	if !s.mayGrow(c) {
+		return
+	}
+	took, err := s.store.Take(c.Request.Context(), c.Param("id"), store.Incoming{Base: in.Base, Window: in.Window, ID: in.ID, Command: in.Command})
 	if err != nil {
 		fail(c, err)
 		return
 	}
-	s.hub.send("change", gin.H{"project": c.Param("id"), "revision": change.Revision, "window": change.Window})
-	c.JSON(http.StatusOK, gin.H{"revision": max(change.Revision, in.Base), "known": change.Revision <= in.Base})
+	s.hub.send("change", gin.H{"project": c.Param("id"), "revision": took.Revision, "window": took.Window})
+	out := gin.H{"revision": took.Now, "known": took.Revision <= in.Base}
+	if len(took.Since) > 0 || took.More {
+		out["since"], out["more"] = took.Since, took.More
+	}
+	c.JSON(http.StatusOK, out)
 }
 
 // changes answers what was stored after a revision, as a stale command's answer does.
@@ -209,12 +222,12 @@ func (s *Server) changes(c *gin.Context) {
 		refuse(c, "request.since")
 		return
 	}
-	list, revision, err := s.store.Since(c.Param("id"), base)
+	list, revision, more, err := s.store.Since(c.Param("id"), base)
 	if err != nil {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, gin.H{"revision": revision, "since": list})
+	c.JSON(http.StatusOK, gin.H{"revision": revision, "since": list, "more": more})
 }
 
 type thumb struct {

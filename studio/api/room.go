@@ -38,7 +38,29 @@ func (s *Server) space() (space, error) {
 	}
 	v.Quota = s.options.Quota
 	v.Near = float64(v.Used) > warnAt*float64(v.Quota)
+	s.measured.Lock()
+	defer s.measured.Unlock()
+	s.measured.space, s.measured.at = v, time.Now()
 	return v, nil
+}
+
+// mayGrow tells whether there is room for an edit; it has answered where there is none. The folder is not measured for each of them.
+func (s *Server) mayGrow(c *gin.Context) bool {
+	s.measured.Lock()
+	v, at := s.measured.space, s.measured.at
+	s.measured.Unlock()
+	if time.Since(at) > 5*time.Second || v.Used > v.Quota { // there may be room by now
+		var err error
+		if v, err = s.space(); err != nil {
+			fail(c, err)
+			return false
+		}
+	}
+	if v.Used > v.Quota {
+		answer(c, quotaFull(v))
+		return false
+	}
+	return true
 }
 
 // room returns how many bytes may still come in; it has answered where there is none for the request's body.

@@ -39,6 +39,11 @@ type Server struct {
 	page    fs.FS
 	options Options
 
+	measured struct {
+		sync.Mutex
+		space
+		at time.Time
+	}
 	thumbs sync.Map // project id -> thumbnail
 	gz     sync.Map // file name -> compressed bytes
 }

@@ -25,6 +25,9 @@ func (s *Server) listStages(c *gin.Context) {
 }
 
 func (s *Server) keepStage(c *gin.Context) {
+	if !s.mayGrow(c) {
+		return
+	}
 	var in struct {
 		Name string `json:"name"`
 	}
@@ -86,6 +89,9 @@ func (s *Server) stageFrame(c *gin.Context) {
 
 // projectOfStage makes a project of its own from a stage.
 func (s *Server) projectOfStage(c *gin.Context) {
+	if !s.mayGrow(c) {
+		return
+	}
 	stage, p, err := s.store.Stage(c.Param("id"))
 	if err != nil {
 		fail(c, err)

@@ -36,6 +36,9 @@ func (s *Store) KeepStage(project, id, name string) (*Stage, error) {
 	if err != nil {
 		return nil, err
 	}
+	if err := p.Validate(); err != nil {
+		return nil, err
+	}
 	raw, err := p.Write()
 	if err != nil {
 		return nil, err

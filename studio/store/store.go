@@ -6,7 +6,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"maps"
 	"os"
 	"path/filepath"
 	"strings"
@@ -15,9 +14,7 @@ import (
 	"time"
 
 	"capstan/core/doc"
-	"capstan/core/edit"
 	"capstan/core/frame"
-	"capstan/core/motion"
 	"capstan/core/words"
 	"capstan/studio/aside"
 	"capstan/studio/media"
@@ -108,12 +105,6 @@ type Store struct {
 
 	mu   sync.Mutex
 	open map[string]*opened
-}
-
-type opened struct {
-	doc      *doc.Project
-	revision int64
-	film     *frame.Film // of the last change, where its length hung on its moves
 }
 
 // intact checks the database before anything is read or changed.
@@ -227,30 +218,8 @@ func (s *Store) Create(p *doc.Project) (*Project, error) {
 	return row, err
 }
 
-// describe notes on a row what the list of projects says of a document. The film it returns, nil where none had to be made, is what
-// the next call for this project is given, so that only what changed is compiled again.
-func (s *Store) describe(row *Project, p *doc.Project, before *frame.Film) (*frame.Film, error) {
-	row.Name, row.Width, row.Height = p.Name, p.Film.Width, p.Film.Height
-	var stays []int64
-	for _, sc := range p.Film.Scenes {
-		if sc.AutoStay || len(sc.Cues) > 0 { // its stay hangs on its moves and cues
-			film, err := frame.Compile(p, s.Assets(p), before)
-			if err != nil {
-				return nil, err
-			}
-			row.Length = film.Order.Length
-			return film, nil
-		}
-		stays = append(stays, sc.Stay)
-	}
-	row.Length = motion.NewOrder(&p.Film, stays).Length
-	return nil, nil
-}
-
 // Delete removes a project in the bin with its changes, for good.
 func (s *Store) Delete(id string) error {
-	s.mu.Lock()
-	defer s.mu.Unlock()
 	err := s.db.Transaction(func(tx *gorm.DB) error {
 		r := tx.Delete(&Project{}, "id = ? AND binned_at IS NOT NULL", id)
 		if r.Error == nil && r.RowsAffected == 0 {
@@ -260,151 +229,7 @@ func (s *Store) Delete(id string) error {
 			tx.Delete(&Stage{}, "project_id = ?", id).Error, tx.Delete(&MediaUse{}, "project_id = ?", id).Error)
 	})
 	if err == nil {
-		delete(s.open, id)
+		s.close(id)
 	}
 	return err
-}
-
-// Load returns a project's document and its revision.
-func (s *Store) Load(id string) (*doc.Project, int64, error) {
-	s.mu.Lock()
-	defer s.mu.Unlock()
-	o, err := s.load(id)
-	if err != nil {
-		return nil, 0, err
-	}
-	return o.doc, o.revision, nil
-}
-
-func (s *Store) load(id string) (*opened, error) {
-	if o := s.open[id]; o != nil {
-		return o, nil
-	}
-	var snap Snapshot
-	err := s.db.Where("project_id = ?", id).Order("revision desc").First(&snap).Error
-	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return nil, words.New("not-found", "project")
-	} else if err != nil {
-		return nil, err
-	}
-	p, err := doc.Read(snap.Document)
-	if err != nil {
-		return nil, err
-	}
-	var changes []Change
-	if err := s.db.Where("project_id = ? AND revision > ?", id, snap.Revision).Order("revision").Find(&changes).Error; err != nil {
-		return nil, err
-	}
-	o := &opened{doc: p, revision: snap.Revision}
-	for _, c := range changes {
-		next, _, err := edit.Apply(o.doc, edit.Command(c.Command), s.Assets(o.doc))
-		if err != nil {
-			return nil, words.Because(err, "replay", c.Revision, err)
-		}
-		o.doc, o.revision = next, c.Revision
-	}
-	s.open[id] = o
-	return o, nil
-}
-
-// Stale is returned by Apply for a command made on an older revision than the current one.
-type Stale struct {
-	Revision int64
-	Since    []Change
-}
-
-func (e *Stale) Error() string {
-	return words.New("stale").Error()
-}
-
-func (s *Store) since(id string, base int64) ([]Change, error) {
-	list := []Change{}
-	return list, s.db.Where("project_id = ? AND revision > ?", id, base).Order("revision").Find(&list).Error
-}
-
-// Since returns the changes stored after a revision, and the revision they lead to.
-func (s *Store) Since(id string, base int64) ([]Change, int64, error) {
-	s.mu.Lock()
-	defer s.mu.Unlock()
-	o, err := s.load(id)
-	if err != nil {
-		return nil, 0, err
-	}
-	list, err := s.since(id, base)
-	return list, o.revision, err
-}
-
-// Apply carries out a command made on revision base and stores it as the next revision, in one transaction. A command id that
-// was carried out before is acknowledged again and not repeated: with its revision, which is base or older where the caller
-// has it already.
-func (s *Store) Apply(id string, base int64, window, commandID string, command json.RawMessage) (Change, error) {
-	s.mu.Lock()
-	defer s.mu.Unlock()
-	o, err := s.load(id)
-	if err != nil {
-		return Change{}, err
-	}
-	if commandID != "" {
-		var before Change
-		err := s.db.Where("project_id = ? AND command_id = ?", id, commandID).First(&before).Error
-		if err == nil && before.Revision <= base+1 {
-			return before, nil
-		} else if err == nil {
-			since, err := s.since(id, base)
-			if err != nil {
-				return Change{}, err
-			}
-			return Change{}, &Stale{Revision: o.revision, Since: since}
-		} else if !errors.Is(err, gorm.ErrRecordNotFound) {
-			return Change{}, err
-		}
-	}
-	if base != o.revision {
-		since, err := s.since(id, base)
-		if err != nil {
-			return Change{}, err
-		}
-		return Change{}, &Stale{Revision: o.revision, Since: since}
-	}
-	next, patch, err := edit.Apply(o.doc, edit.Command(command), s.Assets(o.doc))
-	if err != nil {
-		return Change{}, err
-	}
-	rawPatch, err := json.Marshal(patch)
-	if err != nil {
-		return Change{}, err
-	}
-	row := Project{ID: id}
-	film, err := s.describe(&row, next, o.film)
-	if err != nil {
-		return Change{}, err
-	}
-	c := Change{id, base + 1, commandID, window, command, rawPatch, time.Now()}
-	err = s.db.Transaction(func(tx *gorm.DB) error {
-		if err := tx.Create(&c).Error; err != nil {
-			return err
-		}
-		err := tx.Model(&Project{}).Where("id = ?", id).Updates(map[string]any{
-			"name": row.Name, "width": row.Width, "height": row.Height, "length": row.Length,
-			"revision": c.Revision, "updated_at": c.At,
-		}).Error
-		if err == nil && !maps.Equal(next.Media, o.doc.Media) {
-			err = use(tx, id, next.Media)
-		}
-		if err != nil || c.Revision%snapshotEvery != 0 {
-			return err
-		}
-		raw, err := next.Write()
-		if err != nil {
-			return err
-		}
-		// Older ones than the last few are not needed: changes lead from any of them to now.
-		return errors.Join(tx.Create(&Snapshot{id, c.Revision, raw}).Error,
-			tx.Delete(&Snapshot{}, "project_id = ? AND revision < ?", id, c.Revision-keptSnapshots*snapshotEvery).Error)
-	})
-	if err != nil {
-		return Change{}, fmt.Errorf("the change could not be stored: %w", err)
-	}
-	o.doc, o.revision, o.film = next, c.Revision, film
-	return c, nil
 }

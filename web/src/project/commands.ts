@@ -3,7 +3,7 @@ import { engine, loadFamilies, loadOwnFonts, type Change } from '../engine/engin
 import { desk, fail, mended, refresh, say, select, set } from './desk'
 import { broughtBack, joined, pauseOfRow, putAway, rowOfSteps, sameFields, sameWindow } from './steps'
 import { buildSeen } from './build'
-import { Refusal, changesSince, loadDocument, missingMedia, sendCommand, type Stored } from './server'
+import { Refusal, changesSince, loadDocument, missingMedia, renewSession, sendCommand, type Stored } from './server'
 import { forget, keep, leftBehind, type Waiting } from './waiting'
 import { fault, notice } from '../words'
 
@@ -184,7 +184,9 @@ async function flush() {
     try {
       const answer = await sendCommand(project, revision, windowID, next.id, next.command, buildSeen())
       set({ trouble: null })
-      if (answer.known) await follow({ revision, since: [] }, true) // stored before this document was loaded
+      // Stored on top of what others did meanwhile, or before this document was loaded.
+      if (answer.since ?? answer.more) await follow({ revision: answer.revision, since: answer.since ?? [], more: answer.more }, true)
+      else if (answer.known) await follow({ revision, since: [] }, true)
       else {
         revision = answer.revision
         engine.acknowledge()
@@ -195,7 +197,11 @@ async function flush() {
     } catch (e) {
       if (e instanceof Refusal && e.code === 'stale.build') return location.reload() // what waits is kept, and sent by the new page
       if (e instanceof Refusal && e.status === 409) await follow(e.body as Stored, false)
-      else if (e instanceof Refusal && e.status > 0 && e.status < 500) {
+      else if (e instanceof Refusal && e.status === 401) { // what waits is kept until there is a session again
+        set({ trouble: e.message })
+        await renewSession()
+        await pause()
+      } else if (e instanceof Refusal && e.status > 0 && e.status < 500) {
         say(e.message, 'failed') // the server refuses what the engine took: it is taken back here too
         await follow({ revision, since: [] }, true)
       } else {
@@ -210,6 +216,14 @@ async function flush() {
 
 // Puts what was stored in between under the pending commands. drop leaves out the oldest of these.
 async function follow(stored: Stored, drop: boolean) {
+  if (stored.more) {
+    if (drop) void forget(pending.shift()!.id)
+    await reload()
+    set({ pending: pending.length })
+    mark()
+    refresh()
+    return
+  }
   try {
     const failed = engine.catchUp(stored.since.map((c) => c.patch), drop)
     revision = stored.revision

@@ -80,13 +80,24 @@ export async function loadDocument(id: string): Promise<{ revision: number; docu
 }
 
 /** What was stored after a revision, and the revision it leads to. */
-export interface Stored { revision: number; since: { revision: number; patch: unknown }[] }
+export interface Stored {
+  revision: number
+  since: { revision: number; patch: unknown }[]
+  /** These are too many to be told: the document is to be loaded anew. */
+  more?: boolean
+}
 
 export const changesSince = (project: string, revision: number) => get<Stored>(`/api/projects/${project}/changes?since=${revision}`)
 
-export async function sendCommand(project: string, base: number, window: string, id: string, command: object, build: string): Promise<{ revision: number; known: boolean }> {
+/** What became of a command; with what was stored beside it where others had been quicker. */
+export interface Answer { revision: number; known: boolean; since?: Stored['since']; more?: boolean }
+
+/** Asks for the page again, which gives a session to a browser that may have one. */
+export const renewSession = () => fetch('/', { cache: 'no-store' }).catch(() => null)
+
+export async function sendCommand(project: string, base: number, window: string, id: string, command: object, build: string): Promise<Answer> {
   const raw = JSON.stringify({ base, window, id, command, build })
   // Small ones outlive the tab; browsers allow 64 KB for that.
   const r = await ask('POST', `/api/projects/${project}/commands`, new Blob([raw], { type: 'application/json' }), raw.length < 60000)
-  return (await r.json()) as { revision: number; known: boolean }
+  return (await r.json()) as Answer
 }
