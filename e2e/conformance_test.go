@@ -28,6 +28,7 @@ import (
 	"capstan/demo"
 	"capstan/e2e/browser"
 	"capstan/library"
+	"capstan/studio/api"
 	"capstan/studio/bundle"
 	"capstan/studio/media"
 )
@@ -157,12 +158,12 @@ func (p *person) bring(project *doc.Project, files *media.Folder) string {
 	if err := bundle.Write(&b, project, files); err != nil {
 		p.t.Fatal(err)
 	}
-	token, err := os.ReadFile(filepath.Join(p.s.dir, "session"))
+	cookie, err := api.SessionCookie(p.s.dir, p.s.addr, "")
 	if err != nil {
 		p.t.Fatal(err)
 	}
 	r, _ := http.NewRequest("POST", p.s.url+"/api/bundles", &b)
-	r.AddCookie(&http.Cookie{Name: "capstan-session", Value: string(token)})
+	r.AddCookie(cookie)
 	resp, err := http.DefaultClient.Do(r)
 	if err != nil {
 		p.t.Fatal(err)

@@ -14,6 +14,7 @@ import (
 	"testing"
 
 	"capstan/e2e/browser"
+	"capstan/studio/api"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -22,12 +23,12 @@ import (
 // fetch gets something from the studio as its page would.
 func (s *studio) fetch(path string) []byte {
 	s.t.Helper()
-	token, err := os.ReadFile(filepath.Join(s.dir, "session"))
+	cookie, err := api.SessionCookie(s.dir, s.addr, "")
 	if err != nil {
 		s.t.Fatal(err)
 	}
 	r, _ := http.NewRequest("GET", s.url+path, nil)
-	r.AddCookie(&http.Cookie{Name: "capstan-session", Value: string(token)})
+	r.AddCookie(cookie)
 	resp, err := http.DefaultClient.Do(r)
 	if err != nil {
 		s.t.Fatal(err)

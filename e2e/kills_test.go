@@ -7,7 +7,6 @@ import (
 	"io"
 	"math/rand/v2"
 	"net/http"
-	"os"
 	"path/filepath"
 	"strings"
 	"sync/atomic"
@@ -16,18 +15,19 @@ import (
 
 	"capstan/core/frame"
 	"capstan/library"
+	"capstan/studio/api"
 	"capstan/studio/store"
 )
 
 // post sends JSON as the page does; status 0 when the server is gone.
 func (s *studio) post(path string, body any) (int, map[string]any) {
-	token, err := os.ReadFile(filepath.Join(s.dir, "session"))
+	cookie, err := api.SessionCookie(s.dir, s.addr, "")
 	if err != nil {
 		return 0, nil
 	}
 	raw, _ := json.Marshal(body)
 	r, _ := http.NewRequest("POST", s.url+path, bytes.NewReader(raw))
-	r.AddCookie(&http.Cookie{Name: "capstan-session", Value: string(token)})
+	r.AddCookie(cookie)
 	resp, err := http.DefaultClient.Do(r)
 	if err != nil {
 		return 0, nil

@@ -1,3 +1,4 @@
+import { createHmac } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
@@ -16,7 +17,8 @@ export default defineConfig({
       '/api': {
         target: `http://${server}`, changeOrigin: true,
         configure: (proxy) => proxy.on('proxyReq', (request) => {
-          request.setHeader('Cookie', `capstan-session=${readFileSync(`${data}/session`, 'utf8')}`)
+          const session = createHmac('sha256', readFileSync(`${data}/session`)).update('this machine alone').digest('hex')
+          request.setHeader('Cookie', `capstan-session-${server.split(':').pop()}=${session}`)
           request.setHeader('Origin', `http://${server}`)
         }),
       },

@@ -20,9 +20,15 @@ import (
 // doctorCommand looks at what Capstan needs of this machine and says what is wrong.
 func doctorCommand() *cobra.Command {
 	var dir string
+	var adopt bool
 	c := &cobra.Command{
 		Use: "doctor", Short: "Look at what Capstan needs of this machine; exit 1 when something is missing", Args: cobra.NoArgs,
 		RunE: func(*cobra.Command, []string) error {
+			if adopt {
+				if err := store.Adopt(dir); err != nil {
+					return err
+				}
+			}
 			ill := 0
 			for _, look := range []func(string) (string, string, error){video, fonts, room, data} {
 				what, words, err := look(dir)
@@ -39,6 +45,7 @@ func doctorCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&dir, "data", "data", "data folder")
+	c.Flags().BoolVar(&adopt, "adopt", false, "take the database in the data folder as the one of the pictures beside it")
 	c.Flags().String("config", "", "file of settings, JSON")
 	c.PreRunE = func(c *cobra.Command, _ []string) error { return settle(c) }
 	return c

@@ -5,11 +5,10 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"net"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
-	"os"
-	"path/filepath"
 	"strings"
 	"testing"
 	"time"
@@ -50,20 +49,25 @@ func startWith(t *testing.T, o api.Options) *site {
 	t.Cleanup(func() { h.Close(); s.Close() })
 	jar, _ := cookiejar.New(nil)
 	v := &site{t, h.URL, &http.Client{Jar: jar}, server, dir}
-	token, err := os.ReadFile(filepath.Join(dir, "session"))
+	cookie, err := api.SessionCookie(dir, strings.TrimPrefix(h.URL, "http://"), o.Token)
 	if err != nil {
 		t.Fatal(err)
 	}
-	v.c.Transport = withCookie{string(token)}
+	v.c.Transport = withCookie{cookie}
 	return v
 }
 
 // withCookie is a browser that has loaded the page.
-type withCookie struct{ token string }
+type withCookie struct{ cookie *http.Cookie }
 
 func (w withCookie) RoundTrip(r *http.Request) (*http.Response, error) {
 	if r.Header.Get("No-Cookie") == "" {
-		r.AddCookie(&http.Cookie{Name: "capstan-session", Value: w.token})
+		own := *w.cookie
+		own.Name = "capstan-session"
+		if _, port, err := net.SplitHostPort(r.Host); err == nil {
+			own.Name += "-" + port
+		}
+		r.AddCookie(&own)
 	}
 	return http.DefaultTransport.RoundTrip(r)
 }

@@ -1,19 +1,52 @@
 package api
 
 import (
-	"capstan/core/words"
+	"crypto/hmac"
 	"crypto/rand"
+	"crypto/sha256"
 	"crypto/subtle"
 	"encoding/hex"
 	"net"
 	"net/http"
 	"net/url"
+	"path/filepath"
 	"strings"
 
 	"github.com/gin-gonic/gin"
+
+	"capstan/core/words"
 )
 
-const cookie = "capstan-session"
+// cookieFor is the name of the session cookie at a host. Browsers give cookies to all ports of a host alike, so that two servers on one would
+// overwrite each other's.
+func cookieFor(host string) string {
+	if _, port, err := net.SplitHostPort(host); err == nil {
+		return "capstan-session-" + port
+	}
+	return "capstan-session"
+}
+
+// sessionOf is what the cookie holds: it belongs to the data folder by its secret, and to the token, or to there being none. Another token ends
+// all sessions, and one of this machine alone opens nothing where a token is asked for.
+func sessionOf(secret, token string) string {
+	h := hmac.New(sha256.New, []byte(secret))
+	if token == "" {
+		h.Write([]byte("this machine alone"))
+	} else {
+		h.Write([]byte("token " + token))
+	}
+	return hex.EncodeToString(h.Sum(nil))
+}
+
+// SessionCookie returns the cookie of a browser that has loaded the page of a server on the data folder dir, which answers at host (with its port)
+// and has a token or none.
+func SessionCookie(dir, host, token string) (*http.Cookie, error) {
+	secret, err := Secret(filepath.Join(dir, "session"))
+	if err != nil {
+		return nil, err
+	}
+	return &http.Cookie{Name: cookieFor(host), Value: sessionOf(secret, token)}, nil
+}
 
 // guard refuses requests that do not come from the page itself, and sets the headers every answer has.
 func (s *Server) guard(c *gin.Context) {
@@ -57,8 +90,8 @@ func (s *Server) answersTo(host string) bool {
 
 // known tells whether a browser has the session cookie.
 func (s *Server) known(c *gin.Context) bool {
-	v, err := c.Cookie(cookie)
-	return err == nil && same(v, s.token)
+	v, err := c.Cookie(cookieFor(c.Request.Host))
+	return err == nil && same(v, s.secret)
 }
 
 func same(a, b string) bool { return subtle.ConstantTimeCompare([]byte(a), []byte(b)) == 1 }
@@ -89,5 +122,5 @@ func (s *Server) admit(c *gin.Context) bool {
 
 func (s *Server) giveCookie(c *gin.Context) {
 	c.SetSameSite(http.SameSiteStrictMode)
-	c.SetCookie(cookie, s.token, 365*24*3600, "/", "", false, true)
+	c.SetCookie(cookieFor(c.Request.Host), s.secret, 365*24*3600, "/", "", false, true)
 }

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"net"
 	"net/http"
 	"os"
 	"path/filepath"
@@ -218,7 +219,11 @@ func TestOtherMachinesBringTheToken(t *testing.T) {
 		r, _ := http.NewRequest("GET", s.url+path, nil)
 		r.Host = host
 		if cookie != "" {
-			r.AddCookie(&http.Cookie{Name: "capstan-session", Value: cookie})
+			name := "capstan-session"
+			if _, port, err := net.SplitHostPort(host); err == nil {
+				name += "-" + port
+			}
+			r.AddCookie(&http.Cookie{Name: name, Value: cookie})
 		}
 		resp, err := http.DefaultTransport.RoundTrip(r)
 		if err != nil {
@@ -247,6 +252,20 @@ func TestOtherMachinesBringTheToken(t *testing.T) {
 	}
 	if resp := visit("/api/projects", "192.0.2.7", given.Value); resp.StatusCode != 200 {
 		t.Errorf("with the cookie: %d", resp.StatusCode)
+	}
+	// Of another token, or of none, it opens nothing.
+	for _, token := range []string{"", "another token, as long"} {
+		old, err := api.SessionCookie(s.dir, "192.0.2.7", token)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if resp := visit("/api/projects", "192.0.2.7", old.Value); resp.StatusCode != 401 {
+			t.Errorf("with the cookie of %q: %d", token, resp.StatusCode)
+		}
+	}
+	// Two servers on one host have cookies of their own.
+	if a, b := visit("/?token=a+token+that+is+long", "192.0.2.7:4870", "").Cookies()[0], visit("/?token=a+token+that+is+long", "192.0.2.7:4871", "").Cookies()[0]; a.Name == b.Name {
+		t.Errorf("both are called %s", a.Name)
 	}
 }
 

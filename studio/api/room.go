@@ -70,6 +70,17 @@ func (s *Server) room(c *gin.Context) (left int64, ok bool) {
 		fail(c, err)
 		return 0, false
 	}
+	if short := v.Used + max(c.Request.ContentLength, 0) - v.Quota; short >= 0 { // what is in the bin of media goes first
+		if freed, err := s.files.Empty(time.Time{}, short+1); err != nil {
+			fail(c, err)
+			return 0, false
+		} else if freed > 0 {
+			if v, err = s.space(); err != nil {
+				fail(c, err)
+				return 0, false
+			}
+		}
+	}
 	left = v.Quota - v.Used
 	if left <= 0 || c.Request.ContentLength > left {
 		answer(c, quotaFull(v))
@@ -94,17 +105,21 @@ func size(n int64) string {
 // grace is how long a file that no project uses stays: a picture comes in before the command that uses it.
 const grace = time.Hour
 
-// tidy removes media that no project uses any more.
+// tidy puts media that no project uses any more into their bin, deletes what has been there long enough, and gives room in the database back.
 func (s *Server) tidy(older time.Duration) error {
 	uses, err := s.store.Uses()
 	if err != nil {
 		return err
 	}
-	freed, err := s.files.Sweep(func(hash string) bool { return uses[hash] > 0 }, time.Now().Add(-older))
-	if freed > 0 {
-		slog.Info("media that no project uses were removed", "bytes", freed)
+	binned, err := s.files.Sweep(func(hash string) bool { return uses[hash] > 0 }, time.Now().Add(-older))
+	if binned > 0 {
+		slog.Info("media that no project uses were put into the bin", "files", binned, "days", media.InBin.Hours()/24)
 	}
-	return err
+	freed, e := s.files.Empty(time.Now().Add(-media.InBin), 0)
+	if freed > 0 {
+		slog.Info("the bin of media was emptied", "bytes", freed)
+	}
+	return errors.Join(err, e, s.store.Shrink())
 }
 
 // Run makes exports and keeps the data folder tidy until ctx ends.
@@ -113,13 +128,13 @@ func (s *Server) Run(ctx context.Context) error {
 		every := time.NewTicker(time.Hour)
 		defer every.Stop()
 		for {
-			if err := s.tidy(grace); err != nil {
-				slog.Error("media could not be tidied", "error", err)
-			}
-			select {
+			select { // not at the start: nobody has looked yet whether this is the right database
 			case <-ctx.Done():
 				return
 			case <-every.C:
+			}
+			if err := s.tidy(grace); err != nil {
+				slog.Error("the data folder could not be tidied", "error", err)
 			}
 		}
 	}()

@@ -34,7 +34,7 @@ type Server struct {
 	files   *media.Folder
 	queue   *export.Queue
 	hub     *hub
-	token   string
+	secret  string // what the session cookie holds
 	build   string
 	page    fs.FS
 	options Options
@@ -61,12 +61,12 @@ func New(s *store.Store, o Options) (*Server, error) {
 	if o.Quota == 0 {
 		o.Quota = DefaultQuota
 	}
-	token, err := Secret(filepath.Join(s.Dir(), "session"))
+	secret, err := Secret(filepath.Join(s.Dir(), "session"))
 	if err != nil {
 		return nil, err
 	}
 	v := &Server{
-		store: s, files: s.Files(), hub: newHub(), token: token, page: web.Files(), options: o,
+		store: s, files: s.Files(), hub: newHub(), secret: sessionOf(secret, o.Token), page: web.Files(), options: o,
 	}
 	v.build = buildID(v.page)
 	v.queue = export.NewQueue(s, v.files, func(e store.Export) { v.hub.send("export", e) })

@@ -38,6 +38,15 @@ func Full(err error) bool {
 		err != nil && strings.Contains(err.Error(), "database or disk is full")
 }
 
+// Emptied removes all files in a folder.
+func Emptied(folder string) error {
+	found, err := os.ReadDir(folder)
+	for _, f := range found {
+		err = errors.Join(err, os.RemoveAll(filepath.Join(folder, f.Name())))
+	}
+	return err
+}
+
 // Clear removes what a kill left half written in folders that nobody else writes to.
 func Clear(folders ...string) error {
 	var all error

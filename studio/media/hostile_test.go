@@ -175,17 +175,33 @@ func TestSweepingKeepsWhatIsUsedOrNew(t *testing.T) {
 		t.Fatal(err)
 	}
 	keep := func(hash string) bool { return hash == used }
-	if freed, err := f.Sweep(keep, time.Now().Add(-time.Hour)); freed != 0 || err != nil {
-		t.Errorf("a new file went: %d bytes, %v", freed, err)
+	if n, err := f.Sweep(keep, time.Now().Add(-time.Hour)); n != 0 || err != nil {
+		t.Errorf("%d new files went, %v", n, err)
 	}
-	size, err := media.Bytes(dir)
-	if err != nil {
-		t.Fatal(err)
+	there := func(hash string) bool {
+		_, err := os.Stat(filepath.Join(dir, hash+".png"))
+		return err == nil
 	}
-	freed, err := f.Sweep(keep, time.Now().Add(time.Second))
-	left, _ := media.Bytes(dir)
-	if err != nil || freed == 0 || size-freed != left {
-		t.Errorf("%d bytes freed of %d, %d left, %v", freed, size, left, err)
+	sweep := func() {
+		t.Helper()
+		if n, err := f.Sweep(keep, time.Now().Add(time.Second)); err != nil || n != 1 || !there(used) || there(unused) {
+			t.Fatalf("%d files went, %v", n, err)
+		}
+	}
+	sweep()
+	// It comes back from the bin as soon as it is asked for, and is not swept at once.
+	if _, err := f.Pixels(unused, 0); err != nil || !there(unused) {
+		t.Errorf("out of the bin: %v", err)
+	}
+	if n, _ := f.Sweep(keep, time.Now().Add(-time.Hour)); n != 0 {
+		t.Error("it was swept again at once")
+	}
+	sweep()
+	if n, err := f.Empty(time.Now().Add(-media.InBin), 0); n != 0 || err != nil {
+		t.Errorf("the bin was emptied at once: %d bytes, %v", n, err)
+	}
+	if n, err := f.Empty(time.Now().Add(-media.InBin), 1); n == 0 || err != nil {
+		t.Errorf("the bin made no room: %v", err)
 	}
 	if !f.Has(used) || f.Has(unused) {
 		t.Error("the wrong one went")

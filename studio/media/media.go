@@ -15,6 +15,7 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"sync"
 
 	"capstan/core/doc"
@@ -38,7 +39,9 @@ type Folder struct {
 	dir   string
 	mu    sync.Mutex
 	cache map[string]*image.RGBA
-	order []string
+	order []string              // of what is in cache, that which was read first first
+	held  int                   // bytes of it
+	large sync.Mutex            // held while a picture of more than largePixels is taken in
 	books map[string]*text.Book // with the fonts of projects, by their hashes
 }
 
@@ -74,36 +77,50 @@ func (f *Folder) Take(r io.Reader, name string) (hash string, facts *doc.Media, 
 	if cfg.Width*cfg.Height > MaxPixels {
 		return "", nil, words.New("picture.pixels", cfg.Width*cfg.Height/1e6, MaxPixels/1_000_000)
 	}
-	img, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
-	if err != nil {
-		return "", nil, words.New("picture.damaged")
+	if cfg.Width*cfg.Height > largePixels {
+		f.large.Lock()
+		defer f.large.Unlock()
 	}
 	sum := sha256.Sum256(data)
 	hash = hex.EncodeToString(sum[:])
+	rgba, err := decoded(data)
+	if err != nil {
+		return "", nil, words.New("picture.damaged")
+	}
 	facts = &doc.Media{
 		Name: filepath.Base(name), Type: kind, Bytes: int64(len(data)),
-		Width: img.Bounds().Dx(), Height: img.Bounds().Dy(),
+		Width: rgba.Rect.Dx(), Height: rgba.Rect.Dy(), Opaque: rgba.Opaque(),
 	}
-	rgba := image.NewNRGBA(image.Rect(0, 0, facts.Width, facts.Height))
-	draw.Draw(rgba, rgba.Rect, img, img.Bounds().Min, draw.Src)
-	facts.Opaque = rgba.Opaque()
 	return hash, facts, f.store(hash, kind, data, rgba)
 }
 
-func (f *Folder) store(hash, kind string, data []byte, img *image.NRGBA) error {
+// largePixels is from how many pixels on pictures are taken in one at a time: one of 16 bits a channel takes up to 12 bytes a pixel while it is.
+const largePixels = 4_000_000
+
+// decoded returns a picture upright, premultiplied, in 8 bits a channel.
+func decoded(data []byte) (*image.RGBA, error) {
+	img, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
+	if err != nil {
+		return nil, err
+	}
+	out := image.NewRGBA(image.Rect(0, 0, img.Bounds().Dx(), img.Bounds().Dy()))
+	draw.Draw(out, out.Rect, img, img.Bounds().Min, draw.Src)
+	return out, nil
+}
+
+func (f *Folder) store(hash, kind string, data []byte, mip *image.RGBA) error {
 	f.mu.Lock()
 	defer f.mu.Unlock()
-	if err := os.MkdirAll(filepath.Join(f.dir, hash), 0o755); err != nil {
+	if err := os.MkdirAll(filepath.Join(f.dir, hash), 0o700); err != nil {
 		return err
 	}
-	mip := premultiply(img)
 	for k := 0; ; k++ {
 		var b bytes.Buffer
 		enc := png.Encoder{CompressionLevel: png.BestSpeed}
 		if err := enc.Encode(&b, mip); err != nil {
 			return err
 		}
-		if err := aside.Write(f.derived(hash, k), b.Bytes(), 0o644); err != nil {
+		if err := aside.Write(f.derived(hash, k), b.Bytes(), 0o600); err != nil {
 			return err
 		}
 		if min(mip.Rect.Dx(), mip.Rect.Dy()) < 2 {
@@ -112,17 +129,11 @@ func (f *Folder) store(hash, kind string, data []byte, img *image.NRGBA) error {
 		mip = halve(mip)
 	}
 	// The original comes last: a hash with its original is complete.
-	return aside.Write(filepath.Join(f.dir, hash+extensions[kind]), data, 0o644)
+	return aside.Write(filepath.Join(f.dir, hash+extensions[kind]), data, 0o600)
 }
 
 func (f *Folder) derived(hash string, mip int) string {
 	return filepath.Join(f.dir, hash, fmt.Sprintf("%d.png", mip))
-}
-
-func premultiply(img *image.NRGBA) *image.RGBA {
-	out := image.NewRGBA(img.Rect)
-	draw.Draw(out, out.Rect, img, image.Point{}, draw.Src)
-	return out
 }
 
 // halve averages pixels two by two, premultiplied; an odd last row or column is left out.
@@ -150,9 +161,20 @@ func (f *Folder) Derived(hash string, mip int) (string, error) {
 	if !hashForm.MatchString(hash) || mip < 0 {
 		return "", Missing
 	}
-	for k := min(mip, 16); k >= 0; k-- {
-		p := f.derived(hash, k)
-		if _, err := os.Stat(p); err == nil {
+	find := func() (string, bool) {
+		for k := min(mip, 16); k >= 0; k-- {
+			p := f.derived(hash, k)
+			if _, err := os.Stat(p); err == nil {
+				return p, true
+			}
+		}
+		return "", false
+	}
+	if p, ok := find(); ok {
+		return p, nil
+	}
+	if f.Has(hash) { // it may have been in the bin
+		if p, ok := find(); ok {
 			return p, nil
 		}
 	}
@@ -168,12 +190,24 @@ func (f *Folder) Original(hash string) (string, error) {
 				return p, nil
 			}
 		}
+		if p, ok := f.fromBin(hash); ok {
+			return p, nil
+		}
 	}
 	return "", Missing
 }
 
-// cached is how many decoded derivatives are kept.
-const cached = 24
+// cached is how many bytes of decoded derivatives are kept, beside the one that was asked for last.
+const cached = 192 << 20
+
+// forget drops a decoded derivative.
+func (f *Folder) forget(path string) {
+	if img := f.cache[path]; img != nil {
+		f.held -= len(img.Pix)
+		delete(f.cache, path)
+		f.order = slices.DeleteFunc(f.order, func(p string) bool { return p == path })
+	}
+}
 
 // Pixels returns a derivative decoded and premultiplied; it is shared and must not be changed.
 func (f *Folder) Pixels(hash string, mip int) (*image.RGBA, error) {
@@ -200,9 +234,8 @@ func (f *Folder) Pixels(hash string, mip int) (*image.RGBA, error) {
 		img = image.NewRGBA(decoded.Bounds())
 		draw.Draw(img, img.Rect, decoded, decoded.Bounds().Min, draw.Src)
 	}
-	if len(f.order) >= cached {
-		delete(f.cache, f.order[0])
-		f.order = f.order[1:]
+	for f.held += len(img.Pix); f.held > cached && len(f.order) > 0; {
+		f.forget(f.order[0])
 	}
 	f.cache[p] = img
 	f.order = append(f.order, p)

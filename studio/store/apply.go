@@ -161,7 +161,7 @@ func (s *Store) put(c Change, row Project, o *opened, next *doc.Project) error {
 			return err
 		}
 	}
-	err := s.db.Transaction(func(tx *gorm.DB) error {
+	err := s.tx(func(tx *gorm.DB) error {
 		if err := tx.Create(&c).Error; err != nil {
 			return err
 		}

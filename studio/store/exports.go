@@ -10,11 +10,15 @@ import (
 )
 
 // AddExport stores a new export.
-func (s *Store) AddExport(e *Export) error { return s.db.Create(e).Error }
+func (s *Store) AddExport(e *Export) error {
+	return s.tx(func(tx *gorm.DB) error { return tx.Create(e).Error })
+}
 
 // SaveExport stores what has become of an export; one that has been deleted meanwhile stays deleted.
 func (s *Store) SaveExport(e *Export) error {
-	return s.db.Model(&Export{}).Where("id = ?", e.ID).Select("*").Omit("id").Updates(e).Error
+	return s.tx(func(tx *gorm.DB) error {
+		return tx.Model(&Export{}).Where("id = ?", e.ID).Select("*").Omit("id").Updates(e).Error
+	})
 }
 
 // Export finds an export.

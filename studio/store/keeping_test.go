@@ -1,8 +1,11 @@
 package store_test
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
+	"image"
+	"image/png"
 	"os"
 	"path/filepath"
 	"strings"
@@ -256,5 +259,64 @@ func TestLeftoversAreCleared(t *testing.T) {
 	}
 	if _, err := os.Stat(whole); err != nil {
 		t.Error(err)
+	}
+}
+
+// A database that does not know the media beside it, since it is new or was put back from a copy, is told and not opened; asked to, it is
+// taken as it is. No picture goes in any case.
+func TestAnotherOrOlderDatabaseIsTold(t *testing.T) {
+	dir := t.TempDir()
+	file := filepath.Join(dir, "capstan.db")
+	s := open(t, dir)
+	picture := image.NewNRGBA(image.Rect(0, 0, 30, 20))
+	var b bytes.Buffer
+	if err := png.Encode(&b, picture); err != nil {
+		t.Fatal(err)
+	}
+	hash, _, err := s.Files().Take(&b, "x.png")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	copied, err := os.ReadFile(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := open(t, dir).Close(); err != nil {
+		t.Fatal(err)
+	}
+	put := func(raw []byte) {
+		for _, f := range []string{file, file + "-wal", file + "-shm"} {
+			os.Remove(f)
+		}
+		if raw != nil {
+			if err := os.WriteFile(file, raw, 0o600); err != nil {
+				t.Fatal(err)
+			}
+		}
+	}
+	for i, raw := range [][]byte{copied, nil} {
+		key := []string{"data.older", "data.other"}[i]
+		for range 2 { // also the second time
+			put(raw)
+			if _, err := store.Open(dir, assets); !words.Is(err, key) {
+				t.Fatalf("want %s: %v", key, err)
+			}
+		}
+		if err := store.Adopt(dir); err != nil {
+			t.Fatal(err)
+		}
+		for range 2 {
+			s, err := store.Open(dir, assets)
+			if err != nil {
+				t.Fatalf("after %s it was adopted: %v", key, err)
+			}
+			if !s.Files().Has(hash) {
+				t.Error("the picture is gone")
+			}
+			s.Close()
+		}
 	}
 }

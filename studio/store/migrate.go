@@ -44,6 +44,7 @@ var migrations = []*gormigrate.Migration{
 		}
 		return tx.Migrator().AddColumn(&Export{}, "Tries")
 	}},
+	{ID: "0007", Migrate: func(tx *gorm.DB) error { return tx.AutoMigrate(&Mark{}) }}, // which media belong to it
 }
 
 // migrate brings the database up to date. Where a step is due on a database that has been used, the file is copied first.
@@ -65,7 +66,7 @@ func migrate(db *gorm.DB, file string) error {
 		if err != nil {
 			return err
 		}
-		if err := aside.Write(fmt.Sprintf("%s.before-%04d", file, done+1), raw, 0o644); err != nil {
+		if err := aside.Write(fmt.Sprintf("%s.before-%04d", file, done+1), raw, 0o600); err != nil {
 			return err
 		}
 	}

@@ -48,7 +48,7 @@ func (s *Store) KeepStage(project, id, name string) (*Stage, error) {
 		return nil, err
 	}
 	stage := &Stage{ID: id, ProjectID: project, Name: name, Revision: revision, Length: row.Length, Scenes: len(p.Film.Shown()), Document: raw, CreatedAt: time.Now()}
-	return stage, s.db.Transaction(func(tx *gorm.DB) error {
+	return stage, s.tx(func(tx *gorm.DB) error {
 		var n int64
 		if err := tx.Model(&Stage{}).Where("project_id = ?", project).Count(&n).Error; err != nil {
 			return err

@@ -103,8 +103,16 @@ type Store struct {
 	assets frame.Assets
 	files  *media.Folder
 
-	mu   sync.Mutex
-	open map[string]*opened
+	writing sync.Mutex // SQLite lets those that wait sleep and try again, which is not fair; a mutex is
+	mu      sync.Mutex
+	open    map[string]*opened
+}
+
+// tx writes in one transaction, in turn.
+func (s *Store) tx(f func(tx *gorm.DB) error) error {
+	s.writing.Lock()
+	defer s.writing.Unlock()
+	return s.db.Transaction(f)
 }
 
 // intact checks the database before anything is read or changed.
@@ -132,12 +140,16 @@ func (s *Store) ServedAt(url string) error {
 // Open opens or makes the data folder dir. assets are what commands are carried out with. Of its faults "data.in-use" says that
 // another process has the folder, "data.damaged" that the database does not hold together.
 func Open(dir string, assets frame.Assets) (*Store, error) {
-	for _, d := range []string{dir, filepath.Join(dir, "media"), filepath.Join(dir, "exports")} {
-		if err := os.MkdirAll(d, 0o755); err != nil {
+	// The folder is its owner's alone.
+	for _, d := range []string{dir, filepath.Join(dir, "media"), filepath.Join(dir, "exports"), filepath.Join(dir, "tmp")} {
+		if err := os.MkdirAll(d, 0o700); err != nil {
 			return nil, fmt.Errorf("the data folder cannot be made: %w", err)
 		}
 	}
-	lock, err := os.OpenFile(filepath.Join(dir, "lock"), os.O_RDWR|os.O_CREATE, 0o644)
+	if err := os.Chmod(dir, 0o700); err != nil && !errors.Is(err, syscall.EROFS) {
+		return nil, fmt.Errorf("the data folder cannot be kept from others: %w", err)
+	}
+	lock, err := os.OpenFile(filepath.Join(dir, "lock"), os.O_RDWR|os.O_CREATE, 0o600)
 	if err != nil {
 		return nil, err
 	}
@@ -152,11 +164,17 @@ func Open(dir string, assets frame.Assets) (*Store, error) {
 	if _, err := lock.WriteAt(fmt.Appendf(nil, "process %d", os.Getpid()), 0); err != nil {
 		return nil, err
 	}
-	if err := aside.Clear(dir, filepath.Join(dir, "media"), filepath.Join(dir, "exports")); err != nil {
+	if err := errors.Join(aside.Clear(dir, filepath.Join(dir, "media"), filepath.Join(dir, "media", "*"), filepath.Join(dir, "exports")), aside.Emptied(filepath.Join(dir, "tmp"))); err != nil {
 		return nil, fmt.Errorf("files that were left half written cannot be removed: %w", err)
 	}
+	// Made by SQLite it could be read by others.
+	if f, err := os.OpenFile(filepath.Join(dir, "capstan.db"), os.O_RDWR|os.O_CREATE, 0o600); err != nil {
+		return nil, errors.Join(readOnly(err, dir), lock.Close())
+	} else if err := errors.Join(f.Chmod(0o600), f.Close()); err != nil {
+		return nil, errors.Join(err, lock.Close())
+	}
 	db, err := gorm.Open(sqlite.Open("file:"+filepath.Join(dir, "capstan.db")+
-		"?_txlock=immediate&_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)"),
+		"?_txlock=immediate&_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=auto_vacuum(2)"),
 		&gorm.Config{Logger: logger.Default.LogMode(logger.Silent)})
 	if err != nil {
 		return nil, fmt.Errorf("the data in %s cannot be opened: %w", dir, err)
@@ -165,7 +183,10 @@ func Open(dir string, assets frame.Assets) (*Store, error) {
 		return nil, errors.Join(err, lock.Close())
 	}
 	if err := migrate(db, filepath.Join(dir, "capstan.db")); err != nil {
-		return nil, err
+		return nil, errors.Join(err, lock.Close())
+	}
+	if err := together(db, dir); err != nil {
+		return nil, errors.Join(err, lock.Close())
 	}
 	return &Store{dir: dir, db: db, lock: lock, assets: assets, files: media.NewFolder(filepath.Join(dir, "media")), open: map[string]*opened{}}, nil
 }
@@ -178,6 +199,9 @@ func (s *Store) Close() error {
 	}
 	return errors.Join(err, s.lock.Close())
 }
+
+// Temp makes a file for what is passed on or looked at; who made it removes it, and at the next start all that were left are.
+func (s *Store) Temp() (*os.File, error) { return os.CreateTemp(filepath.Join(s.dir, "tmp"), "*") }
 
 // Dir returns the data folder.
 func (s *Store) Dir() string { return s.dir }
@@ -209,7 +233,7 @@ func (s *Store) Create(p *doc.Project) (*Project, error) {
 	if _, err := s.describe(row, p, nil); err != nil {
 		return nil, err
 	}
-	err = s.db.Transaction(func(tx *gorm.DB) error {
+	err = s.tx(func(tx *gorm.DB) error {
 		if err := tx.Create(row).Error; err != nil {
 			return err
 		}
@@ -220,7 +244,7 @@ func (s *Store) Create(p *doc.Project) (*Project, error) {
 
 // Delete removes a project in the bin with its changes, for good.
 func (s *Store) Delete(id string) error {
-	err := s.db.Transaction(func(tx *gorm.DB) error {
+	err := s.tx(func(tx *gorm.DB) error {
 		r := tx.Delete(&Project{}, "id = ? AND binned_at IS NOT NULL", id)
 		if r.Error == nil && r.RowsAffected == 0 {
 			return words.New("project.empty-bin")
