@@ -7,7 +7,7 @@ DATA ?= data
 ADDR ?= 127.0.0.1:4870
 PACK ?= 11
 
-.PHONY: screenshots demo test build page engine deps dev lint fuzz bench clean
+.PHONY: screenshots demo test build page engine deps dev lint fuzz attack soak bench clean
 
 demo: build            ## build everything and start Capstan with the demo project
 	./bin/capstan demo --data $(DATA) --addr $(ADDR)
@@ -50,6 +50,13 @@ bench: build           ## what exports and the page cost, one line a figure: nam
 	$(GO) run ./bench
 	CAPSTAN_BENCH=1 $(GO) test -count=1 -v -run "TestPageSpeed|TestArrangingSpeed" ./e2e | grep -v '^[=-]\|^ok\|^PASS\|INFO'
 	$(GO) test -run '^$$' -bench . -benchtime 1s ./core/...
+
+attack: build          ## bad and heavy things sent to a running server
+	CAPSTAN_ATTACK=1 $(GO) test -count=1 -v -run NothingThatIsSent ./e2e | grep -v INFO
+
+SOAK ?= 10m
+soak: build            ## a long day: edits, exports, power cuts; memory and open files before and after
+	CAPSTAN_SOAK=$(SOAK) $(GO) test -count=1 -timeout 2h -v -run ALongDay ./e2e | grep -v INFO
 
 fuzz:
 	$(GO) test -run '^$$' -fuzz FuzzFont -fuzztime 60s -fuzzminimizetime 10x ./core/text

@@ -3,6 +3,8 @@ package e2e
 import (
 	"encoding/json"
 	"math"
+	"os"
+	"path/filepath"
 	"testing"
 
 	"capstan/e2e/browser"
@@ -81,6 +83,32 @@ func TestTheKnotOpensWithWordsWhileTheServerIsAway(t *testing.T) {
 	if _, document := s.revision("kite-day-opener"); kitePlace(document)["x"].(float64) != 1421 {
 		t.Errorf("the kite stands at %v", kitePlace(document)["x"])
 	}
+}
+
+// A session that is lost, since its secret was made anew, costs no edit: the page gets another one, goes on, and hears of others again.
+func TestALostSessionCostsNoEdit(t *testing.T) {
+	s := startStudio(t)
+	p := sit(t, s)
+	p.open("/p/kite-day-opener")
+	p.settled()
+	p.click(1420, 250)
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.key(kb.ArrowRight)
+	p.settled()
+	s.kill()
+	if err := os.Remove(filepath.Join(s.dir, "session")); err != nil {
+		t.Fatal(err)
+	}
+	p.key(kb.ArrowRight)
+	s.start()
+	p.settled()
+	if rev, document := s.revision("kite-day-opener"); kitePlace(document)["x"].(float64) != 1422 || rev != 2 {
+		t.Errorf("revision %d, the kite stands at %v", rev, kitePlace(document)["x"])
+	}
+	if status, v := s.post("/api/projects/kite-day-opener/commands", map[string]any{"base": 2, "window": "other", "id": "x", "command": map[string]any{"op": "project.rename", "name": "Heard"}}); status != 200 {
+		t.Fatalf("%d %v", status, v)
+	}
+	p.wait(`document.documentElement.dataset.revision === '3'`)
 }
 
 func TestASecondWindowFollows(t *testing.T) {

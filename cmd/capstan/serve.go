@@ -11,6 +11,7 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
+	"runtime/debug"
 	"syscall"
 	"time"
 
@@ -25,6 +26,9 @@ import (
 
 	"github.com/spf13/cobra"
 )
+
+// memory is from how many bytes on the collector works harder; what renders take at once has limits of its own.
+const memory = 1000 << 20
 
 const defaultAddr = "127.0.0.1:4870"
 
@@ -139,6 +143,7 @@ func (p *place) secret() (string, error) {
 }
 
 func (p *place) serve(prepare func(*store.Store) error) error {
+	debug.SetMemoryLimit(memory)
 	alone, err := local(p.addr)
 	if err != nil {
 		return err

@@ -51,7 +51,7 @@ func open(file string) (*opened, error) {
 		return nil, err
 	}
 	o := &opened{dir: dir, files: media.NewFolder(dir)}
-	if o.project, err = bundle.Read(f, info.Size(), o.files); err != nil {
+	if o.project, err = bundle.Read(context.Background(), f, info.Size(), o.files); err != nil {
 		o.close()
 		return nil, err
 	}

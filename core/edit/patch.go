@@ -200,7 +200,7 @@ func (patch Patch) Apply(p *doc.Project) (*doc.Project, error) {
 	touched := map[string]bool{}
 	for _, c := range patch {
 		if c.Part == "project" && (c.Field == "id" || c.Field == "version") {
-			return nil, words.New("document.fixed", c.Field)
+			return nil, words.New("change.fixed", c.Field)
 		}
 		if kind, rest, ok := strings.Cut(c.Part, "/"); ok && (kind == "scene" || kind == "layer") {
 			id, _, _ := strings.Cut(rest, "/")

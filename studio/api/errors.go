@@ -1,17 +1,31 @@
 package api
 
 import (
+	"context"
+	"encoding/json"
 	"errors"
+	"io"
 	"log/slog"
 	"net/http"
 	"strings"
 
+	"capstan/core/raster"
 	"capstan/core/words"
 	"capstan/studio/aside"
 	"capstan/studio/store"
 
 	"github.com/gin-gonic/gin"
 )
+
+// reply answers with JSON, which is written whole before the answer begins: what cannot be written is an answer in words, and not half of one.
+func reply(c *gin.Context, status int, v any) {
+	raw, err := json.Marshal(v)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.Data(status, "application/json; charset=utf-8", raw)
+}
 
 // answer ends a request with a fault: its key, what happened and what is kept, and what to do.
 func answer(c *gin.Context, f *words.Fault) {
@@ -46,7 +60,7 @@ func status(key string) int {
 		return http.StatusRequestEntityTooLarge
 	case "disk.full", "quota.full":
 		return http.StatusInsufficientStorage
-	case "request.unreadable", "request.since", "picture.size", "export.format", "export.rate", "export.height", "export.too-large",
+	case "request.unreadable", "request.short", "request.since", "picture.size", "export.format", "export.rate", "export.height", "export.too-large",
 		"export.too-long", "export.frames", "export.range", "export.odd", "export.still", "export.running":
 		return http.StatusBadRequest
 	}
@@ -69,6 +83,10 @@ func inWords(err error) *words.Fault {
 		return words.Because(err, "request.too-large")
 	case aside.Full(err):
 		return words.Because(err, "disk.full")
+	case errors.Is(err, raster.ErrMemory):
+		return words.Because(err, "picture.heavy")
+	case errors.Is(err, io.ErrUnexpectedEOF), errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded):
+		return words.Because(err, "request.short")
 	}
 	return words.Because(err, "internal")
 }

@@ -32,7 +32,7 @@ func (s *Server) listExports(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, gin.H{"exports": list})
+	reply(c, http.StatusOK, gin.H{"exports": list})
 }
 
 func (s *Server) createExport(c *gin.Context) {
@@ -98,7 +98,7 @@ func (s *Server) createExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusCreated, e)
+	reply(c, http.StatusCreated, e)
 }
 
 // freeName is what a file of a project is called: by its size, and by a number where there is one of that name already.

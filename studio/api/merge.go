@@ -38,7 +38,13 @@ func (s *Server) mergeLayers(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	data, box, err := export.Merged(film, s.files.PixelsOrSign, i, in.Layers)
+	ctx, done, err := s.heavy(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	defer done()
+	data, box, err := export.Merged(ctx, film, s.files.PixelsOrSign, i, in.Layers)
 	if err != nil {
 		fail(c, err)
 		return
@@ -48,5 +54,5 @@ func (s *Server) mergeLayers(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusCreated, gin.H{"hash": hash, "media": facts, "box": [4]float64{box.Min.X, box.Min.Y, box.W(), box.H()}})
+	reply(c, http.StatusCreated, gin.H{"hash": hash, "media": facts, "box": [4]float64{box.Min.X, box.Min.Y, box.W(), box.H()}})
 }

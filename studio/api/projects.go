@@ -49,7 +49,7 @@ func (s *Server) hello(c *gin.Context) {
 	if err := export.Video(); err != nil {
 		video = err.Error()
 	}
-	c.JSON(http.StatusOK, gin.H{"build": s.build, "families": library.Families, "fonts": library.FontFiles(), "noVideo": video})
+	reply(c, http.StatusOK, gin.H{"build": s.build, "families": library.Families, "fonts": library.FontFiles(), "noVideo": video})
 }
 
 func (s *Server) font(c *gin.Context) {
@@ -78,7 +78,7 @@ func (s *Server) listProjects(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, gin.H{"projects": list, "bin": bin, "space": used})
+	reply(c, http.StatusOK, gin.H{"projects": list, "bin": bin, "space": used})
 }
 
 func (s *Server) createProject(c *gin.Context) {
@@ -102,7 +102,7 @@ func (s *Server) createProject(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusCreated, row)
+	reply(c, http.StatusCreated, row)
 }
 
 func (s *Server) getProject(c *gin.Context) {
@@ -112,7 +112,7 @@ func (s *Server) getProject(c *gin.Context) {
 		return
 	}
 	c.Header("Cache-Control", "no-store")
-	c.JSON(http.StatusOK, gin.H{"revision": rev, "document": p})
+	reply(c, http.StatusOK, gin.H{"revision": rev, "document": p})
 }
 
 // binProject puts a project into the bin; with forgood it deletes one that is there, with its exports.
@@ -181,7 +181,7 @@ func (s *Server) duplicateProject(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusCreated, row)
+	reply(c, http.StatusCreated, row)
 }
 
 func (s *Server) command(c *gin.Context) {
@@ -212,7 +212,7 @@ func (s *Server) command(c *gin.Context) {
 	if len(took.Since) > 0 || took.More {
 		out["since"], out["more"] = took.Since, took.More
 	}
-	c.JSON(http.StatusOK, out)
+	reply(c, http.StatusOK, out)
 }
 
 // changes answers what was stored after a revision, as a stale command's answer does.
@@ -227,7 +227,7 @@ func (s *Server) changes(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, gin.H{"revision": revision, "since": list, "more": more})
+	reply(c, http.StatusOK, gin.H{"revision": revision, "since": list, "more": more})
 }
 
 type thumb struct {
@@ -249,7 +249,7 @@ func (s *Server) thumbnail(c *gin.Context) {
 		c.Data(http.StatusOK, "image/png", t.(thumb).png)
 		return
 	}
-	img, err := s.picture(p, -1, 0, thumbnailHeight)
+	img, err := s.picture(c.Request.Context(), p, -1, 0, thumbnailHeight)
 	if err != nil {
 		fail(c, err)
 		return
@@ -265,7 +265,7 @@ func (s *Server) getBundle(c *gin.Context) {
 		return
 	}
 	// Written aside first, so that a failure is an answer in words and not half a file.
-	tmp, err := os.CreateTemp("", "capstan-*.capstan")
+	tmp, err := s.store.Temp()
 	if err != nil {
 		fail(c, err)
 		return
@@ -284,7 +284,7 @@ func (s *Server) postBundle(c *gin.Context) {
 	if !ok {
 		return
 	}
-	tmp, err := os.CreateTemp("", "capstan-*.zip")
+	tmp, err := s.store.Temp()
 	if err != nil {
 		fail(c, err)
 		return
@@ -296,7 +296,13 @@ func (s *Server) postBundle(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	p, err := bundle.Read(tmp, size, s.files)
+	ctx, done, err := s.heavy(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	defer done()
+	p, err := bundle.Read(ctx, tmp, size, s.files)
 	if err != nil {
 		fail(c, err)
 		return
@@ -313,7 +319,7 @@ func (s *Server) postBundle(c *gin.Context) {
 		return
 	}
 	s.hub.send("projects", gin.H{})
-	c.JSON(http.StatusCreated, struct {
+	reply(c, http.StatusCreated, struct {
 		*store.Project
 		Named int64 `json:"named"` // how many projects have this name now
 	}{row, named + 1})
@@ -362,7 +368,7 @@ func (s *Server) takeIn(c *gin.Context, limit int64, tooLarge string, take func(
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusCreated, gin.H{"hash": hash, "media": facts, "space": used})
+	reply(c, http.StatusCreated, gin.H{"hash": hash, "media": facts, "space": used})
 }
 
 // missing lists the media of a project whose files are not there.
@@ -378,7 +384,7 @@ func (s *Server) missing(c *gin.Context) {
 			gone = append(gone, hash)
 		}
 	}
-	c.JSON(http.StatusOK, gin.H{"missing": gone})
+	reply(c, http.StatusOK, gin.H{"missing": gone})
 }
 
 func (s *Server) getMedia(c *gin.Context) {

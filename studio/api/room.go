@@ -102,6 +102,24 @@ func size(n int64) string {
 	return fmt.Sprintf("%.0f KB", float64(n)/1e3)
 }
 
+// heavyAtOnce is how many bundles are read and pictures merged at a time, and slowest how long one may take.
+const (
+	heavyAtOnce = 2
+	slowest     = 5 * time.Minute
+)
+
+// heavy waits for the turn of work that takes much. Its context ends when nobody waits for the answer, or when it takes too long.
+func (s *Server) heavy(c *gin.Context) (context.Context, func(), error) {
+	ctx, stop := context.WithTimeout(c.Request.Context(), slowest)
+	select {
+	case s.turns <- struct{}{}:
+		return ctx, func() { <-s.turns; stop() }, nil
+	case <-ctx.Done():
+		stop()
+		return nil, nil, ctx.Err()
+	}
+}
+
 // grace is how long a file that no project uses stays: a picture comes in before the command that uses it.
 const grace = time.Hour
 

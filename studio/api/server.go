@@ -39,6 +39,7 @@ type Server struct {
 	page    fs.FS
 	options Options
 
+	turns    chan struct{} // of heavy work
 	measured struct {
 		sync.Mutex
 		space
@@ -66,7 +67,7 @@ func New(s *store.Store, o Options) (*Server, error) {
 		return nil, err
 	}
 	v := &Server{
-		store: s, files: s.Files(), hub: newHub(), secret: sessionOf(secret, o.Token), page: web.Files(), options: o,
+		store: s, files: s.Files(), hub: newHub(), secret: sessionOf(secret, o.Token), page: web.Files(), options: o, turns: make(chan struct{}, heavyAtOnce),
 	}
 	v.build = buildID(v.page)
 	v.queue = export.NewQueue(s, v.files, func(e store.Export) { v.hub.send("export", e) })
@@ -110,7 +111,7 @@ func (s *Server) Handler() http.Handler {
 		fail(c, fmt.Errorf("panic: %v", err))
 	}))
 	r.Use(s.guard)
-	r.GET("/healthz", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"ok": true, "build": s.build}) })
+	r.GET("/healthz", func(c *gin.Context) { reply(c, http.StatusOK, gin.H{"ok": true, "build": s.build}) })
 	a := r.Group("/api", s.session)
 	a.GET("/hello", s.hello)
 	a.GET("/events", s.events)
@@ -145,7 +146,14 @@ func (s *Server) Handler() http.Handler {
 	a.DELETE("/exports/:id", s.deleteExport)
 	a.GET("/exports/:id/file", s.exportFile)
 	r.NoRoute(s.static)
-	return r
+	return http.HandlerFunc(func(w http.ResponseWriter, q *http.Request) {
+		if q.Method == http.MethodHead && q.URL.Path != "/api/events" { // as GET; net/http leaves the body out
+			as := *q
+			as.Method = http.MethodGet
+			q = &as
+		}
+		r.ServeHTTP(w, q)
+	})
 }
 
 // static serves the page; every path without a file is the page itself.
@@ -167,7 +175,11 @@ func (s *Server) static(c *gin.Context) {
 			ready, encoding = b, "br"
 		}
 	}
-	if _, err := fs.Stat(s.page, name); small != nil && (err != nil || name == "" || name == ".") {
+	if info, err := fs.Stat(s.page, name); small != nil && (err != nil || name == "" || info.IsDir()) {
+		if strings.HasPrefix(name, "assets/") || name == "assets" || path.Ext(name) != "" {
+			refuse(c, "not-found.address") // not the page: a script that is asked for would not run
+			return
+		}
 		name = "index.html"
 	}
 	data, err := ready, error(nil)

@@ -2,10 +2,12 @@ package api
 
 import (
 	"bytes"
+	"context"
 	"image"
 	"image/png"
 	"net/http"
 	"strconv"
+	"time"
 
 	"capstan/core/doc"
 	"capstan/core/frame"
@@ -21,7 +23,7 @@ func (s *Server) listStages(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, gin.H{"stages": list})
+	reply(c, http.StatusOK, gin.H{"stages": list})
 }
 
 func (s *Server) keepStage(c *gin.Context) {
@@ -39,7 +41,7 @@ func (s *Server) keepStage(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusCreated, stage)
+	reply(c, http.StatusCreated, stage)
 }
 
 func (s *Server) renameStage(c *gin.Context) {
@@ -61,7 +63,7 @@ func (s *Server) getStage(c *gin.Context) {
 		return
 	}
 	c.Header("Cache-Control", "no-store")
-	c.JSON(http.StatusOK, gin.H{"document": p})
+	reply(c, http.StatusOK, gin.H{"document": p})
 }
 
 // stageFrame answers a frame of a stage: at a time of its film in ms, or a scene at rest.
@@ -78,7 +80,7 @@ func (s *Server) stageFrame(c *gin.Context) {
 			return
 		}
 	}
-	img, err := s.picture(p, at, rest, thumbnailHeight)
+	img, err := s.picture(c.Request.Context(), p, at, rest, thumbnailHeight)
 	if err != nil {
 		fail(c, err)
 		return
@@ -104,24 +106,46 @@ func (s *Server) projectOfStage(c *gin.Context) {
 		return
 	}
 	s.hub.send("projects", gin.H{})
-	c.JSON(http.StatusCreated, row)
+	reply(c, http.StatusCreated, row)
+}
+
+// views is how many small views are painted at a time.
+var views = make(chan struct{}, 2)
+
+// slowestView is how long a small view may take.
+const slowestView = 10 * time.Second
+
+// within returns the size of a page fitted into a height, and into twice that across, and the scale.
+func within(film *doc.Film, height int) (w, h int, scale float64) {
+	scale = min(float64(height)/float64(film.Height), float64(2*height)/float64(film.Width))
+	return max(1, int(float64(film.Width)*scale)), max(1, int(float64(film.Height)*scale)), scale
 }
 
 // picture renders a small view of a project as PNG: at a time of the film in ms, or a scene at rest where at is negative. A
-// picture whose file is missing is shown as such.
-func (s *Server) picture(p *doc.Project, at int64, scene, height int) ([]byte, error) {
+// picture whose file is missing is shown as such. It stops when nobody waits for it any more.
+func (s *Server) picture(ctx context.Context, p *doc.Project, at int64, scene, height int) ([]byte, error) {
+	ctx, stop := context.WithTimeout(ctx, slowestView)
+	defer stop()
+	select {
+	case views <- struct{}{}:
+		defer func() { <-views }()
+	case <-ctx.Done():
+		return nil, ctx.Err()
+	}
 	film, err := frame.Compile(p, s.store.Assets(p), nil)
 	if err != nil {
 		return nil, err
 	}
-	w := max(1, p.Film.Width*height/p.Film.Height)
-	img := image.NewRGBA(image.Rect(0, 0, w, height))
-	view := frame.View{Scale: float64(height) / float64(p.Film.Height)}
+	w, h, scale := within(&p.Film, height)
+	img := image.NewRGBA(image.Rect(0, 0, w, h))
+	view := frame.View{Scale: scale}
 	list := film.Player().AtRest(scene, view)
 	if at >= 0 {
 		list = film.Player().At(motion.Millis(min(at, film.Order.Length)), view)
 	}
-	if err := raster.NewPainter(film, s.files.PixelsOrSign).Paint(img, list); err != nil {
+	painter := raster.NewPainter(film, s.files.PixelsOrSign)
+	painter.Within(raster.Limits{Bytes: 128 << 20, Stop: ctx.Err})
+	if err := painter.Paint(img, list); err != nil {
 		return nil, err
 	}
 	var b bytes.Buffer

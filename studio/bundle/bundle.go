@@ -5,6 +5,7 @@ package bundle
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"errors"
 	"io"
 	"os"
@@ -25,11 +26,14 @@ const MediaType = "application/vnd.capstan+zip"
 const (
 	MaxBytes    = 2 << 30
 	MaxEntries  = 5000
-	MaxDocument = 20 << 20
+	MaxDocument = doc.MaxBytes
 )
 
 // Write writes p and the media it uses to w.
 func Write(w io.Writer, p *doc.Project, files *media.Folder) error {
+	if err := p.Validate(); err != nil {
+		return err
+	}
 	z := zip.NewWriter(w)
 	head, err := z.CreateHeader(&zip.FileHeader{Name: "mimetype", Method: zip.Store})
 	if err != nil {
@@ -86,8 +90,8 @@ func store(z *zip.Writer, name, file string) error {
 }
 
 // Read reads a bundle of the given size, takes its media into files and returns its project. Media whose bytes do not
-// match their hash are refused.
-func Read(r io.ReaderAt, size int64, files *media.Folder) (*doc.Project, error) {
+// match their hash are refused; those that are in files already are not read. It stops when ctx ends.
+func Read(ctx context.Context, r io.ReaderAt, size int64, files *media.Folder) (*doc.Project, error) {
 	z, err := zip.NewReader(r, size)
 	if err != nil {
 		return nil, words.New("bundle.none")
@@ -136,7 +140,11 @@ func Read(r io.ReaderAt, size int64, files *media.Folder) (*doc.Project, error) 
 	} else if err != nil {
 		return nil, words.New("bundle.document", err)
 	}
+	seen := map[string]bool{}
 	for _, f := range z.File {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
 		want, ok := strings.CutPrefix(f.Name, "media/")
 		if !ok {
 			continue
@@ -145,6 +153,13 @@ func Read(r io.ReaderAt, size int64, files *media.Folder) (*doc.Project, error) 
 		facts := p.Media[want]
 		if facts == nil {
 			continue // not used by the project
+		}
+		if seen[want] {
+			return nil, words.New("bundle.twice", facts.Name)
+		}
+		seen[want] = true
+		if !facts.IsFont() && files.Has(want) {
+			continue
 		}
 		data, err := read(f.Name, media.MaxBytes)
 		if err != nil {

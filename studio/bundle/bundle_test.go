@@ -3,6 +3,7 @@ package bundle_test
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"errors"
 	"io"
 	"strings"
@@ -31,7 +32,7 @@ func packed(t *testing.T) []byte {
 
 func read(t *testing.T, raw []byte) (*doc.Project, error) {
 	t.Helper()
-	return bundle.Read(bytes.NewReader(raw), int64(len(raw)), media.NewFolder(t.TempDir()))
+	return bundle.Read(context.Background(), bytes.NewReader(raw), int64(len(raw)), media.NewFolder(t.TempDir()))
 }
 
 func TestABundleComesBackWhole(t *testing.T) {

@@ -3,6 +3,7 @@ package bundle_test
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"fmt"
 	"os"
 	"path/filepath"
@@ -58,7 +59,7 @@ func refusedAs(t *testing.T, raw []byte, key string) {
 	if err := os.MkdirAll(inside, 0o755); err != nil {
 		t.Fatal(err)
 	}
-	_, err := bundle.Read(bytes.NewReader(raw), int64(len(raw)), media.NewFolder(inside))
+	_, err := bundle.Read(context.Background(), bytes.NewReader(raw), int64(len(raw)), media.NewFolder(inside))
 	if !words.Is(err, key) {
 		t.Errorf("got %v, want %s", err, key)
 	}
@@ -80,7 +81,7 @@ func TestABundleGoesRoundByteForByte(t *testing.T) {
 		t.Fatal(err)
 	}
 	elsewhere := media.NewFolder(t.TempDir())
-	p, err := bundle.Read(bytes.NewReader(first.Bytes()), int64(first.Len()), elsewhere)
+	p, err := bundle.Read(context.Background(), bytes.NewReader(first.Bytes()), int64(first.Len()), elsewhere)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -138,7 +139,7 @@ func TestAWrongHashIsRefused(t *testing.T) {
 	other := strings.Repeat("0", 64)
 	raw = bytes.ReplaceAll(raw, []byte(hash), []byte(other))
 	refused := zipped(t, entry{"project.json", raw}, entry{"media/" + other + ".jpg", demo.Sky()})
-	_, err = bundle.Read(bytes.NewReader(refused), int64(len(refused)), media.NewFolder(t.TempDir()))
+	_, err = bundle.Read(context.Background(), bytes.NewReader(refused), int64(len(refused)), media.NewFolder(t.TempDir()))
 	if !words.Is(err, "bundle.lies") {
 		t.Errorf("got %v", err)
 	}
@@ -156,7 +157,7 @@ func TestANewerDocumentIsRefusedInWords(t *testing.T) {
 	d := document(t)
 	d.data = bytes.Replace(d.data, []byte(`"version":1`), []byte(`"version":99`), 1)
 	raw := zipped(t, d)
-	if _, err := bundle.Read(bytes.NewReader(raw), int64(len(raw)), media.NewFolder(t.TempDir())); err == nil || !strings.Contains(err.Error(), "newer") {
+	if _, err := bundle.Read(context.Background(), bytes.NewReader(raw), int64(len(raw)), media.NewFolder(t.TempDir())); err == nil || !strings.Contains(err.Error(), "newer") {
 		t.Errorf("got %v", err)
 	}
 }
@@ -169,7 +170,7 @@ func FuzzBundle(f *testing.F) {
 	f.Add([]byte("PK\x05\x06" + strings.Repeat("\x00", 18)))
 	f.Fuzz(func(t *testing.T, raw []byte) {
 		files := media.NewFolder(t.TempDir())
-		p, err := bundle.Read(bytes.NewReader(raw), int64(len(raw)), files)
+		p, err := bundle.Read(context.Background(), bytes.NewReader(raw), int64(len(raw)), files)
 		if err != nil {
 			if err.Error() == "" {
 				t.Error("refused without words")
@@ -180,7 +181,7 @@ func FuzzBundle(f *testing.F) {
 		if err := bundle.Write(&b, p, files); err != nil {
 			t.Fatalf("what was read cannot be written: %v", err)
 		}
-		q, err := bundle.Read(bytes.NewReader(b.Bytes()), int64(b.Len()), files)
+		q, err := bundle.Read(context.Background(), bytes.NewReader(b.Bytes()), int64(b.Len()), files)
 		if err != nil {
 			t.Fatalf("what was written cannot be read: %v", err)
 		}

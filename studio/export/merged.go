@@ -2,6 +2,7 @@ package export
 
 import (
 	"bytes"
+	"context"
 	"image"
 	"image/png"
 	"math"
@@ -18,7 +19,7 @@ const MergedScale = 2
 
 // Merged paints some layers of scene i, at rest, on nothing, as a PNG of two pixels a page px (or as many as the largest picture
 // has room for), cut to what shows. box is where the picture lies on the page, px.
-func Merged(f *frame.Film, pictures raster.Pictures, i int, ids []string) (data []byte, box geom.Box, err error) {
+func Merged(ctx context.Context, f *frame.Film, pictures raster.Pictures, i int, ids []string) (data []byte, box geom.Box, err error) {
 	scale := float64(MergedScale)
 	list, b := f.Player().Several(i, ids, frame.View{Scale: scale})
 	if !(b.W() > 0 && b.H() > 0) {
@@ -34,7 +35,9 @@ func Merged(f *frame.Film, pictures raster.Pictures, i int, ids []string) (data 
 	scale = min(scale, doc.MaxSide/max(b.W(), b.H()), math.Sqrt(maxMerged/(b.W()*b.H())))
 	img := image.NewRGBA(image.Rect(0, 0, int(math.Floor(b.W()*scale)), int(math.Floor(b.H()*scale))))
 	view := geom.Scale(scale, scale).Mul(geom.Translate(b.Min.Mul(-1)))
-	if err := raster.NewPainter(f, pictures).PaintView(img, list, view); err != nil {
+	painter := raster.NewPainter(f, pictures)
+	painter.Within(raster.Limits{Bytes: maxSurfaces, Stop: ctx.Err})
+	if err := painter.PaintView(img, list, view); err != nil {
 		return nil, box, err
 	}
 	shows := shown(img)

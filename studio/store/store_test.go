@@ -9,6 +9,9 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/glebarez/sqlite"
+	"gorm.io/gorm"
+
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/text"
@@ -279,5 +282,51 @@ func TestTheListTellsTheLengthOfTheFilm(t *testing.T) {
 		if err != nil || list[0].Length != film.Order.Length || list[0].Length != c.length {
 			t.Errorf("after %s the list says %d ms, the film has %d, %v", c.command, list[0].Length, film.Order.Length, err)
 		}
+	}
+}
+
+// A snapshot that cannot be read is passed over: the one before it and all changes since lead to the same document. Of changes that are long past
+// only the ids stay, so that a repeated command is still known; who asks for them is told to load the document.
+func TestDamagedSnapshotsAndOldChanges(t *testing.T) {
+	dir := t.TempDir()
+	s := open(t, dir)
+	if _, err := s.Create(doc.NewProject("p", "p", 320, 240, "s")); err != nil {
+		t.Fatal(err)
+	}
+	const n = 1110
+	for i := range n {
+		if _, err := s.Apply("p", int64(i), "w", fmt.Sprint("c", i), rename(i)); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if list, now, more, err := s.Since("p", n-3); len(list) != 3 || now != n || more || err != nil {
+		t.Errorf("the last three: %d, %d, %v, %v", len(list), now, more, err)
+	}
+	for _, base := range []int64{-1, 0, 50, n - store.MaxSince - 1} {
+		if list, now, more, err := s.Since("p", base); len(list) != 0 || now != n || !more || err != nil {
+			t.Errorf("since %d: %d changes, %d, %v, %v", base, len(list), now, more, err)
+		}
+	}
+	s.Close()
+	db, err := gorm.Open(sqlite.Open(filepath.Join(dir, "capstan.db")))
+	if err != nil {
+		t.Fatal(err)
+	}
+	var kept int64
+	db.Model(&store.Change{}).Where("length(command) > 0").Count(&kept)
+	if kept > n-100 || kept < 1000 {
+		t.Errorf("%d changes are kept whole", kept)
+	}
+	if r := db.Exec("UPDATE snapshots SET document = ? WHERE revision = (SELECT max(revision) FROM snapshots)", []byte(`{"version":1,`)); r.Error != nil || r.RowsAffected != 1 {
+		t.Fatal(r.Error, r.RowsAffected)
+	}
+	sql, _ := db.DB()
+	sql.Close()
+	s = open(t, dir)
+	if p, rev, err := s.Load("p"); err != nil || rev != n || p.Name != fmt.Sprint("name ", n-1) {
+		t.Errorf("after the newest snapshot was damaged: %d, %v", rev, err)
+	}
+	if c, err := s.Apply("p", 4, "w", "c4", rename(4)); c.Revision != 5 && err == nil {
+		t.Errorf("a command of long ago was repeated: %+v", c)
 	}
 }

@@ -174,7 +174,7 @@ export const engine = {
   shared: (moves: string[]) => call<{ move: Partial<Move>; mixed: string[]; kinds: string[] }>('shared', moves),
   /** What a file would be at a height, or, where that is 0, at a width. */
   delivery: (format: string, size: { width: number; height: number }, num: number, den: number, once: boolean) =>
-    call<{ width: number; height: number; frames: number; rest: number; asked: boolean; pass: number }>('delivery', format, size.width, size.height, num, den, once),
+    call<{ width: number; height: number; frames: number; rest: number; asked: boolean; pass: number; refused: string }>('delivery', format, size.width, size.height, num, den, once),
   /** The film time of the frame n frames on. */
   step: (time: number, n: number) => call<number>('step', time, n),
   /** How far bars are dragged when the first snaps to what lies within a tolerance (ms), where and on what. */

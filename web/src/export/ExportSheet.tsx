@@ -19,7 +19,10 @@ export function ExportSheet() {
   const project = useDesk((d) => d.project)!
   const pending = useDesk((d) => d.pending)
   const [format, setFormat] = useState<Kind>('mp4')
-  const [typed, setTyped] = useState({ width: 0, height: film.height }) // one of both; the other follows
+  const heights = [...new Set([film.height, 1080, 720, 480, 360, 240].filter((h) => h <= film.height))]
+  // The page's own size, where there can be a file of that: a GIF is smaller.
+  const fitting = (f: Kind) => heights.find((h) => (f !== 'gif' || h <= 480) && engine.delivery(f, { width: 0, height: h }, film.rate.num, film.rate.den, false).refused === '') ?? film.height
+  const [typed, setTyped] = useState(() => ({ width: 0, height: fitting('mp4') })) // one of both; the other follows
   const [rate, setRate] = useState(`${film.rate.num}/${film.rate.den}`)
   const [once, setOnce] = useState(false)
   const [list, setList] = useState<Export[]>([])
@@ -37,11 +40,10 @@ export function ExportSheet() {
     })
   }, [project])
 
-  const heights = [...new Set([film.height, 1080, 720, 480, 360, 240].filter((h) => h <= film.height))]
   const [num, den] = rate.split('/').map(Number)
   const size = (s: typeof typed) => engine.delivery(format, s, num, den, once)
   const file = size(typed)
-  const common = heights.map((height) => size({ width: 0, height }))
+  const common = heights.map((height) => size({ width: 0, height })).filter((c) => c.refused === '' || file.refused !== '')
   const own = !common.some((c) => c.width === file.width && c.height === file.height)
   const side = (axis: 'width' | 'height') => (v: number) => {
     const near = (by: number) => size({ width: 0, height: 0, [axis]: v + by })[axis]
@@ -50,7 +52,7 @@ export function ExportSheet() {
   }
   const choose = (f: Kind) => {
     setFormat(f)
-    setTyped({ width: 0, height: f === 'gif' ? heights.find((h) => h <= 480) ?? film.height : film.height })
+    setTyped({ width: 0, height: fitting(f) })
   }
   const make = (e: { format: Kind; width: number; height: number; rate: { num: number; den: number }; once: boolean; at?: number }) => createExport(project, e).then(() => mended('export'), (err: unknown) => fail(err, 'export'))
   const rest = (pause: number | null) => apply({ op: 'film.set', patch: { pause } })
@@ -114,9 +116,9 @@ export function ExportSheet() {
             )}
           </div>
           <div className="mt-4 flex items-center gap-3">
-            <Button look="main" onClick={start} disabled={pending > 0} className="!h-8">Export {format.toUpperCase()}</Button>
-            <span className="text-[12px] text-ink-600">
-              {pending > 0 ? 'Waiting until the last change is stored.' : format === 'png' ? `${file.width} × ${file.height}, at ${filmTime(moment.time)}` : `${file.width} × ${file.height}, ${file.frames} frames${format === 'gif' ? `, ${once ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}` : ''}`}
+            <Button look="main" onClick={start} disabled={pending > 0 || file.refused !== ''} className="!h-8">Export {format.toUpperCase()}</Button>
+            <span className={`text-[12px] ${file.refused ? 'text-coral-700' : 'text-ink-600'}`}>
+              {file.refused ? file.refused : pending > 0 ? 'Waiting until the last change is stored.' : format === 'png' ? `${file.width} × ${file.height}, at ${filmTime(moment.time)}` : `${file.width} × ${file.height}, ${file.frames} frames${format === 'gif' ? `, ${once ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}` : ''}`}
             </span>
           </div>
         </div>

@@ -3,6 +3,7 @@
 import type { Export } from '../engine/types'
 import { seeBuild } from './build'
 import { changedElsewhere, ownWindow } from './commands'
+import { renewSession } from './server'
 
 type Listener = (e: Export) => void
 const listeners = new Set<Listener>()
@@ -41,14 +42,21 @@ export function listen() {
   const others = new BroadcastChannel('capstan-events')
   others.onmessage = (e: MessageEvent<{ kind: string; data: string }>) => handle(e.data.kind, e.data.data)
   void navigator.locks.request('capstan-events', () => {
-    const source = new EventSource('/api/events')
-    for (const kind of ['hello', 'export', 'change', 'projects']) {
-      source.addEventListener(kind, (e) => {
-        const data = (e as MessageEvent<string>).data
-        handle(kind, data)
-        others.postMessage({ kind, data })
-      })
+    const open = () => {
+      const source = new EventSource('/api/events')
+      for (const kind of ['hello', 'export', 'change', 'projects']) {
+        source.addEventListener(kind, (e) => {
+          const data = (e as MessageEvent<string>).data
+          handle(kind, data)
+          others.postMessage({ kind, data })
+        })
+      }
+      // Browsers try again by themselves but where they were refused: then the session is another one by now.
+      source.onerror = () => {
+        if (source.readyState === EventSource.CLOSED) setTimeout(() => void renewSession().then(open), 3000)
+      }
     }
+    open()
     return new Promise(() => {}) // until this window closes
   })
 }
