@@ -12,7 +12,7 @@ import (
 // layers lists the folders of the house from the ground floor up; a package imports from floors below its own
 // only.
 var layers = []string{
-	"core/words", "core/sum", "core/geom", "core/paint", "core/pen", "core/combine", "core/doc", "core/shape", "core/typeface", "core/snap", "core/text", "core/motion", "core/morph", "core/anim", "core/frame", "core/raster", "core/edit",
+	"core/words", "core/sum", "core/geom", "core/paint", "core/pen", "core/combine", "core/doc", "core/shape", "core/typeface", "core/snap", "core/text", "core/motion", "core/morph", "core/anim", "core/frame", "core/delivery", "core/raster", "core/patch", "core/edit",
 	"core/session", "library", "demo", "studio/aside", "studio/media", "studio/store", "studio/bundle", "studio/export", "web", "studio/api", "bench", "cmd", "scripts",
 }
 

@@ -17,6 +17,7 @@ import (
 	"capstan/core/edit"
 	"capstan/core/frame"
 	"capstan/core/geom"
+	"capstan/core/patch"
 	"capstan/core/session"
 	"capstan/core/sum"
 	"capstan/core/words"
@@ -109,7 +110,7 @@ func main() {
 		return s.SafeAreas(), nil
 	})
 	on("later", func(a []js.Value) (any, error) {
-		var changes edit.Patch
+		var changes patch.Patch
 		if err := json.Unmarshal([]byte(a[0].String()), &changes); err != nil {
 			return nil, err
 		}

@@ -14,6 +14,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/motion"
+	"capstan/core/patch"
 	"capstan/core/words"
 )
 
@@ -23,7 +24,7 @@ type Command = jsontext.Value
 // Apply carries out a command on p and returns the new document, which shares with p what did not change, and the
 // patch between them. On an error, *words.Fault or *doc.Invalid or *motion.Cycle among them, p still stands.
 // assets are needed by commands that must know where things stand (continue, group).
-func Apply(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, Patch, error) {
+func Apply(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, patch.Patch, error) {
 	return ApplyWhile(nil, p, c, assets)
 }
 
@@ -31,7 +32,7 @@ func Apply(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, Patch,
 const MaxEdits = 10000
 
 // ApplyWhile is Apply that gives up with goOn's error, which is asked before each edit of a batch or a list.
-func ApplyWhile(goOn func() error, p *doc.Project, c Command, assets frame.Assets) (*doc.Project, Patch, error) {
+func ApplyWhile(goOn func() error, p *doc.Project, c Command, assets frame.Assets) (*doc.Project, patch.Patch, error) {
 	if err := doc.CheckNesting(c); err != nil {
 		return nil, nil, words.New("command.none", err)
 	}
@@ -39,11 +40,11 @@ func ApplyWhile(goOn func() error, p *doc.Project, c Command, assets frame.Asset
 	if err != nil {
 		return nil, nil, err
 	}
-	patch, err := Diff(p, q)
+	changes, err := patch.Between(p, q)
 	if err != nil {
 		return nil, nil, err
 	}
-	return q, patch, nil
+	return q, changes, nil
 }
 
 // Preview is Apply without the patch.
@@ -214,7 +215,7 @@ func init() {
 		return nil
 	})
 	op("patch", func(e *editor, c *struct {
-		Changes Patch `json:"changes"`
+		Changes patch.Patch `json:"changes"`
 	}) error {
 		p, err := c.Changes.Apply(e.p)
 		if err != nil {

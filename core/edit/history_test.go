@@ -9,6 +9,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/patch"
 )
 
 // Any run of commands can be undone step by step to the first document and done again to the last, byte for byte.
@@ -17,7 +18,7 @@ func TestUndoingAllTheWayBackAndForthAgain(t *testing.T) {
 		r := rand.New(rand.NewPCG(seed, 5))
 		p := opener()
 		docs := [][]byte{raw(t, p)}
-		var patches []edit.Patch
+		var patches []patch.Patch
 		for len(patches) < 25 {
 			q, patch, err := edit.Apply(p, edit.Command(some(r, p)), assets)
 			if err != nil || len(patch) == 0 {
@@ -25,7 +26,7 @@ func TestUndoingAllTheWayBackAndForthAgain(t *testing.T) {
 			}
 			p, patches, docs = q, append(patches, kept(t, patch)), append(docs, raw(t, q))
 		}
-		step := func(patch edit.Patch, want []byte, k int, what string) *doc.Project {
+		step := func(patch patch.Patch, want []byte, k int, what string) *doc.Project {
 			q, err := patch.Apply(p)
 			if err != nil || !bytes.Equal(raw(t, q), want) {
 				t.Fatalf("seed %d: %s step %d gives another document: %v", seed, what, k, err)
@@ -42,7 +43,7 @@ func TestUndoingAllTheWayBackAndForthAgain(t *testing.T) {
 }
 
 // kept is a patch as windows keep it for undoing: written as JSON, and read again.
-func kept(t *testing.T, p edit.Patch) (out edit.Patch) {
+func kept(t *testing.T, p patch.Patch) (out patch.Patch) {
 	t.Helper()
 	b, err := doc.Encode(p)
 	if err == nil {

@@ -9,6 +9,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/motion"
+	"capstan/core/patch"
 )
 
 // timings returns when every move begins and ends, by scene.
@@ -38,7 +39,7 @@ func TestTimingEditsKeepTheGraphWhole(t *testing.T) {
 	for round := 0; round < 25; round++ {
 		p := opener()
 		first := raw(t, p)
-		var undo []edit.Patch
+		var undo []patch.Patch
 		for i := 0; i < 25; i++ {
 			c := some(r, p)
 			q, patch, err := edit.Apply(p, edit.Command(c), assets)

@@ -7,7 +7,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
-	"capstan/core/edit"
+	"capstan/core/patch"
 	"capstan/core/session"
 )
 
@@ -31,7 +31,7 @@ func in(s *session.Session, scene int) *doc.Layer { return s.Document().Film.Sce
 // An edit that is done in later scenes, too, changes there what it changed here and nothing else.
 func TestAnEditIsCarriedToLaterScenes(t *testing.T) {
 	s := open(t, series())
-	apply := func(command string) edit.Patch {
+	apply := func(command string) patch.Patch {
 		t.Helper()
 		patch, err := s.Apply([]byte(command))
 		if err != nil {

@@ -9,6 +9,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/patch"
 )
 
 // Later is what the last edit would be in later scenes, where the same threads live.
@@ -141,7 +142,7 @@ func carriedText(before, after *doc.Text, k *doc.Layer) (list []edit.Command, wh
 }
 
 // carriedTo returns what a change of a field is for a layer of a later scene, and the words for it.
-func carriedTo(c edit.Change, k *doc.Layer) (list []edit.Command, what []string) {
+func carriedTo(c patch.Change, k *doc.Layer) (list []edit.Command, what []string) {
 	patch := jsontext.Value("null")
 	if len(c.After) > 0 {
 		patch = differing(c.Before, c.After)
@@ -171,7 +172,7 @@ func carriedTo(c edit.Change, k *doc.Layer) (list []edit.Command, what []string)
 }
 
 // later returns what changes are in later scenes, and what is said of it.
-func (s *Session) later(changes edit.Patch) ([]edit.Command, Later) {
+func (s *Session) later(changes patch.Patch) ([]edit.Command, Later) {
 	var list []edit.Command
 	var what []string
 	scenes := map[int]bool{}
@@ -210,7 +211,7 @@ func (s *Session) later(changes edit.Patch) ([]edit.Command, Later) {
 }
 
 // Later returns in how many later scenes a patch that was made here could be made too, and what of it.
-func (s *Session) Later(changes edit.Patch) Later {
+func (s *Session) Later(changes patch.Patch) Later {
 	_, v := s.later(changes)
 	return v
 }
@@ -218,7 +219,7 @@ func (s *Session) Later(changes edit.Patch) Later {
 func init() {
 	// What was done to layers is done to the same threads in later scenes, too.
 	intent("edit.later", func(s *Session, _ Moment, c *struct {
-		Changes edit.Patch `json:"changes"`
+		Changes patch.Patch `json:"changes"`
 	}) (edit.Command, error) {
 		list, _ := s.later(c.Changes)
 		if len(list) == 0 {

@@ -7,6 +7,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/frame"
+	"capstan/core/patch"
 	"capstan/core/words"
 )
 
@@ -39,7 +40,7 @@ type Failure struct {
 func (s *Session) CatchUp(patches []jsontext.Value, drop bool) ([]Failure, error) {
 	base := s.acked
 	for _, raw := range patches {
-		var p edit.Patch
+		var p patch.Patch
 		if err := json.Unmarshal(raw, &p); err != nil {
 			return nil, words.New("pending.unreadable", err)
 		}

@@ -8,6 +8,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/patch"
 	"capstan/core/words"
 )
 
@@ -63,7 +64,7 @@ func init() {
 			return nil, err
 		}
 		p.ID, p.Name = s.doc.ID, s.doc.Name
-		changes, err := edit.Diff(s.doc, p)
+		changes, err := patch.Between(s.doc, p)
 		if err != nil || len(changes) == 0 {
 			return nil, err
 		}

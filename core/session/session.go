@@ -15,6 +15,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/motion"
+	"capstan/core/patch"
 	"capstan/core/text"
 )
 
@@ -112,7 +113,7 @@ func (s *Session) Film() *frame.Film { return s.shown }
 
 // Apply carries out a command and returns the patch it made; one that changed something is pending until it is
 // acknowledged. On an error nothing has changed.
-func (s *Session) Apply(c edit.Command) (edit.Patch, error) {
+func (s *Session) Apply(c edit.Command) (patch.Patch, error) {
 	p, patch, err := edit.Apply(s.doc, c, s.assets())
 	if err != nil {
 		return nil, err

@@ -14,6 +14,7 @@ import (
 	"capstan/core/edit"
 	"capstan/core/frame"
 	"capstan/core/motion"
+	"capstan/core/patch"
 	"capstan/core/words"
 )
 
@@ -93,7 +94,7 @@ func (s *Store) take(ctx context.Context, id string, o *opened, in Incoming) (t 
 		return t, stale()
 	}
 	late := time.Now().Add(Slowest)
-	next, patch, err := edit.ApplyWhile(func() error {
+	next, changes, err := edit.ApplyWhile(func() error {
 		if time.Now().After(late) {
 			return words.New("command.slow", int(Slowest.Seconds()))
 		}
@@ -105,11 +106,11 @@ func (s *Store) take(ctx context.Context, id string, o *opened, in Incoming) (t 
 	if err != nil {
 		return t, err
 	}
-	rawPatch, err := json.Marshal(patch)
+	rawPatch, err := json.Marshal(changes)
 	if err != nil {
 		return t, err
 	}
-	size, err := grown(o, next, patch)
+	size, err := grown(o, next, changes)
 	if err != nil {
 		return t, err
 	}
@@ -118,7 +119,7 @@ func (s *Store) take(ctx context.Context, id string, o *opened, in Incoming) (t 
 	if err != nil {
 		return t, err
 	}
-	t.Change = Change{id, o.revision + 1, in.ID, in.Window, in.Command, rawPatch, time.Now()}
+	t.Change = Change{id, o.revision + 1, in.ID, in.Window, in.Command, rawPatch, patch.Format, time.Now()}
 	t.Now = t.Revision
 	if err := s.put(t.Change, row, o, next); err != nil {
 		return t, err
@@ -135,9 +136,9 @@ func (s *Store) take(ctx context.Context, id string, o *opened, in Incoming) (t 
 }
 
 // grown returns how long a document is after a change, to within what names of fields take, or why that is too long.
-func grown(o *opened, next *doc.Project, patch edit.Patch) (int, error) {
+func grown(o *opened, next *doc.Project, changes patch.Patch) (int, error) {
 	size := o.bytes
-	for _, c := range patch {
+	for _, c := range changes {
 		size += len(c.After) - len(c.Before)
 	}
 	if size < doc.MaxBytes*3/4 || size <= o.bytes {

@@ -45,6 +45,12 @@ var migrations = []*gormigrate.Migration{
 		return tx.Migrator().AddColumn(&Export{}, "Tries")
 	}},
 	{ID: "0007", Migrate: func(tx *gorm.DB) error { return tx.AutoMigrate(&Mark{}) }}, // which media belong to it
+	{ID: "0008", Migrate: func(tx *gorm.DB) error { // how patches are written
+		if tx.Migrator().HasColumn(&Change{}, "Format") {
+			return nil
+		}
+		return tx.Migrator().AddColumn(&Change{}, "Format")
+	}},
 }
 
 // migrate brings the database up to date. Where a step is due on a database that has been used, the file is copied first.

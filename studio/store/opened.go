@@ -5,11 +5,12 @@ import (
 	"sync"
 	"time"
 
+	"github.com/go-json-experiment/json"
 	"gorm.io/gorm"
 
 	"capstan/core/doc"
-	"capstan/core/edit"
 	"capstan/core/frame"
+	"capstan/core/patch"
 	"capstan/core/words"
 )
 
@@ -115,19 +116,29 @@ func (s *Store) readFrom(id string, revision int64, o *opened) error {
 	if err != nil {
 		return err
 	}
-	changes, err := s.since(id, revision)
-	if err != nil {
+	var changes []Change
+	if err := s.db.Select("revision", "patch", "format").Where("project_id = ? AND revision > ?", id, revision).Order("revision").Find(&changes).Error; err != nil {
 		return err
 	}
-	for _, c := range changes {
-		if len(c.Command) == 0 {
+	// By the patches, whatever their commands would do today.
+	patches := make([]patch.Patch, len(changes))
+	for i, c := range changes {
+		switch {
+		case c.Format > patch.Format:
+			return words.New("data.newer", s.dir)
+		case len(c.Patch) == 0:
 			return words.New("replay", c.Revision, "it is no longer kept")
 		}
-		next, _, err := edit.Apply(p, edit.Command(c.Command), s.Assets(p))
-		if err != nil {
+		if err := json.Unmarshal(c.Patch, &patches[i]); err != nil {
 			return words.Because(err, "replay", c.Revision, err)
 		}
-		p, revision = next, c.Revision
+		revision = c.Revision
+	}
+	if p, err = patch.All(p, patches); err != nil {
+		return words.Because(err, "replay", revision, err)
+	}
+	if err := p.Validate(); err != nil {
+		return words.Because(err, "replay", revision, err)
 	}
 	raw, err := p.Write()
 	if err != nil {

@@ -46,6 +46,7 @@ type Change struct {
 	Window    string          `json:"window"`
 	Command   json.RawMessage `json:"command"`
 	Patch     json.RawMessage `json:"patch"`
+	Format    int             `gorm:"default:1" json:"-"` // of the patch
 	At        time.Time       `json:"at"`
 }
 

@@ -1,4 +1,6 @@
-package edit
+// Package patch says what differs between two documents, field by field, and carries it out. Projects are stored as snapshots and the patches
+// since: opening one carries out patches alone, so that stored work does not depend on what commands do today.
+package patch
 
 import (
 	"bytes"
@@ -27,6 +29,9 @@ type Change struct {
 
 // Patch is what a command changed.
 type Patch []Change
+
+// Format is the version of how patches are written.
+const Format = 1
 
 // Inverse returns the patch that undoes p.
 func (p Patch) Inverse() Patch {
@@ -131,8 +136,8 @@ func (ps parts) addScene(s *doc.Scene, known map[string]*doc.Layer) error {
 	return err
 }
 
-// Diff returns what differs from a to b. Scenes that are the same value are not looked into.
-func Diff(a, b *doc.Project) (Patch, error) {
+// Between returns what differs from a to b. Scenes that are the same value are not looked into.
+func Between(a, b *doc.Project) (Patch, error) {
 	x, y := parts{}, parts{}
 	if err := x.addHead(a); err != nil {
 		return nil, err
@@ -192,21 +197,26 @@ func sorted(m map[string]bool) []string {
 
 // Apply returns p with the patch carried out. It is refused in words, with nothing changed, where a
 // field no longer holds what the patch found there.
-func (patch Patch) Apply(p *doc.Project) (*doc.Project, error) {
+func (patch Patch) Apply(p *doc.Project) (*doc.Project, error) { return All(p, []Patch{patch}) }
+
+// All returns p with patches carried out one after the other: it is taken apart and put together once.
+func All(p *doc.Project, patches []Patch) (*doc.Project, error) {
 	ps := parts{}
 	if err := ps.addHead(p); err != nil {
 		return nil, err
 	}
 	touched := map[string]bool{}
-	for _, c := range patch {
-		if c.Part == "project" && (c.Field == "id" || c.Field == "version") {
-			return nil, words.New("change.fixed", c.Field)
-		}
-		if kind, rest, ok := strings.Cut(c.Part, "/"); ok && (kind == "scene" || kind == "layer") {
-			id, _, _ := strings.Cut(rest, "/")
-			touched[id] = true
-		} else if c.Part != "project" && c.Part != "film" {
-			return nil, words.New("document.part", c.Part)
+	for _, patch := range patches {
+		for _, c := range patch {
+			if c.Part == "project" && (c.Field == "id" || c.Field == "version") {
+				return nil, words.New("change.fixed", c.Field)
+			}
+			if kind, rest, ok := strings.Cut(c.Part, "/"); ok && (kind == "scene" || kind == "layer") {
+				id, _, _ := strings.Cut(rest, "/")
+				touched[id] = true
+			} else if c.Part != "project" && c.Part != "film" {
+				return nil, words.New("document.part", c.Part)
+			}
 		}
 	}
 	for id := range touched {
@@ -216,10 +226,18 @@ func (patch Patch) Apply(p *doc.Project) (*doc.Project, error) {
 			}
 		}
 	}
+	for _, patch := range patches {
+		if err := ps.carryOut(patch); err != nil {
+			return nil, err
+		}
+	}
+	return ps.assemble(p, touched)
+}
+
+func (ps parts) carryOut(patch Patch) error {
 	for _, c := range patch {
-		now := ps[c.Part][c.Field]
-		if !same(now, c.Before) {
-			return nil, words.New("undo.changed", describe(c))
+		if !same(ps[c.Part][c.Field], c.Before) {
+			return words.New("undo.changed", describe(c))
 		}
 		if ps[c.Part] == nil {
 			ps[c.Part] = fields{}
@@ -230,7 +248,7 @@ func (patch Patch) Apply(p *doc.Project) (*doc.Project, error) {
 			ps[c.Part][c.Field] = c.After
 		}
 	}
-	return ps.assemble(p, touched)
+	return nil
 }
 
 func isNull(r jsontext.Value) bool { return len(r) == 0 || string(r) == "null" }
