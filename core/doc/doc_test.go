@@ -69,6 +69,9 @@ func TestTheFixtureHoldsEveryField(t *testing.T) {
 		seen[v] = true
 		for i := 0; i < v.NumField(); i++ {
 			f := v.Field(i)
+			if f.Name == "Insets" || f.Name == "Inset" || f.Name == "Sounds" { // not built: refused
+				continue
+			}
 			if name, _, _ := strings.Cut(f.Tag.Get("json"), ","); name != "" && !strings.Contains(raw, `"`+name+`":`) {
 				t.Errorf("%s.%s: no %q", v.Name(), f.Name, name)
 			}
@@ -193,7 +196,7 @@ func TestSharedScenesAreNotLookedIntoButTheirIdsCount(t *testing.T) {
 	}
 	c.Layers[0].Opacity = 1
 	after.Media = nil
-	if err := after.ValidateChange(before); !errors.As(err, &bad) || bad.Field != "sounds[0].media" && bad.Field != "film.scenes[0].layers[3].picture.media" {
+	if err := after.ValidateChange(before); !errors.As(err, &bad) || bad.Field != "film.scenes[0].layers[3].picture.media" {
 		t.Errorf("media that a shared scene uses were taken away: %v", err)
 	}
 }
@@ -207,6 +210,25 @@ func BenchmarkRead(b *testing.B) {
 	for b.Loop() {
 		if _, err := doc.Read(raw); err != nil {
 			b.Fatal(err)
+		}
+	}
+}
+
+// What the format has room for and Capstan does not show yet is refused rather than taken in and left out.
+func TestWhatIsNotBuiltIsRefused(t *testing.T) {
+	inset := doc.Film{Width: 200, Height: 200, Rate: doc.Rate{Num: 25, Den: 1}, Scenes: []*doc.Scene{doc.NewScene("s4", "Step")}}
+	for field, change := range map[string]func(p *doc.Project){
+		"insets": func(p *doc.Project) { p.Insets = []*doc.Inset{{ID: "i1", Name: "Run", Film: inset}} },
+		"sounds": func(p *doc.Project) { p.Sounds = []*doc.Sound{{ID: "b1", Name: "Breeze"}} },
+		"film.scenes[0].layers[0].kind": func(p *doc.Project) {
+			p.Film.Scenes[0].Layers = []*doc.Layer{{ID: "l7", Thread: "t7", Kind: doc.InsetKind, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Inset: &doc.InsetUse{Inset: "i1"}}}
+		},
+	} {
+		p := doc.NewProject("p", "p", 320, 240, "s")
+		change(p)
+		var bad *doc.Invalid
+		if err := p.Validate(); !errors.As(err, &bad) || bad.Field != field || !strings.Contains(err.Error(), "yet") {
+			t.Errorf("%s: %v", field, err)
 		}
 	}
 }

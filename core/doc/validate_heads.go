@@ -13,8 +13,7 @@ func (p *Project) headsOnly(before *Project) bool {
 	a, b := &p.Film, &before.Film
 	return p.Version == before.Version && p.ID == before.ID && p.Name == before.Name && a.Width == b.Width && a.Height == b.Height && a.Rate == b.Rate &&
 		a.Loop == b.Loop && a.Closing.Equal(b.Closing) && same(a.EndPause, b.EndPause) && maps.Equal(p.Media, before.Media) &&
-		slices.Equal(p.Insets, before.Insets) && slices.Equal(p.Sounds, before.Sounds) &&
-		slices.Equal(p.RoleSets, before.RoleSets) && slices.Equal(p.Palette, before.Palette) && slices.Equal(p.Looks, before.Looks) && slices.EqualFunc(a.Scenes, b.Scenes, sameBut)
+		len(p.Insets)+len(p.Sounds) == 0 && slices.Equal(p.RoleSets, before.RoleSets) && slices.Equal(p.Palette, before.Palette) && slices.Equal(p.Looks, before.Looks) && slices.EqualFunc(a.Scenes, b.Scenes, sameBut)
 }
 
 // sameBut reports whether two scenes differ in own fields of layers at most.
@@ -38,10 +37,7 @@ func sameBones(a, b []*Layer) bool {
 
 // checkHeads checks the layers that differ from before.
 func (p *Project) checkHeads(before *Project) error {
-	c := &checker{media: p.Media, insets: map[string]bool{}, easings: CheckEasing}
-	for _, in := range p.Insets {
-		c.insets[in.ID] = true
-	}
+	c := &checker{media: p.Media, easings: CheckEasing}
 	for i, s := range p.Film.Scenes {
 		if o := before.Film.Scenes[i]; o != s {
 			c.heads(s.Layers, o.Layers, s)

@@ -2,7 +2,7 @@ package doc
 
 func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, cues map[string]bool) {
 	c.id(at+".id", l.ID)
-	if c.fine[l] && len(s.Roles) == 0 && l.Kind != InsetKind {
+	if c.fine[l] && len(s.Roles) == 0 {
 		for i, m := range l.Moves {
 			at := c.at("%s.moves[%d]", at, i)
 			c.id(at+".id", m.ID)
@@ -33,7 +33,10 @@ func (c *checker) headIn(at string, l *Layer, s *Scene, depth int) bool {
 		c.fail(at+".thread", "must be 1 to 40 characters long")
 	}
 	c.name(at+".name", l.Name)
-	c.oneOf(at+".kind", l.Kind, append([]string{Group, PathKind, TextKind, Picture, InsetKind, MarkerKind}, Shapes...)...)
+	if l.Kind == InsetKind || l.Inset != nil {
+		c.fail(at+".kind", "is an inset, which this Capstan cannot show yet")
+	}
+	c.oneOf(at+".kind", l.Kind, append([]string{Group, PathKind, TextKind, Picture, MarkerKind}, Shapes...)...)
 	c.number(at+".place.x", l.Place.X, -MaxPlace, MaxPlace)
 	c.number(at+".place.y", l.Place.Y, -MaxPlace, MaxPlace)
 	c.number(at+".place.w", l.Place.W, 0, MaxPlace)
@@ -73,10 +76,6 @@ func (c *checker) headIn(at string, l *Layer, s *Scene, depth int) bool {
 	case PathKind:
 		if err := checkPath(l.Path); err != nil {
 			c.fail(at+".path", "cannot be read: %v", err)
-		}
-	case InsetKind:
-		if l.Inset == nil || !c.insets[l.Inset.Inset] {
-			c.fail(at+".inset.inset", "names no inset of this project")
 		}
 	}
 	return true
