@@ -30,7 +30,7 @@ type Project struct {
 	Palette  []string          `json:"palette,omitzero"` // colours that were put aside, at most 64
 	Looks    []*SavedLook      `json:"looks,omitzero"`   // looks that were put aside, at most 64
 	Media    map[string]*Media `json:"media,omitzero"`   // by SHA-256 of the original file, hex
-	Extra    Extra             `json:",unknown"`
+	Extra    Extra             `json:",embed"`
 }
 
 // Rate is a number of frames a second as an exact fraction, 1/1000 to 240, of numbers up to a million.
@@ -93,7 +93,7 @@ type Scene struct {
 	Guides     []Guide           `json:"guides,omitzero"`
 	Aside      bool              `json:"aside,omitzero"` // it is not in the film; layers lie there until they are wanted
 	Layers     []*Layer          `json:"layers"`
-	Extra      Extra             `json:",unknown"`
+	Extra      Extra             `json:",embed"`
 }
 
 // MoveRun is an ordered list of moves of a scene: each but the first hangs on the one before it, and its offset is

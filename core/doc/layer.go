@@ -41,7 +41,7 @@ type Layer struct {
 	Hidden   bool        `json:"hidden,omitzero"`
 	Moves    []*Move     `json:"moves,omitzero"`
 	Children []*Layer    `json:"children,omitzero"`
-	Extra    Extra       `json:",unknown"`
+	Extra    Extra       `json:",embed"`
 }
 
 // Place says where a layer rests, in its parent's axes. The origin (X, Y) is the centre of shapes

@@ -62,7 +62,7 @@ type Move struct {
 	Slide  *SlideParams  `json:"slide,omitzero"`
 	Rock   *RockParams   `json:"rock,omitzero"`
 	Scroll *ScrollParams `json:"scroll,omitzero"`
-	Extra  Extra         `json:",unknown"`
+	Extra  Extra         `json:",embed"`
 }
 
 // Start kinds.

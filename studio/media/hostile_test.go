@@ -232,3 +232,26 @@ func TestDerivativesComeBackFromTheOriginal(t *testing.T) {
 		t.Error(err)
 	}
 }
+
+// No program on the PATH is asked to read a picture, whatever it is like; and a picture with frames, all of which would be decoded, is refused.
+func TestNoProgramReadsPictures(t *testing.T) {
+	bin := t.TempDir()
+	ran := filepath.Join(bin, "ran")
+	for _, name := range []string{"magick", "convert", "ffmpeg"} {
+		if err := os.WriteFile(filepath.Join(bin, name), []byte("#!/bin/sh\ntouch "+ran+"\n"), 0o755); err != nil {
+			t.Fatal(err)
+		}
+	}
+	t.Setenv("PATH", bin+":"+os.Getenv("PATH"))
+	f := media.NewFolder(t.TempDir())
+	good := pngOf(t, 40, 30)
+	frames := append(append(append([]byte{}, good[:33]...), "\x00\x00\x00\x08acTL\x00\x00\x00\x02\x00\x00\x00\x00\x00\x00\x00\x00"...), good[33:]...)
+	for name, data := range map[string][]byte{"good": good, "cut": good[:len(good)/2], "damaged": append(bytes.Repeat([]byte{7}, 40), good...), "frames": frames} {
+		if _, _, err := f.Take(bytes.NewReader(data), name); (err == nil) != (name == "good") {
+			t.Errorf("%s: %v", name, err)
+		}
+	}
+	if _, err := os.Stat(ran); err == nil {
+		t.Error("a program was run")
+	}
+}

@@ -5,6 +5,7 @@ package media
 import (
 	"bytes"
 	"crypto/sha256"
+	"encoding/binary"
 	"encoding/hex"
 	"fmt"
 	"image"
@@ -23,8 +24,8 @@ import (
 	"capstan/core/words"
 	"capstan/studio/aside"
 
-	"github.com/disintegration/imaging"
 	"github.com/gabriel-vasile/mimetype"
+	"github.com/kovidgoyal/imaging"
 )
 
 // Limits of a picture.
@@ -64,7 +65,7 @@ func (f *Folder) Take(r io.Reader, name string) (hash string, facts *doc.Media, 
 		return "", nil, words.New("picture.too-large", MaxBytes>>20)
 	}
 	kind := mimetype.Detect(data).String()
-	if kind != "image/png" && kind != "image/jpeg" {
+	if kind != "image/png" && kind != "image/jpeg" || animated(data) {
 		return "", nil, words.New("picture.kind")
 	}
 	cfg, _, err := image.DecodeConfig(bytes.NewReader(data))
@@ -97,9 +98,29 @@ func (f *Folder) Take(r io.Reader, name string) (hash string, facts *doc.Media, 
 // largePixels is from how many pixels on pictures are taken in one at a time: one of 16 bits a channel takes up to 12 bytes a pixel while it is.
 const largePixels = 4_000_000
 
-// decoded returns a picture upright, premultiplied, in 8 bits a channel.
+// animated reports whether a PNG has frames (acTL, before the first IDAT): all of them would be decoded.
+func animated(data []byte) bool {
+	if len(data) < 8 || string(data[1:4]) != "PNG" {
+		return false
+	}
+	for at := uint64(8); at+8 <= uint64(len(data)); {
+		switch kind := string(data[at+4 : at+8]); kind {
+		case "acTL":
+			return true
+		case "IDAT":
+			return false
+		}
+		at += 12 + uint64(binary.BigEndian.Uint32(data[at:]))
+	}
+	return false
+}
+
+// intake is the version of how derivatives are made; those that are there stay as they are.
+const intake = "2"
+
+// decoded returns a picture upright, premultiplied, in 8 bits a channel. Only readers written in Go are asked, and no program on the PATH.
 func decoded(data []byte) (*image.RGBA, error) {
-	img, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
+	img, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true), imaging.Backends(imaging.GO_IMAGE), imaging.ColorSpace(imaging.NO_CHANGE_OF_COLORSPACE))
 	if err != nil {
 		return nil, err
 	}
@@ -127,6 +148,9 @@ func (f *Folder) store(hash, kind string, data []byte, mip *image.RGBA) error {
 			break
 		}
 		mip = halve(mip)
+	}
+	if err := aside.Write(filepath.Join(f.dir, hash, "intake"), []byte(intake+"\n"), 0o600); err != nil {
+		return err
 	}
 	// The original comes last: a hash with its original is complete.
 	return aside.Write(filepath.Join(f.dir, hash+extensions[kind]), data, 0o600)
