@@ -6,8 +6,9 @@ WASM := $(WEB)/public/engine.wasm
 DATA ?= data
 ADDR ?= 127.0.0.1:4870
 PACK ?= 11
+WRITTEN := bench cmd core demo e2e library scripts studio web/*.go
 
-.PHONY: screenshots demo test build page engine deps dev lint fuzz attack soak bench clean
+.PHONY: packed checks screenshots demo test build page engine deps dev lint fuzz attack soak bench clean
 
 demo: build            ## build everything and start Capstan with the demo project
 	./bin/capstan demo --data $(DATA) --addr $(ADDR)
@@ -15,8 +16,11 @@ demo: build            ## build everything and start Capstan with the demo proje
 build: page            ## leaves bin/capstan
 	$(GO) build -o bin/capstan ./cmd/capstan
 
-page: deps engine       ## the engine is compressed when it is built, as far as it goes
+page: deps packed
 	cd $(WEB) && npm run --silent build
+	node scripts/pack.mjs $(PACK) place
+
+packed: engine         ## the engine is compressed when it is built, as far as it goes
 	node scripts/pack.mjs $(PACK)
 
 engine:
@@ -31,16 +35,21 @@ $(WEB)/node_modules/.installed: $(WEB)/package-lock.json
 	cd $(WEB) && npm ci --no-audit --no-fund
 	@touch $@
 
-test: build            ## all tests, the browser's too
+test: deps             ## builds, then all tests, the browser's too
 	./scripts/deps.sh test
+	$(MAKE) --no-print-directory -j2 packed checks
+	$(MAKE) --no-print-directory build
 	cd $(WEB) && npm run --silent lint
-	$(GO) vet ./...
 	$(GO) test -timeout 20m ./...
 
-lint: deps
+checks:                ## how all Go code is written
+	@test -z "$$(gofmt -l $(WRITTEN))" || { gofmt -l $(WRITTEN); exit 1; }
+	$(GO) vet ./... && GOOS=js GOARCH=wasm $(GO) vet ./cmd/engine
+	$(GO) build -C tools -o ../bin/staticcheck honnef.co/go/tools/cmd/staticcheck
+	./bin/staticcheck ./...
+
+lint: deps checks
 	cd $(WEB) && npm run --silent lint && npx tsc --noEmit
-	$(GO) vet ./...
-	@test -z "$$(gofmt -l cmd core demo e2e library studio web/*.go)" || { gofmt -l cmd core demo e2e library studio web/*.go; exit 1; }
 
 dev: PACK = 5
 dev: build             ## the server on $(ADDR) and the page with reload in front of it

@@ -14,7 +14,6 @@ import (
 	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
-	"capstan/core/edit"
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/patch"

@@ -207,8 +207,7 @@ func (a *arrangement) connected(lines []line) [][]line {
 			all, of = append(all, s), append(of, i)
 		}
 	}
-	var root func(i int) int
-	root = func(i int) int {
+	root := func(i int) int {
 		for owner[i] != i {
 			i = owner[i]
 		}

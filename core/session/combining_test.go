@@ -271,8 +271,6 @@ func TestAStrokeBecomesAnAreaOfFewCurves(t *testing.T) {
 	}
 }
 
-func withOne(l *doc.Layer) *doc.Project { return with(l) }
-
 func TestALineIsDrawnBetweenTwoShares(t *testing.T) {
 	l := shapeOf("a", doc.Line, 160, 120, 200, 0)
 	l.Fill = doc.Fill{Kind: doc.NoFill}

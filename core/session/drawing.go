@@ -16,7 +16,6 @@ type drawing struct {
 	line    pen.Contour
 	scene   int
 	extends string // id of the layer whose open path it goes on
-	back    bool   // it goes on from that path's begin
 	held    int    // the point whose handles follow the pointer; -1: none
 	mirror  bool   // about the upright line through its first point
 	at      geom.Point

@@ -61,7 +61,6 @@ func init() {
 // posed is the change that gives a layer another turn or flips, with the middle of its box at a point of the page.
 func (s *Session) posed(m Moment, r *resting, p doc.Place, mid geom.Point) map[string]any {
 	box, pivot := s.shown.Box(s.sceneIndex(m), r.layer.ID)
-	flip := geom.Identity
 	x, y := 1.0, 1.0
 	if p.FlipX {
 		x = -1
@@ -69,7 +68,7 @@ func (s *Session) posed(m Moment, r *resting, p doc.Place, mid geom.Point) map[s
 	if p.FlipY {
 		y = -1
 	}
-	flip = geom.Scale(x, y).About(pivot)
+	flip := geom.Scale(x, y).About(pivot)
 	at := mid
 	if inv, ok := r.outer.Inverse(); ok {
 		at = inv.Apply(mid)
