@@ -103,24 +103,28 @@ func TestFiftyKillsLoseNothing(t *testing.T) {
 	// Exports that were cut off are made again; then nothing half written is left.
 	for end := time.Now().Add(60 * time.Second); ; time.Sleep(100 * time.Millisecond) {
 		var v struct {
-			Exports []struct{ ID, State, Format string }
+			Exports []struct{ ID, State, Format, Message string }
 		}
 		if err := json.Unmarshal(s.fetch("/api/projects/"+id+"/exports"), &v); err != nil {
 			t.Fatal(err)
 		}
-		busy := 0
+		busy, done := 0, 0
 		for _, e := range v.Exports {
 			switch e.State {
 			case "waiting", "running":
 				busy++
-			case "failed":
-				t.Fatalf("an export failed: %+v", e)
+			case "done":
+				done++
+			case "failed": // one that was cut off twice is not tried a third time
+				if !strings.Contains(e.Message, "twice") {
+					t.Fatalf("an export failed: %+v", e)
+				}
 			}
 		}
 		if busy == 0 {
 			files, _ := filepath.Glob(filepath.Join(s.dir, "exports", "*"))
-			if len(files) != len(v.Exports) || len(v.Exports) < 3 {
-				t.Errorf("%d exports, %d files", len(v.Exports), len(files))
+			if len(files) != done || len(v.Exports) < 3 {
+				t.Errorf("%d exports, %d of them done, %d files", len(v.Exports), done, len(files))
 			}
 			break
 		}
@@ -129,8 +133,8 @@ func TestFiftyKillsLoseNothing(t *testing.T) {
 		}
 	}
 	s.kill()
-	for _, d := range []string{"", "media", "exports"} {
-		if left, _ := filepath.Glob(filepath.Join(s.dir, d, ".*")); len(left) > 0 {
+	for _, d := range []string{".aside-*", "media/.aside-*", "media/*/.aside-*", "exports/.aside-*", "tmp/*"} {
+		if left, _ := filepath.Glob(filepath.Join(s.dir, d)); len(left) > 0 {
 			t.Errorf("left behind: %v", left)
 		}
 	}

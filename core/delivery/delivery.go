@@ -13,12 +13,28 @@ import (
 	"capstan/core/words"
 )
 
-// The formats of files.
+// Names of formats.
 const (
 	MP4 = "mp4" // H.264
 	GIF = "gif"
 	PNG = "png" // a still
 )
+
+// Format is what a kind of file can hold.
+type Format struct {
+	Still     bool                                // one frame
+	Even      bool                                // both sides are even
+	Rests     bool                                // goes round, and may rest before it begins again
+	MaxPixels int                                 // of a frame
+	Rate      func(num, den int64) (int64, int64) // the rate it makes of one that is asked for; nil: that
+}
+
+// Formats are the kinds of files there are, by name.
+var Formats = map[string]Format{
+	MP4: {Even: true, MaxPixels: MaxVideo},
+	GIF: {Rests: true, MaxPixels: MaxPixels, Rate: anim.GIFRate},
+	PNG: {Still: true, MaxPixels: MaxPixels},
+}
 
 // Limits of a file.
 const (
@@ -56,8 +72,8 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 		a.Rate = film.Rate
 	}
 	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To, Once: a.Once}
-	if a.Format == GIF && a.Rate.Valid() {
-		p.RateNum, p.RateDen = anim.GIFRate(a.Rate.Num, a.Rate.Den)
+	if rate := Formats[a.Format].Rate; rate != nil && a.Rate.Valid() {
+		p.RateNum, p.RateDen = rate(a.Rate.Num, a.Rate.Den)
 	}
 	switch {
 	case a.Width == 0 && a.Height == 0:
@@ -83,16 +99,17 @@ func (p Plan) Check(f *frame.Film) error {
 	if to == 0 {
 		to = length
 	}
+	format, known := Formats[p.Format]
 	switch rate := (doc.Rate{Num: p.RateNum, Den: p.RateDen}); {
-	case p.Format != MP4 && p.Format != GIF && p.Format != PNG:
+	case !known:
 		return words.New("export.format", p.Format)
-	case p.Width < 1 || p.Height < 1 || p.Width > 2*MaxSide || p.Height > 2*MaxSide || p.Width*p.Height > MaxPixels, p.Format == MP4 && p.Width*p.Height > MaxVideo:
+	case p.Width < 1 || p.Height < 1 || p.Width > 2*MaxSide || p.Height > 2*MaxSide || p.Width*p.Height > format.MaxPixels:
 		return words.New("export.too-large", p.Width, p.Height)
-	case p.Format == MP4 && (p.Width%2 != 0 || p.Height%2 != 0):
+	case format.Even && (p.Width%2 != 0 || p.Height%2 != 0):
 		return words.New("export.odd")
-	case p.Format == PNG && (p.From < 0 || p.From > length):
+	case format.Still && (p.From < 0 || p.From > length):
 		return words.New("export.still", length)
-	case p.Format == PNG:
+	case format.Still:
 		return nil
 	case !rate.Valid():
 		return words.New("export.rate")
@@ -108,7 +125,7 @@ func (p Plan) Check(f *frame.Film) error {
 
 // Frames returns how many frames a file has.
 func (p Plan) Frames(f *frame.Film) int64 {
-	if p.Format == PNG {
+	if Formats[p.Format].Still {
 		return 1
 	}
 	to := p.To
@@ -138,7 +155,7 @@ const restAtEnd = 1000
 // where it goes round or its end meets its start. Other files, and what plays once, do not rest.
 func EndPause(f *frame.Film, format string, once bool) int64 {
 	switch asked := f.Doc.Film.EndPause; {
-	case format != GIF || once:
+	case !Formats[format].Rests || once:
 		return 0
 	case asked != nil:
 		return *asked

@@ -47,11 +47,9 @@ func (s *Server) createExport(c *gin.Context) {
 	if !decode(c, maxJSON, &in) {
 		return
 	}
-	if in.Format == delivery.MP4 {
-		if err := export.Video(); err != nil {
-			fail(c, err)
-			return
-		}
+	if err := export.Able(in.Format); err != nil {
+		fail(c, err)
+		return
 	}
 	p, _, err := s.store.Load(c.Param("id"))
 	if err != nil {
@@ -64,7 +62,7 @@ func (s *Server) createExport(c *gin.Context) {
 		return
 	}
 	ask := delivery.Ask{Format: in.Format, Width: in.Width, Height: in.Height, Rate: in.Rate, Once: in.Once, From: in.At}
-	if in.Format != delivery.PNG && in.At != 0 {
+	if !delivery.Formats[in.Format].Still && in.At != 0 {
 		refuse(c, "export.still", film.Order.Length)
 		return
 	}

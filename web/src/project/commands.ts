@@ -278,7 +278,13 @@ export const ownWindow = () => windowID
 
 /** Another window changed the project that is open here. */
 export async function changedElsewhere(id: string, to: number) {
-  if (id !== project || to <= revision || pending.length > 0 || desk().dragging) return // the next command learns of it
+  if (id === project && to > revision) await lookAgain()
+}
+
+/** Takes over what others did: also when it may not have been heard, since the stream of events was gone. */
+export async function lookAgain() {
+  const id = project
+  if (!desk().project || pending.length > 0 || desk().dragging) return // the next command learns of it
   try {
     const stored = await changesSince(project, revision)
     if (id === project && stored.revision > revision && pending.length === 0 && !desk().dragging) await follow(stored, false)

@@ -2,7 +2,7 @@
 // has it and tells the others.
 import type { Export } from '../engine/types'
 import { seeBuild } from './build'
-import { changedElsewhere, ownWindow } from './commands'
+import { changedElsewhere, lookAgain, ownWindow } from './commands'
 import { renewSession } from './server'
 
 type Listener = (e: Export) => void
@@ -27,6 +27,7 @@ function handle(kind: string, data: string) {
   if (kind === 'hello') {
     // An old page reloads when the server has a newer build.
     if (!seeBuild((v as { build: string }).build)) location.reload()
+    else void lookAgain()
   } else if (kind === 'export') {
     for (const f of listeners) f(v as Export)
   } else if (kind === 'projects') {

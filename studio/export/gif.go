@@ -1,0 +1,87 @@
+package export
+
+import (
+	"context"
+	"image"
+	"os"
+	"slices"
+	"sync"
+
+	"capstan/core/anim"
+	"capstan/core/raster"
+)
+
+// paletteSamples is how many frames, spread over the film, the palette is chosen from.
+const paletteSamples = 24
+
+// gif makes animated GIFs: one palette for the whole film, then frame after frame.
+type gif struct{}
+
+func (gif) able() error { return nil }
+
+func (gif) encode(ctx context.Context, t *task, w *os.File) error {
+	o := t.o
+	o.RateNum, o.RateDen = anim.GIFRate(o.RateNum, o.RateDen)
+	n := o.Frames(t.film)
+	var samples []int64
+	for i := int64(0); i < min(n, paletteSamples); i++ {
+		samples = append(samples, i*(n-1)/max(1, min(n, paletteSamples)-1))
+	}
+	step := max(1, o.Width*o.Height/200000)
+	var mu sync.Mutex
+	var census anim.Census
+	counting := func() press {
+		return func(_ []byte, c *raster.Canvas, _ *raster.Region) {
+			mu.Lock()
+			defer mu.Unlock()
+			census.Add(c.Image(), step)
+		}
+	}
+	err := render(ctx, t.film, t.pictures, o, slices.Values(samples), 0, counting, func(int64, *plate, *plate) error { return nil })
+	if err != nil {
+		return err
+	}
+	palette := census.Palette(255)
+	g := anim.NewGIF(w, o.Width, o.Height, palette, anim.Timing{
+		RateNum: o.RateNum, RateDen: o.RateDen, Length: t.length(), EndPause: o.EndPause, Once: o.Once,
+	}, n)
+	drawing := func() press {
+		pen := palette.Pen()
+		return func(to []byte, c *raster.Canvas, tiles *raster.Region) {
+			tiles.Each(func(box image.Rectangle) { pen.Draw(to, c.Image(), box) })
+		}
+	}
+	changed := raster.NewRegion(o.Width, o.Height)
+	err = render(ctx, t.film, t.pictures, o, count(n), o.Width*o.Height, drawing, func(k int64, p, before *plate) error {
+		box := image.Rect(0, 0, o.Width, o.Height)
+		if before != nil {
+			changed.Clear()
+			if p != before {
+				raster.Damage(changed, &before.shows, &p.shows)
+			}
+			box = changed.Bounds()
+		}
+		if err := g.Add(p.bytes, box); err != nil {
+			return err
+		}
+		t.progress(k+1, n)
+		return nil
+	})
+	if err != nil {
+		return err
+	}
+	return g.Close()
+}
+
+func (gif) readBack(_ context.Context, t *task, file string) error {
+	f, err := os.Open(file)
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	s, err := anim.Scan(f)
+	if want := (t.length()+5)/10 + (t.o.EndPause+5)/10; err != nil || s.Width != t.o.Width || s.Height != t.o.Height || s.Frames < 1 || s.Hundredths < want {
+		return wrong("%dx%d, %d frames, %d of %d hundredths, %v", s.Width, s.Height, s.Frames, s.Hundredths, want, err)
+	}
+	return nil
+}
