@@ -83,15 +83,15 @@ func (g *GIF) header() {
 	g.put([]byte("GIF89a")...)
 	g.put16(g.width)
 	g.put16(g.height)
-	g.put(0xF7, 0, 0) // global table of 256, 8 bits a channel
+	g.put(tableFlag|eightBits|tableOf256, 0, 0)
 	table := make([]byte, 768)
 	for i, c := range g.palette.colours {
 		copy(table[3*i:], c[:])
 	}
 	g.put(table...)
 	if !g.timing.Once {
-		g.put(0x21, 0xFF, 11)
-		g.put([]byte("NETSCAPE2.0")...)
+		g.put(extensionIntroducer, application, byte(len(loops)))
+		g.put([]byte(loops)...)
 		g.put(3, 1, 0, 0, 0)
 	}
 }
@@ -167,20 +167,20 @@ func (g *GIF) write(b *block) {
 }
 
 func (g *GIF) image(b *block, delay int64) {
-	g.put(0x21, 0xF9, 4, 1<<2|1) // leave in place; index 255 lets through
+	g.put(extensionIntroducer, graphicControl, 4, keep|transparent)
 	g.put16(int(delay))
 	g.put(same, 0)
-	g.put(0x2C)
+	g.put(imageSeparator)
 	g.put16(b.box.Min.X)
 	g.put16(b.box.Min.Y)
 	g.put16(b.box.Dx())
 	g.put16(b.box.Dy())
-	g.put(0, 8)
+	g.put(0, codeSize)
 	if g.err != nil {
 		return
 	}
 	sub := &subBlocks{w: g.w}
-	z := lzw.NewWriter(sub, lzw.LSB, 8)
+	z := lzw.NewWriter(sub, lzw.LSB, codeSize)
 	if _, g.err = z.Write(b.pix); g.err == nil {
 		g.err = z.Close()
 	}
@@ -197,7 +197,7 @@ func (g *GIF) Close() error {
 	if g.waiting != nil && g.err == nil {
 		g.write(g.waiting)
 	}
-	g.put(0x3B)
+	g.put(trailer)
 	if g.err != nil {
 		return g.err
 	}

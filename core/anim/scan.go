@@ -25,7 +25,7 @@ func Scan(r io.Reader) (s Scanned, err error) {
 	}
 	s.Width, s.Height = int(head[6])|int(head[7])<<8, int(head[8])|int(head[9])<<8
 	table := func(flags byte) error {
-		if flags&0x80 == 0 {
+		if flags&tableFlag == 0 {
 			return nil
 		}
 		_, err := b.Discard(3 << (flags&7 + 1))
@@ -51,14 +51,14 @@ func Scan(r io.Reader) (s Scanned, err error) {
 			return s, errGIF
 		}
 		switch kind {
-		case 0x3B:
+		case trailer:
 			return s, nil
-		case 0x21:
+		case extensionIntroducer:
 			label, err := b.ReadByte()
 			if err != nil {
 				return s, errGIF
 			}
-			if label == 0xF9 {
+			if label == graphicControl {
 				v, err := b.Peek(4)
 				if err != nil {
 					return s, errGIF
@@ -68,7 +68,7 @@ func Scan(r io.Reader) (s Scanned, err error) {
 			if skip() != nil {
 				return s, errGIF
 			}
-		case 0x2C:
+		case imageSeparator:
 			v := make([]byte, 9)
 			if _, err := io.ReadFull(b, v); err != nil || table(v[8]) != nil {
 				return s, errGIF

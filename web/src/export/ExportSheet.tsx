@@ -116,7 +116,7 @@ export function ExportSheet() {
             )}
           </div>
           <div className="mt-4 flex items-center gap-3">
-            <Button look="main" onClick={start} disabled={pending > 0 || file.refused !== ''} className="!h-8">Export {format.toUpperCase()}</Button>
+            <Button look="main" onClick={start} disabled={pending > 0 || file.refused !== ''} className="!h-8 shrink-0">Export {format.toUpperCase()}</Button>
             <span className={`text-[12px] ${file.refused ? 'text-coral-700' : 'text-ink-600'}`}>
               {file.refused ? file.refused : pending > 0 ? 'Waiting until the last change is stored.' : format === 'png' ? `${file.width} × ${file.height}, at ${filmTime(moment.time)}` : `${file.width} × ${file.height}, ${file.frames} frames${format === 'gif' ? `, ${once ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}` : ''}`}
             </span>
