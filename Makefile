@@ -61,7 +61,7 @@ bench: build           ## what exports and the page cost, one line a figure: nam
 	$(GO) test -run '^$$' -bench . -benchtime 1s ./core/...
 
 attack: build          ## bad and heavy things sent to a running server
-	CAPSTAN_ATTACK=1 $(GO) test -count=1 -v -run NothingThatIsSent ./e2e | grep -v INFO
+	CAPSTAN_ATTACK=1 $(GO) test -count=1 -v -run "NothingThatIsSent|Barrage" ./e2e | grep -v INFO
 
 SOAK ?= 10m
 soak: build            ## a long day: edits, exports, power cuts; memory and open files before and after
