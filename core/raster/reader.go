@@ -71,15 +71,11 @@ func (r *reader) paintKind() paintKind {
 
 // numbersOf says how many numbers a paint takes.
 func (k paintKind) numbers() int {
-	switch k.kind {
-	case 0:
-		return 4
-	case 3:
-		return 7
-	case 1:
-		return 7 + 5*int(k.stops)
+	if k.kind >= uint32(len(frame.PaintKinds)) {
+		return 0
 	}
-	return 9 + 5*int(k.stops)
+	of := frame.PaintKinds[k.kind]
+	return of.Numbers + of.Each*int(k.stops)
 }
 
 var errPaint = errors.New("raster: the display list holds a paint that cannot be read")

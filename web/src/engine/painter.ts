@@ -8,6 +8,7 @@ import { keep, keptGroup } from './paint/kept'
 import { outline, path2D } from './paint/outlines'
 import { inPerspective } from './paint/perspective'
 import { around, empty, give, grow, intersect, lay, plain, take, type Rect, type Sheet } from './paint/sheets'
+import { blends, op, paintKind } from './primitives'
 import type { List } from './types'
 
 import { missingSign } from './paint/missing'
@@ -17,10 +18,10 @@ export { picturesSettled, whenPictureArrives } from './paint/bitmaps'
 /** The matrix from page px to px of a canvas. */
 export interface View { scale: number; x: number; y: number }
 
-const blends: GlobalCompositeOperation[] = [
-  'source-over', 'multiply', 'screen', 'overlay', 'darken', 'lighten', 'color-dodge', 'color-burn', 'hard-light', 'soft-light',
-  'difference', 'exclusion', 'lighter',
-]
+const composites: Record<(typeof blends)[number], GlobalCompositeOperation> = {
+  normal: 'source-over', multiply: 'multiply', screen: 'screen', overlay: 'overlay', darken: 'darken', lighten: 'lighten', colourDodge: 'color-dodge', colourBurn: 'color-burn',
+  hardLight: 'hard-light', softLight: 'soft-light', difference: 'difference', exclusion: 'exclusion', added: 'lighter',
+}
 
 const css = (v: ArrayLike<number>, at: number, alpha = 1) =>
   `rgb(${v[at] * 255} ${v[at + 1] * 255} ${v[at + 2] * 255} / ${v[at + 3] * alpha})`
@@ -78,18 +79,18 @@ class Painting {
   private fill(on: Sheet, path: Path2D, kind: number, stops: number) {
     const { ctx } = on
     const v = this.numbers
-    if (kind === 0) {
+    if (kind === paintKind.colour) {
       ctx.fillStyle = css(v, this.n)
       this.n += 4
       ctx.fill(path)
       return
     }
-    if (kind === 3) {
+    if (kind === paintKind.texture) {
       this.tiled(on, path, stops)
       return
     }
     const at = this.n
-    const radial = kind === 2
+    const radial = kind === paintKind.radial
     const alpha = at + (radial ? 8 : 6)
     const first = alpha + 1
     this.n = first + 5 * stops
@@ -148,16 +149,16 @@ class Painting {
 
   private paintCodes(): [number, number] {
     const kind = this.codes[this.c++]
-    const stops = kind === 0 ? 0 : this.codes[this.c++]
-    this.mip = kind === 3 ? this.codes[this.c++] : 0
+    const stops = kind === paintKind.colour ? 0 : this.codes[this.c++]
+    this.mip = kind === paintKind.texture ? this.codes[this.c++] : 0
     return [kind, stops] // of a texture, its picture
   }
 
   /** Paints up to the end of the list or of the enclosing group. */
   run(on: Sheet) {
     while (this.c < this.end) {
-      const op = this.codes[this.c]
-      if (op === 5 || op === 7) {
+      const code = this.codes[this.c]
+      if (code === op.end || code === op.next) {
         this.c++
         return
       }
@@ -168,7 +169,7 @@ class Painting {
   private item(on: Sheet) {
     const begin = { c: this.c, n: this.n }
     switch (this.codes[this.c++]) {
-      case 1: {
+      case op.fill: {
         const key = this.codes[this.c++]
         const [kind, stops] = this.paintCodes()
         this.place(on)
@@ -176,7 +177,7 @@ class Painting {
         this.fill(on, outline(key).path, kind, stops)
         return
       }
-      case 2: {
+      case op.outline: {
         const count = this.codes[this.c++]
         const verbs = this.codes.subarray(this.c, this.c + count)
         this.c += count
@@ -188,16 +189,16 @@ class Painting {
         this.fill(on, path, kind, stops)
         return
       }
-      case 3: return this.picture(on)
-      case 4: return this.group(on, begin)
-      case 6: return this.mix(on)
-      case 8: return this.clipPage(on)
-      case 9: return this.veil(on)
-      case 10: return this.wipe(on)
-      case 11: return this.clip(on)
-      case 12: return this.mask(on)
-      case 13: return this.project(on)
-      case 14: return this.tile(on)
+      case op.picture: return this.picture(on)
+      case op.group: return this.group(on, begin)
+      case op.mix: return this.mix(on)
+      case op.clipPage: return this.clipPage(on)
+      case op.veil: return this.veil(on)
+      case op.wipe: return this.wipe(on)
+      case op.clip: return this.clip(on)
+      case op.mask: return this.mask(on)
+      case op.project: return this.project(on)
+      case op.tile: return this.tile(on)
       default:
         throw new Error(`The display list holds an unknown primitive ${this.codes[this.c - 1]}.`)
     }
@@ -247,7 +248,7 @@ class Painting {
     if (e.blur === 0 && e.feather === 0 && e.shadow.alpha === 0) {
       const inner = take(part)
       this.run(inner)
-      lay(on, inner, blends[blend], e.opacity)
+      lay(on, inner, composites[blends[blend]], e.opacity)
       give(inner)
       return
     }
@@ -264,7 +265,7 @@ class Painting {
       out = withEffects(content, e, part)
       keep(this.list, begin, after, where, out)
     }
-    lay(on, out, blends[blend], e.opacity)
+    lay(on, out, composites[blends[blend]], e.opacity)
   }
 
   // Moves past what is inside the group that was begun.
@@ -322,7 +323,7 @@ class Painting {
     const at = this.n
     this.n += 6 + 6 * count
     const { codes, c, numbers } = this
-    if (count === 1 && codes[c] === 1 && codes[c + 2] === 0 && codes[c + 3] === 5 && this.sameMatrix(at, this.n)) {
+    if (count === 1 && codes[c] === op.fill && codes[c + 2] === paintKind.colour && codes[c + 3] === op.end && this.sameMatrix(at, this.n)) {
       // A single outline takes the wipe into its colour: letters that come by a wipe are many.
       this.c += 4
       this.place(on)

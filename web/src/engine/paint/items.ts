@@ -1,50 +1,31 @@
 // Walks through display lists without painting: how long an item is, and which items of two lists are equal.
+import { heads, op, paints } from '../primitives'
 import type { List } from '../types'
 
-const points = [1, 1, 3, 0]
+const points = [1, 1, 3, 0] // of each verb of an outline
 
 /** Where an item begins in codes and numbers. */
 export interface Mark { c: number; n: number }
 
-function skipPaint(codes: Uint32Array, at: Mark) {
-  const kind = codes[at.c++]
-  if (kind === 0) at.n += 4
-  else if (kind === 3) { at.c += 2; at.n += 7 }
-  else at.n += (kind === 1 ? 7 : 9) + 5 * codes[at.c++]
-}
-
 /** Moves past one item with all that is inside it. */
 export function skip(codes: Uint32Array, at: Mark) {
-  switch (codes[at.c++]) {
-    case 1: at.c++; at.n += 6; skipPaint(codes, at); return
-    case 2: {
-      const count = codes[at.c++]
-      at.n += 6
-      for (let i = 0; i < count; i++) at.n += 2 * points[codes[at.c++] & 3]
-      skipPaint(codes, at)
-      return
-    }
-    case 3: at.c += 3; at.n += 15; return
-    case 4: at.c++; at.n += 14; skipInside(codes, at); return
-    case 6: at.n += 1; skipInside(codes, at); skipInside(codes, at); return
-    case 8: at.n += 4; skipInside(codes, at); return
-    case 9: at.n += 10 + 6 * codes[at.c++]; skipInside(codes, at); return
-    case 10: at.n += 11; skipInside(codes, at); skipInside(codes, at); return
-    case 11: at.c += 2; at.n += 10; skipInside(codes, at); return
-    case 12: at.c++; at.n += 5; skipInside(codes, at); skipInside(codes, at); return
-    case 14: {
-      const [w, h, depth] = codes.subarray(at.c, at.c + 3)
-      at.c += 3 + Math.ceil((w * h * depth) / 4)
-      at.n += 14
-      return
-    }
-    case 13: at.n += 14; skipInside(codes, at); return
-    default: throw new Error(`The display list holds an unknown primitive ${codes[at.c - 1]}.`)
+  const head = heads[codes[at.c]]
+  if (!head) throw new Error(`The display list holds an unknown primitive ${codes[at.c]}.`)
+  const first = at.c + 1
+  at.c = first + head.codes
+  at.n += head.numbers + head.each * codes[first]
+  if (head.verbs) for (let i = 0; i < codes[first]; i++) at.n += 2 * points[codes[at.c++] & 3]
+  if (head.pixels) at.c += Math.ceil((codes[first] * codes[first + 1] * codes[first + 2]) / 4)
+  if (head.paint) {
+    const paint = paints[codes[at.c++]]
+    at.n += paint.numbers + paint.each * codes[at.c]
+    at.c += paint.codes
   }
+  for (let i = 0; i < head.inside; i++) skipInside(codes, at)
 }
 
 export function skipInside(codes: Uint32Array, at: Mark) {
-  while (at.c < codes.length && codes[at.c] !== 5 && codes[at.c] !== 7) skip(codes, at)
+  while (at.c < codes.length && codes[at.c] !== op.end && codes[at.c] !== op.next) skip(codes, at)
   at.c++
 }
 

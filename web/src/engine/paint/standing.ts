@@ -1,6 +1,7 @@
 // Paints frame after frame on one canvas. What stood still in front of and behind what moves is kept as two bitmaps, under
 // and over, so that dragging one of many layers paints that one.
 import { paint, type View } from '../painter'
+import { op } from '../primitives'
 import type { List } from '../types'
 import { picturesArrived } from './bitmaps'
 import { marks, sameItem, type Mark } from './items'
@@ -31,7 +32,7 @@ export class Standing {
       const same = (i: number, k: number) => sameItem(was.list, was.at[i], was.at[i + 1], list, at[k], at[k + 1])
       while (under < n && under < m && same(under, under)) under++
       // What is blended with what lies under it cannot be painted before that.
-      const blended = (k: number) => list.codes[at[k].c] === 4 && list.codes[at[k].c + 1] !== 0
+      const blended = (k: number) => list.codes[at[k].c] === op.group && list.codes[at[k].c + 1] !== 0
       while (over < n - under && over < m - under && same(m - 1 - over, n - 1 - over) && !blended(n - 1 - over)) over++
     }
     if (this.under && this.under.items > under) this.under = null

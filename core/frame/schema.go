@@ -1,0 +1,103 @@
+package frame
+
+// Primitive declares what stands in a list after an op: readers that need not paint walk by it, and the page's is made from it
+// (go run ./scripts/schema).
+type Primitive struct {
+	Op      Op
+	Name    string
+	Codes   int  // that follow the op
+	Numbers int  // that it takes, but for those below
+	Each    int  // numbers more for each of what its first code counts
+	Verbs   bool // its first code counts verbs, which follow it, each with its points among the numbers
+	Pixels  bool // its first three codes are width, height and depth of bytes that follow, four a code
+	Paint   bool // a paint follows, with its numbers last
+	Inside  int  // stretches that follow, each up to an OpNext or OpEnd
+}
+
+// Primitives are all that a list may hold, by op; OpEnd and OpNext end what others begin.
+var Primitives = []Primitive{
+	{Op: OpFill, Name: "fill", Codes: 1, Numbers: 6, Paint: true},
+	{Op: OpOutline, Name: "outline", Codes: 1, Numbers: 6, Verbs: true, Paint: true},
+	{Op: OpPicture, Name: "picture", Codes: 3, Numbers: 15},
+	{Op: OpGroup, Name: "group", Codes: 1, Numbers: 14, Inside: 1},
+	{Op: OpMix, Name: "mix", Numbers: 1, Inside: 2},
+	{Op: OpClipPage, Name: "clipPage", Numbers: 4, Inside: 1},
+	{Op: OpVeil, Name: "veil", Codes: 1, Numbers: 10, Each: 6, Inside: 1},
+	{Op: OpWipe, Name: "wipe", Numbers: 11, Inside: 2},
+	{Op: OpClip, Name: "clip", Codes: 2, Numbers: 10, Inside: 1},
+	{Op: OpMask, Name: "mask", Codes: 1, Numbers: 5, Inside: 2},
+	{Op: OpProject, Name: "project", Numbers: 14, Inside: 1},
+	{Op: OpTile, Name: "tile", Codes: 3, Numbers: 14, Pixels: true},
+}
+
+// PaintKinds are the kinds of paints by their code: how many codes follow it, how many numbers it takes, and how many more for each of what
+// the first of those codes counts.
+var PaintKinds = []struct {
+	Name                 string
+	Codes, Numbers, Each int
+}{{"colour", 0, 4, 0}, {"linear", 1, 7, 5}, {"radial", 1, 9, 5}, {"texture", 2, 7, 0}}
+
+// primitives finds them by op; built from Primitives.
+var primitives = func() (by [16]*Primitive) {
+	for i := range Primitives {
+		by[Primitives[i].Op] = &Primitives[i]
+	}
+	return
+}()
+
+// Blends are the names of blends by their code.
+var Blends = []string{"normal", "multiply", "screen", "overlay", "darken", "lighten", "colourDodge", "colourBurn", "hardLight", "softLight", "difference", "exclusion", "added"}
+
+// Skip returns where the primitive that begins at c among the codes and n among the numbers ends, with all that is inside it; ok is false
+// where the list breaks off or holds none there.
+func (l *List) Skip(c, n int) (endC, endN int, ok bool) {
+	if c >= len(l.Codes) || l.Codes[c] >= uint32(len(primitives)) || primitives[l.Codes[c]] == nil {
+		return c, n, false
+	}
+	p := primitives[l.Codes[c]]
+	c++
+	if c+p.Codes > len(l.Codes) {
+		return c, n, false
+	}
+	head := l.Codes[c : c+p.Codes]
+	c, n = c+p.Codes, n+p.Numbers
+	switch {
+	case p.Each > 0:
+		n += p.Each * int(head[0])
+	case p.Verbs:
+		for range head[0] {
+			if c >= len(l.Codes) {
+				return c, n, false
+			}
+			n += 2 * pointsOf[l.Codes[c]&3]
+			c++
+		}
+	case p.Pixels:
+		c += (int(head[0])*int(head[1])*int(head[2]) + 3) / 4
+	}
+	if p.Paint {
+		if c >= len(l.Codes) || l.Codes[c] >= uint32(len(PaintKinds)) {
+			return c, n, false
+		}
+		k := PaintKinds[l.Codes[c]]
+		if c++; c+k.Codes > len(l.Codes) {
+			return c, n, false
+		}
+		if n += k.Numbers; k.Each > 0 {
+			n += k.Each * int(l.Codes[c])
+		}
+		c += k.Codes
+	}
+	for range p.Inside {
+		for c < len(l.Codes) && l.Codes[c] != OpEnd && l.Codes[c] != OpNext {
+			if c, n, ok = l.Skip(c, n); !ok {
+				return c, n, false
+			}
+		}
+		c++
+	}
+	return c, n, c <= len(l.Codes) && n <= len(l.Numbers)
+}
+
+// pointsOf is how many points each verb of an outline takes.
+var pointsOf = [4]int{1, 1, 3, 0}

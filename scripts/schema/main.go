@@ -1,0 +1,66 @@
+// Command schema writes what the page knows of display lists from what the core declares: web/src/engine/primitives.ts.
+package main
+
+import (
+	"fmt"
+	"os"
+	"strings"
+
+	"capstan/core/frame"
+)
+
+const file = "web/src/engine/primitives.ts"
+
+func main() {
+	if err := os.WriteFile(file, []byte(page()), 0o644); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+}
+
+func page() string {
+	var b strings.Builder
+	b.WriteString(`// Written by go run ./scripts/schema from core/frame/schema.go; a test fails where it is stale.
+
+/** The primitives of a display list, by name. */
+export const op = {
+`)
+	for _, p := range frame.Primitives {
+		fmt.Fprintf(&b, "  %s: %d,\n", p.Name, p.Op)
+	}
+	fmt.Fprintf(&b, "  end: %d,\n  next: %d,\n} as const\n", frame.OpEnd, frame.OpNext)
+	b.WriteString(`
+/** What follows an op: codes, numbers, numbers for each of what its first code counts, and stretches up to an end. */
+export interface Head { codes: number; numbers: number; each: number; verbs: boolean; pixels: boolean; paint: boolean; inside: number }
+
+export const heads: Record<number, Head | undefined> = {
+`)
+	for _, p := range frame.Primitives {
+		fmt.Fprintf(&b, "  %d: { codes: %d, numbers: %d, each: %d, verbs: %v, pixels: %v, paint: %v, inside: %d },\n", p.Op, p.Codes, p.Numbers, p.Each, p.Verbs, p.Pixels, p.Paint, p.Inside)
+	}
+	b.WriteString(`}
+
+/** Kinds of paints, by name. */
+export const paintKind = { `)
+	for i, k := range frame.PaintKinds {
+		fmt.Fprintf(&b, "%s: %d, ", k.Name, i)
+	}
+	b.WriteString(`} as const
+
+/** Of each: codes that follow it, numbers, and numbers for each of what the first of these codes counts. */
+export const paints = [
+`)
+	for _, k := range frame.PaintKinds {
+		fmt.Fprintf(&b, "  { codes: %d, numbers: %d, each: %d },\n", k.Codes, k.Numbers, k.Each)
+	}
+	b.WriteString(`]
+
+/** Blends by their code. */
+export const blends = [
+`)
+	for _, name := range frame.Blends {
+		fmt.Fprintf(&b, "  '%s',\n", name)
+	}
+	b.WriteString("] as const\n")
+	return b.String()
+}
