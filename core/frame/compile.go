@@ -174,10 +174,12 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 			}
 		}
 		f.scenes = append(f.scenes, s)
-		if len(s.joints) > 0 {
-			if f.joints == nil {
-				f.joints = map[*layer]*joint{}
-			}
+		switch {
+		case len(s.joints) == 0:
+		case f.joints == nil:
+			f.joints = s.joints // most films have few such scenes
+		default:
+			f.joints = maps.Clone(f.joints)
 			maps.Copy(f.joints, s.joints)
 		}
 	}
@@ -241,7 +243,11 @@ func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting 
 	s.byID, s.byThread = make(map[string]*layer, n), make(map[string]*layer, n)
 	b := &builder{f, s, was, was != nil && was.timing == t && into == was.into && reflect.DeepEqual(was.lasting, lasting)}
 	s.layers = b.layers(d.Layers, nil)
-	s.joints = map[*layer]*joint{}
+	size := 0
+	if was != nil {
+		size = len(was.joints)
+	}
+	s.joints = make(map[*layer]*joint, size)
 	f.join(s.layers, s.joints)
 	f.measureSlides(s, s.layers, was)
 	return s

@@ -38,6 +38,7 @@ const near = 0.01
 func (f *Film) join(list []*layer, into map[*layer]*joint) {
 	var run []*layer
 	var meet [maxJoined]bool
+	var made []joint // room for all of the list: they do not move
 	end := func() {
 		first, last := -1, 0
 		for i := range run {
@@ -48,8 +49,12 @@ func (f *Film) join(list []*layer, into map[*layer]*joint) {
 				last = i
 			}
 		}
+		if first >= 0 && made == nil {
+			made = make([]joint, 0, len(list))
+		}
 		for i := first; i >= 0 && i <= last; i++ {
-			into[run[i]] = &joint{run[first], meet[i], run[i].edge}
+			made = append(made, joint{run[first], meet[i], run[i].edge})
+			into[run[i]] = &made[len(made)-1]
 		}
 		run = run[:0]
 	}

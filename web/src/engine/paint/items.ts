@@ -13,12 +13,14 @@ export function skip(codes: Uint32Array, at: Mark) {
   if (!head) throw new Error(`The display list holds an unknown primitive ${codes[at.c]}.`)
   const first = at.c + 1
   at.c = first + head.codes
-  at.n += head.numbers + head.each * codes[first]
+  at.n += head.numbers
+  if (head.each > 0) at.n += head.each * codes[first]
   if (head.verbs) for (let i = 0; i < codes[first]; i++) at.n += 2 * points[codes[at.c++] & 3]
   if (head.pixels) at.c += Math.ceil((codes[first] * codes[first + 1] * codes[first + 2]) / 4)
   if (head.paint) {
     const paint = paints[codes[at.c++]]
-    at.n += paint.numbers + paint.each * codes[at.c]
+    at.n += paint.numbers
+    if (paint.each > 0) at.n += paint.each * codes[at.c]
     at.c += paint.codes
   }
   for (let i = 0; i < head.inside; i++) skipInside(codes, at)
