@@ -13,7 +13,7 @@ import (
 // only.
 var layers = []string{
 	"core/words", "core/sum", "core/geom", "core/paint", "core/pen", "core/combine", "core/doc", "core/shape", "core/typeface", "core/snap", "core/text", "core/motion", "core/morph", "core/anim", "core/frame", "core/delivery", "core/raster", "core/patch", "core/edit",
-	"core/session", "library", "demo", "studio/aside", "studio/media", "studio/store", "studio/bundle", "studio/export", "web", "studio/api", "bench", "cmd", "scripts",
+	"core/session", "library", "demo", "studio/aside", "studio/budget", "studio/media", "studio/store", "studio/bundle", "studio/export", "web", "studio/api", "bench", "cmd", "scripts",
 }
 
 // forbidden are what core must never know: the network, files, databases, the application and its interface.

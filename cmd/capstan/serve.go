@@ -20,15 +20,13 @@ import (
 	"capstan/demo"
 	"capstan/studio/api"
 	"capstan/studio/aside"
+	"capstan/studio/budget"
 	"capstan/studio/bundle"
 	"capstan/studio/media"
 	"capstan/studio/store"
 
 	"github.com/spf13/cobra"
 )
-
-// memory is from how many bytes on the collector works harder; what renders take at once has limits of its own.
-const memory = 1000 << 20
 
 const defaultAddr = "127.0.0.1:4870"
 
@@ -143,7 +141,7 @@ func (p *place) secret() (string, error) {
 }
 
 func (p *place) serve(prepare func(*store.Store) error) error {
-	debug.SetMemoryLimit(memory)
+	debug.SetMemoryLimit(budget.Memory)
 	alone, err := local(p.addr)
 	if err != nil {
 		return err

@@ -283,3 +283,40 @@ func TestWhatOnlyBeginsLikeABundleIsRefused(t *testing.T) {
 		t.Errorf("%d %v", status, v)
 	}
 }
+
+// HEAD is answered as GET is, without a body; folders are not listed, and a script that is not there is not the page.
+func TestAnswersThatPagesDoNotAskFor(t *testing.T) {
+	s := start(t)
+	for _, c := range []struct {
+		method, path string
+		want         int
+	}{
+		{"HEAD", "/api/projects", 200}, {"HEAD", "/api/nothing", 404}, {"HEAD", "/healthz", 200}, {"GET", "/assets/", 404}, {"GET", "/assets", 404}, {"GET", "/assets/gone.js", 404}, {"GET", "/gone.png", 404},
+		{"GET", "/p/x", 200}, {"PUT", "/api/projects", 404},
+	} {
+		if status, v := s.ask(c.method, c.path, nil); status != c.want || c.method == "HEAD" && v != nil {
+			t.Errorf("%s %s: %d %v", c.method, c.path, status, v)
+		}
+	}
+}
+
+// A body that breaks off is the sender's fault, and said so.
+func TestAnUploadThatIsCutShort(t *testing.T) {
+	s := start(t)
+	host := strings.TrimPrefix(s.url, "http://")
+	cookie, err := api.SessionCookie(s.dir, host, "")
+	if err != nil {
+		t.Fatal(err)
+	}
+	c, err := net.Dial("tcp", host)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer c.Close()
+	fmt.Fprintf(c, "POST /api/media?name=x.png HTTP/1.1\r\nHost: %s\r\nCookie: %s=%s\r\nContent-Length: 5000\r\n\r\nonly this much", host, cookie.Name, cookie.Value)
+	c.(*net.TCPConn).CloseWrite()
+	raw, _ := io.ReadAll(c)
+	if !strings.HasPrefix(string(raw), "HTTP/1.1 400") || !strings.Contains(string(raw), "request.short") {
+		t.Errorf("%.300s", raw)
+	}
+}

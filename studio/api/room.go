@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"capstan/core/words"
+	"capstan/studio/budget"
 	"capstan/studio/media"
 
 	"github.com/gin-gonic/gin"
@@ -102,15 +103,9 @@ func size(n int64) string {
 	return fmt.Sprintf("%.0f KB", float64(n)/1e3)
 }
 
-// heavyAtOnce is how many bundles are read and pictures merged at a time, and slowest how long one may take.
-const (
-	heavyAtOnce = 2
-	slowest     = 5 * time.Minute
-)
-
 // heavy waits for the turn of work that takes much. Its context ends when nobody waits for the answer, or when it takes too long.
 func (s *Server) heavy(c *gin.Context) (context.Context, func(), error) {
-	ctx, stop := context.WithTimeout(c.Request.Context(), slowest)
+	ctx, stop := context.WithTimeout(c.Request.Context(), budget.HeavyTime)
 	select {
 	case s.turns <- struct{}{}:
 		return ctx, func() { <-s.turns; stop() }, nil

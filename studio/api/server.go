@@ -20,6 +20,7 @@ import (
 	"time"
 
 	"capstan/studio/aside"
+	"capstan/studio/budget"
 	"capstan/studio/export"
 	"capstan/studio/media"
 	"capstan/studio/store"
@@ -67,7 +68,7 @@ func New(s *store.Store, o Options) (*Server, error) {
 		return nil, err
 	}
 	v := &Server{
-		store: s, files: s.Files(), hub: newHub(), secret: sessionOf(secret, o.Token), page: web.Files(), options: o, turns: make(chan struct{}, heavyAtOnce),
+		store: s, files: s.Files(), hub: newHub(), secret: sessionOf(secret, o.Token), page: web.Files(), options: o, turns: make(chan struct{}, budget.Heavy),
 	}
 	v.build = buildID(v.page)
 	v.queue = export.NewQueue(s, v.files, func(e store.Export) { v.hub.send("export", e) })

@@ -7,12 +7,12 @@ import (
 	"image/png"
 	"net/http"
 	"strconv"
-	"time"
 
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
+	"capstan/studio/budget"
 
 	"github.com/gin-gonic/gin"
 )
@@ -109,11 +109,8 @@ func (s *Server) projectOfStage(c *gin.Context) {
 	reply(c, http.StatusCreated, row)
 }
 
-// views is how many small views are painted at a time.
-var views = make(chan struct{}, 2)
-
-// slowestView is how long a small view may take.
-const slowestView = 10 * time.Second
+// views are the turns of small views.
+var views = make(chan struct{}, budget.Views)
 
 // within returns the size of a page fitted into a height, and into twice that across, and the scale.
 func within(film *doc.Film, height int) (w, h int, scale float64) {
@@ -124,7 +121,7 @@ func within(film *doc.Film, height int) (w, h int, scale float64) {
 // picture renders a small view of a project as PNG: at a time of the film in ms, or a scene at rest where at is negative. A
 // picture whose file is missing is shown as such. It stops when nobody waits for it any more.
 func (s *Server) picture(ctx context.Context, p *doc.Project, at int64, scene, height int) ([]byte, error) {
-	ctx, stop := context.WithTimeout(ctx, slowestView)
+	ctx, stop := context.WithTimeout(ctx, budget.ViewTime)
 	defer stop()
 	select {
 	case views <- struct{}{}:
@@ -144,7 +141,7 @@ func (s *Server) picture(ctx context.Context, p *doc.Project, at int64, scene, h
 		list = film.Player().At(motion.Millis(min(at, film.Order.Length)), view)
 	}
 	painter := raster.NewPainter(film, s.files.PixelsOrSign)
-	painter.Within(raster.Limits{Bytes: 128 << 20, Stop: ctx.Err})
+	painter.Within(raster.Limits{Bytes: budget.ViewBytes, Stop: ctx.Err})
 	if err := painter.Paint(img, list); err != nil {
 		return nil, err
 	}

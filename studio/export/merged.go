@@ -12,6 +12,7 @@ import (
 	"capstan/core/geom"
 	"capstan/core/raster"
 	"capstan/core/words"
+	"capstan/studio/budget"
 )
 
 // MergedScale is how many pixels a page px has in a picture that layers are painted into.
@@ -36,7 +37,7 @@ func Merged(ctx context.Context, f *frame.Film, pictures raster.Pictures, i int,
 	img := image.NewRGBA(image.Rect(0, 0, int(math.Floor(b.W()*scale)), int(math.Floor(b.H()*scale))))
 	view := geom.Scale(scale, scale).Mul(geom.Translate(b.Min.Mul(-1)))
 	painter := raster.NewPainter(f, pictures)
-	painter.Within(raster.Limits{Bytes: maxSurfaces, Stop: ctx.Err})
+	painter.Within(raster.Limits{Bytes: budget.RenderGroups, Stop: ctx.Err})
 	if err := painter.PaintView(img, list, view); err != nil {
 		return nil, box, err
 	}

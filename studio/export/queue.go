@@ -11,11 +11,13 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/frame"
+	"capstan/studio/budget"
 	"capstan/studio/media"
 	"capstan/studio/store"
 )
 
-// Queue makes the store's waiting exports, the oldest first, atOnce of them at a time: a short one need not wait for a long one.
+// Queue makes the store's waiting exports, the oldest first, two of them at a time: a short one need not wait for a long one, and each uses all
+// cores, so more would only slow the first one down.
 type Queue struct {
 	store  *store.Store
 	files  *media.Folder
@@ -103,15 +105,12 @@ func (q *Queue) Run(ctx context.Context) error {
 		return err
 	}
 	var makers sync.WaitGroup
-	for range atOnce {
+	for range budget.Exports {
 		makers.Go(func() { q.work(ctx) })
 	}
 	makers.Wait()
 	return nil
 }
-
-// atOnce is how many exports are made at a time. Each uses all cores, so more would only slow the first one down.
-const atOnce = 2
 
 func (q *Queue) work(ctx context.Context) {
 	for ctx.Err() == nil {
@@ -206,7 +205,7 @@ func (q *Queue) make(ctx context.Context, e *store.Export) error {
 	if err := errors.Join(Ready(film, q.files), o.Check(film)); err != nil {
 		return err
 	}
-	if needs(o) > maxMemory {
+	if needs(o) > budget.RenderCanvases {
 		q.large.Lock()
 		defer q.large.Unlock()
 	}

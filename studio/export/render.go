@@ -15,16 +15,11 @@ import (
 	"capstan/core/motion"
 	"capstan/core/raster"
 	"capstan/core/words"
+	"capstan/studio/budget"
 )
 
 // Options say what file to make.
 type Options = delivery.Plan
-
-// maxMemory is how many bytes the canvases and plates of one render take at most, beside what single frames need.
-const maxMemory = 300 << 20
-
-// maxSurfaces is how many bytes all painters of one render take for what lies in groups.
-const maxSurfaces = 192 << 20
 
 // needs is how many bytes one worker of a render holds at least.
 func needs(o Options) int { return 2*4*o.Width*o.Height + 4*o.Width*o.Height }
@@ -33,7 +28,7 @@ func needs(o Options) int { return 2*4*o.Width*o.Height + 4*o.Width*o.Height }
 // has a canvas and what stands still on it, and two plates go round for it.
 func makers(o Options, size int) int {
 	each := 2*4*o.Width*o.Height + 2*size
-	return max(1, min(runtime.NumCPU(), maxMemory/each))
+	return max(1, min(runtime.NumCPU(), budget.RenderCanvases/each))
 }
 
 // plate is a frame as an encoder takes it, and the display list it shows. Plates go round: one that holds an older frame is
@@ -125,7 +120,7 @@ func render(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opti
 	for range n {
 		workers.Go(func() {
 			w := newWorker(f, pictures, o, presses())
-			w.painter.Within(raster.Limits{Bytes: maxSurfaces / n, Stop: ctx.Err})
+			w.painter.Within(raster.Limits{Bytes: budget.RenderGroups / n, Stop: ctx.Err})
 			for j := range work {
 				if ctx.Err() == nil {
 					j.err = guarded(func() error { return w.work(j, spare.take) })

@@ -9,6 +9,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
+	"capstan/studio/budget"
 )
 
 // still makes a PNG of the frame at From, clear where the page is.
@@ -21,7 +22,7 @@ func (still) encode(ctx context.Context, t *task, out *os.File) error {
 	img := image.NewRGBA(image.Rect(0, 0, o.Width, o.Height))
 	list := t.film.Player().At(motion.Millis(o.From), frame.View{Scale: float64(o.Width) / float64(t.film.Doc.Film.Width)})
 	painter := raster.NewPainter(t.film, t.pictures)
-	painter.Within(raster.Limits{Bytes: maxSurfaces, Stop: ctx.Err})
+	painter.Within(raster.Limits{Bytes: budget.RenderGroups, Stop: ctx.Err})
 	if err := guarded(func() error { return painter.Paint(img, list) }); err != nil {
 		return err
 	}

@@ -15,6 +15,7 @@ import (
 	"capstan/core/typeface"
 	"capstan/core/words"
 	"capstan/studio/aside"
+	"capstan/studio/budget"
 )
 
 // TakeFont reads a font file, checks it and stores it as it was written anew: its hash is that of what is stored. The name is
@@ -93,7 +94,7 @@ func (f *Folder) Fonts(p *doc.Project, base *text.Book) *text.Book {
 			slog.Error("a font file cannot be used", "family", v.m.Family, "error", err)
 		}
 	}
-	if len(f.books) >= cached {
+	if len(f.books) >= budget.Books {
 		clear(f.books)
 	}
 	f.books[key.String()] = b

@@ -23,6 +23,7 @@ import (
 	"capstan/core/text"
 	"capstan/core/words"
 	"capstan/studio/aside"
+	"capstan/studio/budget"
 
 	"github.com/gabriel-vasile/mimetype"
 	"github.com/kovidgoyal/imaging"
@@ -42,7 +43,7 @@ type Folder struct {
 	cache map[string]*image.RGBA
 	order []string              // of what is in cache, that which was read first first
 	held  int                   // bytes of it
-	large sync.Mutex            // held while a picture of more than largePixels is taken in
+	large sync.Mutex            // held while a picture of more than budget.LargePicture pixels is taken in
 	books map[string]*text.Book // with the fonts of projects, by their hashes
 }
 
@@ -78,7 +79,7 @@ func (f *Folder) Take(r io.Reader, name string) (hash string, facts *doc.Media, 
 	if cfg.Width*cfg.Height > MaxPixels {
 		return "", nil, words.New("picture.pixels", cfg.Width*cfg.Height/1e6, MaxPixels/1_000_000)
 	}
-	if cfg.Width*cfg.Height > largePixels {
+	if cfg.Width*cfg.Height > budget.LargePicture { // one of 16 bits a channel takes up to 12 bytes a pixel while it is taken in
 		f.large.Lock()
 		defer f.large.Unlock()
 	}
@@ -94,9 +95,6 @@ func (f *Folder) Take(r io.Reader, name string) (hash string, facts *doc.Media, 
 	}
 	return hash, facts, f.store(hash, kind, data, rgba)
 }
-
-// largePixels is from how many pixels on pictures are taken in one at a time: one of 16 bits a channel takes up to 12 bytes a pixel while it is.
-const largePixels = 4_000_000
 
 // animated reports whether a PNG has frames (acTL, before the first IDAT): all of them would be decoded.
 func animated(data []byte) bool {
@@ -221,9 +219,6 @@ func (f *Folder) Original(hash string) (string, error) {
 	return "", Missing
 }
 
-// cached is how many bytes of decoded derivatives are kept, beside the one that was asked for last.
-const cached = 192 << 20
-
 // forget drops a decoded derivative.
 func (f *Folder) forget(path string) {
 	if img := f.cache[path]; img != nil {
@@ -258,7 +253,7 @@ func (f *Folder) Pixels(hash string, mip int) (*image.RGBA, error) {
 		img = image.NewRGBA(decoded.Bounds())
 		draw.Draw(img, img.Rect, decoded, decoded.Bounds().Min, draw.Src)
 	}
-	for f.held += len(img.Pix); f.held > cached && len(f.order) > 0; {
+	for f.held += len(img.Pix); f.held > budget.Derivatives && len(f.order) > 0; {
 		f.forget(f.order[0])
 	}
 	f.cache[p] = img

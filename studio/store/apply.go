@@ -16,6 +16,7 @@ import (
 	"capstan/core/motion"
 	"capstan/core/patch"
 	"capstan/core/words"
+	"capstan/studio/budget"
 )
 
 // Stale says that a command was made on an older revision than the current one, and does not fit that.
@@ -46,9 +47,6 @@ type Taken struct {
 	Since []Change // stored after its base, its own among them, where that is more than its own
 	More  bool     // Since is too long to be told
 }
-
-// Slowest is how long a command may take.
-const Slowest = 15 * time.Second
 
 // Apply is Take of a command strictly on its base.
 func (s *Store) Apply(id string, base int64, window, commandID string, command json.RawMessage) (Change, error) {
@@ -93,10 +91,10 @@ func (s *Store) take(ctx context.Context, id string, o *opened, in Incoming) (t 
 	if in.Base != o.revision && (in.Strict || in.Base > o.revision) {
 		return t, stale()
 	}
-	late := time.Now().Add(Slowest)
+	late := time.Now().Add(budget.Command)
 	next, changes, err := edit.ApplyWhile(func() error {
 		if time.Now().After(late) {
-			return words.New("command.slow", int(Slowest.Seconds()))
+			return words.New("command.slow", int(budget.Command.Seconds()))
 		}
 		return ctx.Err()
 	}, o.doc, edit.Command(in.Command), s.Assets(o.doc))

@@ -12,6 +12,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/patch"
 	"capstan/core/words"
+	"capstan/studio/budget"
 )
 
 // opened is a project that is held in memory. Each has a lock of its own: a slow command in one project delays no other.
@@ -24,9 +25,6 @@ type opened struct {
 	used     time.Time   // last
 }
 
-// mostOpen is how many projects are held in memory; those that were used last stay.
-const mostOpen = 24
-
 // lend calls f with a project, which nobody else has meanwhile.
 func (s *Store) lend(id string, f func(o *opened) error) error {
 	s.mu.Lock()
@@ -36,7 +34,7 @@ func (s *Store) lend(id string, f func(o *opened) error) error {
 		s.open[id] = o
 	}
 	o.used = time.Now()
-	if len(s.open) > mostOpen {
+	if len(s.open) > budget.Open {
 		var oldest string
 		for k, v := range s.open {
 			if k != id && v.mu.TryLock() {
@@ -153,15 +151,9 @@ func (s *Store) since(id string, base int64) ([]Change, error) {
 	return list, s.db.Where("project_id = ? AND revision > ?", id, base).Order("revision").Find(&list).Error
 }
 
-// Limits of what is answered of changes at once.
-const (
-	MaxSince      = 500
-	MaxSinceBytes = 4 << 20
-)
-
 // missed returns the changes after base, or more where they are too many to be told, or no longer kept whole.
 func (s *Store) missed(id string, base, revision int64) (list []Change, more bool, err error) {
-	if base < 0 || revision-base > MaxSince {
+	if base < 0 || revision-base > budget.Told {
 		return []Change{}, true, nil
 	}
 	var kept struct{ N, Bytes int64 }
@@ -169,7 +161,7 @@ func (s *Store) missed(id string, base, revision int64) (list []Change, more boo
 	if err := q.Select("count(*) as n, coalesce(sum(length(command) + length(patch)), 0) as bytes").Scan(&kept).Error; err != nil {
 		return nil, false, err
 	}
-	if kept.N != revision-base || kept.Bytes > MaxSinceBytes {
+	if kept.N != revision-base || kept.Bytes > budget.ToldBytes {
 		return []Change{}, true, nil
 	}
 	list, err = s.since(id, base)
@@ -187,11 +179,8 @@ func (s *Store) Since(id string, base int64) (list []Change, revision int64, mor
 	return list, revision, more, err
 }
 
-// Changes of which all is kept: what windows may have missed, and what snapshots need. Of older ones only their ids are.
-const keptChanges = 1000
-
-// compact empties changes that nobody needs any more.
+// compact empties changes that nobody needs any more: all is kept of what windows may have missed, and of what snapshots need.
 func compact(tx *gorm.DB, id string, revision int64) error {
-	return tx.Model(&Change{}).Where("project_id = ? AND revision <= ? AND length(command) > 0", id, revision-keptChanges).
+	return tx.Model(&Change{}).Where("project_id = ? AND revision <= ? AND length(command) > 0", id, revision-budget.KeptWhole).
 		Updates(map[string]any{"command": []byte{}, "patch": []byte{}}).Error
 }

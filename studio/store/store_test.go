@@ -16,6 +16,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/text"
 	"capstan/core/words"
+	"capstan/studio/budget"
 	"capstan/studio/store"
 )
 
@@ -302,7 +303,7 @@ func TestDamagedSnapshotsAndOldChanges(t *testing.T) {
 	if list, now, more, err := s.Since("p", n-3); len(list) != 3 || now != n || more || err != nil {
 		t.Errorf("the last three: %d, %d, %v, %v", len(list), now, more, err)
 	}
-	for _, base := range []int64{-1, 0, 50, n - store.MaxSince - 1} {
+	for _, base := range []int64{-1, 0, 50, n - budget.Told - 1} {
 		if list, now, more, err := s.Since("p", base); len(list) != 0 || now != n || !more || err != nil {
 			t.Errorf("since %d: %d changes, %d, %v, %v", base, len(list), now, more, err)
 		}
@@ -332,5 +333,20 @@ func TestDamagedSnapshotsAndOldChanges(t *testing.T) {
 	}
 	if c, err := s.Apply("p", 4, "w", "c4", rename(4)); c.Revision != 5 && err == nil {
 		t.Errorf("a command of long ago was repeated: %+v", c)
+	}
+}
+
+// The data folder is its owner's alone, also one that was made before.
+func TestTheDataFolderIsItsOwnersAlone(t *testing.T) {
+	dir := t.TempDir()
+	if err := os.Chmod(dir, 0o755); err != nil {
+		t.Fatal(err)
+	}
+	open(t, dir)
+	for name, want := range map[string]os.FileMode{"": 0o700, "capstan.db": 0o600, "lock": 0o600, "media": 0o700, "tmp": 0o700} {
+		info, err := os.Stat(filepath.Join(dir, name))
+		if err != nil || info.Mode().Perm() != want {
+			t.Errorf("%q: %v, %v", name, info.Mode().Perm(), err)
+		}
 	}
 }
