@@ -151,11 +151,15 @@ func (p *place) serve(prepare func(*store.Store) error) error {
 		return err
 	}
 	s, err := store.Open(p.data, a)
+	if words.Is(err, "data.read-only") {
+		slog.Warn(err.Error())
+		s, err = store.OpenToRead(p.data, a)
+	}
 	if err != nil {
 		return err
 	}
 	defer s.Close()
-	if prepare != nil {
+	if prepare != nil && !s.ReadOnly() {
 		if err := prepare(s); err != nil {
 			return err
 		}

@@ -45,11 +45,18 @@ func startWith(t *testing.T, o api.Options) *site {
 	if err != nil {
 		t.Fatal(err)
 	}
+	t.Cleanup(func() { s.Close() })
+	return served(t, server, dir, o.Token)
+}
+
+// served is a browser in front of a server on a data folder.
+func served(t *testing.T, server *api.Server, dir, token string) *site {
+	t.Helper()
 	h := httptest.NewServer(server.Handler())
-	t.Cleanup(func() { h.Close(); s.Close() })
+	t.Cleanup(h.Close)
 	jar, _ := cookiejar.New(nil)
 	v := &site{t, h.URL, &http.Client{Jar: jar}, server, dir}
-	cookie, err := api.SessionCookie(dir, strings.TrimPrefix(h.URL, "http://"), o.Token)
+	cookie, err := api.SessionCookie(dir, strings.TrimPrefix(h.URL, "http://"), token)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -98,8 +98,11 @@ func same(a, b string) bool { return subtle.ConstantTimeCompare([]byte(a), []byt
 
 // session lets only browsers in that have been given the cookie with the page.
 func (s *Server) session(c *gin.Context) {
-	if !s.known(c) {
+	switch {
+	case !s.known(c):
 		refuse(c, "session")
+	case s.store.ReadOnly() && c.Request.Method != http.MethodGet:
+		refuse(c, "data.read-only", s.store.Dir())
 	}
 }
 

@@ -58,6 +58,8 @@ func status(key string) int {
 		return http.StatusConflict
 	case "request.too-large", "document.large", "bundle.too-large", "picture.too-large", "font.too-large":
 		return http.StatusRequestEntityTooLarge
+	case "data.read-only":
+		return http.StatusServiceUnavailable
 	case "disk.full", "quota.full":
 		return http.StatusInsufficientStorage
 	case "request.unreadable", "request.short", "request.since", "picture.size", "export.format", "export.rate", "export.height", "export.too-large",

@@ -137,6 +137,10 @@ func (s *Server) tidy(older time.Duration) error {
 
 // Run makes exports and keeps the data folder tidy until ctx ends.
 func (s *Server) Run(ctx context.Context) error {
+	if s.store.ReadOnly() {
+		<-ctx.Done()
+		return nil
+	}
 	go func() {
 		every := time.NewTicker(time.Hour)
 		defer every.Stop()

@@ -64,6 +64,9 @@ func New(s *store.Store, o Options) (*Server, error) {
 		o.Quota = DefaultQuota
 	}
 	secret, err := Secret(filepath.Join(s.Dir(), "session"))
+	if err != nil && s.ReadOnly() { // one for as long as it is served
+		secret, err = randomSecret()
+	}
 	if err != nil {
 		return nil, err
 	}
@@ -83,12 +86,17 @@ func Secret(file string) (string, error) {
 	if b, err := os.ReadFile(file); err == nil && len(b) >= 32 {
 		return string(b), nil
 	}
-	raw := make([]byte, 24)
-	if _, err := rand.Read(raw); err != nil {
+	token, err := randomSecret()
+	if err != nil {
 		return "", err
 	}
-	token := hex.EncodeToString(raw)
 	return token, aside.Write(file, []byte(token), 0o600)
+}
+
+func randomSecret() (string, error) {
+	raw := make([]byte, 24)
+	_, err := rand.Read(raw)
+	return hex.EncodeToString(raw), err
 }
 
 // buildID changes whenever the page or the engine does, so that an old page can tell.

