@@ -61,6 +61,16 @@ func startStudio(t *testing.T) *studio {
 	addr := l.Addr().String()
 	l.Close()
 	s := &studio{t: t, dir: t.TempDir(), addr: addr, url: "http://" + addr}
+	from := filepath.Join(filepath.Dir(binary), "seeded")
+	if _, err := os.Stat(from); err != nil { // once for all tests
+		first := &studio{t: t, dir: from, addr: addr, url: s.url}
+		first.start()
+		first.cmd.Process.Signal(syscall.SIGTERM)
+		first.cmd.Wait()
+	}
+	if err := os.CopyFS(s.dir, os.DirFS(from)); err != nil {
+		t.Fatal(err)
+	}
 	s.start()
 	t.Cleanup(s.kill)
 	return s
@@ -73,7 +83,7 @@ func (s *studio) start() {
 	if err := s.cmd.Start(); err != nil {
 		s.t.Fatal(err)
 	}
-	for end := time.Now().Add(30 * time.Second); time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
+	for end := time.Now().Add(30 * time.Second); time.Now().Before(end); time.Sleep(10 * time.Millisecond) {
 		if r, err := http.Get(s.url + "/healthz"); err == nil {
 			r.Body.Close()
 			return

@@ -101,7 +101,7 @@ func (q *Queue) List(project string) ([]store.Export, error) {
 // Run works until ctx ends. Exports that were running when Capstan last stopped are made again, once: one that was running both times may be
 // what stopped it.
 func (q *Queue) Run(ctx context.Context) error {
-	if err := q.store.RequeueExports(); err != nil {
+	if err := errors.Join(q.keepWhole(), q.store.RequeueExports()); err != nil {
 		return err
 	}
 	var makers sync.WaitGroup
@@ -110,6 +110,25 @@ func (q *Queue) Run(ctx context.Context) error {
 	}
 	makers.Wait()
 	return nil
+}
+
+// keepWhole notes as done what was running when Capstan last stopped and is there: a file gets its name when it is whole.
+func (q *Queue) keepWhole() error {
+	list, err := q.store.Exports("")
+	for i := range list {
+		info, gone := os.Stat(q.File(&list[i]))
+		if list[i].State != store.Running || gone != nil {
+			continue
+		}
+		e, missing := q.store.Export(list[i].ID) // with its document
+		if missing != nil {
+			err = errors.Join(err, missing)
+			continue
+		}
+		e.State, e.EndedAt, e.Bytes, e.FramesDone = store.Done, info.ModTime(), info.Size(), e.Frames
+		err = errors.Join(err, q.store.SaveExport(e))
+	}
+	return err
 }
 
 func (q *Queue) work(ctx context.Context) {
