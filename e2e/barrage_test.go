@@ -10,9 +10,6 @@ import (
 	"strings"
 	"sync"
 	"testing"
-
-	"capstan/core/doc"
-	"capstan/studio/api"
 )
 
 // Requests of all kinds at random, half right and half wrong, from several at once: each is answered, none with a fault of the server, and what
@@ -22,17 +19,9 @@ func TestABarrageOfRequests(t *testing.T) {
 	if os.Getenv("CAPSTAN_ATTACK") != "" {
 		each = 25000
 	}
-	s := startStudio(t)
-	cookie, err := api.SessionCookie(s.dir, s.addr, "")
-	if err != nil {
-		t.Fatal(err)
-	}
-	a := &attacked{s, cookie}
-	p := doc.NewProject("p", "Barrage", 320, 240, "s")
-	for i := range 12 {
-		p.Film.Scenes[0].Layers = append(p.Film.Scenes[0].Layers, box(fmt.Sprint("l", i), 30, 20))
-	}
-	id := a.taken(p, nil)
+	a := attack(t)
+	s := a.studio
+	id := a.taken(rectangles("Barrage", 12), nil)
 	values := []string{
 		`0`, `-1`, `1e309`, `9223372036854775807`, `-9223372036854775808`, `0.1`, `null`, `true`, `""`, `"x"`, `"l1"`, `"s"`, `[]`, `{}`, `[null]`, `["l1","l1"]`, `{"x":1}`, `"` + strings.Repeat("é", 300) + `"`,
 		`"#d8573a"`, `"ellipse"`, `"group"`, `[[1,2],[3]]`, `{"kind":"colour","colour":"#17403c"}`, `"M0 0L1 1Z"`, `"\u0000"`, `[` + strings.Repeat(`"l1",`, 500) + `"l2"]`,
@@ -87,7 +76,7 @@ func TestABarrageOfRequests(t *testing.T) {
 					continue
 				}
 				if r.IntN(30) > 0 {
-					q.AddCookie(cookie)
+					q.AddCookie(a.cookie)
 				}
 				resp, err := http.DefaultClient.Do(q)
 				if err != nil {

@@ -74,8 +74,7 @@ func TestTheKnotOpensWithWordsWhileTheServerIsAway(t *testing.T) {
 	p.click(1420, 250)
 	p.wait(`document.querySelector('[data-knot=tied]')`)
 	s.kill()
-	p.do(chromedp.Focus(`[data-desk]`))
-	p.key(kb.ArrowRight)
+	p.nudge()
 	p.wait(`document.querySelector('[data-knot=open]') && document.body.innerText.includes('does not answer')`)
 	s.start()
 	p.wait(`document.querySelector('[data-knot=tied]')`)
@@ -85,6 +84,13 @@ func TestTheKnotOpensWithWordsWhileTheServerIsAway(t *testing.T) {
 	}
 }
 
+// nudge moves what is selected a pixel to the right.
+func (p *person) nudge() {
+	p.t.Helper()
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.key(kb.ArrowRight)
+}
+
 // A session that is lost, since its secret was made anew, costs no edit: the page gets another one, goes on, and hears of others again.
 func TestALostSessionCostsNoEdit(t *testing.T) {
 	s := startStudio(t)
@@ -92,8 +98,7 @@ func TestALostSessionCostsNoEdit(t *testing.T) {
 	p.open("/p/kite-day-opener")
 	p.settled()
 	p.click(1420, 250)
-	p.do(chromedp.Focus(`[data-desk]`))
-	p.key(kb.ArrowRight)
+	p.nudge()
 	p.settled()
 	s.kill()
 	if err := os.Remove(filepath.Join(s.dir, "session")); err != nil {
@@ -121,14 +126,12 @@ func TestASecondWindowFollows(t *testing.T) {
 	}
 	a.front()
 	a.click(1420, 250)
-	a.do(chromedp.Focus(`[data-desk]`))
-	a.key(kb.ArrowRight)
+	a.nudge()
 	a.settled()
 	b.front()
 	b.wait(`document.documentElement.dataset.revision === '1'`)
 	b.click(1420, 250)
-	b.do(chromedp.Focus(`[data-desk]`))
-	b.key(kb.ArrowRight)
+	b.nudge()
 	b.settled()
 	if _, document := s.revision("kite-day-opener"); kitePlace(document)["x"].(float64) != 1422 {
 		t.Errorf("both windows moved it by one: %v", kitePlace(document)["x"])
@@ -142,12 +145,10 @@ func TestWhatWaitedComesBackInTheNextWindow(t *testing.T) {
 	p.open("/p/kite-day-opener")
 	p.settled()
 	p.click(1420, 250)
-	p.do(chromedp.Focus(`[data-desk]`))
-	p.key(kb.ArrowRight)
+	p.nudge()
 	p.settled()
 	s.kill()
-	p.do(chromedp.Focus(`[data-desk]`))
-	p.key(kb.ArrowRight)
+	p.nudge()
 	p.key(kb.ArrowDown)
 	p.wait(`document.querySelector('[data-knot=open]')`)
 	p.do(chromedp.Navigate("about:blank"))

@@ -5,12 +5,8 @@ import (
 	"math/rand/v2"
 	"net/http"
 	"os"
-	"strings"
 	"testing"
 	"time"
-
-	"capstan/core/doc"
-	"capstan/studio/api"
 )
 
 // A long day: edits, steps back, small views, exports and power cuts, for as long as CAPSTAN_SOAK says (make soak: 10m). What was acknowledged is
@@ -20,28 +16,15 @@ func TestALongDay(t *testing.T) {
 	if err != nil {
 		t.Skip("CAPSTAN_SOAK says how long, for example 10m")
 	}
-	s := startStudio(t)
-	cookie, err := api.SessionCookie(s.dir, s.addr, "")
-	if err != nil {
-		t.Fatal(err)
-	}
-	a := &attacked{s, cookie}
-	p := doc.NewProject("p", "Long day", 320, 240, "s")
-	for i := range 40 {
-		p.Film.Scenes[0].Layers = append(p.Film.Scenes[0].Layers, box(fmt.Sprint("l", i), 30, 20))
-	}
-	id := a.taken(p, nil)
+	a := attack(t)
+	s := a.studio
+	id := a.taken(rectangles("Long day", 40), nil)
 	path := "/api/projects/" + id
 	r := rand.New(rand.NewPCG(uint64(time.Now().UnixNano()), 1))
 	revision, edits, cuts, exports := 0.0, 0, 0, 0
 	held := func() (mb, files int) {
-		var kb int
-		raw, _ := os.ReadFile(fmt.Sprintf("/proc/%d/status", s.cmd.Process.Pid))
-		for _, l := range strings.Split(string(raw), "\n") {
-			fmt.Sscanf(l, "VmRSS: %d kB", &kb)
-		}
 		open, _ := os.ReadDir(fmt.Sprintf("/proc/%d/fd", s.cmd.Process.Pid))
-		return kb >> 10, len(open)
+		return a.memory("VmRSS"), len(open)
 	}
 	quiet := func() { // until nothing waits or runs
 		for range 600 {
@@ -88,7 +71,7 @@ func TestALongDay(t *testing.T) {
 				_, list := a.send("GET", path+"/exports", nil)
 				for _, e := range list["exports"].([]any) {
 					r, _ := http.NewRequest("DELETE", s.url+"/api/exports/"+e.(map[string]any)["id"].(string), nil)
-					r.AddCookie(cookie)
+					r.AddCookie(a.cookie)
 					if resp, err := http.DefaultClient.Do(r); err == nil {
 						resp.Body.Close()
 					}

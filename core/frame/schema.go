@@ -48,55 +48,58 @@ var primitives = func() (by [16]*Primitive) {
 // Blends are the names of blends by their code.
 var Blends = []string{"normal", "multiply", "screen", "overlay", "darken", "lighten", "colourDodge", "colourBurn", "hardLight", "softLight", "difference", "exclusion", "added"}
 
-// Skip returns where the primitive that begins at c among the codes and n among the numbers ends, with all that is inside it; ok is false
+// Skip returns where the primitive that begins at c among a list's codes and n among its numbers ends, with all that is inside it; ok is false
 // where the list breaks off or holds none there.
-func (l *List) Skip(c, n int) (endC, endN int, ok bool) {
-	if c >= len(l.Codes) || l.Codes[c] >= uint32(len(primitives)) || primitives[l.Codes[c]] == nil {
+func Skip(codes []uint32, numbers []float64, c, n int) (endC, endN int, ok bool) {
+	if c >= len(codes) || codes[c] >= uint32(len(primitives)) || primitives[codes[c]] == nil {
 		return c, n, false
 	}
-	p := primitives[l.Codes[c]]
+	p := primitives[codes[c]]
 	c++
-	if c+p.Codes > len(l.Codes) {
+	if c+p.Codes > len(codes) {
 		return c, n, false
 	}
-	head := l.Codes[c : c+p.Codes]
+	head := codes[c : c+p.Codes]
 	c, n = c+p.Codes, n+p.Numbers
 	switch {
 	case p.Each > 0:
 		n += p.Each * int(head[0])
 	case p.Verbs:
 		for range head[0] {
-			if c >= len(l.Codes) {
+			if c >= len(codes) {
 				return c, n, false
 			}
-			n += 2 * pointsOf[l.Codes[c]&3]
+			n += 2 * pointsOf[codes[c]&3]
 			c++
 		}
 	case p.Pixels:
+		if head[0] > MaxTile || head[1] > MaxTile || head[2] > 4 {
+			return c, n, false
+		}
 		c += (int(head[0])*int(head[1])*int(head[2]) + 3) / 4
 	}
 	if p.Paint {
-		if c >= len(l.Codes) || l.Codes[c] >= uint32(len(PaintKinds)) {
+		if c >= len(codes) || codes[c] >= uint32(len(PaintKinds)) {
 			return c, n, false
 		}
-		k := PaintKinds[l.Codes[c]]
-		if c++; c+k.Codes > len(l.Codes) {
+		k := PaintKinds[codes[c]]
+		if c++; c+k.Codes > len(codes) {
 			return c, n, false
 		}
 		if n += k.Numbers; k.Each > 0 {
-			n += k.Each * int(l.Codes[c])
+			n += k.Each * int(codes[c])
 		}
 		c += k.Codes
 	}
 	for range p.Inside {
-		for c < len(l.Codes) && l.Codes[c] != OpEnd && l.Codes[c] != OpNext {
-			if c, n, ok = l.Skip(c, n); !ok {
+		for c < len(codes) && codes[c] != OpEnd && codes[c] != OpNext {
+			if c, n, ok = Skip(codes, numbers, c, n); !ok {
 				return c, n, false
 			}
 		}
 		c++
 	}
-	return c, n, c <= len(l.Codes) && n <= len(l.Numbers)
+	return c, n, c <= len(codes) && n <= len(numbers)
 }
 
 // pointsOf is how many points each verb of an outline takes.

@@ -18,16 +18,16 @@ func TestListsAreWhatIsDeclared(t *testing.T) {
 		c, n, ok := 0, 0, true
 		for c < len(l.Codes) {
 			seen[l.Codes[c]] = true
-			if c, n, ok = l.Skip(c, n); !ok {
+			if c, n, ok = frame.Skip(l.Codes, l.Numbers, c, n); !ok {
 				t.Fatalf("at %d ms it breaks off at code %d", ms, c)
 			}
 		}
 		if c != len(l.Codes) || n != len(l.Numbers) {
 			t.Fatalf("at %d ms the walk ends at %d of %d codes, %d of %d numbers", ms, c, len(l.Codes), n, len(l.Numbers))
 		}
-		cut := frame.List{Codes: l.Codes[:len(l.Codes)-1], Numbers: l.Numbers}
-		for c, n, ok = 0, 0, true; ok && c < len(cut.Codes); {
-			c, n, ok = cut.Skip(c, n)
+		cut := l.Codes[:len(l.Codes)-1]
+		for c, n, ok = 0, 0, true; ok && c < len(cut); {
+			c, n, ok = frame.Skip(cut, l.Numbers, c, n)
 		}
 		if ok {
 			t.Fatalf("at %d ms a list that breaks off is whole", ms)

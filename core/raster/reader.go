@@ -207,7 +207,7 @@ func (p *Painter) both(r *reader, view geom.Matrix) (geom.Box, error) {
 	return b, err
 }
 
-// skipInside reads up to and past the op that ends a group, or a side of one, and adds what is in it to b.
+// skipInside reads up to and past the op that ends a group, or a side of one, and adds what is in it to b, which may be nil.
 func (p *Painter) skipInside(r *reader, view geom.Matrix, b *geom.Box) error {
 	for {
 		if !r.more() {
@@ -217,13 +217,18 @@ func (p *Painter) skipInside(r *reader, view geom.Matrix, b *geom.Box) error {
 			r.c++
 			return nil
 		}
+		if b == nil {
+			var ok bool
+			if r.c, r.n, ok = frame.Skip(r.codes, r.numbers, r.c, r.n); !ok {
+				return errList
+			}
+			continue
+		}
 		in, err := p.skipItem(r, view)
 		if err != nil {
 			return err
 		}
-		if b != nil {
-			*b = b.Union(in)
-		}
+		*b = b.Union(in)
 	}
 }
 

@@ -224,7 +224,7 @@ func (q *Queue) make(ctx context.Context, e *store.Export) error {
 	if err := errors.Join(Ready(film, q.files), o.Check(film)); err != nil {
 		return err
 	}
-	if needs(o) > budget.RenderCanvases {
+	if needs(o, 2*o.Width*o.Height) > budget.RenderCanvases {
 		q.large.Lock()
 		defer q.large.Unlock()
 	}

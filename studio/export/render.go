@@ -21,14 +21,12 @@ import (
 // Options say what file to make.
 type Options = delivery.Plan
 
-// needs is how many bytes one worker of a render holds at least.
-func needs(o Options) int { return 2*4*o.Width*o.Height + 4*o.Width*o.Height }
+// needs is how many bytes one worker of a render holds: a canvas and what stands still on it, and two plates of size bytes that go round for it.
+func needs(o Options, size int) int { return 2*4*o.Width*o.Height + 2*size }
 
-// makers returns how many workers render frames of o onto plates of size bytes: one a core, as far as memory goes, and one at least. Each
-// has a canvas and what stands still on it, and two plates go round for it.
+// makers returns how many workers render frames of o onto plates of size bytes: one a core, as far as memory goes, and one at least.
 func makers(o Options, size int) int {
-	each := 2*4*o.Width*o.Height + 2*size
-	return max(1, min(runtime.NumCPU(), budget.RenderCanvases/each))
+	return max(1, min(runtime.NumCPU(), budget.RenderCanvases/needs(o, size)))
 }
 
 // plate is a frame as an encoder takes it, and the display list it shows. Plates go round: one that holds an older frame is
