@@ -11,9 +11,9 @@ import (
 	"unsafe"
 
 	"github.com/go-json-experiment/json"
-	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
+	"capstan/core/edit"
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/patch"
@@ -69,16 +69,28 @@ func main() {
 	on("familiesUsed", func([]js.Value) (any, error) { return s.FamiliesUsed(), nil })
 	on("recompile", func([]js.Value) (any, error) { return true, s.Recompile() })
 	on("open", func(a []js.Value) (any, error) { return true, s.Open([]byte(a[0].String())) })
-	on("apply", func(a []js.Value) (any, error) { return s.Apply([]byte(a[0].String())) })
+	on("apply", func(a []js.Value) (any, error) {
+		c, err := edit.Read([]byte(a[0].String()))
+		if err != nil {
+			return nil, err
+		}
+		return s.Apply(c)
+	})
 	on("acknowledge", func([]js.Value) (any, error) { return true, s.Acknowledge() })
 	on("catchUp", func(a []js.Value) (any, error) {
-		var patches []jsontext.Value
+		var patches []patch.Patch
 		if err := json.Unmarshal([]byte(a[0].String()), &patches); err != nil {
-			return nil, err
+			return nil, words.New("pending.unreadable", err)
 		}
 		return s.CatchUp(patches, a[1].Bool())
 	})
-	on("draft", func(a []js.Value) (any, error) { return true, s.Draft([]byte(a[0].String())) })
+	on("draft", func(a []js.Value) (any, error) {
+		c, err := edit.Read([]byte(a[0].String()))
+		if err != nil {
+			return nil, err
+		}
+		return true, s.Draft(c)
+	})
 	on("clearDraft", func([]js.Value) (any, error) { s.ClearDraft(); return true, nil })
 	on("newID", func([]js.Value) (any, error) { return s.NewID(), nil })
 	on("film", func([]js.Value) (any, error) { return s.FilmView(), nil })
@@ -154,7 +166,7 @@ func main() {
 	on("copyMoves", func(a []js.Value) (any, error) { return s.CopyMoves(moment(a[0]), list(a[1]), list(a[2])), nil })
 	on("copy", func(a []js.Value) (any, error) { return s.Copy(moment(a[0]), list(a[1])), nil })
 	on("intent", func(a []js.Value) (any, error) {
-		return s.Intent(a[0].String(), moment(a[1]), []byte(a[2].String()))
+		return told(s.Intent(a[0].String(), moment(a[1]), []byte(a[2].String())))
 	})
 	on("begin", func(a []js.Value) (any, error) {
 		return true, s.Begin(a[0].String(), moment(a[1]), list(a[2]), a[3].String(), a[4].String(), geom.Point{X: a[5].Float(), Y: a[6].Float()})
@@ -162,11 +174,11 @@ func main() {
 	on("update", func(a []js.Value) (any, error) {
 		return s.Update(geom.Point{X: a[0].Float(), Y: a[1].Float()}, session.Modifiers{Shift: a[2].Bool(), Alt: a[3].Bool(), Reach: a[4].Float(), Free: a[5].Bool()})
 	})
-	on("end", func([]js.Value) (any, error) { return s.End(), nil })
+	on("end", func([]js.Value) (any, error) { return told(s.End(), nil) })
 	on("pen", func(a []js.Value) (any, error) {
 		return s.Pen(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}, session.Modifiers{Shift: a[4].Bool(), Alt: a[5].Bool()}, a[6].Float(), a[7].String()), nil
 	})
-	on("penEnd", func(a []js.Value) (any, error) { return s.PenEnd(moment(a[0])), nil })
+	on("penEnd", func(a []js.Value) (any, error) { return told(s.PenEnd(moment(a[0])), nil) })
 	on("penDrop", func([]js.Value) (any, error) { s.PenDrop(); return true, nil })
 	on("outlineOf", func(a []js.Value) (any, error) {
 		return bytesValue(bytesOf(s.Outline(moment(a[0]), a[1].String()).Numbers())), nil
@@ -211,6 +223,14 @@ func main() {
 		f.Invoke()
 	}
 	select {}
+}
+
+// told is a command as the page gets it, to hand it on to the server.
+func told(c edit.Command, err error) (any, error) {
+	if err != nil {
+		return nil, err
+	}
+	return edit.Write(c)
 }
 
 func failure(err error) js.Value {

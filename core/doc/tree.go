@@ -92,10 +92,7 @@ func (s *Scene) Clone() *Scene {
 	for i := range c.Runs {
 		c.Runs[i].Moves = slices.Clone(c.Runs[i].Moves)
 	}
-	c.Layers = make([]*Layer, len(s.Layers))
-	for i, l := range s.Layers {
-		c.Layers[i] = l.Clone()
-	}
+	c.Layers = CloneAll(s.Layers)
 	if s.Roles != nil {
 		c.Roles = make(map[string]string, len(s.Roles))
 		for k, v := range s.Roles {
@@ -135,6 +132,18 @@ func (l *Layer) Clone() *Layer {
 	}
 	return &c
 }
+
+// CloneAll returns deep copies of layers.
+func CloneAll(list []*Layer) []*Layer {
+	out := make([]*Layer, len(list))
+	for i, l := range list {
+		out[i] = l.Clone()
+	}
+	return out
+}
+
+// Clone returns a copy of what is known of a file; none of none.
+func (m *Media) Clone() *Media { return copied(m) }
 
 // Clone returns a deep copy of the move.
 func (m *Move) Clone() *Move {

@@ -3,96 +3,99 @@ package edit
 import (
 	"slices"
 
-	"github.com/go-json-experiment/json/jsontext"
-
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/words"
 )
 
-func init() {
-	// Layers become one: the rearmost of them, which keeps its thread, name, moves and place in the stack. All are kept inside it,
-	// without the moves of the others. What the one becomes, such as its outline, was worked out where the command was made.
-	op("layers.combine", func(e *editor, c *struct {
-		IDs    []string       `json:"ids"`
-		How    string         `json:"how"`
-		Become jsontext.Value `json:"become"` // merged into the rearmost
+// CombineLayers makes several layers one: the rearmost of them, which keeps its thread, name, moves and place in the stack. All are kept inside it,
+// without the moves of the others. What the one becomes, such as its outline, was worked out where the command was made.
+type CombineLayers struct {
+	IDs    []string `json:"ids"`
+	How    string   `json:"how"`
+	Become Fields   `json:"become"` // merged into the rearmost
 
-		Children []*doc.Layer `json:"children"` // of a text that is split
-	}) error {
-		scene, list, err := e.stacked(c.IDs)
-		if err != nil {
-			return err
-		}
-		rear := list[0]
-		gone := map[string]bool{}
-		kept := make([]*doc.Layer, len(list))
-		for i, l := range list {
-			kept[i] = l.Clone()
-			doc.Walk([]*doc.Layer{l}, func(k, _ *doc.Layer) bool {
-				for _, m := range k.Moves {
-					if k != rear {
-						gone[m.ID] = true
-						closeGap(scene, m.ID)
-					}
+	Children []*doc.Layer `json:"children"` // of a text that is split
+}
+
+// Op is its name on the wire.
+func (c *CombineLayers) Op() string { return "layers.combine" }
+
+func (c *CombineLayers) apply(e *editor) error {
+	scene, list, err := e.stacked(c.IDs)
+	if err != nil {
+		return err
+	}
+	rear := list[0]
+	gone := map[string]bool{}
+	kept := make([]*doc.Layer, len(list))
+	for i, l := range list {
+		kept[i] = l.Clone()
+		doc.Walk([]*doc.Layer{l}, func(k, _ *doc.Layer) bool {
+			for _, m := range k.Moves {
+				if k != rear {
+					gone[m.ID] = true
+					closeGap(scene, m.ID)
 				}
-				return true
-			})
-			doc.Walk(kept[i:i+1], func(k, _ *doc.Layer) bool { k.Moves = nil; return true })
+			}
+			return true
+		})
+		doc.Walk(kept[i:i+1], func(k, _ *doc.Layer) bool { k.Moves = nil; return true })
+	}
+	if err := rehang(scene, e.into(scene), gone); err != nil {
+		return err
+	}
+	head := *rear
+	head.Children, head.Moves, head.Made = nil, nil, nil
+	n, err := merged(&head, c.Become, "id", "thread", "children", "moves", "made")
+	if err != nil {
+		return err
+	}
+	n.Moves = rear.Moves
+	for _, k := range c.Children {
+		n.Children = append(n.Children, k.Clone())
+	}
+	from := make([]placed, len(list))
+	for i, l := range list {
+		from[i] = placed{l, ancestry(scene, l.ID)}
+	}
+	*rear = *n
+	inner := ancestry(scene, rear.ID).Mul(axes(rear))
+	for i, p := range from {
+		place(kept[i], p.outer, inner)
+		settle(kept[i])
+		if i > 0 {
+			_, parent := scene.Layer(p.layer.ID)
+			remove(scene, parent, p.layer.ID)
 		}
-		if err := rehang(scene, e.into(scene), gone); err != nil {
+	}
+	rear.Made = &doc.Made{How: c.How, Of: kept}
+	return nil
+}
+
+// TakeApart brings back what a layer was made of, in its place. The rearmost is the same layer again, with the moves it has now; the others are
+// new where their ids or threads are taken by now.
+type TakeApart struct {
+	IDs  []string `json:"ids"`
+	Seed string   `json:"seed"`
+}
+
+// Op is its name on the wire.
+func (c *TakeApart) Op() string { return "layer.apart" }
+
+func (c *TakeApart) apply(e *editor) error {
+	for _, id := range c.IDs {
+		if err := e.apart(id, c.Seed); err != nil {
 			return err
 		}
-		head := *rear
-		head.Children, head.Moves, head.Made = nil, nil, nil
-		n, err := merged(&head, c.Become, "id", "thread", "children", "moves", "made")
-		if err != nil {
-			return err
-		}
-		n.Moves = rear.Moves
-		for _, k := range c.Children {
-			rounded, err := merged(k, jsontext.Value("{}"))
-			if err != nil {
-				return err
-			}
-			n.Children = append(n.Children, rounded)
-		}
-		from := make([]placed, len(list))
-		for i, l := range list {
-			from[i] = placed{l, ancestry(scene, l.ID)}
-		}
-		*rear = *n
-		inner := ancestry(scene, rear.ID).Mul(axes(rear))
-		for i, p := range from {
-			place(kept[i], p.outer, inner)
-			settle(kept[i])
-			if i > 0 {
-				_, parent := scene.Layer(p.layer.ID)
-				remove(scene, parent, p.layer.ID)
-			}
-		}
-		rear.Made = &doc.Made{How: c.How, Of: kept}
-		return nil
-	})
-	// What a layer was made of comes back in its place. The rearmost is the same layer again, with the moves it has now; the
-	// others are new where their ids or threads are taken by now.
-	op("layer.apart", func(e *editor, c *struct {
-		IDs  []string `json:"ids"`
-		Seed string   `json:"seed"`
-	}) error {
-		for _, id := range c.IDs {
-			if err := e.apart(id, c.Seed); err != nil {
-				return err
-			}
-		}
-		return nil
-	})
+	}
+	return nil
 }
 
 // settle rounds a place that was worked out, so that there and back is the same to the last digit.
 func settle(l *doc.Layer) {
 	p := &l.Place
-	p.X, p.Y, p.Turn = round(p.X).(float64), round(p.Y).(float64), round(p.Turn).(float64)
+	p.X, p.Y, p.Turn = round(p.X), round(p.Y), round(p.Turn)
 }
 
 // placed is a layer with the map from the axes its place is in to the page.

@@ -4,12 +4,7 @@
 package edit
 
 import (
-	"math"
 	"slices"
-	"strings"
-
-	"github.com/go-json-experiment/json"
-	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/frame"
@@ -17,9 +12,6 @@ import (
 	"capstan/core/patch"
 	"capstan/core/words"
 )
-
-// Command is one command as JSON: {"op": "layer.set", …}. docs/api.md lists them.
-type Command = jsontext.Value
 
 // Apply carries out a command on p and returns the new document, which shares with p what did not change, and the
 // patch between them. On an error, *words.Fault or *doc.Invalid or *motion.Cycle among them, p still stands.
@@ -33,9 +25,6 @@ const MaxEdits = 10000
 
 // ApplyWhile is Apply that gives up with goOn's error, which is asked before each edit of a batch or a list.
 func ApplyWhile(goOn func() error, p *doc.Project, c Command, assets frame.Assets) (*doc.Project, patch.Patch, error) {
-	if err := doc.CheckNesting(c); err != nil {
-		return nil, nil, words.New("command.none", err)
-	}
 	q, err := preview(&editor{assets: assets, goOn: goOn}, p, c)
 	if err != nil {
 		return nil, nil, err
@@ -79,7 +68,7 @@ func Draft(p *doc.Project, c Command, assets frame.Assets) (*doc.Project, error)
 
 func (e *editor) draft(p *doc.Project, c Command) (*doc.Project, error) {
 	e.p, e.cloned = shallow(p), map[string]*doc.Scene{}
-	if err := e.run(c); err != nil {
+	if err := e.do(c); err != nil {
 		return nil, err
 	}
 	for id, s := range e.cloned {
@@ -110,6 +99,14 @@ func DraftPath(p *doc.Project, id, data string) (*doc.Project, error) {
 	}
 	l.Path = data
 	return e.p, nil
+}
+
+// do carries out one command, also as a part of another.
+func (e *editor) do(c Command) error {
+	if err := e.another(); err != nil {
+		return err
+	}
+	return c.apply(e)
 }
 
 // whole reports whether no layer and no move is missing from lists.
@@ -156,122 +153,6 @@ func (e *editor) another() error {
 		return e.goOn()
 	}
 	return nil
-}
-
-type handler func(e *editor, raw jsontext.Value) error
-
-// ops is filled by the files beside this one, one for each thing that is edited.
-var ops = map[string]handler{}
-
-// op registers a command whose fields are a C. Unknown fields are refused: a command that is misspelt must
-// not do half of what was meant.
-func op[C any](name string, f func(e *editor, c *C) error) {
-	ops[name] = func(e *editor, raw jsontext.Value) error {
-		c := new(C)
-		if err := doc.Strict(raw, c); err != nil {
-			return words.New("command.unreadable", name, err)
-		}
-		return f(e, c)
-	}
-}
-
-func (e *editor) run(raw jsontext.Value) error {
-	if err := e.another(); err != nil {
-		return err
-	}
-	var head map[string]jsontext.Value
-	if err := json.Unmarshal(raw, &head); err != nil {
-		return words.New("command.none", err)
-	}
-	var name string
-	if err := json.Unmarshal(head["op"], &name); err != nil {
-		return words.New("command.none", "it has no op")
-	}
-	f := ops[name]
-	if f == nil {
-		return words.New("command.unknown", name)
-	}
-	delete(head, "op")
-	rest, err := doc.Encode(head)
-	if err != nil {
-		return err
-	}
-	return f(e, rest)
-}
-
-func init() {
-	op("batch", func(e *editor, c *struct {
-		Commands []jsontext.Value `json:"commands"`
-	}) error {
-		if e.depth++; e.depth > 4 {
-			return words.New("command.deep")
-		}
-		defer func() { e.depth-- }()
-		for _, raw := range c.Commands {
-			if err := e.run(raw); err != nil {
-				return err
-			}
-		}
-		return nil
-	})
-	op("patch", func(e *editor, c *struct {
-		Changes patch.Patch `json:"changes"`
-	}) error {
-		p, err := c.Changes.Apply(e.p)
-		if err != nil {
-			return err
-		}
-		e.p, e.cloned, e.thin, e.patched = shallow(p), map[string]*doc.Scene{}, nil, true
-		return nil
-	})
-	op("project.rename", func(e *editor, c *struct {
-		Name string `json:"name"`
-	}) error {
-		if strings.TrimSpace(c.Name) == "" {
-			return words.New("project.name")
-		}
-		e.p.Name = strings.TrimSpace(c.Name)
-		return nil
-	})
-	// What the project has put aside: colours, looks, sets of roles.
-	op("project.set", func(e *editor, c *struct {
-		Patch jsontext.Value `json:"patch"`
-	}) error {
-		old := struct {
-			Palette  []string         `json:"palette,omitzero"`
-			Looks    []*doc.SavedLook `json:"looks,omitzero"`
-			RoleSets []*doc.RoleSet   `json:"roleSets,omitzero"`
-		}{e.p.Palette, e.p.Looks, e.p.RoleSets}
-		next, err := merged(&old, c.Patch, "id", "name", "film", "media", "version")
-		if err != nil {
-			return err
-		}
-		e.p.Palette, e.p.Looks, e.p.RoleSets = next.Palette, next.Looks, next.RoleSets
-		return nil
-	})
-	op("film.set", func(e *editor, c *struct {
-		Patch jsontext.Value `json:"patch"`
-	}) error {
-		old := e.p.Film
-		old.Scenes = nil
-		f, err := merged(&old, c.Patch, "scenes")
-		if err != nil {
-			return err
-		}
-		f.Scenes = e.p.Film.Scenes
-		e.p.Film = *f
-		return nil
-	})
-	op("media.add", func(e *editor, c *struct {
-		Hash  string     `json:"hash"`
-		Media *doc.Media `json:"media"`
-	}) error {
-		if e.p.Media == nil {
-			e.p.Media = map[string]*doc.Media{}
-		}
-		e.p.Media[c.Hash] = c.Media
-		return nil
-	})
 }
 
 // scene returns a scene that may be changed.
@@ -369,82 +250,4 @@ func (e *editor) move(id string) (m *doc.Move, l *doc.Layer, s *doc.Scene, err e
 		}
 	}
 	return nil, nil, nil, words.New("move.gone")
-}
-
-// merged returns v with a JSON merge patch (RFC 7396) applied, as a new value: fields the patch removes are
-// gone. Fields named in fixed may not be touched; numbers are rounded as documents store them.
-func merged[T any](v *T, patch jsontext.Value, fixed ...string) (*T, error) {
-	var p map[string]any
-	if err := json.Unmarshal(patch, &p); err != nil {
-		return nil, words.New("change.unreadable", err)
-	}
-	for _, f := range fixed {
-		if _, ok := p[f]; ok {
-			return nil, words.New("change.fixed", f)
-		}
-	}
-	old, err := doc.Encode(v)
-	if err != nil {
-		return nil, err
-	}
-	merge, err := mergePatch(old, p)
-	if err != nil {
-		return nil, err
-	}
-	raw, err := doc.Encode(merge)
-	if err != nil {
-		return nil, err
-	}
-	out := new(T)
-	if err := json.Unmarshal(raw, out); err != nil {
-		return nil, words.New("change.misfit", err)
-	}
-	return out, nil
-}
-
-// mergePatch decodes of the target only what the patch names: all else stays to the last digit.
-func mergePatch(target jsontext.Value, patch any) (any, error) {
-	p, ok := patch.(map[string]any)
-	if !ok {
-		return round(patch), nil
-	}
-	var t map[string]jsontext.Value
-	if target.Kind() == '{' {
-		if err := json.Unmarshal(target, &t); err != nil {
-			return nil, err
-		}
-	}
-	out := make(map[string]any, len(t)+len(p))
-	for k, v := range t {
-		out[k] = v
-	}
-	for k, v := range p {
-		if v == nil {
-			delete(out, k)
-			continue
-		}
-		merge, err := mergePatch(t[k], v)
-		if err != nil {
-			return nil, err
-		}
-		out[k] = merge
-	}
-	return out, nil
-}
-
-// round cuts numbers to 1e-4, which is far below what can be seen or typed.
-func round(v any) any {
-	switch x := v.(type) {
-	case float64:
-		return math.Round(x*1e4)/1e4 + 0
-	case []any:
-		for i := range x {
-			x[i] = round(x[i])
-		}
-	case map[string]any:
-		for k := range x {
-			x[k] = round(x[k])
-		}
-	}
-	return v
 }

@@ -15,6 +15,7 @@ import (
 	"capstan/core/edit"
 	"capstan/core/frame"
 	"capstan/core/motion"
+	"capstan/core/patch"
 	"capstan/core/words"
 	"capstan/demo"
 	"capstan/library"
@@ -43,9 +44,18 @@ func raw(t testing.TB, p *doc.Project) []byte {
 	return b
 }
 
+// carry carries out a command as it comes over the wire.
+func carry(p *doc.Project, raw string) (*doc.Project, patch.Patch, error) {
+	c, err := edit.Read([]byte(raw))
+	if err != nil {
+		return nil, nil, err
+	}
+	return edit.Apply(p, c, assets)
+}
+
 func apply(t *testing.T, p *doc.Project, format string, args ...any) *doc.Project {
 	t.Helper()
-	q, _, err := edit.Apply(p, edit.Command(fmt.Sprintf(format, args...)), assets)
+	q, _, err := carry(p, fmt.Sprintf(format, args...))
 	if err != nil {
 		t.Fatalf("%s: %v", fmt.Sprintf(format, args...), err)
 	}
@@ -138,8 +148,8 @@ func TestEveryCommandHasItsInverse(t *testing.T) {
 			p = opener()
 		}
 		before := raw(t, p)
-		c := edit.Command(some(r, p))
-		q, patch, err := edit.Apply(p, c, assets)
+		c := some(r, p)
+		q, patch, err := carry(p, c)
 		if err != nil {
 			refused++
 			var a *words.Fault
@@ -157,14 +167,22 @@ func TestEveryCommandHasItsInverse(t *testing.T) {
 			t.Fatalf("%s changed the document it was applied to", c)
 		}
 		var op struct{ Op string }
-		json.Unmarshal(c, &op)
+		json.Unmarshal([]byte(c), &op)
 		done[op.Op]++
 		after := raw(t, q)
 		fresh, err := doc.Read(before)
 		if err != nil {
 			t.Fatal(err)
 		}
-		other, _, err := edit.Apply(fresh, c, assets)
+		k, err := edit.Read([]byte(c))
+		if err != nil {
+			t.Fatal(err)
+		}
+		sent, err := edit.Write(k)
+		if err != nil {
+			t.Fatal(err)
+		}
+		other, _, err := carry(fresh, string(sent))
 		if err != nil || !bytes.Equal(raw(t, other), after) {
 			t.Fatalf("%s gives another document on another machine: %v", c, err)
 		}
@@ -193,7 +211,7 @@ func TestEveryCommandHasItsInverse(t *testing.T) {
 
 func TestUndoIsRefusedWhereLaterWorkTouchedTheSame(t *testing.T) {
 	p := opener()
-	q, patch, err := edit.Apply(p, edit.Command(`{"op":"scene.set","ids":["lift-off"],"patch":{"stay":1000}}`), assets)
+	q, patch, err := carry(p, `{"op":"scene.set","ids":["lift-off"],"patch":{"stay":1000}}`)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -222,7 +240,7 @@ func TestRefusalsSayWhy(t *testing.T) {
 		`{"op":"project.rename","name":"  "}`: "needs a name",
 		`{"op":"film.set","patch":{"scenes":[]}}`: "cannot be changed",
 	} {
-		if q, _, err := edit.Apply(p, edit.Command(c), assets); err == nil || q != nil || !strings.Contains(err.Error(), words) {
+		if q, _, err := carry(p, c); err == nil || q != nil || !strings.Contains(err.Error(), words) {
 			t.Errorf("%s: %v", c, err)
 		}
 	}
@@ -398,7 +416,7 @@ func boxes(t *testing.T, p *doc.Project) map[string][8]float64 {
 func BenchmarkApply(b *testing.B) {
 	p := opener()
 	for b.Loop() {
-		if _, _, err := edit.Apply(p, edit.Command(`{"op":"layer.set","set":[{"id":"s1-l11","patch":{"place":{"x":5}}}]}`), assets); err != nil {
+		if _, _, err := carry(p, `{"op":"layer.set","set":[{"id":"s1-l11","patch":{"place":{"x":5}}}]}`); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -407,7 +425,7 @@ func BenchmarkApply(b *testing.B) {
 func BenchmarkCompileAfterEdit(b *testing.B) {
 	p := opener()
 	f, _ := frame.Compile(p, assets, nil)
-	q, _, err := edit.Apply(p, edit.Command(`{"op":"layer.set","set":[{"id":"s1-l11","patch":{"place":{"x":5}}}]}`), assets)
+	q, _, err := carry(p, `{"op":"layer.set","set":[{"id":"s1-l11","patch":{"place":{"x":5}}}]}`)
 	if err != nil {
 		b.Fatal(err)
 	}

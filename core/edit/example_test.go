@@ -12,7 +12,7 @@ import (
 // A command makes a new document and a patch; the patch turned round undoes it.
 func ExampleApply() {
 	p := doc.NewProject("kite-day", "Kite Day", 1920, 1080, "first")
-	q, changes, err := edit.Apply(p, edit.Command(`{"op":"scene.set","ids":["first"],"patch":{"name":"On the pier"}}`), frame.Assets{Fonts: &text.Book{}})
+	q, changes, err := edit.Apply(p, &edit.SetScenes{IDs: []string{"first"}, Patch: edit.Fields{"name": "On the pier"}}, frame.Assets{Fonts: &text.Book{}})
 	if err != nil {
 		fmt.Println(err)
 		return

@@ -5,9 +5,6 @@ import (
 	"testing"
 
 	"capstan/core/doc"
-	"capstan/core/edit"
-	"capstan/core/frame"
-	"capstan/core/text"
 	"capstan/demo"
 )
 
@@ -33,9 +30,9 @@ func FuzzCommand(f *testing.F) {
 	if err != nil {
 		f.Fatal(err)
 	}
-	assets := frame.Assets{Fonts: &text.Book{}}
+
 	f.Fuzz(func(t *testing.T, raw []byte) {
-		after, patch, err := edit.Apply(project, edit.Command(raw), assets)
+		after, patch, err := carry(project, string(raw))
 		if now, _ := project.Write(); string(now) != string(before) {
 			t.Fatalf("%s changed the document it was given", raw)
 		}

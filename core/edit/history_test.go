@@ -8,7 +8,6 @@ import (
 	"github.com/go-json-experiment/json"
 
 	"capstan/core/doc"
-	"capstan/core/edit"
 	"capstan/core/patch"
 )
 
@@ -20,7 +19,7 @@ func TestUndoingAllTheWayBackAndForthAgain(t *testing.T) {
 		docs := [][]byte{raw(t, p)}
 		var patches []patch.Patch
 		for len(patches) < 25 {
-			q, patch, err := edit.Apply(p, edit.Command(some(r, p)), assets)
+			q, patch, err := carry(p, some(r, p))
 			if err != nil || len(patch) == 0 {
 				continue
 			}
@@ -67,7 +66,7 @@ func TestWhatHasBecomeEmptyIsUndone(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	q, patch, err := edit.Apply(p, edit.Command(c), assets)
+	q, patch, err := carry(p, string(c))
 	if err != nil || len(q.Film.Scenes[0].Layers) != 0 {
 		t.Fatalf("%d layers are left: %v", len(q.Film.Scenes[0].Layers), err)
 	}

@@ -7,46 +7,57 @@ import (
 	"capstan/core/words"
 )
 
-func init() {
-	op("run.make", func(e *editor, c *struct {
-		Scene string   `json:"scene"`
-		ID    string   `json:"id"`
-		When  string   `json:"when"` // ends: one after another; begins: a cascade
-		Moves []string `json:"moves"`
-		Gaps  []int64  `json:"gaps"` // ms, before every move but the first
-	}) error {
-		s, err := e.scene(c.Scene)
-		if err != nil {
-			return err
+// MakeRun lines moves of a scene up: each but the first hangs on the one before it.
+type MakeRun struct {
+	Scene string   `json:"scene"`
+	ID    string   `json:"id"`
+	When  string   `json:"when"` // ends: one after another; begins: a cascade
+	Moves []string `json:"moves"`
+	Gaps  []int64  `json:"gaps"` // ms, before every move but the first
+}
+
+// Op is its name on the wire.
+func (c *MakeRun) Op() string { return "run.make" }
+
+func (c *MakeRun) apply(e *editor) error {
+	s, err := e.scene(c.Scene)
+	if err != nil {
+		return err
+	}
+	if len(c.Moves) < 2 || len(c.Gaps) != len(c.Moves)-1 {
+		return words.New("run.few")
+	}
+	leaveRuns(s, c.Moves)
+	s.Runs = append(s.Runs, doc.MoveRun{ID: c.ID, When: c.When, Moves: slices.Clone(c.Moves)})
+	for i, id := range c.Moves {
+		m, _ := s.Move(id)
+		if m == nil {
+			return words.New("run.moves")
 		}
-		if len(c.Moves) < 2 || len(c.Gaps) != len(c.Moves)-1 {
-			return words.New("run.few")
+		m.End = nil
+		if i > 0 {
+			m.Start = doc.Start{When: c.When, Of: c.Moves[i-1], Offset: c.Gaps[i-1]}
 		}
-		leaveRuns(s, c.Moves)
-		s.Runs = append(s.Runs, doc.MoveRun{ID: c.ID, When: c.When, Moves: c.Moves})
-		for i, id := range c.Moves {
-			m, _ := s.Move(id)
-			if m == nil {
-				return words.New("run.moves")
-			}
-			m.End = nil
-			if i > 0 {
-				m.Start = doc.Start{When: c.When, Of: c.Moves[i-1], Offset: c.Gaps[i-1]}
-			}
-		}
-		return nil
-	})
-	op("run.order", func(e *editor, c *struct {
-		Scene string   `json:"scene"`
-		ID    string   `json:"id"`
-		Moves []string `json:"moves"` // the same moves in their new order
-	}) error {
-		s, err := e.scene(c.Scene)
-		if err != nil {
-			return err
-		}
-		return orderRun(s, c.ID, c.Moves)
-	})
+	}
+	return nil
+}
+
+// OrderRun puts the moves of a run in another order; the gaps between them stay where they are.
+type OrderRun struct {
+	Scene string   `json:"scene"`
+	ID    string   `json:"id"`
+	Moves []string `json:"moves"` // the same moves in their new order
+}
+
+// Op is its name on the wire.
+func (c *OrderRun) Op() string { return "run.order" }
+
+func (c *OrderRun) apply(e *editor) error {
+	s, err := e.scene(c.Scene)
+	if err != nil {
+		return err
+	}
+	return orderRun(s, c.ID, c.Moves)
 }
 
 // leaveRuns takes moves out of the runs they are in; who follows them there stays where it hangs.
@@ -74,7 +85,7 @@ func orderRun(s *doc.Scene, id string, order []string) error {
 		m, _ := s.Move(id)
 		starts[k] = m.Start
 	}
-	r.Moves = order
+	r.Moves = slices.Clone(order)
 	for k, id := range order {
 		m, _ := s.Move(id)
 		m.Start = starts[k]

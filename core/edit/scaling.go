@@ -8,37 +8,41 @@ import (
 	"capstan/core/words"
 )
 
-func init() {
-	op("layer.scale", func(e *editor, c *struct {
-		ID string  `json:"id"`
-		X  float64 `json:"x"` // where its place is afterwards
-		Y  float64 `json:"y"`
-		KX float64 `json:"kx"` // factors along the layer's own axes; of groups and texts only kx counts
-		KY float64 `json:"ky"`
-		// Grows says what grows along, of Growth. Absent, as in commands stored before it was there: the letters, and within groups strokes and
-		// effects.
-		Grows *[]string `json:"grows"`
-	}) error {
-		l, _, _, err := e.layer(c.ID)
-		if err != nil {
-			return err
+// ScaleLayer changes the size of a layer and puts it at a place.
+type ScaleLayer struct {
+	ID string  `json:"id"`
+	X  float64 `json:"x"` // where its place is afterwards
+	Y  float64 `json:"y"`
+	KX float64 `json:"kx"` // factors along the layer's own axes; of groups and texts only kx counts
+	KY float64 `json:"ky"`
+	// Grows says what grows along, of Growth. Absent, as in commands stored before it was there: the letters, and within groups strokes and
+	// effects.
+	Grows *[]string `json:"grows"`
+}
+
+// Op is its name on the wire.
+func (c *ScaleLayer) Op() string { return "layer.scale" }
+
+func (c *ScaleLayer) apply(e *editor) error {
+	l, _, _, err := e.layer(c.ID)
+	if err != nil {
+		return err
+	}
+	if !(c.KX > 0 && c.KY > 0) {
+		return words.New("layer.unscalable")
+	}
+	var grows []string
+	if c.Grows != nil {
+		grows = append([]string{}, *c.Grows...)
+		if l.Kind != doc.Group {
+			scaleLook(l, c.KX, grows)
 		}
-		if !(c.KX > 0 && c.KY > 0) {
-			return words.New("layer.unscalable")
-		}
-		var grows []string
-		if c.Grows != nil {
-			grows = append([]string{}, *c.Grows...)
-			if l.Kind != doc.Group {
-				scaleLook(l, c.KX, grows)
-			}
-		}
-		if err := scale(l, c.KX, c.KY, grows); err != nil {
-			return err
-		}
-		l.Place.X, l.Place.Y = round(c.X).(float64), round(c.Y).(float64)
-		return nil
-	})
+	}
+	if err := scale(l, c.KX, c.KY, grows); err != nil {
+		return err
+	}
+	l.Place.X, l.Place.Y = round(c.X), round(c.Y)
+	return nil
 }
 
 // What grows along when layers are scaled.
@@ -92,7 +96,7 @@ func scale(l *doc.Layer, kx, ky float64, grows []string) error {
 	if l.Kind == doc.TextKind && !grow(grows, Letters) {
 		return nil
 	}
-	cut := func(v float64) float64 { return round(v).(float64) }
+	cut := func(v float64) float64 { return round(v) }
 	l.Place.W, l.Place.H = cut(l.Place.W*kx), cut(l.Place.H*ky)
 	if v := l.Place.Pivot; v != nil {
 		v[0], v[1] = v[0]*kx, v[1]*ky

@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"slices"
 
-	"github.com/go-json-experiment/json/jsontext"
-
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/geom"
@@ -13,76 +11,99 @@ import (
 	"capstan/core/words"
 )
 
-func init() {
-	op("scene.add", func(e *editor, c *struct {
-		ID    string `json:"id"`
-		Index int    `json:"index"`
-		Name  string `json:"name"`
-		Aside bool   `json:"aside"` // behind all others, and not in the film
-	}) error {
-		s := doc.NewScene(c.ID, c.Name)
-		if s.Aside = c.Aside; s.Aside {
-			s.Background.Colour = asideColour
-		} else if i := min(max(c.Index, 0), len(e.p.Film.Shown())) - 1; i >= 0 {
-			s.Background = e.p.Film.Scenes[i].Background
+// AddScene puts an empty scene into the film; it takes the background of the one before it.
+type AddScene struct {
+	ID    string `json:"id"`
+	Index int    `json:"index"`
+	Name  string `json:"name"`
+	Aside bool   `json:"aside"` // behind all others, and not in the film
+}
+
+// Op is its name on the wire.
+func (c *AddScene) Op() string { return "scene.add" }
+
+func (c *AddScene) apply(e *editor) error {
+	s := doc.NewScene(c.ID, c.Name)
+	if s.Aside = c.Aside; s.Aside {
+		s.Background.Colour = asideColour
+	} else if i := min(max(c.Index, 0), len(e.p.Film.Shown())) - 1; i >= 0 {
+		s.Background = e.p.Film.Scenes[i].Background
+	}
+	e.insert(s, c.Index)
+	return nil
+}
+
+// DeleteScenes takes scenes out of the film, which keeps one at least.
+type DeleteScenes struct {
+	IDs []string `json:"ids"`
+}
+
+// Op is its name on the wire.
+func (c *DeleteScenes) Op() string { return "scene.delete" }
+
+func (c *DeleteScenes) apply(e *editor) error {
+	left := slices.DeleteFunc(slices.Clone(e.p.Film.Scenes), func(s *doc.Scene) bool { return slices.Contains(c.IDs, s.ID) })
+	if len(left) == len(e.p.Film.Scenes) {
+		return words.New("scene.gone")
+	}
+	if len(left) == 0 || left[0].Aside {
+		return words.New("film.last-scene")
+	}
+	e.p.Film.Scenes = left
+	return e.firstCuts()
+}
+
+// OrderScenes puts scenes elsewhere in the film, together. Those set aside stay behind all others.
+type OrderScenes struct {
+	IDs   []string `json:"ids"`
+	Index int      `json:"index"` // among the scenes that stay where they are
+}
+
+// Op is its name on the wire.
+func (c *OrderScenes) Op() string { return "scene.order" }
+
+func (c *OrderScenes) apply(e *editor) error {
+	var moving, staying []*doc.Scene
+	for _, s := range e.p.Film.Scenes {
+		if slices.Contains(c.IDs, s.ID) && !s.Aside {
+			moving = append(moving, s)
+		} else {
+			staying = append(staying, s)
 		}
-		e.insert(s, c.Index)
-		return nil
-	})
-	op("scene.duplicate", func(e *editor, c *copyScene) error { return e.copyScene(c, false) })
-	op("scene.continue", func(e *editor, c *copyScene) error { return e.copyScene(c, true) })
-	op("scene.delete", func(e *editor, c *struct {
-		IDs []string `json:"ids"`
-	}) error {
-		left := slices.DeleteFunc(slices.Clone(e.p.Film.Scenes), func(s *doc.Scene) bool { return slices.Contains(c.IDs, s.ID) })
-		if len(left) == len(e.p.Film.Scenes) {
-			return words.New("scene.gone")
+	}
+	if len(moving) == 0 {
+		return words.New("scene.gone")
+	}
+	shown := (&doc.Film{Scenes: staying}).Shown()
+	e.p.Film.Scenes = slices.Insert(staying, min(max(c.Index, 0), len(shown)), moving...)
+	return e.firstCuts()
+}
+
+// SetScenes changes fields of scenes, not their layers.
+type SetScenes struct {
+	IDs   []string `json:"ids"`
+	Patch Fields   `json:"patch"`
+}
+
+// Op is its name on the wire.
+func (c *SetScenes) Op() string { return "scene.set" }
+
+func (c *SetScenes) apply(e *editor) error {
+	for _, id := range c.IDs {
+		s, err := e.scene(id)
+		if err != nil {
+			return err
 		}
-		if len(left) == 0 || left[0].Aside {
-			return words.New("film.last-scene")
+		head := *s
+		head.Layers = nil
+		n, err := merged(&head, c.Patch, "id", "layers", "aside")
+		if err != nil {
+			return err
 		}
-		e.p.Film.Scenes = left
-		return e.firstCuts()
-	})
-	op("scene.order", func(e *editor, c *struct {
-		IDs   []string `json:"ids"`
-		Index int      `json:"index"` // among the scenes that stay where they are
-	}) error {
-		var moving, staying []*doc.Scene
-		for _, s := range e.p.Film.Scenes {
-			if slices.Contains(c.IDs, s.ID) && !s.Aside {
-				moving = append(moving, s)
-			} else {
-				staying = append(staying, s)
-			}
-		}
-		if len(moving) == 0 {
-			return words.New("scene.gone")
-		}
-		shown := (&doc.Film{Scenes: staying}).Shown()
-		e.p.Film.Scenes = slices.Insert(staying, min(max(c.Index, 0), len(shown)), moving...)
-		return e.firstCuts()
-	})
-	op("scene.set", func(e *editor, c *struct {
-		IDs   []string       `json:"ids"`
-		Patch jsontext.Value `json:"patch"`
-	}) error {
-		for _, id := range c.IDs {
-			s, err := e.scene(id)
-			if err != nil {
-				return err
-			}
-			head := *s
-			head.Layers = nil
-			n, err := merged(&head, c.Patch, "id", "layers", "aside")
-			if err != nil {
-				return err
-			}
-			n.Layers = s.Layers
-			*s = *n
-		}
-		return nil
-	})
+		n.Layers = s.Layers
+		*s = *n
+	}
+	return nil
 }
 
 // asideColour is the ground of a scene that is set aside: dark things are seen on it, and light ones.
@@ -111,16 +132,28 @@ func (e *editor) firstCuts() error {
 	return err
 }
 
-type copyScene struct {
+// DuplicateScene puts a copy behind a scene, with all its moves. Threads are kept; layers and moves get new ids, hitches are re-mapped to them.
+type DuplicateScene struct {
 	From string `json:"from"`
 	ID   string `json:"id"`
 	Seed string `json:"seed"`
 	Name string `json:"name"`
 }
 
-// copyScene adds a copy behind the scene. Threads are kept; layers and moves get new ids, hitches are
-// re-mapped to them. A continued scene begins as the other ends (docs/motion.md, section 6).
-func (e *editor) copyScene(c *copyScene, goOn bool) error {
+// Op is its name on the wire.
+func (c *DuplicateScene) Op() string { return "scene.duplicate" }
+
+func (c *DuplicateScene) apply(e *editor) error { return e.copyScene(c, false) }
+
+// ContinueScene is DuplicateScene with a copy that begins as the scene ends (docs/motion.md, section 6).
+type ContinueScene DuplicateScene
+
+// Op is its name on the wire.
+func (c *ContinueScene) Op() string { return "scene.continue" }
+
+func (c *ContinueScene) apply(e *editor) error { return e.copyScene((*DuplicateScene)(c), true) }
+
+func (e *editor) copyScene(c *DuplicateScene, goOn bool) error {
 	i, from := e.p.Scene(c.From)
 	if from == nil {
 		return words.New("scene.gone")

@@ -3,76 +3,83 @@ package edit
 import (
 	"unicode/utf8"
 
-	"github.com/go-json-experiment/json/jsontext"
-
 	"capstan/core/doc"
 	"capstan/core/words"
 )
 
-func init() {
-	// The words of a text. What stays of them before and after the change keeps its setting; what is new takes that of what it
-	// replaces or follows.
-	op("text.words", func(e *editor, c *struct {
-		ID   string `json:"id"`
-		Text string `json:"text"`
-	}) error {
-		l, _, _, err := e.layer(c.ID)
+// SetWords changes the words of a text. What stays of them before and after the change keeps its setting; what is new takes that of what it
+// replaces or follows.
+type SetWords struct {
+	ID   string `json:"id"`
+	Text string `json:"text"`
+}
+
+// Op is its name on the wire.
+func (c *SetWords) Op() string { return "text.words" }
+
+func (c *SetWords) apply(e *editor) error {
+	l, _, _, err := e.layer(c.ID)
+	if err != nil {
+		return err
+	}
+	if l.Kind != doc.TextKind {
+		return words.New("text.none")
+	}
+	if n := utf8.RuneCountInString(c.Text); n > doc.MaxText {
+		return words.New("text.long", n, doc.MaxText)
+	}
+	l.Text.Runs = reworded(l.Text.Runs, []rune(c.Text))
+	return nil
+}
+
+// StyleTexts changes the setting of texts, or of a stretch of them; layers of other kinds are left alone.
+type StyleTexts struct {
+	IDs   []string `json:"ids"`
+	Patch Fields   `json:"patch"`
+	From  int      `json:"from"` // runes into the text
+	To    int      `json:"to"`   // 0: to its end
+}
+
+// Op is its name on the wire.
+func (c *StyleTexts) Op() string { return "text.style" }
+
+func (c *StyleTexts) apply(e *editor) error {
+	for _, id := range c.IDs {
+		l, _, _, err := e.layer(id)
 		if err != nil {
 			return err
 		}
 		if l.Kind != doc.TextKind {
-			return words.New("text.none")
+			continue
 		}
-		if n := utf8.RuneCountInString(c.Text); n > doc.MaxText {
-			return words.New("text.long", n, doc.MaxText)
-		}
-		l.Text.Runs = reworded(l.Text.Runs, []rune(c.Text))
-		return nil
-	})
-	// The setting of texts, or of a stretch of them.
-	op("text.style", func(e *editor, c *struct {
-		IDs   []string       `json:"ids"`
-		Patch jsontext.Value `json:"patch"`
-		From  int            `json:"from"` // runes into the text
-		To    int            `json:"to"`   // 0: to its end
-	}) error {
-		for _, id := range c.IDs {
-			l, _, _, err := e.layer(id)
+		var out []doc.Run
+		at := 0
+		for _, r := range l.Text.Runs {
+			runes := []rune(r.Text)
+			from, to := 0, len(runes)
+			if c.To > 0 {
+				from, to = min(max(c.From-at, 0), len(runes)), min(max(c.To-at, 0), len(runes))
+			}
+			at += len(runes)
+			if from >= to && len(runes) > 0 {
+				out = append(out, r)
+				continue
+			}
+			styled, err := merged(&r, c.Patch, "text")
 			if err != nil {
 				return err
 			}
-			if l.Kind != doc.TextKind {
-				continue
-			}
-			var out []doc.Run
-			at := 0
-			for _, r := range l.Text.Runs {
-				runes := []rune(r.Text)
-				from, to := 0, len(runes)
-				if c.To > 0 {
-					from, to = min(max(c.From-at, 0), len(runes)), min(max(c.To-at, 0), len(runes))
-				}
-				at += len(runes)
-				if from >= to && len(runes) > 0 {
-					out = append(out, r)
-					continue
-				}
-				styled, err := merged(&r, c.Patch, "text")
-				if err != nil {
-					return err
-				}
-				before, after := r, r
-				before.Text, styled.Text, after.Text = string(runes[:from]), string(runes[from:to]), string(runes[to:])
-				for _, part := range []doc.Run{before, *styled, after} {
-					if part.Text != "" || len(runes) == 0 && part == *styled {
-						out = append(out, part)
-					}
+			before, after := r, r
+			before.Text, styled.Text, after.Text = string(runes[:from]), string(runes[from:to]), string(runes[to:])
+			for _, part := range []doc.Run{before, *styled, after} {
+				if part.Text != "" || len(runes) == 0 && part == *styled {
+					out = append(out, part)
 				}
 			}
-			l.Text.Runs = joined(out)
 		}
-		return nil
-	})
+		l.Text.Runs = joined(out)
+	}
+	return nil
 }
 
 // reworded returns runs with other words.

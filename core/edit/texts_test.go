@@ -48,7 +48,11 @@ func TestAStretchOfATextHasASettingOfItsOwn(t *testing.T) {
 		Text: &doc.Text{Align: doc.Left, Runs: []doc.Run{{Text: "Kite Day at noon", Family: "Archivo", Weight: 400, Size: 20}}}}}
 	do := func(c string) *doc.Text {
 		t.Helper()
-		q, _, err := Apply(p, Command(c), frame.Assets{Fonts: &text.Book{}})
+		k, err := Read([]byte(c))
+		if err != nil {
+			t.Fatal(err)
+		}
+		q, _, err := Apply(p, k, frame.Assets{Fonts: &text.Book{}})
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -7,7 +7,6 @@ import (
 	"testing"
 
 	"capstan/core/doc"
-	"capstan/core/edit"
 	"capstan/core/motion"
 	"capstan/core/patch"
 )
@@ -42,7 +41,7 @@ func TestTimingEditsKeepTheGraphWhole(t *testing.T) {
 		var undo []patch.Patch
 		for i := 0; i < 25; i++ {
 			c := some(r, p)
-			q, patch, err := edit.Apply(p, edit.Command(c), assets)
+			q, patch, err := carry(p, c)
 			if err != nil {
 				continue
 			}
@@ -125,7 +124,7 @@ func TestRunsKeepTheirGaps(t *testing.T) {
 	if len(p.Film.Scenes[0].Runs) != 0 {
 		t.Errorf("%v", p.Film.Scenes[0].Runs)
 	}
-	if _, _, err := edit.Apply(titles(2), edit.Command(`{"op":"run.make","scene":"s","id":"r","when":"ends","moves":["a","a"],"gaps":[0]}`), assets); err == nil {
+	if _, _, err := carry(titles(2), `{"op":"run.make","scene":"s","id":"r","when":"ends","moves":["a","a"],"gaps":[0]}`); err == nil {
 		t.Error("a run that holds a move twice was taken")
 	}
 }
@@ -151,7 +150,7 @@ func TestCuesCarryWaits(t *testing.T) {
 		t.Errorf("%+v, stay %d", at, stay(p))
 	}
 	for _, c := range []string{`{"op":"cue.add","scene":"s","id":"q3","name":"When?"}`, `{"op":"cue.set","scene":"s","id":"gone","patch":{"at":5}}`, `{"op":"cue.add","scene":"s","id":"q4","name":"","at":-5}`} {
-		if _, _, err := edit.Apply(p, edit.Command(c), assets); err == nil {
+		if _, _, err := carry(p, c); err == nil {
 			t.Errorf("%s was taken", c)
 		}
 	}

@@ -112,7 +112,7 @@ func TestContinuedScenesBeginAsTheOtherEnds(t *testing.T) {
 			ID: fmt.Sprintf("extra%d", i), Kind: doc.MotionPath, Effect: doc.Along, Start: doc.Start{When: doc.AtTime, Offset: int64(r.IntN(2000))},
 			Duration: 700 + int64(r.IntN(9000)), Path: &doc.PathParams{D: "M0 0C50 -80 120 90 200 40", TurnAlong: i%2 == 0},
 		})
-		q, _, err := edit.Apply(p, edit.Command(fmt.Sprintf(`{"op":"scene.continue","from":%q,"id":"new%d","seed":"x%d","name":"n"}`, s.ID, i, i)), a)
+		q, _, err := edit.Apply(p, &edit.ContinueScene{From: s.ID, ID: fmt.Sprint("new", i), Seed: fmt.Sprint("x", i), Name: "n"}, a)
 		if err != nil {
 			t.Fatal(err)
 		}

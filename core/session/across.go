@@ -3,9 +3,6 @@ package session
 import (
 	"math"
 
-	"github.com/go-json-experiment/json"
-	"github.com/go-json-experiment/json/jsontext"
-
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/words"
@@ -42,17 +39,17 @@ func init() {
 					f := math.Pow(c.Size, step)
 					out = append(out, scaled(k, box.W()*f/now.W(), box.H()*f/now.H(), x, y, s.grows))
 				}
-				patch := map[string]any{"place": map[string]any{"x": x, "y": y, "turn": nilIf(l.Place.Turn + step*c.Turn)}}
+				patch := edit.Fields{"place": edit.Fields{"x": x, "y": y, "turn": l.Place.Turn + step*c.Turn}}
 				if c.Opacity != 0 {
 					patch["opacity"] = min(max(l.Opacity+step*c.Opacity, 0), 1)
 				}
-				out = append(out, command("layer.set", map[string]any{"set": []any{map[string]any{"id": k.ID, "patch": patch}}}))
+				out = append(out, &edit.SetLayers{Set: []edit.Part{{ID: k.ID, Patch: patch}}})
 			}
 		}
 		if len(out) == 0 {
 			return nil, words.New("shift.none")
 		}
-		return batch(out), nil
+		return edit.All(out...), nil
 	})
 	// A layer, as it is here but without its moves, in every scene that does not have it: the thread goes through all of them. Where the next
 	// scene has it, moves that are the same there get the numbers they have here.
@@ -77,13 +74,13 @@ func init() {
 					l.ID, l.Moves = s.id(), nil
 					return true
 				})
-				commands = append(commands, command("layer.add", map[string]any{"scene": sc.ID, "layers": []*doc.Layer{k}}))
+				commands = append(commands, &edit.AddLayers{Scene: sc.ID, Layers: []*doc.Layer{k}})
 			}
 		}
 		if len(commands) == 0 {
 			return nil, nil
 		}
-		return batch(commands), nil
+		return edit.All(commands...), nil
 	})
 }
 
@@ -101,12 +98,7 @@ func sameNumbers(l, later *doc.Layer) []edit.Command {
 				continue
 			}
 			taken[k.ID] = true
-			was, err1 := doc.Encode(k)
-			is, err2 := doc.Encode(m)
-			var patch map[string]jsontext.Value
-			if err1 != nil || err2 != nil || json.Unmarshal(differing(was, is), &patch) != nil {
-				break
-			}
+			patch := edit.Differing(k, m)
 			for _, f := range ownFields {
 				delete(patch, f)
 			}

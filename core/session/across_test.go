@@ -33,7 +33,7 @@ func TestAnEditIsCarriedToLaterScenes(t *testing.T) {
 	s := open(t, series())
 	apply := func(command string) patch.Patch {
 		t.Helper()
-		patch, err := s.Apply([]byte(command))
+		patch, err := s.Apply(sent(command))
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -59,7 +59,7 @@ func (s *Session) newLayer(sc *doc.Scene, name, kind string) *doc.Layer {
 }
 
 func (s *Session) addCommand(sc *doc.Scene, l *doc.Layer) edit.Command {
-	return command("layer.add", map[string]any{"scene": sc.ID, "layers": []*doc.Layer{l}})
+	return &edit.AddLayers{Scene: sc.ID, Layers: []*doc.Layer{l}}
 }
 
 func (s *Session) centre() geom.Point {
@@ -115,9 +115,9 @@ func init() {
 			at = geom.Point{X: c.At[0], Y: c.At[1]}
 		}
 		l.Place = doc.Place{X: at.X, Y: at.Y, W: w * k, H: h * k}
-		return batch([]edit.Command{
-			command("media.add", map[string]any{"hash": c.Hash, "media": c.Media}), s.addCommand(sc, l),
-		}), nil
+		return edit.All(
+			&edit.AddMedia{Hash: c.Hash, Media: c.Media}, s.addCommand(sc, l),
+		), nil
 	})
 }
 

@@ -42,11 +42,11 @@ func (s *Session) atRest(m Moment, threads []string) []resting {
 }
 
 // moved is the change that moves a layer on the page.
-func (r *resting) moved(d geom.Point) map[string]any {
+func (r *resting) moved(d geom.Point) edit.Part {
 	if inv, ok := r.outer.Inverse(); ok {
 		d = inv.ApplyVector(d)
 	}
-	return placeOf(r.layer.ID, map[string]any{"x": r.layer.Place.X + d.X, "y": r.layer.Place.Y + d.Y})
+	return placeOf(r.layer.ID, edit.Fields{"x": r.layer.Place.X + d.X, "y": r.layer.Place.Y + d.Y})
 }
 
 func united(list []resting) geom.Box {
@@ -107,7 +107,7 @@ func init() {
 		if !ok {
 			return nil, words.New("intent.unreadable", "align", c.Edge)
 		}
-		var set []map[string]any
+		var set []edit.Part
 		for _, r := range list {
 			now, down, _ := edge(r.box, c.Edge)
 			if math.Abs(at-now) > slight {
@@ -145,7 +145,7 @@ func init() {
 			gap = min(max(*c.Gap, minGap), maxGap)
 		}
 		at := lo(first)
-		var set []map[string]any
+		var set []edit.Part
 		for k, r := range list {
 			to := at
 			if c.Centres {
@@ -186,7 +186,7 @@ func init() {
 		if len(out) == 0 {
 			return nil, nil
 		}
-		return batch(out), nil
+		return edit.All(out...), nil
 	})
 	// The places of layers spread apart from their common middle by a percentage, or gather as if that had spread them; their sizes stay.
 	intent("spread.apart", func(s *Session, m Moment, c *struct {
@@ -209,7 +209,7 @@ func init() {
 		for _, r := range list {
 			mean = mean.Add(r.box.Centre().Mul(1 / float64(len(list))))
 		}
-		var set []map[string]any
+		var set []edit.Part
 		for _, r := range list {
 			set = append(set, r.moved(r.box.Centre().Sub(mean).Mul(by-1)))
 		}

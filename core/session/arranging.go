@@ -5,8 +5,6 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/go-json-experiment/json/jsontext"
-
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
@@ -34,7 +32,7 @@ func init() {
 		if len(gone) == 0 {
 			return nil, nil
 		}
-		return command("layer.delete", map[string]any{"ids": gone}), nil
+		return &edit.DeleteLayers{IDs: gone}, nil
 	})
 	intent("duplicate", func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		list := outermost(s.scene(m), s.layers(m, c.Threads))
@@ -44,7 +42,7 @@ func init() {
 		d := s.nextOffset(m, list)
 		seed := s.id()
 		s.copied = copied{seed, ids(list)}
-		return command("layer.duplicate", map[string]any{"ids": ids(list), "seed": seed, "dx": d.X, "dy": d.Y}), nil
+		return &edit.DuplicateLayers{IDs: ids(list), Seed: seed, DX: d.X, DY: d.Y}, nil
 	})
 	intent("group", func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		sc := s.scene(m)
@@ -80,7 +78,7 @@ func init() {
 		if len(groups) == 0 {
 			return nil, nil
 		}
-		return command("layer.ungroup", map[string]any{"ids": ids(groups), "down": true, "about": about}), nil
+		return &edit.UngroupLayers{IDs: ids(groups), Down: true, About: about}, nil
 	})
 	intent("order", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
@@ -100,13 +98,13 @@ func init() {
 		DX      float64  `json:"dx"`
 		DY      float64  `json:"dy"`
 	}) (edit.Command, error) {
-		var list []map[string]any
+		var list []edit.Part
 		for _, l := range outermost(s.scene(m), s.layers(m, c.Threads)) {
 			d := geom.Point{X: c.DX, Y: c.DY}
 			if inv, ok := s.shown.Ancestry(s.sceneIndex(m), l.ID).Inverse(); ok {
 				d = inv.ApplyVector(d)
 			}
-			list = append(list, placeOf(l.ID, map[string]any{"x": l.Place.X + d.X, "y": l.Place.Y + d.Y}))
+			list = append(list, placeOf(l.ID, edit.Fields{"x": l.Place.X + d.X, "y": l.Place.Y + d.Y}))
 		}
 		if len(list) == 0 {
 			return nil, nil
@@ -114,29 +112,29 @@ func init() {
 		return setPlaces(list), nil
 	})
 	intent("set", func(s *Session, m Moment, c *struct {
-		Threads []string       `json:"threads"`
-		Patch   jsontext.Value `json:"patch"`
+		Threads []string    `json:"threads"`
+		Patch   edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
-		var list []map[string]any
+		var list []edit.Part
 		for _, l := range s.layers(m, c.Threads) {
-			list = append(list, map[string]any{"id": l.ID, "patch": c.Patch})
+			list = append(list, edit.Part{ID: l.ID, Patch: c.Patch})
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return command("layer.set", map[string]any{"set": list}), nil
+		return &edit.SetLayers{Set: list}, nil
 	})
 	intent("set.everywhere", func(s *Session, _ Moment, c *struct {
-		Thread string         `json:"thread"`
-		Patch  jsontext.Value `json:"patch"`
+		Thread string      `json:"thread"`
+		Patch  edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
-		var list []map[string]any
+		var list []edit.Part
 		for _, sc := range s.doc.Film.Scenes {
 			if l := sc.Thread(c.Thread); l != nil {
-				list = append(list, map[string]any{"id": l.ID, "patch": c.Patch})
+				list = append(list, edit.Part{ID: l.ID, Patch: c.Patch})
 			}
 		}
-		return command("layer.set", map[string]any{"set": list}), nil
+		return &edit.SetLayers{Set: list}, nil
 	})
 	intent("place", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
@@ -160,7 +158,7 @@ func init() {
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return batch(list), nil
+		return edit.All(list...), nil
 	})
 }
 
@@ -186,10 +184,10 @@ func (s *Session) placeBy(m Moment, l *doc.Layer, x, y, w, h, turn *float64, ref
 	}
 	if turn != nil {
 		at = at.Add(geom.Rotate(l.Place.Turn).ApplyVector(pivot).Sub(geom.Rotate(*turn).ApplyVector(pivot)))
-		out = append(out, setPlaces([]map[string]any{placeOf(l.ID, map[string]any{"x": at.X, "y": at.Y, "turn": *turn})}))
+		out = append(out, setPlaces([]edit.Part{placeOf(l.ID, edit.Fields{"x": at.X, "y": at.Y, "turn": *turn})}))
 	}
 	if set, ok := roomTyped(l, box, at, w, h); ok {
-		return append(out, setPlaces([]map[string]any{set}))
+		return append(out, setPlaces([]edit.Part{set}))
 	}
 	kx, ky := 1.0, 1.0
 	if w != nil && box.W() > 0 {
@@ -209,7 +207,7 @@ func (s *Session) placeBy(m Moment, l *doc.Layer, x, y, w, h, turn *float64, ref
 		d := rest.ApplyVector(by.Sub(geom.Point{X: by.X * kx, Y: by.Y * ky}))
 		out = append(out, scaled(l, kx, ky, at.X+d.X, at.Y+d.Y, s.grows))
 	} else if (x != nil || y != nil) && turn == nil {
-		out = append(out, setPlaces([]map[string]any{placeOf(l.ID, map[string]any{"x": at.X, "y": at.Y})}))
+		out = append(out, setPlaces([]edit.Part{placeOf(l.ID, edit.Fields{"x": at.X, "y": at.Y})}))
 	}
 	return out
 }
@@ -262,7 +260,7 @@ func (s *Session) reorder(m Moment, chosen []string, to string) (edit.Command, e
 	if parent != nil {
 		name = parent.ID
 	}
-	return command("layer.order", map[string]any{"ids": ids(moving), "parent": name, "index": at}), nil
+	return &edit.OrderLayers{IDs: ids(moving), Parent: name, Index: at}, nil
 }
 
 // drop moves layers to where a row was dropped: above (in front of), below (behind) or inside the target row.
@@ -308,7 +306,7 @@ func (s *Session) drop(m Moment, chosen []string, target, where string) (edit.Co
 	if parent != nil {
 		name = parent.ID
 	}
-	return command("layer.order", map[string]any{"ids": ids(moving), "parent": name, "index": at}), nil
+	return &edit.OrderLayers{IDs: ids(moving), Parent: name, Index: at}, nil
 }
 
 // begin returns where on the scene's clock a new move starts: at the playhead inside the scene, else at 0.

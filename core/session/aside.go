@@ -21,7 +21,7 @@ func init() {
 			to = film.Scenes[n].ID
 		} else {
 			to = s.id()
-			list = append(list, command("scene.add", map[string]any{"id": to, "index": n, "name": asideName, "aside": true}))
+			list = append(list, &edit.AddScene{ID: to, Index: n, Name: asideName, Aside: true})
 		}
 		return s.toScene(m, c.Threads, to, list), nil
 	})
@@ -46,8 +46,8 @@ func (s *Session) toScene(m Moment, chosen []string, scene string, list []edit.C
 		return nil
 	}
 	gone := ids(held.Layers)
-	return batch(append(list,
-		command("layer.paste", map[string]any{"scene": scene, "layers": held.Layers, "seed": s.id(), "begins": held.Begins}),
-		command("layer.delete", map[string]any{"ids": gone}),
-	))
+	return edit.All(append(list,
+		&edit.PasteLayers{Scene: scene, Layers: held.Layers, Seed: s.id(), Begins: held.Begins},
+		&edit.DeleteLayers{IDs: gone},
+	)...)
 }

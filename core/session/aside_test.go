@@ -74,7 +74,7 @@ func TestTheFilmKeepsItsScenesBeforeWhatIsSetAside(t *testing.T) {
 	for _, c := range []string{
 		`{"op":"scene.order","ids":["` + first + `"],"index":9}`, `{"op":"scene.order","ids":["` + first + `","` + shown[1].ID + `"],"index":3}`,
 	} {
-		if _, err := s.Apply([]byte(c)); err != nil {
+		if _, err := s.Apply(sent(c)); err != nil {
 			t.Fatal(err)
 		}
 		if got := s.Document().Film.Scenes[3].ID; got != away {
@@ -85,13 +85,13 @@ func TestTheFilmKeepsItsScenesBeforeWhatIsSetAside(t *testing.T) {
 	for _, sc := range s.Document().Film.Shown() {
 		ids += `"` + sc.ID + `",`
 	}
-	if _, err := s.Apply([]byte(`{"op":"scene.delete","ids":[` + ids[:len(ids)-1] + `]}`)); err == nil {
+	if _, err := s.Apply(sent(`{"op":"scene.delete","ids":[` + ids[:len(ids)-1] + `]}`)); err == nil {
 		t.Error("the film has lost its last scene")
 	}
-	if _, err := s.Apply([]byte(`{"op":"scene.set","ids":["` + first + `"],"patch":{"aside":true}}`)); err == nil {
+	if _, err := s.Apply(sent(`{"op":"scene.set","ids":["` + first + `"],"patch":{"aside":true}}`)); err == nil {
 		t.Error("a scene was set aside by its fields")
 	}
-	if _, err := s.Apply([]byte(`{"op":"scene.delete","ids":["` + away + `"]}`)); err != nil {
+	if _, err := s.Apply(sent(`{"op":"scene.delete","ids":["` + away + `"]}`)); err != nil {
 		t.Errorf("what is set aside cannot be deleted: %v", err)
 	}
 }

@@ -1,11 +1,9 @@
 package session
 
 import (
+	"maps"
 	"math"
 	"slices"
-
-	"github.com/go-json-experiment/json"
-	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -78,16 +76,16 @@ func init() {
 		if err != nil {
 			return nil, err
 		}
-		var set []any
+		var set []edit.Part
 		for _, b := range list {
 			if b.move.Duration > 0 && b.move.Lasts == "" {
-				set = append(set, map[string]any{"id": b.move.ID, "patch": map[string]any{"duration": c.Ms}})
+				set = append(set, edit.Part{ID: b.move.ID, Patch: edit.Fields{"duration": c.Ms}})
 			}
 		}
 		if len(set) == 0 {
 			return nil, words.New("moves.timeless")
 		}
-		return command("move.set", map[string]any{"set": set}), nil
+		return &edit.SetMoves{Set: set}, nil
 	})
 }
 
@@ -103,7 +101,7 @@ func (s *Session) dragBars(ids []string, part string, by int64) (edit.Command, e
 			return c, nil
 		}
 	}
-	begins, patches, pinned := map[string]int64{}, map[string]map[string]any{}, 0
+	begins, patches, pinned := map[string]int64{}, map[string]edit.Fields{}, 0
 	for _, b := range list {
 		into := s.film.Order.Into[b.scene]
 		length := b.at.End - b.at.Begin
@@ -125,7 +123,7 @@ func (s *Session) dragBars(ids []string, part string, by int64) (edit.Command, e
 				begins[b.move.ID] = b.at.Begin + d
 			}
 			if b.move.Lasts == "" && b.move.Effect != doc.AtOnce && !(ends && b.move.End.Stretches) {
-				patches[b.move.ID] = map[string]any{"duration": b.pass(length - d)}
+				patches[b.move.ID] = edit.Fields{"duration": b.pass(length - d)}
 			}
 		case "end":
 			if ends {
@@ -144,9 +142,7 @@ func (s *Session) dragBars(ids []string, part string, by int64) (edit.Command, e
 		return nil, words.New("move.hung", motion.Name(list[0].move))
 	}
 	for id, p := range patches {
-		if raw, err := doc.Encode(p); err == nil {
-			s.remember(id, raw)
-		}
+		s.remember(id, p)
 	}
 	return s.retime(begins, patches)
 }
@@ -161,19 +157,19 @@ func (b bar) pass(length int64) int64 {
 }
 
 // lengthened returns the change that makes the bar length ms long. What lasted as long as the scene gets a length of its own.
-func (b bar) lengthened(length int64) map[string]any {
+func (b bar) lengthened(length int64) edit.Fields {
 	length = max(length, doc.MinDuration)
 	switch {
 	case b.move.Effect == doc.AtOnce && b.move.Unit == "":
-		return map[string]any{}
+		return edit.Fields{}
 	case b.move.Lasts != "" && b.move.Kind == doc.Loop && b.move.Effect != doc.Scroll:
-		return map[string]any{"lasts": nil, "repeat": math.Max(0.01, math.Round(float64(length)/float64(max(b.at.Pass, 1))*100)/100)}
+		return edit.Fields{"lasts": nil, "repeat": math.Max(0.01, math.Round(float64(length)/float64(max(b.at.Pass, 1))*100)/100)}
 	case b.move.Lasts != "":
-		return map[string]any{"lasts": nil, "keeps": nil, "duration": length}
+		return edit.Fields{"lasts": nil, "keeps": nil, "duration": length}
 	case b.move.Until != "":
-		return map[string]any{"until": nil, "repeat": math.Max(0.01, math.Round(float64(length)/float64(max(b.at.Pass, 1))*100)/100)}
+		return edit.Fields{"until": nil, "repeat": math.Max(0.01, math.Round(float64(length)/float64(max(b.at.Pass, 1))*100)/100)}
 	}
-	return map[string]any{"duration": b.pass(length)}
+	return edit.Fields{"duration": b.pass(length)}
 }
 
 // pastNeighbour returns the command that gives a member of a run another place there, when it is dragged past the middle of
@@ -198,15 +194,15 @@ func (s *Session) pastNeighbour(b bar, by int64) edit.Command {
 			return nil
 		}
 		order := slices.Insert(slices.Delete(slices.Clone(r.Moves), k, k+1), to, b.move.ID)
-		return command("run.order", map[string]any{"scene": sc.ID, "id": r.ID, "moves": order})
+		return &edit.OrderRun{Scene: sc.ID, ID: r.ID, Moves: order}
 	}
 	return nil
 }
 
 // retime returns the command that makes moves begin at times on their scenes' clocks, with patches to them besides. Offsets
 // change, not what moves hang on; but one whose begin is solved from its end lets go of that.
-func (s *Session) retime(begins map[string]int64, patches map[string]map[string]any) (edit.Command, error) {
-	var set []any
+func (s *Session) retime(begins map[string]int64, patches map[string]edit.Fields) (edit.Command, error) {
+	var set []edit.Part
 	for i, sc := range s.doc.Film.Scenes {
 		if !concerned(sc, begins, patches) {
 			continue
@@ -219,11 +215,7 @@ func (s *Session) retime(begins map[string]int64, patches map[string]map[string]
 				_, timed := begins[m.ID]
 				p, patched := patches[m.ID]
 				if patched {
-					raw, err := doc.Encode(p)
-					if err == nil {
-						err = patchMove(m, raw)
-					}
-					if err != nil {
+					if err := p.Change(m); err != nil {
 						failed = err
 					}
 				}
@@ -258,29 +250,27 @@ func (s *Session) retime(begins map[string]int64, patches map[string]map[string]
 		for _, id := range touched {
 			was, _ := sc.Move(id)
 			now, _ := c.Move(id)
-			p := map[string]any{}
-			for k, v := range patches[id] {
-				p[k] = v
-			}
+			p := edit.Fields{}
+			maps.Copy(p, patches[id])
 			if now.Start != was.Start {
-				p["start"] = startPatch(now.Start)
+				p["start"] = now.Start
 			}
 			if was.End != nil && now.End == nil {
 				p["end"] = nil
 			}
 			if len(p) > 0 {
-				set = append(set, map[string]any{"id": id, "patch": p})
+				set = append(set, edit.Part{ID: id, Patch: p})
 			}
 		}
 	}
 	if len(set) == 0 {
 		return nil, nil
 	}
-	return command("move.set", map[string]any{"set": set}), nil
+	return &edit.SetMoves{Set: set}, nil
 }
 
 // concerned reports whether a scene holds any of the moves that are to be changed.
-func concerned(sc *doc.Scene, begins map[string]int64, patches map[string]map[string]any) bool {
+func concerned(sc *doc.Scene, begins map[string]int64, patches map[string]edit.Fields) bool {
 	found := false
 	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
 		for _, m := range l.Moves {
@@ -304,40 +294,4 @@ func delay(m *doc.Move, want, d int64) {
 	default:
 		m.Start.Offset += d
 	}
-}
-
-// startPatch is a start as a patch that removes what it does not have.
-func startPatch(st doc.Start) map[string]any {
-	p := map[string]any{"when": st.When, "of": nil, "offset": nil}
-	if st.Of != "" {
-		p["of"] = st.Of
-	}
-	if st.Offset != 0 {
-		p["offset"] = st.Offset
-	}
-	return p
-}
-
-// patchMove applies the few fields that retiming patches to a move.
-func patchMove(m *doc.Move, raw []byte) error {
-	var p map[string]jsontext.Value
-	if err := json.Unmarshal(raw, &p); err != nil {
-		return err
-	}
-	for k, to := range map[string]any{"duration": &m.Duration, "repeat": &m.Repeat, "lasts": &m.Lasts, "keeps": &m.Keeps, "until": &m.Until} {
-		v, ok := p[k]
-		if !ok {
-			continue
-		}
-		if string(v) == "null" {
-			v = map[string]jsontext.Value{"lasts": []byte(`""`), "keeps": []byte(`""`), "until": []byte(`""`)}[k]
-			if v == nil {
-				v = []byte("0")
-			}
-		}
-		if err := json.Unmarshal(v, to); err != nil {
-			return err
-		}
-	}
-	return nil
 }

@@ -41,7 +41,7 @@ func init() {
 		if len(p.Verbs) == 0 {
 			return nil, words.New("combine.nothing")
 		}
-		return command("layers.combine", map[string]any{"ids": ids(list), "how": c.How, "become": s.outlined(m, list[0], p)}), nil
+		return &edit.CombineLayers{IDs: ids(list), How: c.How, Become: s.outlined(m, list[0], p)}, nil
 	})
 	// Every region that the layers divide each other into becomes a layer, with the look of the one in front there.
 	intent("break", func(s *Session, m Moment, c *threads) (edit.Command, error) {
@@ -95,10 +95,10 @@ func init() {
 				index = i
 			}
 		}
-		return batch([]edit.Command{
-			command("layer.add", map[string]any{"scene": sc.ID, "parent": parent, "index": index, "layers": made}),
-			command("layer.delete", map[string]any{"ids": ids(list)}),
-		}), nil
+		return edit.All(
+			&edit.AddLayers{Scene: sc.ID, Parent: parent, Index: &index, Layers: made},
+			&edit.DeleteLayers{IDs: ids(list)},
+		), nil
 	})
 	// Combined layers come back as they were.
 	intent("apart", func(s *Session, m Moment, c *threads) (edit.Command, error) {
@@ -111,7 +111,7 @@ func init() {
 		if len(list) == 0 {
 			return nil, words.New("apart.nothing")
 		}
-		return command("layer.apart", map[string]any{"ids": ids(list), "seed": s.id()}), nil
+		return &edit.TakeApart{IDs: ids(list), Seed: s.id()}, nil
 	})
 }
 

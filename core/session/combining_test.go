@@ -94,7 +94,7 @@ func TestPartsComeBackWhereTheWholeIs(t *testing.T) {
 	s := open(t, pile())
 	want(t, s, rest, "combine", `{"threads":["a","b","g"],"how":"unite"}`)
 	want(t, s, rest, "place", `{"threads":["a"],"x":150,"turn":55}`)
-	if _, err := s.Apply([]byte(`{"op":"layer.scale","id":"a","x":140,"y":100,"kx":1.2,"ky":1.2}`)); err != nil {
+	if _, err := s.Apply(sent(`{"op":"layer.scale","id":"a","x":140,"y":100,"kx":1.2,"ky":1.2}`)); err != nil {
 		t.Fatal(err)
 	}
 	before := shotOf(t, s, rest)
@@ -291,7 +291,7 @@ func TestALineIsDrawnBetweenTwoShares(t *testing.T) {
 		t.Errorf("drawn from %d to %d", first, last)
 	}
 	l.Stroke.Trim = &[2]float64{0.75, 0.25}
-	if _, err := s.Apply([]byte(`{"op":"layer.set","set":[{"id":"a","patch":{"stroke":{"trim":[0.75,0.25]}}}]}`)); err == nil {
+	if _, err := s.Apply(sent(`{"op":"layer.set","set":[{"id":"a","patch":{"stroke":{"trim":[0.75,0.25]}}}]}`)); err == nil {
 		t.Error("a line that ends before it begins was taken")
 	}
 }

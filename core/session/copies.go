@@ -86,9 +86,9 @@ func init() {
 		if c.Along == alongRing {
 			middle = s.shown.Ancestry(i, list[0].ID).Apply(about)
 		}
-		return command("layer.copies", map[string]any{
-			"ids": ids(list), "seed": s.id(), "about": pair(about), "at": at, "keep": c.Upright, "id": s.id(), "thread": s.id(),
-			"names": names(list, n*rows), "name": nameFor(sc, fmt.Sprintf("%s × %d", list[0].Name, n*rows)), "tint": list[0].Tint, "x": middle.X, "y": middle.Y,
-		}), nil
+		return &edit.CopyLayers{
+			IDs: ids(list), Seed: s.id(), About: pair(about), At: at, Keep: c.Upright, ID: s.id(), Thread: s.id(),
+			Names: names(list, n*rows), Name: nameFor(sc, fmt.Sprintf("%s × %d", list[0].Name, n*rows)), Tint: list[0].Tint, X: middle.X, Y: middle.Y,
+		}, nil
 	})
 }

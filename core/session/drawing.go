@@ -268,7 +268,7 @@ func (s *Session) drawn(m Moment, list []pen.Contour, id string) edit.Command {
 }
 
 func setPath(id string, p *geom.Path) edit.Command {
-	return command("layer.set", map[string]any{"set": []map[string]any{{"id": id, "patch": map[string]any{"path": p.Data()}}}})
+	return &edit.SetLayers{Set: []edit.Part{{ID: id, Patch: edit.Fields{"path": p.Data()}}}}
 }
 
 func init() {

@@ -220,12 +220,12 @@ func (s *Session) End() edit.Command {
 	return g.command
 }
 
-func setPlaces(list []map[string]any) edit.Command {
-	return command("layer.set", map[string]any{"set": list})
+func setPlaces(list []edit.Part) edit.Command {
+	return &edit.SetLayers{Set: list}
 }
 
-func placeOf(id string, place map[string]any) map[string]any {
-	return map[string]any{"id": id, "patch": map[string]any{"place": place}}
+func placeOf(id string, place edit.Fields) edit.Part {
+	return edit.Part{ID: id, Patch: edit.Fields{"place": place}}
 }
 
 func (g *gesture) drag(at geom.Point, mod Modifiers) (edit.Command, Readout) {
@@ -244,16 +244,16 @@ func (g *gesture) drag(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 			list[i] = gr.layer.ID
 		}
 		g.copies = &copied{g.seed, list}
-		return command("layer.duplicate", map[string]any{"ids": list, "seed": g.seed, "dx": d.X, "dy": d.Y}), said(Readout{Words: fmt.Sprintf("a copy, %+.0f, %+.0f", d.X, d.Y)}, marks)
+		return &edit.DuplicateLayers{IDs: list, Seed: g.seed, DX: d.X, DY: d.Y}, said(Readout{Words: fmt.Sprintf("a copy, %+.0f, %+.0f", d.X, d.Y)}, marks)
 	}
 	g.copies = nil
-	var list []map[string]any
+	var list []edit.Part
 	for _, gr := range g.grips {
 		in := d
 		if inv, ok := gr.outer.Inverse(); ok {
 			in = inv.ApplyVector(d)
 		}
-		list = append(list, placeOf(gr.layer.ID, map[string]any{"x": gr.layer.Place.X + in.X, "y": gr.layer.Place.Y + in.Y}))
+		list = append(list, placeOf(gr.layer.ID, edit.Fields{"x": gr.layer.Place.X + in.X, "y": gr.layer.Place.Y + in.Y}))
 	}
 	return setPlaces(list), said(Readout{Words: fmt.Sprintf("%+.0f, %+.0f", d.X, d.Y)}, marks)
 }
@@ -280,11 +280,11 @@ func (g *gesture) turn(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 	} else {
 		by = math.Round(by*10) / 10
 	}
-	var list []map[string]any
+	var list []edit.Part
 	for _, gr := range g.grips {
 		p := gr.layer.Place
 		v := geom.Rotate(p.Turn).ApplyVector(gr.pivot).Sub(geom.Rotate(p.Turn + by).ApplyVector(gr.pivot))
-		list = append(list, placeOf(gr.layer.ID, map[string]any{"turn": p.Turn + by, "x": p.X + v.X, "y": p.Y + v.Y}))
+		list = append(list, placeOf(gr.layer.ID, edit.Fields{"turn": p.Turn + by, "x": p.X + v.X, "y": p.Y + v.Y}))
 	}
 	total := first.layer.Place.Turn + by
 	words := fmt.Sprintf("%.1f°", total)
@@ -364,11 +364,11 @@ func (g *gesture) size(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 
 // scaled is the command that scales one layer and puts it at a place. Of groups what grows along is as wanted; of others the letters of a text.
 func scaled(l *doc.Layer, kx, ky, x, y float64, grows []string) edit.Command {
-	fields := map[string]any{"id": l.ID, "kx": kx, "ky": ky, "x": x, "y": y}
+	c := &edit.ScaleLayer{ID: l.ID, KX: kx, KY: ky, X: x, Y: y}
 	if l.Kind == doc.Group {
-		fields["grows"] = grows
+		c.Grows = &grows
 	}
-	return command("layer.scale", fields)
+	return c
 }
 
 // wrap gives a text a width to break its lines at. The side that is not dragged stays.
@@ -384,11 +384,11 @@ func (g *gesture) wrap(gr grip, width float64, fixed geom.Point) (edit.Command, 
 		local = o.Mul(gr.own)
 	}
 	by := local.ApplyVector(geom.Point{X: left + width/2})
-	patch := map[string]any{
-		"text":  map[string]any{"wrap": true},
-		"place": map[string]any{"w": width, "x": l.Place.X + by.X, "y": l.Place.Y + by.Y},
+	patch := edit.Fields{
+		"text":  edit.Fields{"wrap": true},
+		"place": edit.Fields{"w": width, "x": l.Place.X + by.X, "y": l.Place.Y + by.Y},
 	}
-	c := command("layer.set", map[string]any{"set": []map[string]any{{"id": l.ID, "patch": patch}}})
+	c := &edit.SetLayers{Set: []edit.Part{{ID: l.ID, Patch: patch}}}
 	return c, Readout{Words: fmt.Sprintf("%.0f wide", width)}
 }
 
@@ -444,14 +444,14 @@ func (g *gesture) bend(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 }
 
 func (g *gesture) setPath(gr grip, p *geom.Path, by *geom.Point) edit.Command {
-	set := command("move.set", map[string]any{"set": []map[string]any{{
-		"id": gr.move.ID, "patch": map[string]any{"path": map[string]any{"d": p.Data()}},
-	}}})
+	set := &edit.SetMoves{Set: []edit.Part{{
+		ID: gr.move.ID, Patch: edit.Fields{"path": edit.Fields{"d": p.Data()}},
+	}}}
 	if by == nil {
 		return set
 	}
 	l := gr.layer
-	return batch([]edit.Command{set, setPlaces([]map[string]any{
-		placeOf(l.ID, map[string]any{"x": l.Place.X + by.X, "y": l.Place.Y + by.Y}),
-	})})
+	return edit.All(set, setPlaces([]edit.Part{
+		placeOf(l.ID, edit.Fields{"x": l.Place.X + by.X, "y": l.Place.Y + by.Y}),
+	}))
 }

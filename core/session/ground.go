@@ -31,7 +31,7 @@ func roam(l *doc.Layer) geom.Box {
 
 // covering is the place that lets a layer of size w by h cover the page, wherever its paths take it, in its own proportions when
 // it keeps them. The layer stands in the middle of where it roams.
-func (s *Session) covering(l *doc.Layer) map[string]any {
+func (s *Session) covering(l *doc.Layer) edit.Fields {
 	w, h := float64(s.doc.Film.Width), float64(s.doc.Film.Height)
 	r := roam(l)
 	needW, needH := w+r.W(), h+r.H()
@@ -40,7 +40,7 @@ func (s *Session) covering(l *doc.Layer) map[string]any {
 		k := max(needW/l.Place.W, needH/l.Place.H)
 		needW, needH = l.Place.W*k, l.Place.H*k
 	}
-	return map[string]any{"x": at.X, "y": at.Y, "w": math.Ceil(needW*100) / 100, "h": math.Ceil(needH*100) / 100, "turn": nil, "pivot": nil}
+	return edit.Fields{"x": at.X, "y": at.Y, "w": math.Ceil(needW*100) / 100, "h": math.Ceil(needH*100) / 100, "turn": nil, "pivot": nil}
 }
 
 // bares reports whether a layer that covers the page at rest bares an edge of it on its way.
@@ -73,19 +73,19 @@ func init() {
 				if !groundable(l, parent) {
 					return nil, words.New("ground.kind")
 				}
-				patch := map[string]any{"place": s.covering(l)}
+				patch := edit.Fields{"place": s.covering(l)}
 				if make {
 					patch["locked"] = true
 				}
-				commands = append(commands, command("layer.set", map[string]any{"set": []map[string]any{{"id": l.ID, "patch": patch}}}))
+				commands = append(commands, &edit.SetLayers{Set: []edit.Part{{ID: l.ID, Patch: patch}}})
 				if make {
-					commands = append(commands, command("layer.order", map[string]any{"ids": []string{l.ID}, "index": 0}))
+					commands = append(commands, &edit.OrderLayers{IDs: []string{l.ID}, Index: 0})
 				}
 			}
 			if len(commands) == 0 {
 				return nil, nil
 			}
-			return batch(commands), nil
+			return edit.All(commands...), nil
 		}
 	}
 	intent("ground.make", ground(true))

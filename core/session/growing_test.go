@@ -69,7 +69,7 @@ func TestWhatGrowsAlong(t *testing.T) {
 	}
 	// As commands stored before had it, and still have it where nothing is said.
 	s := open(t, p())
-	if _, err := s.Apply([]byte(`{"op":"layer.scale","id":"a","kx":2,"ky":2,"x":50,"y":50}`)); err != nil {
+	if _, err := s.Apply(sent(`{"op":"layer.scale","id":"a","kx":2,"ky":2,"x":50,"y":50}`)); err != nil {
 		t.Fatal(err)
 	}
 	if l := thread(t, s, 0, "a"); l.Stroke.Width != 4 || l.Corner != 6 || l.Blur != 3 {

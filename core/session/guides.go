@@ -20,7 +20,7 @@ func setGuides(sc *doc.Scene, list []doc.Guide) (edit.Command, error) {
 	if len(list) == 0 {
 		v = nil
 	}
-	return command("scene.set", map[string]any{"ids": []string{sc.ID}, "patch": map[string]any{"guides": v}}), nil
+	return &edit.SetScenes{IDs: []string{sc.ID}, Patch: edit.Fields{"guides": v}}, nil
 }
 
 func init() {

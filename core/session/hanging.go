@@ -68,9 +68,9 @@ func (s *Session) hang(id, when, of string) (edit.Command, error) {
 	default:
 		return nil, words.New("hitch.start")
 	}
-	patch := map[string]any{"start": startPatch(start)}
+	patch := edit.Fields{"start": start}
 	if m.End != nil && !m.End.Stretches {
-		patch["end"] = map[string]any{"stretches": true} // its begin was solved from its end, which stays live: its length follows now
+		patch["end"] = edit.Fields{"stretches": true} // its begin was solved from its end, which stays live: its length follows now
 	}
 	return setMove(id, patch), nil
 }
@@ -86,11 +86,11 @@ func (s *Session) endWith(id, when, of string, stretches bool) (edit.Command, er
 		if m.End == nil {
 			return nil, nil
 		}
-		patch := map[string]any{"end": nil}
+		patch := edit.Fields{"end": nil}
 		if m.End.Stretches {
 			patch["duration"] = iv.Pass
 		} else {
-			patch["start"] = startPatch(doc.Start{When: doc.AtTime, Offset: iv.Begin})
+			patch["start"] = doc.Start{When: doc.AtTime, Offset: iv.Begin}
 		}
 		return setMove(id, patch), nil
 	}
@@ -102,22 +102,19 @@ func (s *Session) endWith(id, when, of string, stretches bool) (edit.Command, er
 			return nil, words.New("hitch.across")
 		}
 	}
-	end := map[string]any{"when": when, "of": nil, "stretches": nil}
-	if of != "" && when != doc.BeforeSceneEnd {
-		end["of"] = of
+	end := doc.Anchor{When: when, Stretches: stretches}
+	if when != doc.BeforeSceneEnd {
+		end.Of = of
 	}
-	if stretches {
-		end["stretches"] = true
-	}
-	patch := map[string]any{"end": end, "lasts": nil, "until": nil}
+	patch := edit.Fields{"end": end, "lasts": nil, "until": nil}
 	if m.Lasts != "" || m.Until != "" {
 		patch["duration"] = max(iv.Pass, doc.MinDuration)
 	}
 	return setMove(id, patch), nil
 }
 
-func setMove(id string, patch any) edit.Command {
-	return command("move.set", map[string]any{"set": []any{map[string]any{"id": id, "patch": patch}}})
+func setMove(id string, patch edit.Fields) edit.Command {
+	return &edit.SetMoves{Set: []edit.Part{{ID: id, Patch: patch}}}
 }
 
 // followers returns the moves of a scene that hang on any of ids, directly or through others, ids included.

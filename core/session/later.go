@@ -1,10 +1,10 @@
 package session
 
 import (
+	"reflect"
 	"slices"
 	"strings"
 
-	"github.com/go-json-experiment/json"
 	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
@@ -29,10 +29,10 @@ var fieldWords = map[string]string{
 	"run.weight": "weight", "run.italic": "italic", "run.colour": "colour", "run.role": "colour", "run.tone": "colour", "run.case": "case",
 }
 
-// wordsOf names what a merge patch of a field changes, each once.
-func wordsOf(field string, patch jsontext.Value) []string {
-	var parts map[string]jsontext.Value
-	if json.Unmarshal(patch, &parts) != nil || parts == nil {
+// wordsOf names what a change of a field changes, each once.
+func wordsOf(field string, to any) []string {
+	parts, ok := to.(edit.Fields)
+	if !ok {
 		return []string{named(field, field)}
 	}
 	var out []string
@@ -53,36 +53,10 @@ func named(key, otherwise string) string {
 	return otherwise
 }
 
-// differing is a JSON merge patch (RFC 7396) that does to other values what was done from before to after: of objects, what differs alone.
-func differing(before, after jsontext.Value) jsontext.Value {
-	var a, b map[string]jsontext.Value
-	if json.Unmarshal(before, &a) != nil || json.Unmarshal(after, &b) != nil || a == nil || b == nil {
-		return after
-	}
-	out := map[string]jsontext.Value{}
-	for k, v := range b {
-		if w, ok := a[k]; !ok {
-			out[k] = v
-		} else if string(w) != string(v) {
-			out[k] = differing(w, v)
-		}
-	}
-	for k := range a {
-		if _, ok := b[k]; !ok {
-			out[k] = jsontext.Value("null")
-		}
-	}
-	raw, err := doc.Encode(out)
-	if err != nil {
-		return after
-	}
-	return raw
-}
-
 // stretch is a part of a text whose setting was changed in one way, in characters.
 type stretch struct {
 	from, to int
-	patch    jsontext.Value
+	patch    edit.Fields
 }
 
 // restyled returns the stretches of a text whose setting has changed, as long as its words have not.
@@ -95,15 +69,11 @@ func restyled(before, after []doc.Run) []stretch {
 		x, y := before[i], after[j]
 		x.Text, y.Text = "", ""
 		if n > 0 && x != y {
-			was, err1 := doc.Encode(x)
-			is, err2 := doc.Encode(y)
-			if err1 == nil && err2 == nil {
-				patch := differing(was, is)
-				if k := len(out) - 1; k >= 0 && out[k].to == at && string(out[k].patch) == string(patch) {
-					out[k].to = at + n
-				} else {
-					out = append(out, stretch{at, at + n, patch})
-				}
+			patch := edit.Differing(&x, &y)
+			if k := len(out) - 1; k >= 0 && out[k].to == at && reflect.DeepEqual(out[k].patch, patch) {
+				out[k].to = at + n
+			} else {
+				out = append(out, stretch{at, at + n, patch})
 			}
 		}
 		at, usedA, usedB = at+n, usedA+n, usedB+n
@@ -123,7 +93,7 @@ func carriedText(before, after *doc.Text, k *doc.Layer) (list []edit.Command, wh
 	was, is, there := before.String(), after.String(), k.Text.String()
 	if was != is {
 		if there == was {
-			return []edit.Command{command("text.words", map[string]any{"id": k.ID, "text": is})}, []string{"words"}
+			return []edit.Command{&edit.SetWords{ID: k.ID, Text: is}}, []string{"words"}
 		}
 		return nil, nil
 	}
@@ -135,40 +105,42 @@ func carriedText(before, after *doc.Text, k *doc.Layer) (list []edit.Command, wh
 			}
 			from, to = 0, 0
 		}
-		list = append(list, command("text.style", map[string]any{"ids": []string{k.ID}, "patch": st.patch, "from": from, "to": to}))
+		list = append(list, &edit.StyleTexts{IDs: []string{k.ID}, Patch: st.patch, From: from, To: to})
 		what = append(what, wordsOf("run", st.patch)...)
 	}
 	return list, what
 }
 
+// alone is a layer with nothing but the field that a change says, as it was or is.
+func alone(field string, raw jsontext.Value) (*doc.Layer, error) {
+	l := &doc.Layer{}
+	if len(raw) == 0 {
+		return l, nil
+	}
+	return l, edit.Fields{field: raw}.Change(l)
+}
+
 // carriedTo returns what a change of a field is for a layer of a later scene, and the words for it.
 func carriedTo(c patch.Change, k *doc.Layer) (list []edit.Command, what []string) {
-	patch := jsontext.Value("null")
-	if len(c.After) > 0 {
-		patch = differing(c.Before, c.After)
+	before, err1 := alone(c.Field, c.Before)
+	after, err2 := alone(c.Field, c.After)
+	if err1 != nil || err2 != nil {
+		return nil, nil
 	}
+	set := edit.Differing(before, after)
 	if c.Field == "text" {
-		var before, after doc.Text
-		if k.Text == nil || json.Unmarshal(c.Before, &before) != nil || json.Unmarshal(c.After, &after) != nil {
+		if k.Text == nil || before.Text == nil || after.Text == nil {
 			return nil, nil
 		}
-		list, what = carriedText(&before, &after, k)
-		var other map[string]jsontext.Value
-		if json.Unmarshal(patch, &other) != nil {
-			return list, what
-		}
+		list, what = carriedText(before.Text, after.Text, k)
+		other, _ := set["text"].(edit.Fields)
 		delete(other, "runs")
 		if len(other) == 0 {
 			return list, what
 		}
-		raw, err := doc.Encode(other)
-		if err != nil {
-			return list, what
-		}
-		patch = raw
 	}
-	list = append(list, command("layer.set", map[string]any{"set": []any{map[string]any{"id": k.ID, "patch": map[string]any{c.Field: patch}}}}))
-	return list, append(what, wordsOf(c.Field, patch)...)
+	list = append(list, &edit.SetLayers{Set: []edit.Part{{ID: k.ID, Patch: set}}})
+	return list, append(what, wordsOf(c.Field, set[c.Field])...)
 }
 
 // later returns what changes are in later scenes, and what is said of it.
@@ -225,6 +197,6 @@ func init() {
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return batch(list), nil
+		return edit.All(list...), nil
 	})
 }

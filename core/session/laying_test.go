@@ -151,7 +151,7 @@ func TestReturningToAStageIsAStep(t *testing.T) {
 	stage, _ := s.Document().Write()
 	want1(t, s, "nudge", `{"threads":["a"],"dx":9,"dy":0}`)
 	want1(t, s, "scene.duplicate", `{}`)
-	if _, err := s.Apply([]byte(`{"op":"project.rename","name":"other"}`)); err != nil {
+	if _, err := s.Apply(sent(`{"op":"project.rename","name":"other"}`)); err != nil {
 		t.Fatal(err)
 	}
 	before, _ := s.Document().Write()

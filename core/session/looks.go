@@ -36,32 +36,32 @@ func fillOf(l *doc.Layer, part string) (doc.Fill, bool) {
 }
 
 // filled returns the patch of a layer, or of the scene, that changes the fill of a part.
-func filled(part string, patch map[string]any) map[string]any {
+func filled(part string, patch edit.Fields) edit.Fields {
 	if part == backgroundPart {
-		return map[string]any{"background": patch}
+		return edit.Fields{"background": patch}
 	}
-	p := map[string]any{"fill": patch}
+	p := edit.Fields{"fill": patch}
 	if part == strokePart {
-		return map[string]any{"stroke": p}
+		return edit.Fields{"stroke": p}
 	}
 	return p
 }
 
-func graded(part string, patch map[string]any) map[string]any {
-	return filled(part, map[string]any{"gradient": patch})
+func graded(part string, patch edit.Fields) edit.Fields {
+	return filled(part, edit.Fields{"gradient": patch})
 }
 
 // look makes a command of a change to each layer that has a part, or to the background of the moment's scene.
-func (s *Session) look(m Moment, threads []string, part string, change func(*doc.Layer, doc.Fill) (map[string]any, error)) (edit.Command, error) {
+func (s *Session) look(m Moment, threads []string, part string, change func(*doc.Layer, doc.Fill) (edit.Fields, error)) (edit.Command, error) {
 	if part == backgroundPart {
 		sc := s.scene(m)
 		patch, err := change(nil, sc.Background)
 		if err != nil || patch == nil {
 			return nil, err
 		}
-		return command("scene.set", map[string]any{"ids": []string{sc.ID}, "patch": patch}), nil
+		return &edit.SetScenes{IDs: []string{sc.ID}, Patch: patch}, nil
 	}
-	var list []map[string]any
+	var list []edit.Part
 	for _, l := range s.layers(m, threads) {
 		f, ok := fillOf(l, part)
 		if !ok {
@@ -72,18 +72,18 @@ func (s *Session) look(m Moment, threads []string, part string, change func(*doc
 			return nil, err
 		}
 		if patch != nil {
-			list = append(list, map[string]any{"id": l.ID, "patch": patch})
+			list = append(list, edit.Part{ID: l.ID, Patch: patch})
 		}
 	}
 	if len(list) == 0 {
 		return nil, nil
 	}
-	return command("layer.set", map[string]any{"set": list}), nil
+	return &edit.SetLayers{Set: list}, nil
 }
 
 // stopped is look for layers whose part is a gradient.
 func (s *Session) stopped(m Moment, threads []string, part string, change func(g *doc.Gradient) ([]doc.Stop, error)) (edit.Command, error) {
-	return s.look(m, threads, part, func(_ *doc.Layer, f doc.Fill) (map[string]any, error) {
+	return s.look(m, threads, part, func(_ *doc.Layer, f doc.Fill) (edit.Fields, error) {
 		if !f.Graded() {
 			return nil, nil
 		}
@@ -93,7 +93,7 @@ func (s *Session) stopped(m Moment, threads []string, part string, change func(g
 		if err != nil || stops == nil {
 			return nil, err
 		}
-		return graded(part, map[string]any{"stops": stops}), nil
+		return graded(part, edit.Fields{"stops": stops}), nil
 	})
 }
 
@@ -103,7 +103,7 @@ func init() {
 		Part    string   `json:"part"`
 		Kind    string   `json:"kind"`
 	}) (edit.Command, error) {
-		return s.look(m, c.Threads, c.Part, func(_ *doc.Layer, f doc.Fill) (map[string]any, error) {
+		return s.look(m, c.Threads, c.Part, func(_ *doc.Layer, f doc.Fill) (edit.Fields, error) {
 			return filled(c.Part, fillAs(f, c.Kind)), nil
 		})
 	})
@@ -182,16 +182,16 @@ func init() {
 		Line    *float64 `json:"line"` // absent: as it is
 		Gap     *float64 `json:"gap"`
 	}) (edit.Command, error) {
-		var list []map[string]any
+		var list []edit.Part
 		for _, l := range s.layers(m, c.Threads) {
 			if l.Stroke != nil {
-				list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"stroke": map[string]any{"dash": dashed(l.Stroke, c.Line, c.Gap)}}})
+				list = append(list, edit.Part{ID: l.ID, Patch: edit.Fields{"stroke": edit.Fields{"dash": dashed(l.Stroke, c.Line, c.Gap)}}})
 			}
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return command("layer.set", map[string]any{"set": list}), nil
+		return &edit.SetLayers{Set: list}, nil
 	})
 }
 
@@ -234,16 +234,16 @@ func moveStop(stops []doc.Stop, i int, at float64) []doc.Stop {
 
 // fillAs returns the patch that makes a fill one of another kind, with what it shows now as a beginning: a gradient goes from its
 // colour to a tone of it, a colour is the first of a gradient.
-func fillAs(f doc.Fill, kind string) map[string]any {
+func fillAs(f doc.Fill, kind string) edit.Fields {
 	switch kind {
 	case doc.Linear, doc.Radial:
-		p := map[string]any{"kind": kind, "colour": nil, "role": nil, "tone": nil, "media": nil, "size": nil}
+		p := edit.Fields{"kind": kind, "colour": nil, "role": nil, "tone": nil, "media": nil, "size": nil}
 		// Its ends lie a little within the edges, clear of the bars that change the size.
 		from, to := []float64{0.5, 0.1}, []float64{0.5, 0.9}
 		if kind == doc.Radial {
 			from, to = []float64{0.5, 0.5}, []float64{0.9, 0.5}
 		}
-		g := map[string]any{"from": from, "to": to, "focus": nil}
+		g := edit.Fields{"from": from, "to": to, "focus": nil}
 		if !f.Graded() {
 			first := "#d8573a"
 			if f.Kind == doc.Solid && f.Colour != "" {
@@ -254,16 +254,16 @@ func fillAs(f doc.Fill, kind string) map[string]any {
 		p["gradient"] = g
 		return p
 	case doc.Solid:
-		p := map[string]any{"kind": kind, "gradient": nil, "media": nil, "size": nil}
+		p := edit.Fields{"kind": kind, "gradient": nil, "media": nil, "size": nil}
 		if f.Graded() {
 			v := f.Gradient.Stops[0]
-			p["colour"], p["role"], p["tone"] = v.Colour, nilIf(v.Role), nilIf(v.Tone)
+			p["colour"], p["role"], p["tone"] = v.Colour, v.Role, v.Tone
 		} else if f.Kind != doc.Solid {
 			p["colour"] = "#d8573a"
 		}
 		return p
 	}
-	return map[string]any{"kind": doc.NoFill, "colour": nil, "role": nil, "tone": nil, "gradient": nil, "media": nil, "size": nil}
+	return edit.Fields{"kind": doc.NoFill, "colour": nil, "role": nil, "tone": nil, "gradient": nil, "media": nil, "size": nil}
 }
 
 // tone is a colour a good step darker, or lighter where it is dark: OKLab lightness moves, hue and chroma stay.
@@ -377,7 +377,7 @@ func (g *gesture) moveGradient(at geom.Point, mod Modifiers) (edit.Command, Read
 	share := func(p geom.Point) []float64 {
 		return []float64{(p.X - gr.box.Min.X) / gr.box.W(), (p.Y - gr.box.Min.Y) / gr.box.H()}
 	}
-	patch := map[string]any{}
+	patch := edit.Fields{}
 	words := ""
 	line := func(v geom.Point) string {
 		return fmt.Sprintf("%.0f px, %.0f°", v.Len(), math.Atan2(v.Y, v.X)*180/math.Pi)
@@ -429,9 +429,9 @@ func (g *gesture) moveGradient(at geom.Point, mod Modifiers) (edit.Command, Read
 		patch["stops"], words = stops, fmt.Sprintf("%.0f %%", stops[i].At*100)
 	}
 	if g.background != "" {
-		return command("scene.set", map[string]any{"ids": []string{g.background}, "patch": graded(backgroundPart, patch)}), Readout{Words: words}
+		return &edit.SetScenes{IDs: []string{g.background}, Patch: graded(backgroundPart, patch)}, Readout{Words: words}
 	}
-	return setPlaces([]map[string]any{{"id": gr.layer.ID, "patch": graded(fillPart, patch)}}), Readout{Words: words}
+	return setPlaces([]edit.Part{{ID: gr.layer.ID, Patch: graded(fillPart, patch)}}), Readout{Words: words}
 }
 
 // squared keeps q in steps of 15 degrees about a point.

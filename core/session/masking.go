@@ -24,7 +24,7 @@ func init() {
 		if _, parent := sc.Layer(list[0].ID); parent == nil {
 			return nil, words.New("mask.alone")
 		}
-		return command("layer.set", map[string]any{"set": []any{map[string]any{"id": list[0].ID, "patch": map[string]any{"mask": nilIf(c.How)}}}}), nil
+		return &edit.SetLayers{Set: []edit.Part{{ID: list[0].ID, Patch: edit.Fields{"mask": c.How}}}}, nil
 	})
 }
 
@@ -50,8 +50,8 @@ func (s *Session) grouped(m Moment, list []*doc.Layer, mask string) edit.Command
 		all[i] = l.Thread
 	}
 	at := united(s.atRest(m, all)).Centre()
-	return command("layer.group", map[string]any{
-		"ids": ids(list), "id": s.id(), "thread": s.id(), "name": nameFor(s.scene(m), "Group"), "tint": list[len(list)-1].Tint,
-		"x": at.X, "y": at.Y, "mask": mask,
-	})
+	return &edit.GroupLayers{
+		IDs: ids(list), ID: s.id(), Thread: s.id(), Name: nameFor(s.scene(m), "Group"), Tint: list[len(list)-1].Tint,
+		X: at.X, Y: at.Y, Mask: mask,
+	}
 }

@@ -88,7 +88,7 @@ func TestMasksBelongToGroups(t *testing.T) {
 	if n := differs(whole, shotOf(t, s, rest), 0); n > 0 {
 		t.Errorf("ungrouped, %d pixels differ from before it was a group", n)
 	}
-	if _, err := s.Apply([]byte(`{"op":"layer.set","set":[{"id":"behind","patch":{"mask":"inside"}}]}`)); err == nil {
+	if _, err := s.Apply(sent(`{"op":"layer.set","set":[{"id":"behind","patch":{"mask":"inside"}}]}`)); err == nil {
 		t.Error("a layer beside all groups became a mask")
 	}
 }

@@ -25,14 +25,14 @@ func init() {
 			return nil, words.New("combine.flat", list[0].Name)
 		}
 		at := inv.Apply(geom.Point{X: c.Box[0] + c.Box[2]/2, Y: c.Box[1] + c.Box[3]/2})
-		become := map[string]any{
-			"kind": doc.Picture, "picture": map[string]any{"media": c.Hash}, "path": nil, "text": nil, "shape": nil, "corner": nil,
-			"fill": allOf(doc.Fill{Kind: doc.NoFill}), "stroke": nil, "opacity": 1, "blend": nil, "blur": nil, "feather": nil, "shadow": nil, "glow": nil,
-			"place": map[string]any{"x": at.X, "y": at.Y, "w": c.Box[2], "h": c.Box[3], "turn": -geom.AngleOf(outer), "flipX": nil, "flipY": nil, "pivot": nil},
+		become := edit.Fields{
+			"kind": doc.Picture, "picture": edit.Fields{"media": c.Hash}, "path": nil, "text": nil, "shape": nil, "corner": nil,
+			"fill": doc.Fill{Kind: doc.NoFill}, "stroke": nil, "opacity": 1, "blend": nil, "blur": nil, "feather": nil, "shadow": nil, "glow": nil,
+			"place": edit.Fields{"x": at.X, "y": at.Y, "w": c.Box[2], "h": c.Box[3], "turn": -geom.AngleOf(outer), "flipX": nil, "flipY": nil, "pivot": nil},
 		}
-		return batch([]edit.Command{
-			command("media.add", map[string]any{"hash": c.Hash, "media": c.Media}),
-			command("layers.combine", map[string]any{"ids": ids(list), "how": doc.MadePicture, "become": become}),
-		}), nil
+		return edit.All(
+			&edit.AddMedia{Hash: c.Hash, Media: c.Media},
+			&edit.CombineLayers{IDs: ids(list), How: doc.MadePicture, Become: become},
+		), nil
 	})
 }

@@ -4,9 +4,6 @@ import (
 	"math"
 	"slices"
 
-	"github.com/go-json-experiment/json"
-	"github.com/go-json-experiment/json/jsontext"
-
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
@@ -42,12 +39,12 @@ func init() {
 			if err != nil {
 				return nil, err
 			}
-			list = append(list, command("move.add", map[string]any{"layer": l.ID, "move": mv}))
+			list = append(list, &edit.AddMove{Layer: l.ID, Move: mv})
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return batch(list), nil
+		return edit.All(list...), nil
 	})
 	intent("path.draw", func(s *Session, m Moment, c *struct {
 		Threads []string   `json:"threads"`
@@ -64,15 +61,11 @@ func init() {
 		return s.reach(c.Move, geom.Point{X: c.X, Y: c.Y})
 	})
 	intent("move.set", func(s *Session, _ Moment, c *struct {
-		Move  string         `json:"move"`
-		Patch jsontext.Value `json:"patch"`
+		Move  string      `json:"move"`
+		Patch edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
 		s.remember(c.Move, c.Patch)
-		patch, err := s.completed(c.Move, c.Patch)
-		if err != nil {
-			return nil, err
-		}
-		return s.notTooEarly(c.Move, setMove(c.Move, patch))
+		return s.notTooEarly(c.Move, setMove(c.Move, s.completed(c.Move, c.Patch)))
 	})
 	intent("move.unit", func(s *Session, _ Moment, c *struct {
 		Move string `json:"move"`
@@ -82,9 +75,9 @@ func init() {
 		if m == nil {
 			return nil, words.New("move.gone")
 		}
-		patch := map[string]any{"unit": c.Unit}
+		patch := edit.Fields{"unit": c.Unit}
 		if c.Unit == "" {
-			patch = map[string]any{"unit": nil, "order": nil, "overlap": nil, "seed": nil}
+			patch = edit.Fields{"unit": nil, "order": nil, "overlap": nil, "seed": nil}
 		}
 		switch {
 		case m.Effect == doc.AtOnce && c.Unit == "":
@@ -97,11 +90,7 @@ func init() {
 				patch["duration"] = max(m.Duration, 1000)
 			}
 		}
-		raw, err := doc.Encode(patch)
-		if err == nil {
-			raw, err = s.endingWithScene(c.Move, raw)
-		}
-		return setMove(c.Move, jsontext.Value(raw)), err
+		return setMove(c.Move, s.endingWithScene(c.Move, patch)), nil
 	})
 	// The bend of a path: straight, an arc, or a free curve to be drawn on.
 	intent("path.bend", func(s *Session, _ Moment, c *struct {
@@ -113,7 +102,7 @@ func init() {
 	intent("move.delete", func(s *Session, _ Moment, c *struct {
 		Move string `json:"move"`
 	}) (edit.Command, error) {
-		return command("move.delete", map[string]any{"ids": []string{c.Move}}), nil
+		return &edit.DeleteMoves{IDs: []string{c.Move}}, nil
 	})
 }
 
@@ -162,41 +151,33 @@ func (s *Session) noneTooEarly(moves []string, c edit.Command) (edit.Command, er
 }
 
 // endingWithScene completes a change of duration: a move that is hung before the scene's end so that it ends with it goes on doing so.
-func (s *Session) endingWithScene(id string, patch jsontext.Value) (jsontext.Value, error) {
+func (s *Session) endingWithScene(id string, patch edit.Fields) edit.Fields {
 	m, _, i := s.move(id)
-	var p map[string]jsontext.Value
-	if err := json.Unmarshal(patch, &p); err != nil || m == nil {
-		return patch, err
-	}
 	var ms int64
-	if p["duration"] == nil || p["start"] != nil || json.Unmarshal(p["duration"], &ms) != nil || m.Start.When != doc.BeforeSceneEnd {
-		return patch, nil
+	if m == nil || patch.Has("start") || !patch.Get("duration", &ms) || m.Start.When != doc.BeforeSceneEnd {
+		return patch
 	}
 	t := s.film.Timing(i)
 	if iv := t.Moves[id]; iv.End == t.Stay && iv.Passes > 0 {
-		p["start"], _ = doc.Encode(map[string]any{"offset": int64(math.Round(float64(ms) * iv.Passes))})
+		patch = patch.Clone()
+		patch["start"] = edit.Fields{"offset": math.Round(float64(ms) * iv.Passes)}
 	}
-	return doc.Encode(p)
+	return patch
 }
 
 // remember keeps the last used duration and easing of an effect.
-func (s *Session) remember(move string, patch jsontext.Value) {
+func (s *Session) remember(move string, patch edit.Fields) {
 	m, _, _ := s.move(move)
-	var p struct {
-		Duration *int64  `json:"duration"`
-		Easing   *string `json:"easing"`
-	}
-	if m == nil || json.Unmarshal(patch, &p) != nil {
+	if m == nil {
 		return
 	}
 	key := m.Kind + "/" + m.Effect
 	u := s.last[key]
-	if p.Duration != nil && *p.Duration >= doc.MinDuration {
-		u.Duration = *p.Duration
+	var ms int64
+	if patch.Get("duration", &ms) && ms >= doc.MinDuration {
+		u.Duration = ms
 	}
-	if p.Easing != nil {
-		u.Easing = *p.Easing
-	}
+	patch.Get("easing", &u.Easing)
 	s.last[key] = u
 }
 
@@ -286,12 +267,12 @@ func (s *Session) drawPath(m Moment, chosen []string, from, to geom.Point) (edit
 			setLine(v, a.Sub(rest.Apply(box.Centre())), geom.Point{}, s.doc.Film.Width)
 		}
 		v.Easing = s.last[v.Kind+"/"+v.Effect].Easing
-		list = append(list, command("move.add", map[string]any{"layer": l.ID, "move": v}))
+		list = append(list, &edit.AddMove{Layer: l.ID, Move: v})
 	}
 	if len(list) == 0 {
 		return nil, nil
 	}
-	return batch(list), nil
+	return edit.All(list...), nil
 }
 
 // pathOf returns a motion path with its line, which has a begin and an end.
@@ -329,7 +310,7 @@ func (s *Session) reach(id string, to geom.Point) (edit.Command, error) {
 		}
 		out.Append(p, geom.Rotate(turn).Mul(geom.Scale(k, k)).About(rest))
 	}
-	return command("move.set", map[string]any{"set": []any{map[string]any{"id": id, "patch": map[string]any{"path": map[string]any{"d": out.Data()}}}}}), nil
+	return &edit.SetMoves{Set: []edit.Part{{ID: id, Patch: edit.Fields{"path": edit.Fields{"d": out.Data()}}}}}, nil
 }
 
 // bend makes a path straight, an arc of a quarter of its length high, or a free curve of two steps, between the ends it has.
@@ -359,5 +340,5 @@ func (s *Session) bend(id, shape string) (edit.Command, error) {
 	default:
 		return nil, words.New("path.shape", shape)
 	}
-	return setMove(id, map[string]any{"path": map[string]any{"d": out.Data()}}), nil
+	return setMove(id, edit.Fields{"path": edit.Fields{"d": out.Data()}}), nil
 }

@@ -38,12 +38,12 @@ func init() {
 			if len(p.Verbs) == 0 {
 				continue
 			}
-			list = append(list, command("layers.combine", map[string]any{"ids": []string{l.ID}, "how": doc.MadeOutline, "become": s.outlined(m, l, p)}))
+			list = append(list, &edit.CombineLayers{IDs: []string{l.ID}, How: doc.MadeOutline, Become: s.outlined(m, l, p)})
 		}
 		if len(list) == 0 {
 			return nil, words.New("outline.nothing")
 		}
-		return batch(list), nil
+		return edit.All(list...), nil
 	})
 	// The stroke becomes an area: of a layer without a fill, the layer itself; else a new one in front of it.
 	intent("outline.stroke", func(s *Session, m Moment, c *threads) (edit.Command, error) {
@@ -58,8 +58,8 @@ func init() {
 			}
 			if l.Fill.Kind == doc.NoFill && len(l.Children) == 0 {
 				become := s.outlined(m, l, p)
-				become["fill"], become["stroke"] = allOf(l.Stroke.Fill), nil
-				list = append(list, command("layers.combine", map[string]any{"ids": []string{l.ID}, "how": doc.MadeStroke, "become": become}))
+				become["fill"], become["stroke"] = l.Stroke.Fill, nil
+				list = append(list, &edit.CombineLayers{IDs: []string{l.ID}, How: doc.MadeStroke, Become: become})
 				continue
 			}
 			list = append(list, s.strokeLayer(m, l, p)...)
@@ -67,30 +67,30 @@ func init() {
 		if len(list) == 0 {
 			return nil, words.New("stroke.nothing")
 		}
-		return batch(list), nil
+		return edit.All(list...), nil
 	})
 }
 
 // outlined returns what a layer's fields become when it shows a path in its own axes: its gradients stay where they are, and so
 // does the point its moves turn it about.
-func (s *Session) outlined(m Moment, l *doc.Layer, p *geom.Path) map[string]any {
+func (s *Session) outlined(m Moment, l *doc.Layer, p *geom.Path) edit.Fields {
 	box, pivot := s.shown.Box(s.sceneIndex(m), l.ID)
-	place := map[string]any{"w": 0, "h": 0, "flipX": false, "flipY": false}
+	place := edit.Fields{"w": 0, "h": 0, "flipX": false, "flipY": false}
 	if len(l.Moves) > 0 {
 		place["pivot"] = [2]float64{pivot.X, pivot.Y}
 	}
-	become := map[string]any{"kind": doc.PathKind, "path": p.Data(), "text": nil, "shape": nil, "corner": 0, "place": place}
+	become := edit.Fields{"kind": doc.PathKind, "path": p.Data(), "text": nil, "shape": nil, "corner": 0, "place": place}
 	look := lookSource(l)
 	if look != l {
-		become["fill"], become["stroke"] = allOf(look.Fill), nil
+		become["fill"], become["stroke"] = look.Fill, nil
 		if look.Stroke != nil {
 			become["stroke"] = look.Stroke
 		}
 	}
 	if !s.shown.Encloses(s.sceneIndex(m), l.ID) && l.Stroke != nil {
-		become["fill"], become["stroke"] = allOf(l.Stroke.Fill), nil
+		become["fill"], become["stroke"] = l.Stroke.Fill, nil
 	} else if g := look.Fill.Gradient; g != nil && look == l {
-		become["fill"] = map[string]any{"gradient": held(g, box, p.Bounds(), geom.Identity)}
+		become["fill"] = edit.Fields{"gradient": held(g, box, p.Bounds(), geom.Identity)}
 	}
 	return become
 }
@@ -162,7 +162,7 @@ func (s *Session) strokeLayer(m Moment, l *doc.Layer, p *geom.Path) []edit.Comma
 		}
 	}
 	return []edit.Command{
-		command("layer.set", map[string]any{"set": []map[string]any{{"id": l.ID, "patch": map[string]any{"stroke": nil}}}}),
-		command("layer.add", map[string]any{"scene": sc.ID, "parent": parent, "index": index, "layers": []*doc.Layer{k}}),
+		&edit.SetLayers{Set: []edit.Part{{ID: l.ID, Patch: edit.Fields{"stroke": nil}}}},
+		&edit.AddLayers{Scene: sc.ID, Parent: parent, Index: &index, Layers: []*doc.Layer{k}},
 	}
 }

@@ -60,6 +60,6 @@ func init() {
 		if s.doc.Media[c.Hash] != nil {
 			return nil, nil // it is there
 		}
-		return command("media.add", map[string]any{"hash": c.Hash, "media": c.Media}), nil
+		return &edit.AddMedia{Hash: c.Hash, Media: c.Media}, nil
 	})
 }

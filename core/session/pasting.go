@@ -37,10 +37,10 @@ func init() {
 		var list []edit.Command
 		for hash, media := range c.Media {
 			if s.doc.Media[hash] == nil {
-				list = append(list, command("media.add", map[string]any{"hash": hash, "media": media}))
+				list = append(list, &edit.AddMedia{Hash: hash, Media: media})
 			}
 		}
-		return batch(append(list, command("layer.paste", map[string]any{"scene": sc.ID, "layers": c.Layers, "seed": s.id(), "dx": d, "dy": d, "begins": c.Begins, "new": fresh}))), nil
+		return edit.All(append(list, &edit.PasteLayers{Scene: sc.ID, Layers: c.Layers, Seed: s.id(), DX: d, DY: d, Begins: c.Begins, New: fresh})...), nil
 	})
 }
 

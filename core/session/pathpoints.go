@@ -137,7 +137,7 @@ func init() {
 		if !ok {
 			return nil, nil
 		}
-		return setMove(c.Move, map[string]any{"path": map[string]any{"d": split(n.path, inv.Apply(geom.Point{X: c.X, Y: c.Y})).Data()}}), nil
+		return setMove(c.Move, edit.Fields{"path": edit.Fields{"d": split(n.path, inv.Apply(geom.Point{X: c.X, Y: c.Y})).Data()}}), nil
 	})
 	intent("path.knot.remove", func(s *Session, _ Moment, c *struct {
 		Move  string `json:"move"`
@@ -151,7 +151,7 @@ func init() {
 		if !ok {
 			return nil, words.New("path.ends")
 		}
-		return setMove(c.Move, map[string]any{"path": map[string]any{"d": out.Data()}}), nil
+		return setMove(c.Move, edit.Fields{"path": edit.Fields{"d": out.Data()}}), nil
 	})
 }
 

@@ -1,9 +1,6 @@
 package session
 
 import (
-	"github.com/go-json-experiment/json"
-	"github.com/go-json-experiment/json/jsontext"
-
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/frame"
@@ -37,13 +34,9 @@ type Failure struct {
 // CatchUp applies what was stored in between (patches, oldest first) to the acknowledged document and carries out the pending
 // commands again; drop leaves out the oldest, which was refused. It returns those that no longer can be
 // carried out; they are no longer pending. Where a patch does not fit, nothing has changed: the document must be loaded anew.
-func (s *Session) CatchUp(patches []jsontext.Value, drop bool) ([]Failure, error) {
+func (s *Session) CatchUp(patches []patch.Patch, drop bool) ([]Failure, error) {
 	base := s.acked
-	for _, raw := range patches {
-		var p patch.Patch
-		if err := json.Unmarshal(raw, &p); err != nil {
-			return nil, words.New("pending.unreadable", err)
-		}
+	for _, p := range patches {
 		next, err := p.Apply(base)
 		if err != nil {
 			return nil, err

@@ -1,13 +1,11 @@
 package session_test
 
 import (
-	"encoding/json"
 	"strings"
 	"testing"
 
-	"github.com/go-json-experiment/json/jsontext"
-
 	"capstan/core/doc"
+	"capstan/core/patch"
 	"capstan/core/session"
 )
 
@@ -15,7 +13,7 @@ import (
 // said.
 func TestPendingCommandsAreCarriedOutAgainOnWhatWasStored(t *testing.T) {
 	here, there := opener(t), opener(t)
-	patch := func(s *session.Session, intent, args string) jsontext.Value {
+	stored := func(s *session.Session, intent, args string) patch.Patch {
 		c, err := s.Intent(intent, rest, []byte(args))
 		if err != nil {
 			t.Fatal(err)
@@ -24,21 +22,20 @@ func TestPendingCommandsAreCarriedOutAgainOnWhatWasStored(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		raw, _ := json.Marshal(p)
-		return raw
+		return p
 	}
-	first := patch(here, "nudge", `{"threads":["t-kite"],"dx":5,"dy":0}`)
+	first := stored(here, "nudge", `{"threads":["t-kite"],"dx":5,"dy":0}`)
 	if err := here.Acknowledge(); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := there.CatchUp([]jsontext.Value{first}, false); err != nil {
+	if _, err := there.CatchUp([]patch.Patch{first}, false); err != nil {
 		t.Fatal(err)
 	}
-	patch(here, "nudge", `{"threads":["t-title"],"dx":0,"dy":7}`)
-	patch(here, "set", `{"threads":["t-sub"],"patch":{"opacity":0.5}}`)
-	elsewhere := []jsontext.Value{
-		patch(there, "nudge", `{"threads":["t-kite"],"dx":10,"dy":0}`),
-		patch(there, "delete", `{"threads":["t-sub"],"everywhere":false}`),
+	stored(here, "nudge", `{"threads":["t-title"],"dx":0,"dy":7}`)
+	stored(here, "set", `{"threads":["t-sub"],"patch":{"opacity":0.5}}`)
+	elsewhere := []patch.Patch{
+		stored(there, "nudge", `{"threads":["t-kite"],"dx":10,"dy":0}`),
+		stored(there, "delete", `{"threads":["t-sub"],"everywhere":false}`),
 	}
 	failed, err := here.CatchUp(elsewhere, false)
 	if err != nil || len(failed) != 1 || failed[0].Index != 1 || !strings.Contains(failed[0].Words, "no longer there") {
@@ -57,8 +54,8 @@ func TestPendingCommandsAreCarriedOutAgainOnWhatWasStored(t *testing.T) {
 		t.Error("more was acknowledged than waits")
 	}
 	// A refused command is taken back.
-	patch(here, "nudge", `{"threads":["t-title"],"dx":0,"dy":100}`)
-	patch(here, "nudge", `{"threads":["t-kite"],"dx":0,"dy":1}`)
+	stored(here, "nudge", `{"threads":["t-title"],"dx":0,"dy":100}`)
+	stored(here, "nudge", `{"threads":["t-kite"],"dx":0,"dy":1}`)
 	if _, err := here.CatchUp(nil, true); err != nil {
 		t.Fatal(err)
 	}
@@ -67,7 +64,7 @@ func TestPendingCommandsAreCarriedOutAgainOnWhatWasStored(t *testing.T) {
 	}
 	// A patch that does not fit changes nothing.
 	before := thread(t, here, 0, "t-kite").Place
-	if _, err := here.CatchUp([]jsontext.Value{first}, false); err == nil || thread(t, here, 0, "t-kite").Place != before {
+	if _, err := here.CatchUp([]patch.Patch{first}, false); err == nil || thread(t, here, 0, "t-kite").Place != before {
 		t.Errorf("a patch that does not fit: %v", err)
 	}
 }
@@ -75,7 +72,7 @@ func TestPendingCommandsAreCarriedOutAgainOnWhatWasStored(t *testing.T) {
 // Words that are being typed outlive a family that arrives, and what another window stores meanwhile.
 func TestADraftOutlivesWhatComesUnderIt(t *testing.T) {
 	s := open(t, with(words("w", "Kite", 160, 100, 30), shapeOf("a", doc.Rectangle, 40, 40, 20, 20)))
-	if err := s.Draft([]byte(`{"op":"text.words","id":"w","text":"Kite D"}`)); err != nil {
+	if err := s.Draft(sent(`{"op":"text.words","id":"w","text":"Kite D"}`)); err != nil {
 		t.Fatal(err)
 	}
 	typed := func() string { return s.Selection(rest, []string{"w"})[0].Layer.Text.String() }
@@ -86,29 +83,22 @@ func TestADraftOutlivesWhatComesUnderIt(t *testing.T) {
 		t.Errorf("after a family has come, the words are %q", got)
 	}
 	other := open(t, with(words("w", "Kite", 160, 100, 30), shapeOf("a", doc.Rectangle, 40, 40, 20, 20)))
-	patch, err := other.Apply([]byte(`{"op":"layer.set","set":[{"id":"a","patch":{"opacity":0.5}}]}`))
+	made, err := other.Apply(sent(`{"op":"layer.set","set":[{"id":"a","patch":{"opacity":0.5}}]}`))
 	if err != nil {
 		t.Fatal(err)
 	}
-	raw, err := doc.Encode(patch)
-	if err != nil {
-		t.Fatal(err)
-	}
-	if _, err := s.CatchUp([]jsontext.Value{raw}, false); err != nil {
+	if _, err := s.CatchUp([]patch.Patch{made}, false); err != nil {
 		t.Fatal(err)
 	}
 	if got := typed(); got != "Kite D" || thread(t, s, 0, "a").Opacity != 0.5 {
 		t.Errorf("after another window's edit, the words are %q, the other layer %v", got, thread(t, s, 0, "a").Opacity)
 	}
 	// Where the text is gone, so is the draft.
-	patch, err = other.Apply([]byte(`{"op":"layer.delete","ids":["w"]}`))
+	made, err = other.Apply(sent(`{"op":"layer.delete","ids":["w"]}`))
 	if err != nil {
 		t.Fatal(err)
 	}
-	if raw, err = doc.Encode(patch); err != nil {
-		t.Fatal(err)
-	}
-	if _, err := s.CatchUp([]jsontext.Value{raw}, false); err != nil {
+	if _, err := s.CatchUp([]patch.Patch{made}, false); err != nil {
 		t.Fatal(err)
 	}
 	if n := len(s.Selection(rest, []string{"w", "a"})); n != 1 {

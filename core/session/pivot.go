@@ -18,7 +18,7 @@ func init() {
 		Y       *float64 `json:"y"`
 		Reset   bool     `json:"reset"`
 	}) (edit.Command, error) {
-		var list []map[string]any
+		var list []edit.Part
 		i := s.sceneIndex(m)
 		for _, l := range s.layers(m, c.Threads) {
 			box, was := s.shown.Box(i, l.ID)
@@ -46,8 +46,8 @@ func init() {
 }
 
 // pivoted returns the change that moves a layer's pivot and leaves the layer where it is: a flipped one is flipped about it.
-func pivoted(l *doc.Layer, was, to geom.Point) map[string]any {
-	patch := map[string]any{"pivot": []float64{to.X, to.Y}}
+func pivoted(l *doc.Layer, was, to geom.Point) edit.Fields {
+	patch := edit.Fields{"pivot": []float64{to.X, to.Y}}
 	d := geom.Point{}
 	if l.Place.FlipX {
 		d.X = 2 * (to.X - was.X)
@@ -100,5 +100,5 @@ func (g *gesture) movePivot(at geom.Point, mod Modifiers) (edit.Command, Readout
 	}
 	w, h := max(gr.box.W(), 1e-9), max(gr.box.H(), 1e-9)
 	r := Readout{Words: fmt.Sprintf("%.0f %%, %.0f %%%s", 100*(to.X-gr.box.Min.X)/w, 100*(to.Y-gr.box.Min.Y)/h, words)}
-	return setPlaces([]map[string]any{placeOf(gr.layer.ID, pivoted(gr.layer, gr.pivot, to))}), said(r, marks)
+	return setPlaces([]edit.Part{placeOf(gr.layer.ID, pivoted(gr.layer, gr.pivot, to))}), said(r, marks)
 }

@@ -3,8 +3,6 @@ package session
 import (
 	"math"
 
-	"github.com/go-json-experiment/json/jsontext"
-
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/paint"
@@ -89,13 +87,13 @@ func (s *Session) plateBefore(sc *doc.Scene) *doc.Plate {
 func init() {
 	// A plate behind texts: put there as the last one was, or in a readable tone of what lies behind; changed; taken away.
 	intent("text.plate", func(s *Session, m Moment, c *struct {
-		Threads []string       `json:"threads"`
-		On      *bool          `json:"on"`
-		Behind  string         `json:"behind"` // the colour that lies behind the words
-		Patch   jsontext.Value `json:"patch"`
+		Threads []string    `json:"threads"`
+		On      *bool       `json:"on"`
+		Behind  string      `json:"behind"` // the colour that lies behind the words
+		Patch   edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
 		sc := s.scene(m)
-		var list []map[string]any
+		var list []edit.Part
 		for _, l := range s.layers(m, c.Threads) {
 			if l.Kind != doc.TextKind {
 				continue
@@ -111,7 +109,7 @@ func init() {
 				continue
 			case c.On != nil && s.plateBefore(sc) != nil:
 				v := s.plateBefore(sc)
-				plate = map[string]any{"colour": v.Colour, "role": nilIf(v.Role), "tone": nilIf(v.Tone), "padding": v.Padding, "corner": v.Corner, "whole": nilIf(v.Whole)}
+				plate = *v
 			case c.On != nil:
 				words, err := paint.Parse(resolved(ink{&l.Fill.Colour, &l.Fill.Role, &l.Fill.Tone}, sc))
 				if err != nil {
@@ -122,15 +120,15 @@ func init() {
 					behind = paint.White
 				}
 				size := l.Text.Runs[0].Size
-				plate = map[string]any{"colour": readableOn(behind, words).String(), "padding": math.Round(size * 0.22), "corner": math.Round(size * 0.2)}
+				plate = edit.Fields{"colour": readableOn(behind, words).String(), "padding": math.Round(size * 0.22), "corner": math.Round(size * 0.2)}
 			default:
 				plate = c.Patch
 			}
-			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"text": map[string]any{"plate": plate}}})
+			list = append(list, edit.Part{ID: l.ID, Patch: edit.Fields{"text": edit.Fields{"plate": plate}}})
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return command("layer.set", map[string]any{"set": list}), nil
+		return &edit.SetLayers{Set: list}, nil
 	})
 }

@@ -304,6 +304,6 @@ func init() {
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return command("layer.outline", map[string]any{"ids": list}), nil
+		return &edit.OutlineShapes{IDs: list}, nil
 	})
 }

@@ -31,29 +31,29 @@ func init() {
 		if old := s.doc.Media[c.From]; old != nil {
 			alike = math.Abs(float64(old.Width*c.Media.Height)/float64(old.Height*c.Media.Width)-1) < 0.005
 		}
-		var set []map[string]any
+		var set []edit.Part
 		for _, sc := range s.doc.Film.Scenes {
 			doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
 				if l.Picture == nil || l.Picture.Media != c.From || len(c.Threads) > 0 && !slices.Contains(c.Threads, l.Thread) {
 					return true
 				}
-				patch := map[string]any{"picture": map[string]any{"media": c.Hash}}
+				patch := edit.Fields{"picture": edit.Fields{"media": c.Hash}}
 				if !alike {
 					w, h := float64(c.Media.Width), float64(c.Media.Height)
 					k := min(l.Place.W/w, l.Place.H/h)
-					patch["picture"] = map[string]any{"media": c.Hash, "crop": nil}
-					patch["place"] = map[string]any{"w": w * k, "h": h * k}
+					patch["picture"] = edit.Fields{"media": c.Hash, "crop": nil}
+					patch["place"] = edit.Fields{"w": w * k, "h": h * k}
 				}
-				set = append(set, map[string]any{"id": l.ID, "patch": patch})
+				set = append(set, edit.Part{ID: l.ID, Patch: patch})
 				return true
 			})
 		}
 		if len(set) == 0 {
 			return nil, nil
 		}
-		return batch([]edit.Command{
-			command("media.add", map[string]any{"hash": c.Hash, "media": c.Media}), command("layer.set", map[string]any{"set": set}),
-		}), nil
+		return edit.All(
+			&edit.AddMedia{Hash: c.Hash, Media: c.Media}, &edit.SetLayers{Set: set},
+		), nil
 	})
 	// The whole project as it was at a stage, but for its name: one step, and one to undo.
 	intent("stage.return", func(s *Session, _ Moment, c *struct {
@@ -68,6 +68,6 @@ func init() {
 		if err != nil || len(changes) == 0 {
 			return nil, err
 		}
-		return command("patch", map[string]any{"changes": changes}), nil
+		return &edit.ApplyPatch{Changes: changes}, nil
 	})
 }

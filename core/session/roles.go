@@ -234,37 +234,27 @@ func withRoles(sc *doc.Scene, list map[string]string) (edit.Command, error) {
 		}
 		return ok
 	}
-	commands := []edit.Command{command("scene.set", map[string]any{"ids": []string{sc.ID}, "patch": map[string]any{"roles": list}})}
+	commands := []edit.Command{&edit.SetScenes{IDs: []string{sc.ID}, Patch: edit.Fields{"roles": list}}}
 	c := (&doc.Scene{Background: sc.Background}).Clone()
 	changed := false
 	inksOfFill(&c.Background, func(k ink) { changed = follow(k) || changed })
 	if changed {
-		commands = append(commands, command("scene.set", map[string]any{"ids": []string{sc.ID}, "patch": map[string]any{"background": c.Background}}))
+		commands = append(commands, &edit.SetScenes{IDs: []string{sc.ID}, Patch: edit.Fields{"background": c.Background}})
 	}
-	var set []map[string]any
+	var set []edit.Part
 	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
 		c := shown(l, &doc.Scene{})
 		changed := false
 		inksOfLayer(c, func(k ink) { changed = follow(k) || changed })
 		if changed {
-			patch := map[string]any{"fill": c.Fill}
-			if c.Stroke != nil {
-				patch["stroke"] = c.Stroke
-			}
-			if c.Shadow != nil {
-				patch["shadow"] = c.Shadow
-			}
-			if c.Glow != nil {
-				patch["glow"] = c.Glow
-			}
-			set = append(set, map[string]any{"id": l.ID, "patch": patch})
+			set = append(set, inked(l.ID, c))
 		}
 		return true
 	})
 	if len(set) > 0 {
-		commands = append(commands, command("layer.set", map[string]any{"set": set}))
+		commands = append(commands, &edit.SetLayers{Set: set})
 	}
-	return batch(commands), nil
+	return edit.All(commands...), nil
 }
 
 func orderKey(name string) string {
@@ -314,41 +304,22 @@ func init() {
 			if sc == nil {
 				return nil, words.New("scene.gone")
 			}
-			set := map[string]any{name: c.Colour}
+			set := edit.Fields{name: c.Colour}
 			if follower := toneRoles[name]; follower != "" && c.Colour != nil {
 				if code, ok := toneAsBefore(sc.Roles[name], sc.Roles[follower], *c.Colour); ok {
 					set[follower] = code
 				}
 			}
-			commands = append(commands, command("scene.set", map[string]any{"ids": []string{id}, "patch": map[string]any{"roles": set}}))
+			commands = append(commands, &edit.SetScenes{IDs: []string{id}, Patch: edit.Fields{"roles": set}})
 		}
-		return batch(commands), nil
+		return edit.All(commands...), nil
 	})
 	// A set of roles for scenes, in one action.
 	intent("roles.apply", func(s *Session, m Moment, c *struct {
 		Roles  map[string]string `json:"roles"`
 		Scenes []string          `json:"scenes"`
 	}) (edit.Command, error) {
-		ids := s.sceneIDs(m, c.Scenes)
-		var commands []edit.Command
-		for _, id := range ids {
-			_, sc := s.doc.Scene(id)
-			if sc == nil {
-				continue
-			}
-			if len(sc.Roles) == 0 { // first its own colours become roles, so that there is something to recolour
-				begin, err := withRoles(sc, guess(sc))
-				if err != nil {
-					return nil, err
-				}
-				commands = append(commands, begin)
-			}
-			commands = append(commands, command("scene.set", map[string]any{"ids": []string{id}, "patch": map[string]any{"roles": c.Roles}}))
-		}
-		if len(commands) == 0 {
-			return nil, nil
-		}
-		return batch(commands), nil
+		return s.applyRoles(m, c.Roles, c.Scenes)
 	})
 	intent("roles.save", func(s *Session, m Moment, c *struct {
 		Name string `json:"name"`
@@ -359,7 +330,7 @@ func init() {
 			return nil, words.New("role.name")
 		}
 		sets := append(slices.Clone(s.doc.RoleSets), &doc.RoleSet{ID: s.id(), Name: name, Roles: sc.Roles})
-		return command("project.set", map[string]any{"patch": map[string]any{"roleSets": sets}}), nil
+		return &edit.SetProject{Patch: edit.Fields{"roleSets": sets}}, nil
 	})
 	// Five roles from a picture: rgba are its pixels, in base 64.
 	intent("roles.propose", func(s *Session, m Moment, c *struct {
@@ -377,11 +348,7 @@ func init() {
 		list := map[string]string{
 			roleGround: ground.String(), roleGroundTone: groundTone.String(), roleAccent: accent.String(), roleAccentTone: accentTone.String(), roleWords: text.String(),
 		}
-		args, err := doc.Encode(map[string]any{"roles": list, "scenes": c.Scenes})
-		if err != nil {
-			return nil, err
-		}
-		return s.Intent("roles.apply", m, args)
+		return s.applyRoles(m, list, c.Scenes)
 	})
 	// Colours and looks that are put aside, for the whole project.
 	intent("palette.set", func(s *Session, _ Moment, c *struct {
@@ -393,10 +360,34 @@ func init() {
 			list = append(list, c.Colour)
 		}
 		if len(list) == 0 {
-			return command("project.set", map[string]any{"patch": map[string]any{"palette": nil}}), nil
+			return &edit.SetProject{Patch: edit.Fields{"palette": nil}}, nil
 		}
-		return command("project.set", map[string]any{"patch": map[string]any{"palette": list}}), nil
+		return &edit.SetProject{Patch: edit.Fields{"palette": list}}, nil
 	})
+}
+
+// applyRoles gives scenes, or without any the one at the moment, a set of roles beside those they have.
+func (s *Session) applyRoles(m Moment, roles map[string]string, scenes []string) (edit.Command, error) {
+	ids := s.sceneIDs(m, scenes)
+	var commands []edit.Command
+	for _, id := range ids {
+		_, sc := s.doc.Scene(id)
+		if sc == nil {
+			continue
+		}
+		if len(sc.Roles) == 0 { // first its own colours become roles, so that there is something to recolour
+			begin, err := withRoles(sc, guess(sc))
+			if err != nil {
+				return nil, err
+			}
+			commands = append(commands, begin)
+		}
+		commands = append(commands, &edit.SetScenes{IDs: []string{id}, Patch: edit.Fields{"roles": roles}})
+	}
+	if len(commands) == 0 {
+		return nil, nil
+	}
+	return edit.All(commands...), nil
 }
 
 // letGo returns the commands after which nothing of a scene takes its colour from a role; every colour stays what it looks like.
@@ -414,50 +405,29 @@ func (s *Session) letGo(sc *doc.Scene, role string) []edit.Command {
 	changed := false
 	inksOfFill(&back.Background, func(k ink) { changed = freed(k) || changed })
 	if changed {
-		commands = append(commands, command("scene.set", map[string]any{"ids": []string{sc.ID}, "patch": map[string]any{"background": inkless(back.Background)}}))
+		commands = append(commands, &edit.SetScenes{IDs: []string{sc.ID}, Patch: edit.Fields{"background": back.Background}})
 	}
-	var set []map[string]any
+	var set []edit.Part
 	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
 		c := shown(l, &doc.Scene{})
 		changed := false
 		inksOfLayer(c, func(k ink) { changed = freed(k) || changed })
 		if changed {
-			patch := map[string]any{"fill": inkless(c.Fill)}
-			if c.Stroke != nil {
-				patch["stroke"] = map[string]any{"fill": inkless(c.Stroke.Fill)}
-			}
-			if c.Shadow != nil {
-				patch["shadow"] = map[string]any{"colour": c.Shadow.Colour, "role": nilIf(c.Shadow.Role), "tone": nilIf(c.Shadow.Tone)}
-			}
-			if c.Glow != nil {
-				patch["glow"] = map[string]any{"colour": c.Glow.Colour, "role": nilIf(c.Glow.Role), "tone": nilIf(c.Glow.Tone)}
-			}
-			set = append(set, map[string]any{"id": l.ID, "patch": patch})
+			set = append(set, inked(l.ID, c))
 		}
 		return true
 	})
 	if len(set) > 0 {
-		commands = append(commands, command("layer.set", map[string]any{"set": set}))
+		commands = append(commands, &edit.SetLayers{Set: set})
 	}
 	return commands
 }
 
-func nilIf[T comparable](v T) any {
-	var zero T
-	if v == zero {
-		return nil
+// inked gives a layer the colours of another like it, and what these come from.
+func inked(id string, l *doc.Layer) edit.Part {
+	p := edit.Fields{"fill": l.Fill, "stroke": l.Stroke, "shadow": l.Shadow, "glow": l.Glow}
+	if l.Text != nil && l.Text.Plate != nil {
+		p["text"] = edit.Fields{"plate": l.Text.Plate}
 	}
-	return v
-}
-
-// inkless is a patch to a fill after which it has the colours of f and no roles that f has not.
-func inkless(f doc.Fill) map[string]any {
-	p := map[string]any{"kind": f.Kind, "role": nilIf(f.Role), "tone": nilIf(f.Tone)}
-	if f.Kind == doc.Solid {
-		p["colour"] = f.Colour
-	}
-	if f.Gradient != nil {
-		p["gradient"] = map[string]any{"stops": f.Gradient.Stops}
-	}
-	return p
+	return edit.Part{ID: id, Patch: p}
 }

@@ -27,13 +27,13 @@ func init() {
 		Threads []string `json:"threads"`
 		Room    string   `json:"room"`
 	}) (edit.Command, error) {
-		var list []map[string]any
+		var list []edit.Part
 		for _, l := range s.layers(m, c.Threads) {
 			if l.Kind != doc.TextKind || l.Text.Ring != nil || l.Text.Stacked {
 				continue
 			}
 			box, _ := s.shown.Box(s.sceneIndex(m), l.ID)
-			at, set, place := box.Centre().X, map[string]any{"wrap": true, "room": nil}, map[string]any{}
+			at, set, place := box.Centre().X, edit.Fields{"wrap": true, "room": nil}, edit.Fields{}
 			switch c.Room {
 			case growsRoom:
 				set["wrap"] = nil
@@ -55,12 +55,12 @@ func init() {
 			}
 			by := geom.Rotate(l.Place.Turn).ApplyVector(geom.Point{X: at})
 			place["x"], place["y"] = l.Place.X+by.X, l.Place.Y+by.Y
-			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"text": set, "place": place}})
+			list = append(list, edit.Part{ID: l.ID, Patch: edit.Fields{"text": set, "place": place}})
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return command("layer.set", map[string]any{"set": list}), nil
+		return &edit.SetLayers{Set: list}, nil
 	})
 }
 
@@ -79,15 +79,15 @@ func (g *gesture) room(gr grip, w, h float64, fixed geom.Point) (edit.Command, R
 	kx, ky := share(fixed.X, gr.box.Min.X, gr.box.Max.X), share(fixed.Y, gr.box.Min.Y, gr.box.Max.Y)
 	by := local.ApplyVector(from.Sub(geom.Point{X: (kx - 0.5) * w, Y: ky * h}))
 	l := gr.layer
-	return setPlaces([]map[string]any{placeOf(l.ID, map[string]any{"w": w, "h": h, "x": l.Place.X + by.X, "y": l.Place.Y + by.Y})}), Readout{Words: fmt.Sprintf("%.0f × %.0f", w, h)}
+	return setPlaces([]edit.Part{placeOf(l.ID, edit.Fields{"w": w, "h": h, "x": l.Place.X + by.X, "y": l.Place.Y + by.Y})}), Readout{Words: fmt.Sprintf("%.0f × %.0f", w, h)}
 }
 
 // roomTyped returns what puts typed numbers into the box of a text that wraps, about its middle; false where they scale it.
-func roomTyped(l *doc.Layer, box geom.Box, at geom.Point, w, h *float64) (map[string]any, bool) {
+func roomTyped(l *doc.Layer, box geom.Box, at geom.Point, w, h *float64) (edit.Part, bool) {
 	if l.Kind != doc.TextKind || !l.Text.Wraps() || h != nil && !roomy(l) || w == nil && h == nil {
-		return nil, false
+		return edit.Part{}, false
 	}
-	set := map[string]any{"x": at.X, "y": at.Y}
+	set := edit.Fields{"x": at.X, "y": at.Y}
 	if w != nil {
 		set["w"] = math.Max(*w, 1)
 	}

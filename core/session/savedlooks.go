@@ -20,42 +20,24 @@ func (s *Session) LookOf(m Moment, thread string) *doc.Look {
 }
 
 // dressed is the patch that gives a layer a look, as far as its kind has one: groups and pictures have no fill and stroke.
-func dressed(l *doc.Layer, k *doc.Look) map[string]any {
-	p := map[string]any{
-		"opacity": k.Opacity, "blend": nilIf(k.Blend), "blur": nilIf(k.Blur), "feather": nilIf(k.Feather), "shadow": nil, "glow": nil,
-	}
-	if v := k.Shadow; v != nil {
-		p["shadow"] = map[string]any{"x": v.X, "y": v.Y, "blur": nilIf(v.Blur), "colour": v.Colour, "role": nilIf(v.Role), "tone": nilIf(v.Tone)}
-	}
-	if v := k.Glow; v != nil {
-		p["glow"] = map[string]any{"blur": v.Blur, "colour": v.Colour, "role": nilIf(v.Role), "tone": nilIf(v.Tone)}
-	}
+func dressed(l *doc.Layer, k *doc.Look) edit.Fields {
+	p := edit.Fields{"opacity": k.Opacity, "blend": k.Blend, "blur": k.Blur, "feather": k.Feather, "shadow": k.Shadow, "glow": k.Glow}
 	if _, ok := fillOf(l, fillPart); !ok {
 		return p
 	}
-	p["fill"] = allOf(k.Fill)
+	p["fill"] = k.Fill
 	if l.IsShape() && l.Kind != doc.Ellipse {
-		p["corner"] = nilIf(k.Corner)
+		p["corner"] = k.Corner
 	}
 	p["stroke"] = nil
-	if v := k.Stroke; v != nil && l.Kind != doc.MarkerKind {
-		p["stroke"] = map[string]any{
-			"fill":  allOf(v.Fill),
-			"width": v.Width, "side": nilIf(v.Side), "cap": nilIf(v.Cap), "join": nilIf(v.Join), "miterLimit": nilIf(v.MiterLimit), "dashOffset": nilIf(v.DashOffset),
-			"startHead": nilIf(v.StartHead), "endHead": nilIf(v.EndHead), "dash": v.Dash,
+	if k.Stroke != nil && l.Kind != doc.MarkerKind {
+		v := *k.Stroke
+		if v.Trim = nil; l.Stroke != nil {
+			v.Trim = l.Stroke.Trim // how much of the line is drawn is none of its looks
 		}
-		if len(v.Dash) == 0 {
-			p["stroke"].(map[string]any)["dash"] = nil
-		}
+		p["stroke"] = v
 	}
 	return p
-}
-
-// allOf gives a fill as a patch that leaves nothing of the one before.
-func allOf(f doc.Fill) map[string]any {
-	return map[string]any{
-		"kind": f.Kind, "colour": nilIf(f.Colour), "role": nilIf(f.Role), "tone": nilIf(f.Tone), "media": nilIf(f.Media), "size": nilIf(f.Size), "gradient": nilIf(f.Gradient),
-	}
 }
 
 func init() {
@@ -73,14 +55,14 @@ func init() {
 		if look == nil {
 			return nil, words.New("look.none")
 		}
-		var list []map[string]any
+		var list []edit.Part
 		for _, l := range s.layers(m, c.Threads) {
-			list = append(list, map[string]any{"id": l.ID, "patch": dressed(l, look)})
+			list = append(list, edit.Part{ID: l.ID, Patch: dressed(l, look)})
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return command("layer.set", map[string]any{"set": list}), nil
+		return &edit.SetLayers{Set: list}, nil
 	})
 	intent("look.save", func(s *Session, m Moment, c *struct {
 		Thread string `json:"thread"`
@@ -95,16 +77,16 @@ func init() {
 			name = s.layers(m, []string{c.Thread})[0].Name
 		}
 		looks := append(slices.Clone(s.doc.Looks), &doc.SavedLook{ID: s.id(), Name: name, Look: *look})
-		return command("project.set", map[string]any{"patch": map[string]any{"looks": looks}}), nil
+		return &edit.SetProject{Patch: edit.Fields{"looks": looks}}, nil
 	})
 	intent("look.forget", func(s *Session, _ Moment, c *struct {
 		ID string `json:"id"`
 	}) (edit.Command, error) {
 		looks := slices.DeleteFunc(slices.Clone(s.doc.Looks), func(v *doc.SavedLook) bool { return v.ID == c.ID })
 		if len(looks) == 0 {
-			return command("project.set", map[string]any{"patch": map[string]any{"looks": nil}}), nil
+			return &edit.SetProject{Patch: edit.Fields{"looks": nil}}, nil
 		}
-		return command("project.set", map[string]any{"patch": map[string]any{"looks": looks}}), nil
+		return &edit.SetProject{Patch: edit.Fields{"looks": looks}}, nil
 	})
 	// A picture or a texture as a fill; hash and media are those of a file that was just taken in, or of one the project has.
 	intent("fill.picture", func(s *Session, m Moment, c *struct {
@@ -116,8 +98,8 @@ func init() {
 		if c.Media == nil && s.doc.Media[c.Hash] == nil {
 			return nil, words.New("picture.none")
 		}
-		set, err := s.look(m, c.Threads, fillPart, func(l *doc.Layer, f doc.Fill) (map[string]any, error) {
-			p := map[string]any{"kind": c.Kind, "media": c.Hash, "gradient": nil, "colour": nil, "role": nil, "tone": nil, "size": nil}
+		set, err := s.look(m, c.Threads, fillPart, func(l *doc.Layer, f doc.Fill) (edit.Fields, error) {
+			p := edit.Fields{"kind": c.Kind, "media": c.Hash, "gradient": nil, "colour": nil, "role": nil, "tone": nil, "size": nil}
 			if c.Kind == doc.Texture {
 				p["size"] = max(8, min(400, l.Place.W/3))
 			}
@@ -126,6 +108,6 @@ func init() {
 		if err != nil || set == nil || c.Media == nil {
 			return set, err
 		}
-		return batch([]edit.Command{command("media.add", map[string]any{"hash": c.Hash, "media": c.Media}), set}), nil
+		return edit.All(&edit.AddMedia{Hash: c.Hash, Media: c.Media}, set), nil
 	})
 }

@@ -2,10 +2,8 @@ package session
 
 import (
 	"fmt"
+	"maps"
 	"slices"
-
-	"github.com/go-json-experiment/json"
-	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -21,28 +19,28 @@ func init() {
 		if c.Before {
 			at--
 		}
-		return command("scene.add", map[string]any{"id": s.id(), "index": at, "name": edit.SceneName(s.doc)}), nil
+		return &edit.AddScene{ID: s.id(), Index: at, Name: edit.SceneName(s.doc)}, nil
 	})
 	intent("scene.continue", func(s *Session, m Moment, c *struct{}) (edit.Command, error) {
-		return command("scene.continue", map[string]any{"from": s.scene(m).ID, "id": s.id(), "seed": s.id(), "name": edit.SceneName(s.doc)}), nil
+		return &edit.ContinueScene{From: s.scene(m).ID, ID: s.id(), Seed: s.id(), Name: edit.SceneName(s.doc)}, nil
 	})
 	// A copy of the scene with all its moves, but without its cues: what hung on them keeps its times.
 	intent("scene.duplicate", func(s *Session, m Moment, c *struct {
 		New bool `json:"new"` // its layers go on from none of the scenes before
 	}) (edit.Command, error) {
 		from, id, seed := s.scene(m), s.id(), s.id()
-		list := []edit.Command{command("scene.duplicate", map[string]any{"from": from.ID, "id": id, "seed": seed, "name": s.sceneNameAfter(from.Name)})}
+		list := []edit.Command{&edit.DuplicateScene{From: from.ID, ID: id, Seed: seed, Name: s.sceneNameAfter(from.Name)}}
 		for _, q := range from.Cues {
-			list = append(list, command("cue.delete", map[string]any{"scene": id, "id": edit.CopyID(seed, q.ID)}))
+			list = append(list, &edit.DeleteCue{Scene: id, ID: edit.CopyID(seed, q.ID)})
 		}
 		if c.New {
 			var all []string
 			for _, l := range from.Layers {
 				all = append(all, edit.CopyID(seed, l.ID))
 			}
-			list = append(list, command("thread.cut", map[string]any{"scene": id, "ids": all, "seed": s.id(), "alone": true}))
+			list = append(list, &edit.CutThreads{Scene: id, IDs: all, Seed: s.id(), Alone: true})
 		}
-		return batch(list), nil
+		return edit.All(list...), nil
 	})
 	// Layers no longer go on from the scene before.
 	intent("thread.cut", func(s *Session, m Moment, c *threads) (edit.Command, error) {
@@ -55,7 +53,7 @@ func init() {
 		if !before {
 			return nil, words.New("thread.first")
 		}
-		return command("thread.cut", map[string]any{"scene": sc.ID, "ids": ids(list), "seed": s.id()}), nil
+		return &edit.CutThreads{Scene: sc.ID, IDs: ids(list), Seed: s.id()}, nil
 	})
 	// The stay of scenes as it is shown, waits at cues included.
 	intent("scene.stay", func(s *Session, _ Moment, c *struct {
@@ -72,14 +70,14 @@ func init() {
 			for _, q := range sc.Cues {
 				own -= q.Wait
 			}
-			patch := map[string]any{"stay": max(own, 0), "autoStay": nil, "endsAtCue": nil}
-			list = append(list, command("scene.set", map[string]any{"ids": []string{id}, "patch": patch}))
+			patch := edit.Fields{"stay": max(own, 0), "autoStay": nil, "endsAtCue": nil}
+			list = append(list, &edit.SetScenes{IDs: []string{id}, Patch: patch})
 		}
-		return batch(list), nil
+		return edit.All(list...), nil
 	})
 	intent("scene.transition", func(s *Session, _ Moment, c *struct {
-		IDs   []string       `json:"ids"`
-		Patch jsontext.Value `json:"patch"`
+		IDs   []string    `json:"ids"`
+		Patch edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
 		var list []edit.Command
 		for _, id := range c.IDs {
@@ -93,33 +91,26 @@ func init() {
 				}
 				continue
 			}
-			t, err := transitionPatch(sc.Transition, c.Patch)
-			if err != nil {
-				return nil, err
-			}
-			list = append(list, command("scene.set", map[string]any{"ids": []string{id}, "patch": map[string]any{"transition": t}}))
+			list = append(list, &edit.SetScenes{IDs: []string{id}, Patch: edit.Fields{"transition": transitionPatch(sc.Transition, c.Patch)}})
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return batch(list), nil
+		return edit.All(list...), nil
 	})
 	intent("film.closing", func(s *Session, _ Moment, c *struct {
-		Patch jsontext.Value `json:"patch"`
+		Patch edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
 		was := doc.Transition{Kind: doc.Cut}
 		if s.doc.Film.Closing != nil {
 			was = *s.doc.Film.Closing
 		}
-		t, err := transitionPatch(was, c.Patch)
-		if err != nil {
-			return nil, err
-		}
-		patch := map[string]any{"loop": true, "closing": t}
-		if t["kind"] == doc.Cut {
+		t := transitionPatch(was, c.Patch)
+		patch := edit.Fields{"loop": true, "closing": t}
+		if kind := ""; t.Get("kind", &kind) && kind == doc.Cut {
 			patch["closing"] = nil
 		}
-		return command("film.set", map[string]any{"patch": patch}), nil
+		return &edit.SetFilm{Patch: patch}, nil
 	})
 	intent("cue.add", func(s *Session, m Moment, c *struct {
 		At *int64 `json:"at"` // ms on the scene's clock; absent: at the playhead
@@ -135,7 +126,8 @@ func init() {
 				at -= q.Wait
 			}
 		}
-		return command("cue.add", map[string]any{"scene": sc.ID, "id": s.id(), "name": cueName(sc), "at": max(at, 0)}), nil
+		at = max(at, 0)
+		return &edit.AddCue{Scene: sc.ID, ID: s.id(), Name: cueName(sc), At: &at}, nil
 	})
 }
 
@@ -160,29 +152,25 @@ func cueName(sc *doc.Scene) string {
 }
 
 // transitionPatch completes a change to a transition: a cut takes no time, everything else some; the last used when there is none.
-func transitionPatch(was doc.Transition, patch jsontext.Value) (map[string]any, error) {
-	var p map[string]any
-	if err := json.Unmarshal(patch, &p); err != nil {
-		return nil, err
-	}
-	kind, _ := p["kind"].(string)
-	if kind == "" {
-		kind = was.Kind
-		p["kind"] = kind
-	}
-	ms, timed := p["duration"].(float64)
+func transitionPatch(was doc.Transition, patch edit.Fields) edit.Fields {
+	p := edit.Fields{"kind": was.Kind}
+	maps.Copy(p, patch)
+	kind := was.Kind
+	p.Get("kind", &kind)
+	var ms int64
+	timed := p.Get("duration", &ms)
 	switch {
 	case kind == doc.Cut:
 		p["duration"], p["goesOn"] = 0, nil
 	case timed && ms <= 0:
-		return map[string]any{"kind": doc.Cut, "duration": 0, "goesOn": nil}, nil
+		return edit.Fields{"kind": doc.Cut, "duration": 0, "goesOn": nil}
 	case !timed && was.Duration == 0:
 		p["duration"] = 700
 	}
 	if kind != doc.Morph {
 		p["goesOn"] = nil
 	}
-	return p, nil
+	return p
 }
 
 // OwnScenes returns which of the scenes have been set by themselves: their stay ("stay") or their transition differs from what

@@ -62,7 +62,7 @@ func TestScenesAreSetTogether(t *testing.T) {
 	// A stay typed for a scene with waits is the stay that is seen.
 	want(t, s, rest, "cue.add", `{"at":500}`)
 	q := s.FilmView().Scenes[0].Cues[0]
-	if _, err := s.Apply([]byte(fmt.Sprintf(`{"op":"cue.set","scene":"one","id":%q,"patch":{"wait":2000}}`, q.ID))); err != nil {
+	if _, err := s.Apply(sent(fmt.Sprintf(`{"op":"cue.set","scene":"one","id":%q,"patch":{"wait":2000}}`, q.ID))); err != nil {
 		t.Fatal(err)
 	}
 	want(t, s, rest, "scene.stay", `{"ids":["one"],"stay":5000}`)

@@ -28,7 +28,7 @@ func init() {
 		Rounds float64  `json:"rounds"`
 		Film   bool     `json:"film"` // in all of it, not in the scene's stay
 	}) (edit.Command, error) {
-		var set []any
+		var set []edit.Part
 		for _, id := range c.Moves {
 			m, l, i := s.move(id)
 			if m == nil {
@@ -46,11 +46,11 @@ func init() {
 			if c.Rounds <= 0 || speed < 1 || speed > 100000 {
 				return nil, words.New("scroll.rounds")
 			}
-			set = append(set, map[string]any{"id": id, "patch": map[string]any{"scroll": map[string]any{"speed": speed}}})
+			set = append(set, edit.Part{ID: id, Patch: edit.Fields{"scroll": edit.Fields{"speed": speed}}})
 		}
 		if len(set) == 0 {
 			return nil, words.New("moves.unfit")
 		}
-		return command("move.set", map[string]any{"set": set}), nil
+		return &edit.SetMoves{Set: set}, nil
 	})
 }

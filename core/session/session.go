@@ -6,7 +6,6 @@ package session
 import (
 	"encoding/base32"
 	"encoding/binary"
-	"fmt"
 	"math/rand/v2"
 	"strings"
 
@@ -267,23 +266,6 @@ func ids(list []*doc.Layer) []string {
 		out[i] = l.ID
 	}
 	return out
-}
-
-// command encodes a command made of an op and its fields.
-func command(op string, fields map[string]any) edit.Command {
-	fields["op"] = op
-	raw, err := doc.Encode(fields)
-	if err != nil {
-		panic(fmt.Sprintf("session: %s: %v", op, err)) // all fields are plain data
-	}
-	return raw
-}
-
-func batch(list []edit.Command) edit.Command {
-	if len(list) == 1 {
-		return list[0]
-	}
-	return command("batch", map[string]any{"commands": list})
 }
 
 // Only returns a display list with just the layer of that id, at rest, and the box it fills on its page; for small

@@ -10,6 +10,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/edit"
 	"capstan/core/geom"
 	"capstan/core/session"
 	"capstan/demo"
@@ -17,6 +18,15 @@ import (
 )
 
 var rest = session.Moment{Rest: true}
+
+// sent is a command as it comes over the wire.
+func sent(raw string) edit.Command {
+	c, err := edit.Read([]byte(raw))
+	if err != nil {
+		panic(err)
+	}
+	return c
+}
 
 func open(t testing.TB, p *doc.Project) *session.Session {
 	t.Helper()

@@ -4,8 +4,6 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"github.com/go-json-experiment/json/jsontext"
-
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
@@ -14,12 +12,12 @@ import (
 
 func init() {
 	intent("text.style", func(s *Session, m Moment, c *struct {
-		Threads []string       `json:"threads"`
-		Patch   jsontext.Value `json:"patch"`
-		From    int            `json:"from"` // a stretch of it, in characters; to 0: all of it
-		To      int            `json:"to"`
+		Threads []string    `json:"threads"`
+		Patch   edit.Fields `json:"patch"`
+		From    int         `json:"from"` // a stretch of it, in characters; to 0: all of it
+		To      int         `json:"to"`
 	}) (edit.Command, error) {
-		return command("text.style", map[string]any{"ids": ids(s.layers(m, c.Threads)), "patch": c.Patch, "from": c.From, "to": c.To}), nil
+		return &edit.StyleTexts{IDs: ids(s.layers(m, c.Threads)), Patch: c.Patch, From: c.From, To: c.To}, nil
 	})
 	intent("text.family", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
@@ -31,14 +29,14 @@ func init() {
 		var list []edit.Command
 		for _, l := range s.layers(m, c.Threads) {
 			if l.Kind == doc.TextKind {
-				patch := map[string]any{"family": c.Family, "weight": s.fonts.Weight(c.Family, l.Text.Runs[0].Weight)}
-				list = append(list, command("text.style", map[string]any{"ids": []string{l.ID}, "patch": patch, "from": c.From, "to": c.To}))
+				patch := edit.Fields{"family": c.Family, "weight": s.fonts.Weight(c.Family, l.Text.Runs[0].Weight)}
+				list = append(list, &edit.StyleTexts{IDs: []string{l.ID}, Patch: patch, From: c.From, To: c.To})
 			}
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return batch(list), nil
+		return edit.All(list...), nil
 	})
 	// Texts, or a stretch of one, become italic or bold, or cease to be where all of it is.
 	intent("text.toggle", func(s *Session, m Moment, c *struct {
@@ -67,18 +65,18 @@ func init() {
 		if family == "" {
 			return nil, nil
 		}
-		patch := map[string]any{"weight": s.fonts.Weight(family, map[bool]int{false: 700, true: 400}[all])}
+		patch := edit.Fields{"weight": s.fonts.Weight(family, map[bool]int{false: 700, true: 400}[all])}
 		if c.What == "italic" {
-			patch = map[string]any{"italic": nilIf(!all)}
+			patch = edit.Fields{"italic": !all}
 		}
-		return command("text.style", map[string]any{"ids": ids(list), "patch": patch, "from": c.From, "to": c.To}), nil
+		return &edit.StyleTexts{IDs: ids(list), Patch: patch, From: c.From, To: c.To}, nil
 	})
 	// Every stretch of the texts grows by some px, or shrinks.
 	intent("text.grow", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		By      float64  `json:"by"`
 	}) (edit.Command, error) {
-		var list []map[string]any
+		var list []edit.Part
 		for _, l := range s.layers(m, c.Threads) {
 			if l.Kind != doc.TextKind {
 				continue
@@ -88,12 +86,12 @@ func init() {
 				r.Size = min(max(r.Size+c.By, 1), 4000)
 				runs[i] = r
 			}
-			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"text": map[string]any{"runs": runs}}})
+			list = append(list, edit.Part{ID: l.ID, Patch: edit.Fields{"text": edit.Fields{"runs": runs}}})
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return command("layer.set", map[string]any{"set": list}), nil
+		return &edit.SetLayers{Set: list}, nil
 	})
 	intent("text.words", func(s *Session, m Moment, c *struct {
 		Thread string `json:"thread"`
@@ -103,33 +101,33 @@ func init() {
 		if l == nil {
 			return nil, words.New("text.gone")
 		}
-		list := []edit.Command{command("text.words", map[string]any{"id": l.ID, "text": c.Text})}
+		list := []edit.Command{&edit.SetWords{ID: l.ID, Text: c.Text}}
 		// A layer is called by its words until it is given another name.
 		if first := nameOf(c.Text); first != "" && first != l.Name && (strings.HasPrefix(l.Name, "Text") || l.Name == nameOf(l.Text.String())) {
-			list = append(list, command("layer.set", map[string]any{"set": []any{map[string]any{"id": l.ID, "patch": map[string]any{"name": first}}}}))
+			list = append(list, &edit.SetLayers{Set: []edit.Part{{ID: l.ID, Patch: edit.Fields{"name": first}}}})
 		}
-		return batch(list), nil
+		return edit.All(list...), nil
 	})
 	intent("text.align", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Align   string   `json:"align"`
 	}) (edit.Command, error) {
-		var list []map[string]any
+		var list []edit.Part
 		for _, l := range s.layers(m, c.Threads) {
 			if l.Kind != doc.TextKind {
 				continue
 			}
 			// The lines move inside the box; the box stays. Only the origin changes for a text that grows.
-			patch := map[string]any{"text": map[string]any{"align": c.Align}}
+			patch := edit.Fields{"text": edit.Fields{"align": c.Align}}
 			if !l.Text.Wrap {
 				box, _ := s.shown.Box(s.sceneIndex(m), l.ID)
 				to := map[string]float64{doc.Left: box.Min.X, doc.Centre: box.Centre().X, doc.Right: box.Max.X}[c.Align]
 				by := geom.Rotate(l.Place.Turn).ApplyVector(geom.Point{X: to})
-				patch["place"] = map[string]any{"x": l.Place.X + by.X, "y": l.Place.Y + by.Y}
+				patch["place"] = edit.Fields{"x": l.Place.X + by.X, "y": l.Place.Y + by.Y}
 			}
-			list = append(list, map[string]any{"id": l.ID, "patch": patch})
+			list = append(list, edit.Part{ID: l.ID, Patch: patch})
 		}
-		return command("layer.set", map[string]any{"set": list}), nil
+		return &edit.SetLayers{Set: list}, nil
 	})
 }
 

@@ -92,12 +92,12 @@ func equalJSON(a, b any) bool {
 // moveField is a number of a move that can be changed by a sum or a factor, with the least and most it can be.
 type moveField struct {
 	read        func(m *doc.Move) *float64
-	patch       func(v float64) map[string]any
+	patch       func(v float64) edit.Fields
 	least, most float64
 }
 
-func under(key, field string, v float64) map[string]any {
-	return map[string]any{key: map[string]any{field: nilIf(v)}}
+func under(key, field string, v float64) edit.Fields {
+	return edit.Fields{key: edit.Fields{field: v}}
 }
 
 // moveFields are these numbers by their path in the document. Times are ms.
@@ -108,9 +108,9 @@ var moveFields = map[string]moveField{
 		}
 		v := float64(m.Duration)
 		return &v
-	}, func(v float64) map[string]any { return map[string]any{"duration": math.Round(v)} }, doc.MinDuration, doc.MaxTime},
+	}, func(v float64) edit.Fields { return edit.Fields{"duration": math.Round(v)} }, doc.MinDuration, doc.MaxTime},
 	"start.offset": {func(m *doc.Move) *float64 { v := float64(m.Start.Offset); return &v },
-		func(v float64) map[string]any { return under("start", "offset", math.Round(v)) }, -doc.MaxTime, doc.MaxTime},
+		func(v float64) edit.Fields { return under("start", "offset", math.Round(v)) }, -doc.MaxTime, doc.MaxTime},
 	"repeat": {func(m *doc.Move) *float64 {
 		v := max(m.Repeat, 0)
 		if v == 0 {
@@ -118,51 +118,51 @@ var moveFields = map[string]moveField{
 		}
 		return &v
 	},
-		func(v float64) map[string]any { return map[string]any{"repeat": v} }, 0.01, 10000},
-	"overlap": {func(m *doc.Move) *float64 { return &m.Overlap }, func(v float64) map[string]any { return map[string]any{"overlap": nilIf(v)} }, 0, 1},
+		func(v float64) edit.Fields { return edit.Fields{"repeat": v} }, 0.01, 10000},
+	"overlap": {func(m *doc.Move) *float64 { return &m.Overlap }, func(v float64) edit.Fields { return edit.Fields{"overlap": v} }, 0, 1},
 	"rock.angle": {func(m *doc.Move) *float64 {
 		if m.Rock == nil {
 			return nil
 		}
 		return &m.Rock.Angle
-	}, func(v float64) map[string]any { return map[string]any{"rock": map[string]any{"angle": v}} }, -360, 360},
+	}, func(v float64) edit.Fields { return edit.Fields{"rock": edit.Fields{"angle": v}} }, -360, 360},
 	"rock.phase": {func(m *doc.Move) *float64 {
 		if m.Rock == nil {
 			return nil
 		}
 		return &m.Rock.Phase
-	}, func(v float64) map[string]any { return under("rock", "phase", v) }, 0, 1},
+	}, func(v float64) edit.Fields { return under("rock", "phase", v) }, 0, 1},
 	"wipe.softness": {func(m *doc.Move) *float64 {
 		if m.Wipe == nil {
 			return nil
 		}
 		return &m.Wipe.Softness
-	}, func(v float64) map[string]any { return under("wipe", "softness", v) }, 0, doc.MaxPlace},
+	}, func(v float64) edit.Fields { return under("wipe", "softness", v) }, 0, doc.MaxPlace},
 	"slide.distance": {func(m *doc.Move) *float64 {
 		if m.Slide == nil {
 			return nil
 		}
 		return &m.Slide.Distance
-	}, func(v float64) map[string]any { return under("slide", "distance", v) }, 0, doc.MaxPlace},
+	}, func(v float64) edit.Fields { return under("slide", "distance", v) }, 0, doc.MaxPlace},
 	"scroll.speed": {func(m *doc.Move) *float64 {
 		if m.Scroll == nil {
 			return nil
 		}
 		return &m.Scroll.Speed
-	}, func(v float64) map[string]any { return map[string]any{"scroll": map[string]any{"speed": v}} }, 1, 100000},
+	}, func(v float64) edit.Fields { return edit.Fields{"scroll": edit.Fields{"speed": v}} }, 1, 100000},
 	"scroll.gap": {func(m *doc.Move) *float64 {
 		if m.Scroll == nil {
 			return nil
 		}
 		return &m.Scroll.Gap
-	}, func(v float64) map[string]any { return under("scroll", "gap", v) }, -doc.MaxPlace, doc.MaxPlace},
+	}, func(v float64) edit.Fields { return under("scroll", "gap", v) }, -doc.MaxPlace, doc.MaxPlace},
 }
 
 func init() {
 	// One change to several moves: each that has such a field gets it.
 	intent("moves.set", func(s *Session, _ Moment, c *struct {
-		Moves []string       `json:"moves"`
-		Patch jsontext.Value `json:"patch"`
+		Moves []string    `json:"moves"`
+		Patch edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
 		var out []edit.Command
 		for _, id := range c.Moves {
@@ -170,23 +170,17 @@ func init() {
 			if m == nil {
 				return nil, words.New("move.gone")
 			}
-			patch, err := fitting(m, c.Patch)
-			if err != nil {
-				return nil, words.New("change.unreadable", err)
-			}
-			if patch == nil {
+			patch := fitting(m, c.Patch)
+			if len(patch) == 0 {
 				continue
 			}
 			s.remember(id, patch)
-			if patch, err = s.completed(id, patch); err != nil {
-				return nil, err
-			}
-			out = append(out, setMove(id, patch))
+			out = append(out, setMove(id, s.completed(id, patch)))
 		}
 		if len(out) == 0 {
 			return nil, words.New("moves.unfit")
 		}
-		return s.noneTooEarly(c.Moves, batch(out))
+		return s.noneTooEarly(c.Moves, edit.All(out...))
 	})
 	// A number of several moves grows by a sum, or by a factor: each from what it is.
 	intent("moves.change", func(s *Session, _ Moment, c *struct {
@@ -216,31 +210,21 @@ func init() {
 			if math.IsNaN(v) || v < f.least || v > f.most {
 				return nil, words.New("moves.beyond", motion.Name(m))
 			}
-			raw, err := doc.Encode(f.patch(v))
-			if err == nil {
-				raw, err = s.completed(id, raw)
-			}
-			if err != nil {
-				return nil, err
-			}
-			out = append(out, setMove(id, jsontext.Value(raw)))
+			out = append(out, setMove(id, s.completed(id, f.patch(v))))
 		}
 		if len(out) == 0 {
 			return nil, words.New("moves.unfit")
 		}
-		return s.noneTooEarly(c.Moves, batch(out))
+		return s.noneTooEarly(c.Moves, edit.All(out...))
 	})
 }
 
 // effectParams are the fields of a move that belong to one effect, by that.
 var effectParams = map[string]string{"wipe": doc.Wipe, "slide": doc.Slide, "spin": doc.Spin, "rock": doc.Rock, "scroll": doc.Scroll, "path": doc.Along}
 
-// fitting is the part of a patch that a move has a use for; nil: none of it.
-func fitting(m *doc.Move, patch jsontext.Value) (jsontext.Value, error) {
-	var p map[string]jsontext.Value
-	if err := json.Unmarshal(patch, &p); err != nil {
-		return nil, err
-	}
+// fitting is the part of a patch that a move has a use for.
+func fitting(m *doc.Move, patch edit.Fields) edit.Fields {
+	p := patch.Clone()
 	for k := range p {
 		if effect, of := effectParams[k]; of && m.Effect != effect {
 			delete(p, k)
@@ -267,38 +251,32 @@ func fitting(m *doc.Move, patch jsontext.Value) (jsontext.Value, error) {
 			delete(p, k)
 		}
 	}
-	if len(p) == 0 {
-		return nil, nil
-	}
-	return doc.Encode(p)
+	return p
 }
 
 // completed is a change to a move with what goes with it: an exit that ends with the scene goes on doing so, and going there and back once is
 // two passes.
-func (s *Session) completed(id string, patch jsontext.Value) (jsontext.Value, error) {
-	patch, err := s.endingWithScene(id, patch)
-	if err != nil {
-		return nil, err
-	}
-	return s.thereAndBack(id, patch)
+func (s *Session) completed(id string, patch edit.Fields) edit.Fields {
+	return s.thereAndBack(id, s.endingWithScene(id, patch))
 }
 
 // thereAndBack completes a change of whether a move comes back: one that goes once gets a second pass for it, and gives it up again.
-func (s *Session) thereAndBack(id string, patch jsontext.Value) (jsontext.Value, error) {
+func (s *Session) thereAndBack(id string, patch edit.Fields) edit.Fields {
 	m, _, _ := s.move(id)
-	var p map[string]jsontext.Value
-	if err := json.Unmarshal(patch, &p); err != nil || m == nil || p["alternate"] == nil || p["repeat"] != nil || m.Lasts != "" || m.Until != "" {
-		return patch, err
+	if m == nil || !patch.Has("alternate") || patch.Has("repeat") || m.Lasts != "" || m.Until != "" {
+		return patch
 	}
-	back := string(p["alternate"]) == "true"
+	patch = patch.Clone()
+	var back bool
+	patch.Get("alternate", &back)
 	switch {
 	case back && !m.Alternate && m.Repeat <= 1:
-		p["repeat"] = jsontext.Value("2")
+		patch["repeat"] = 2
 	case !back && m.Alternate && m.Repeat == 2:
-		p["repeat"] = jsontext.Value("null")
+		patch["repeat"] = nil
 		if m.Kind == doc.Loop {
-			p["repeat"] = jsontext.Value("1")
+			patch["repeat"] = 1
 		}
 	}
-	return doc.Encode(p)
+	return patch
 }

@@ -10,8 +10,6 @@ import (
 	"capstan/core/geom"
 	"capstan/core/shape"
 	"capstan/core/words"
-
-	"github.com/go-json-experiment/json"
 )
 
 // shapeNames are what layers of a kind are called.
@@ -71,19 +69,6 @@ func lineFrom(from, to geom.Point, equal, centred bool) doc.Place {
 		mid, l = from, 2*l
 	}
 	return doc.Place{X: mid.X, Y: mid.Y, W: l, Turn: turn}
-}
-
-// whole is a patch that leaves a layer with just this shape: what it has no number for is taken away.
-func whole(v doc.Shape) (map[string]any, error) {
-	raw, err := doc.Encode(v)
-	if err != nil {
-		return nil, err
-	}
-	m := map[string]any{}
-	for _, k := range []string{"corners", "hole", "start", "sweep", "open", "count", "depth", "thickness", "head", "heads", "tip", "base", "bends"} {
-		m[k] = nil
-	}
-	return m, json.Unmarshal(raw, &m)
 }
 
 func init() {
@@ -164,27 +149,24 @@ func init() {
 	})
 	// Numbers of shapes; those of other kinds are left alone.
 	intent("shape.set", func(s *Session, m Moment, c *struct {
-		Threads []string       `json:"threads"`
-		Patch   map[string]any `json:"patch"`
+		Threads []string    `json:"threads"`
+		Patch   edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
-		var list []map[string]any
+		var list []edit.Part
 		for _, l := range s.layers(m, c.Threads) {
 			if !l.IsShape() {
 				continue
 			}
-			full, err := whole(shape.Of(l).Shape)
-			if err != nil {
+			v := shape.Of(l).Shape
+			if err := c.Patch.Change(&v); err != nil {
 				return nil, err
 			}
-			for k, v := range c.Patch {
-				full[k] = v
-			}
-			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"shape": full}})
+			list = append(list, edit.Part{ID: l.ID, Patch: edit.Fields{"shape": v}})
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return command("layer.set", map[string]any{"set": list}), nil
+		return &edit.SetLayers{Set: list}, nil
 	})
 }
 
@@ -194,7 +176,7 @@ func init() {
 		Threads []string `json:"threads"`
 		Less    bool     `json:"less"`
 	}) (edit.Command, error) {
-		var list []map[string]any
+		var list []edit.Part
 		for _, l := range s.layers(m, c.Threads) {
 			bends := shape.Of(l).Shape.Bends
 			n := len(bends)
@@ -209,16 +191,12 @@ func init() {
 			}
 			v := shape.Of(l).Shape
 			v.Bends = bends
-			full, err := whole(v)
-			if err != nil {
-				return nil, err
-			}
-			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"shape": full}})
+			list = append(list, edit.Part{ID: l.ID, Patch: edit.Fields{"shape": v}})
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return command("layer.set", map[string]any{"set": list}), nil
+		return &edit.SetLayers{Set: list}, nil
 	})
 }
 
@@ -255,11 +233,7 @@ func (g *gesture) reshape(at geom.Point, mod Modifiers) (edit.Command, Readout) 
 		return g.pullEnd(at, mod)
 	}
 	spec := shape.Of(l).Drag(g.handle, inv.Apply(at))
-	full, err := whole(spec.Shape)
-	if err != nil {
-		return nil, Readout{}
-	}
-	patch := map[string]any{"shape": full}
+	patch := edit.Fields{"shape": spec.Shape}
 	if spec.Corner != l.Corner {
 		patch["corner"] = spec.Corner
 	}
@@ -272,7 +246,7 @@ func (g *gesture) reshape(at geom.Point, mod Modifiers) (edit.Command, Readout) 
 			}
 		}
 	}
-	return command("layer.set", map[string]any{"set": []map[string]any{{"id": l.ID, "patch": patch}}}), r
+	return &edit.SetLayers{Set: []edit.Part{{ID: l.ID, Patch: patch}}}, r
 }
 
 // pullEnd drags one end of a line; the other stays. With Shift the line lies at steps of 15 degrees.
@@ -295,6 +269,6 @@ func (g *gesture) pullEnd(at geom.Point, mod Modifiers) (edit.Command, Readout) 
 	// Full turns are counted: the angle goes on from what it was.
 	p.Turn += 360 * math.Round((l.Place.Turn-p.Turn)/360)
 	p.W = max(1, p.W)
-	return setPlaces([]map[string]any{placeOf(l.ID, map[string]any{"x": p.X, "y": p.Y, "w": p.W, "turn": p.Turn})}),
+	return setPlaces([]edit.Part{placeOf(l.ID, edit.Fields{"x": p.X, "y": p.Y, "w": p.W, "turn": p.Turn})}),
 		Readout{Words: fmt.Sprintf("%.0f px, %.1f°", p.W, p.Turn)}
 }

@@ -35,34 +35,34 @@ func init() {
 			if len(parts) < 2 {
 				continue
 			}
-			list = append(list, command("layers.combine", map[string]any{
-				"ids": []string{l.ID}, "how": doc.MadeSplit, "children": parts,
-				"become": map[string]any{"kind": doc.Group, "text": nil, "fill": allOf(doc.Fill{Kind: doc.NoFill}), "stroke": nil, "place": map[string]any{"w": 0, "h": 0}},
-			}))
+			list = append(list, &edit.CombineLayers{
+				IDs: []string{l.ID}, How: doc.MadeSplit, Children: parts,
+				Become: edit.Fields{"kind": doc.Group, "text": nil, "fill": doc.Fill{Kind: doc.NoFill}, "stroke": nil, "place": edit.Fields{"w": 0, "h": 0}},
+			})
 		}
 		if len(list) == 0 {
 			return nil, words.New("split.nothing")
 		}
-		return batch(list), nil
+		return edit.All(list...), nil
 	})
 	// A text is set on a ring, or off it, its middle staying where it is.
 	intent("text.ring", func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		On      bool     `json:"on"`
 	}) (edit.Command, error) {
-		var list []map[string]any
+		var list []edit.Part
 		for _, l := range s.layers(m, c.Threads) {
 			if l.Kind != doc.TextKind || (l.Text.Ring != nil) == c.On {
 				continue
 			}
 			box, _ := s.shown.Box(s.sceneIndex(m), l.ID)
 			v := *l.Text
-			set := map[string]any{"ring": nil}
+			set := edit.Fields{"ring": nil}
 			origin := geom.Point{}
 			if c.On {
 				// As large as to be filled by two thirds.
 				r := max(20, box.W()/(2*math.Pi*0.66))
-				set["ring"] = map[string]any{"radius": r, "start": -90}
+				set["ring"] = edit.Fields{"radius": r, "start": -90}
 				set["align"] = doc.Centre
 				origin = box.Centre()
 			} else {
@@ -71,12 +71,12 @@ func init() {
 				origin = flat.Centre().Mul(-1)
 			}
 			by := geom.Rotate(l.Place.Turn).ApplyVector(origin)
-			list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{"text": set, "place": map[string]any{"x": l.Place.X + by.X, "y": l.Place.Y + by.Y}}})
+			list = append(list, edit.Part{ID: l.ID, Patch: edit.Fields{"text": set, "place": edit.Fields{"x": l.Place.X + by.X, "y": l.Place.Y + by.Y}}})
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		return command("layer.set", map[string]any{"set": list}), nil
+		return &edit.SetLayers{Set: list}, nil
 	})
 }
 
@@ -161,7 +161,7 @@ func init() {
 // moveParts moves the layers in groups by what by says of each, by its place among them and where its middle lies from the mean of all.
 func (s *Session) moveParts(m Moment, threads []string, by func(i int, from geom.Point) geom.Point) (edit.Command, error) {
 	i := s.sceneIndex(m)
-	var list []map[string]any
+	var list []edit.Part
 	for _, g := range s.layers(m, threads) {
 		if g.Kind != doc.Group {
 			continue
@@ -176,7 +176,7 @@ func (s *Session) moveParts(m Moment, threads []string, by func(i int, from geom
 		}
 		for k, l := range g.Children {
 			d := by(k, mids[k].Sub(mean))
-			list = append(list, placeOf(l.ID, map[string]any{"x": l.Place.X + d.X, "y": l.Place.Y + d.Y}))
+			list = append(list, placeOf(l.ID, edit.Fields{"x": l.Place.X + d.X, "y": l.Place.Y + d.Y}))
 		}
 	}
 	if len(list) == 0 {

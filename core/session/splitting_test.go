@@ -153,7 +153,7 @@ func TestRingsAndPlatesGrowWithTheirText(t *testing.T) {
 	s := open(t, with(g))
 	for _, id := range []string{"t", "g"} {
 		was := *layerOf(s, "t").Text
-		if _, err := s.Apply([]byte(`{"op":"layer.scale","id":"` + id + `","x":160,"y":120,"kx":2,"ky":2}`)); err != nil {
+		if _, err := s.Apply(sent(`{"op":"layer.scale","id":"` + id + `","x":160,"y":120,"kx":2,"ky":2}`)); err != nil {
 			t.Fatal(err)
 		}
 		v := layerOf(s, "t").Text

@@ -34,22 +34,22 @@ func init() {
 		for i, k := 0, len(at)-1; i < k; i, k = i+1, k-1 {
 			order[at[i]], order[at[k]] = order[at[k]], order[at[i]]
 		}
-		return command("layer.order", map[string]any{"ids": ids(order), "parent": name, "index": 0}), nil
+		return &edit.OrderLayers{IDs: ids(order), Parent: name, Index: 0}, nil
 	})
 	// All layers of the scene are locked, or none is.
 	intent("lock.all", func(s *Session, m Moment, c *struct {
 		On bool `json:"on"`
 	}) (edit.Command, error) {
-		var set []map[string]any
+		var set []edit.Part
 		doc.Walk(s.scene(m).Layers, func(l, parent *doc.Layer) bool {
 			if l.Locked != c.On && (parent == nil || !c.On) {
-				set = append(set, map[string]any{"id": l.ID, "patch": map[string]any{"locked": nilIf(c.On)}})
+				set = append(set, edit.Part{ID: l.ID, Patch: edit.Fields{"locked": c.On}})
 			}
 			return true
 		})
 		if len(set) == 0 {
 			return nil, nil
 		}
-		return command("layer.set", map[string]any{"set": set}), nil
+		return &edit.SetLayers{Set: set}, nil
 	})
 }

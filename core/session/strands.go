@@ -77,7 +77,7 @@ func init() {
 		if t == nil || t.Kind != doc.Morph {
 			return nil, words.New("strand.none")
 		}
-		set := map[string]any{}
+		set := edit.Fields{}
 		for _, thread := range c.Threads {
 			own := t.Threads[thread]
 			if c.Turn != nil {
@@ -87,12 +87,12 @@ func init() {
 				own.Turns = *c.Turns
 			}
 			if set[thread] = nil; own != (doc.Strand{}) {
-				set[thread] = map[string]any{"turn": nilIf(own.Turn), "turns": nilIf(own.Turns)}
+				set[thread] = own
 			}
 		}
 		if i == 0 {
-			return command("film.set", map[string]any{"patch": map[string]any{"closing": map[string]any{"threads": set}}}), nil
+			return &edit.SetFilm{Patch: edit.Fields{"closing": edit.Fields{"threads": set}}}, nil
 		}
-		return command("scene.set", map[string]any{"ids": []string{sc.ID}, "patch": map[string]any{"transition": map[string]any{"threads": set}}}), nil
+		return &edit.SetScenes{IDs: []string{sc.ID}, Patch: edit.Fields{"transition": edit.Fields{"threads": set}}}, nil
 	})
 }

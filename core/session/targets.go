@@ -92,7 +92,7 @@ func (s *Session) hangs(id, part, when, of string) bool {
 		m, _, _ := s.move(id)
 		c, err = s.endWith(id, when, of, m.End != nil && m.End.Stretches)
 	case itsUntil:
-		c = setMove(id, map[string]any{"until": of, "lasts": nil})
+		c = setMove(id, edit.Fields{"until": of, "lasts": nil})
 	default:
 		c, err = s.hang(id, when, of)
 	}

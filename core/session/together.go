@@ -53,19 +53,19 @@ func (g *gesture) sizeTogether(at geom.Point, mod Modifiers) (edit.Command, Read
 	var list []edit.Command
 	for i := range g.grips {
 		x, y := g.grips[i].placed(m)
-		list = append(list, command("layer.scale", map[string]any{"id": g.grips[i].layer.ID, "kx": k, "ky": k, "x": x, "y": y, "grows": g.grows}))
+		list = append(list, &edit.ScaleLayer{ID: g.grips[i].layer.ID, KX: k, KY: k, X: x, Y: y, Grows: &g.grows})
 	}
-	return batch(list), said(Readout{Words: fmt.Sprintf("%.0f × %.0f · %.0f %%", w*k, h*k, 100*k)}, marks)
+	return edit.All(list...), said(Readout{Words: fmt.Sprintf("%.0f × %.0f · %.0f %%", w*k, h*k, 100*k)}, marks)
 }
 
 // turnTogether turns several layers as one about the middle of all of them.
 func (g *gesture) turnTogether(by float64) (edit.Command, Readout) {
 	m := geom.Rotate(by).About(g.about)
-	var list []map[string]any
+	var list []edit.Part
 	for i := range g.grips {
 		gr := &g.grips[i]
 		x, y := gr.placed(m)
-		list = append(list, placeOf(gr.layer.ID, map[string]any{"turn": gr.layer.Place.Turn + by, "x": x, "y": y}))
+		list = append(list, placeOf(gr.layer.ID, edit.Fields{"turn": gr.layer.Place.Turn + by, "x": x, "y": y}))
 	}
 	return setPlaces(list), Readout{Words: fmt.Sprintf("%+.1f°", by)}
 }

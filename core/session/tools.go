@@ -128,7 +128,7 @@ var timeTools = map[string]func(s *Session, list []block, step, ms int64) (edit.
 }
 
 // freed returns the change that gives a block's leading move a time of its own, when it hangs on what is about to hang on it.
-func (s *Session) freed(list []block, lead bar) []any {
+func (s *Session) freed(list []block, lead bar) []edit.Part {
 	var others []string
 	for _, b := range list {
 		for _, m := range b.bars {
@@ -140,8 +140,8 @@ func (s *Session) freed(list []block, lead bar) []any {
 	if !followers(s.doc.Film.Scenes[lead.scene], others)[lead.move.ID] {
 		return nil
 	}
-	return []any{map[string]any{"id": lead.move.ID, "patch": map[string]any{
-		"start": startPatch(doc.Start{When: doc.AtTime, Offset: lead.at.Begin}), "end": nil,
+	return []edit.Part{{ID: lead.move.ID, Patch: edit.Fields{
+		"start": doc.Start{When: doc.AtTime, Offset: lead.at.Begin}, "end": nil,
 	}}}
 }
 
@@ -151,8 +151,8 @@ func (s *Session) together(list []block, _, _ int64) (edit.Command, error) {
 	set := s.freed(list, lead)
 	for _, b := range list[1:] {
 		m := b.first()
-		set = append(set, map[string]any{"id": m.move.ID, "patch": map[string]any{
-			"start": startPatch(doc.Start{When: doc.WhenBegins, Of: lead.move.ID}), "end": nil,
+		set = append(set, edit.Part{ID: m.move.ID, Patch: edit.Fields{
+			"start": doc.Start{When: doc.WhenBegins, Of: lead.move.ID}, "end": nil,
 		}})
 	}
 	return s.following(list, set, func(b *block) int64 { return list[0].begin })
@@ -172,26 +172,26 @@ func (s *Session) endTogether(list []block, _, _ int64) (edit.Command, error) {
 			continue
 		}
 		if m.move.Effect == doc.AtOnce && m.move.Unit == "" {
-			set = append(set, map[string]any{"id": m.move.ID, "patch": map[string]any{"start": startPatch(doc.Start{When: doc.WhenEnds, Of: anchor.move.ID})}})
+			set = append(set, edit.Part{ID: m.move.ID, Patch: edit.Fields{"start": doc.Start{When: doc.WhenEnds, Of: anchor.move.ID}}})
 			continue
 		}
-		set = append(set, map[string]any{"id": m.move.ID, "patch": map[string]any{
-			"end": map[string]any{"when": doc.WhenEnds, "of": anchor.move.ID, "stretches": nil}, "lasts": nil, "until": nil,
+		set = append(set, edit.Part{ID: m.move.ID, Patch: edit.Fields{
+			"end": doc.Anchor{When: doc.WhenEnds, Of: anchor.move.ID}, "lasts": nil, "until": nil,
 		}})
 	}
 	return s.following(list, set, func(b *block) int64 { return lead.end - (b.end - b.begin) })
 }
 
 // following adds to the changes of each block's leading move those that bring its other moves along.
-func (s *Session) following(list []block, set []any, to func(*block) int64) (edit.Command, error) {
-	first := command("move.set", map[string]any{"set": set})
+func (s *Session) following(list []block, set []edit.Part, to func(*block) int64) (edit.Command, error) {
+	first := &edit.SetMoves{Set: set}
 	others := map[string]int64{}
 	for i := range list {
 		b := &list[i]
 		led := map[string]int64{}
 		b.shift(led, to(b))
 		for id, at := range led {
-			if !slices.ContainsFunc(set, func(v any) bool { return v.(map[string]any)["id"] == id }) {
+			if !slices.ContainsFunc(set, func(v edit.Part) bool { return v.ID == id }) {
 				others[id] = at
 			}
 		}
@@ -211,7 +211,7 @@ func (s *Session) then(first edit.Command, begins map[string]int64) (edit.Comman
 	if err != nil || second == nil {
 		return first, err
 	}
-	return batch([]edit.Command{first, second}), nil
+	return edit.All(first, second), nil
 }
 
 // chain makes a run: each block hangs on the one before it, step ms after its end or its begin.
@@ -233,7 +233,7 @@ func (s *Session) chain(list []block, when string, step int64) (edit.Command, er
 				gaps = append(gaps, gap(list, i, when, step))
 			}
 		}
-		run := command("run.make", map[string]any{"scene": sc.ID, "id": s.id(), "when": when, "moves": ids, "gaps": gaps})
+		run := &edit.MakeRun{Scene: sc.ID, ID: s.id(), When: when, Moves: ids, Gaps: gaps}
 		lead := list[0].bars[0]
 		set := s.freed(list, lead)
 		if leaving(list) {
@@ -241,13 +241,13 @@ func (s *Session) chain(list []block, when string, step int64) (edit.Command, er
 			if stay := s.film.Timing(lead.scene).Stay; length > stay {
 				return nil, words.New("moves.too-long", seconds(length), seconds(stay))
 			}
-			set = []any{map[string]any{"id": lead.move.ID, "patch": map[string]any{"start": startPatch(doc.Start{When: doc.BeforeSceneEnd, Offset: length}), "end": nil}}}
+			set = []edit.Part{{ID: lead.move.ID, Patch: edit.Fields{"start": doc.Start{When: doc.BeforeSceneEnd, Offset: length}, "end": nil}}}
 		} else if set == nil && lead.move.End != nil {
 			// Its end is let go of with those of the others; it stays where it is.
-			set = []any{map[string]any{"id": lead.move.ID, "patch": map[string]any{"start": startPatch(doc.Start{When: doc.AtTime, Offset: lead.at.Begin}), "end": nil}}}
+			set = []edit.Part{{ID: lead.move.ID, Patch: edit.Fields{"start": doc.Start{When: doc.AtTime, Offset: lead.at.Begin}, "end": nil}}}
 		}
 		if set != nil {
-			return batch([]edit.Command{command("move.set", map[string]any{"set": set}), run}), nil
+			return edit.All(&edit.SetMoves{Set: set}, run), nil
 		}
 		return run, nil
 	}
@@ -266,16 +266,16 @@ func (s *Session) chain(list []block, when string, step int64) (edit.Command, er
 			between := gap(list, i, when, step)
 			at += length + between
 			m := b.first()
-			set = append(set, map[string]any{"id": m.move.ID, "patch": map[string]any{
-				"start": startPatch(doc.Start{When: when, Of: of.move.ID, Offset: between}), "end": nil,
+			set = append(set, edit.Part{ID: m.move.ID, Patch: edit.Fields{
+				"start": doc.Start{When: when, Of: of.move.ID, Offset: between}, "end": nil,
 			}})
 		}
 		b.shift(begins, at)
 	}
 	for _, v := range set {
-		delete(begins, v.(map[string]any)["id"].(string))
+		delete(begins, v.ID)
 	}
-	return s.then(command("move.set", map[string]any{"set": set}), begins)
+	return s.then(&edit.SetMoves{Set: set}, begins)
 }
 
 // gap is the time between a block of a chain and the one before it: what is as far in the order begins together.
@@ -373,14 +373,14 @@ func (s *Session) reverseRun(list []block) edit.Command {
 		if all {
 			order := slices.Clone(r.Moves)
 			slices.Reverse(order)
-			return command("run.order", map[string]any{"scene": sc.ID, "id": r.ID, "moves": order})
+			return &edit.OrderRun{Scene: sc.ID, ID: r.ID, Moves: order}
 		}
 	}
 	return nil
 }
 
 // scaled returns the changes that make the block last from..to, its moves and the gaps between them in proportion.
-func (b *block) scaled(from, to int64, begins map[string]int64, patches map[string]map[string]any) {
+func (b *block) scaled(from, to int64, begins map[string]int64, patches map[string]edit.Fields) {
 	k := float64(to-from) / float64(max(b.end-b.begin, 1))
 	for _, m := range b.bars {
 		begins[m.move.ID] = from + int64(math.Round(float64(m.at.Begin-b.begin)*k))
@@ -394,7 +394,7 @@ func (s *Session) stretch(list []block, _, ms int64) (edit.Command, error) {
 	if ms < doc.MinDuration {
 		return nil, words.New("move.short")
 	}
-	begins, patches := map[string]int64{}, map[string]map[string]any{}
+	begins, patches := map[string]int64{}, map[string]edit.Fields{}
 	for i := range list {
 		list[i].scaled(list[i].begin, list[i].begin+ms, begins, patches)
 	}
@@ -404,7 +404,7 @@ func (s *Session) stretch(list []block, _, ms int64) (edit.Command, error) {
 // fit scales each block to the whole stay of its scene.
 func (s *Session) fit(list []block, _, _ int64) (edit.Command, error) {
 	stay := s.film.Timing(list[0].bars[0].scene).Stay
-	begins, patches := map[string]int64{}, map[string]map[string]any{}
+	begins, patches := map[string]int64{}, map[string]edit.Fields{}
 	for i := range list {
 		list[i].scaled(0, stay, begins, patches)
 	}

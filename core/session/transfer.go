@@ -60,7 +60,7 @@ func init() {
 		if len(gone) == 0 {
 			return nil, nil
 		}
-		return command("move.delete", map[string]any{"ids": gone}), nil
+		return &edit.DeleteMoves{IDs: gone}, nil
 	})
 	intent("moves.delete", func(s *Session, _ Moment, c *struct {
 		Moves []string `json:"moves"`
@@ -68,20 +68,20 @@ func init() {
 		if len(c.Moves) == 0 {
 			return nil, nil
 		}
-		return command("move.delete", map[string]any{"ids": c.Moves}), nil
+		return &edit.DeleteMoves{IDs: c.Moves}, nil
 	})
 	changing("moves.mirror", opposite, "These moves have no direction to turn about: fades and at once look the same either way.")
-	changing("moves.turn", func(m *doc.Move) map[string]any {
+	changing("moves.turn", func(m *doc.Move) edit.Fields {
 		kind := map[string]string{doc.Entrance: doc.Exit, doc.Exit: doc.Entrance}[m.Kind]
 		if kind == "" {
 			return nil
 		}
-		return map[string]any{"kind": kind, "back": nil}
+		return edit.Fields{"kind": kind, "back": nil}
 	}, "Only an entrance can be turned into an exit, or back. Nothing was changed.")
 }
 
 // changing registers an intent that changes each of the named moves, where there is something to change; else it says why not.
-func changing(name string, patch func(*doc.Move) map[string]any, otherwise string) {
+func changing(name string, patch func(*doc.Move) edit.Fields, otherwise string) {
 	intent(name, func(s *Session, _ Moment, c *struct {
 		Moves []string `json:"moves"`
 	}) (edit.Command, error) {
@@ -89,21 +89,21 @@ func changing(name string, patch func(*doc.Move) map[string]any, otherwise strin
 		if err != nil {
 			return nil, err
 		}
-		var set []any
+		var set []edit.Part
 		for _, b := range list {
 			if p := patch(b.move); p != nil {
-				set = append(set, map[string]any{"id": b.move.ID, "patch": p})
+				set = append(set, edit.Part{ID: b.move.ID, Patch: p})
 			}
 		}
 		if len(set) == 0 {
 			return nil, errors.New(otherwise)
 		}
-		return command("move.set", map[string]any{"set": set}), nil
+		return &edit.SetMoves{Set: set}, nil
 	})
 }
 
 // opposite returns the change that sends a move the other way; nil when it has no way.
-func opposite(m *doc.Move) map[string]any {
+func opposite(m *doc.Move) edit.Fields {
 	about := func(d float64) float64 { return math.Mod(d+180, 360) }
 	switch {
 	case m.Effect == doc.Wipe:
@@ -111,19 +111,19 @@ func opposite(m *doc.Move) map[string]any {
 		if m.Wipe != nil {
 			d = m.Wipe.Direction
 		}
-		return map[string]any{"wipe": map[string]any{"direction": about(d)}}
+		return edit.Fields{"wipe": edit.Fields{"direction": about(d)}}
 	case m.Effect == doc.Slide:
 		d := 0.0
 		if m.Slide != nil {
 			d = m.Slide.Direction
 		}
-		return map[string]any{"slide": map[string]any{"direction": about(d)}}
+		return edit.Fields{"slide": edit.Fields{"direction": about(d)}}
 	case m.Effect == doc.Scroll && m.Scroll != nil:
-		return map[string]any{"scroll": map[string]any{"direction": about(m.Scroll.Direction)}}
+		return edit.Fields{"scroll": edit.Fields{"direction": about(m.Scroll.Direction)}}
 	case m.Effect == doc.Rock && m.Rock != nil:
-		return map[string]any{"rock": map[string]any{"angle": -m.Rock.Angle}}
+		return edit.Fields{"rock": edit.Fields{"angle": -m.Rock.Angle}}
 	case m.Effect == doc.Spin:
-		return map[string]any{"spin": map[string]any{"anticlockwise": m.Spin == nil || !m.Spin.Anticlockwise}}
+		return edit.Fields{"spin": edit.Fields{"anticlockwise": m.Spin == nil || !m.Spin.Anticlockwise}}
 	case m.Path != nil:
 		p, err := geom.ParseData(m.Path.D)
 		if err != nil || len(p.Points) < 2 {
@@ -140,7 +140,7 @@ func opposite(m *doc.Move) map[string]any {
 		}
 		out := &geom.Path{}
 		out.Append(p, k.About(rest))
-		return map[string]any{"path": map[string]any{"d": out.Data()}}
+		return edit.Fields{"path": edit.Fields{"d": out.Data()}}
 	}
 	return nil
 }
@@ -169,19 +169,19 @@ func (s *Session) pasteMoves(m Moment, c CopiedMoves, chosen []string, step int6
 				if n.Unit == doc.ByPart && to[k].Kind != doc.Group || n.Unit != "" && n.Unit != doc.ByPart && to[k].Kind != doc.TextKind {
 					n.Unit = "" // this layer has no such units
 				}
-				out = append(out, command("move.add", map[string]any{"layer": to[k].ID, "move": n}))
+				out = append(out, &edit.AddMove{Layer: to[k].ID, Move: n})
 			}
 		}
 	}
 	if len(c.Sets) == len(layers) && len(layers) > 1 {
 		give(c.Sets, layers, 0)
-		return batch(out), nil
+		return edit.All(out...), nil
 	}
 	for k, l := range layers {
 		set := c.Sets[k%len(c.Sets)]
 		give([][]*doc.Move{set}, []*doc.Layer{l}, int64(k)*step)
 	}
-	return batch(out), nil
+	return edit.All(out...), nil
 }
 
 // rehung hangs the copy n of a move on copies of what the original hung on, or on that itself where it is in the scene; else it

@@ -14,7 +14,7 @@ func init() {
 	}) (edit.Command, error) {
 		list := s.atRest(m, c.Threads)
 		mid := united(list).Centre()
-		var set []map[string]any
+		var set []edit.Part
 		for _, r := range list {
 			p := r.layer.Place
 			to := r.box.Centre()
@@ -42,10 +42,10 @@ func init() {
 		list := s.atRest(m, c.Threads)
 		if len(list) == 1 {
 			turn := list[0].layer.Place.Turn + c.Degrees
-			return batch(s.place(m, list[0].layer, nil, nil, nil, nil, &turn)), nil
+			return edit.All(s.place(m, list[0].layer, nil, nil, nil, nil, &turn)...), nil
 		}
 		about := geom.Rotate(c.Degrees).About(united(list).Centre())
-		var set []map[string]any
+		var set []edit.Part
 		for _, r := range list {
 			p := r.layer.Place
 			p.Turn += c.Degrees
@@ -59,7 +59,7 @@ func init() {
 }
 
 // posed is the change that gives a layer another turn or flips, with the middle of its box at a point of the page.
-func (s *Session) posed(m Moment, r *resting, p doc.Place, mid geom.Point) map[string]any {
+func (s *Session) posed(m Moment, r *resting, p doc.Place, mid geom.Point) edit.Part {
 	box, pivot := s.shown.Box(s.sceneIndex(m), r.layer.ID)
 	x, y := 1.0, 1.0
 	if p.FlipX {
@@ -74,5 +74,5 @@ func (s *Session) posed(m Moment, r *resting, p doc.Place, mid geom.Point) map[s
 		at = inv.Apply(mid)
 	}
 	at = at.Sub(geom.Rotate(p.Turn).Mul(flip).Apply(box.Centre()))
-	return placeOf(r.layer.ID, map[string]any{"x": at.X, "y": at.Y, "turn": nilIf(p.Turn), "flipX": nilIf(p.FlipX), "flipY": nilIf(p.FlipY)})
+	return placeOf(r.layer.ID, edit.Fields{"x": at.X, "y": at.Y, "turn": p.Turn, "flipX": p.FlipX, "flipY": p.FlipY})
 }

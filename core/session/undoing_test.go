@@ -5,6 +5,8 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/patch"
 	"capstan/core/session"
 )
 
@@ -56,7 +58,7 @@ func TestEveryWayToArrangeIsUndone(t *testing.T) {
 			t.Errorf("%s %s: nothing to do, %v", c.intent, c.args, err)
 			continue
 		}
-		patch, err := s.Apply(cmd)
+		done, err := s.Apply(cmd)
 		if err != nil {
 			t.Errorf("%s %s: %v", c.intent, c.args, err)
 			continue
@@ -65,24 +67,15 @@ func TestEveryWayToArrangeIsUndone(t *testing.T) {
 		if bytes.Equal(before, after) {
 			t.Errorf("%s %s changes nothing", c.intent, c.args)
 		}
-		step := func(what string, raw []byte, want []byte) {
-			if _, err := s.Apply(raw); err != nil {
+		step := func(what string, changes patch.Patch, want []byte) {
+			if _, err := s.Apply(&edit.ApplyPatch{Changes: changes}); err != nil {
 				t.Fatalf("%s: %s: %v", c.intent, what, err)
 			}
 			if !bytes.Equal(write(), want) {
 				t.Fatalf("%s %s: %s it is not what it was", c.intent, c.args, what)
 			}
 		}
-		step("undone", patchCommand(t, patch.Inverse()), before)
-		step("done again", patchCommand(t, patch), after)
+		step("undone", done.Inverse(), before)
+		step("done again", done, after)
 	}
-}
-
-func patchCommand(t *testing.T, patch any) []byte {
-	t.Helper()
-	raw, err := doc.Encode(map[string]any{"op": "patch", "changes": patch})
-	if err != nil {
-		t.Fatal(err)
-	}
-	return raw
 }

@@ -14,7 +14,7 @@ type worn struct {
 	fits func(l *doc.Layer) bool
 	has  func(l *doc.Layer) bool
 	// first is what it is when it is put on; short is the shorter side of the page, px.
-	first func(short float64) map[string]any
+	first func(short float64) edit.Fields
 }
 
 var wearable = []worn{
@@ -22,51 +22,51 @@ var wearable = []worn{
 	{"stroke",
 		func(l *doc.Layer) bool { _, ok := fillOf(l, fillPart); return ok },
 		func(l *doc.Layer) bool { return l.Stroke != nil },
-		func(short float64) map[string]any {
-			return map[string]any{"fill": doc.Fill{Kind: doc.Solid, Colour: readable(doc.Fill{})}, "width": max(1, math.Round(short/180))}
+		func(short float64) edit.Fields {
+			return edit.Fields{"fill": doc.Fill{Kind: doc.Solid, Colour: readable(doc.Fill{})}, "width": max(1, math.Round(short/180))}
 		}},
 	// A shadow falls a little down the page.
 	{"shadow",
 		func(*doc.Layer) bool { return true },
 		func(l *doc.Layer) bool { return l.Shadow != nil },
-		func(short float64) map[string]any {
+		func(short float64) edit.Fields {
 			u := math.Round(short / 120)
-			return map[string]any{"x": 0, "y": u, "blur": u, "colour": "#0c252380"}
+			return edit.Fields{"x": 0, "y": u, "blur": u, "colour": "#0c252380"}
 		}},
 	{"glow",
 		func(*doc.Layer) bool { return true },
 		func(l *doc.Layer) bool { return l.Glow != nil },
-		func(short float64) map[string]any {
-			return map[string]any{"blur": max(2, short/60), "colour": "#f3dca6"}
+		func(short float64) edit.Fields {
+			return edit.Fields{"blur": max(2, short/60), "colour": "#f3dca6"}
 		}},
 }
 
 func init() {
 	for _, w := range wearable {
 		intent(w.part+".set", func(s *Session, m Moment, c *struct {
-			Threads []string       `json:"threads"`
-			Patch   map[string]any `json:"patch"` // null takes it away
+			Threads []string    `json:"threads"`
+			Patch   edit.Fields `json:"patch"` // null takes it away
 		}) (edit.Command, error) {
-			var list []map[string]any
+			var list []edit.Part
 			for _, l := range s.layers(m, c.Threads) {
 				if !w.fits(l) {
 					continue
 				}
 				var patch any
 				if c.Patch != nil {
-					p := map[string]any{}
+					p := edit.Fields{}
 					if !w.has(l) {
 						p = w.first(float64(min(s.doc.Film.Width, s.doc.Film.Height)))
 					}
 					maps.Copy(p, c.Patch)
 					patch = p
 				}
-				list = append(list, map[string]any{"id": l.ID, "patch": map[string]any{w.part: patch}})
+				list = append(list, edit.Part{ID: l.ID, Patch: edit.Fields{w.part: patch}})
 			}
 			if len(list) == 0 {
 				return nil, nil
 			}
-			return command("layer.set", map[string]any{"set": list}), nil
+			return &edit.SetLayers{Set: list}, nil
 		})
 	}
 }

@@ -133,7 +133,7 @@ func TestNaNIsRefused(t *testing.T) {
 }
 
 func TestNumbersBeyondAllMeasureAreRefused(t *testing.T) {
-	refusedCommand(t, `{"op":"layer.set","set":[{"id":"l","patch":{"place":{"x":1e999}}}]}`, "change.unreadable")
+	refusedCommand(t, `{"op":"layer.set","set":[{"id":"l","patch":{"place":{"x":1e999}}}]}`, "change.misfit")
 }
 
 func TestNumbersBeyondThePageAreRefused(t *testing.T) {

@@ -12,6 +12,7 @@ import (
 	"strings"
 
 	"capstan/core/doc"
+	"capstan/core/edit"
 	"capstan/core/words"
 	"capstan/library"
 	"capstan/studio/bundle"
@@ -202,7 +203,12 @@ func (s *Server) command(c *gin.Context) {
 	if !s.mayGrow(c) {
 		return
 	}
-	took, err := s.store.Take(c.Request.Context(), c.Param("id"), store.Incoming{Base: in.Base, Window: in.Window, ID: in.ID, Command: in.Command})
+	command, err := edit.Read([]byte(in.Command))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	took, err := s.store.Take(c.Request.Context(), c.Param("id"), store.Incoming{Base: in.Base, Window: in.Window, ID: in.ID, Command: command})
 	if err != nil {
 		fail(c, err)
 		return

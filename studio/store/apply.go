@@ -35,7 +35,7 @@ type Incoming struct {
 	Base    int64  // the revision it was made on
 	Window  string // who sends it
 	ID      string // a repeated one is not carried out twice
-	Command json.RawMessage
+	Command edit.Command
 	// Strictly on its base: where that is no longer the newest revision it is Stale. Else it is carried out on the newest where it fits that.
 	Strict bool
 }
@@ -49,7 +49,7 @@ type Taken struct {
 }
 
 // Apply is Take of a command strictly on its base.
-func (s *Store) Apply(id string, base int64, window, commandID string, command json.RawMessage) (Change, error) {
+func (s *Store) Apply(id string, base int64, window, commandID string, command edit.Command) (Change, error) {
 	t, err := s.Take(context.Background(), id, Incoming{base, window, commandID, command, true})
 	return t.Change, err
 }
@@ -97,7 +97,7 @@ func (s *Store) take(ctx context.Context, id string, o *opened, in Incoming) (t 
 			return words.New("command.slow", int(budget.Command.Seconds()))
 		}
 		return ctx.Err()
-	}, o.doc, edit.Command(in.Command), s.Assets(o.doc))
+	}, o.doc, in.Command, s.Assets(o.doc))
 	if err != nil && in.Base != o.revision && ctx.Err() == nil {
 		return t, stale()
 	}
@@ -105,6 +105,10 @@ func (s *Store) take(ctx context.Context, id string, o *opened, in Incoming) (t 
 		return t, err
 	}
 	rawPatch, err := json.Marshal(changes)
+	if err != nil {
+		return t, err
+	}
+	rawCommand, err := edit.Write(in.Command)
 	if err != nil {
 		return t, err
 	}
@@ -117,7 +121,7 @@ func (s *Store) take(ctx context.Context, id string, o *opened, in Incoming) (t 
 	if err != nil {
 		return t, err
 	}
-	t.Change = Change{id, o.revision + 1, in.ID, in.Window, in.Command, rawPatch, patch.Format, time.Now()}
+	t.Change = Change{id, o.revision + 1, in.ID, in.Window, json.RawMessage(rawCommand), rawPatch, patch.Format, time.Now()}
 	t.Now = t.Revision
 	if err := s.put(t.Change, row, o, next); err != nil {
 		return t, err

@@ -1,10 +1,11 @@
 package store
 
 import (
-	"capstan/core/words"
-	"encoding/json"
 	"errors"
 	"time"
+
+	"capstan/core/edit"
+	"capstan/core/words"
 )
 
 // Binned lists the projects in the bin, those put there last first.
@@ -35,16 +36,12 @@ func (s *Store) setBinned(id, where string, at any) error {
 
 // Rename gives a project another name, as a revision like any other.
 func (s *Store) Rename(id, name string) (Change, error) {
-	command, err := json.Marshal(map[string]string{"op": "project.rename", "name": name})
-	if err != nil {
-		return Change{}, err
-	}
 	for range 5 {
 		_, revision, err := s.Load(id)
 		if err != nil {
 			return Change{}, err
 		}
-		c, err := s.Apply(id, revision, "", "", command)
+		c, err := s.Apply(id, revision, "", "", &edit.RenameProject{Name: name})
 		var stale *Stale
 		if !errors.As(err, &stale) {
 			return c, err

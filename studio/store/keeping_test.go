@@ -15,6 +15,7 @@ import (
 	"gorm.io/gorm"
 
 	"capstan/core/doc"
+	"capstan/core/edit"
 	"capstan/core/words"
 	"capstan/studio/aside"
 	"capstan/studio/store"
@@ -106,12 +107,12 @@ func TestUsesOfMediaAreCounted(t *testing.T) {
 	}
 	uses(1)
 	facts, _ := json.Marshal(withMedia("p").Media[hash])
-	c := json.RawMessage(fmt.Sprintf(`{"op":"media.add","hash":%q,"media":%s}`, hash, facts))
+	c := &edit.AddMedia{Hash: hash, Media: withMedia("p").Media[hash]}
 	if _, err := s.Apply("q", 0, "w", "a", c); err != nil {
 		t.Fatal(err)
 	}
 	uses(2)
-	back := json.RawMessage(fmt.Sprintf(`{"op":"patch","changes":[{"part":"project","field":"media","before":{%q:%s},"after":null}]}`, hash, facts))
+	back := sent(`{"op":"patch","changes":[{"part":"project","field":"media","before":{%q:%s},"after":null}]}`, hash, facts)
 	if _, err := s.Apply("q", 1, "w", "b", back); err != nil {
 		t.Fatal(err)
 	}
@@ -197,7 +198,7 @@ func TestAFullDiskLosesNothing(t *testing.T) {
 	rev := int64(0)
 	for i := 0; full == nil && i < 100; i++ {
 		var c store.Change
-		if c, full = s.Apply("p", rev, "w", fmt.Sprint(i), json.RawMessage(fmt.Sprintf(`{"op":"project.rename","name":"%s%d"}`, long[:150], i))); full == nil {
+		if c, full = s.Apply("p", rev, "w", fmt.Sprint(i), &edit.RenameProject{Name: fmt.Sprintf("%s%d", long[:150], i)}); full == nil {
 			rev = c.Revision
 		}
 	}

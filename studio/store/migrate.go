@@ -1,12 +1,13 @@
 package store
 
 import (
-	"capstan/core/words"
-	"capstan/studio/aside"
 	"errors"
 	"fmt"
 	"os"
 	"path/filepath"
+
+	"capstan/core/words"
+	"capstan/studio/aside"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/gorm"

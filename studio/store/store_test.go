@@ -1,7 +1,6 @@
 package store_test
 
 import (
-	"encoding/json"
 	"errors"
 	"fmt"
 	"os"
@@ -13,6 +12,7 @@ import (
 	"gorm.io/gorm"
 
 	"capstan/core/doc"
+	"capstan/core/edit"
 	"capstan/core/frame"
 	"capstan/core/text"
 	"capstan/core/words"
@@ -32,8 +32,15 @@ func open(t *testing.T, dir string) *store.Store {
 	return s
 }
 
-func rename(n int) json.RawMessage {
-	return json.RawMessage(fmt.Sprintf(`{"op":"project.rename","name":"name %d"}`, n))
+func rename(n int) edit.Command { return &edit.RenameProject{Name: fmt.Sprintf("name %d", n)} }
+
+// sent is a command as it comes over the wire.
+func sent(format string, args ...any) edit.Command {
+	c, err := edit.Read(fmt.Appendf(nil, format, args...))
+	if err != nil {
+		panic(err)
+	}
+	return c
 }
 
 func TestWhatWasAcknowledgedReopens(t *testing.T) {
@@ -68,7 +75,7 @@ func TestARepeatedCommandIsCarriedOutOnce(t *testing.T) {
 	if _, err := s.Create(doc.NewProject("p", "p", 320, 240, "s")); err != nil {
 		t.Fatal(err)
 	}
-	add := json.RawMessage(`{"op":"scene.add","id":"new","index":1,"name":"New"}`)
+	add := &edit.AddScene{ID: "new", Index: 1, Name: "New"}
 	a, err := s.Apply("p", 0, "w", "same", add)
 	if err != nil {
 		t.Fatal(err)
@@ -107,7 +114,7 @@ func TestARefusedCommandLeavesNoTrace(t *testing.T) {
 	if _, err := s.Create(doc.NewProject("p", "p", 320, 240, "s")); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Apply("p", 0, "w", "x", json.RawMessage(`{"op":"scene.delete","ids":["s"]}`)); err == nil {
+	if _, err := s.Apply("p", 0, "w", "x", &edit.DeleteScenes{IDs: []string{"s"}}); err == nil {
 		t.Fatal("the last scene was deleted")
 	}
 	if _, rev, err := s.Load("p"); rev != 0 || err != nil {
@@ -268,7 +275,7 @@ func TestTheListTellsTheLengthOfTheFilm(t *testing.T) {
 		{`{"op":"cue.add","scene":"s","id":"q","name":"now","at":1000,"wait":500}`, 5200},
 		{`{"op":"scene.set","ids":["s"],"patch":{"endsAtCue":"q"}}`, 2200},
 	} {
-		if _, err := s.Apply("p", int64(n), "w", fmt.Sprint("c", n), json.RawMessage(c.command)); err != nil {
+		if _, err := s.Apply("p", int64(n), "w", fmt.Sprint("c", n), sent("%s", c.command)); err != nil {
 			t.Fatalf("%s: %v", c.command, err)
 		}
 		p, _, err := s.Load("p")

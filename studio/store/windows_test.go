@@ -11,10 +11,9 @@ import (
 	"testing"
 	"time"
 
-	"github.com/go-json-experiment/json/jsontext"
-
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/patch"
 	"capstan/core/session"
 	"capstan/studio/store"
 )
@@ -61,7 +60,7 @@ func (w *window) send() {
 	if len(w.pending) == 0 {
 		return
 	}
-	c, err := w.s.Take(context.Background(), "p", store.Incoming{Base: w.revision, Window: w.name, ID: fmt.Sprint(w.name, w.sent), Command: json.RawMessage(w.pending[0])})
+	c, err := w.s.Take(context.Background(), "p", store.Incoming{Base: w.revision, Window: w.name, ID: fmt.Sprint(w.name, w.sent), Command: w.pending[0]})
 	var stale *store.Stale
 	switch {
 	case err == nil && len(c.Since) > 0: // carried out on what others had done meanwhile
@@ -87,9 +86,11 @@ func (w *window) follow(since []store.Change, to int64) { w.catchUp(since, to, f
 
 // catchUp takes over what was stored in between; drop says that the oldest pending command is part of it.
 func (w *window) catchUp(since []store.Change, to int64, drop bool) {
-	patches := make([]jsontext.Value, len(since))
+	patches := make([]patch.Patch, len(since))
 	for i, c := range since {
-		patches[i] = jsontext.Value(c.Patch)
+		if err := json.Unmarshal(c.Patch, &patches[i]); err != nil {
+			w.t.Fatal(err)
+		}
 	}
 	failed, err := w.session.CatchUp(patches, drop)
 	if err != nil {
@@ -163,22 +164,22 @@ func randomCommand(r *rand.Rand, w *window) edit.Command {
 	}
 	id := fmt.Sprintf("%s%d", w.name, r.IntN(1e9))
 	if len(ids) < 3 || r.IntN(8) == 0 {
-		return edit.Command(fmt.Sprintf(`{"op":"layer.add","scene":"s","layers":[{"id":%q,"thread":%q,"name":"Sail","kind":"rectangle","opacity":1,"fill":{"kind":"none"},"place":{"x":%d,"y":9,"w":50,"h":40},"moves":[]}]}`, id, id, r.IntN(300)))
+		return sent(`{"op":"layer.add","scene":"s","layers":[{"id":%q,"thread":%q,"name":"Sail","kind":"rectangle","opacity":1,"fill":{"kind":"none"},"place":{"x":%d,"y":9,"w":50,"h":40},"moves":[]}]}`, id, id, r.IntN(300))
 	}
 	some := ids[r.IntN(len(ids))]
 	switch r.IntN(8) {
 	case 0:
-		return edit.Command(fmt.Sprintf(`{"op":"layer.delete","ids":[%q]}`, some))
+		return sent(`{"op":"layer.delete","ids":[%q]}`, some)
 	case 1:
-		return edit.Command(fmt.Sprintf(`{"op":"layer.duplicate","ids":[%q],"seed":%q,"dx":4,"dy":4}`, some, id))
+		return sent(`{"op":"layer.duplicate","ids":[%q],"seed":%q,"dx":4,"dy":4}`, some, id)
 	case 2:
-		return edit.Command(fmt.Sprintf(`{"op":"project.rename","name":%q}`, id))
+		return sent(`{"op":"project.rename","name":%q}`, id)
 	case 3:
-		return edit.Command(fmt.Sprintf(`{"op":"layer.order","ids":[%q],"index":0}`, some))
+		return sent(`{"op":"layer.order","ids":[%q],"index":0}`, some)
 	case 4:
-		return edit.Command(fmt.Sprintf(`{"op":"move.add","layer":%q,"move":{"id":%q,"kind":"entrance","effect":"fade","duration":300,"start":{"when":"at","offset":%d}}}`, some, id, r.IntN(900)))
+		return sent(`{"op":"move.add","layer":%q,"move":{"id":%q,"kind":"entrance","effect":"fade","duration":300,"start":{"when":"at","offset":%d}}}`, some, id, r.IntN(900))
 	}
-	return edit.Command(fmt.Sprintf(`{"op":"layer.set","set":[{"id":%q,"patch":{"place":{"x":%d}}}]}`, some, r.IntN(300)))
+	return sent(`{"op":"layer.set","set":[{"id":%q,"patch":{"place":{"x":%d}}}]}`, some, r.IntN(300))
 }
 
 // Six windows that edit one project as fast as they can, each on the revision it last heard of: none is pushed aside. Another project is edited
@@ -202,7 +203,7 @@ func TestManyWritersTakeTurns(t *testing.T) {
 			base := int64(0)
 			for n := 0; time.Now().Before(end); n++ {
 				began := time.Now()
-				command := fmt.Appendf(nil, `{"op":"scene.set","ids":["s%s"],"patch":{"name":"%d %d"}}`, project, w, n)
+				command := sent(`{"op":"scene.set","ids":["s%s"],"patch":{"name":"%d %d"}}`, project, w, n)
 				c, err := s.Take(context.Background(), project, store.Incoming{Base: base, Window: fmt.Sprint(w), ID: fmt.Sprint(w, "-", n), Command: command})
 				if err != nil {
 					t.Error(err)
