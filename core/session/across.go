@@ -8,9 +8,9 @@ import (
 	"capstan/core/words"
 )
 
-func init() {
+var acrossAsked = table{
 	// Along the scenes that follow, layers stand a step further in each: from where they are in this scene.
-	intent("shift.by", func(s *Session, m Moment, c *struct {
+	"shift.by": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		DX      float64  `json:"dx"` // px
 		DY      float64  `json:"dy"`
@@ -50,10 +50,10 @@ func init() {
 			return nil, words.New("shift.none")
 		}
 		return edit.All(out...), nil
-	})
+	}),
 	// A layer, as it is here but without its moves, in every scene that does not have it: the thread goes through all of them. Where the next
 	// scene has it, moves that are the same there get the numbers they have here.
-	intent("carry.all", func(s *Session, m Moment, c *struct {
+	"carry.all": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Next    bool     `json:"next"` // to the next scene alone
 	}) (edit.Command, error) {
@@ -81,7 +81,7 @@ func init() {
 			return nil, nil
 		}
 		return edit.All(commands...), nil
-	})
+	}),
 }
 
 // ownFields are the fields of a move that say when it is or what it hangs on; they are not carried.

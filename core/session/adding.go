@@ -67,8 +67,8 @@ func (s *Session) centre() geom.Point {
 	return geom.Point{X: float64(f.Width) / 2, Y: float64(f.Height) / 2}
 }
 
-func init() {
-	intent("add.text", func(s *Session, m Moment, c *struct {
+var addingAsked = table{
+	"add.text": of(func(s *Session, m Moment, c *struct {
 		At   *[2]float64 `json:"at"`
 		Text string      `json:"text"`
 
@@ -92,8 +92,8 @@ func init() {
 		}
 		l.Place = doc.Place{X: at.X, Y: at.Y - size*0.6}
 		return s.addCommand(sc, l), nil
-	})
-	intent("add.picture", func(s *Session, m Moment, c *struct {
+	}),
+	"add.picture": of(func(s *Session, m Moment, c *struct {
 		Hash  string      `json:"hash"`
 		Media *doc.Media  `json:"media"`
 		At    *[2]float64 `json:"at"`
@@ -118,7 +118,7 @@ func init() {
 		return edit.All(
 			&edit.AddMedia{Hash: c.Hash, Media: c.Media}, s.addCommand(sc, l),
 		), nil
-	})
+	}),
 }
 
 func extension(name string) string {

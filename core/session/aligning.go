@@ -83,9 +83,9 @@ func along(down bool, v float64) geom.Point {
 	return geom.Point{X: v}
 }
 
-func init() {
+var aligningAsked = table{
 	// Layers get one edge or middle, by the boxes they fill on the page at rest.
-	intent("align", func(s *Session, m Moment, c *struct {
+	"align": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Edge    string   `json:"edge"` // left, centre, right, top, middle, bottom
 		To      string   `json:"to"`   // page, safe, first (the layer that was chosen first); else the box around all
@@ -118,9 +118,9 @@ func init() {
 			return nil, nil
 		}
 		return setPlaces(set), nil
-	})
+	}),
 	// Layers get equal gaps, or equal steps from middle to middle. The outermost two stay, or with a given gap the first.
-	intent("distribute", func(s *Session, m Moment, c *struct {
+	"distribute": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Down    bool     `json:"down"`
 		Centres bool     `json:"centres"`
@@ -160,9 +160,9 @@ func init() {
 			return nil, nil
 		}
 		return setPlaces(set), nil
-	})
+	}),
 	// Layers become as wide, as high, or both, as the one that was chosen first.
-	intent("same", func(s *Session, m Moment, c *struct {
+	"same": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		What    string   `json:"what"` // width, height, both
 	}) (edit.Command, error) {
@@ -187,9 +187,9 @@ func init() {
 			return nil, nil
 		}
 		return edit.All(out...), nil
-	})
+	}),
 	// The places of layers spread apart from their common middle by a percentage, or gather as if that had spread them; their sizes stay.
-	intent("spread.apart", func(s *Session, m Moment, c *struct {
+	"spread.apart": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Percent float64  `json:"percent"` // above 0
 		Gather  bool     `json:"gather"`
@@ -214,5 +214,5 @@ func init() {
 			set = append(set, r.moved(r.box.Centre().Sub(mean).Mul(by-1)))
 		}
 		return setPlaces(set), nil
-	})
+	}),
 }

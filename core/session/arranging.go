@@ -12,8 +12,8 @@ import (
 	"capstan/core/words"
 )
 
-func init() {
-	intent("delete", func(s *Session, m Moment, c *struct {
+var arrangingAsked = table{
+	"delete": of(func(s *Session, m Moment, c *struct {
 		Threads    []string `json:"threads"`
 		Everywhere bool     `json:"everywhere"`
 	}) (edit.Command, error) {
@@ -33,8 +33,8 @@ func init() {
 			return nil, nil
 		}
 		return &edit.DeleteLayers{IDs: gone}, nil
-	})
-	intent("duplicate", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	}),
+	"duplicate": of(func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		list := outermost(s.scene(m), s.layers(m, c.Threads))
 		if len(list) == 0 {
 			return nil, nil
@@ -43,16 +43,16 @@ func init() {
 		seed := s.id()
 		s.copied = copied{seed, ids(list)}
 		return &edit.DuplicateLayers{IDs: ids(list), Seed: seed, DX: d.X, DY: d.Y}, nil
-	})
-	intent("group", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	}),
+	"group": of(func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		sc := s.scene(m)
 		list := outermost(sc, s.layers(m, c.Threads))
 		if len(list) == 0 {
 			return nil, nil
 		}
 		return s.grouped(m, list, ""), nil
-	})
-	intent("ungroup", func(s *Session, m Moment, c *struct {
+	}),
+	"ungroup": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Drop    bool     `json:"drop"` // moves that the layers cannot have each by itself
 	}) (edit.Command, error) {
@@ -79,21 +79,21 @@ func init() {
 			return nil, nil
 		}
 		return &edit.UngroupLayers{IDs: ids(groups), Down: true, About: about}, nil
-	})
-	intent("order", func(s *Session, m Moment, c *struct {
+	}),
+	"order": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		To      string   `json:"to"` // front, back, up, down
 	}) (edit.Command, error) {
 		return s.reorder(m, c.Threads, c.To)
-	})
-	intent("order.before", func(s *Session, m Moment, c *struct {
+	}),
+	"order.before": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Target  string   `json:"target"` // the row they are dropped on
 		Where   string   `json:"where"`  // above, below, inside
 	}) (edit.Command, error) {
 		return s.drop(m, c.Threads, c.Target, c.Where)
-	})
-	intent("nudge", func(s *Session, m Moment, c *struct {
+	}),
+	"nudge": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		DX      float64  `json:"dx"`
 		DY      float64  `json:"dy"`
@@ -110,8 +110,8 @@ func init() {
 			return nil, nil
 		}
 		return setPlaces(list), nil
-	})
-	intent("set", func(s *Session, m Moment, c *struct {
+	}),
+	"set": of(func(s *Session, m Moment, c *struct {
 		Threads []string    `json:"threads"`
 		Patch   edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
@@ -123,8 +123,8 @@ func init() {
 			return nil, nil
 		}
 		return &edit.SetLayers{Set: list}, nil
-	})
-	intent("set.everywhere", func(s *Session, _ Moment, c *struct {
+	}),
+	"set.everywhere": of(func(s *Session, _ Moment, c *struct {
 		Thread string      `json:"thread"`
 		Patch  edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
@@ -135,8 +135,8 @@ func init() {
 			}
 		}
 		return &edit.SetLayers{Set: list}, nil
-	})
-	intent("place", func(s *Session, m Moment, c *struct {
+	}),
+	"place": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		X       *float64 `json:"x"` // of the reference point, in the parent's axes
 		Y       *float64 `json:"y"`
@@ -159,7 +159,7 @@ func init() {
 			return nil, nil
 		}
 		return edit.All(list...), nil
-	})
+	}),
 }
 
 // place returns the commands that put a layer's box where typed numbers say. Groups and texts are scaled, keeping proportions.

@@ -8,9 +8,9 @@ import (
 // asideName is what the scene is called where layers lie that are set aside.
 const asideName = "Aside"
 
-func init() {
+var asideAsked = table{
 	// Layers leave the scene for one that is not in the film, which is made when there is none.
-	intent("set.aside", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	"set.aside": of(func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		if s.scene(m).Aside {
 			return nil, words.New("aside.already")
 		}
@@ -24,9 +24,9 @@ func init() {
 			list = append(list, &edit.AddScene{ID: to, Index: n, Name: asideName, Aside: true})
 		}
 		return s.toScene(m, c.Threads, to, list), nil
-	})
+	}),
 	// Layers that were set aside come back into a scene of the film.
-	intent("bring.back", func(s *Session, m Moment, c *struct {
+	"bring.back": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Scene   int      `json:"scene"`
 	}) (edit.Command, error) {
@@ -35,7 +35,7 @@ func init() {
 			return nil, words.New("scene.gone")
 		}
 		return s.toScene(m, c.Threads, shown[c.Scene].ID, nil), nil
-	})
+	}),
 }
 
 // toScene returns the commands that take layers out of the moment's scene and put them into another, where they were on the page, after those of

@@ -34,15 +34,15 @@ func (s *Session) bars(ids []string) ([]bar, error) {
 	return out, nil
 }
 
-func init() {
-	intent("bars", func(s *Session, _ Moment, c *struct {
+var barsAsked = table{
+	"bars": of(func(s *Session, _ Moment, c *struct {
 		Moves []string `json:"moves"`
 		Part  string   `json:"part"` // whole, begin, end
 		By    int64    `json:"by"`   // ms
 	}) (edit.Command, error) {
 		return s.dragBars(c.Moves, c.Part, c.By)
-	})
-	intent("bars.nudge", func(s *Session, _ Moment, c *struct {
+	}),
+	"bars.nudge": of(func(s *Session, _ Moment, c *struct {
 		Moves  []string `json:"moves"`
 		Part   string   `json:"part"`
 		Frames int64    `json:"frames"`
@@ -63,12 +63,9 @@ func init() {
 			by = int64(math.Round(s.Step(float64(from), c.Frames))) - from
 		}
 		return s.dragBars(c.Moves, c.Part, by)
-	})
-}
-
-func init() {
+	}),
 	// How long one pass of each move takes; those that last as long as something else are left alone.
-	intent("bars.takes", func(s *Session, _ Moment, c *struct {
+	"bars.takes": of(func(s *Session, _ Moment, c *struct {
 		Moves []string `json:"moves"`
 		Ms    int64    `json:"ms"`
 	}) (edit.Command, error) {
@@ -86,7 +83,7 @@ func init() {
 			return nil, words.New("moves.timeless")
 		}
 		return &edit.SetMoves{Set: set}, nil
-	})
+	}),
 }
 
 // dragBars moves bars, or one end of each, by a time. What they hang on stays; only offsets and durations change. A single

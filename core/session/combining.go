@@ -20,9 +20,9 @@ var ways = map[string]combine.How{
 // maxRegions is the most layers that breaking up makes at once.
 const maxRegions = 300
 
-func init() {
+var combiningAsked = table{
 	// Layers become one, which takes the look, thread, moves and place in the stack of the rearmost.
-	intent("combine", func(s *Session, m Moment, c *struct {
+	"combine": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		How     string   `json:"how"` // unite, cut, overlap, drop
 	}) (edit.Command, error) {
@@ -42,9 +42,9 @@ func init() {
 			return nil, words.New("combine.nothing")
 		}
 		return &edit.CombineLayers{IDs: ids(list), How: c.How, Become: s.outlined(m, list[0], p)}, nil
-	})
+	}),
 	// Every region that the layers divide each other into becomes a layer, with the look of the one in front there.
-	intent("break", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	"break": of(func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		list, areas, err := s.areas(m, c.Threads)
 		if err != nil {
 			return nil, err
@@ -99,9 +99,9 @@ func init() {
 			&edit.AddLayers{Scene: sc.ID, Parent: parent, Index: &index, Layers: made},
 			&edit.DeleteLayers{IDs: ids(list)},
 		), nil
-	})
+	}),
 	// Combined layers come back as they were.
-	intent("apart", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	"apart": of(func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		var list []*doc.Layer
 		for _, l := range s.layers(m, c.Threads) {
 			if l.Made != nil {
@@ -112,7 +112,7 @@ func init() {
 			return nil, words.New("apart.nothing")
 		}
 		return &edit.TakeApart{IDs: ids(list), Seed: s.id()}, nil
-	})
+	}),
 }
 
 // inOrder returns chosen layers from the rearmost on, without those inside others.

@@ -29,9 +29,9 @@ const (
 	alongRing = "ring"
 )
 
-func init() {
+var copiesAsked = table{
 	// n things in all, in a row, a grid or around a centre, as layers in a group.
-	intent("copies", func(s *Session, m Moment, c *struct {
+	"copies": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Along   string   `json:"along"`
 		N       int      `json:"n"`       // in all; of a grid, in a row of it
@@ -90,5 +90,5 @@ func init() {
 			IDs: ids(list), Seed: s.id(), About: pair(about), At: at, Keep: c.Upright, ID: s.id(), Thread: s.id(),
 			Names: names(list, n*rows), Name: nameFor(sc, fmt.Sprintf("%s × %d", list[0].Name, n*rows)), Tint: list[0].Tint, X: middle.X, Y: middle.Y,
 		}, nil
-	})
+	}),
 }

@@ -271,9 +271,9 @@ func setPath(id string, p *geom.Path) edit.Command {
 	return &edit.SetLayers{Set: []edit.Part{{ID: id, Patch: edit.Fields{"path": p.Data()}}}}
 }
 
-func init() {
+var drawingAsked = table{
 	// A line drawn by hand, as few points as keep within tolerance px of it; closed where it ends near its begin.
-	intent("draw.freehand", func(s *Session, m Moment, c *struct {
+	"draw.freehand": of(func(s *Session, m Moment, c *struct {
 		Points    [][2]float64 `json:"points"`
 		Tolerance float64      `json:"tolerance"`
 		Reach     float64      `json:"reach"` // px within which the end counts as at the begin
@@ -299,5 +299,5 @@ func init() {
 			line.Nodes, line.Closed = line.Nodes[:k-1], true
 		}
 		return s.drawn(m, []pen.Contour{line}, ""), nil
-	})
+	}),
 }

@@ -63,31 +63,31 @@ func groundable(l, parent *doc.Layer) bool {
 	return parent == nil && (l.Kind == doc.Picture || l.IsShape() && l.Kind != doc.Line)
 }
 
-func init() {
-	ground := func(make bool) func(s *Session, m Moment, c *threads) (edit.Command, error) {
-		return func(s *Session, m Moment, c *threads) (edit.Command, error) {
-			sc := s.scene(m)
-			var commands []edit.Command
-			for _, l := range s.layers(m, c.Threads) {
-				_, parent := sc.Layer(l.ID)
-				if !groundable(l, parent) {
-					return nil, words.New("ground.kind")
-				}
-				patch := edit.Fields{"place": s.covering(l)}
-				if make {
-					patch["locked"] = true
-				}
-				commands = append(commands, &edit.SetLayers{Set: []edit.Part{{ID: l.ID, Patch: patch}}})
-				if make {
-					commands = append(commands, &edit.OrderLayers{IDs: []string{l.ID}, Index: 0})
-				}
-			}
-			if len(commands) == 0 {
-				return nil, nil
-			}
-			return edit.All(commands...), nil
+var groundAsked = table{
+	"ground.make":  of(func(s *Session, m Moment, c *threads) (edit.Command, error) { return s.ground(m, c.Threads, true) }),
+	"ground.cover": of(func(s *Session, m Moment, c *threads) (edit.Command, error) { return s.ground(m, c.Threads, false) }),
+}
+
+// ground returns the command by which layers cover the page, and become its ground: at the back, and locked.
+func (s *Session) ground(m Moment, threads []string, make bool) (edit.Command, error) {
+	sc := s.scene(m)
+	var commands []edit.Command
+	for _, l := range s.layers(m, threads) {
+		_, parent := sc.Layer(l.ID)
+		if !groundable(l, parent) {
+			return nil, words.New("ground.kind")
+		}
+		patch := edit.Fields{"place": s.covering(l)}
+		if make {
+			patch["locked"] = true
+		}
+		commands = append(commands, &edit.SetLayers{Set: []edit.Part{{ID: l.ID, Patch: patch}}})
+		if make {
+			commands = append(commands, &edit.OrderLayers{IDs: []string{l.ID}, Index: 0})
 		}
 	}
-	intent("ground.make", ground(true))
-	intent("ground.cover", ground(false))
+	if len(commands) == 0 {
+		return nil, nil
+	}
+	return edit.All(commands...), nil
 }

@@ -23,9 +23,9 @@ func setGuides(sc *doc.Scene, list []doc.Guide) (edit.Command, error) {
 	return &edit.SetScenes{IDs: []string{sc.ID}, Patch: edit.Fields{"guides": v}}, nil
 }
 
-func init() {
+var guidesAsked = table{
 	// A guide is put down, moved (index counts from 0), or taken away (no place).
-	intent("guide", func(s *Session, m Moment, c *struct {
+	"guide": of(func(s *Session, m Moment, c *struct {
 		Index *int     `json:"index"`
 		Axis  string   `json:"axis"` // of a new one: upright, level
 		At    *float64 `json:"at"`   // page px
@@ -43,9 +43,9 @@ func init() {
 			list[*c.Index].At = *c.At
 		}
 		return setGuides(sc, list)
-	})
+	}),
 	// Guides along the edges and through the middles of layers, or none at all any more.
-	intent("guides.of", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	"guides.of": of(func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		sc := s.scene(m)
 		if len(c.Threads) == 0 {
 			return setGuides(sc, nil)
@@ -66,5 +66,5 @@ func init() {
 			}
 		}
 		return setGuides(sc, list)
-	})
+	}),
 }

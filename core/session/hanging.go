@@ -9,24 +9,24 @@ import (
 	"capstan/core/words"
 )
 
-func init() {
-	intent("move.start", func(s *Session, _ Moment, c *struct {
+var hangingAsked = table{
+	"move.start": of(func(s *Session, _ Moment, c *struct {
 		Move string `json:"move"`
 		When string `json:"when"`
 		Of   string `json:"of"`
 	}) (edit.Command, error) {
 		return s.hang(c.Move, c.When, c.Of)
-	})
-	intent("move.end", func(s *Session, _ Moment, c *struct {
+	}),
+	"move.end": of(func(s *Session, _ Moment, c *struct {
 		Move      string `json:"move"`
 		When      string `json:"when"` // "", begins, ends, scene-end
 		Of        string `json:"of"`
 		Stretches bool   `json:"stretches"`
 	}) (edit.Command, error) {
 		return s.endWith(c.Move, c.When, c.Of, c.Stretches)
-	})
+	}),
 	// A hitch between an end of one bar and an end of another: the second hangs on the first.
-	intent("hitch", func(s *Session, _ Moment, c *struct {
+	"hitch": of(func(s *Session, _ Moment, c *struct {
 		From     string `json:"from"`
 		FromPart string `json:"fromPart"` // begin or end
 		To       string `json:"to"`
@@ -43,7 +43,7 @@ func init() {
 			return s.endWith(c.To, when, c.From, false)
 		}
 		return s.hang(c.To, when, c.From)
-	})
+	}),
 }
 
 // hang hangs a move's start on something else: on a moment of another move or a cue there, else at the time it starts now.

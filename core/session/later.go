@@ -188,9 +188,9 @@ func (s *Session) Later(changes patch.Patch) Later {
 	return v
 }
 
-func init() {
+var laterAsked = table{
 	// What was done to layers is done to the same threads in later scenes, too.
-	intent("edit.later", func(s *Session, _ Moment, c *struct {
+	"edit.later": of(func(s *Session, _ Moment, c *struct {
 		Changes patch.Patch `json:"changes"`
 	}) (edit.Command, error) {
 		list, _ := s.later(c.Changes)
@@ -198,5 +198,5 @@ func init() {
 			return nil, nil
 		}
 		return edit.All(list...), nil
-	})
+	}),
 }

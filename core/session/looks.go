@@ -97,8 +97,8 @@ func (s *Session) stopped(m Moment, threads []string, part string, change func(g
 	})
 }
 
-func init() {
-	intent("fill.kind", func(s *Session, m Moment, c *struct {
+var looksAsked = table{
+	"fill.kind": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Part    string   `json:"part"`
 		Kind    string   `json:"kind"`
@@ -106,8 +106,8 @@ func init() {
 		return s.look(m, c.Threads, c.Part, func(_ *doc.Layer, f doc.Fill) (edit.Fields, error) {
 			return filled(c.Part, fillAs(f, c.Kind)), nil
 		})
-	})
-	intent("gradient.add", func(s *Session, m Moment, c *struct {
+	}),
+	"gradient.add": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Part    string   `json:"part"`
 		At      float64  `json:"at"`
@@ -123,16 +123,16 @@ func init() {
 			}
 			return slices.Insert(g.Stops, i, doc.Stop{At: at, Colour: s.colourAt(m, g, at).String()}), nil
 		})
-	})
-	intent("gradient.move", func(s *Session, m Moment, c *struct {
+	}),
+	"gradient.move": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Part    string   `json:"part"`
 		Index   int      `json:"index"`
 		At      float64  `json:"at"`
 	}) (edit.Command, error) {
 		return s.stopped(m, c.Threads, c.Part, func(g *doc.Gradient) ([]doc.Stop, error) { return moveStop(g.Stops, c.Index, c.At), nil })
-	})
-	intent("gradient.remove", func(s *Session, m Moment, c *struct {
+	}),
+	"gradient.remove": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Part    string   `json:"part"`
 		Index   int      `json:"index"`
@@ -146,8 +146,8 @@ func init() {
 			}
 			return slices.Delete(g.Stops, c.Index, c.Index+1), nil
 		})
-	})
-	intent("gradient.colour", func(s *Session, m Moment, c *struct {
+	}),
+	"gradient.colour": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Part    string   `json:"part"`
 		Index   int      `json:"index"`
@@ -163,8 +163,8 @@ func init() {
 			v.Colour, v.Role, v.Tone = c.Colour, c.Role, c.Tone
 			return g.Stops, nil
 		})
-	})
-	intent("gradient.swap", func(s *Session, m Moment, c *struct {
+	}),
+	"gradient.swap": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Part    string   `json:"part"`
 	}) (edit.Command, error) {
@@ -175,9 +175,9 @@ func init() {
 			}
 			return g.Stops, nil
 		})
-	})
+	}),
 	// Dashes of one length. A length that is missing is that of the other; a line of none is wanted for round dots alone.
-	intent("stroke.dash", func(s *Session, m Moment, c *struct {
+	"stroke.dash": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Line    *float64 `json:"line"` // absent: as it is
 		Gap     *float64 `json:"gap"`
@@ -192,7 +192,7 @@ func init() {
 			return nil, nil
 		}
 		return &edit.SetLayers{Set: list}, nil
-	})
+	}),
 }
 
 // dashed returns the pattern of a stroke with another line or gap; nil for a whole line.

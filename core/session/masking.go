@@ -7,9 +7,9 @@ import (
 	"capstan/core/words"
 )
 
-func init() {
+var maskingAsked = table{
 	// One layer in a group becomes the mask of the others, or ceases to be; of several the front-most becomes that of a new group.
-	intent("mask", func(s *Session, m Moment, c *struct {
+	"mask": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		How     string   `json:"how"` // inside, outside; empty: a layer like others
 	}) (edit.Command, error) {
@@ -25,7 +25,7 @@ func init() {
 			return nil, words.New("mask.alone")
 		}
 		return &edit.SetLayers{Set: []edit.Part{{ID: list[0].ID, Patch: edit.Fields{"mask": c.How}}}}, nil
-	})
+	}),
 }
 
 // maskShown is how strongly a selected mask is shown over what it masks.

@@ -7,9 +7,9 @@ import (
 	"capstan/core/words"
 )
 
-func init() {
+var mergingAsked = table{
 	// Layers become a picture that the server has painted of them, at rest, where it lies on the page.
-	intent("merge", func(s *Session, m Moment, c *struct {
+	"merge": of(func(s *Session, m Moment, c *struct {
 		Threads []string   `json:"threads"`
 		Hash    string     `json:"hash"`
 		Media   *doc.Media `json:"media"`
@@ -34,5 +34,5 @@ func init() {
 			&edit.AddMedia{Hash: c.Hash, Media: c.Media},
 			&edit.CombineLayers{IDs: ids(list), How: doc.MadePicture, Become: become},
 		), nil
-	})
+	}),
 }

@@ -27,8 +27,8 @@ func readable(f doc.Fill) string {
 	return light
 }
 
-func init() {
-	intent("move.add", func(s *Session, m Moment, c *struct {
+var movesAsked = table{
+	"move.add": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Kind    string   `json:"kind"`
 		Effect  string   `json:"effect"`
@@ -45,29 +45,29 @@ func init() {
 			return nil, nil
 		}
 		return edit.All(list...), nil
-	})
-	intent("path.draw", func(s *Session, m Moment, c *struct {
+	}),
+	"path.draw": of(func(s *Session, m Moment, c *struct {
 		Threads []string   `json:"threads"`
 		From    [2]float64 `json:"from"` // page px
 		To      [2]float64 `json:"to"`
 	}) (edit.Command, error) {
 		return s.drawPath(m, c.Threads, geom.Point{X: c.From[0], Y: c.From[1]}, geom.Point{X: c.To[0], Y: c.To[1]})
-	})
-	intent("path.reach", func(s *Session, _ Moment, c *struct {
+	}),
+	"path.reach": of(func(s *Session, _ Moment, c *struct {
 		Move string  `json:"move"`
 		X    float64 `json:"x"` // from its begin to its end, px
 		Y    float64 `json:"y"`
 	}) (edit.Command, error) {
 		return s.reach(c.Move, geom.Point{X: c.X, Y: c.Y})
-	})
-	intent("move.set", func(s *Session, _ Moment, c *struct {
+	}),
+	"move.set": of(func(s *Session, _ Moment, c *struct {
 		Move  string      `json:"move"`
 		Patch edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
 		s.remember(c.Move, c.Patch)
 		return s.notTooEarly(c.Move, setMove(c.Move, s.completed(c.Move, c.Patch)))
-	})
-	intent("move.unit", func(s *Session, _ Moment, c *struct {
+	}),
+	"move.unit": of(func(s *Session, _ Moment, c *struct {
 		Move string `json:"move"`
 		Unit string `json:"unit"`
 	}) (edit.Command, error) {
@@ -91,19 +91,19 @@ func init() {
 			}
 		}
 		return setMove(c.Move, s.endingWithScene(c.Move, patch)), nil
-	})
+	}),
 	// The bend of a path: straight, an arc, or a free curve to be drawn on.
-	intent("path.bend", func(s *Session, _ Moment, c *struct {
+	"path.bend": of(func(s *Session, _ Moment, c *struct {
 		Move  string `json:"move"`
 		Shape string `json:"shape"` // straight, arc, free
 	}) (edit.Command, error) {
 		return s.bend(c.Move, c.Shape)
-	})
-	intent("move.delete", func(s *Session, _ Moment, c *struct {
+	}),
+	"move.delete": of(func(s *Session, _ Moment, c *struct {
 		Move string `json:"move"`
 	}) (edit.Command, error) {
 		return &edit.DeleteMoves{IDs: []string{c.Move}}, nil
-	})
+	}),
 }
 
 func (s *Session) move(id string) (*doc.Move, *doc.Layer, int) {

@@ -12,9 +12,9 @@ import (
 // refit is how far, px, the outline of a stroke may lie off the many short lines it was drawn with.
 const refit = 0.04
 
-func init() {
+var outliningAsked = table{
 	// Texts, shapes and groups become drawn paths; they are kept inside.
-	intent("outline", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	"outline": of(func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		var list []edit.Command
 		for _, l := range outermost(s.scene(m), s.layers(m, c.Threads)) {
 			if l.Kind == doc.PathKind {
@@ -44,9 +44,9 @@ func init() {
 			return nil, words.New("outline.nothing")
 		}
 		return edit.All(list...), nil
-	})
+	}),
 	// The stroke becomes an area: of a layer without a fill, the layer itself; else a new one in front of it.
-	intent("outline.stroke", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	"outline.stroke": of(func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		var list []edit.Command
 		for _, l := range s.layers(m, c.Threads) {
 			p, err := s.strokeArea(m, l)
@@ -68,7 +68,7 @@ func init() {
 			return nil, words.New("stroke.nothing")
 		}
 		return edit.All(list...), nil
-	})
+	}),
 }
 
 // outlined returns what a layer's fields become when it shows a path in its own axes: its gradients stay where they are, and so

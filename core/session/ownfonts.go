@@ -48,9 +48,9 @@ func (s *Session) AddOwnFont(hash string, data []byte) error {
 	return s.fonts.Add(m.Family, m.Weight, m.Italic, data)
 }
 
-func init() {
+var ownfontsAsked = table{
 	// A font file becomes one of the document's own.
-	intent("font.add", func(s *Session, m Moment, c *struct {
+	"font.add": of(func(s *Session, m Moment, c *struct {
 		Hash  string     `json:"hash"`
 		Media *doc.Media `json:"media"`
 	}) (edit.Command, error) {
@@ -61,5 +61,5 @@ func init() {
 			return nil, nil // it is there
 		}
 		return &edit.AddMedia{Hash: c.Hash, Media: c.Media}, nil
-	})
+	}),
 }

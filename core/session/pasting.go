@@ -9,8 +9,8 @@ import (
 	"capstan/core/geom"
 )
 
-func init() {
-	intent("paste", func(s *Session, m Moment, c *struct {
+var pastingAsked = table{
+	"paste": of(func(s *Session, m Moment, c *struct {
 		Layers []*doc.Layer          `json:"layers"`
 		Begins map[string]int64      `json:"begins"`
 		Still  bool                  `json:"still"` // without their moves
@@ -41,7 +41,7 @@ func init() {
 			}
 		}
 		return edit.All(append(list, &edit.PasteLayers{Scene: sc.ID, Layers: c.Layers, Seed: s.id(), DX: d, DY: d, Begins: c.Begins, New: fresh})...), nil
-	})
+	}),
 }
 
 // Copied are layers to paste, with when their moves began.

@@ -117,9 +117,9 @@ func smooth(c, a, b geom.Point) bool {
 	return l > 0 && u.X*v.X+u.Y*v.Y < -0.999*l
 }
 
-func init() {
+var pathpointsAsked = table{
 	// A new point on a free path, half way along the step that is nearest to a place on the page.
-	intent("path.knot.add", func(s *Session, m Moment, c *struct {
+	"path.knot.add": of(func(s *Session, m Moment, c *struct {
 		Move string  `json:"move"`
 		X    float64 `json:"x"`
 		Y    float64 `json:"y"`
@@ -138,8 +138,8 @@ func init() {
 			return nil, nil
 		}
 		return setMove(c.Move, edit.Fields{"path": edit.Fields{"d": split(n.path, inv.Apply(geom.Point{X: c.X, Y: c.Y})).Data()}}), nil
-	})
-	intent("path.knot.remove", func(s *Session, _ Moment, c *struct {
+	}),
+	"path.knot.remove": of(func(s *Session, _ Moment, c *struct {
 		Move  string `json:"move"`
 		Index int    `json:"index"`
 	}) (edit.Command, error) {
@@ -152,7 +152,7 @@ func init() {
 			return nil, words.New("path.ends")
 		}
 		return setMove(c.Move, edit.Fields{"path": edit.Fields{"d": out.Data()}}), nil
-	})
+	}),
 }
 
 // split cuts the step nearest to q in two there, without changing the line (de Casteljau).

@@ -10,9 +10,9 @@ import (
 	"capstan/core/snap"
 )
 
-func init() {
+var pivotAsked = table{
 	// The pivot as a share of the layer's box, both ways; absent: the middle again.
-	intent("pivot", func(s *Session, m Moment, c *struct {
+	"pivot": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		X       *float64 `json:"x"`
 		Y       *float64 `json:"y"`
@@ -42,7 +42,7 @@ func init() {
 			return nil, nil
 		}
 		return setPlaces(list), nil
-	})
+	}),
 }
 
 // pivoted returns the change that moves a layer's pivot and leaves the layer where it is: a flipped one is flipped about it.

@@ -80,8 +80,8 @@ func tolerated(tolerance float64) float64 {
 	return min(max(tolerance, 0.01), 1000)
 }
 
-func init() {
-	edited("points.place", func(c *placed) string { return c.Thread }, func(c *placed, list []pen.Contour, own geom.Matrix) ([]pen.Contour, error) {
+var placingAsked = table{
+	"points.place": edited(func(c *placed) string { return c.Thread }, func(c *placed, list []pen.Contour, own geom.Matrix) ([]pen.Contour, error) {
 		return list, c.place(list, own)
-	})
+	}),
 }

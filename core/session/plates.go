@@ -84,9 +84,9 @@ func (s *Session) plateBefore(sc *doc.Scene) *doc.Plate {
 	return v
 }
 
-func init() {
+var platesAsked = table{
 	// A plate behind texts: put there as the last one was, or in a readable tone of what lies behind; changed; taken away.
-	intent("text.plate", func(s *Session, m Moment, c *struct {
+	"text.plate": of(func(s *Session, m Moment, c *struct {
 		Threads []string    `json:"threads"`
 		On      *bool       `json:"on"`
 		Behind  string      `json:"behind"` // the colour that lies behind the words
@@ -130,5 +130,5 @@ func init() {
 			return nil, nil
 		}
 		return &edit.SetLayers{Set: list}, nil
-	})
+	}),
 }

@@ -148,9 +148,9 @@ func bend(c *pen.Contour, i int, t float64, d geom.Point) {
 }
 
 // edited is an intent on the points of one drawn path.
-func edited[C any](name string, args func(c *C) (thread string), f func(c *C, list []pen.Contour, own geom.Matrix) ([]pen.Contour, error)) {
-	intent(name, func(s *Session, m Moment, c *C) (edit.Command, error) {
-		list := s.layers(m, []string{args(c)})
+func edited[C any](thread func(c *C) string, f func(c *C, list []pen.Contour, own geom.Matrix) ([]pen.Contour, error)) ask {
+	return of(func(s *Session, m Moment, c *C) (edit.Command, error) {
+		list := s.layers(m, []string{thread(c)})
 		if len(list) != 1 || list[0].Kind != doc.PathKind {
 			return nil, words.New("path.gone")
 		}
@@ -176,6 +176,25 @@ type chosenPoints struct {
 	IDs    []string `json:"ids"`
 }
 
+func (c *chosenPoints) thread() string { return c.Thread }
+
+type movedPoints struct {
+	chosenPoints
+	DX float64 `json:"dx"`
+	DY float64 `json:"dy"`
+}
+
+type placeOnPage struct {
+	Thread string  `json:"thread"`
+	X      float64 `json:"x"` // on the page
+	Y      float64 `json:"y"`
+}
+
+type tolerance struct {
+	Thread    string  `json:"thread"`
+	Tolerance float64 `json:"tolerance"`
+}
+
 // each calls f for every chosen point, the last first, so that those before keep their places.
 func (c *chosenPoints) each(list []pen.Contour, f func(k *pen.Contour, i int)) int {
 	var spots []spot
@@ -197,51 +216,40 @@ func (c *chosenPoints) each(list []pen.Contour, f func(k *pen.Contour, i int)) i
 	return len(c.IDs)
 }
 
-func init() {
-	thread := func(c *chosenPoints) string { return c.Thread }
-	edited("points.remove", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+var pointsAsked = table{
+	"points.remove": edited((*chosenPoints).thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
 		var refused bool
 		c.each(list, func(k *pen.Contour, i int) { refused = !k.Remove(i) || refused })
 		if refused {
 			return nil, words.New("points.few")
 		}
 		return list, nil
-	})
-	edited("points.smooth", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+	}),
+	"points.smooth": edited((*chosenPoints).thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
 		c.each(list, func(k *pen.Contour, i int) { k.MakeSmooth(i) })
 		return list, nil
-	})
-	edited("points.corner", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+	}),
+	"points.corner": edited((*chosenPoints).thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
 		c.each(list, func(k *pen.Contour, i int) { k.MakeCorner(i) })
 		return list, nil
-	})
-	edited("points.join", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+	}),
+	"points.join": edited((*chosenPoints).thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
 		c.each(list, func(k *pen.Contour, i int) { k.Nodes[i].Join() })
 		return list, nil
-	})
-	edited("points.close", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+	}),
+	"points.close": edited((*chosenPoints).thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
 		for i := range list {
 			list[i].Closed = len(list[i].Nodes) > 1
 		}
 		return list, nil
-	})
-	edited("points.reverse", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+	}),
+	"points.reverse": edited((*chosenPoints).thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
 		for i := range list {
 			list[i].Reverse()
 		}
 		return list, nil
-	})
-	edited("points.move", func(c *struct {
-		chosenPoints
-		DX float64 `json:"dx"`
-		DY float64 `json:"dy"`
-	}) string {
-		return c.Thread
-	}, func(c *struct {
-		chosenPoints
-		DX float64 `json:"dx"`
-		DY float64 `json:"dy"`
-	}, list []pen.Contour, own geom.Matrix) ([]pen.Contour, error) {
+	}),
+	"points.move": edited((*movedPoints).thread, func(c *movedPoints, list []pen.Contour, own geom.Matrix) ([]pen.Contour, error) {
 		inv, ok := own.Inverse()
 		if !ok {
 			return nil, nil
@@ -252,9 +260,9 @@ func init() {
 			*v = v.Moved(by)
 		})
 		return list, nil
-	})
+	}),
 	// Opens a ring at a point, or divides a line there.
-	edited("points.cut", thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+	"points.cut": edited((*chosenPoints).thread, func(c *chosenPoints, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
 		if len(c.IDs) != 1 {
 			return nil, words.New("points.one")
 		}
@@ -263,13 +271,8 @@ func init() {
 			return nil, words.New("points.one")
 		}
 		return slices.Concat(list[:p.contour], pen.Cut(list[p.contour], p.node), list[p.contour+1:]), nil
-	})
-	type place struct {
-		Thread string  `json:"thread"`
-		X      float64 `json:"x"` // on the page
-		Y      float64 `json:"y"`
-	}
-	edited("points.insert", func(c *place) string { return c.Thread }, func(c *place, list []pen.Contour, own geom.Matrix) ([]pen.Contour, error) {
+	}),
+	"points.insert": edited(func(c *placeOnPage) string { return c.Thread }, func(c *placeOnPage, list []pen.Contour, own geom.Matrix) ([]pen.Contour, error) {
 		inv, ok := own.Inverse()
 		if !ok {
 			return nil, nil
@@ -285,16 +288,12 @@ func init() {
 		}
 		list[best].Insert(at, t)
 		return list, nil
-	})
-	type amount struct {
-		Thread    string  `json:"thread"`
-		Tolerance float64 `json:"tolerance"`
-	}
-	edited("points.simplify", func(c *amount) string { return c.Thread }, func(c *amount, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
+	}),
+	"points.simplify": edited(func(c *tolerance) string { return c.Thread }, func(c *tolerance, list []pen.Contour, _ geom.Matrix) ([]pen.Contour, error) {
 		return pen.Simplify(list, tolerated(c.Tolerance)), nil
-	})
+	}),
 	// Shapes become paths with points; undo gives their numbers back.
-	intent("points.begin", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	"points.begin": of(func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		var list []string
 		for _, l := range s.layers(m, c.Threads) {
 			if l.IsShape() {
@@ -305,5 +304,5 @@ func init() {
 			return nil, nil
 		}
 		return &edit.OutlineShapes{IDs: list}, nil
-	})
+	}),
 }

@@ -12,10 +12,10 @@ import (
 	"capstan/core/words"
 )
 
-func init() {
+var replacingAsked = table{
 	// Another picture in the place of one: on the threads given, or wherever the old one is used. It keeps the crop when it has
 	// the same proportions, and fits into the old box otherwise.
-	intent("picture.replace", func(s *Session, _ Moment, c *struct {
+	"picture.replace": of(func(s *Session, _ Moment, c *struct {
 		From    string     `json:"from"`
 		Hash    string     `json:"hash"`
 		Media   *doc.Media `json:"media"`
@@ -54,9 +54,9 @@ func init() {
 		return edit.All(
 			&edit.AddMedia{Hash: c.Hash, Media: c.Media}, &edit.SetLayers{Set: set},
 		), nil
-	})
+	}),
 	// The whole project as it was at a stage, but for its name: one step, and one to undo.
-	intent("stage.return", func(s *Session, _ Moment, c *struct {
+	"stage.return": of(func(s *Session, _ Moment, c *struct {
 		Document jsontext.Value `json:"document"`
 	}) (edit.Command, error) {
 		p, err := doc.Read(c.Document)
@@ -69,5 +69,5 @@ func init() {
 			return nil, err
 		}
 		return &edit.ApplyPatch{Changes: changes}, nil
-	})
+	}),
 }

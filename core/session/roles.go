@@ -272,16 +272,16 @@ func (s *Session) sceneIDs(m Moment, ids []string) []string {
 	return []string{s.scene(m).ID}
 }
 
-func init() {
+var rolesAsked = table{
 	// A scene's first roles: its colours as they are, which from then on follow them.
-	intent("roles.begin", func(s *Session, m Moment, c *struct{}) (edit.Command, error) {
+	"roles.begin": of(func(s *Session, m Moment, c *struct{}) (edit.Command, error) {
 		sc := s.scene(m)
 		if len(sc.Roles) > 0 {
 			return nil, nil
 		}
 		return withRoles(sc, guess(sc))
-	})
-	intent("roles.set", func(s *Session, m Moment, c *struct {
+	}),
+	"roles.set": of(func(s *Session, m Moment, c *struct {
 		Name   string   `json:"name"`
 		Colour *string  `json:"colour"` // null takes the role away; what used it keeps its colour
 		Scenes []string `json:"scenes"` // absent: the one at the moment
@@ -313,15 +313,15 @@ func init() {
 			commands = append(commands, &edit.SetScenes{IDs: []string{id}, Patch: edit.Fields{"roles": set}})
 		}
 		return edit.All(commands...), nil
-	})
+	}),
 	// A set of roles for scenes, in one action.
-	intent("roles.apply", func(s *Session, m Moment, c *struct {
+	"roles.apply": of(func(s *Session, m Moment, c *struct {
 		Roles  map[string]string `json:"roles"`
 		Scenes []string          `json:"scenes"`
 	}) (edit.Command, error) {
 		return s.applyRoles(m, c.Roles, c.Scenes)
-	})
-	intent("roles.save", func(s *Session, m Moment, c *struct {
+	}),
+	"roles.save": of(func(s *Session, m Moment, c *struct {
 		Name string `json:"name"`
 	}) (edit.Command, error) {
 		name := strings.TrimSpace(c.Name)
@@ -331,9 +331,9 @@ func init() {
 		}
 		sets := append(slices.Clone(s.doc.RoleSets), &doc.RoleSet{ID: s.id(), Name: name, Roles: sc.Roles})
 		return &edit.SetProject{Patch: edit.Fields{"roleSets": sets}}, nil
-	})
+	}),
 	// Five roles from a picture: rgba are its pixels, in base 64.
-	intent("roles.propose", func(s *Session, m Moment, c *struct {
+	"roles.propose": of(func(s *Session, m Moment, c *struct {
 		RGBA   string   `json:"rgba"`
 		Scenes []string `json:"scenes"`
 	}) (edit.Command, error) {
@@ -349,9 +349,9 @@ func init() {
 			roleGround: ground.String(), roleGroundTone: groundTone.String(), roleAccent: accent.String(), roleAccentTone: accentTone.String(), roleWords: text.String(),
 		}
 		return s.applyRoles(m, list, c.Scenes)
-	})
+	}),
 	// Colours and looks that are put aside, for the whole project.
-	intent("palette.set", func(s *Session, _ Moment, c *struct {
+	"palette.set": of(func(s *Session, _ Moment, c *struct {
 		Colour string `json:"colour"`
 		Gone   bool   `json:"gone"`
 	}) (edit.Command, error) {
@@ -363,7 +363,7 @@ func init() {
 			return &edit.SetProject{Patch: edit.Fields{"palette": nil}}, nil
 		}
 		return &edit.SetProject{Patch: edit.Fields{"palette": list}}, nil
-	})
+	}),
 }
 
 // applyRoles gives scenes, or without any the one at the moment, a set of roles beside those they have.

@@ -21,9 +21,9 @@ type Fit struct {
 	Over  float64 `json:"over"`  // px that the box is too low for them
 }
 
-func init() {
+var roomsAsked = table{
 	// The box of a text grows with its words, breaks lines at its width, keeps its height, or has the words fill it. It stays where it is.
-	intent("text.room", func(s *Session, m Moment, c *struct {
+	"text.room": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Room    string   `json:"room"`
 	}) (edit.Command, error) {
@@ -61,7 +61,7 @@ func init() {
 			return nil, nil
 		}
 		return &edit.SetLayers{Set: list}, nil
-	})
+	}),
 }
 
 // roomy reports whether a layer is a text whose box has a height of its own.

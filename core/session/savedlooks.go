@@ -40,8 +40,8 @@ func dressed(l *doc.Layer, k *doc.Look) edit.Fields {
 	return p
 }
 
-func init() {
-	intent("look.paste", func(s *Session, m Moment, c *struct {
+var savedlooksAsked = table{
+	"look.paste": of(func(s *Session, m Moment, c *struct {
 		Threads []string  `json:"threads"`
 		Look    *doc.Look `json:"look"`
 		Saved   string    `json:"saved"` // the id of one that was put aside, instead
@@ -63,8 +63,8 @@ func init() {
 			return nil, nil
 		}
 		return &edit.SetLayers{Set: list}, nil
-	})
-	intent("look.save", func(s *Session, m Moment, c *struct {
+	}),
+	"look.save": of(func(s *Session, m Moment, c *struct {
 		Thread string `json:"thread"`
 		Name   string `json:"name"`
 	}) (edit.Command, error) {
@@ -78,8 +78,8 @@ func init() {
 		}
 		looks := append(slices.Clone(s.doc.Looks), &doc.SavedLook{ID: s.id(), Name: name, Look: *look})
 		return &edit.SetProject{Patch: edit.Fields{"looks": looks}}, nil
-	})
-	intent("look.forget", func(s *Session, _ Moment, c *struct {
+	}),
+	"look.forget": of(func(s *Session, _ Moment, c *struct {
 		ID string `json:"id"`
 	}) (edit.Command, error) {
 		looks := slices.DeleteFunc(slices.Clone(s.doc.Looks), func(v *doc.SavedLook) bool { return v.ID == c.ID })
@@ -87,9 +87,9 @@ func init() {
 			return &edit.SetProject{Patch: edit.Fields{"looks": nil}}, nil
 		}
 		return &edit.SetProject{Patch: edit.Fields{"looks": looks}}, nil
-	})
+	}),
 	// A picture or a texture as a fill; hash and media are those of a file that was just taken in, or of one the project has.
-	intent("fill.picture", func(s *Session, m Moment, c *struct {
+	"fill.picture": of(func(s *Session, m Moment, c *struct {
 		Threads []string   `json:"threads"`
 		Kind    string     `json:"kind"` // picture or texture
 		Hash    string     `json:"hash"`
@@ -109,5 +109,5 @@ func init() {
 			return set, err
 		}
 		return edit.All(&edit.AddMedia{Hash: c.Hash, Media: c.Media}, set), nil
-	})
+	}),
 }

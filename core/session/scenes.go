@@ -11,8 +11,8 @@ import (
 	"capstan/core/words"
 )
 
-func init() {
-	intent("scene.add", func(s *Session, m Moment, c *struct {
+var scenesAsked = table{
+	"scene.add": of(func(s *Session, m Moment, c *struct {
 		Before bool `json:"before"` // in front of the moment's scene, instead of behind it
 	}) (edit.Command, error) {
 		at := s.sceneIndex(m) + 1
@@ -20,12 +20,12 @@ func init() {
 			at--
 		}
 		return &edit.AddScene{ID: s.id(), Index: at, Name: edit.SceneName(s.doc)}, nil
-	})
-	intent("scene.continue", func(s *Session, m Moment, c *struct{}) (edit.Command, error) {
+	}),
+	"scene.continue": of(func(s *Session, m Moment, c *struct{}) (edit.Command, error) {
 		return &edit.ContinueScene{From: s.scene(m).ID, ID: s.id(), Seed: s.id(), Name: edit.SceneName(s.doc)}, nil
-	})
+	}),
 	// A copy of the scene with all its moves, but without its cues: what hung on them keeps its times.
-	intent("scene.duplicate", func(s *Session, m Moment, c *struct {
+	"scene.duplicate": of(func(s *Session, m Moment, c *struct {
 		New bool `json:"new"` // its layers go on from none of the scenes before
 	}) (edit.Command, error) {
 		from, id, seed := s.scene(m), s.id(), s.id()
@@ -41,9 +41,9 @@ func init() {
 			list = append(list, &edit.CutThreads{Scene: id, IDs: all, Seed: s.id(), Alone: true})
 		}
 		return edit.All(list...), nil
-	})
+	}),
 	// Layers no longer go on from the scene before.
-	intent("thread.cut", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	"thread.cut": of(func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		i, sc := s.sceneIndex(m), s.scene(m)
 		list := outermost(sc, s.layers(m, c.Threads))
 		before := false
@@ -54,9 +54,9 @@ func init() {
 			return nil, words.New("thread.first")
 		}
 		return &edit.CutThreads{Scene: sc.ID, IDs: ids(list), Seed: s.id()}, nil
-	})
+	}),
 	// The stay of scenes as it is shown, waits at cues included.
-	intent("scene.stay", func(s *Session, _ Moment, c *struct {
+	"scene.stay": of(func(s *Session, _ Moment, c *struct {
 		IDs  []string `json:"ids"`
 		Stay int64    `json:"stay"` // ms
 	}) (edit.Command, error) {
@@ -74,8 +74,8 @@ func init() {
 			list = append(list, &edit.SetScenes{IDs: []string{id}, Patch: patch})
 		}
 		return edit.All(list...), nil
-	})
-	intent("scene.transition", func(s *Session, _ Moment, c *struct {
+	}),
+	"scene.transition": of(func(s *Session, _ Moment, c *struct {
 		IDs   []string    `json:"ids"`
 		Patch edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
@@ -97,8 +97,8 @@ func init() {
 			return nil, nil
 		}
 		return edit.All(list...), nil
-	})
-	intent("film.closing", func(s *Session, _ Moment, c *struct {
+	}),
+	"film.closing": of(func(s *Session, _ Moment, c *struct {
 		Patch edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
 		was := doc.Transition{Kind: doc.Cut}
@@ -111,8 +111,8 @@ func init() {
 			patch["closing"] = nil
 		}
 		return &edit.SetFilm{Patch: patch}, nil
-	})
-	intent("cue.add", func(s *Session, m Moment, c *struct {
+	}),
+	"cue.add": of(func(s *Session, m Moment, c *struct {
 		At *int64 `json:"at"` // ms on the scene's clock; absent: at the playhead
 	}) (edit.Command, error) {
 		sc := s.scene(m)
@@ -128,7 +128,7 @@ func init() {
 		}
 		at = max(at, 0)
 		return &edit.AddCue{Scene: sc.ID, ID: s.id(), Name: cueName(sc), At: &at}, nil
-	})
+	}),
 }
 
 // sceneNameAfter is the name of a copy of a scene: its own with the first number that is free.

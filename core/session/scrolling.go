@@ -21,9 +21,9 @@ func (s *Session) roundsOf(i int, l *doc.Layer, m *doc.Move) *[2]float64 {
 	return &[2]float64{float64(s.shown.Order.Stays[i]) / float64(cycle), float64(s.shown.Order.Length) / float64(cycle)}
 }
 
-func init() {
+var scrollingAsked = table{
 	// Scrolls get the speed at which they come round so often in their scene, or in the film.
-	intent("scroll.rounds", func(s *Session, _ Moment, c *struct {
+	"scroll.rounds": of(func(s *Session, _ Moment, c *struct {
 		Moves  []string `json:"moves"`
 		Rounds float64  `json:"rounds"`
 		Film   bool     `json:"film"` // in all of it, not in the scene's stay
@@ -52,5 +52,5 @@ func init() {
 			return nil, words.New("moves.unfit")
 		}
 		return &edit.SetMoves{Set: set}, nil
-	})
+	}),
 }

@@ -10,16 +10,16 @@ import (
 	"capstan/core/words"
 )
 
-func init() {
-	intent("text.style", func(s *Session, m Moment, c *struct {
+var settingAsked = table{
+	"text.style": of(func(s *Session, m Moment, c *struct {
 		Threads []string    `json:"threads"`
 		Patch   edit.Fields `json:"patch"`
 		From    int         `json:"from"` // a stretch of it, in characters; to 0: all of it
 		To      int         `json:"to"`
 	}) (edit.Command, error) {
 		return &edit.StyleTexts{IDs: ids(s.layers(m, c.Threads)), Patch: c.Patch, From: c.From, To: c.To}, nil
-	})
-	intent("text.family", func(s *Session, m Moment, c *struct {
+	}),
+	"text.family": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Family  string   `json:"family"`
 		From    int      `json:"from"` // as of text.style
@@ -37,9 +37,9 @@ func init() {
 			return nil, nil
 		}
 		return edit.All(list...), nil
-	})
+	}),
 	// Texts, or a stretch of one, become italic or bold, or cease to be where all of it is.
-	intent("text.toggle", func(s *Session, m Moment, c *struct {
+	"text.toggle": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		What    string   `json:"what"` // italic, bold
 		From    int      `json:"from"` // as of text.style
@@ -70,9 +70,9 @@ func init() {
 			patch = edit.Fields{"italic": !all}
 		}
 		return &edit.StyleTexts{IDs: ids(list), Patch: patch, From: c.From, To: c.To}, nil
-	})
+	}),
 	// Every stretch of the texts grows by some px, or shrinks.
-	intent("text.grow", func(s *Session, m Moment, c *struct {
+	"text.grow": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		By      float64  `json:"by"`
 	}) (edit.Command, error) {
@@ -92,8 +92,8 @@ func init() {
 			return nil, nil
 		}
 		return &edit.SetLayers{Set: list}, nil
-	})
-	intent("text.words", func(s *Session, m Moment, c *struct {
+	}),
+	"text.words": of(func(s *Session, m Moment, c *struct {
 		Thread string `json:"thread"`
 		Text   string `json:"text"`
 	}) (edit.Command, error) {
@@ -107,8 +107,8 @@ func init() {
 			list = append(list, &edit.SetLayers{Set: []edit.Part{{ID: l.ID, Patch: edit.Fields{"name": first}}}})
 		}
 		return edit.All(list...), nil
-	})
-	intent("text.align", func(s *Session, m Moment, c *struct {
+	}),
+	"text.align": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Align   string   `json:"align"`
 	}) (edit.Command, error) {
@@ -128,7 +128,7 @@ func init() {
 			list = append(list, edit.Part{ID: l.ID, Patch: patch})
 		}
 		return &edit.SetLayers{Set: list}, nil
-	})
+	}),
 }
 
 // nameOf is what a layer is called by its words: their first line, cut short.

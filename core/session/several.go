@@ -158,9 +158,9 @@ var moveFields = map[string]moveField{
 	}, func(v float64) edit.Fields { return under("scroll", "gap", v) }, -doc.MaxPlace, doc.MaxPlace},
 }
 
-func init() {
+var severalAsked = table{
 	// One change to several moves: each that has such a field gets it.
-	intent("moves.set", func(s *Session, _ Moment, c *struct {
+	"moves.set": of(func(s *Session, _ Moment, c *struct {
 		Moves []string    `json:"moves"`
 		Patch edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
@@ -181,9 +181,9 @@ func init() {
 			return nil, words.New("moves.unfit")
 		}
 		return s.noneTooEarly(c.Moves, edit.All(out...))
-	})
+	}),
 	// A number of several moves grows by a sum, or by a factor: each from what it is.
-	intent("moves.change", func(s *Session, _ Moment, c *struct {
+	"moves.change": of(func(s *Session, _ Moment, c *struct {
 		Moves []string `json:"moves"`
 		Field string   `json:"field"`
 		How   string   `json:"how"` // + or *
@@ -216,7 +216,7 @@ func init() {
 			return nil, words.New("moves.unfit")
 		}
 		return s.noneTooEarly(c.Moves, edit.All(out...))
-	})
+	}),
 }
 
 // effectParams are the fields of a move that belong to one effect, by that.

@@ -71,8 +71,8 @@ func lineFrom(from, to geom.Point, equal, centred bool) doc.Place {
 	return doc.Place{X: mid.X, Y: mid.Y, W: l, Turn: turn}
 }
 
-func init() {
-	intent("add.shape", func(s *Session, m Moment, c *struct {
+var shapesAsked = table{
+	"add.shape": of(func(s *Session, m Moment, c *struct {
 		Kind   string      `json:"kind"`
 		From   *[2]float64 `json:"from"` // drawn from here …
 		To     *[2]float64 `json:"to"`   // … to here, on the page; absent: the usual size
@@ -127,9 +127,9 @@ func init() {
 			l.Corner = math.Round(min(w, h) / 5)
 		}
 		return s.addCommand(sc, l), nil
-	})
+	}),
 	// A marker: which scene this is of those its thread lives in, near the lower edge of the page.
-	intent("add.marker", func(s *Session, m Moment, c *struct {
+	"add.marker": of(func(s *Session, m Moment, c *struct {
 		Style string `json:"style"`
 	}) (edit.Command, error) {
 		sc := s.scene(m)
@@ -146,9 +146,9 @@ func init() {
 			l.Place.H = math.Round(1.6 * u)
 		}
 		return s.addCommand(sc, l), nil
-	})
+	}),
 	// Numbers of shapes; those of other kinds are left alone.
-	intent("shape.set", func(s *Session, m Moment, c *struct {
+	"shape.set": of(func(s *Session, m Moment, c *struct {
 		Threads []string    `json:"threads"`
 		Patch   edit.Fields `json:"patch"`
 	}) (edit.Command, error) {
@@ -167,12 +167,9 @@ func init() {
 			return nil, nil
 		}
 		return &edit.SetLayers{Set: list}, nil
-	})
-}
-
-func init() {
+	}),
 	// Another bend of a ribbon, half way along its last stretch, or one less.
-	intent("shape.bend", func(s *Session, m Moment, c *struct {
+	"shape.bend": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Less    bool     `json:"less"`
 	}) (edit.Command, error) {
@@ -197,7 +194,7 @@ func init() {
 			return nil, nil
 		}
 		return &edit.SetLayers{Set: list}, nil
-	})
+	}),
 }
 
 // Ring is a handle of a shape's number as it lies on the page.

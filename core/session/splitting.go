@@ -14,9 +14,9 @@ import (
 // maxSplit is the most layers a text is split into.
 const maxSplit = 400
 
-func init() {
+var splittingAsked = table{
 	// A text becomes a group of texts, one for each letter, word or line, where they stood; the text itself is kept in it.
-	intent("text.split", func(s *Session, m Moment, c *struct {
+	"text.split": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Unit    string   `json:"unit"` // letter, word, line
 	}) (edit.Command, error) {
@@ -44,9 +44,9 @@ func init() {
 			return nil, words.New("split.nothing")
 		}
 		return edit.All(list...), nil
-	})
+	}),
 	// A text is set on a ring, or off it, its middle staying where it is.
-	intent("text.ring", func(s *Session, m Moment, c *struct {
+	"text.ring": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		On      bool     `json:"on"`
 	}) (edit.Command, error) {
@@ -77,7 +77,34 @@ func init() {
 			return nil, nil
 		}
 		return &edit.SetLayers{Set: list}, nil
-	})
+	}),
+	// The parts of a group move apart from its middle, or together, without changing size.
+	"parts.spread": of(func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		By      float64  `json:"by"` // factor of their distances from the middle, above 0
+	}) (edit.Command, error) {
+		if !(c.By > 0 && c.By <= 100) {
+			return nil, words.New("intent.unreadable", "parts.spread", c.By)
+		}
+		return s.moveParts(m, c.Threads, func(_ int, from geom.Point) geom.Point { return from.Mul(c.By - 1) })
+	}),
+	// The parts of a group go off in any direction, up to an amount; the same seed gives the same places.
+	"parts.scatter": of(func(s *Session, m Moment, c *struct {
+		Threads []string `json:"threads"`
+		Amount  float64  `json:"amount"` // px
+		Seed    int64    `json:"seed"`
+	}) (edit.Command, error) {
+		return s.moveParts(m, c.Threads, func(i int, _ geom.Point) geom.Point {
+			// Evenly over a disc: directions by the golden angle from a seeded start, distances by a small generator.
+			x := uint64(c.Seed)*0x9e3779b97f4a7c15 + uint64(i+1)*0xbf58476d1ce4e5b9
+			x ^= x >> 31
+			x *= 0x94d049bb133111eb
+			x ^= x >> 29
+			share := float64(x>>11) / (1 << 53)
+			angle := float64(x&0xffff)/0x10000*360 + float64(i)*137.508
+			return geom.Rotate(angle).ApplyVector(geom.Point{X: c.Amount * math.Sqrt(share)})
+		})
+	}),
 }
 
 // split returns the texts that a text is split into, in its own axes.
@@ -126,36 +153,6 @@ func (s *Session) split(l *doc.Layer, unit string) []*doc.Layer {
 		out = append(out, k)
 	}
 	return out
-}
-
-func init() {
-	// The parts of a group move apart from its middle, or together, without changing size.
-	intent("parts.spread", func(s *Session, m Moment, c *struct {
-		Threads []string `json:"threads"`
-		By      float64  `json:"by"` // factor of their distances from the middle, above 0
-	}) (edit.Command, error) {
-		if !(c.By > 0 && c.By <= 100) {
-			return nil, words.New("intent.unreadable", "parts.spread", c.By)
-		}
-		return s.moveParts(m, c.Threads, func(_ int, from geom.Point) geom.Point { return from.Mul(c.By - 1) })
-	})
-	// The parts of a group go off in any direction, up to an amount; the same seed gives the same places.
-	intent("parts.scatter", func(s *Session, m Moment, c *struct {
-		Threads []string `json:"threads"`
-		Amount  float64  `json:"amount"` // px
-		Seed    int64    `json:"seed"`
-	}) (edit.Command, error) {
-		return s.moveParts(m, c.Threads, func(i int, _ geom.Point) geom.Point {
-			// Evenly over a disc: directions by the golden angle from a seeded start, distances by a small generator.
-			x := uint64(c.Seed)*0x9e3779b97f4a7c15 + uint64(i+1)*0xbf58476d1ce4e5b9
-			x ^= x >> 31
-			x *= 0x94d049bb133111eb
-			x ^= x >> 29
-			share := float64(x>>11) / (1 << 53)
-			angle := float64(x&0xffff)/0x10000*360 + float64(i)*137.508
-			return geom.Rotate(angle).ApplyVector(geom.Point{X: c.Amount * math.Sqrt(share)})
-		})
-	})
 }
 
 // moveParts moves the layers in groups by what by says of each, by its place among them and where its middle lies from the mean of all.

@@ -8,9 +8,9 @@ import (
 	"capstan/core/words"
 )
 
-func init() {
+var stackingAsked = table{
 	// What lay behind lies in front, among the chosen layers of one group; the others stay where they are.
-	intent("order.reverse", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	"order.reverse": of(func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		sc := s.scene(m)
 		list := outermost(sc, s.layers(m, c.Threads))
 		if len(list) < 2 {
@@ -35,9 +35,9 @@ func init() {
 			order[at[i]], order[at[k]] = order[at[k]], order[at[i]]
 		}
 		return &edit.OrderLayers{IDs: ids(order), Parent: name, Index: 0}, nil
-	})
+	}),
 	// All layers of the scene are locked, or none is.
-	intent("lock.all", func(s *Session, m Moment, c *struct {
+	"lock.all": of(func(s *Session, m Moment, c *struct {
 		On bool `json:"on"`
 	}) (edit.Command, error) {
 		var set []edit.Part
@@ -51,5 +51,5 @@ func init() {
 			return nil, nil
 		}
 		return &edit.SetLayers{Set: set}, nil
-	})
+	}),
 }

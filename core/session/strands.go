@@ -58,9 +58,9 @@ func (s *Session) strandsOf(i int, thread string) []Strand {
 	return out
 }
 
-func init() {
+var strandsAsked = table{
 	// Which way threads turn through a morph.
-	intent("strand.turn", func(s *Session, _ Moment, c *struct {
+	"strand.turn": of(func(s *Session, _ Moment, c *struct {
 		Threads []string `json:"threads"`
 		Scene   string   `json:"scene"` // that the morph leads into; the first: back to it
 		Turn    *string  `json:"turn"`
@@ -94,5 +94,5 @@ func init() {
 			return &edit.SetFilm{Patch: edit.Fields{"closing": edit.Fields{"threads": set}}}, nil
 		}
 		return &edit.SetScenes{IDs: []string{sc.ID}, Patch: edit.Fields{"transition": edit.Fields{"threads": set}}}, nil
-	})
+	}),
 }

@@ -74,8 +74,8 @@ func (b *block) last() bar {
 	return slices.MaxFunc(b.bars, func(x, y bar) int { return int(x.at.End - y.at.End) })
 }
 
-func init() {
-	intent("time", func(s *Session, _ Moment, c *struct {
+var toolsAsked = table{
+	"time": of(func(s *Session, _ Moment, c *struct {
 		Tool  string   `json:"tool"`
 		Moves []string `json:"moves"`
 		By    string   `json:"by"`   // move, layer or all
@@ -108,7 +108,7 @@ func init() {
 			step = *c.Step
 		}
 		return tool(s, list, step, c.Ms)
-	})
+	}),
 }
 
 // timeTools are what arranges moves in time. list is in the order asked for.

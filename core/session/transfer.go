@@ -1,7 +1,6 @@
 package session
 
 import (
-	"errors"
 	"math"
 	"slices"
 
@@ -42,15 +41,15 @@ func (s *Session) CopyMoves(m Moment, threads, moves []string) CopiedMoves {
 	return out
 }
 
-func init() {
-	intent("moves.paste", func(s *Session, m Moment, c *struct {
+var transferAsked = table{
+	"moves.paste": of(func(s *Session, m Moment, c *struct {
 		CopiedMoves
 		Threads []string `json:"threads"`
 		Step    int64    `json:"step"` // ms each further layer begins later; 0 keeps the offsets
 	}) (edit.Command, error) {
 		return s.pasteMoves(m, c.CopiedMoves, c.Threads, c.Step)
-	})
-	intent("moves.clear", func(s *Session, m Moment, c *threads) (edit.Command, error) {
+	}),
+	"moves.clear": of(func(s *Session, m Moment, c *threads) (edit.Command, error) {
 		var gone []string
 		for _, l := range s.layers(m, c.Threads) {
 			for _, mv := range l.Moves {
@@ -61,28 +60,28 @@ func init() {
 			return nil, nil
 		}
 		return &edit.DeleteMoves{IDs: gone}, nil
-	})
-	intent("moves.delete", func(s *Session, _ Moment, c *struct {
+	}),
+	"moves.delete": of(func(s *Session, _ Moment, c *struct {
 		Moves []string `json:"moves"`
 	}) (edit.Command, error) {
 		if len(c.Moves) == 0 {
 			return nil, nil
 		}
 		return &edit.DeleteMoves{IDs: c.Moves}, nil
-	})
-	changing("moves.mirror", opposite, "These moves have no direction to turn about: fades and at once look the same either way.")
-	changing("moves.turn", func(m *doc.Move) edit.Fields {
+	}),
+	"moves.mirror": changing(opposite, "moves.directionless"),
+	"moves.turn": changing(func(m *doc.Move) edit.Fields {
 		kind := map[string]string{doc.Entrance: doc.Exit, doc.Exit: doc.Entrance}[m.Kind]
 		if kind == "" {
 			return nil
 		}
 		return edit.Fields{"kind": kind, "back": nil}
-	}, "Only an entrance can be turned into an exit, or back. Nothing was changed.")
+	}, "moves.unturned"),
 }
 
-// changing registers an intent that changes each of the named moves, where there is something to change; else it says why not.
-func changing(name string, patch func(*doc.Move) edit.Fields, otherwise string) {
-	intent(name, func(s *Session, _ Moment, c *struct {
+// changing asks for a change of each of the named moves, where there is something to change; else it says why not.
+func changing(patch func(*doc.Move) edit.Fields, otherwise string) ask {
+	return of(func(s *Session, _ Moment, c *struct {
 		Moves []string `json:"moves"`
 	}) (edit.Command, error) {
 		list, err := s.bars(c.Moves)
@@ -96,7 +95,7 @@ func changing(name string, patch func(*doc.Move) edit.Fields, otherwise string) 
 			}
 		}
 		if len(set) == 0 {
-			return nil, errors.New(otherwise)
+			return nil, words.New(otherwise)
 		}
 		return &edit.SetMoves{Set: set}, nil
 	})

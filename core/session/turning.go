@@ -6,9 +6,9 @@ import (
 	"capstan/core/geom"
 )
 
-func init() {
+var turningAsked = table{
 	// Layers are turned over as one, left to right or top to bottom as the page has it, about the middle of all of them.
-	intent("flip", func(s *Session, m Moment, c *struct {
+	"flip": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Down    bool     `json:"down"`
 	}) (edit.Command, error) {
@@ -33,9 +33,9 @@ func init() {
 			return nil, nil
 		}
 		return setPlaces(set), nil
-	})
+	}),
 	// Layers are turned as one, about the middle of all of them; one by itself about its pivot.
-	intent("turn.by", func(s *Session, m Moment, c *struct {
+	"turn.by": of(func(s *Session, m Moment, c *struct {
 		Threads []string `json:"threads"`
 		Degrees float64  `json:"degrees"`
 	}) (edit.Command, error) {
@@ -55,7 +55,7 @@ func init() {
 			return nil, nil
 		}
 		return setPlaces(set), nil
-	})
+	}),
 }
 
 // posed is the change that gives a layer another turn or flips, with the middle of its box at a point of the page.

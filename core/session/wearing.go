@@ -17,56 +17,61 @@ type worn struct {
 	first func(short float64) edit.Fields
 }
 
-var wearable = []worn{
+var wearingAsked = table{
 	// A stroke comes in the ink that reads on the layer's fill, as wide as suits the page.
-	{"stroke",
+	"stroke.set": wear(worn{
+		"stroke",
 		func(l *doc.Layer) bool { _, ok := fillOf(l, fillPart); return ok },
 		func(l *doc.Layer) bool { return l.Stroke != nil },
 		func(short float64) edit.Fields {
 			return edit.Fields{"fill": doc.Fill{Kind: doc.Solid, Colour: readable(doc.Fill{})}, "width": max(1, math.Round(short/180))}
-		}},
+		},
+	}),
 	// A shadow falls a little down the page.
-	{"shadow",
+	"shadow.set": wear(worn{
+		"shadow",
 		func(*doc.Layer) bool { return true },
 		func(l *doc.Layer) bool { return l.Shadow != nil },
 		func(short float64) edit.Fields {
 			u := math.Round(short / 120)
 			return edit.Fields{"x": 0, "y": u, "blur": u, "colour": "#0c252380"}
-		}},
-	{"glow",
+		},
+	}),
+	"glow.set": wear(worn{
+		"glow",
 		func(*doc.Layer) bool { return true },
 		func(l *doc.Layer) bool { return l.Glow != nil },
 		func(short float64) edit.Fields {
 			return edit.Fields{"blur": max(2, short/60), "colour": "#f3dca6"}
-		}},
+		},
+	}),
 }
 
-func init() {
-	for _, w := range wearable {
-		intent(w.part+".set", func(s *Session, m Moment, c *struct {
-			Threads []string    `json:"threads"`
-			Patch   edit.Fields `json:"patch"` // null takes it away
-		}) (edit.Command, error) {
-			var list []edit.Part
-			for _, l := range s.layers(m, c.Threads) {
-				if !w.fits(l) {
-					continue
-				}
-				var patch any
-				if c.Patch != nil {
-					p := edit.Fields{}
-					if !w.has(l) {
-						p = w.first(float64(min(s.doc.Film.Width, s.doc.Film.Height)))
-					}
-					maps.Copy(p, c.Patch)
-					patch = p
-				}
-				list = append(list, edit.Part{ID: l.ID, Patch: edit.Fields{w.part: patch}})
+// wear asks for a change of a part; layers that lack it get it, as it is at first.
+func wear(w worn) ask {
+	return of(func(s *Session, m Moment, c *struct {
+		Threads []string    `json:"threads"`
+		Patch   edit.Fields `json:"patch"` // null takes it away
+	}) (edit.Command, error) {
+		var list []edit.Part
+		for _, l := range s.layers(m, c.Threads) {
+			if !w.fits(l) {
+				continue
 			}
-			if len(list) == 0 {
-				return nil, nil
+			var patch any
+			if c.Patch != nil {
+				p := edit.Fields{}
+				if !w.has(l) {
+					p = w.first(float64(min(s.doc.Film.Width, s.doc.Film.Height)))
+				}
+				maps.Copy(p, c.Patch)
+				patch = p
 			}
-			return &edit.SetLayers{Set: list}, nil
-		})
-	}
+			list = append(list, edit.Part{ID: l.ID, Patch: edit.Fields{w.part: patch}})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return &edit.SetLayers{Set: list}, nil
+	})
 }
