@@ -19,7 +19,7 @@ func TestGuidesBelongToTheirScene(t *testing.T) {
 	if guides(0) != "[{upright 120} {level 77}]" {
 		t.Errorf("guides %s", guides(0))
 	}
-	if err := s.Begin(session.DragLayers, rest, []string{"a"}, "", "", at(40, 40)); err != nil {
+	if err := s.Begin("move", rest, []string{"a"}, "", "", at(40, 40)); err != nil {
 		t.Fatal(err)
 	}
 	if r, _ := s.Update(at(112, 60), session.Modifiers{Reach: 5}); r.Words != "+70, +20 · a guide" {

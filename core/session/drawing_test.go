@@ -140,7 +140,7 @@ func TestPointsAreEditedOnAnyShape(t *testing.T) {
 	}
 	drag := func(handle, with string, from, to geom.Point, mod session.Modifiers) {
 		t.Helper()
-		if err := s.Begin(session.DragPoints, rest, []string{"a"}, handle, with, from); err != nil {
+		if err := s.Begin("points", rest, []string{"a"}, handle, with, from); err != nil {
 			t.Fatal(err)
 		}
 		if _, err := s.Update(to, mod); err != nil {

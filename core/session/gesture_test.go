@@ -18,7 +18,7 @@ func TestALayerFollowsThePointerAtAnyTime(t *testing.T) {
 		for _, name := range []string{"t-kite", "t-panel-2", "t-wheel1", "t-cloud1"} {
 			s := opener(t)
 			before := corners(t, s, m, name)
-			drag(t, s, m, session.DragLayers, name, "", "", geom.Point{X: 100, Y: 100}, geom.Point{X: 183, Y: 61}, session.Modifiers{})
+			drag(t, s, m, "move", name, "", "", geom.Point{X: 100, Y: 100}, geom.Point{X: 183, Y: 61}, session.Modifiers{})
 			for i, c := range corners(t, s, m, name) {
 				if math.Abs(c[0]-before[i][0]-83)+math.Abs(c[1]-before[i][1]+39) > 0.01 {
 					t.Errorf("%s at %+v: corner %d went from %v to %v", name, m, i, before[i], c)
@@ -38,7 +38,7 @@ func TestResizingKeepsTheOppositeSide(t *testing.T) {
 		m := session.Moment{Rest: true, Scene: 2}
 		want(t, s, m, "place", fmt.Sprintf(`{"threads":[%q],"turn":24}`, c.name))
 		before := corners(t, s, m, c.name)
-		drag(t, s, m, session.DragSize, c.name, c.handle, "", geom.Point{X: 500, Y: 400}, geom.Point{X: 540, Y: 430}, session.Modifiers{})
+		drag(t, s, m, "size", c.name, c.handle, "", geom.Point{X: 500, Y: 400}, geom.Point{X: 540, Y: 430}, session.Modifiers{})
 		after := corners(t, s, m, c.name)
 		f, g := before[c.fixed], after[c.fixed]
 		// Letters are set in whole steps of a text's size, hence half a pixel.
@@ -60,7 +60,7 @@ func TestTurningCountsFullTurnsAboutThePivot(t *testing.T) {
 	at := func(deg float64) geom.Point {
 		return pivot.Add(geom.Rotate(deg).ApplyVector(geom.Point{X: 200}))
 	}
-	if err := s.Begin(session.DragTurn, rest, []string{"t-kite"}, "", "", at(0)); err != nil {
+	if err := s.Begin("turn", rest, []string{"t-kite"}, "", "", at(0)); err != nil {
 		t.Fatal(err)
 	}
 	for d := 10.0; d <= 450; d += 10 {
@@ -101,14 +101,14 @@ func TestDraggingAPathsEndEditsThePathAndItsRestEndMovesTheLayer(t *testing.T) {
 	move := thread(t, s, 0, "t-kite").Moves[0].ID
 	p := s.OverlayView(rest, []string{"t-kite"}).Paths[0]
 	from := geom.Point{X: p.From[0], Y: p.From[1]}
-	drag(t, s, rest, session.DragPath, "t-kite", "from", move, from, from.Add(geom.Point{X: 60, Y: -40}), session.Modifiers{})
+	drag(t, s, rest, "path", "t-kite", "from", move, from, from.Add(geom.Point{X: 60, Y: -40}), session.Modifiers{})
 	q := s.OverlayView(rest, []string{"t-kite"}).Paths[0]
 	if math.Abs(q.From[0]-p.From[0]-60)+math.Abs(q.From[1]-p.From[1]+40) > 0.05 || math.Abs(q.To[0]-p.To[0]) > 0.05 {
 		t.Errorf("its begin went from %v to %v, its end from %v to %v", p.From, q.From, p.To, q.To)
 	}
 	to := geom.Point{X: q.To[0], Y: q.To[1]}
 	x := thread(t, s, 0, "t-kite").Place.X
-	drag(t, s, rest, session.DragPath, "t-kite", "to", move, to, to.Add(geom.Point{X: 30}), session.Modifiers{})
+	drag(t, s, rest, "path", "t-kite", "to", move, to, to.Add(geom.Point{X: 30}), session.Modifiers{})
 	r := s.OverlayView(rest, []string{"t-kite"}).Paths[0]
 	if math.Abs(r.From[0]-q.From[0]) > 0.05 || math.Abs(r.To[0]-q.To[0]-30) > 0.05 || math.Abs(thread(t, s, 0, "t-kite").Place.X-x-30) > 0.01 {
 		t.Errorf("the rest end: begin %v to %v, end %v to %v", q.From, r.From, q.To, r.To)
@@ -118,7 +118,7 @@ func TestDraggingAPathsEndEditsThePathAndItsRestEndMovesTheLayer(t *testing.T) {
 func BenchmarkDrag(b *testing.B) {
 	t := &testing.T{}
 	s := open(t, demo.Opener(strings.Repeat("b", 64), &doc.Media{Name: "sky.jpg", Width: 1920, Height: 1080}))
-	if err := s.Begin(session.DragLayers, rest, []string{"t-kite"}, "", "", geom.Point{}); err != nil {
+	if err := s.Begin("move", rest, []string{"t-kite"}, "", "", geom.Point{}); err != nil {
 		b.Fatal(err)
 	}
 	b.ReportAllocs()

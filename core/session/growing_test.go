@@ -30,7 +30,7 @@ func TestWhatGrowsAlong(t *testing.T) {
 		s := open(t, p())
 		s.SetGrows(c.grows)
 		threads := []string{"a", "g", "w"}
-		if err := s.Begin(session.DragSize, rest, threads, "se", "", geom.Point{}); err != nil {
+		if err := s.Begin("size", rest, threads, "se", "", geom.Point{}); err != nil {
 			t.Fatal(err)
 		}
 		around := s.OverlayView(rest, threads).Around.Corners

@@ -1,11 +1,7 @@
 package session
 
 import (
-	"fmt"
-	"math"
 	"slices"
-	"strconv"
-	"strings"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -361,86 +357,4 @@ func gradientLine(f doc.Fill, box geom.Box, own geom.Matrix) *GradientLine {
 // shared is a point given in shares of a box.
 func shared(box geom.Box, v [2]float64) geom.Point {
 	return geom.Point{X: box.Min.X + v[0]*box.W(), Y: box.Min.Y + v[1]*box.H()}
-}
-
-// moveGradient drags a point of a gradient: an end, the focus, or one of its colours along the line.
-func (g *gesture) moveGradient(at geom.Point, mod Modifiers) (edit.Command, Readout) {
-	gr := g.grips[0]
-	inv, ok := gr.own.Inverse()
-	f := gr.layer.Fill
-	if !ok || !f.Graded() || gr.box.Empty() {
-		return nil, Readout{}
-	}
-	q := inv.Apply(at)
-	d := f.Gradient
-	from, to := shared(gr.box, d.From), shared(gr.box, d.To)
-	share := func(p geom.Point) []float64 {
-		return []float64{(p.X - gr.box.Min.X) / gr.box.W(), (p.Y - gr.box.Min.Y) / gr.box.H()}
-	}
-	patch := edit.Fields{}
-	words := ""
-	line := func(v geom.Point) string {
-		return fmt.Sprintf("%.0f px, %.0f°", v.Len(), math.Atan2(v.Y, v.X)*180/math.Pi)
-	}
-	switch {
-	case g.handle == "from":
-		if f.Kind == doc.Radial {
-			// The middle takes the rim and the focus along.
-			by := q.Sub(from)
-			patch["from"], patch["to"] = share(q), share(to.Add(by))
-			if d.Focus != nil {
-				patch["focus"] = share(shared(gr.box, *d.Focus).Add(by))
-			}
-			words = fmt.Sprintf("%+.0f, %+.0f", by.X, by.Y)
-			break
-		}
-		q = squared(q, to, mod.Shift)
-		patch["from"], words = share(q), line(to.Sub(q))
-	case g.handle == "to":
-		q = squared(q, from, mod.Shift)
-		patch["to"], words = share(q), line(q.Sub(from))
-	case g.handle == "focus":
-		r := to.Sub(from).Len()
-		v := q.Sub(from)
-		if v.Len() > 0.98*r {
-			v = v.Mul(0.98 * r / v.Len())
-		}
-		patch["focus"], words = share(from.Add(v)), fmt.Sprintf("focus %+.0f, %+.0f", v.X, v.Y)
-		if v.Len() < 0.04*r { // back in the middle
-			patch["focus"], words = nil, "focus in the middle"
-		}
-	default:
-		i, err := strconv.Atoi(strings.TrimPrefix(g.handle, "stop"))
-		if err != nil {
-			return nil, Readout{}
-		}
-		if d.Focus != nil {
-			from = shared(gr.box, *d.Focus)
-		}
-		v := to.Sub(from)
-		if v.Len() == 0 {
-			return nil, Readout{}
-		}
-		w := q.Sub(from)
-		stops := moveStop(slices.Clone(d.Stops), i, (w.X*v.X+w.Y*v.Y)/(v.X*v.X+v.Y*v.Y))
-		if stops == nil {
-			return nil, Readout{}
-		}
-		patch["stops"], words = stops, fmt.Sprintf("%.0f %%", stops[i].At*100)
-	}
-	if g.background != "" {
-		return &edit.SetScenes{IDs: []string{g.background}, Patch: graded(backgroundPart, patch)}, Readout{Words: words}
-	}
-	return setPlaces([]edit.Part{{ID: gr.layer.ID, Patch: graded(fillPart, patch)}}), Readout{Words: words}
-}
-
-// squared keeps q in steps of 15 degrees about a point.
-func squared(q, about geom.Point, on bool) geom.Point {
-	v := q.Sub(about)
-	if !on || v.Len() == 0 {
-		return q
-	}
-	a := math.Round(math.Atan2(v.Y, v.X)*12/math.Pi) * math.Pi / 12
-	sin, cos := math.Sincos(a)
-	return about.Add(geom.Point{X: cos, Y: sin}.Mul(v.X*cos + v.Y*sin))
 }

@@ -1,10 +1,6 @@
 package session
 
 import (
-	"fmt"
-	"strconv"
-	"strings"
-
 	"capstan/core/edit"
 	"capstan/core/geom"
 	"capstan/core/words"
@@ -46,75 +42,6 @@ func (n line) knots() []Knot {
 		i += geom.PointsOf[v]
 	}
 	return out
-}
-
-// moveKnot drags one point of a free path. A point takes its handles along; a handle turns the one across it with it where the line
-// goes through smoothly, but with Alt.
-func (g *gesture) moveKnot(at geom.Point, mod Modifiers) (edit.Command, Readout) {
-	gr := g.grips[0]
-	inv, ok := gr.line.page().Inverse()
-	k, err := strconv.Atoi(strings.TrimPrefix(g.handle, "knot"))
-	old := gr.line.path
-	if !ok || err != nil || k < 0 || k >= len(old.Points) {
-		return nil, Readout{}
-	}
-	p := &geom.Path{Verbs: append([]geom.Verb(nil), old.Verbs...), Points: append([]geom.Point(nil), old.Points...)}
-	q := inv.Apply(at)
-	d := q.Sub(p.Points[k])
-	before, handle, of := around(p, k)
-	p.Points[k] = q
-	switch {
-	case !handle:
-		for _, h := range before {
-			p.Points[h] = p.Points[h].Add(d)
-		}
-	case len(before) == 1 && !mod.Alt && smooth(old.Points[of], old.Points[k], old.Points[before[0]]):
-		c := p.Points[of]
-		if l := q.Sub(c).Len(); l > 1e-9 {
-			p.Points[before[0]] = c.Sub(q.Sub(c).Mul(old.Points[before[0]].Sub(c).Len() / l))
-		}
-	}
-	return g.setPath(gr, p, nil), Readout{Words: fmt.Sprintf("%.0f px", geom.NewMeasure(p).Length())}
-}
-
-// around says what belongs to point k: for a point the line goes through its handles; for a handle the handle across its point, and
-// that point.
-func around(p *geom.Path, k int) (others []int, handle bool, of int) {
-	i := 0
-	for n, v := range p.Verbs {
-		next := i + geom.PointsOf[v]
-		follows := n+1 < len(p.Verbs) && p.Verbs[n+1] == geom.CubicTo
-		if k < next {
-			switch {
-			case v == geom.CubicTo && k == i: // leaves the point before
-				if n > 0 && p.Verbs[n-1] == geom.CubicTo {
-					others = append(others, i-2)
-				}
-				return others, true, i - 1
-			case v == geom.CubicTo && k == i+1: // arrives at this step's end
-				if follows {
-					others = append(others, next)
-				}
-				return others, true, i + 2
-			}
-			if v == geom.CubicTo {
-				others = append(others, i+1)
-			}
-			if follows {
-				others = append(others, next)
-			}
-			return others, false, k
-		}
-		i = next
-	}
-	return nil, false, k
-}
-
-// smooth reports whether two handles lie on one line through their point.
-func smooth(c, a, b geom.Point) bool {
-	u, v := a.Sub(c), b.Sub(c)
-	l := u.Len() * v.Len()
-	return l > 0 && u.X*v.X+u.Y*v.Y < -0.999*l
 }
 
 var pathpointsAsked = table{

@@ -38,7 +38,7 @@ func TestFreePathsHavePoints(t *testing.T) {
 	}
 	was := d()
 	at := geom.Point{X: knot.At[0], Y: knot.At[1]}
-	if err := s.Begin(session.DragPath, rest, []string{"ta"}, "knot3", "ap", at); err != nil {
+	if err := s.Begin("path", rest, []string{"ta"}, "knot3", "ap", at); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.Update(at.Add(geom.Point{X: 10, Y: -20}), session.Modifiers{}); err != nil {

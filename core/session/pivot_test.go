@@ -25,7 +25,7 @@ func TestThePivotIsDraggedAndTyped(t *testing.T) {
 		t.Errorf("the pivot stands at %v of the box", p)
 	}
 	b := s.OverlayView(rest, []string{"ta"}).Boxes[0]
-	if err := s.Begin(session.DragPivot, rest, []string{"ta"}, "", "", geom.Point{X: b.Pivot[0], Y: b.Pivot[1]}); err != nil {
+	if err := s.Begin("pivot", rest, []string{"ta"}, "", "", geom.Point{X: b.Pivot[0], Y: b.Pivot[1]}); err != nil {
 		t.Fatal(err)
 	}
 	r, err := s.Update(geom.Point{X: 501, Y: 302}, session.Modifiers{})

@@ -69,8 +69,8 @@ func (s *Session) Outline(m Moment, thread string) OutlineView {
 
 // contoursOf returns the lines of a drawn path: those of the draft, where its points are being dragged.
 func (s *Session) contoursOf(l *doc.Layer) ([]pen.Contour, error) {
-	if g := s.gesture; g != nil && g.path != "" && l.Path == g.path {
-		return g.drawn, nil
+	if s.pulled.path != "" && l.Path == s.pulled.path {
+		return s.pulled.lines, nil
 	}
 	return contoursOf(l)
 }

@@ -15,35 +15,46 @@ import (
 // maxTargets is the most points of other paths that dragged points snap to.
 const maxTargets = 4000
 
-// takePoints prepares a gesture on the points of a drawn path: its lines are read once, and what points may snap to is gathered, the
-// points that stay and those of the scene's other paths.
-func (s *Session) takePoints(g *gesture, sc *doc.Scene) error {
-	gr := g.grips[0]
-	list, err := contoursOf(gr.layer)
+// pulledPoints are points, a handle, or a stretch of a drawn path.
+type pulledPoints struct {
+	hold
+	points  string        // that go with the one that is seized, by commas
+	lines   []pen.Contour // as they were
+	targets []geom.Point  // on the page, to snap to
+	drawn   []pen.Contour // as they are drafted
+}
+
+// pullPoints reads the path once, and gathers what its points may snap to: those that stay, and those of the scene's other paths.
+func (s *Session) pullPoints(b begun) (drag, error) {
+	h, err := b.held()
 	if err != nil {
-		return err
+		return nil, err
 	}
-	g.lines = list
+	g := &pulledPoints{hold: h, points: b.of}
+	gr := g.grips[0]
+	if g.lines, err = contoursOf(gr.layer); err != nil {
+		return nil, err
+	}
 	moved := g.chosen()
-	for i, c := range list {
+	for i, c := range g.lines {
 		for k, n := range c.Nodes {
 			if !slices.Contains(moved, [2]int{i, k}) {
 				g.targets = append(g.targets, gr.own.Apply(n.At))
 			}
 		}
 	}
-	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+	doc.Walk(s.scene(b.moment).Layers, func(l, _ *doc.Layer) bool {
 		if l == gr.layer || l.Kind != doc.PathKind || l.Hidden || len(g.targets) > maxTargets {
 			return !l.Hidden
 		}
 		g.targets = append(g.targets, s.pointsOnPage(l)...)
 		return true
 	})
-	return nil
+	return g, nil
 }
 
-// chosen are the points that a gesture moves, by line and place.
-func (g *gesture) chosen() (list [][2]int) {
+// chosen are the points that are moved, by line and place.
+func (g *pulledPoints) chosen() (list [][2]int) {
 	for _, id := range append(strings.Split(g.points, ","), g.handle) {
 		if k, ok := spotOf(id, g.lines); ok && k.part == "" && !slices.Contains(list, [2]int{k.contour, k.node}) {
 			list = append(list, [2]int{k.contour, k.node})
@@ -52,10 +63,10 @@ func (g *gesture) chosen() (list [][2]int) {
 	return
 }
 
-// pullPoints drags points, a handle, or a stretch of a drawn path. handle names what is seized; points those that go with it, by
+// pull drags points, a handle, or a stretch of a drawn path. handle names what is seized; points those that go with it, by
 // commas. A handle takes the one across with it where the line is smooth, but with Alt; with Shift it goes at steps of 15 degrees.
 // Points snap to other points and to the height and the width they lie at.
-func (g *gesture) pullPoints(at geom.Point, mod Modifiers) ([]pen.Contour, Readout) {
+func (g *pulledPoints) pull(at geom.Point, mod Modifiers) ([]pen.Contour, Readout) {
 	gr := g.grips[0]
 	inv, ok := gr.own.Inverse()
 	if !ok {
@@ -113,7 +124,7 @@ func (g *gesture) pullPoints(at geom.Point, mod Modifiers) ([]pen.Contour, Reado
 
 // snapped returns how a point of the page moves to lie on another, or at its height or width, where one is within reach; with lines
 // from the others to where it comes to lie.
-func (g *gesture) snapped(at geom.Point, reach float64) (by geom.Point, r Readout) {
+func (g *pulledPoints) snapped(at geom.Point, reach float64) (by geom.Point, r Readout) {
 	nearest := func(off func(q geom.Point) float64) int {
 		best, least, far := -1, reach, math.Inf(1)
 		for i, q := range g.targets {
@@ -155,23 +166,36 @@ func (g *gesture) snapped(at geom.Point, reach float64) (by geom.Point, r Readou
 	return
 }
 
-// draftPoints shows a path while its points are dragged, without writing it as text and reading it again.
-func (s *Session) draftPoints(g *gesture, list []pen.Contour) error {
+// to is not asked: the drag drafts by itself.
+func (g *pulledPoints) to(geom.Point, Modifiers) (edit.Command, Readout) { return nil, Readout{} }
+
+func (g *pulledPoints) made() edit.Command {
+	if g.drawn == nil {
+		return nil
+	}
+	return setPath(g.grips[0].layer.ID, pen.Path(g.drawn))
+}
+
+// draft shows a path while its points are dragged, without writing it as text and reading it again.
+func (g *pulledPoints) draft(s *Session, at geom.Point, mod Modifiers) (Readout, error) {
+	list, r := g.pull(at, mod)
+	if list == nil {
+		return r, nil
+	}
 	p := pen.Path(list)
 	for i, q := range p.Points {
 		if !(math.Abs(q.X) <= doc.MaxPlace && math.Abs(q.Y) <= doc.MaxPlace) {
-			return nil // dragged out of all bounds: the last draft stays
+			return r, nil // dragged out of all bounds: the last draft stays
 		}
 		p.Points[i] = geom.Point{X: math.Round(q.X*1000) / 1000, Y: math.Round(q.Y*1000) / 1000} // as it will be stored
 	}
 	s.drafts++
-	g.path = fmt.Sprintf("draft %d", s.drafts)
 	g.drawn = list
-	g.command = nil
-	s.shown.Geometry.KnowPath(g.path, p)
-	q, err := edit.DraftPath(s.doc, g.grips[0].layer.ID, g.path)
+	s.pulled = pulled{fmt.Sprintf("draft %d", s.drafts), list}
+	s.shown.Geometry.KnowPath(s.pulled.path, p)
+	q, err := edit.DraftPath(s.doc, g.grips[0].layer.ID, s.pulled.path)
 	if err != nil {
-		return err
+		return r, err
 	}
-	return s.showDraft(q)
+	return r, s.showDraft(q)
 }

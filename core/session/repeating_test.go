@@ -24,7 +24,7 @@ func TestDuplicatesGoOnAsFar(t *testing.T) {
 	if c := newest(); c.Place.X != 110 || c.Place.Y != 64 {
 		t.Errorf("the next lies at %v, want 110, 64", c.Place)
 	}
-	drag(t, s, rest, session.DragLayers, "a", "", "", geom.Point{X: 40, Y: 40}, geom.Point{X: 40, Y: 140}, session.Modifiers{Alt: true})
+	drag(t, s, rest, "move", "a", "", "", geom.Point{X: 40, Y: 40}, geom.Point{X: 40, Y: 140}, session.Modifiers{Alt: true})
 	if a := layerOf(s, "a"); a.Place.Y != 40 {
 		t.Errorf("what was copied went to %v", a.Place)
 	}

@@ -1,7 +1,6 @@
 package session
 
 import (
-	"fmt"
 	"math"
 
 	"capstan/core/doc"
@@ -66,21 +65,6 @@ var roomsAsked = table{
 
 // roomy reports whether a layer is a text whose box has a height of its own.
 func roomy(l *doc.Layer) bool { return l.Kind == doc.TextKind && l.Text.Room != "" && l.Text.Wraps() }
-
-// room gives the box of a text another size. fixed is the point of it, in its own axes, that stays.
-func (g *gesture) room(gr grip, w, h float64, fixed geom.Point) (edit.Command, Readout) {
-	local := gr.own
-	if o, ok := gr.outer.Inverse(); ok {
-		local = o.Mul(gr.own)
-	}
-	// The origin of its box is the middle of its upper edge.
-	from := geom.Point{X: fixed.X, Y: fixed.Y}
-	share := func(v, lo, hi float64) float64 { return (v - lo) / math.Max(hi-lo, 1e-9) }
-	kx, ky := share(fixed.X, gr.box.Min.X, gr.box.Max.X), share(fixed.Y, gr.box.Min.Y, gr.box.Max.Y)
-	by := local.ApplyVector(from.Sub(geom.Point{X: (kx - 0.5) * w, Y: ky * h}))
-	l := gr.layer
-	return setPlaces([]edit.Part{placeOf(l.ID, edit.Fields{"w": w, "h": h, "x": l.Place.X + by.X, "y": l.Place.Y + by.Y})}), Readout{Words: fmt.Sprintf("%.0f × %.0f", w, h)}
-}
 
 // roomTyped returns what puts typed numbers into the box of a text that wraps, about its middle; false where they scale it.
 func roomTyped(l *doc.Layer, box geom.Box, at geom.Point, w, h *float64) (edit.Part, bool) {

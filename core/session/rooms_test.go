@@ -43,7 +43,7 @@ func TestTheBoxOfATextIsDraggedByItsSides(t *testing.T) {
 			t.Fatalf("it has the handles of a %s", was.Kind)
 		}
 		by := geom.Rotate(30).ApplyVector(c.by)
-		drag(t, s, rest, session.DragSize, "t", handle, "", geom.Point{X: 100, Y: 100}, geom.Point{X: 100, Y: 100}.Add(by), session.Modifiers{})
+		drag(t, s, rest, "size", "t", handle, "", geom.Point{X: 100, Y: 100}, geom.Point{X: 100, Y: 100}.Add(by), session.Modifiers{})
 		v, now := layerOf(s, "t"), s.OverlayView(rest, []string{"t"}).Boxes[0]
 		if math.Abs(v.Place.W-c.w) > 0.02 || math.Abs(v.Place.H-c.h) > 0.02 || v.Text.Runs[0].Size != 24 {
 			t.Errorf("%s: %v × %v at %v px, want %v × %v", handle, v.Place.W, v.Place.H, v.Text.Runs[0].Size, c.w, c.h)

@@ -15,6 +15,7 @@ import (
 	"capstan/core/geom"
 	"capstan/core/motion"
 	"capstan/core/patch"
+	"capstan/core/pen"
 	"capstan/core/text"
 )
 
@@ -35,7 +36,9 @@ type Session struct {
 	film      *frame.Film
 	shown     *frame.Film // the film, or that of the draft
 	player    *frame.Player
-	gesture   *gesture
+	drag      drag
+	came      edit.Command // what the drag has come to
+	pulled    pulled
 	drafted   edit.Command // what the draft shows, where it is a command's
 	pen       *drawing
 	lastPlate *doc.Plate // that was taken away last
@@ -49,6 +52,12 @@ type Session struct {
 	id        func() string
 
 	profiles map[string][]float64 // outlines of bars by name
+}
+
+// pulled is a drawn path whose points are dragged: its lines, and the name that stands for them in the draft.
+type pulled struct {
+	path  string
+	lines []pen.Contour
 }
 
 type lastUsed struct {
@@ -97,7 +106,7 @@ func (s *Session) Open(data []byte) error {
 func (s *Session) assets() frame.Assets { return frame.Assets{Fonts: &s.fonts} }
 
 func (s *Session) show(p *doc.Project, f *frame.Film) {
-	s.doc, s.film, s.shown, s.gesture, s.drafted = p, f, f, nil, nil
+	s.doc, s.film, s.shown, s.drag, s.drafted = p, f, f, nil, nil
 	if s.player == nil {
 		s.player = f.Player()
 	}
@@ -142,7 +151,7 @@ func (s *Session) Draft(c edit.Command) error {
 // no longer fits is gone: what it was meant to become says why when it is carried out.
 func (s *Session) showUnder(p *doc.Project, f *frame.Film) {
 	c := s.drafted
-	if s.gesture != nil {
+	if s.drag != nil {
 		c = nil // a drag holds layers as they were
 	}
 	s.show(p, f)
@@ -163,7 +172,7 @@ func (s *Session) showDraft(p *doc.Project) error {
 
 // ClearDraft shows the document again.
 func (s *Session) ClearDraft() {
-	s.shown, s.gesture, s.drafted = s.film, nil, nil
+	s.shown, s.drag, s.drafted = s.film, nil, nil
 	s.player.SetFilm(s.film)
 }
 

@@ -15,7 +15,7 @@ const maxSnapped = 2000
 
 // field returns what a drag of the grips may snap to: the page, what helps to place things, and every layer beside them or at the top that is
 // neither dragged nor inside of one that is, nor covers the page.
-func (s *Session) field(g *gesture) *snap.Field {
+func (s *Session) field(g *hold) *snap.Field {
 	f := &snap.Field{}
 	film := s.shown.Doc.Film
 	w, h := float64(film.Width), float64(film.Height)
@@ -106,7 +106,7 @@ func boxOf(c [4]geom.Point) geom.Box {
 func (gr *grip) pageBox() geom.Box { return gr.own.ApplyBox(gr.box) }
 
 // snapMove returns how far a drag by d goes on to lie on something; where one axis is locked it snaps along the other alone.
-func (g *gesture) snapMove(d geom.Point, mod Modifiers) (geom.Point, []snap.Mark) {
+func (g *hold) snapMove(d geom.Point, mod Modifiers) (geom.Point, []snap.Mark) {
 	if g.field == nil || mod.Free || mod.Reach <= 0 {
 		return d, nil
 	}
@@ -125,7 +125,7 @@ func (g *gesture) snapMove(d geom.Point, mod Modifiers) (geom.Point, []snap.Mark
 
 // snapSize returns the factors of a resized layer after what is dragged has snapped. It does where the layer stands upright on the page.
 // fixed is the point that stays, in its own axes.
-func (g *gesture) snapSize(gr *grip, kx, ky float64, keep bool, fixed geom.Point, mod Modifiers) (float64, float64, []snap.Mark) {
+func (g *hold) snapSize(gr *grip, kx, ky float64, keep bool, fixed geom.Point, mod Modifiers) (float64, float64, []snap.Mark) {
 	m := gr.own
 	if g.field == nil || mod.Free || mod.Reach <= 0 || math.Abs(m.B) > 1e-9 || math.Abs(m.C) > 1e-9 || m.A <= 0 || m.D <= 0 {
 		return kx, ky, nil

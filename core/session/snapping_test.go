@@ -22,7 +22,7 @@ func TestADragSnapsAndSaysToWhat(t *testing.T) {
 		{geom.Point{X: 158, Y: 80}, false, geom.Point{X: 160, Y: 80}, "middle of the page"}, {geom.Point{X: 158, Y: 80}, true, geom.Point{X: 158, Y: 80}, ""},
 		{geom.Point{X: 242, Y: 80}, false, geom.Point{X: 240, Y: 80}, "left edge of b"},
 	} {
-		if err := s.Begin(session.DragLayers, rest, []string{"a"}, "", "", geom.Point{X: 40, Y: 40}); err != nil {
+		if err := s.Begin("move", rest, []string{"a"}, "", "", geom.Point{X: 40, Y: 40}); err != nil {
 			t.Fatal(err)
 		}
 		r, err := s.Update(c.to, session.Modifiers{Reach: 5, Free: c.free})
@@ -37,7 +37,7 @@ func TestADragSnapsAndSaysToWhat(t *testing.T) {
 		s.ClearDraft()
 	}
 	// A side that is dragged snaps, too: to an edge, and to the size of another.
-	if err := s.Begin(session.DragSize, rest, []string{"a"}, "e", "", geom.Point{X: 50, Y: 40}); err != nil {
+	if err := s.Begin("size", rest, []string{"a"}, "e", "", geom.Point{X: 50, Y: 40}); err != nil {
 		t.Fatal(err)
 	}
 	if r, _ := s.Update(geom.Point{X: 68, Y: 40}, session.Modifiers{Reach: 5}); !strings.Contains(r.Words, "as wide as b") || math.Abs(bounds(s, []string{"a"})[0].W()-40) > near {
@@ -59,11 +59,11 @@ func TestPivotsAndPointsOfPathsAreSnappedTo(t *testing.T) {
 		want geom.Point
 		said string
 	}{
-		{session.DragLayers, false, geom.Point{X: 60, Y: 60}, geom.Point{X: 192, Y: 88}, geom.Point{X: 190, Y: 90}, "pivot of b"},
-		{session.DragLayers, false, geom.Point{X: 60, Y: 60}, geom.Point{X: 132, Y: 165}, geom.Point{X: 131, Y: 163}, "a point of line"},
-		{session.DragPivot, false, geom.Point{X: 60, Y: 60}, geom.Point{X: 188, Y: 89}, geom.Point{X: 190, Y: 90}, "pivot of b"},
-		{session.DragPivot, false, geom.Point{X: 60, Y: 60}, geom.Point{X: 222, Y: 168}, geom.Point{X: 220, Y: 170}, "left edge of b"},
-		{session.DragLayers, true, geom.Point{X: 60, Y: 60}, geom.Point{X: 158, Y: 61}, geom.Point{X: 160, Y: 63}, "pivot of b"}, // its pivot lies 30 to the right and 27 down
+		{"move", false, geom.Point{X: 60, Y: 60}, geom.Point{X: 192, Y: 88}, geom.Point{X: 190, Y: 90}, "pivot of b"},
+		{"move", false, geom.Point{X: 60, Y: 60}, geom.Point{X: 132, Y: 165}, geom.Point{X: 131, Y: 163}, "a point of line"},
+		{"pivot", false, geom.Point{X: 60, Y: 60}, geom.Point{X: 188, Y: 89}, geom.Point{X: 190, Y: 90}, "pivot of b"},
+		{"pivot", false, geom.Point{X: 60, Y: 60}, geom.Point{X: 222, Y: 168}, geom.Point{X: 220, Y: 170}, "left edge of b"},
+		{"move", true, geom.Point{X: 60, Y: 60}, geom.Point{X: 158, Y: 61}, geom.Point{X: 160, Y: 63}, "pivot of b"}, // its pivot lies 30 to the right and 27 down
 	} {
 		k := a.Clone()
 		if c.own {
@@ -78,7 +78,7 @@ func TestPivotsAndPointsOfPathsAreSnappedTo(t *testing.T) {
 			t.Fatal(err)
 		}
 		at := bounds(s, []string{"a"})[0].Centre()
-		if c.kind == session.DragPivot {
+		if c.kind == "pivot" {
 			v := s.OverlayView(rest, []string{"a"}).Boxes[0].Pivot
 			at = geom.Point{X: v[0], Y: v[1]}
 		}

@@ -264,7 +264,7 @@ func crowd(n int) *doc.Project {
 func BenchmarkDragInACrowd(b *testing.B) {
 	t := &testing.T{}
 	s := open(t, crowd(300))
-	if err := s.Begin(session.DragLayers, rest, []string{"mt150"}, "", "", geom.Point{}); err != nil {
+	if err := s.Begin("move", rest, []string{"mt150"}, "", "", geom.Point{}); err != nil {
 		b.Fatal(err)
 	}
 	b.ReportAllocs()

@@ -39,7 +39,7 @@ func TestSeveralAreScaledAndTurnedAsOne(t *testing.T) {
 			}
 		}
 		// By half from the upper left corner on: the lower right one stays.
-		do(session.DragSize, "nw", box.Min, box.Min.Lerp(box.Max, 0.5), session.Modifiers{})
+		do("size", "nw", box.Min, box.Min.Lerp(box.Max, 0.5), session.Modifiers{})
 		for i, b := range bounds(s, names) {
 			want := geom.Box{Min: box.Max.Lerp(before[i].Min, 0.5), Max: box.Max.Lerp(before[i].Max, 0.5)}
 			if b.Min.Sub(want.Min).Len() > 3*near || b.Max.Sub(want.Max).Len() > 3*near {
@@ -48,13 +48,13 @@ func TestSeveralAreScaledAndTurnedAsOne(t *testing.T) {
 		}
 		s = open(t, p)
 		// From the middle, with Alt.
-		do(session.DragSize, "se", box.Max, box.Max.Add(geom.Point{X: box.W() / 2, Y: box.H() / 2}), session.Modifiers{Alt: true})
+		do("size", "se", box.Max, box.Max.Add(geom.Point{X: box.W() / 2, Y: box.H() / 2}), session.Modifiers{Alt: true})
 		if now := all(bounds(s, names)); now.Centre().Sub(box.Centre()).Len() > 6*near || math.Abs(now.W()-2*box.W()) > 6*near {
 			t.Errorf("seed %d: from the middle they fill %v, before %v", seed, now, box)
 		}
 		s = open(t, p)
 		c := box.Centre()
-		do(session.DragTurn, "", c.Add(geom.Point{X: 50}), c.Add(geom.Point{Y: 50}), session.Modifiers{Shift: true})
+		do("turn", "", c.Add(geom.Point{X: 50}), c.Add(geom.Point{Y: 50}), session.Modifiers{Shift: true})
 		for i, b := range bounds(s, names) {
 			m := geom.Rotate(90).About(c).ApplyBox(before[i])
 			if b.Centre().Sub(m.Centre()).Len() > 3*near {
