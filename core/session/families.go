@@ -76,7 +76,7 @@ func (s *Session) Recompile() error {
 	if err != nil {
 		return err
 	}
-	s.written = written{}
+	s.forgetWriting()
 	s.showUnder(s.doc, f)
 	return nil
 }

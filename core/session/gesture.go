@@ -102,6 +102,20 @@ func (s *Session) Begin(kind string, m Moment, threads []string, handle, of stri
 	return nil
 }
 
+// shower shows drafts while something is dragged.
+type shower interface {
+	// Draft shows what a command would make.
+	Draft(c edit.Command) error
+	// showDraft shows a document.
+	showDraft(p *doc.Project) error
+}
+
+// dragging reports whether something is dragged.
+func (s *Session) dragging() bool { return s.drag != nil }
+
+// dropDrag lets go of what is dragged; the draft of it stays on show.
+func (s *Session) dropDrag() { s.drag, s.came = nil, nil }
+
 // held returns what a drag holds; it holds something.
 func (b *begun) held() (hold, error) {
 	if len(b.grips) == 0 {
@@ -123,7 +137,7 @@ func (s *Session) Update(at geom.Point, mod Modifiers) (Readout, error) {
 	if c == nil {
 		return r, nil
 	}
-	if err := s.Draft(c); err != nil {
+	if err := s.shows.Draft(c); err != nil {
 		return r, err
 	}
 	s.drag, s.came = d, c // Draft compiles anew; the drag goes on

@@ -139,7 +139,7 @@ func (s *Session) pathView(scene int, l *doc.Layer, mv *doc.Move) (Path, bool) {
 	iv := s.shown.Timing(scene).Moves[mv.ID]
 	v := Path{
 		Move: mv.ID, D: onPage.Data(), From: pair(m.Apply(from)), To: pair(m.Apply(to)), Mid: pair(m.Apply(mid)),
-		Angle: angle + geom.AngleOf(m), Begin: iv.Begin, End: iv.End, Dots: [][2]float64{}, Knots: n.knots(),
+		Angle: angle + geom.AngleOf(m), Begin: iv.Begin, End: iv.End, Dots: [][2]float64{}, Knots: knots(n),
 	}
 	for _, at := range motion.EvenSteps(mv, iv) {
 		p, _ := ms.At(at)

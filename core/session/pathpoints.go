@@ -15,7 +15,7 @@ type Knot struct {
 }
 
 // knots returns the points of a path of several steps on the page; paths of one step are bent at their middle instead.
-func (n line) knots() []Knot {
+func knots(n line) []Knot {
 	out := []Knot{}
 	steps := 0
 	for _, v := range n.path.Verbs {

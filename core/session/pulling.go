@@ -197,5 +197,5 @@ func (g *pulledPoints) draft(s *Session, at geom.Point, mod Modifiers) (Readout,
 	if err != nil {
 		return r, err
 	}
-	return r, s.showDraft(q)
+	return r, s.shows.showDraft(q)
 }

@@ -37,6 +37,7 @@ type Session struct {
 	shown     *frame.Film // the film, or that of the draft
 	player    *frame.Player
 	drag      drag
+	shows     shower
 	came      edit.Command // what the drag has come to
 	pulled    pulled
 	drafted   edit.Command // what the draft shows, where it is a command's
@@ -67,7 +68,9 @@ type lastUsed struct {
 
 // New returns a session without a document.
 func New() *Session {
-	return &Session{grows: edit.Growth(), last: map[string]lastUsed{}, id: randomID, profiles: map[string][]float64{}}
+	s := &Session{grows: edit.Growth(), last: map[string]lastUsed{}, id: randomID, profiles: map[string][]float64{}}
+	s.shows = s
+	return s
 }
 
 // randomID makes ids where commands are made: short random strings.
@@ -75,9 +78,6 @@ func randomID() string {
 	b := binary.LittleEndian.AppendUint64(nil, rand.Uint64())
 	return strings.ToLower(strings.TrimRight(base32.StdEncoding.EncodeToString(b), "="))
 }
-
-// NewID returns a new random id.
-func (s *Session) NewID() string { return s.id() }
 
 // AddFont adds a font file; texts are set again when the next film is compiled.
 func (s *Session) AddFont(family string, weight int, italic bool, data []byte) error {
@@ -106,7 +106,8 @@ func (s *Session) Open(data []byte) error {
 func (s *Session) assets() frame.Assets { return frame.Assets{Fonts: &s.fonts} }
 
 func (s *Session) show(p *doc.Project, f *frame.Film) {
-	s.doc, s.film, s.shown, s.drag, s.drafted = p, f, f, nil, nil
+	s.doc, s.film, s.shown, s.drafted = p, f, f, nil
+	s.dropDrag()
 	if s.player == nil {
 		s.player = f.Player()
 	}
@@ -115,9 +116,6 @@ func (s *Session) show(p *doc.Project, f *frame.Film) {
 
 // Document returns the document as it is, without the draft.
 func (s *Session) Document() *doc.Project { return s.doc }
-
-// Film returns the film that is shown: the draft's while a gesture lasts.
-func (s *Session) Film() *frame.Film { return s.shown }
 
 // Apply carries out a command and returns the patch it made; one that changed something is pending until it is
 // acknowledged. On an error nothing has changed.
@@ -151,7 +149,7 @@ func (s *Session) Draft(c edit.Command) error {
 // no longer fits is gone: what it was meant to become says why when it is carried out.
 func (s *Session) showUnder(p *doc.Project, f *frame.Film) {
 	c := s.drafted
-	if s.drag != nil {
+	if s.dragging() {
 		c = nil // a drag holds layers as they were
 	}
 	s.show(p, f)
@@ -172,7 +170,8 @@ func (s *Session) showDraft(p *doc.Project) error {
 
 // ClearDraft shows the document again.
 func (s *Session) ClearDraft() {
-	s.shown, s.drag, s.drafted = s.film, nil, nil
+	s.shown, s.drafted = s.film, nil
+	s.dropDrag()
 	s.player.SetFilm(s.film)
 }
 

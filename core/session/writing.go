@@ -119,3 +119,6 @@ func (s *Session) WritingStep(m Moment, thread string, at int, to string) int {
 	w.from = w.cells.Across(at, by, w.goal)
 	return w.from
 }
+
+// forgetWriting has the cells of the text that is written worked out again.
+func (s *Session) forgetWriting() { s.written = written{} }
