@@ -5,6 +5,7 @@ import (
 	"go/token"
 	"io/fs"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 )
@@ -13,6 +14,7 @@ import (
 // only.
 var layers = []string{
 	"core/words", "core/sum", "core/geom", "core/paint", "core/pen", "core/combine", "core/doc", "core/shape", "core/typeface", "core/snap", "core/text", "core/motion", "core/morph", "core/anim", "core/frame", "core/delivery", "core/raster", "core/patch", "core/edit",
+	"core/ink", "core/scope", "core/view", "core/overlay", "core/caret", "core/gesture", "core/intent", "core/intent/arrange", "core/intent/looks", "core/intent/texts", "core/intent/shapes", "core/intent/points", "core/intent/joining", "core/intent/moves", "core/intent/scenes", "core/intent/project",
 	"core/session", "library", "demo", "studio/aside", "studio/budget", "studio/media", "studio/store", "studio/bundle", "studio/export", "web", "studio/api", "bench", "cmd", "scripts",
 }
 
@@ -21,12 +23,10 @@ var forbidden = []string{"net", "net/http", "os", "os/exec", "database/sql", "io
 
 func TestImportsRunDownwardsOnly(t *testing.T) {
 	floor := func(path string) int {
-		for i, l := range layers {
-			if path == l || strings.HasPrefix(path, l+"/") {
-				return i
-			}
+		if i := slices.Index(layers, path); i >= 0 {
+			return i
 		}
-		return -1
+		return slices.IndexFunc(layers, func(l string) bool { return strings.HasPrefix(path, l+"/") })
 	}
 	seen := 0
 	err := filepath.WalkDir("..", func(path string, d fs.DirEntry, err error) error {

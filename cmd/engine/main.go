@@ -16,7 +16,17 @@ import (
 	"capstan/core/edit"
 	"capstan/core/frame"
 	"capstan/core/geom"
+	"capstan/core/gesture"
+	"capstan/core/ink"
+	"capstan/core/intent/arrange"
+	"capstan/core/intent/joining"
+	"capstan/core/intent/looks"
+	"capstan/core/intent/moves"
+	"capstan/core/intent/points"
+	"capstan/core/intent/scenes"
+	"capstan/core/overlay"
 	"capstan/core/patch"
+	"capstan/core/scope"
 	"capstan/core/session"
 	"capstan/core/sum"
 	"capstan/core/words"
@@ -106,7 +116,7 @@ func main() {
 		return worded(around, corners)
 	})
 	on("overlay", func(a []js.Value) (any, error) { return s.OverlayView(moment(a[0]), list(a[1])), nil })
-	on("sceneAt", func(a []js.Value) (any, error) { return s.SceneAt(moment(a[0])), nil })
+	on("sceneAt", func(a []js.Value) (any, error) { return s.SceneIndex(moment(a[0])), nil })
 	on("hit", func(a []js.Value) (any, error) {
 		return s.Hit(moment(a[0]), geom.Point{X: a[1].Float(), Y: a[2].Float()}, a[3].Float(), list(a[4])...), nil
 	})
@@ -117,7 +127,7 @@ func main() {
 	on("forward", func(a []js.Value) (any, error) { return s.Forward(moment(a[0]), list(a[1])), nil })
 	on("alike", func(a []js.Value) (any, error) { return s.Alike(moment(a[0]), list(a[1]), a[2].String()), nil })
 	on("aids", func(a []js.Value) (any, error) {
-		s.SetAids(session.Aids{Grid: a[0].Float(), Safe: a[1].Bool()})
+		s.SetAids(scope.Aids{Grid: a[0].Float(), Safe: a[1].Bool()})
 		return s.SafeAreas(), nil
 	})
 	on("later", func(a []js.Value) (any, error) {
@@ -125,7 +135,7 @@ func main() {
 		if err := json.Unmarshal([]byte(a[0].String()), &changes); err != nil {
 			return nil, err
 		}
-		return s.Later(changes), nil
+		return scenes.Later(s.Desk, changes), nil
 	})
 	on("within", func(a []js.Value) (any, error) {
 		b := geom.Box{Min: geom.Point{X: a[1].Float(), Y: a[2].Float()}, Max: geom.Point{X: a[3].Float(), Y: a[4].Float()}}
@@ -135,11 +145,13 @@ func main() {
 		return s.DeliveryView(a[0].String(), a[1].Int(), a[2].Int(), doc.Rate{Num: int64(a[3].Int()), Den: int64(a[4].Int())}, a[5].Bool()), nil
 	})
 	on("backgroundLine", func(a []js.Value) (any, error) { return s.BackgroundLine(moment(a[0])), nil })
-	on("targets", func(a []js.Value) (any, error) { return s.Targets(a[0].String(), a[1].String(), a[2].String()), nil })
+	on("targets", func(a []js.Value) (any, error) {
+		return moves.Targets(s.Desk, a[0].String(), a[1].String(), a[2].String()), nil
+	})
 	on("shared", func(a []js.Value) (any, error) { return s.SharedView(list(a[0])), nil })
 	on("step", func(a []js.Value) (any, error) { return s.Step(a[0].Float(), int64(a[1].Int())), nil })
 	on("snapBar", func(a []js.Value) (any, error) {
-		return s.SnapBar(moment(a[0]), list(a[1]), a[2].String(), int64(a[3].Int()), int64(a[4].Int())), nil
+		return moves.SnapBar(s.Desk, moment(a[0]), list(a[1]), a[2].String(), int64(a[3].Int()), int64(a[4].Int())), nil
 	})
 	on("profile", func(a []js.Value) (any, error) { return s.Profile(a[0].String()), nil })
 	on("momentOf", func(a []js.Value) (any, error) {
@@ -163,8 +175,10 @@ func main() {
 	on("summary", func(a []js.Value) (any, error) { return s.Summary(a[0].Int()), nil })
 	on("ownScenes", func(a []js.Value) (any, error) { return s.OwnScenes(list(a[0]), a[1].String()), nil })
 	on("solo", func(a []js.Value) (any, error) { s.Solo(list(a[0])); return true, nil })
-	on("copyMoves", func(a []js.Value) (any, error) { return s.CopyMoves(moment(a[0]), list(a[1]), list(a[2])), nil })
-	on("copy", func(a []js.Value) (any, error) { return s.Copy(moment(a[0]), list(a[1])), nil })
+	on("copyMoves", func(a []js.Value) (any, error) {
+		return moves.CopyMoves(s.Desk, moment(a[0]), list(a[1]), list(a[2])), nil
+	})
+	on("copy", func(a []js.Value) (any, error) { return arrange.Copy(s.Desk, moment(a[0]), list(a[1])), nil })
 	on("intent", func(a []js.Value) (any, error) {
 		return told(s.Intent(a[0].String(), moment(a[1]), []byte(a[2].String())))
 	})
@@ -172,18 +186,20 @@ func main() {
 		return true, s.Begin(a[0].String(), moment(a[1]), list(a[2]), a[3].String(), a[4].String(), geom.Point{X: a[5].Float(), Y: a[6].Float()})
 	})
 	on("update", func(a []js.Value) (any, error) {
-		return s.Update(geom.Point{X: a[0].Float(), Y: a[1].Float()}, session.Modifiers{Shift: a[2].Bool(), Alt: a[3].Bool(), Reach: a[4].Float(), Free: a[5].Bool()})
+		return s.Update(geom.Point{X: a[0].Float(), Y: a[1].Float()}, gesture.Modifiers{Shift: a[2].Bool(), Alt: a[3].Bool(), Reach: a[4].Float(), Free: a[5].Bool()})
 	})
 	on("end", func([]js.Value) (any, error) { return told(s.End(), nil) })
 	on("pen", func(a []js.Value) (any, error) {
-		return s.Pen(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}, session.Modifiers{Shift: a[4].Bool(), Alt: a[5].Bool()}, a[6].Float(), a[7].String()), nil
+		return s.Pen(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}, gesture.Modifiers{Shift: a[4].Bool(), Alt: a[5].Bool()}, a[6].Float(), a[7].String()), nil
 	})
 	on("penEnd", func(a []js.Value) (any, error) { return told(s.PenEnd(moment(a[0])), nil) })
 	on("penDrop", func([]js.Value) (any, error) { s.PenDrop(); return true, nil })
 	on("outlineOf", func(a []js.Value) (any, error) {
 		return bytesValue(bytesOf(s.Outline(moment(a[0]), a[1].String()).Numbers())), nil
 	})
-	on("simplifiedTo", func(a []js.Value) (any, error) { return s.Simplified(moment(a[0]), a[1].String(), a[2].Float()), nil })
+	on("simplifiedTo", func(a []js.Value) (any, error) {
+		return points.Simplified(s.Desk, moment(a[0]), a[1].String(), a[2].Float()), nil
+	})
 	on("spotAt", func(a []js.Value) (any, error) {
 		return s.SpotAt(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}), nil
 	})
@@ -198,11 +214,13 @@ func main() {
 	})
 	on("time", func(a []js.Value) (any, error) { return sum.Time(a[0].String()) })
 	on("sum", func(a []js.Value) (any, error) { return sum.Read(a[0].String(), a[1].Float(), a[2].String()) })
-	on("combining", func(a []js.Value) (any, error) { return s.CombiningView(moment(a[0]), list(a[1]), a[2].String()), nil })
-	on("lookOf", func(a []js.Value) (any, error) { return s.LookOf(moment(a[0]), a[1].String()), nil })
-	on("tones", func(a []js.Value) (any, error) { return session.Tones(a[0].String()), nil })
-	on("shapes", func([]js.Value) (any, error) { return session.ShapeSigns(), nil })
-	on("pictures", func([]js.Value) (any, error) { return s.Film().Pictures, nil })
+	on("combining", func(a []js.Value) (any, error) {
+		return joining.CombiningView(s.Desk, moment(a[0]), list(a[1]), a[2].String()), nil
+	})
+	on("lookOf", func(a []js.Value) (any, error) { return looks.LookOf(s.Desk, moment(a[0]), a[1].String()), nil })
+	on("tones", func(a []js.Value) (any, error) { return ink.Tones(a[0].String()), nil })
+	on("shapes", func([]js.Value) (any, error) { return overlay.ShapeSigns(), nil })
+	on("pictures", func([]js.Value) (any, error) { return s.Shown.Pictures, nil })
 	on("frame", func(a []js.Value) (any, error) { return listValue(s.Frame(moment(a[0]), a[1].Float())), nil })
 	on("thumb", func(a []js.Value) (any, error) { return listValue(s.Thumb(a[0].Int(), a[1].Float())), nil })
 	on("only", func(a []js.Value) (any, error) {
@@ -212,7 +230,7 @@ func main() {
 		return v, nil
 	})
 	on("outline", func(a []js.Value) (any, error) {
-		p := s.Film().Geometry.Path(uint32(a[0].Int()))
+		p := s.Shown.Geometry.Path(uint32(a[0].Int()))
 		if p == nil {
 			return nil, words.New("outline.none", a[0].Int())
 		}
@@ -240,8 +258,8 @@ func failure(err error) js.Value {
 }
 
 // moment reads {rest, scene, time}.
-func moment(v js.Value) session.Moment {
-	return session.Moment{Rest: v.Get("rest").Bool(), Scene: v.Get("scene").Int(), Time: v.Get("time").Float()}
+func moment(v js.Value) scope.Moment {
+	return scope.Moment{Rest: v.Get("rest").Bool(), Scene: v.Get("scene").Int(), Time: v.Get("time").Float()}
 }
 
 func list(v js.Value) []string {

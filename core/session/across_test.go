@@ -7,7 +7,9 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/intent/scenes"
 	"capstan/core/patch"
+	"capstan/core/scope"
 	"capstan/core/session"
 )
 
@@ -40,7 +42,7 @@ func TestAnEditIsCarriedToLaterScenes(t *testing.T) {
 		return patch
 	}
 	patch := apply(`{"op":"layer.set","set":[{"id":"a","patch":{"place":{"turn":30},"opacity":0.5}}]}`)
-	if v := s.Later(patch); v.Count != 2 || v.What != "opacity, turn" {
+	if v := scenes.Later(s.Desk, patch); v.Count != 2 || v.What != "opacity, turn" {
 		t.Fatalf("told of %+v", v)
 	}
 	raw, err := doc.Encode(map[string]any{"changes": patch})
@@ -61,10 +63,10 @@ func TestAnEditIsCarriedToLaterScenes(t *testing.T) {
 	if in(s, 3).Place.Turn != 0 {
 		t.Errorf("it is turned by %v still", in(s, 3).Place.Turn)
 	}
-	if n := s.Later(apply(`{"op":"layer.set","set":[{"id":"a3","patch":{"opacity":1}}]}`)); n.Count != 0 {
+	if n := scenes.Later(s.Desk, apply(`{"op":"layer.set","set":[{"id":"a3","patch":{"opacity":1}}]}`)); n.Count != 0 {
 		t.Errorf("the last scene has later ones: %+v", n)
 	}
-	if n := s.Later(apply(`{"op":"project.rename","name":"Kites"}`)); n.Count != 0 {
+	if n := scenes.Later(s.Desk, apply(`{"op":"project.rename","name":"Kites"}`)); n.Count != 0 {
 		t.Errorf("a project's name goes to %+v", n)
 	}
 }
@@ -107,7 +109,7 @@ func TestOnlyWhatWasChangedOfATextIsCarried(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if v := s.Later(patch); v.Count != c.count || v.What != c.what {
+		if v := scenes.Later(s.Desk, patch); v.Count != c.count || v.What != c.what {
 			t.Errorf("%s %s: %+v, want %d of %q", c.intent, c.args, v, c.count, c.what)
 		}
 		raw, _ := doc.Encode(map[string]any{"changes": patch})
@@ -137,13 +139,13 @@ func TestLayersAreShiftedAlongARunOfScenes(t *testing.T) {
 	if in(s, 3).Place.X != 190 {
 		t.Errorf("past the scene that lacks it, it was shifted to %v", in(s, 3).Place)
 	}
-	third := session.Moment{Rest: true, Scene: 1}
+	third := scope.Moment{Rest: true, Scene: 1}
 	want(t, s, third, "carry.all", `{"threads":["a"],"next":true}`)
 	want(t, s, rest, "shift.by", `{"threads":["a"],"dx":15}`)
 	if in(s, 2).Place.X != 70 || in(s, 3).Place.X != 85 {
 		t.Errorf("along all scenes: %v, %v", in(s, 2).Place.X, in(s, 3).Place.X)
 	}
-	last := session.Moment{Rest: true, Scene: 3}
+	last := scope.Moment{Rest: true, Scene: 3}
 	if _, err := s.Intent("shift.by", last, []byte(`{"threads":["a"],"dx":15}`)); err == nil {
 		t.Error("past the last scene")
 	}

@@ -5,7 +5,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
-	"capstan/core/session"
+	"capstan/core/gesture"
 )
 
 // Guides are put down, moved, made of layers, snapped to, inherited by the scene that continues, and taken away; they are never seen.
@@ -22,7 +22,7 @@ func TestGuidesBelongToTheirScene(t *testing.T) {
 	if err := s.Begin("move", rest, []string{"a"}, "", "", at(40, 40)); err != nil {
 		t.Fatal(err)
 	}
-	if r, _ := s.Update(at(112, 60), session.Modifiers{Reach: 5}); r.Words != "+70, +20 · a guide" {
+	if r, _ := s.Update(at(112, 60), gesture.Modifiers{Reach: 5}); r.Words != "+70, +20 · a guide" {
 		t.Errorf("says %q", r.Words)
 	}
 	s.ClearDraft()

@@ -4,7 +4,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
-	"capstan/core/session"
+	"capstan/core/scope"
 )
 
 // What is set aside leaves the film and nothing else: times, thumbnails of scenes and later scenes stay; it comes back to the pixel, with its
@@ -12,38 +12,38 @@ import (
 func TestLayersAreSetAsideAndComeBack(t *testing.T) {
 	s := open(t, series())
 	want(t, s, rest, "move.add", `{"threads":["a"],"kind":"entrance","effect":"fade"}`)
-	length := s.Film().Order.Length
+	length := s.Shown.Order.Length
 	before := shotOf(t, s, rest)
 	want(t, s, rest, "set.aside", `{"threads":["a"]}`)
 	film := &s.Document().Film
 	if len(film.Shown()) != 4 || len(film.Scenes) != 5 || !film.Scenes[4].Aside {
 		t.Fatalf("%d scenes of %d are in the film", len(film.Shown()), len(film.Scenes))
 	}
-	if s.Film().Order.Length != length {
-		t.Errorf("the film lasts %d ms, it lasted %d", s.Film().Order.Length, length)
+	if s.Shown.Order.Length != length {
+		t.Errorf("the film lasts %d ms, it lasted %d", s.Shown.Order.Length, length)
 	}
 	if in(s, 0) != nil || in(s, 1) == nil {
 		t.Error("it left another scene than its own")
 	}
-	aside := session.Moment{Rest: true, Scene: 4}
+	aside := scope.Moment{Rest: true, Scene: 4}
 	away := in(s, 4)
 	if away == nil || len(away.Moves) != 1 || away.Place.X != 40 {
 		t.Fatalf("aside there is %+v", away)
 	}
 	// At no time is it seen, and no later scene counts it.
-	for _, m := range []session.Moment{{Time: 100}, {Time: float64(length)}} {
-		if s.SceneAt(m) == 4 {
+	for _, m := range []scope.Moment{{Time: 100}, {Time: float64(length)}} {
+		if s.SceneIndex(m) == 4 {
 			t.Errorf("at %v the scene that is set aside is shown", m.Time)
 		}
 	}
-	if v := s.Selection(session.Moment{Rest: true, Scene: 1}, []string{"a"}); v[0].Later != 1 {
+	if v := s.Selection(scope.Moment{Rest: true, Scene: 1}, []string{"a"}); v[0].Later != 1 {
 		t.Errorf("%d later scenes, want 1", v[0].Later)
 	}
 	if v := s.Selection(aside, []string{"a"}); len(v) != 1 || v[0].Later != 0 {
 		t.Errorf("aside: %+v", v)
 	}
 	// A second layer goes to the same place; both come back.
-	want(t, s, session.Moment{Rest: true, Scene: 1}, "set.aside", `{"threads":["a"]}`)
+	want(t, s, scope.Moment{Rest: true, Scene: 1}, "set.aside", `{"threads":["a"]}`)
 	if n := len(s.Document().Film.Scenes[4].Layers); n != 2 {
 		t.Fatalf("%d layers are set aside, want 2", n)
 	}
@@ -63,7 +63,7 @@ func TestLayersAreSetAsideAndComeBack(t *testing.T) {
 func TestTheFilmKeepsItsScenesBeforeWhatIsSetAside(t *testing.T) {
 	s := open(t, with(shapeOf("a", doc.Rectangle, 40, 40, 20, 10), shapeOf("b", doc.Rectangle, 80, 40, 20, 10)))
 	want(t, s, rest, "set.aside", `{"threads":["a"]}`)
-	aside := session.Moment{Rest: true, Scene: 1}
+	aside := scope.Moment{Rest: true, Scene: 1}
 	want(t, s, aside, "scene.add", `{}`)
 	want(t, s, aside, "scene.duplicate", `{}`)
 	shown := s.Document().Film.Shown()

@@ -7,31 +7,32 @@ import (
 	"time"
 
 	"capstan/core/doc"
-	"capstan/core/session"
+	"capstan/core/intent/moves"
+	"capstan/core/scope"
 )
 
 func TestBarsKeepWhatTheyHangOn(t *testing.T) {
 	s := opener(t)
 	sub := thread(t, s, 0, "t-sub").Moves[0]
-	begin := s.Film().Timing(0).Moves[sub.ID].Begin
+	begin := s.Shown.Timing(0).Moves[sub.ID].Begin
 	want(t, s, rest, "bars", fmt.Sprintf(`{"moves":[%q],"part":"whole","by":300}`, sub.ID))
 	m := thread(t, s, 0, "t-sub").Moves[0]
-	if m.Start.When != doc.WhenEnds || m.Start.Offset != sub.Start.Offset+300 || s.Film().Timing(0).Moves[sub.ID].Begin != begin+300 {
+	if m.Start.When != doc.WhenEnds || m.Start.Offset != sub.Start.Offset+300 || s.Shown.Timing(0).Moves[sub.ID].Begin != begin+300 {
 		t.Errorf("dragged as a whole: %+v", m.Start)
 	}
-	end := s.Film().Timing(0).Moves[sub.ID].End
+	end := s.Shown.Timing(0).Moves[sub.ID].End
 	want(t, s, rest, "bars", fmt.Sprintf(`{"moves":[%q],"part":"begin","by":-200}`, sub.ID))
-	if iv := s.Film().Timing(0).Moves[sub.ID]; iv.Begin != begin+100 || iv.End != end {
+	if iv := s.Shown.Timing(0).Moves[sub.ID]; iv.Begin != begin+100 || iv.End != end {
 		t.Errorf("dragged by its begin: %+v, the end was %d", iv, end)
 	}
 	want(t, s, rest, "bars", fmt.Sprintf(`{"moves":[%q],"part":"end","by":-5000}`, sub.ID))
-	if iv := s.Film().Timing(0).Moves[sub.ID]; iv.Pass != doc.MinDuration {
+	if iv := s.Shown.Timing(0).Moves[sub.ID]; iv.Pass != doc.MinDuration {
 		t.Errorf("dragged shorter than nothing: %+v", iv)
 	}
 	out := thread(t, s, 1, "t-line").Moves[1]
-	was := s.Film().Timing(1).Moves[out.ID].Begin
+	was := s.Shown.Timing(1).Moves[out.ID].Begin
 	want(t, s, rest, "bars", fmt.Sprintf(`{"moves":[%q],"part":"whole","by":-500}`, out.ID))
-	if now := s.Film().Timing(1).Moves[out.ID].Begin; now != was-500 {
+	if now := s.Shown.Timing(1).Moves[out.ID].Begin; now != was-500 {
 		t.Errorf("hung before the scene's end it went from %d to %d", was, now)
 	}
 }
@@ -39,7 +40,7 @@ func TestBarsKeepWhatTheyHangOn(t *testing.T) {
 func TestBarsSnapToWhatLiesNearAndSaySo(t *testing.T) {
 	s := opener(t)
 	title, kite := thread(t, s, 0, "t-title").Moves[0].ID, thread(t, s, 0, "t-kite").Moves[0].ID
-	end := s.Film().Timing(0).Moves[kite].End // 3200; the title's fade runs from 900 to 1800
+	end := s.Shown.Timing(0).Moves[kite].End // 3200; the title's fade runs from 900 to 1800
 	for _, c := range []struct {
 		part       string
 		by, within int64
@@ -52,7 +53,7 @@ func TestBarsSnapToWhatLiesNearAndSaySo(t *testing.T) {
 		{"end", 2800 - 40, 50, 2800, "ends when Path of Cloud 1 ends"},
 		{"end", 700, 5, 700, ""},
 	} {
-		got := s.SnapBar(rest, []string{title}, c.part, c.by, c.within)
+		got := moves.SnapBar(s.Desk, rest, []string{title}, c.part, c.by, c.within)
 		if c.words == "begins with the scene" && strings.HasSuffix(got.Words, "begins") {
 			got.Words = c.words // a whole-scene spin begins there too, and moves go before the scene
 		}
@@ -60,7 +61,7 @@ func TestBarsSnapToWhatLiesNearAndSaySo(t *testing.T) {
 			t.Errorf("%s by %d: %+v, want %d %q", c.part, c.by, got, c.want, c.words)
 		}
 	}
-	if got := s.SnapBar(session.Moment{Time: 2500}, []string{title}, "end", 690, 20); got.By != 700 || got.Words != "ends at the playhead" {
+	if got := moves.SnapBar(s.Desk, scope.Moment{Time: 2500}, []string{title}, "end", 690, 20); got.By != 700 || got.Words != "ends at the playhead" {
 		t.Errorf("at the playhead: %+v", got)
 	}
 }
@@ -100,18 +101,18 @@ func TestDraggingBarsThatHangOnEachOther(t *testing.T) {
 func TestSnappingNamesWhatABarMayHangOn(t *testing.T) {
 	s := strip(t)
 	want(t, s, rest, "cue.add", `{"at":4000}`)
-	if got := s.SnapBar(rest, []string{"ap"}, "whole", 1480, 40); got.By != 1500 || got.When != doc.WhenEnds || got.Of != "bp" || got.Part != "begin" {
+	if got := moves.SnapBar(s.Desk, rest, []string{"ap"}, "whole", 1480, 40); got.By != 1500 || got.When != doc.WhenEnds || got.Of != "bp" || got.Part != "begin" {
 		t.Errorf("%+v", got)
 	}
-	if got := s.SnapBar(rest, []string{"ap"}, "whole", 3990, 40); got.By != 4000 || got.When != doc.AtCue || !strings.Contains(got.Words, "at cue Cue 1") {
+	if got := moves.SnapBar(s.Desk, rest, []string{"ap"}, "whole", 3990, 40); got.By != 4000 || got.When != doc.AtCue || !strings.Contains(got.Words, "at cue Cue 1") {
 		t.Errorf("%+v", got)
 	}
 	// What hangs on a dragged bar goes along: it is nothing to snap to.
-	if got := s.SnapBar(rest, []string{"ap"}, "end", -480, 40); got.Of == "af" {
+	if got := moves.SnapBar(s.Desk, rest, []string{"ap"}, "end", -480, 40); got.Of == "af" {
 		t.Errorf("%+v", got)
 	}
 	// Several that go together do not snap to each other.
-	if got := s.SnapBar(rest, []string{"ap", "bp"}, "whole", 480, 40); got.Of == "bp" || got.Of == "bf" {
+	if got := moves.SnapBar(s.Desk, rest, []string{"ap", "bp"}, "whole", 480, 40); got.Of == "bp" || got.Of == "bf" {
 		t.Errorf("%+v", got)
 	}
 }

@@ -7,14 +7,16 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/intent/joining"
 	"capstan/core/raster"
+	"capstan/core/scope"
 	"capstan/core/session"
 )
 
-func shotOf(t testing.TB, s *session.Session, m session.Moment) *image.RGBA {
+func shotOf(t testing.TB, s *session.Session, m scope.Moment) *image.RGBA {
 	t.Helper()
 	img := image.NewRGBA(image.Rect(0, 0, s.Document().Film.Width, s.Document().Film.Height))
-	if err := raster.NewPainter(s.Film(), nil).Paint(img, s.Frame(m, 1)); err != nil {
+	if err := raster.NewPainter(s.Shown, nil).Paint(img, s.Frame(m, 1)); err != nil {
 		t.Fatal(err)
 	}
 	return img
@@ -124,7 +126,7 @@ func TestTheRearmostKeepsItsMovesAndTheOthersLoseTheirs(t *testing.T) {
 	other.Moves = []*doc.Move{{ID: "m4", Kind: doc.Entrance, Effect: doc.Fade, Duration: 500, Start: doc.Start{When: doc.WhenEnds, Of: "m2", Offset: 100}}}
 	p.Film.Scenes[0].Layers = append(list, other)
 	s := open(t, p)
-	if got := s.CombiningView(rest, []string{"a", "b", "g"}, "unite").Drops; got != "“b”, “g”" {
+	if got := joining.CombiningView(s.Desk, rest, []string{"a", "b", "g"}, "unite").Drops; got != "“b”, “g”" {
 		t.Errorf("names %s", got)
 	}
 	want(t, s, rest, "combine", `{"threads":["a","b","g"],"how":"unite"}`)

@@ -8,11 +8,12 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/gesture"
 	"capstan/core/pen"
 	"capstan/core/session"
 )
 
-var free = session.Modifiers{}
+var free = gesture.Modifiers{}
 
 func at(x, y float64) geom.Point { return geom.Point{X: x, Y: y} }
 
@@ -36,7 +37,7 @@ func last(s *session.Session) *doc.Layer {
 // A corner, a smooth point, and closed on the first one: what was pressed and dragged is what is drawn.
 func TestThePenDrawsCornersAndSmoothPoints(t *testing.T) {
 	s := open(t, with())
-	press := func(x, y float64) session.PenView { return s.Pen(rest, "press", at(x, y), free, 4, "") }
+	press := func(x, y float64) gesture.PenView { return s.Pen(rest, "press", at(x, y), free, 4, "") }
 	press(50, 50)
 	s.Pen(rest, "release", at(50, 50), free, 4, "")
 	press(150, 50)
@@ -81,7 +82,7 @@ func TestThePenDrawsCornersAndSmoothPoints(t *testing.T) {
 	}
 	s.Pen(rest, "press", at(61, 11), free, 4, l.Thread)
 	s.Pen(rest, "release", at(61, 11), free, 4, l.Thread)
-	s.Pen(rest, "press", at(60, 90), session.Modifiers{Shift: true}, 4, l.Thread)
+	s.Pen(rest, "press", at(60, 90), gesture.Modifiers{Shift: true}, 4, l.Thread)
 	s.Pen(rest, "release", at(60, 90), free, 4, l.Thread)
 	if _, err := s.Apply(s.PenEnd(rest)); err != nil {
 		t.Fatal(err)
@@ -138,7 +139,7 @@ func TestPointsAreEditedOnAnyShape(t *testing.T) {
 	if v.Count() != 4 || v.Contours[0].Nodes[0].At != at(110, 80) {
 		t.Fatalf("a rectangle has %d points, the first at %v", v.Count(), v.Contours[0].Nodes[0].At)
 	}
-	drag := func(handle, with string, from, to geom.Point, mod session.Modifiers) {
+	drag := func(handle, with string, from, to geom.Point, mod gesture.Modifiers) {
 		t.Helper()
 		if err := s.Begin("points", rest, []string{"a"}, handle, with, from); err != nil {
 			t.Fatal(err)

@@ -8,17 +8,19 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
-	"capstan/core/session"
+	"capstan/core/gesture"
+	"capstan/core/overlay"
+	"capstan/core/scope"
 	"capstan/demo"
 )
 
 // At any time, in any group, the layer follows the pointer: what is edited is the rest pose, mapped back (words-and-looks).
 func TestALayerFollowsThePointerAtAnyTime(t *testing.T) {
-	for _, m := range []session.Moment{rest, {Time: 1200}, {Time: 2500}, {Time: 7000}} {
+	for _, m := range []scope.Moment{rest, {Time: 1200}, {Time: 2500}, {Time: 7000}} {
 		for _, name := range []string{"t-kite", "t-panel-2", "t-wheel1", "t-cloud1"} {
 			s := opener(t)
 			before := corners(t, s, m, name)
-			drag(t, s, m, "move", name, "", "", geom.Point{X: 100, Y: 100}, geom.Point{X: 183, Y: 61}, session.Modifiers{})
+			drag(t, s, m, "move", name, "", "", geom.Point{X: 100, Y: 100}, geom.Point{X: 183, Y: 61}, gesture.Modifiers{})
 			for i, c := range corners(t, s, m, name) {
 				if math.Abs(c[0]-before[i][0]-83)+math.Abs(c[1]-before[i][1]+39) > 0.01 {
 					t.Errorf("%s at %+v: corner %d went from %v to %v", name, m, i, before[i], c)
@@ -35,10 +37,10 @@ func TestResizingKeepsTheOppositeSide(t *testing.T) {
 		fixed        int // corner that stays
 	}{{"t-plate", "se", 0}, {"t-plate", "nw", 2}, {"t-plate", "e", 0}, {"t-plate", "n", 2}, {"t-wheel1", "se", 0}, {"t-day", "nw", 2}} {
 		s := opener(t)
-		m := session.Moment{Rest: true, Scene: 2}
+		m := scope.Moment{Rest: true, Scene: 2}
 		want(t, s, m, "place", fmt.Sprintf(`{"threads":[%q],"turn":24}`, c.name))
 		before := corners(t, s, m, c.name)
-		drag(t, s, m, "size", c.name, c.handle, "", geom.Point{X: 500, Y: 400}, geom.Point{X: 540, Y: 430}, session.Modifiers{})
+		drag(t, s, m, "size", c.name, c.handle, "", geom.Point{X: 500, Y: 400}, geom.Point{X: 540, Y: 430}, gesture.Modifiers{})
 		after := corners(t, s, m, c.name)
 		f, g := before[c.fixed], after[c.fixed]
 		// Letters are set in whole steps of a text's size, hence half a pixel.
@@ -64,7 +66,7 @@ func TestTurningCountsFullTurnsAboutThePivot(t *testing.T) {
 		t.Fatal(err)
 	}
 	for d := 10.0; d <= 450; d += 10 {
-		if _, err := s.Update(at(d), session.Modifiers{}); err != nil {
+		if _, err := s.Update(at(d), gesture.Modifiers{}); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -101,14 +103,14 @@ func TestDraggingAPathsEndEditsThePathAndItsRestEndMovesTheLayer(t *testing.T) {
 	move := thread(t, s, 0, "t-kite").Moves[0].ID
 	p := s.OverlayView(rest, []string{"t-kite"}).Paths[0]
 	from := geom.Point{X: p.From[0], Y: p.From[1]}
-	drag(t, s, rest, "path", "t-kite", "from", move, from, from.Add(geom.Point{X: 60, Y: -40}), session.Modifiers{})
+	drag(t, s, rest, "path", "t-kite", "from", move, from, from.Add(geom.Point{X: 60, Y: -40}), gesture.Modifiers{})
 	q := s.OverlayView(rest, []string{"t-kite"}).Paths[0]
 	if math.Abs(q.From[0]-p.From[0]-60)+math.Abs(q.From[1]-p.From[1]+40) > 0.05 || math.Abs(q.To[0]-p.To[0]) > 0.05 {
 		t.Errorf("its begin went from %v to %v, its end from %v to %v", p.From, q.From, p.To, q.To)
 	}
 	to := geom.Point{X: q.To[0], Y: q.To[1]}
 	x := thread(t, s, 0, "t-kite").Place.X
-	drag(t, s, rest, "path", "t-kite", "to", move, to, to.Add(geom.Point{X: 30}), session.Modifiers{})
+	drag(t, s, rest, "path", "t-kite", "to", move, to, to.Add(geom.Point{X: 30}), gesture.Modifiers{})
 	r := s.OverlayView(rest, []string{"t-kite"}).Paths[0]
 	if math.Abs(r.From[0]-q.From[0]) > 0.05 || math.Abs(r.To[0]-q.To[0]-30) > 0.05 || math.Abs(thread(t, s, 0, "t-kite").Place.X-x-30) > 0.01 {
 		t.Errorf("the rest end: begin %v to %v, end %v to %v", q.From, r.From, q.To, r.To)
@@ -123,7 +125,7 @@ func BenchmarkDrag(b *testing.B) {
 	}
 	b.ReportAllocs()
 	for i := 0; b.Loop(); i++ {
-		if _, err := s.Update(geom.Point{X: float64(i % 300)}, session.Modifiers{}); err != nil {
+		if _, err := s.Update(geom.Point{X: float64(i % 300)}, gesture.Modifiers{}); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -138,7 +140,7 @@ func TestAPathReachesWhereTypedAndKeepsItsBend(t *testing.T) {
 	if math.Abs(p.To[0]-p.From[0]-900)+math.Abs(p.To[1]-p.From[1]+100) > 0.05 || math.Abs(p.To[0]-before.To[0]) > 0.01 {
 		t.Errorf("from %v to %v; its rest end was %v", p.From, p.To, before.To)
 	}
-	off := func(p session.Path) float64 { // how far its middle lies off the straight line, in lengths of it
+	off := func(p overlay.Path) float64 { // how far its middle lies off the straight line, in lengths of it
 		dx, dy := p.To[0]-p.From[0], p.To[1]-p.From[1]
 		return ((p.Mid[0]-p.From[0])*dy - (p.Mid[1]-p.From[1])*dx) / (dx*dx + dy*dy)
 	}

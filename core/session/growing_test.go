@@ -6,6 +6,8 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/gesture"
+	"capstan/core/scope"
 	"capstan/core/session"
 )
 
@@ -35,7 +37,7 @@ func TestWhatGrowsAlong(t *testing.T) {
 		}
 		around := s.OverlayView(rest, threads).Around.Corners
 		w, h := around[1][0]-around[0][0], around[3][1]-around[0][1]
-		if _, err := s.Update(geom.Point{X: w, Y: h}, session.Modifiers{}); err != nil {
+		if _, err := s.Update(geom.Point{X: w, Y: h}, gesture.Modifiers{}); err != nil {
 			t.Fatal(err)
 		}
 		if _, err := s.Apply(s.End()); err != nil {
@@ -83,7 +85,7 @@ func TestOnlyWhatIsOnNow(t *testing.T) {
 	late.Moves = []*doc.Move{{ID: "m1", Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 1000}}}
 	gone.Moves = []*doc.Move{{ID: "m2", Kind: doc.Exit, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 2000}}}
 	s := open(t, with(late, gone, always))
-	seen := func(m session.Moment) string {
+	seen := func(m scope.Moment) string {
 		out := ""
 		shot := shotOf(t, s, m)
 		for _, v := range []struct {
@@ -105,22 +107,22 @@ func TestOnlyWhatIsOnNow(t *testing.T) {
 		want string
 	}{{false, 500, "late gone always "}, {true, 500, "gone always "}, {true, 1500, "late gone always "}, {true, 2500, "late always "}} {
 		s.SetOnNow(c.on)
-		if got := seen(session.Moment{Rest: true, Time: c.time}); got != c.want {
+		if got := seen(scope.Moment{Rest: true, Time: c.time}); got != c.want {
 			t.Errorf("at rest with the playhead at %v ms, thinned: %v: %s, want %s", c.time, c.on, got, c.want)
 		}
 	}
 	// What is selected is shown where it is, also when it is not on.
-	if o := s.OverlayView(session.Moment{Rest: true, Time: 500}, []string{"late"}); len(o.Boxes) != 1 {
+	if o := s.OverlayView(scope.Moment{Rest: true, Time: 500}, []string{"late"}); len(o.Boxes) != 1 {
 		t.Errorf("what is selected and not on has %d boxes", len(o.Boxes))
 	}
 	// The film and small pictures are as ever.
-	if got := seen(session.Moment{Time: 1500}); got != "late gone always " {
+	if got := seen(scope.Moment{Time: 1500}); got != "late gone always " {
 		t.Errorf("the film at 1.5 s shows %s", got)
 	}
 	s.SetOnNow(false)
 	whole := list(s, 0)
 	s.SetOnNow(true)
-	s.Frame(session.Moment{Rest: true}, 1)
+	s.Frame(scope.Moment{Rest: true}, 1)
 	if list(s, 0) != whole {
 		t.Error("the small picture of the scene is thinned, too")
 	}

@@ -8,6 +8,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/intent/looks"
 	"capstan/core/session"
 )
 
@@ -116,8 +117,8 @@ func TestLooksAreCopiedWholeAndPutAside(t *testing.T) {
 	s := open(t, with(a, b))
 	want1(t, s, "look.save", `{"thread":"a","name":"Sail"}`)
 	want1(t, s, "look.paste", fmt.Sprintf(`{"threads":["b"],"saved":%q}`, s.FilmView().Looks[0].ID))
-	got := s.LookOf(rest, "b")
-	if want := s.LookOf(rest, "a"); fmt.Sprintf("%+v %+v %+v", got.Fill, got.Stroke.Dash, got.Glow) != fmt.Sprintf("%+v %+v %+v", want.Fill, want.Stroke.Dash, want.Glow) ||
+	got := looks.LookOf(s.Desk, rest, "b")
+	if want := looks.LookOf(s.Desk, rest, "a"); fmt.Sprintf("%+v %+v %+v", got.Fill, got.Stroke.Dash, got.Glow) != fmt.Sprintf("%+v %+v %+v", want.Fill, want.Stroke.Dash, want.Glow) ||
 		got.Shadow != nil || got.Blur != 0 || got.Blend != "" || got.Opacity != 0.5 || got.Corner != 3 {
 		t.Errorf("b looks %+v, a %+v", got, want)
 	}

@@ -5,14 +5,14 @@ import (
 	"testing"
 
 	"capstan/core/doc"
-	"capstan/core/session"
+	"capstan/core/scope"
 )
 
 // What is said of many layers in few words is what is said of each by itself: their looks, places, moves and later scenes.
 func TestManyLayersAreToldAsOne(t *testing.T) {
 	s := opener(t)
 	for i := range s.Document().Film.Scenes {
-		m := session.Moment{Rest: true, Scene: i}
+		m := scope.Moment{Rest: true, Scene: i}
 		var threads []string
 		doc.Walk(s.Document().Film.Scenes[i].Layers, func(l, _ *doc.Layer) bool { threads = append(threads, l.Thread); return true })
 		v := s.ManyView(m, threads)

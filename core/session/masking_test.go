@@ -6,7 +6,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
-	"capstan/core/session"
+	"capstan/core/scope"
 )
 
 // cutOut is a plate with a round layer in front of it, and something behind both.
@@ -105,10 +105,10 @@ func TestMasksInTime(t *testing.T) {
 	sc.Stay = 1000
 	s := open(t, p)
 	empty := shotOf(t, open(t, with(sc.Layers[0])), rest)
-	if n := differs(empty, shotOf(t, s, session.Moment{Time: 499}), 0); n > 0 {
+	if n := differs(empty, shotOf(t, s, scope.Moment{Time: 499}), 0); n > 0 {
 		t.Errorf("before the mask has entered %d pixels of its group show", n)
 	}
-	if n := differs(empty, shotOf(t, s, session.Moment{Time: 500}), 40); n < 2000 {
+	if n := differs(empty, shotOf(t, s, scope.Moment{Time: 500}), 40); n < 2000 {
 		t.Errorf("when it has entered only %d pixels show", n)
 	}
 	// The next scene has the plate without a mask.
@@ -122,7 +122,7 @@ func TestMasksInTime(t *testing.T) {
 	next.Layers = []*doc.Layer{b, w}
 	p.Film.Scenes = append(p.Film.Scenes, next)
 	s = open(t, p)
-	at := func(ms float64) *image.RGBA { return shotOf(t, s, session.Moment{Time: ms}) }
+	at := func(ms float64) *image.RGBA { return shotOf(t, s, scope.Moment{Time: ms}) }
 	if n := differs(at(999.9), at(1000), 1); n > 0 {
 		t.Errorf("when the morph begins %d pixels jump", n)
 	}
@@ -167,8 +167,8 @@ func TestContinuedScenesKeepMasks(t *testing.T) {
 		sc.Stay = 1000
 		s := open(t, p)
 		want(t, s, rest, "scene.continue", `{}`)
-		begin := float64(s.Film().Order.Begin(1))
-		if n := differs(shotOf(t, s, session.Moment{Time: 999.9}), shotOf(t, s, session.Moment{Time: begin}), 0); n > 0 {
+		begin := float64(s.Shown.Order.Begin(1))
+		if n := differs(shotOf(t, s, scope.Moment{Time: 999.9}), shotOf(t, s, scope.Moment{Time: begin}), 0); n > 0 {
 			t.Errorf("%d moves of the mask: %d pixels differ between the end and the begin of what goes on", len(moves), n)
 		}
 	}
@@ -184,14 +184,14 @@ func TestAMaskIsNoPart(t *testing.T) {
 	sc.Layers = []*doc.Layer{g}
 	s := open(t, p)
 	// Two parts at equal steps: one at once, the second at half of the time. The mask punches from the begin.
-	shot := shotOf(t, s, session.Moment{Time: 100})
+	shot := shotOf(t, s, scope.Moment{Time: 100})
 	if c := shot.RGBAAt(160, 80); c.R != 0x17 {
 		t.Errorf("the first part is not there at once: %v", c)
 	}
 	if c := shot.RGBAAt(160, 120); c.R != 0xff {
 		t.Errorf("where the mask is there is %v", c)
 	}
-	if c := shotOf(t, s, session.Moment{Time: 990}).RGBAAt(160, 95); c.R != 0xf3 {
+	if c := shotOf(t, s, scope.Moment{Time: 990}).RGBAAt(160, 95); c.R != 0xf3 {
 		t.Errorf("the second part is not there: %v", c)
 	}
 }
@@ -219,7 +219,7 @@ func TestAMaskedGroupThatScrollsIsPressedInItsCopies(t *testing.T) {
 	g := &doc.Layer{ID: "g", Thread: "g", Name: "Row", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: 60, Y: 120}, Children: []*doc.Layer{plate, hole},
 		Moves: []*doc.Move{{ID: "m", Kind: doc.Loop, Effect: doc.Scroll, Lasts: doc.WholeScene, Start: doc.Start{When: doc.AtTime}, Scroll: &doc.ScrollParams{Speed: 100, Gap: 10}}}}
 	s := open(t, with(g))
-	m := session.Moment{Time: 100} // 10 px on
+	m := scope.Moment{Time: 100} // 10 px on
 	shot := shotOf(t, s, m)
 	for k := range 3 {
 		x := 70 + 50*k

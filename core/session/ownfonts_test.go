@@ -4,7 +4,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
-	"capstan/core/session"
+	"capstan/core/view"
 	"capstan/demo/fonttest"
 )
 
@@ -22,7 +22,7 @@ func TestFontsOfADocumentsOwnComeAndGoWithIt(t *testing.T) {
 	}
 	like := shotOf(t, open(t, mine("Bungee")), rest)
 	s := open(t, mine("Quilly"))
-	if list := s.FontsWanted(); len(list) != 1 || list[0] != (session.OwnFont{Hash: hash, Family: "Quilly", Weight: 400}) {
+	if list := s.FontsWanted(); len(list) != 1 || list[0] != (view.OwnFont{Hash: hash, Family: "Quilly", Weight: 400}) {
 		t.Fatalf("wanted: %v", list)
 	}
 	without := shotOf(t, s, rest)

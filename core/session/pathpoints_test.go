@@ -5,7 +5,8 @@ import (
 	"testing"
 
 	"capstan/core/geom"
-	"capstan/core/session"
+	"capstan/core/gesture"
+	"capstan/core/overlay"
 )
 
 // The points of a free path: dragged with their handles, added without changing the line, taken out again.
@@ -30,7 +31,7 @@ func TestFreePathsHavePoints(t *testing.T) {
 	}
 	// The middle point takes its handles along; a handle turns the one across.
 	v = s.OverlayView(rest, []string{"ta"})
-	var knot session.Knot
+	var knot overlay.Knot
 	for _, k := range v.Paths[0].Knots {
 		if k.Index == 3 {
 			knot = k
@@ -41,7 +42,7 @@ func TestFreePathsHavePoints(t *testing.T) {
 	if err := s.Begin("path", rest, []string{"ta"}, "knot3", "ap", at); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Update(at.Add(geom.Point{X: 10, Y: -20}), session.Modifiers{}); err != nil {
+	if _, err := s.Update(at.Add(geom.Point{X: 10, Y: -20}), gesture.Modifiers{}); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.Apply(s.End()); err != nil {

@@ -50,7 +50,7 @@ func (s *Session) CatchUp(patches []patch.Patch, drop bool) ([]Failure, error) {
 		if drop && i == 0 {
 			continue
 		}
-		next, err := edit.Preview(p, c.command, s.assets())
+		next, err := edit.Preview(p, c.command, s.Assets())
 		if err != nil {
 			failed = append(failed, Failure{i, err.Error()})
 			continue
@@ -58,7 +58,7 @@ func (s *Session) CatchUp(patches []patch.Patch, drop bool) ([]Failure, error) {
 		p = next
 		kept = append(kept, pending{c.command, next})
 	}
-	f, err := frame.Compile(p, s.assets(), s.film)
+	f, err := frame.Compile(p, s.Assets(), s.Film)
 	if err != nil {
 		return nil, err
 	}

@@ -6,7 +6,7 @@ import (
 	"testing"
 
 	"capstan/core/geom"
-	"capstan/core/session"
+	"capstan/core/gesture"
 )
 
 func TestThePivotIsDraggedAndTyped(t *testing.T) {
@@ -28,7 +28,7 @@ func TestThePivotIsDraggedAndTyped(t *testing.T) {
 	if err := s.Begin("pivot", rest, []string{"ta"}, "", "", geom.Point{X: b.Pivot[0], Y: b.Pivot[1]}); err != nil {
 		t.Fatal(err)
 	}
-	r, err := s.Update(geom.Point{X: 501, Y: 302}, session.Modifiers{})
+	r, err := s.Update(geom.Point{X: 501, Y: 302}, gesture.Modifiers{})
 	if err != nil || !strings.Contains(r.Words, "the middle") {
 		t.Errorf("near the middle it snaps: %q %v", r.Words, err)
 	}

@@ -7,8 +7,9 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/ink"
 	"capstan/core/paint"
-	"capstan/core/session"
+	"capstan/core/scope"
 )
 
 // What cannot be read is mended by the words, where a tone of theirs, white or ink is enough, and the plate stays; else by the plate.
@@ -30,7 +31,7 @@ func TestWordsAreMendedBeforeTheirPlate(t *testing.T) {
 		if err != nil || paint.Contrast(mended, on) < 4.5 || c.mends != "tone" && paint.Contrast(mended, on) < 4.5 {
 			t.Errorf("%s on %s is mended by %q", c.words, c.plate, v.Words)
 		}
-		if c.mends == "tone" && !slices.Contains(session.Tones(c.words), v.Words) {
+		if c.mends == "tone" && !slices.Contains(ink.Tones(c.words), v.Words) {
 			t.Errorf("%s on %s: %s is no tone of the words", c.words, c.plate, v.Words)
 		}
 	}
@@ -110,7 +111,7 @@ func TestAPlateFadesWithItsWordsAsOne(t *testing.T) {
 		l.Text.Plate = &doc.Plate{Colour: "#000000", Padding: 10}
 		l.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: doc.Fade, Easing: "linear", Duration: 1000, Start: doc.Start{When: doc.AtTime}, Unit: unit}}
 		s := open(t, with(l))
-		img := shotOf(t, s, session.Moment{Time: 500})
+		img := shotOf(t, s, scope.Moment{Time: 500})
 		if unit == "" {
 			seen := map[uint8]bool{}
 			for x := 120; x < 200; x++ {

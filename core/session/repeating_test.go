@@ -5,7 +5,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
-	"capstan/core/session"
+	"capstan/core/gesture"
 )
 
 // A duplicate that was moved is duplicated as far again; so it is for one dragged off with Alt.
@@ -24,7 +24,7 @@ func TestDuplicatesGoOnAsFar(t *testing.T) {
 	if c := newest(); c.Place.X != 110 || c.Place.Y != 64 {
 		t.Errorf("the next lies at %v, want 110, 64", c.Place)
 	}
-	drag(t, s, rest, "move", "a", "", "", geom.Point{X: 40, Y: 40}, geom.Point{X: 40, Y: 140}, session.Modifiers{Alt: true})
+	drag(t, s, rest, "move", "a", "", "", geom.Point{X: 40, Y: 40}, geom.Point{X: 40, Y: 140}, gesture.Modifiers{Alt: true})
 	if a := layerOf(s, "a"); a.Place.Y != 40 {
 		t.Errorf("what was copied went to %v", a.Place)
 	}

@@ -6,6 +6,8 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/ink"
+	"capstan/core/scope"
 	"capstan/core/session"
 )
 
@@ -17,7 +19,7 @@ func painted() *doc.Project {
 	l := func(id, colour string) *doc.Layer {
 		return &doc.Layer{ID: id, Thread: id, Name: id, Kind: doc.Rectangle, Opacity: 1, Place: doc.Place{X: 50, Y: 50, W: 40, H: 40}, Fill: doc.Fill{Kind: doc.Solid, Colour: colour}}
 	}
-	s.Layers = []*doc.Layer{l("sail", "#d8573a"), l("other", "#123456"), l("tone", session.Tones("#d8573a")[3])}
+	s.Layers = []*doc.Layer{l("sail", "#d8573a"), l("other", "#123456"), l("tone", ink.Tones("#d8573a")[3])}
 	s.Layers[0].Stroke = &doc.Stroke{Fill: doc.Fill{Kind: doc.Solid, Colour: "#d8573a"}, Width: 2}
 	s.Layers[1].Shadow = &doc.Shadow{Colour: "#d8573a"}
 	return p
@@ -28,7 +30,7 @@ func colours(s *session.Session, scene int) string {
 	sc := s.Document().Film.Scenes[scene]
 	list = append(list, s.FilmView().Scenes[scene].Background.Colour)
 	for _, l := range sc.Layers {
-		v := s.Selection(session.Moment{Rest: true, Scene: scene}, []string{l.Thread})[0]
+		v := s.Selection(scope.Moment{Rest: true, Scene: scene}, []string{l.Thread})[0]
 		list = append(list, v.Layer.Fill.Colour)
 		if v.Layer.Stroke != nil {
 			list = append(list, v.Layer.Stroke.Fill.Colour)
@@ -49,11 +51,11 @@ func TestTonesFollowTheRoleTheyAreMadeFrom(t *testing.T) {
 		t.Helper()
 		want(t, s, rest, "roles.set", fmt.Sprintf(`{"name":%q,"colour":%q}`, name, colour))
 	}
-	for k, tone := range session.Tones("#4c9ab8") {
+	for k, tone := range ink.Tones("#4c9ab8") {
 		set("ground", "#4c9ab8")
 		set("ground tone", tone)
 		set("ground", "#8a5b10")
-		if want := session.Tones("#8a5b10")[k]; tone != "#4c9ab8" && role("ground tone") != want {
+		if want := ink.Tones("#8a5b10")[k]; tone != "#4c9ab8" && role("ground tone") != want {
 			t.Errorf("tone %d of the new ground is %s, want %s", k, role("ground tone"), want)
 		}
 	}
@@ -82,7 +84,7 @@ func TestARoleRecoloursItsUsersAndNothingElse(t *testing.T) {
 		t.Errorf("uses %v", uses)
 	}
 	want(t, s, rest, "roles.set", `{"name":"accent","colour":"#3f7f86"}`)
-	dark := session.Tones("#3f7f86")[3]
+	dark := ink.Tones("#3f7f86")[3]
 	got := strings.Fields(colours(s, 0))
 	if got[0] != "#8ec6da" || got[1] != "#3f7f86" || got[2] != "#3f7f86" || got[3] != "#123456" || got[4] != "#3f7f86" {
 		t.Errorf("recoloured to %v", got)

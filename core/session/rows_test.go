@@ -5,7 +5,7 @@ import (
 	"strings"
 	"testing"
 
-	"capstan/core/session"
+	"capstan/core/view"
 )
 
 func TestRowsAreThreadsInStackingOrder(t *testing.T) {
@@ -14,8 +14,8 @@ func TestRowsAreThreadsInStackingOrder(t *testing.T) {
 	if rows[0].Thread != "t-kite" || !rows[0].Group || rows[1].Parent != "t-kite" {
 		t.Errorf("the front layer heads the rows: %+v", rows[0])
 	}
-	absent := slices.IndexFunc(rows, func(r session.Row) bool { return r.Thread == "t-plate" })
-	last := slices.IndexFunc(rows, func(r session.Row) bool { return r.Thread == "t-sky" })
+	absent := slices.IndexFunc(rows, func(r view.Row) bool { return r.Thread == "t-plate" })
+	last := slices.IndexFunc(rows, func(r view.Row) bool { return r.Thread == "t-sky" })
 	if absent < last || rows[absent].Here {
 		t.Error("threads that are absent here stand below")
 	}

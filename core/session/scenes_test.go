@@ -5,12 +5,12 @@ import (
 	"testing"
 
 	"capstan/core/doc"
-	"capstan/core/session"
+	"capstan/core/scope"
 )
 
 func TestScenesAreAddedContinuedAndJoinedByTransitions(t *testing.T) {
 	s := opener(t)
-	want(t, s, session.Moment{Rest: true, Scene: 0}, "scene.continue", `{}`)
+	want(t, s, scope.Moment{Rest: true, Scene: 0}, "scene.continue", `{}`)
 	v := s.FilmView()
 	if len(v.Scenes) != 4 || v.Scenes[1].Name != "Scene 4" || v.Scenes[1].Transition != doc.Morph || v.Scenes[1].Into != 700 || v.Scenes[1].Start != 4600 {
 		t.Errorf("continued: %+v", v.Scenes[1])
@@ -32,7 +32,7 @@ func TestScenesAreAddedContinuedAndJoinedByTransitions(t *testing.T) {
 
 func TestScenesAreSetTogether(t *testing.T) {
 	s := strip(t)
-	three, _ := s.Intent("scene.duplicate", session.Moment{Rest: true, Scene: 1}, []byte(`{}`))
+	three, _ := s.Intent("scene.duplicate", scope.Moment{Rest: true, Scene: 1}, []byte(`{}`))
 	if _, err := s.Apply(three); err != nil {
 		t.Fatal(err)
 	}

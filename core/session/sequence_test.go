@@ -8,6 +8,8 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/intent/moves"
+	"capstan/core/scope"
 	"capstan/core/session"
 )
 
@@ -32,7 +34,7 @@ func grid(t *testing.T) *session.Session {
 // begins are the times at which a, b, c and d come, or go.
 func begins(s *session.Session, which string) (out [4]int64) {
 	for i, id := range []string{"a", "b", "c", "d"} {
-		out[i] = s.Film().Timing(0).Moves[id+which].Begin
+		out[i] = s.Shown.Timing(0).Moves[id+which].Begin
 	}
 	return
 }
@@ -91,7 +93,7 @@ func TestExitsGoBeforeTheScenesEnd(t *testing.T) {
 			t.Errorf("%s: %s, want %s", c.args, got, c.want)
 		}
 		want(t, s, rest, "scene.stay", `{"ids":["s"],"stay":5000}`)
-		if at := s.Film().Timing(0).Moves["do"].End; at != 5000 {
+		if at := s.Shown.Timing(0).Moves["do"].End; at != 5000 {
 			t.Errorf("%s: in a scene of 5 s the last ends at %d", c.args, at)
 		}
 	}
@@ -101,8 +103,8 @@ func TestExitsGoBeforeTheScenesEnd(t *testing.T) {
 	want(t, s, rest, "time", `{"tool":"cascade","step":100,"order":"selected","moves":["ai","bi","ci","di"]}`)
 	want(t, s, rest, "time", `{"tool":"cascade","step":100,"order":"selected",`+out+`}`)
 	want(t, s, rest, "time", `{"tool":"reverse","moves":["ai","bi","ci","di","ao","bo","co","do"]}`)
-	if i, o := begins(s, "i"), begins(s, "o"); i != [4]int64{300, 200, 100, 0} || o != [4]int64{3700, 3600, 3500, 3400} || s.Film().Order.Length != 4000 {
-		t.Errorf("reversed: they come at %v and go at %v, the film lasts %d", i, o, s.Film().Order.Length)
+	if i, o := begins(s, "i"), begins(s, "o"); i != [4]int64{300, 200, 100, 0} || o != [4]int64{3700, 3600, 3500, 3400} || s.Shown.Order.Length != 4000 {
+		t.Errorf("reversed: they come at %v and go at %v, the film lasts %d", i, o, s.Shown.Order.Length)
 	}
 	refused(t, grid(t), "all begin together", "time", `{"tool":"spread","moves":["ai","bi","ci"]}`)
 }
@@ -114,7 +116,7 @@ func TestOfferedTargetsAreNeverRefused(t *testing.T) {
 		for _, part := range []string{"start", "end"} {
 			for _, when := range []string{doc.WhenBegins, doc.WhenEnds} {
 				possible := true
-				for _, v := range s.Targets(id, part, when) {
+				for _, v := range moves.Targets(s.Desk, id, part, when) {
 					args := fmt.Sprintf(`{"move":%q,"when":%q,"of":%q}`, id, when, v.Move)
 					c, err := s.Intent("move."+part, rest, []byte(args))
 					u := strip(t)
@@ -133,7 +135,7 @@ func TestOfferedTargetsAreNeverRefused(t *testing.T) {
 		}
 	}
 	// Nearest first: af begins at 500, as bp does.
-	if v := s.Targets("cf", "start", doc.WhenEnds); len(v) != 5 || v[0].Move != "bp" && v[0].Move != "bf" || v[0].Name != "Path of Flag b" && v[0].Name != "Fade, out of Flag b" {
+	if v := moves.Targets(s.Desk, "cf", "start", doc.WhenEnds); len(v) != 5 || v[0].Move != "bp" && v[0].Move != "bf" || v[0].Name != "Path of Flag b" && v[0].Name != "Fade, out of Flag b" {
 		t.Errorf("%+v", v)
 	}
 	// A move that hangs its begin elsewhere keeps its live end: its length follows.
@@ -195,7 +197,7 @@ func TestScrollsAndRocks(t *testing.T) {
 		t.Errorf("speeds %v and %v, want 40 for the wide one and 120", w.Scroll.Speed, n.Scroll.Speed)
 	}
 	want(t, s, rest, "scroll.rounds", fmt.Sprintf(`{"moves":[%q,%q],"rounds":4}`, w.ID, n.ID))
-	stay := s.Film().Timing(0).Stay
+	stay := s.Shown.Timing(0).Stay
 	for id, side := range map[string]float64{"w": 300, "n": 50} {
 		if m := thread(t, s, 0, id).Moves[0]; math.Abs(m.Scroll.Speed-side*4*1000/float64(stay)) > 1e-3 {
 			t.Errorf("%s: %v px/s for four rounds of %v px in %d ms", id, m.Scroll.Speed, side, stay)
@@ -220,7 +222,7 @@ func TestScrollsAndRocks(t *testing.T) {
 // A layer is cut off the scene before; a copied scene leaves its cues behind and gets a name of its own; copies are numbered.
 func TestThreadsAreCutAndCopiesAreNumbered(t *testing.T) {
 	s := open(t, series())
-	second := session.Moment{Rest: true, Scene: 1}
+	second := scope.Moment{Rest: true, Scene: 1}
 	refused(t, s, "goes on from the scene before", "thread.cut", `{"threads":["a"]}`)
 	want(t, s, second, "thread.cut", `{"threads":["a"]}`)
 	if l := in(s, 0); l == nil || in(s, 1) != nil || in(s, 3) != nil {

@@ -12,12 +12,14 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
+	"capstan/core/gesture"
+	"capstan/core/scope"
 	"capstan/core/session"
 	"capstan/demo"
 	"capstan/library"
 )
 
-var rest = session.Moment{Rest: true}
+var rest = scope.Moment{Rest: true}
 
 // sent is a command as it comes over the wire.
 func sent(raw string) edit.Command {
@@ -54,7 +56,7 @@ func opener(t testing.TB) *session.Session {
 	return open(t, demo.Opener(strings.Repeat("b", 64), &doc.Media{Name: "sky.jpg", Width: 1920, Height: 1080}))
 }
 
-func want(t *testing.T, s *session.Session, m session.Moment, intent, args string) {
+func want(t *testing.T, s *session.Session, m scope.Moment, intent, args string) {
 	t.Helper()
 	c, err := s.Intent(intent, m, []byte(args))
 	if err != nil {
@@ -77,7 +79,7 @@ func thread(t *testing.T, s *session.Session, scene int, name string) *doc.Layer
 	return l
 }
 
-func corners(t *testing.T, s *session.Session, m session.Moment, name string) [4][2]float64 {
+func corners(t *testing.T, s *session.Session, m scope.Moment, name string) [4][2]float64 {
 	t.Helper()
 	o := s.OverlayView(m, []string{name})
 	if len(o.Boxes) != 1 {
@@ -86,7 +88,7 @@ func corners(t *testing.T, s *session.Session, m session.Moment, name string) [4
 	return o.Boxes[0].Corners
 }
 
-func drag(t *testing.T, s *session.Session, m session.Moment, kind, name, handle, move string, from, to geom.Point, mod session.Modifiers) {
+func drag(t *testing.T, s *session.Session, m scope.Moment, kind, name, handle, move string, from, to geom.Point, mod gesture.Modifiers) {
 	t.Helper()
 	if err := s.Begin(kind, m, []string{name}, handle, move, from); err != nil {
 		t.Fatal(err)
@@ -107,7 +109,7 @@ func drag(t *testing.T, s *session.Session, m session.Moment, kind, name, handle
 
 func TestDefaultsAndTheLastUsedComeBack(t *testing.T) {
 	s := opener(t)
-	m := session.Moment{Time: 2000}
+	m := scope.Moment{Time: 2000}
 	want(t, s, m, "move.add", `{"threads":["t-bunting"],"kind":"exit","effect":"fade"}`)
 	got := thread(t, s, 0, "t-bunting").Moves[1]
 	if got.Duration != 400 || got.Start.When != doc.AtTime || got.Start.Offset != 2000 {

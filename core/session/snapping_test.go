@@ -7,7 +7,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
-	"capstan/core/session"
+	"capstan/core/gesture"
 )
 
 // Dragged near the middle of the page a layer comes to lie on it, and says so; not while Ctrl is held.
@@ -25,7 +25,7 @@ func TestADragSnapsAndSaysToWhat(t *testing.T) {
 		if err := s.Begin("move", rest, []string{"a"}, "", "", geom.Point{X: 40, Y: 40}); err != nil {
 			t.Fatal(err)
 		}
-		r, err := s.Update(c.to, session.Modifiers{Reach: 5, Free: c.free})
+		r, err := s.Update(c.to, gesture.Modifiers{Reach: 5, Free: c.free})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -40,7 +40,7 @@ func TestADragSnapsAndSaysToWhat(t *testing.T) {
 	if err := s.Begin("size", rest, []string{"a"}, "e", "", geom.Point{X: 50, Y: 40}); err != nil {
 		t.Fatal(err)
 	}
-	if r, _ := s.Update(geom.Point{X: 68, Y: 40}, session.Modifiers{Reach: 5}); !strings.Contains(r.Words, "as wide as b") || math.Abs(bounds(s, []string{"a"})[0].W()-40) > near {
+	if r, _ := s.Update(geom.Point{X: 68, Y: 40}, gesture.Modifiers{Reach: 5}); !strings.Contains(r.Words, "as wide as b") || math.Abs(bounds(s, []string{"a"})[0].W()-40) > near {
 		t.Errorf("says %q, is %v", r.Words, bounds(s, []string{"a"})[0])
 	}
 }
@@ -73,7 +73,7 @@ func TestPivotsAndPointsOfPathsAreSnappedTo(t *testing.T) {
 		if err := s.Begin(c.kind, rest, []string{"a"}, "", "", c.from); err != nil {
 			t.Fatal(err)
 		}
-		r, err := s.Update(c.to, session.Modifiers{Reach: 4})
+		r, err := s.Update(c.to, gesture.Modifiers{Reach: 4})
 		if err != nil {
 			t.Fatal(err)
 		}

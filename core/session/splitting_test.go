@@ -91,8 +91,8 @@ func TestPartsSpreadGatherAndScatter(t *testing.T) {
 	want(t, s, rest, "text.split", `{"threads":["t"],"unit":"letter"}`)
 	mids := func() (out []geom.Point) {
 		for _, l := range layerOf(s, "t").Children {
-			b, _ := s.Film().Box(0, l.ID)
-			out = append(out, s.Film().RestMatrix(0, l.ID).Apply(b.Centre()))
+			b, _ := s.Shown.Box(0, l.ID)
+			out = append(out, s.Shown.RestMatrix(0, l.ID).Apply(b.Centre()))
 		}
 		return
 	}

@@ -9,7 +9,9 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/gesture"
 	"capstan/core/motion"
+	"capstan/core/scope"
 	"capstan/core/session"
 )
 
@@ -35,7 +37,7 @@ func strip(t *testing.T) *session.Session {
 func times(s *session.Session, ids ...string) string {
 	var out []string
 	for _, id := range ids {
-		iv := s.Film().Timing(0).Moves[id]
+		iv := s.Shown.Timing(0).Moves[id]
 		out = append(out, fmt.Sprintf("%d-%d", iv.Begin, iv.End))
 	}
 	return strings.Join(out, " ")
@@ -74,7 +76,7 @@ func TestToolsTakeMovesTogether(t *testing.T) {
 		// The fades end with their paths, whatever was arranged by whole layers.
 		if strings.Contains(c.args, `"layer"`) {
 			for _, id := range []string{"a", "b", "c"} {
-				p, f := s.Film().Timing(0).Moves[id+"p"], s.Film().Timing(0).Moves[id+"f"]
+				p, f := s.Shown.Timing(0).Moves[id+"p"], s.Shown.Timing(0).Moves[id+"f"]
 				if p.End != f.End {
 					t.Errorf("%s: the path of %s ends at %d, its fade at %d", c.args, id, p.End, f.End)
 				}
@@ -155,7 +157,7 @@ func TestOppositeDirections(t *testing.T) {
 	if d := thread(t, s, 0, "ta").Moves[0].Path.D; d != "M 0 0L -200 50" {
 		t.Errorf("a path mostly to the right: %s", d)
 	}
-	want(t, s, session.Moment{Rest: true, Scene: 1}, "moves.mirror", `{"moves":["dp"]}`)
+	want(t, s, scope.Moment{Rest: true, Scene: 1}, "moves.mirror", `{"moves":["dp"]}`)
 	if d := thread(t, s, 1, "td").Moves[0].Wipe.Direction; d != 180 {
 		t.Errorf("a wipe: %v", d)
 	}
@@ -215,7 +217,7 @@ func TestRandomToolsKeepTheirPromise(t *testing.T) {
 				continue // refused in words; nothing has changed
 			}
 			done++
-			at := s.Film().Timing(0)
+			at := s.Shown.Timing(0)
 			if _, err := motion.Resolve(s.Document().Film.Scenes[0], 0); err != nil {
 				t.Fatalf("%s leaves hitches that cannot be resolved: %v", args, err)
 			}
@@ -269,7 +271,7 @@ func BenchmarkDragInACrowd(b *testing.B) {
 	}
 	b.ReportAllocs()
 	for i := 0; b.Loop(); i++ {
-		if _, err := s.Update(geom.Point{X: float64(i % 300)}, session.Modifiers{}); err != nil {
+		if _, err := s.Update(geom.Point{X: float64(i % 300)}, gesture.Modifiers{}); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -5,7 +5,7 @@ import (
 	"testing"
 
 	"capstan/core/geom"
-	"capstan/core/session"
+	"capstan/core/gesture"
 )
 
 // Several layers are scaled and turned as one: the boxes keep their places among each other.
@@ -26,7 +26,7 @@ func TestSeveralAreScaledAndTurnedAsOne(t *testing.T) {
 		if around == nil || math.Abs(around.Corners[0][0]-box.Min.X) > near || math.Abs(around.Corners[2][1]-box.Max.Y) > near {
 			t.Fatalf("around them is %+v, not %v", around, box)
 		}
-		do := func(kind, handle string, from, to geom.Point, mod session.Modifiers) {
+		do := func(kind, handle string, from, to geom.Point, mod gesture.Modifiers) {
 			t.Helper()
 			if err := s.Begin(kind, rest, names, handle, "", from); err != nil {
 				t.Fatal(err)
@@ -39,7 +39,7 @@ func TestSeveralAreScaledAndTurnedAsOne(t *testing.T) {
 			}
 		}
 		// By half from the upper left corner on: the lower right one stays.
-		do("size", "nw", box.Min, box.Min.Lerp(box.Max, 0.5), session.Modifiers{})
+		do("size", "nw", box.Min, box.Min.Lerp(box.Max, 0.5), gesture.Modifiers{})
 		for i, b := range bounds(s, names) {
 			want := geom.Box{Min: box.Max.Lerp(before[i].Min, 0.5), Max: box.Max.Lerp(before[i].Max, 0.5)}
 			if b.Min.Sub(want.Min).Len() > 3*near || b.Max.Sub(want.Max).Len() > 3*near {
@@ -48,13 +48,13 @@ func TestSeveralAreScaledAndTurnedAsOne(t *testing.T) {
 		}
 		s = open(t, p)
 		// From the middle, with Alt.
-		do("size", "se", box.Max, box.Max.Add(geom.Point{X: box.W() / 2, Y: box.H() / 2}), session.Modifiers{Alt: true})
+		do("size", "se", box.Max, box.Max.Add(geom.Point{X: box.W() / 2, Y: box.H() / 2}), gesture.Modifiers{Alt: true})
 		if now := all(bounds(s, names)); now.Centre().Sub(box.Centre()).Len() > 6*near || math.Abs(now.W()-2*box.W()) > 6*near {
 			t.Errorf("seed %d: from the middle they fill %v, before %v", seed, now, box)
 		}
 		s = open(t, p)
 		c := box.Centre()
-		do("turn", "", c.Add(geom.Point{X: 50}), c.Add(geom.Point{Y: 50}), session.Modifiers{Shift: true})
+		do("turn", "", c.Add(geom.Point{X: 50}), c.Add(geom.Point{Y: 50}), gesture.Modifiers{Shift: true})
 		for i, b := range bounds(s, names) {
 			m := geom.Rotate(90).About(c).ApplyBox(before[i])
 			if b.Centre().Sub(m.Centre()).Len() > 3*near {

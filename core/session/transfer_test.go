@@ -7,14 +7,16 @@ import (
 	"testing"
 
 	"capstan/core/doc"
-	"capstan/core/session"
+	"capstan/core/intent/arrange"
+	"capstan/core/intent/moves"
+	"capstan/core/scope"
 )
 
 // Pasted into a scene that lacks it, a layer keeps its thread, unless it is pasted as new; pasted in place it does not move aside.
 func TestPastingInPlaceAndAsNew(t *testing.T) {
-	third := session.Moment{Rest: true, Scene: 2}
+	third := scope.Moment{Rest: true, Scene: 2}
 	for _, c := range []struct {
-		where  session.Moment
+		where  scope.Moment
 		args   string
 		thread bool
 		x      float64
@@ -22,7 +24,7 @@ func TestPastingInPlaceAndAsNew(t *testing.T) {
 		{third, ``, true, 40}, {third, `,"new":true`, false, 40}, {rest, ``, false, 45}, {rest, `,"place":true`, false, 40},
 	} {
 		s := open(t, series())
-		raw, err := doc.Encode(s.Copy(rest, []string{"a"}))
+		raw, err := doc.Encode(arrange.Copy(s.Desk, rest, []string{"a"}))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -60,7 +62,7 @@ func TestThreadsOfWhatIsPasted(t *testing.T) {
 		k.ID = "k3"
 		p.Film.Scenes[3].Layers = append(p.Film.Scenes[3].Layers, k)
 		s := open(t, p)
-		copied := s.Copy(rest, []string{"g"})
+		copied := arrange.Copy(s.Desk, rest, []string{"g"})
 		if c.from != "" {
 			copied.From = c.from
 		}
@@ -68,7 +70,7 @@ func TestThreadsOfWhatIsPasted(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		m := session.Moment{Rest: true, Scene: c.into}
+		m := scope.Moment{Rest: true, Scene: c.into}
 		want(t, s, m, "paste", string(raw[:len(raw)-1])+c.args+"}")
 		list := s.Document().Film.Scenes[c.into].Layers
 		kept, fresh := 0, 0
@@ -97,7 +99,7 @@ func TestMediaComeAlongBetweenProjects(t *testing.T) {
 		face: {Name: "fennel.ttf", Type: "font/ttf", Family: "Fennel", Weight: 400},
 	}
 	from := open(t, p)
-	raw, err := doc.Encode(from.Copy(rest, []string{"a", "w"}))
+	raw, err := doc.Encode(arrange.Copy(from.Desk, rest, []string{"a", "w"}))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -120,8 +122,8 @@ func TestMediaComeAlongBetweenProjects(t *testing.T) {
 
 func TestPastingKeepsThreadsWhereTheyAreFree(t *testing.T) {
 	s := opener(t)
-	copied, _ := json.Marshal(s.Copy(rest, []string{"t-bunting"}))
-	want(t, s, session.Moment{Rest: true, Scene: 2}, "paste", string(copied))
+	copied, _ := json.Marshal(arrange.Copy(s.Desk, rest, []string{"t-bunting"}))
+	want(t, s, scope.Moment{Rest: true, Scene: 2}, "paste", string(copied))
 	if thread(t, s, 2, "t-bunting").ID == thread(t, s, 0, "t-bunting").ID {
 		t.Error("the copy has the id of the original")
 	}
@@ -135,20 +137,20 @@ func TestPastingKeepsThreadsWhereTheyAreFree(t *testing.T) {
 
 func TestMovesAreCopiedToOtherLayers(t *testing.T) {
 	s := strip(t)
-	paste := func(m session.Moment, c session.CopiedMoves, threads string, step int) {
+	paste := func(m scope.Moment, c moves.CopiedMoves, threads string, step int) {
 		t.Helper()
 		want(t, s, m, "moves.paste", fmt.Sprintf(`{"sets":%s,"begins":%s,"threads":%s,"step":%d}`, marshal(t, c.Sets), marshal(t, c.Begins), threads, step))
 	}
 	begins := func(scene int, thread string) (out []int64) {
 		l := s.Document().Film.Scenes[scene].Thread(thread)
 		for _, m := range l.Moves {
-			out = append(out, s.Film().Timing(scene).Moves[m.ID].Begin)
+			out = append(out, s.Shown.Timing(scene).Moves[m.ID].Begin)
 		}
 		return
 	}
 	want(t, s, rest, "moves.clear", `{"threads":["tb","tc"]}`)
 	// Staggered: each further layer a step later; the hitch inside the set hangs on the copy.
-	c := s.CopyMoves(rest, []string{"ta"}, nil)
+	c := moves.CopyMoves(s.Desk, rest, []string{"ta"}, nil)
 	if len(c.Sets) != 1 || len(c.Sets[0]) != 2 || c.Begins["af"] != 500 {
 		t.Fatalf("%+v", c)
 	}
@@ -157,13 +159,13 @@ func TestMovesAreCopiedToOtherLayers(t *testing.T) {
 		t.Errorf("staggered: %s and %s", b, c)
 	}
 	// Into another scene, without what a fade alone hangs on: its resolved time.
-	fade := s.CopyMoves(rest, nil, []string{"af"})
-	paste(session.Moment{Rest: true, Scene: 1}, fade, `["td"]`, 0)
+	fade := moves.CopyMoves(s.Desk, rest, nil, []string{"af"})
+	paste(scope.Moment{Rest: true, Scene: 1}, fade, `["td"]`, 0)
 	if got := fmt.Sprint(begins(1, "td")); got != "[0 500]" {
 		t.Errorf("in another scene: %s", got)
 	}
 	// Those of several layers go to as many, one by one.
-	both := s.CopyMoves(rest, []string{"ta", "tc"}, nil)
+	both := moves.CopyMoves(s.Desk, rest, []string{"ta", "tc"}, nil)
 	want(t, s, rest, "moves.clear", `{"threads":["ta","tc"]}`)
 	paste(rest, both, `["ta","tc"]`, 0)
 	if a, c := fmt.Sprint(begins(0, "ta")), fmt.Sprint(begins(0, "tc")); a != "[0 500]" || c != "[250 750]" {

@@ -6,8 +6,9 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/intent/arrange"
 	"capstan/core/patch"
-	"capstan/core/session"
+	"capstan/core/scope"
 )
 
 // Every way to arrange is undone to the byte, and done again, one after the other on one document.
@@ -19,7 +20,7 @@ func TestEveryWayToArrangeIsUndone(t *testing.T) {
 	l.ID = "a0-2"
 	next.Layers = []*doc.Layer{l}
 	p.Film.Scenes = append(p.Film.Scenes, next)
-	aside := session.Moment{Rest: true, Scene: 2}
+	aside := scope.Moment{Rest: true, Scene: 2}
 	s := open(t, p)
 	write := func() []byte {
 		raw, err := s.Document().Write()
@@ -28,13 +29,13 @@ func TestEveryWayToArrangeIsUndone(t *testing.T) {
 		}
 		return raw
 	}
-	raw, err := doc.Encode(s.Copy(rest, []string{"a1"}))
+	raw, err := doc.Encode(arrange.Copy(s.Desk, rest, []string{"a1"}))
 	if err != nil {
 		t.Fatal(err)
 	}
 	for _, c := range []struct {
 		intent, args string
-		at           session.Moment
+		at           scope.Moment
 	}{
 		{"align", `{"threads":["a0","a1","g"],"edge":"left","to":"selection"}`, rest}, {"align", `{"threads":["a2"],"edge":"middle","to":"safe"}`, rest},
 		{"distribute", `{"threads":["a0","a1","a2","a3"],"down":true}`, rest}, {"distribute", `{"threads":["a0","a1","a2"],"gap":12}`, rest},

@@ -7,7 +7,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
-	"capstan/core/session"
+	"capstan/core/scope"
 )
 
 // moving is a turned group of two with a path, a child with a path of its own, and something that begins when the group's path ends.
@@ -32,7 +32,7 @@ func TestUngroupingHandsMovesDown(t *testing.T) {
 	times := []float64{0, 199, 250, 600, 900, 1199, 1300, 1700, 2500}
 	shots := func() (list []*image.RGBA) {
 		for _, ms := range times {
-			list = append(list, shotOf(t, s, session.Moment{Time: ms}))
+			list = append(list, shotOf(t, s, scope.Moment{Time: ms}))
 		}
 		return
 	}
@@ -76,14 +76,14 @@ func TestUngroupingHandsTurnsDown(t *testing.T) {
 		times := []float64{0, 150, 400, 777, 1199, 1600, 2400}
 		var before []*image.RGBA
 		for _, ms := range times {
-			before = append(before, shotOf(t, s, session.Moment{Time: ms}))
+			before = append(before, shotOf(t, s, scope.Moment{Time: ms}))
 		}
 		want(t, s, rest, "ungroup", `{"threads":["g"]}`)
 		if n := len(s.Document().Film.Scenes[0].Layers); n != 2 {
 			t.Fatalf("%d layers", n)
 		}
 		for i, ms := range times {
-			if n := differs(before[i], shotOf(t, s, session.Moment{Time: ms}), 3); n > 4 {
+			if n := differs(before[i], shotOf(t, s, scope.Moment{Time: ms}), 3); n > 4 {
 				t.Errorf("pivot %v, at %v ms: %d pixels differ", pivot, ms, n)
 			}
 		}

@@ -1,0 +1,62 @@
+// Package intent is what a person asks for (align these, fade it in), turned into a command. Each thing asked for is a function of the desk, a
+// moment and its own arguments; the packages below this one hold them by subject, each with its table of names.
+package intent
+
+import (
+	"maps"
+
+	"github.com/go-json-experiment/json/jsontext"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/scope"
+	"capstan/core/words"
+)
+
+// Desk is where things are asked for: the document in its window, and what a window remembers of what was asked before.
+type Desk struct {
+	*scope.Scope
+	LastPlate *doc.Plate          // that was taken away last
+	Last      map[string]LastUsed // by kind and effect of a move
+}
+
+// New returns a desk that remembers nothing yet.
+func New(s *scope.Scope) *Desk { return &Desk{Scope: s, Last: map[string]LastUsed{}} }
+
+// Ask turns what a person asks for (add a rectangle, group this, fade it in) into a command, with the defaults of docs/motion.md. It changes
+// nothing itself.
+type Ask func(s *Desk, m scope.Moment, name string, raw jsontext.Value) (edit.Command, error)
+
+// Table is what can be asked for of one subject, by name.
+type Table map[string]Ask
+
+// Of reads what is asked for into a C, and refuses what a C does not have.
+func Of[C any](f func(s *Desk, m scope.Moment, c *C) (edit.Command, error)) Ask {
+	return func(s *Desk, m scope.Moment, name string, raw jsontext.Value) (edit.Command, error) {
+		c := new(C)
+		if err := doc.Strict(raw, c); err != nil {
+			return nil, words.New("intent.unreadable", name, err)
+		}
+		return f(s, m, c)
+	}
+}
+
+// Threads are what many things are asked of: layers of the moment's scene.
+type Threads struct {
+	Threads []string `json:"threads"`
+}
+
+// LastUsed is what a move of a kind and effect was last given.
+type LastUsed struct {
+	Duration int64
+	Easing   string
+}
+
+// Join returns all that is in some tables; no name is in two.
+func Join(list ...Table) Table {
+	all := Table{}
+	for _, t := range list {
+		maps.Copy(all, t)
+	}
+	return all
+}

@@ -1,0 +1,321 @@
+package moves
+
+import (
+	"math"
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/geom"
+	"capstan/core/intent"
+	"capstan/core/motion"
+	"capstan/core/scope"
+	"capstan/core/words"
+)
+
+var movesAsked = intent.Table{
+	"move.add": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
+		Threads []string `json:"threads"`
+		Kind    string   `json:"kind"`
+		Effect  string   `json:"effect"`
+	}) (edit.Command, error) {
+		var list []edit.Command
+		for _, l := range s.Layers(m, c.Threads) {
+			mv, err := newMove(s, m, l, c.Kind, c.Effect)
+			if err != nil {
+				return nil, err
+			}
+			list = append(list, &edit.AddMove{Layer: l.ID, Move: mv})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return edit.All(list...), nil
+	}),
+	"path.draw": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
+		Threads []string   `json:"threads"`
+		From    [2]float64 `json:"from"` // page px
+		To      [2]float64 `json:"to"`
+	}) (edit.Command, error) {
+		return drawPath(s, m, c.Threads, geom.Point{X: c.From[0], Y: c.From[1]}, geom.Point{X: c.To[0], Y: c.To[1]})
+	}),
+	"path.reach": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
+		Move string  `json:"move"`
+		X    float64 `json:"x"` // from its begin to its end, px
+		Y    float64 `json:"y"`
+	}) (edit.Command, error) {
+		return reach(s, c.Move, geom.Point{X: c.X, Y: c.Y})
+	}),
+	"move.set": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
+		Move  string      `json:"move"`
+		Patch edit.Fields `json:"patch"`
+	}) (edit.Command, error) {
+		remember(s, c.Move, c.Patch)
+		return notTooEarly(s, c.Move, edit.SetMove(c.Move, completed(s, c.Move, c.Patch)))
+	}),
+	"move.unit": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
+		Move string `json:"move"`
+		Unit string `json:"unit"`
+	}) (edit.Command, error) {
+		m, _, _ := s.Move(c.Move)
+		if m == nil {
+			return nil, words.New("move.gone")
+		}
+		patch := edit.Fields{"unit": c.Unit}
+		if c.Unit == "" {
+			patch = edit.Fields{"unit": nil, "order": nil, "overlap": nil, "seed": nil}
+		}
+		switch {
+		case m.Effect == doc.AtOnce && c.Unit == "":
+			patch["duration"] = nil
+		case m.Effect == doc.AtOnce && m.Duration == 0:
+			patch["duration"] = 1000 // typing on
+		case m.Unit == "" && c.Unit != "":
+			patch["overlap"] = 0.6
+			if m.Kind != doc.Loop && m.Lasts == "" && m.End == nil {
+				patch["duration"] = max(m.Duration, 1000)
+			}
+		}
+		return edit.SetMove(c.Move, endingWithScene(s, c.Move, patch)), nil
+	}),
+	// The bend of a path: straight, an arc, or a free curve to be drawn on.
+	"path.bend": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
+		Move  string `json:"move"`
+		Shape string `json:"shape"` // straight, arc, free
+	}) (edit.Command, error) {
+		return bend(s, c.Move, c.Shape)
+	}),
+	"move.delete": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
+		Move string `json:"move"`
+	}) (edit.Command, error) {
+		return &edit.DeleteMoves{IDs: []string{c.Move}}, nil
+	}),
+}
+
+// notTooEarly refuses a change by which a move would begin before the transition into its scene does. Other edits may bring that
+// about: then it begins as early as it can, with a mark.
+func notTooEarly(s *intent.Desk, id string, c edit.Command) (edit.Command, error) {
+	return noneTooEarly(s, []string{id}, c)
+}
+
+// noneTooEarly is notTooEarly for several moves.
+func noneTooEarly(s *intent.Desk, moves []string, c edit.Command) (edit.Command, error) {
+	p, err := edit.Preview(s.Doc, c, s.Assets())
+	if err != nil {
+		return c, nil // carrying it out says why
+	}
+	after := map[int]*motion.Timing{}
+	for _, id := range moves {
+		_, _, i := s.Move(id)
+		if i < 0 || s.Film.Timing(i).Moves[id].Early {
+			continue
+		}
+		into := s.Film.Order.Into[i]
+		if after[i] == nil {
+			if after[i], err = motion.Resolve(p.Film.Scenes[i], into); err != nil {
+				return c, nil
+			}
+		}
+		switch {
+		case !after[i].Moves[id].Early:
+		case into == 0:
+			return nil, words.New("move.early")
+		default:
+			return nil, words.New("move.earlier", words.Seconds(into))
+		}
+	}
+	return c, nil
+}
+
+// endingWithScene completes a change of duration: a move that is hung before the scene's end so that it ends with it goes on doing so.
+func endingWithScene(s *intent.Desk, id string, patch edit.Fields) edit.Fields {
+	m, _, i := s.Move(id)
+	var ms int64
+	if m == nil || patch.Has("start") || !patch.Get("duration", &ms) || m.Start.When != doc.BeforeSceneEnd {
+		return patch
+	}
+	t := s.Film.Timing(i)
+	if iv := t.Moves[id]; iv.End == t.Stay && iv.Passes > 0 {
+		patch = patch.Clone()
+		patch["start"] = edit.Fields{"offset": math.Round(float64(ms) * iv.Passes)}
+	}
+	return patch
+}
+
+// remember keeps the last used duration and easing of an effect.
+func remember(s *intent.Desk, move string, patch edit.Fields) {
+	m, _, _ := s.Move(move)
+	if m == nil {
+		return
+	}
+	key := m.Kind + "/" + m.Effect
+	u := s.Last[key]
+	var ms int64
+	if patch.Get("duration", &ms) && ms >= doc.MinDuration {
+		u.Duration = ms
+	}
+	patch.Get("easing", &u.Easing)
+	s.Last[key] = u
+}
+
+// newMove makes a move with its defaults (docs/motion.md, Defaults).
+func newMove(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, effect string) (*doc.Move, error) {
+	v := &doc.Move{ID: s.NewID(), Kind: kind, Effect: effect, Start: doc.Start{When: doc.AtTime, Offset: s.StartAt(m)}}
+	switch {
+	case effect == doc.AtOnce && (kind == doc.Entrance || kind == doc.Exit):
+	case kind == doc.Entrance && slices.Contains([]string{doc.Fade, doc.Wipe, doc.Slide}, effect):
+		v.Duration = 600
+	case kind == doc.Exit && slices.Contains([]string{doc.Fade, doc.Wipe, doc.Slide}, effect):
+		v.Duration = 400
+	case kind == doc.Loop && effect == doc.Spin:
+		v.Duration, v.Lasts, v.Start.Offset = 4000, doc.WholeScene, 0
+		v.Spin = &doc.SpinParams{}
+	case kind == doc.Loop && effect == doc.Rock:
+		v.Duration, v.Lasts, v.Start.Offset = 2400, doc.WholeScene, 0
+		v.Rock = &doc.RockParams{Angle: 4}
+	case kind == doc.Loop && effect == doc.Scroll:
+		v.Lasts, v.Start.Offset = doc.WholeScene, 0
+		v.Scroll = &doc.ScrollParams{Direction: 180, Speed: 120}
+		if box, _ := s.Film.Box(s.SceneIndex(m), l.ID); box.W() > float64(s.Doc.Film.Width)/2 {
+			v.Scroll.Speed = 40 // what is wide lies far off
+		}
+	case kind == doc.MotionPath:
+		by := float64(s.Doc.Film.Width) * 0.25
+		v.Path = &doc.PathParams{Rest: doc.Departs}
+		setLine(v, geom.Point{}, geom.Point{X: math.Round(by)}, s.Doc.Film.Width)
+	default:
+		return nil, words.New("move.unknown", kind, effect)
+	}
+	switch effect {
+	case doc.Wipe:
+		v.Wipe = &doc.WipeParams{}
+	case doc.Slide:
+		v.Slide = &doc.SlideParams{Direction: 270} // up: it rises into the page
+	}
+	if u := s.Last[kind+"/"+effect]; u.Duration > 0 && v.Duration > 0 {
+		v.Duration = u.Duration
+	}
+	v.Easing = s.Last[kind+"/"+effect].Easing
+	if kind == doc.Exit {
+		v.Start = doc.Start{When: doc.BeforeSceneEnd, Offset: v.Duration}
+		if at := s.StartAt(m); at > 0 {
+			v.Start = doc.Start{When: doc.AtTime, Offset: at}
+		}
+	}
+	return v, nil
+}
+
+// setLine makes a straight path of a move and gives it the time it takes at 500 px/s at 1920 wide, within 1..6 s.
+func setLine(v *doc.Move, a, b geom.Point, pageWidth int) {
+	p := &geom.Path{}
+	p.Move(a)
+	p.Line(b)
+	v.Effect, v.Path.D = doc.Along, p.Data()
+	s := b.Sub(a).Len() / (500 * float64(pageWidth) / 1920)
+	v.Duration = int64(math.Round(min(6, max(1, s))*10) * 100)
+}
+
+// drawPath gives layers a path drawn on the page: begun on the layer it departs from there; begun elsewhere, in the wings say, it
+// arrives from there. Where a drag from elsewhere ends off the layer it moves along the drawn line all the same.
+func drawPath(s *intent.Desk, m scope.Moment, chosen []string, from, to geom.Point) (edit.Command, error) {
+	s.Stand(m)
+	i := s.SceneIndex(m)
+	var list []edit.Command
+	for _, l := range s.Layers(m, chosen) {
+		outer := s.Shown.Ancestry(i, l.ID)
+		inv, ok := outer.Inverse()
+		if !ok {
+			continue
+		}
+		box, _ := s.Shown.Box(i, l.ID)
+		rest := s.Shown.RestMatrix(i, l.ID)
+		a, b := inv.Apply(from), inv.Apply(to)
+		v := &doc.Move{
+			ID: s.NewID(), Kind: doc.MotionPath, Start: doc.Start{When: doc.AtTime, Offset: s.StartAt(m)}, Path: &doc.PathParams{Rest: doc.Departs},
+		}
+		onLayer := false
+		if back, ok := rest.Inverse(); ok {
+			onLayer = box.Contains(back.Apply(a))
+		}
+		if onLayer {
+			setLine(v, geom.Point{}, b.Sub(a), s.Doc.Film.Width)
+		} else {
+			v.Path.Rest = doc.Arrives
+			setLine(v, a.Sub(rest.Apply(box.Centre())), geom.Point{}, s.Doc.Film.Width)
+		}
+		v.Easing = s.Last[v.Kind+"/"+v.Effect].Easing
+		list = append(list, &edit.AddMove{Layer: l.ID, Move: v})
+	}
+	if len(list) == 0 {
+		return nil, nil
+	}
+	return edit.All(list...), nil
+}
+
+// pathOf returns a motion path with its line, which has a begin and an end.
+func pathOf(s *intent.Desk, id string) (*doc.Move, *geom.Path, error) {
+	m, _, _ := s.Move(id)
+	if m == nil || m.Path == nil {
+		return nil, nil, words.New("path.gone")
+	}
+	p, err := geom.ParseData(m.Path.D)
+	if err != nil || len(p.Points) < 2 {
+		return nil, nil, words.New("path.unreadable", "it is damaged")
+	}
+	return m, p, nil
+}
+
+// reach puts the end of a path that is not the rest pose where the typed distance says. The path is scaled and turned with
+// it, so a bend stays a bend.
+func reach(s *intent.Desk, id string, to geom.Point) (edit.Command, error) {
+	m, p, err := pathOf(s, id)
+	if err != nil {
+		return nil, err
+	}
+	a, b := p.Points[0], p.Points[len(p.Points)-1]
+	was := b.Sub(a)
+	out := &geom.Path{}
+	if was.Len() < 1e-9 {
+		out.Move(geom.Point{})
+		out.Line(to)
+	} else {
+		k := to.Len() / was.Len()
+		turn := (math.Atan2(to.Y, to.X) - math.Atan2(was.Y, was.X)) * 180 / math.Pi
+		rest := a
+		if m.Path.Rest == doc.Arrives {
+			rest = b
+		}
+		out.Append(p, geom.Rotate(turn).Mul(geom.Scale(k, k)).About(rest))
+	}
+	return &edit.SetMoves{Set: []edit.Part{{ID: id, Patch: edit.Fields{"path": edit.Fields{"d": out.Data()}}}}}, nil
+}
+
+// bend makes a path straight, an arc of a quarter of its length high, or a free curve of two steps, between the ends it has.
+func bend(s *intent.Desk, id, shape string) (edit.Command, error) {
+	_, p, err := pathOf(s, id)
+	if err != nil {
+		return nil, err
+	}
+	a, b := p.Points[0], p.Points[len(p.Points)-1]
+	d := b.Sub(a)
+	up := geom.Point{X: d.Y, Y: -d.X}
+	if up.Y > 0 {
+		up = up.Mul(-1) // arcs rise
+	}
+	at := func(share, high float64) geom.Point { return a.Add(d.Mul(share)).Add(up.Mul(high)) }
+	out := &geom.Path{}
+	out.Move(a)
+	switch shape {
+	case "straight":
+		out.Line(b)
+	case "arc":
+		// The cubic nearest to a circle's arc that is a quarter as high as wide: its middle lies 3/4 of its handles up.
+		out.Cubic(at(0.18, 1.0/3), at(0.82, 1.0/3), b)
+	case "free":
+		out.Cubic(at(0.15, 0.14), at(0.35, 0.14), at(0.5, 0))
+		out.Cubic(at(0.65, -0.14), at(0.85, -0.14), b)
+	default:
+		return nil, words.New("path.shape", shape)
+	}
+	return edit.SetMove(id, edit.Fields{"path": edit.Fields{"d": out.Data()}}), nil
+}

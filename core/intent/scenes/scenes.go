@@ -1,0 +1,176 @@
+package scenes
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/intent"
+	"capstan/core/motion"
+	"capstan/core/scope"
+	"capstan/core/words"
+)
+
+var scenesAsked = intent.Table{
+	"scene.add": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
+		Before bool `json:"before"` // in front of the moment's scene, instead of behind it
+	}) (edit.Command, error) {
+		at := s.SceneIndex(m) + 1
+		if c.Before {
+			at--
+		}
+		return &edit.AddScene{ID: s.NewID(), Index: at, Name: edit.SceneName(s.Doc)}, nil
+	}),
+	"scene.continue": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct{}) (edit.Command, error) {
+		return &edit.ContinueScene{From: s.Scene(m).ID, ID: s.NewID(), Seed: s.NewID(), Name: edit.SceneName(s.Doc)}, nil
+	}),
+	// A copy of the scene with all its moves, but without its cues: what hung on them keeps its times.
+	"scene.duplicate": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
+		New bool `json:"new"` // its layers go on from none of the scenes before
+	}) (edit.Command, error) {
+		from, id, seed := s.Scene(m), s.NewID(), s.NewID()
+		list := []edit.Command{&edit.DuplicateScene{From: from.ID, ID: id, Seed: seed, Name: sceneNameAfter(s, from.Name)}}
+		for _, q := range from.Cues {
+			list = append(list, &edit.DeleteCue{Scene: id, ID: edit.CopyID(seed, q.ID)})
+		}
+		if c.New {
+			var all []string
+			for _, l := range from.Layers {
+				all = append(all, edit.CopyID(seed, l.ID))
+			}
+			list = append(list, &edit.CutThreads{Scene: id, IDs: all, Seed: s.NewID(), Alone: true})
+		}
+		return edit.All(list...), nil
+	}),
+	// Layers no longer go on from the scene before.
+	"thread.cut": intent.Of(func(s *intent.Desk, m scope.Moment, c *intent.Threads) (edit.Command, error) {
+		i, sc := s.SceneIndex(m), s.Scene(m)
+		list := scope.Outermost(sc, s.Layers(m, c.Threads))
+		before := false
+		for _, l := range list {
+			before = before || i > 0 && !sc.Aside && s.Shown.Thread(i-1, l.Thread) != nil
+		}
+		if !before {
+			return nil, words.New("thread.first")
+		}
+		return &edit.CutThreads{Scene: sc.ID, IDs: scope.IDs(list), Seed: s.NewID()}, nil
+	}),
+	// The stay of scenes as it is shown, waits at cues included.
+	"scene.stay": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
+		IDs  []string `json:"ids"`
+		Stay int64    `json:"stay"` // ms
+	}) (edit.Command, error) {
+		var list []edit.Command
+		for _, id := range c.IDs {
+			_, sc := s.Doc.Scene(id)
+			if sc == nil {
+				return nil, words.New("scene.gone")
+			}
+			own := c.Stay
+			for _, q := range sc.Cues {
+				own -= q.Wait
+			}
+			patch := edit.Fields{"stay": max(own, 0), "autoStay": nil, "endsAtCue": nil}
+			list = append(list, &edit.SetScenes{IDs: []string{id}, Patch: patch})
+		}
+		return edit.All(list...), nil
+	}),
+	"scene.transition": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
+		IDs   []string    `json:"ids"`
+		Patch edit.Fields `json:"patch"`
+	}) (edit.Command, error) {
+		var list []edit.Command
+		for _, id := range c.IDs {
+			i, sc := s.Doc.Scene(id)
+			if i < 0 {
+				return nil, words.New("scene.gone")
+			}
+			if i == 0 {
+				if len(c.IDs) == 1 {
+					return nil, words.New("scene.first")
+				}
+				continue
+			}
+			list = append(list, &edit.SetScenes{IDs: []string{id}, Patch: edit.Fields{"transition": transitionPatch(sc.Transition, c.Patch)}})
+		}
+		if len(list) == 0 {
+			return nil, nil
+		}
+		return edit.All(list...), nil
+	}),
+	"film.closing": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
+		Patch edit.Fields `json:"patch"`
+	}) (edit.Command, error) {
+		was := doc.Transition{Kind: doc.Cut}
+		if s.Doc.Film.Closing != nil {
+			was = *s.Doc.Film.Closing
+		}
+		t := transitionPatch(was, c.Patch)
+		patch := edit.Fields{"loop": true, "closing": t}
+		if kind := ""; t.Get("kind", &kind) && kind == doc.Cut {
+			patch["closing"] = nil
+		}
+		return &edit.SetFilm{Patch: patch}, nil
+	}),
+	"cue.add": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
+		At *int64 `json:"at"` // ms on the scene's clock; absent: at the playhead
+	}) (edit.Command, error) {
+		sc := s.Scene(m)
+		at := s.StartAt(m)
+		if c.At != nil {
+			at = *c.At
+		}
+		// Cues are stored without the waits before them.
+		for _, q := range sc.Cues {
+			if motion.CueTime(sc, q.ID) <= at {
+				at -= q.Wait
+			}
+		}
+		at = max(at, 0)
+		return &edit.AddCue{Scene: sc.ID, ID: s.NewID(), Name: cueName(sc), At: &at}, nil
+	}),
+}
+
+// sceneNameAfter is the name of a copy of a scene: its own with the first number that is free.
+func sceneNameAfter(s *intent.Desk, name string) string {
+	base, n := scope.Numbered(name)
+	for n = max(n, 1) + 1; ; n++ {
+		next := fmt.Sprintf("%s %d", base, n)
+		if !slices.ContainsFunc(s.Doc.Film.Scenes, func(sc *doc.Scene) bool { return sc.Name == next }) {
+			return next
+		}
+	}
+}
+
+func cueName(sc *doc.Scene) string {
+	for n := len(sc.Cues) + 1; ; n++ {
+		name := fmt.Sprintf("Cue %d", n)
+		if !slices.ContainsFunc(sc.Cues, func(q doc.Cue) bool { return q.Name == name }) {
+			return name
+		}
+	}
+}
+
+// transitionPatch completes a change to a transition: a cut takes no time, everything else some; the last used when there is none.
+func transitionPatch(was doc.Transition, patch edit.Fields) edit.Fields {
+	p := edit.Fields{"kind": was.Kind}
+	maps.Copy(p, patch)
+	kind := was.Kind
+	p.Get("kind", &kind)
+	var ms int64
+	timed := p.Get("duration", &ms)
+	switch {
+	case kind == doc.Cut:
+		p["duration"], p["goesOn"] = 0, nil
+	case timed && ms <= 0:
+		return edit.Fields{"kind": doc.Cut, "duration": 0, "goesOn": nil}
+	case !timed && was.Duration == 0:
+		p["duration"] = 700
+	}
+	if kind != doc.Morph {
+		p["goesOn"] = nil
+	}
+	return p
+}

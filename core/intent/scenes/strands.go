@@ -1,0 +1,48 @@
+package scenes
+
+import (
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/intent"
+	"capstan/core/scope"
+	"capstan/core/words"
+)
+
+var strandsAsked = intent.Table{
+	// Which way threads turn through a morph.
+	"strand.turn": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
+		Threads []string `json:"threads"`
+		Scene   string   `json:"scene"` // that the morph leads into; the first: back to it
+		Turn    *string  `json:"turn"`
+		Turns   *int     `json:"turns"`
+	}) (edit.Command, error) {
+		i, sc := s.Doc.Scene(c.Scene)
+		if sc == nil {
+			return nil, words.New("scene.gone")
+		}
+		t := &sc.Transition
+		if i == 0 {
+			t = s.Doc.Film.Closing
+		}
+		if t == nil || t.Kind != doc.Morph {
+			return nil, words.New("strand.none")
+		}
+		set := edit.Fields{}
+		for _, thread := range c.Threads {
+			own := t.Threads[thread]
+			if c.Turn != nil {
+				own.Turn = *c.Turn
+			}
+			if c.Turns != nil {
+				own.Turns = *c.Turns
+			}
+			if set[thread] = nil; own != (doc.Strand{}) {
+				set[thread] = own
+			}
+		}
+		if i == 0 {
+			return &edit.SetFilm{Patch: edit.Fields{"closing": edit.Fields{"threads": set}}}, nil
+		}
+		return &edit.SetScenes{IDs: []string{sc.ID}, Patch: edit.Fields{"transition": edit.Fields{"threads": set}}}, nil
+	}),
+}

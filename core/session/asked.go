@@ -1,0 +1,31 @@
+package session
+
+import (
+	"github.com/go-json-experiment/json/jsontext"
+
+	"capstan/core/edit"
+	"capstan/core/intent"
+	"capstan/core/intent/arrange"
+	"capstan/core/intent/joining"
+	"capstan/core/intent/looks"
+	"capstan/core/intent/moves"
+	"capstan/core/intent/points"
+	"capstan/core/intent/project"
+	"capstan/core/intent/scenes"
+	"capstan/core/intent/shapes"
+	"capstan/core/intent/texts"
+	"capstan/core/scope"
+	"capstan/core/words"
+)
+
+// asked is all that can be asked for.
+var asked = intent.Join(arrange.Asked, looks.Asked, texts.Asked, shapes.Asked, points.Asked, joining.Asked, moves.Asked, scenes.Asked, project.Asked)
+
+// Intent returns the command that carries out what is asked for at a moment; nil when there is nothing to do.
+func (s *Session) Intent(name string, m scope.Moment, raw jsontext.Value) (edit.Command, error) {
+	f := asked[name]
+	if f == nil {
+		return nil, words.New("intent.unknown", name)
+	}
+	return f(s.Desk, m, name, raw)
+}

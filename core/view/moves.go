@@ -1,0 +1,131 @@
+package view
+
+import (
+	"github.com/go-json-experiment/json/jsontext"
+
+	"capstan/core/doc"
+	"capstan/core/geom"
+	"capstan/core/motion"
+)
+
+// roundsOf returns how often a scroll comes round in its scene's stay and in the whole film.
+func (s *Views) roundsOf(i int, l *doc.Layer, m *doc.Move) *[2]float64 {
+	if m.Effect != doc.Scroll {
+		return nil
+	}
+	cycle := s.Shown.Cycle(i, m, l.ID)
+	if cycle <= 0 {
+		return nil
+	}
+	return &[2]float64{float64(s.Shown.Order.Stays[i]) / float64(cycle), float64(s.Shown.Order.Length) / float64(cycle)}
+}
+
+// MoveView is a move in the inspector.
+type MoveView struct {
+	*doc.Move
+	Name    string      `json:"name"`
+	Words   string      `json:"words"`
+	Begin   int64       `json:"begin"` // ms on the scene's clock
+	End     int64       `json:"end"`
+	Early   bool        `json:"early"`
+	Easing  string      `json:"easingUsed"`
+	Speed   float64     `json:"speed,omitempty"` // px/s of a path
+	Units   []string    `json:"units"`           // what it can be divided into
+	Before  string      `json:"before"`          // the loop of the scene before that it could go on from
+	Film    int64       `json:"film"`            // ms of the film at its begin
+	Cut     int64       `json:"cut"`             // ms beyond the scene's end
+	Reach   *[2]float64 `json:"reach,omitempty"` // from its begin to its end, px
+	Profile []float64   `json:"profile"`
+	Rounds  *[2]float64 `json:"rounds,omitempty"` // how often a scroll comes round in its scene, and in the film
+}
+
+// MarshalJSONTo keeps the embedded move's own encoding from taking over.
+func (v MoveView) MarshalJSONTo(e *jsontext.Encoder) error {
+	raw, err := flat(v)
+	if err != nil {
+		return err
+	}
+	return e.WriteValue(raw)
+}
+
+// moveView returns a move of a layer of scene i as the inspector shows it.
+func (s *Views) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveView {
+	t := s.Shown.Timing(i)
+	iv := t.Moves[mv.ID]
+	w := MoveView{
+		Move: mv, Name: motion.Name(mv), Words: told(sc, l, mv, t), Begin: iv.Begin, End: iv.End, Early: iv.Early,
+		Easing: mv.Easing, Units: unitsOf(l, mv),
+		Film: s.Shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
+	}
+	w.Profile, w.Rounds = motion.Profile(mv, iv, 24), s.roundsOf(i, l, mv)
+	if mv.Kind == doc.Loop && i > 0 && !sc.Aside {
+		w.Before = loopBefore(s.Shown.Doc.Film.Scenes[i-1].Thread(l.Thread), mv)
+	}
+	if w.Easing == "" {
+		w.Easing = motion.DefaultEasing(mv)
+	}
+	if mv.Path != nil && iv.Pass > 0 {
+		if p, err := geom.ParseData(mv.Path.D); err == nil && len(p.Points) > 1 {
+			w.Speed = geom.NewMeasure(p).Length() / float64(iv.Pass) * 1000
+			d := p.Points[len(p.Points)-1].Sub(p.Points[0])
+			w.Reach = &[2]float64{d.X, d.Y}
+		}
+	}
+	return w
+}
+
+// loopBefore returns the first loop with the same effect of the thread's layer in the scene before, if any.
+func loopBefore(l *doc.Layer, m *doc.Move) string {
+	if l == nil {
+		return ""
+	}
+	for _, o := range l.Moves {
+		if o.Kind == doc.Loop && o.Effect == m.Effect && o.Lasts == doc.WholeScene {
+			return o.ID
+		}
+	}
+	return ""
+}
+
+// unitsOf returns what a move of a layer can be divided into.
+func unitsOf(l *doc.Layer, m *doc.Move) []string {
+	if m.Kind != doc.Entrance && m.Kind != doc.Exit && m.Effect != doc.Rock {
+		return []string{}
+	}
+	switch l.Kind {
+	case doc.TextKind:
+		return []string{doc.ByLine, doc.ByWord, doc.ByLetter}
+	case doc.Group:
+		return []string{doc.ByPart}
+	}
+	return []string{}
+}
+
+// flat encodes a MoveView as the move's own fields with the view's beside them.
+func flat(v MoveView) ([]byte, error) {
+	raw, err := doc.Encode(v.Move)
+	if err != nil {
+		return nil, err
+	}
+	more, err := doc.Encode(struct {
+		Name    string      `json:"name"`
+		Words   string      `json:"words"`
+		Begin   int64       `json:"begin"`
+		Finish  int64       `json:"finish"`
+		Early   bool        `json:"early"`
+		Before  string      `json:"before"`
+		Units   []string    `json:"units"`
+		Film    int64       `json:"film"`
+		Cut     int64       `json:"cut"`
+		Easing  string      `json:"easingUsed"`
+		Speed   float64     `json:"speed"`
+		Profile []float64   `json:"profile"`
+		Reach   *[2]float64 `json:"reach"`
+		Rounds  *[2]float64 `json:"rounds"`
+	}{v.Name, v.Words, v.Begin, v.End, v.Early, v.Before, v.Units, v.Film, v.Cut, v.Easing, v.Speed, v.Profile, v.Reach, v.Rounds})
+	if err != nil {
+		return nil, err
+	}
+	// A move has fields always: one object goes on in the other.
+	return append(append(raw[:len(raw)-1:len(raw)-1], ','), more[1:]...), nil
+}

@@ -1,0 +1,164 @@
+package view
+
+import (
+	"fmt"
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/motion"
+	"capstan/core/scope"
+)
+
+// Row is one thread in the timeline.
+type Row struct {
+	Thread string `json:"thread"`
+	Layer  string `json:"layer"` // id in the scene at the moment; empty where it is absent
+	Name   string `json:"name"`
+	Kind   string `json:"kind"`
+	Tint   int    `json:"tint"`
+	Depth  int    `json:"depth"`
+	Group  bool   `json:"group"` // has rows inside
+	Parent string `json:"parent"`
+	Here   bool   `json:"here"`
+	Locked bool   `json:"locked"`
+	Hidden bool   `json:"hidden"`
+	Mask   string `json:"mask"` // what it is to those it lies with
+	Spans  []Span `json:"spans"`
+	Bars   []Bar  `json:"bars"`
+}
+
+// Span is where a thread lives: in a scene's stay, or as a strand through a morph. Times are ms of the film.
+type Span struct {
+	Scene  int    `json:"scene"`
+	Begin  int64  `json:"begin"`
+	End    int64  `json:"end"`
+	Strand bool   `json:"strand"`
+	Layer  string `json:"layer"`
+
+	By float64 `json:"by,omitzero"` // degrees that a strand turns by
+}
+
+// Bar is a move in the timeline. Its outline is its motion. Times are ms of the film.
+type Bar struct {
+	Move    string `json:"move"`
+	Layer   string `json:"layer"`
+	Scene   int    `json:"scene"`
+	Kind    string `json:"kind"`
+	Name    string `json:"name"`
+	Words   string `json:"words"`
+	Begin   int64  `json:"begin"`
+	End     int64  `json:"end"`
+	Cut     int64  `json:"cut"` // ms beyond the scene's end that are not played
+	Whole   bool   `json:"whole"`
+	Cycle   int64  `json:"cycle"`   // of loops: after this time the profile repeats
+	Phase   int64  `json:"phase"`   // of loops: how far into the cycle they begin
+	Of      string `json:"of"`      // the move it hangs on, if any
+	When    string `json:"when"`    // begins or ends: which end of that
+	EndOf   string `json:"endOf"`   // the move its live end hangs on, if any
+	EndWhen string `json:"endWhen"` // begins or ends; scene-end
+	Cue     string `json:"cue"`     // the cue it begins at, if any
+	Run     string `json:"run"`     // the run of moves it is in, if any
+	Early   bool   `json:"early"`   // asked to begin before its scene's own transition
+	Profile string `json:"profile"` // names the outline; ask Profile for it
+	Lane    int    `json:"lane"`    // its place among the moves of its layer
+}
+
+// Rows returns the threads of the film: those of the moment's scene in stacking order, front first, then the absent ones.
+func (s *Views) Rows(m scope.Moment) []Row {
+	p, o := s.Shown.Doc, s.Shown.Order
+	here := s.SceneIndex(m)
+	rows := []Row{}
+	seen := map[string]int{}
+	add := func(scene int, isHere bool) {
+		var walk func(list []*doc.Layer, depth int, parent string)
+		walk = func(list []*doc.Layer, depth int, parent string) {
+			for i := len(list) - 1; i >= 0; i-- {
+				l := list[i]
+				if _, ok := seen[l.Thread]; !ok {
+					r := Row{
+						Thread: l.Thread, Name: l.Name, Kind: l.Kind, Tint: l.Tint, Depth: depth, Group: len(l.Children) > 0,
+						Parent: parent, Here: isHere, Locked: l.Locked, Hidden: l.Hidden, Mask: l.Mask, Spans: []Span{}, Bars: []Bar{},
+					}
+					if isHere {
+						r.Layer = l.ID
+					}
+					seen[l.Thread] = len(rows)
+					rows = append(rows, r)
+				}
+				walk(l.Children, depth+1, l.Thread)
+			}
+		}
+		walk(p.Film.Scenes[scene].Layers, 0, "")
+	}
+	add(here, true)
+	for i := range p.Film.Shown() {
+		if i != here {
+			add(i, false)
+		}
+	}
+	for i, sc := range p.Film.Shown() {
+		begin := o.Begin(i)
+		t := s.Shown.Timing(i)
+		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+			r := &rows[seen[l.Thread]]
+			if v, ok := s.strandInto(i, l.Thread); ok && i == 0 {
+				r.Spans = append(r.Spans, Span{0, o.Length - o.Closing, o.Length, true, l.ID, v.By})
+			} else if ok {
+				r.Spans = append(r.Spans, Span{i, o.Starts[i], begin, true, l.ID, v.By})
+			}
+			r.Spans = append(r.Spans, Span{i, begin, begin + o.Stays[i], false, l.ID, 0})
+			for k, mv := range l.Moves {
+				b := s.bar(sc, mv, t, begin, i, l)
+				b.Lane = k
+				r.Bars = append(r.Bars, b)
+			}
+			return true
+		})
+	}
+	return rows
+}
+
+// profile names the outline of a move, so that an interface may keep what it made of it; most moves share a few.
+func (s *Views) profile(m *doc.Move, iv motion.Interval) string {
+	key := fmt.Sprint(m.Kind, "/", m.Effect, "/", m.Easing, "/", m.Alternate, "/", m.Unit != "", "/", m.Lasts != "")
+	if m.Kind == doc.MotionPath {
+		key += fmt.Sprintf("/%.4g", iv.Passes)
+	}
+	if s.profiles[key] == nil {
+		s.profiles[key] = motion.Profile(m, iv, 48)
+	}
+	return key
+}
+
+// Profile returns the outline a bar names: heights 0..1 at equal steps from its begin to its end.
+func (s *Views) Profile(key string) []float64 { return s.profiles[key] }
+
+func (s *Views) bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, scene int, l *doc.Layer) Bar {
+	iv := t.Moves[mv.ID]
+	b := Bar{
+		Move: mv.ID, Layer: l.ID, Scene: scene, Kind: mv.Kind, Name: motion.Name(mv), Words: told(sc, l, mv, t),
+		Begin: begin + iv.Begin, End: begin + iv.End, Whole: iv.Whole,
+		Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
+	}
+	if mv.Start.When == doc.WhenBegins || mv.Start.When == doc.WhenEnds {
+		b.Of, b.When = mv.Start.Of, mv.Start.When
+	}
+	if mv.Start.When == doc.AtCue {
+		b.Cue = mv.Start.Of
+	}
+	if mv.End != nil {
+		b.EndOf, b.EndWhen = mv.End.Of, mv.End.When
+	}
+	for _, r := range sc.Runs {
+		if slices.Contains(r.Moves, mv.ID) {
+			b.Run = r.ID
+		}
+	}
+	b.Early = iv.Early
+	if at, ok := s.Shown.Lasting(scene, l.Thread, mv.ID); ok {
+		b.Begin, b.End, b.Cut, b.Whole = begin+at.Begin, begin+at.End, 0, true
+	}
+	b.Phase = s.Shown.Phase(scene, mv.ID, l.ID)
+	b.Cycle, b.Profile = s.Shown.Cycle(scene, mv, l.ID), s.profile(mv, iv)
+	return b
+}

@@ -1,0 +1,114 @@
+package view
+
+import (
+	"fmt"
+	"sort"
+	"strings"
+
+	"capstan/core/doc"
+	"capstan/core/motion"
+	"capstan/core/words"
+)
+
+// Words says in words when a move begins and how long it lasts: "when Path of Kite begins · 0.60 s".
+func Words(sc *doc.Scene, m *doc.Move, t *motion.Timing) string {
+	iv := t.Moves[m.ID]
+	var s string
+	name := func(id string) string {
+		o, l := sc.Move(id)
+		if o == nil {
+			return "a move"
+		}
+		_, own := sc.Move(m.ID)
+		if own == l {
+			return motion.Name(o)
+		}
+		return motion.Name(o) + " of " + l.Name
+	}
+	if m.End == nil || m.End.Stretches || m.Lasts != "" || m.Until != "" { // else its begin comes from its end
+		s = startWords(sc, m, name)
+	}
+	switch {
+	case m.Effect == doc.AtOnce && m.Unit == "":
+	case m.Lasts == doc.WholeThread:
+		s = "as long as its thread lives"
+	case m.Effect == doc.Scroll && iv.Whole:
+		s += " · whole scene"
+	case m.Kind == doc.Loop && iv.Whole:
+		s += " · " + map[string]string{doc.Spin: "a turn in ", doc.Rock: "to and fro in "}[m.Effect] + words.Seconds(m.Duration) + " · whole scene"
+	case m.Lasts != "":
+		s += " · as long as the scene"
+	case m.Effect == doc.Scroll:
+		s += " · " + words.Seconds(iv.End-iv.Begin)
+	case m.Kind == doc.Loop:
+		s += fmt.Sprintf(" · %.4g × %s", iv.Passes, words.Seconds(iv.Pass))
+	case m.Repeat > 1:
+		s += fmt.Sprintf(" · %g × %s", m.Repeat, words.Seconds(iv.Pass))
+	default:
+		s += " · " + words.Seconds(iv.End-iv.Begin)
+	}
+	if m.Unit != "" {
+		s += " · by " + m.Unit
+	}
+	if m.Until != "" {
+		s += " · until " + name(m.Until) + " begins"
+	}
+	if m.End != nil {
+		switch m.End.When {
+		case doc.WhenBegins:
+			s += " · ends when " + name(m.End.Of) + " begins"
+		case doc.WhenEnds:
+			s += " · ends when " + name(m.End.Of) + " ends"
+		default:
+			s += " · ends with the scene"
+		}
+	}
+	return strings.TrimPrefix(s, " · ")
+}
+
+// told are the Words of a layer's move, and what is odd about it.
+func told(sc *doc.Scene, l *doc.Layer, m *doc.Move, t *motion.Timing) string {
+	s := Words(sc, m, t)
+	if t.Moves[m.ID].Early {
+		s += " · as early as it can"
+	}
+	if motion.Idle(l, t, m.ID) {
+		if m.Kind == doc.Exit {
+			return s + " · changes nothing: it is gone by then"
+		}
+		return s + " · changes nothing: it is there by then"
+	}
+	return s
+}
+
+func startWords(sc *doc.Scene, m *doc.Move, name func(string) string) string {
+	switch m.Start.When {
+	case doc.WhenBegins:
+		return "when " + name(m.Start.Of) + " begins" + offset(m.Start.Offset)
+	case doc.WhenEnds:
+		return "when " + name(m.Start.Of) + " ends" + offset(m.Start.Offset)
+	case doc.BeforeSceneEnd:
+		return words.Seconds(m.Start.Offset) + " before the scene ends"
+	case doc.AtCue:
+		for _, q := range sc.Cues {
+			if q.ID == m.Start.Of {
+				return "at cue " + q.Name + offset(m.Start.Offset)
+			}
+		}
+	}
+	return "at " + words.Seconds(m.Start.Offset)
+}
+
+func offset(ms int64) string {
+	switch {
+	case ms > 0:
+		return " + " + words.Seconds(ms)
+	case ms < 0:
+		return " − " + words.Seconds(-ms)
+	}
+	return ""
+}
+
+func sortByCount(list []string, count map[string]int) {
+	sort.SliceStable(list, func(i, j int) bool { return count[list[i]] > count[list[j]] })
+}
