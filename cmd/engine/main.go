@@ -84,8 +84,26 @@ func main() {
 		if err != nil {
 			return nil, err
 		}
+		return s.Do(c, session.Row{Of: a[1].String(), Now: a[2].Float(), Pause: a[3].Float()})
+	})
+	on("carryOut", func(a []js.Value) (any, error) {
+		c, err := edit.Read([]byte(a[0].String()))
+		if err != nil {
+			return nil, err
+		}
 		return s.Apply(c)
 	})
+	on("undo", func([]js.Value) (any, error) { return told(s.Undo()) })
+	on("redo", func([]js.Value) (any, error) { return told(s.Redo()) })
+	on("steps", func([]js.Value) (any, error) {
+		undo, redo := s.Steps()
+		return [2]int{undo, redo}, nil
+	})
+	on("keepSteps", func([]js.Value) (any, error) {
+		raw, err := s.KeepSteps()
+		return string(raw), err
+	})
+	on("bringSteps", func(a []js.Value) (any, error) { return true, s.BringSteps([]byte(a[0].String())) })
 	on("acknowledge", func([]js.Value) (any, error) { return true, s.Acknowledge() })
 	on("catchUp", func(a []js.Value) (any, error) {
 		var patches []patch.Patch

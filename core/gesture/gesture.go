@@ -68,8 +68,6 @@ type grip struct {
 	box        geom.Box
 	pivot      geom.Point // own axes
 	onPage     geom.Point // pivot on the page
-	move       *doc.Move
-	line       scope.Line
 }
 
 // begun is what a drag is asked for with.

@@ -13,6 +13,8 @@ import (
 type pending struct {
 	command edit.Command
 	after   *doc.Project
+	made    patch.Patch
+	step    *step // of this window that it is part of; nil: none
 }
 
 // Acknowledge notes that the oldest pending command is stored.
@@ -33,7 +35,7 @@ type Failure struct {
 
 // CatchUp applies what was stored in between (patches, oldest first) to the acknowledged document and carries out the pending
 // commands again; drop leaves out the oldest, which was refused. It returns those that no longer can be
-// carried out; they are no longer pending. Where a patch does not fit, nothing has changed: the document must be loaded anew.
+// carried out; they are no longer pending, nor among the steps. Where a patch does not fit, nothing has changed: the document must be loaded anew.
 func (s *Session) CatchUp(patches []patch.Patch, drop bool) ([]Failure, error) {
 	base := s.acked
 	for _, p := range patches {
@@ -50,13 +52,16 @@ func (s *Session) CatchUp(patches []patch.Patch, drop bool) ([]Failure, error) {
 		if drop && i == 0 {
 			continue
 		}
-		next, err := edit.Preview(p, c.command, s.Assets())
+		next, made, err := edit.Apply(p, c.command, s.Assets())
 		if err != nil {
 			failed = append(failed, Failure{i, err.Error()})
+			s.steps.forget(c.step)
 			continue
 		}
-		p = next
-		kept = append(kept, pending{c.command, next})
+		if p = next; c.step != nil {
+			c.step.moved(c.made, made)
+		}
+		kept = append(kept, pending{c.command, next, made, c.step})
 	}
 	f, err := frame.Compile(p, s.Assets(), s.Film)
 	if err != nil {

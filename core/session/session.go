@@ -33,6 +33,7 @@ type Session struct {
 	own     map[string]string // families of the fonts of the document's own that were added, by hash
 	acked   *doc.Project      // as it is stored
 	pending []pending
+	steps   steps
 	drafted edit.Command // what the draft shows, where it is a command's
 }
 
@@ -69,7 +70,7 @@ func (s *Session) Open(data []byte) error {
 	if err != nil {
 		return err
 	}
-	s.acked, s.pending = p, nil
+	s.acked, s.pending, s.steps = p, nil, steps{}
 	s.show(p, f)
 	return nil
 }
@@ -109,7 +110,7 @@ func (s *Session) Apply(c edit.Command) (patch.Patch, error) {
 		return nil, err
 	}
 	if len(patch) > 0 {
-		s.pending = append(s.pending, pending{c, p})
+		s.pending = append(s.pending, pending{c, p, patch, nil})
 	}
 	s.show(p, f)
 	return patch, nil

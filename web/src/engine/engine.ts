@@ -138,7 +138,19 @@ export const engine = {
   familiesUsed: () => call<string[]>('familiesUsed'),
   recompile: () => call<boolean>('recompile'),
   open: (document: string) => call<boolean>('open', document),
-  apply: (command: object) => call<Change[] | null>('apply', JSON.stringify(command)) ?? [],
+  /** Carries out a command that this window can undo; small steps of one row without a pause of so many ms between them are one. */
+  apply: (command: object, row: string, now: number, pause: number) =>
+    call<Change[] | null>('apply', JSON.stringify(command), row, now, Number.isFinite(pause) ? pause : 0) ?? [],
+  /** Carries out a command of before. */
+  carryOut: (command: object) => call<Change[] | null>('carryOut', JSON.stringify(command)) ?? [],
+  /** Takes the last step back, or does it again; the command that did so, to be stored. */
+  undo: () => call<object | null>('undo'),
+  redo: () => call<object | null>('redo'),
+  /** How many steps can be undone, and how many done again. */
+  steps: () => call<[number, number]>('steps'),
+  /** What can be undone, to be brought back after a reload. */
+  keepSteps: () => call<string>('keepSteps'),
+  bringSteps: (kept: string) => call<boolean>('bringSteps', kept),
   /** The oldest command that waits is stored. */
   acknowledge: () => call<boolean>('acknowledge'),
   /** Puts stored changes under the commands that wait, and says which of these no longer fit. */

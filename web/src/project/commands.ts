@@ -1,7 +1,7 @@
 // Carries commands to the engine at once and to the server in order; keeps what undo needs.
-import { engine, loadFamilies, loadOwnFonts, type Change } from '../engine/engine'
+import { engine, loadFamilies, loadOwnFonts } from '../engine/engine'
 import { desk, fail, mended, refresh, say, select, set } from './desk'
-import { broughtBack, joined, pauseOfRow, putAway, rowOfSteps, sameFields, sameWindow } from './steps'
+import { bringBack, pauseOfRow, putAway, rowOfSteps, sameWindow } from './steps'
 import { buildSeen } from './build'
 import { Refusal, changesSince, loadDocument, missingMedia, renewSession, sendCommand, type Stored } from './server'
 import { forget, keep, leftBehind, type Waiting } from './waiting'
@@ -12,9 +12,6 @@ let project = ''
 let revision = 0
 let pending: Waiting[] = []
 let sending = false
-let undone: Change[][] = []
-let doneStack: Change[][] = []
-let lastStep = { at: 0, row: '' } // of the newest entry of doneStack
 
 /** Opens a project in the engine. */
 export async function openProject(id: string) {
@@ -28,18 +25,16 @@ export async function openProject(id: string) {
   project = id
   revision = loaded.revision
   pending = []
-  const steps = broughtBack(id)
-  doneStack = steps.done
-  undone = steps.undone
+  bringBack(id)
   set({
     project: id, moment: { rest: true, scene: 0, time: 0 }, scene: 0, selection: [], moves: [], scenes: [], solo: [], marks: [null, null], dropped: 0, inside: '', playing: false, tool: 'select',
-    pending: 0, trouble: null, canUndo: doneStack.length > 0, canRedo: undone.length > 0, notices: [], onNow: false, ordering: null, lastScene: 0, zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none', large: false, missing: [],
+    pending: 0, trouble: null, ...stepsLeft(), notices: [], onNow: false, ordering: null, lastScene: 0, zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none', large: false, missing: [],
   })
   refresh()
   // What a window that is gone could not get stored is carried out again; one that was stored after all is not repeated.
   for (const w of await leftBehind(id, windowID)) {
     try {
-      if (engine.apply(w.command).length > 0) pending.push(w)
+      if (engine.carryOut(w.command).length > 0) pending.push(w)
       else void forget(w.id)
     } catch (e) {
       void forget(w.id)
@@ -61,7 +56,7 @@ export async function openProject(id: string) {
 }
 
 export function closeProject() {
-  putAway(project, doneStack, undone)
+  putAway(project)
   set({ project: null, film: null, rows: [], selected: [], selection: [], moves: [], scenes: [] })
   delete document.documentElement.dataset.revision
 }
@@ -72,27 +67,19 @@ function mark() {
   document.documentElement.dataset.pending = String(pending.length)
 }
 
-// Steps that follow each other without a pause and change the same fields are one step to undo, where they are small ones.
-function note(patch: Change[]) {
-  const now = performance.now()
-  const top = doneStack[doneStack.length - 1]
-  const goesOn = top && rowOfSteps() !== '' && lastStep.row === rowOfSteps() && now - lastStep.at < pauseOfRow() && sameFields(top, patch)
-  if (goesOn) doneStack[doneStack.length - 1] = joined(top, patch)
-  else doneStack.push(patch)
-  if (doneStack.length > 500) doneStack.shift()
-  lastStep = { at: now, row: rowOfSteps() }
+function stepsLeft() {
+  const [done, undone] = engine.steps()
+  return { canUndo: done > 0, canRedo: undone > 0 }
 }
 
 /** Carries out a command; false and a notice when it is refused. */
 export function apply(command: object, across = true): boolean {
   try {
-    const patch = engine.apply(command)
+    const patch = engine.apply(command, rowOfSteps(), performance.now(), pauseOfRow())
     const later = across && desk().film!.shown > 1 ? engine.later(patch) : { count: 0, what: '' }
     set({ across: later.count > 0 ? { ...later, changes: patch } : null })
     mended('edit')
     if (patch.length > 0) {
-      note(patch)
-      undone = []
       enqueue(command)
     }
     refresh()
@@ -129,8 +116,6 @@ export function draft(intent: string, args: object): string {
   }
 }
 
-const inverse = (p: Change[]): Change[] => [...p].reverse().map((c) => ({ part: c.part, field: c.field, before: c.after, after: c.before }))
-
 /** Does the last edit to the same threads in later scenes, too. */
 export function carryEdit() {
   const { across, moment } = desk()
@@ -143,33 +128,30 @@ export function carryEdit() {
   }
 }
 
-function step(from: Change[][], to: Change[][]) {
-  const patch = from.pop()
-  if (!patch) return
-  lastStep = { at: 0, row: '' }
-  const back = { op: 'patch', changes: inverse(patch) }
+function step(take: () => object | null) {
   try {
-    to.push(engine.apply(back))
+    const command = take()
+    if (!command) return
     mended('edit')
     set({ across: null })
-    enqueue(back)
+    enqueue(command)
     refresh()
     const threads = new Set(desk().rows.map((r) => r.thread))
     if (desk().selection.some((t) => !threads.has(t))) select(desk().selection.filter((t) => threads.has(t)))
   } catch (e) {
-    fail(e) // the step is gone from the list, so that those before it can be reached
+    fail(e) // the step is gone, so that those before it can be reached
   }
-  set({ canUndo: doneStack.length > 0, canRedo: undone.length > 0 })
+  set(stepsLeft())
 }
 
-export const undo = () => step(doneStack, undone)
-export const redo = () => step(undone, doneStack)
+export const undo = () => step(engine.undo)
+export const redo = () => step(engine.redo)
 
 function enqueue(command: object) {
   const w = { id: engine.newID(), command }
   pending.push(w)
   void keep(project, windowID, w)
-  set({ pending: pending.length, canUndo: doneStack.length > 0, canRedo: undone.length > 0 })
+  set({ pending: pending.length, ...stepsLeft() })
   mark()
   void flush()
 }
@@ -231,6 +213,7 @@ async function follow(stored: Stored, drop: boolean) {
     for (const f of failed) say(fault('window.unfit', f.words), 'failed')
     for (const [i, w] of pending.entries()) if (gone.has(i)) void forget(w.id)
     pending = pending.filter((_, i) => !gone.has(i))
+    set(stepsLeft())
   } catch {
     await reload()
   }
@@ -247,23 +230,21 @@ async function reload() {
     revision = loaded.revision
     pending = pending.filter((w) => {
       try {
-        return engine.apply(w.command).length > 0
+        return engine.carryOut(w.command).length > 0
       } catch (e) {
         void forget(w.id)
         fail(e)
         return false
       }
     })
-    doneStack = []
-    undone = []
-    set({ canUndo: false, canRedo: false })
+    set(stepsLeft())
   } catch (e) {
     set({ trouble: e instanceof Error ? e.message : String(e) })
     await pause()
   }
 }
 
-window.addEventListener('pagehide', () => { if (project && desk().project) putAway(project, doneStack, undone) })
+window.addEventListener('pagehide', () => { if (project && desk().project) putAway(project) })
 
 /** Waits until all that was done here is stored. */
 export async function allStored() {

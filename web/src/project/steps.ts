@@ -1,5 +1,5 @@
-// What can be undone: small steps grouped into one, and the steps of a window kept over a reload.
-import type { Change } from '../engine/engine'
+// Rows of small steps that are undone as one, and the steps of a window kept over a reload. The engine has the steps.
+import { engine } from '../engine/engine'
 
 /** A pause of this long, in ms, ends a group of small steps. */
 export const pauseBetween = 800
@@ -24,43 +24,25 @@ export function grouped(of: string, f: () => void, longest = pauseBetween) {
   }
 }
 
-const name = (c: Change) => `${c.part} ${c.field}`
-
-export function sameFields(a: Change[], b: Change[]): boolean {
-  const fields = new Set(a.map(name))
-  return b.every((c) => fields.has(name(c)))
-}
-
-/** One patch that does what two do one after the other. */
-export function joined(a: Change[], b: Change[]): Change[] {
-  const later = new Map(b.map((c) => [name(c), c]))
-  return a.map((c) => ({ ...c, after: later.has(name(c)) ? later.get(name(c))!.after : c.after }))
-}
-
-interface Steps { done: Change[][]; undone: Change[][] }
-
 const key = (project: string) => `capstan-steps ${project}`
 
-/** Keeps the steps of this window for when it shows the project again. What is too much is forgotten from the oldest on. */
-export function putAway(project: string, done: Change[][], undone: Change[][]) {
-  for (let from = Math.max(0, done.length - 200); ; from = Math.ceil((from + done.length) / 2)) {
-    try {
-      sessionStorage.setItem(key(project), JSON.stringify({ done: done.slice(from), undone } satisfies Steps))
-      return
-    } catch {
-      if (from >= done.length) return // no room at all: undo begins anew
-    }
+/** Keeps the steps of this window for when it shows the project again. */
+export function putAway(project: string) {
+  try {
+    sessionStorage.setItem(key(project), engine.keepSteps())
+  } catch {
+    // No room: undo begins anew.
   }
 }
 
-export function broughtBack(project: string): Steps {
+/** Brings back what this window could undo when it last showed the project. */
+export function bringBack(project: string) {
   try {
     const raw = sessionStorage.getItem(key(project))
-    if (raw) return JSON.parse(raw) as Steps
+    if (raw) engine.bringSteps(raw)
   } catch {
     // Storage that cannot be read holds no steps.
   }
-  return { done: [], undone: [] }
 }
 
 /** The id of this window, the same after a reload. A tab that is copied gets its own: while a page lives its id is not in storage. */
