@@ -21,13 +21,14 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
 	l := &p.list
 	sheet, one := Effects{Opacity: 1}, Effects{Opacity: 1, Blend: Added}
 	joined, share := from, 0.0 // the nodes up to here are added up, to a share
-	var all mark
+	var all, parted mark
 	for i := from; i < to; i = p.nodes[i].end {
 		n := &p.nodes[i]
 		if i == joined {
 			if joined, share = p.joined(i, to); joined > i {
 				if share < 1 {
 					l.op(OpMix)
+					parted = l.openBox()
 					l.num(share)
 					p.apart = true
 					p.paint(i, joined, v, alpha, by)
@@ -49,26 +50,34 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
 			}
 		case mixNode, wipeNode:
 			second := p.nodes[i+1].end
+			var box mark
 			if n.kind == mixNode {
 				l.op(OpMix)
+				box = l.openBox()
 				l.num(n.share)
 			} else {
 				l.op(OpWipe)
-				l.matrix(n.m)
-				l.wipe(&n.veil.Reveals[0], p.film.pageBox())
+				l.terms(n.veil)
+				box = l.openBox()
+				l.termNumbers(n.veil, n.m, p.film.pageBox())
 			}
 			p.paint(i+1, second, v, 1, by)
 			l.op(OpNext)
 			p.paint(second, n.end, v, 1, by)
 			l.op(OpEnd)
+			l.closeBox(box)
 		case sideNode:
 			p.paint(i+1, n.end, v, alpha, by)
 		case clipNode:
-			box := p.film.pageBox()
+			page := p.film.pageBox()
+			clip := geom.Box{Min: geom.Point{X: n.m.E, Y: n.m.F}, Max: geom.Point{X: n.m.E + page.W(), Y: n.m.F + page.H()}}
 			l.op(OpClipPage)
-			l.num(n.m.E, n.m.F, box.W(), box.H())
+			box := l.openBox()
+			l.num(clip.Min.X, clip.Min.Y, clip.W(), clip.H())
 			p.paint(i+1, n.end, v, 1, by)
 			l.op(OpEnd)
+			l.reach = l.reach.Intersect(clip)
+			l.closeBox(box)
 		default:
 			if j, _ := p.joint(n); i < joined && j.meet {
 				k := l.group(&one)
@@ -81,6 +90,7 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
 				l.endGroup(all, &sheet)
 				if share < 1 {
 					l.op(OpEnd)
+					l.closeBox(parted)
 				}
 			}
 		}
@@ -102,33 +112,20 @@ func (f *Film) pageBox() geom.Box {
 func (p *Player) shown(i int, v View, alpha float64, by geom.Point) {
 	n := &p.nodes[i]
 	a := n.alpha * alpha
-	if a <= 0 || n.end == i+1 && n.layer.doc.Kind == doc.Group || n.veil.Count > 0 && n.veil.Nothing() {
+	if a <= 0 || n.end == i+1 && n.layer.doc.Kind == doc.Group || n.veil.Nothing() {
 		return
 	}
 	l := &p.list
-	var veils [2]mark
-	open := 0
-	if n.veil.Count > 0 {
+	var veiled mark
+	if len(n.veil) > 0 {
 		box := n.layer.reaches
 		if n.kind == pieceNode {
 			box = n.layer.pieces[n.piece].reaches
 		}
-		// Reveals that join are one veil, others lie one in the other.
-		for k := 0; k < n.veil.Count; k++ {
-			if k == 0 || !n.veil.Join {
-				count := 1
-				if n.veil.Join {
-					count = n.veil.Count
-				}
-				l.op(OpVeil, uint32(count))
-				veils[open] = l.openBox()
-				open++
-				l.matrix(moved(n.m, by))
-			}
-			r := &n.veil.Reveals[k]
-			l.num(r.Opacity)
-			l.wipe(r, box)
-		}
+		l.op(OpVeil)
+		l.terms(n.veil)
+		veiled = l.openBox()
+		l.termNumbers(n.veil, moved(n.m, by), box)
 	}
 	if e, alone := p.effectsOf(n); alone || a < 1 && p.overlaps(i) {
 		e = e.at(n.m)
@@ -146,10 +143,9 @@ func (p *Player) shown(i int, v View, alpha float64, by geom.Point) {
 	} else {
 		p.body(i, v, a, by)
 	}
-	for open > 0 {
-		open--
+	if len(n.veil) > 0 {
 		l.op(OpEnd)
-		l.closeBox(veils[open])
+		l.closeBox(veiled)
 	}
 }
 
@@ -182,7 +178,7 @@ func (p *Player) overlaps(i int) bool {
 		return false
 	}
 	first := &p.nodes[i+1]
-	return first.end < n.end || first.kind != leafNode && first.kind != pieceNode || first.veil.Count > 0 || first.layer.alone || p.overlaps(i+1)
+	return first.end < n.end || first.kind != leafNode && first.kind != pieceNode || len(first.veil) > 0 || first.layer.alone || p.overlaps(i+1)
 }
 
 // body writes what a node shows, without its veil and effects.

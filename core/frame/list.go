@@ -1,10 +1,7 @@
 package frame
 
 import (
-	"math"
-
 	"capstan/core/geom"
-	"capstan/core/motion"
 	"capstan/core/paint"
 )
 
@@ -13,7 +10,7 @@ import (
 type Op = uint32
 
 // The primitives. m is a Matrix as six numbers (A..F) from local px to page px; a box is four numbers x y w h in page
-// px and bounds what is painted inside.
+// px and bounds what is painted inside. All that holds others begins with the box it paints in.
 //
 // A paint is, in codes: 0; or 1 (linear) or 2 (radial) and the number n of stops; or 3 (a texture), picture and mip. In
 // numbers: for 0 a colour r g b a in 0..1, not premultiplied; for 3 the matrix from a tile of 1 by 1 to local px, and the
@@ -23,17 +20,14 @@ const (
 	OpFill     Op = 1 // codes: key, paint. numbers: m, paint
 	OpOutline  Op = 2 // codes: verb count, verbs, paint. numbers: m, coordinates, paint: an outline for this frame only
 	OpPicture  Op = 3 // codes: picture, mip, key of its outline. numbers: m, box (x y w h, local), crop (l t r b), alpha
-	OpGroup    Op = 4 // codes: blend. numbers: box, opacity, blur, feather, shadow. What follows up to OpEnd is one
+	OpGroup    Op = 4 // codes: blend. numbers: box, box of what is in it, opacity, blur, feather, shadow. What follows up to OpEnd is one
 	OpEnd      Op = 5
-	OpMix      Op = 6 // numbers: p. (1-p) x what follows up to OpNext + p x what follows that up to OpEnd
+	OpMix      Op = 6 // numbers: box, p. (1-p) x what follows up to OpNext + p x what follows that up to OpEnd
 	OpNext     Op = 7
-	OpClipPage Op = 8 // numbers: box (x y w h). What follows up to OpEnd is cut to it
-	// OpVeil shows a part of what follows up to OpEnd. codes: n reveals (1 or 2). numbers: box, m, then for each its opacity o
-	// and a wipe (dx dy edge softness inverted). At the local point q a wipe is clamp((edge - d.q) / softness, 0, 1), over one
-	// device px when softness is less than that; inverted: 1 - that. One reveal shows a = o x wipe, two a + b (1 - a).
+	OpClipPage Op = 8 // numbers: box, clip (x y w h). What follows up to OpEnd is cut to it
+	// OpVeil shows a part of what follows up to OpEnd. codes: n terms, 0 for everything, and these (see VeilTerm). numbers: box, those of the terms.
 	OpVeil Op = 9
-	// OpWipe shows (1-a) x what follows up to OpNext + a x what follows that up to OpEnd. numbers: m, one wipe as in OpVeil,
-	// which is a.
+	// OpWipe shows (1-a) x what follows up to OpNext + a x what follows that up to OpEnd, a being what a veil shows. codes and numbers as of OpVeil.
 	OpWipe Op = 10
 	// OpClip cuts what follows up to OpEnd to the inside of an outline, antialiased. codes: key, 1 for the outside
 	// instead. numbers: box, m.
@@ -42,7 +36,7 @@ const (
 	// cover instead. numbers: box, feather (px of a soft border, inwards).
 	OpMask Op = 12
 	// OpProject shows what follows up to OpEnd, painted flat, through a 3 x 3 matrix: it maps the local box to the page, and
-	// each local px is painted with scale samples. numbers: box (x y w h, local), nine numbers by rows, scale. Inside, m
+	// each local px is painted with scale samples. numbers: box, local box (x y w h), nine numbers by rows, scale. Inside, m
 	// maps to the local axes.
 	OpProject Op = 13
 	// OpTile shows pixels worked out by the core, for what neither outlines nor pictures can do. codes: width, height, 1 for covers or
@@ -266,6 +260,7 @@ func (l *List) outline(o *geom.Path, m geom.Matrix, p *Paint, alpha float64) {
 
 func (l *List) group(e *Effects) mark {
 	l.op(OpGroup, e.Blend)
+	l.num(0, 0, 0, 0) // written at its end
 	k := l.openBox()
 	s := &e.Shadow
 	l.num(e.Opacity, e.Blur, e.Feather, s.X, s.Y, s.Blur, s.Colour.R, s.Colour.G, s.Colour.B, s.Colour.A)
@@ -281,25 +276,7 @@ func (l *List) endGroup(k mark, e *Effects) {
 		left, up, right, down := e.Reach()
 		l.reach.Min = l.reach.Min.Sub(geom.Point{X: left, Y: up})
 		l.reach.Max = l.reach.Max.Add(geom.Point{X: right, Y: down})
+		copy(l.Numbers[k.at-4:], []float64{l.reach.Min.X, l.reach.Min.Y, l.reach.W(), l.reach.H()})
 	}
 	l.reach = l.reach.Union(outer)
-}
-
-// wipe writes the numbers of a wipe across a box.
-func (l *List) wipe(r *motion.Reveal, box geom.Box) {
-	if r.Share == 1 && !r.Inverted || r.Share == 0 && r.Inverted {
-		l.num(0, 0, 1, 1, 0) // everything
-		return
-	}
-	v := geom.Rotate(r.Direction).ApplyVector(geom.Point{X: 1})
-	from, to := math.Inf(1), math.Inf(-1)
-	for _, c := range box.Corners() {
-		u := c.X*v.X + c.Y*v.Y
-		from, to = min(from, u), max(to, u)
-	}
-	inverted := 0.0
-	if r.Inverted {
-		inverted = 1
-	}
-	l.num(v.X, v.Y, from+r.Share*(to-from+r.Softness), r.Softness, inverted)
 }

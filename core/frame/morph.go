@@ -69,9 +69,9 @@ func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 
 // both adds a pair that is on both sides, as strong as it is by share.
 func (p *Player) both(q *pair, c strandClock, parent geom.Matrix, share float64) {
-	a, b := q.a.standing(c.a), q.b.standing(c.b)
+	a, b := q.a.standing(c.a, &p.veils), q.b.standing(c.b, &p.veils)
 	if q.apart {
-		parent, a, b = geom.Identity, q.a.absolute(c.a), q.b.absolute(c.b)
+		parent, a, b = geom.Identity, q.a.absolute(c.a, &p.veils), q.b.absolute(c.b, &p.veils)
 	}
 	a.alpha *= share
 	b.alpha *= share
@@ -91,14 +91,14 @@ func (p *Player) turning(q *pair, c strandClock, parent geom.Matrix, mask string
 }
 
 func (p *Player) leaving(q *pair, c strandClock, parent geom.Matrix) {
-	pose := q.a.track.At(c.a)
+	pose := q.a.track.At(c.a, &p.veils)
 	if pose.Present {
 		p.oneSided(q, q.a, pose, parent, pose.Opacity*morph.Ease(1-c.p), c)
 	}
 }
 
 func (p *Player) coming(q *pair, c strandClock, parent geom.Matrix) {
-	pose := q.b.track.At(c.b)
+	pose := q.b.track.At(c.b, &p.veils)
 	if !pose.Present {
 		return
 	}
@@ -140,9 +140,9 @@ func (p *Player) inside(q *pair, c strandClock, m geom.Matrix) {
 	case q.a != nil && q.b != nil:
 		p.one(q, c, m)
 	case q.b == nil:
-		p.follow(q, q.a, q.a.track.At(c.a), m, c)
+		p.follow(q, q.a, q.a.track.At(c.a, &p.veils), m, c)
 	default:
-		p.follow(q, q.b, q.b.track.At(c.b), m, c)
+		p.follow(q, q.b, q.b.track.At(c.b, &p.veils), m, c)
 	}
 }
 
@@ -189,10 +189,10 @@ func (q *pair) middle() geom.Point {
 func (p *Player) unitBetween(q *pair, c strandClock, ua, ub motion.Unit) motion.Pose {
 	x, y := motion.Rest, motion.Rest
 	if q.a != nil {
-		x = q.a.track.UnitAt(c.a, ua)
+		x = q.a.track.UnitAt(c.a, ua, &p.veils)
 	}
 	if q.b != nil {
-		y = q.b.track.UnitAt(c.b, ub)
+		y = q.b.track.UnitAt(c.b, ub, &p.veils)
 	}
 	switch {
 	case q.b == nil:
@@ -210,7 +210,7 @@ func (p *Player) unitBetween(q *pair, c strandClock, ua, ub motion.Unit) motion.
 	out := motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, &p.passage, &ua, &ub)
 	out.Present, out.Opacity = true, morph.Number(x.Opacity, y.Opacity, e)
 	out.Offset = lerpPoint(x.Offset, y.Offset, c.p)
-	out.Veil = x.Veil.Lifted(e).With(y.Veil.Lifted(1 - e))
+	out.Veil = p.veils.With(p.veils.Lifted(x.Veil, e), p.veils.Lifted(y.Veil, 1-e))
 	return out
 }
 
@@ -225,8 +225,8 @@ type stance struct {
 	veil       motion.Veil
 }
 
-func (l *layer) standing(c motion.Clock) stance {
-	pose := l.track.At(c)
+func (l *layer) standing(c motion.Clock, mem *motion.Veils) stance {
+	pose := l.track.At(c, mem)
 	pl := &l.doc.Place
 	return stance{
 		at: geom.Point{X: pl.X, Y: pl.Y}.Add(pose.Offset), turn: pl.Turn + pose.Angle, spin: pose.Turn,
@@ -236,11 +236,11 @@ func (l *layer) standing(c motion.Clock) stance {
 }
 
 // absolute returns the stance in the page's axes, through all parents.
-func (l *layer) absolute(c motion.Clock) stance {
-	s := l.standing(c)
+func (l *layer) absolute(c motion.Clock, mem *motion.Veils) stance {
+	s := l.standing(c, mem)
 	for g := l.parent; g != nil; g = g.parent {
-		o := g.standing(c)
-		m := g.at(g.track.At(c))
+		o := g.standing(c, mem)
+		m := g.at(g.track.At(c, mem))
 		s.at = m.Apply(s.at)
 		s.turn += o.turn + o.spin
 		s.alpha *= o.alpha
@@ -269,7 +269,7 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b stance
 	m := parent.Mul(transform(at, turn, loops.Turn, pivot, flip))
 	n := node{
 		kind: leafNode, layer: q.a, other: q.b, share: e, m: m, alpha: alpha,
-		veil: a.veil.Lifted(morph.Ease(e)).With(b.veil.Lifted(1 - morph.Ease(e))), scroll: loops.Scroll, period: loops.Period, faint: 1 - loops.Repeats,
+		veil: p.veils.With(p.veils.Lifted(a.veil, morph.Ease(e)), p.veils.Lifted(b.veil, 1-morph.Ease(e))), scroll: loops.Scroll, period: loops.Period, faint: 1 - loops.Repeats,
 		size: size, corner: max(morph.Number(a.corner, b.corner, e), 0), sized: a.size != b.size || a.corner != b.corner || !q.a.doc.Shape.Equal(q.b.doc.Shape),
 	}
 	if q.a.alone || q.b.alone {
@@ -365,7 +365,7 @@ func (p *Player) fit(l *layer, m geom.Matrix, size geom.Point, alpha float64, c 
 	i := p.open(n)
 	if n.kind == textNode {
 		for k := range l.pieces {
-			p.pieceOf(l, k, m, l.track.UnitAt(*c, l.pieces[k].unit))
+			p.pieceOf(l, k, m, l.track.UnitAt(*c, l.pieces[k].unit, &p.veils))
 		}
 	}
 	p.layers(l.children, m, nil)

@@ -12,7 +12,7 @@ func (f *Film) EndPose(i int, id string) motion.Pose {
 	if l == nil {
 		return motion.Pose{}
 	}
-	pose := l.track.At(s.endClock())
+	pose := l.track.At(s.endClock(), nil)
 	off, angle := l.track.AlongThread(s.endClock())
 	pose.Offset, pose.Angle = pose.Offset.Sub(off), pose.Angle-angle
 	return pose

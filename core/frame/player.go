@@ -27,7 +27,8 @@ type Player struct {
 	now     *motion.Clock   // scenes at rest show only what is on at this time; nil: all
 	passage motion.Passage  // of the morph that is shown
 	apart   bool            // what lies edge to edge is painted as if it did not
-	plateOf int             // the text whose plate is being written in parts, by its node, from 1 on; 0: none
+	veils   motion.Veils
+	plateOf int // the text whose plate is being written in parts, by its node, from 1 on; 0: none
 }
 
 // Player returns a new player of the film.
@@ -125,7 +126,7 @@ func (p *Player) Thin(at *motion.Clock) { p.now = at }
 func (p *Player) Stand(t motion.Instant) {
 	f := p.film
 	w := f.Order.At(t)
-	p.nodes, p.effects = p.nodes[:0], p.effects[:0]
+	p.clear()
 	s := f.scenes[w.Scene]
 	if !w.Into {
 		c := motion.Clock{At: w.Clock, Stay: s.timing.Stay}
@@ -169,10 +170,8 @@ func (p *Player) Stand(t motion.Instant) {
 
 // wipe places two scenes of which the second is shown as far as a front has come; both are moved by the share e of by.
 func (p *Player) wipe(from, to *scene, leaving, entering *motion.Clock, by geom.Point, direction, softness, e float64) {
-	n := node{kind: wipeNode, m: geom.Identity, alpha: 1}
-	n.veil.Count = 1
-	n.veil.Reveals[0] = motion.Reveal{Opacity: 1, Direction: direction, Softness: softness, Share: min(1, max(0, e))}
-	i := p.open(n)
+	front := p.veils.Of(motion.Reveal{Opacity: 1, Direction: direction, Softness: softness, Share: min(1, max(0, e))})
+	i := p.open(node{kind: wipeNode, m: geom.Identity, alpha: 1, veil: front})
 	p.side(sideNode, from, leaving, by.Mul(e))
 	p.side(sideNode, to, entering, by.Mul(e-1))
 	p.close(i)
@@ -195,10 +194,16 @@ func (st *strand) across(w, h int) geom.Point {
 
 // StandAtRest places scene i at rest, without making a list.
 func (p *Player) StandAtRest(i int) {
-	p.nodes, p.effects = p.nodes[:0], p.effects[:0]
+	p.clear()
 	s := p.film.scenes[i]
 	p.page(s.background, geom.Point{})
 	p.layers(s.layers, geom.Identity, nil)
+}
+
+// clear forgets what was placed, and keeps the memory.
+func (p *Player) clear() {
+	p.nodes, p.effects = p.nodes[:0], p.effects[:0]
+	p.veils.Reset()
 }
 
 func (p *Player) open(n node) int {
@@ -231,12 +236,12 @@ func (p *Player) sibling(l *layer, parent geom.Matrix, c *motion.Clock) {
 	if l.doc.Hidden || p.solo != nil && l.doc.Mask == "" && !p.alone(l) {
 		return
 	}
-	if c == nil && p.now != nil && !l.track.Still() && !l.track.At(*p.now).Present {
+	if c == nil && p.now != nil && !l.track.Still() && !l.track.At(*p.now, &p.veils).Present {
 		return
 	}
 	pose := motion.Rest
 	if c != nil && !l.track.Still() {
-		pose = l.track.At(*c)
+		pose = l.track.At(*c, &p.veils)
 	}
 	if pose.Present {
 		p.layer(l, parent, pose, pose.Opacity, c)
@@ -281,7 +286,7 @@ func (p *Player) layer(l *layer, parent geom.Matrix, pose motion.Pose, alpha flo
 	switch {
 	case n.kind == textNode:
 		for k := range l.pieces {
-			p.pieceOf(l, k, n.m, l.track.UnitAt(*c, l.pieces[k].unit))
+			p.pieceOf(l, k, n.m, l.track.UnitAt(*c, l.pieces[k].unit, &p.veils))
 		}
 	case unit == doc.ByPart:
 		k := 0
@@ -290,7 +295,7 @@ func (p *Player) layer(l *layer, parent geom.Matrix, pose motion.Pose, alpha flo
 				p.sibling(child, n.m, c)
 				continue
 			}
-			p.part(l, child, n.m, l.track.UnitAt(*c, motion.Unit{Part: k}), c)
+			p.part(l, child, n.m, l.track.UnitAt(*c, motion.Unit{Part: k}, &p.veils), c)
 			k++
 		}
 	case n.kind == groupNode:
@@ -328,11 +333,11 @@ func (p *Player) part(g, child *layer, m geom.Matrix, unit motion.Pose, c *motio
 	if !unit.Present || unit.Opacity <= 0 || child.doc.Hidden || p.solo != nil && !p.alone(child) {
 		return
 	}
-	pose := child.track.At(*c)
+	pose := child.track.At(*c, &p.veils)
 	if !pose.Present {
 		return
 	}
-	pose.Veil = pose.Veil.With(unit.Veil)
+	pose.Veil = p.veils.With(pose.Veil, unit.Veil)
 	middle := child.at(motion.Rest).ApplyBox(child.box).Centre()
 	p.layer(child, m.Mul(g.unitAt(unit, middle)), pose, pose.Opacity*unit.Opacity, c)
 }

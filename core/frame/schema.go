@@ -7,27 +7,32 @@ type Primitive struct {
 	Name    string
 	Codes   int  // that follow the op
 	Numbers int  // that it takes, but for those below
-	Each    int  // numbers more for each of what its first code counts
+	Terms   bool // its first code counts terms of a veil, which follow it, each with its numbers
 	Verbs   bool // its first code counts verbs, which follow it, each with its points among the numbers
 	Pixels  bool // its first three codes are width, height and depth of bytes that follow, four a code
 	Paint   bool // a paint follows, with its numbers last
 	Inside  int  // stretches that follow, each up to an OpNext or OpEnd
 }
 
-// Primitives are all that a list may hold, by op; OpEnd and OpNext end what others begin.
+// Primitives are all that a list may hold, by op, those that hold others with the box they paint in as their first numbers; OpEnd and OpNext end what others begin.
 var Primitives = []Primitive{
 	{Op: OpFill, Name: "fill", Codes: 1, Numbers: 6, Paint: true},
 	{Op: OpOutline, Name: "outline", Codes: 1, Numbers: 6, Verbs: true, Paint: true},
 	{Op: OpPicture, Name: "picture", Codes: 3, Numbers: 15},
-	{Op: OpGroup, Name: "group", Codes: 1, Numbers: 14, Inside: 1},
-	{Op: OpMix, Name: "mix", Numbers: 1, Inside: 2},
-	{Op: OpClipPage, Name: "clipPage", Numbers: 4, Inside: 1},
-	{Op: OpVeil, Name: "veil", Codes: 1, Numbers: 10, Each: 6, Inside: 1},
-	{Op: OpWipe, Name: "wipe", Numbers: 11, Inside: 2},
+	{Op: OpGroup, Name: "group", Codes: 1, Numbers: 18, Inside: 1},
+	{Op: OpMix, Name: "mix", Numbers: 5, Inside: 2},
+	{Op: OpClipPage, Name: "clipPage", Numbers: 8, Inside: 1},
+	{Op: OpVeil, Name: "veil", Codes: 1, Numbers: 4, Terms: true, Inside: 1},
+	{Op: OpWipe, Name: "wipe", Codes: 1, Numbers: 4, Terms: true, Inside: 2},
 	{Op: OpClip, Name: "clip", Codes: 2, Numbers: 10, Inside: 1},
 	{Op: OpMask, Name: "mask", Codes: 1, Numbers: 5, Inside: 2},
-	{Op: OpProject, Name: "project", Numbers: 14, Inside: 1},
+	{Op: OpProject, Name: "project", Numbers: 18, Inside: 1},
 	{Op: OpTile, Name: "tile", Codes: 3, Numbers: 14, Pixels: true},
+}
+
+// Holds reports whether a primitive holds others: the first of its numbers are the box it paints in.
+func Holds(op Op) bool {
+	return op < uint32(len(primitives)) && primitives[op] != nil && primitives[op].Inside > 0
 }
 
 // PaintKinds are the kinds of paints by their code: how many codes follow it, how many numbers it takes, and how many more for each of what
@@ -62,8 +67,17 @@ func Skip(codes []uint32, numbers []float64, c, n int) (endC, endN int, ok bool)
 	head := codes[c : c+p.Codes]
 	c, n = c+p.Codes, n+p.Numbers
 	switch {
-	case p.Each > 0:
-		n += p.Each * int(head[0])
+	case p.Terms:
+		if head[0] > MaxVeilTerms {
+			return c, n, false
+		}
+		for range head[0] {
+			if c >= len(codes) || codes[c] >= uint32(len(VeilTerms)) {
+				return c, n, false
+			}
+			t := VeilTerms[codes[c]]
+			c, n = c+1+t.Codes, n+t.Numbers
+		}
 	case p.Verbs:
 		for range head[0] {
 			if c >= len(codes) {

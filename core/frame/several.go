@@ -9,7 +9,7 @@ import (
 // Only returns a list with just the layer id of scene i and what is inside it, at rest, and the box it
 // fills on the page; for small pictures of single layers.
 func (p *Player) Only(i int, id string, v View) (*List, geom.Box) {
-	p.nodes = p.nodes[:0]
+	p.clear()
 	l := p.film.scenes[i].byID[id]
 	if l == nil {
 		return p.emit(v), geom.Box{}
@@ -23,7 +23,7 @@ func (p *Player) Only(i int, id string, v View) (*List, geom.Box) {
 // Several returns a list with just some layers of scene i and what is inside them, at rest, in their order, and a box of the page
 // that holds all they paint. It is no smaller than need be for their strokes, blurs and shadows, but may be larger.
 func (p *Player) Several(i int, ids []string, v View) (*List, geom.Box) {
-	p.nodes, p.effects = p.nodes[:0], p.effects[:0]
+	p.clear()
 	defer p.unthinned()()
 	b := geom.EmptyBox()
 	var walk func(list []*layer)

@@ -92,7 +92,7 @@ func (st *strand) match() {
 	entering := motion.Clock{At: motion.Millis(0), Side: motion.Entering, Stay: b.timing.Stay}
 	shown := func(s *scene, c motion.Clock) func(*doc.Layer) bool {
 		return func(d *doc.Layer) bool {
-			p := s.byID[d.ID].track.At(c)
+			p := s.byID[d.ID].track.At(c, nil)
 			return !d.Hidden && (p.Present && !p.Waiting || d.Mask == doc.Inside)
 		}
 	}

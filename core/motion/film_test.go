@@ -105,8 +105,8 @@ func TestPathsLastAsLongAsTheThread(t *testing.T) {
 	}
 	r := resolve(t, f.Scenes[2], 500)
 	k := NewTrack(f.Scenes[2].Layers[0], r, Extent{}, l[2]["kite"])
-	within(t, "half way through its life", k.At(Clock{At: Millis(250), Stay: 2000}).Offset.X, 150, 1e-9)
-	within(t, "in the transition, on film time", k.At(Clock{At: Millis(-250), Side: Entering, Stay: 2000}).Offset.X, 300*1250.0/3500, 1e-9)
+	within(t, "half way through its life", k.At(Clock{At: Millis(250), Stay: 2000}, nil).Offset.X, 150, 1e-9)
+	within(t, "in the transition, on film time", k.At(Clock{At: Millis(-250), Side: Entering, Stay: 2000}, nil).Offset.X, 300*1250.0/3500, 1e-9)
 }
 
 // Section 2: as long as the scene keeps its distance; with the option it keeps its speed and goes on along its end.
@@ -115,10 +115,10 @@ func TestPathsThatLastTheScene(t *testing.T) {
 	m.Lasts = doc.WholeScene
 	s := scene(4000, m)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
-	within(t, "distance kept", k.At(Clock{At: Millis(2000), Stay: 4000}).Offset.X, 150, 1e-9)
+	within(t, "distance kept", k.At(Clock{At: Millis(2000), Stay: 4000}, nil).Offset.X, 150, 1e-9)
 	m.Keeps = "speed"
 	k = NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
-	within(t, "speed kept", k.At(Clock{At: Millis(2500), Stay: 4000}).Offset.X, 750, 1e-9)
+	within(t, "speed kept", k.At(Clock{At: Millis(2500), Stay: 4000}, nil).Offset.X, 750, 1e-9)
 }
 
 func TestLiveEndsCanStretch(t *testing.T) {

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"math"
 	"math/rand/v2"
+	"reflect"
 	"strings"
 	"testing"
 
@@ -68,10 +69,10 @@ func TestThereAndBackWithAFadeThatEndsWithIt(t *testing.T) {
 	}
 	k := NewTrack(s.Layers[0], r, Extent{}, nil)
 	for ms, want := range map[int64]float64{1500: 0.5, 3500: 0.8333, 4750: 0.41667} {
-		within(t, "place", k.At(Clock{At: Millis(ms), Stay: 7000}).Offset.X/300, want, 1e-4)
+		within(t, "place", k.At(Clock{At: Millis(ms), Stay: 7000}, nil).Offset.X/300, want, 1e-4)
 	}
-	within(t, "opacity at 4.75", k.At(Clock{At: Millis(4750), Stay: 7000}).Opacity, 0.5, 1e-9)
-	if k.At(Clock{At: Millis(6000), Stay: 7000}).Present {
+	within(t, "opacity at 4.75", k.At(Clock{At: Millis(4750), Stay: 7000}, nil).Opacity, 0.5, 1e-9)
+	if k.At(Clock{At: Millis(6000), Stay: 7000}, nil).Present {
 		t.Error("at its end the exit has hidden the layer: intervals are half-open")
 	}
 }
@@ -138,7 +139,7 @@ func TestPresenceComesGoesAndComesAgain(t *testing.T) {
 		present bool
 		opacity float64
 	}{{0, false, 0}, {999, false, 0}, {1500, true, 0.5}, {2000, true, 1}, {3999, true, 1}, {4250, true, 0.75}, {5000, false, 0}, {6200, false, 0}, {6999, false, 0}, {7000, true, 1}, {9000, true, 1}} {
-		p := k.At(Clock{At: Millis(c.ms), Stay: 9000})
+		p := k.At(Clock{At: Millis(c.ms), Stay: 9000}, nil)
 		if p.Present != c.present || c.present && math.Abs(p.Opacity-c.opacity) > 1e-9 {
 			t.Errorf("at %d ms: %+v, want present %v, opacity %v", c.ms, p, c.present, c.opacity)
 		}
@@ -170,7 +171,7 @@ func TestIdleMovesChangeNothing(t *testing.T) {
 			same := true
 			for ms := int64(50); ms < 6000 && same; ms += 100 {
 				c := Clock{At: Millis(ms), Stay: 9000}
-				a, b := whole.At(c), k.At(c)
+				a, b := whole.At(c, nil), k.At(c, nil)
 				same = math.Abs(seen(a)-seen(b)) < 1e-9
 			}
 			if !Idle(s.Layers[0], timing, m.ID) {
@@ -191,13 +192,13 @@ func TestAnEntranceThatOverlapsAnExitNeverJumps(t *testing.T) {
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	last := 1.0
 	for ms := int64(900); ms < 3000; ms++ {
-		a := k.At(Clock{At: Millis(ms), Stay: 5000}).Opacity
+		a := k.At(Clock{At: Millis(ms), Stay: 5000}, nil).Opacity
 		if math.Abs(a-last) > 0.0015 {
 			t.Fatalf("opacity jumps from %v to %v at %d ms", last, a, ms)
 		}
 		last = a
 	}
-	within(t, "opacity in the overlap at 1.75 s", k.At(Clock{At: Millis(1750), Stay: 5000}).Opacity, 1-(1-0.25)*(1-0.25), 1e-9)
+	within(t, "opacity in the overlap at 1.75 s", k.At(Clock{At: Millis(1750), Stay: 5000}, nil).Opacity, 1-(1-0.25)*(1-0.25), 1e-9)
 }
 
 func TestArrivingPathsHoldTheirOffsetFromClockZero(t *testing.T) {
@@ -206,7 +207,7 @@ func TestArrivingPathsHoldTheirOffsetFromClockZero(t *testing.T) {
 	s := scene(4000, p)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for ms, want := range map[int64]float64{0: -300, 1000: -300, 1500: -150, 2000: 0, 4000: 0} {
-		within(t, "offset", k.At(Clock{At: Millis(ms), Stay: 4000}).Offset.X, want, 1e-9)
+		within(t, "offset", k.At(Clock{At: Millis(ms), Stay: 4000}, nil).Offset.X, want, 1e-9)
 	}
 }
 
@@ -215,7 +216,7 @@ func TestAFiniteSpinKeepsItsEndValue(t *testing.T) {
 	s := scene(6000, spin)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for ms, want := range map[int64]float64{0: 0, 500: 0, 750: 90, 1500: 360, 2750: 810, 6000: 810} {
-		within(t, "turn", k.At(Clock{At: Millis(ms), Stay: 6000}).Turn, want, 1e-9)
+		within(t, "turn", k.At(Clock{At: Millis(ms), Stay: 6000}, nil).Turn, want, 1e-9)
 	}
 }
 
@@ -226,14 +227,14 @@ func TestFramesOnePeriodApartAreEqual(t *testing.T) {
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for _, fps := range []int64{24, 25, 30, 50, 60} {
 		for i := int64(0); i < fps; i++ {
-			a := k.At(Clock{At: FrameTime(i, fps, 1), Stay: 60000})
-			b := k.At(Clock{At: FrameTime(i+7*fps, fps, 1), Stay: 60000})
-			if a != b {
+			a := k.At(Clock{At: FrameTime(i, fps, 1), Stay: 60000}, nil)
+			b := k.At(Clock{At: FrameTime(i+7*fps, fps, 1), Stay: 60000}, nil)
+			if !reflect.DeepEqual(a, b) {
 				t.Fatalf("%d fps, frame %d: %v and seven turns later %v", fps, i, a.Turn, b.Turn)
 			}
 		}
 	}
-	if a, b := k.At(Clock{At: FrameTime(12, 24, 1)}), k.At(Clock{At: FrameTime(30, 60, 1)}); a != b {
+	if a, b := k.At(Clock{At: FrameTime(12, 24, 1)}, nil), k.At(Clock{At: FrameTime(30, 60, 1)}, nil); !reflect.DeepEqual(a, b) {
 		t.Error("24 and 60 fps differ at the same time")
 	}
 }
@@ -250,14 +251,14 @@ func TestContinuedSpinsKeepTheirPhase(t *testing.T) {
 	Link(a, b, 1700, 600)
 	Link(b, c, 1700, 600)
 	// Film time 1700 + 600 + 1700 + 600 = 4600 at c's clock 0.
-	within(t, "turn at c's clock 0", c.At(Clock{At: Millis(0), Stay: 1700}).Turn, 360*0.6, 1e-9)
+	within(t, "turn at c's clock 0", c.At(Clock{At: Millis(0), Stay: 1700}, nil).Turn, 360*0.6, 1e-9)
 	// Across the transition both sides are one function of time.
 	for tau := int64(0); tau <= 600; tau += 50 {
 		from := Clock{At: Millis(1700 + tau), Side: Leaving, Stay: 1700}
 		into := Clock{At: Millis(tau - 600), Side: Entering, Stay: 1700}
 		got := LoopsBetween(a, b, from, into, even(tau, 600), nil, nil).Turn
 		within(t, "turn in the transition", got, 360*(float64((1700+tau)%1000)/1000), 1e-9)
-		within(t, "turn of the coming side", b.At(into).Turn, got, 1e-9)
+		within(t, "turn of the coming side", b.At(into, nil).Turn, got, 1e-9)
 	}
 }
 
@@ -367,6 +368,6 @@ func BenchmarkTrackAt(b *testing.B) {
 	k := NewTrack(s.Layers[0], r, Extent{}, nil)
 	b.ReportAllocs()
 	for i := 0; b.Loop(); i++ {
-		k.At(Clock{At: FrameTime(int64(i%180), 30, 1), Stay: 9000})
+		k.At(Clock{At: FrameTime(int64(i%180), 30, 1), Stay: 9000}, nil)
 	}
 }

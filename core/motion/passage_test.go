@@ -61,10 +61,10 @@ func TestLoopsGoOverIntoEachOther(t *testing.T) {
 		apart := func(x, y float64) float64 { d := math.Abs(x - y); return math.Abs(d - math.Round(d)) }
 		first, _ := pose(0)
 		last, _ := pose(into * 1000)
-		if d := apart(phase(first), phase(a.At(Clock{At: Millis(sa.Stay), Stay: sa.Stay}))); d > 1e-9 {
+		if d := apart(phase(first), phase(a.At(Clock{At: Millis(sa.Stay), Stay: sa.Stay}, nil))); d > 1e-9 {
 			t.Errorf("%d: as the morph begins the loop jumps by %v rounds", n, d)
 		}
-		if d := apart(phase(last), phase(b.At(Clock{At: Millis(0), Stay: 5000}))); d > 1e-9 {
+		if d := apart(phase(last), phase(b.At(Clock{At: Millis(0), Stay: 5000}, nil))); d > 1e-9 {
 			t.Errorf("%d: as it ends it jumps by %v rounds", n, d)
 		}
 		was, p0 := pose(0)
@@ -111,7 +111,7 @@ func TestOverlappingPresenceDoesNotJump(t *testing.T) {
 		}
 		was := 0.0
 		for ms := int64(0); ms <= 3000; ms++ {
-			p := k.At(Clock{At: Millis(ms), Stay: 3000})
+			p := k.At(Clock{At: Millis(ms), Stay: 3000}, nil)
 			shows := 0.0
 			if p.Present {
 				shows = p.Opacity
@@ -136,7 +136,7 @@ func TestRulesOfTime(t *testing.T) {
 		s := scene(2000, m, &doc.Move{ID: "o", Kind: doc.Loop, Effect: doc.Spin, Duration: 1000, Start: at(100)})
 		return NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	}
-	x := func(k *Track, ms int64) float64 { return k.At(Clock{At: Millis(ms), Stay: 2000}).Offset.X }
+	x := func(k *Track, ms int64) float64 { return k.At(Clock{At: Millis(ms), Stay: 2000}, nil).Offset.X }
 	for _, c := range []struct {
 		what   string
 		change func(m *doc.Move)
@@ -164,7 +164,7 @@ func TestRulesOfTime(t *testing.T) {
 	s := scene(4000, &doc.Move{ID: "m", Kind: doc.Loop, Effect: doc.Spin, Duration: 1000, Lasts: doc.WholeScene, Start: at(2250)})
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for ms, want := range map[int64]float64{0: 0, 2249: 0, 2250: 0, 2500: 90} {
-		if got := k.At(Clock{At: Millis(ms), Stay: 4000}).Turn; math.Abs(got-want) > 1e-9 {
+		if got := k.At(Clock{At: Millis(ms), Stay: 4000}, nil).Turn; math.Abs(got-want) > 1e-9 {
 			t.Errorf("a spin that begins at 2250: at %d ms it is turned by %v, want %v", ms, got, want)
 		}
 	}

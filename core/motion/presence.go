@@ -197,7 +197,7 @@ func (m *presence) over(c Clock) bool {
 }
 
 // presenceAt adds what the presence moves make of the layer, or of a unit, to a pose.
-func (k *Track) presenceAt(c Clock, u *Unit, out *Pose) {
+func (k *Track) presenceAt(c Clock, u *Unit, out *Pose, mem *Veils) {
 	if len(k.presence) == 0 {
 		return
 	}
@@ -221,13 +221,13 @@ func (k *Track) presenceAt(c Clock, u *Unit, out *Pose) {
 		}
 		out.Waiting = !m.exit && (s.alpha == 0 || s.away || s.wiped && s.wipe == 0)
 		if s.wiped {
-			out.Veil.add(m.reveal(s))
+			out.Veil = mem.Of(m.reveal(s))
 		} else {
 			out.Opacity = s.alpha
 		}
 		return
 	}
-	k.overlapping(c, u, first, last, out)
+	k.overlapping(c, u, first, last, out, mem)
 }
 
 // present reports whether the layer is there before presence move i begins, those before it being over.
@@ -239,51 +239,60 @@ func (k *Track) present(i int) bool {
 }
 
 // overlapping combines presence moves that overlap, in the order of their begins, from the state before the first that still runs: an exit lets
-// through what is there by its share, an entrance adds its own, v <- v x and v <- 1 - (1-v)(1-e). The last two may be wipes; of those before
-// them counts how much they show.
-func (k *Track) overlapping(c Clock, u *Unit, first, last int, out *Pose) {
+// through what is there by its share, an entrance adds its own, v <- v x and v <- 1 - (1-v)(1-e). Where wipes are among them they are a veil; of
+// those before the last MaxReveals counts how much they show.
+func (k *Track) overlapping(c Clock, u *Unit, first, last int, out *Pose, mem *Veils) {
 	v := 0.0
 	if k.present(first) {
 		v = 1
 	}
-	into := func(m *presence, shows float64) {
-		if m.exit {
-			v *= shows
-		} else {
-			v = 1 - (1-v)*(1-shows)
-		}
+	wiped := false
+	for i := max(first, last-MaxReveals+1); i <= last; i++ {
+		wiped = wiped || k.presence[i].at(c, u).wiped
 	}
-	for i := first; i < last-1; i++ {
+	veil := mem.begin()
+	for i := first; i <= last; i++ {
 		m := &k.presence[i]
 		s := m.at(c, u)
 		out.Offset = out.Offset.Add(s.offset)
-		if s.wiped {
-			s.alpha *= s.wipe
+		if m.exit && s.ended && i == last {
+			*out = Pose{}
+			return
 		}
-		into(m, s.alpha)
+		r := m.reveal(s)
+		switch {
+		case wiped && last-i < MaxReveals && len(veil) > 0:
+			veil = append(veil, Term{Reveal: r}, Term{Join: Over})
+			if m.exit {
+				veil[len(veil)-1].Join = Times
+			}
+		case wiped && last-i < MaxReveals && m.exit:
+			if r.Opacity *= v; r.Opacity > 0 {
+				veil = append(veil, Term{Reveal: r})
+			} else {
+				v = 0
+			}
+		case wiped && last-i < MaxReveals && v == 0:
+			veil = append(veil, Term{Reveal: r})
+		case wiped && last-i < MaxReveals-1 && v < 1: // what the exits before it left, and its own
+			veil = append(veil, Term{Reveal: Reveal{Opacity: v, Share: 1}}, Term{Reveal: r}, Term{Join: Over})
+		default:
+			shows := s.alpha
+			if s.wiped {
+				shows *= s.wipe
+			}
+			if m.exit {
+				v *= shows
+			} else {
+				v = 1 - (1-v)*(1-shows)
+			}
+		}
 	}
-	b, m := &k.presence[last-1], &k.presence[last]
-	o, s := b.at(c, u), m.at(c, u)
-	out.Offset = out.Offset.Add(o.offset).Add(s.offset)
-	if m.exit && s.ended {
-		*out = Pose{}
-		return
-	}
-	if !o.wiped && !s.wiped {
-		into(b, o.alpha)
-		into(m, s.alpha)
+	if len(veil) > 0 {
+		out.Veil = mem.end(veil)
+	} else {
 		out.Opacity = v
-		return
 	}
-	out.Veil.Join = b.exit && !m.exit
-	r := b.reveal(o)
-	if b.exit {
-		r.Opacity *= v
-	} else if v > 0 {
-		r.Opacity, r.Share, r.Inverted = 1-(1-v)*(1-o.alpha), 1, false
-	}
-	out.Veil.add(r)
-	out.Veil.add(m.reveal(s))
 }
 
 // SetTravel works out how far slides off the page go: f returns the least distance along a direction (a unit vector in the

@@ -1,6 +1,7 @@
 package motion
 
 import (
+	"reflect"
 	"testing"
 
 	"capstan/core/doc"
@@ -61,7 +62,7 @@ func TestAnEndlessStripByTwoCopies(t *testing.T) {
 	for ms := int64(T / 2); ms <= T; ms += 77 {
 		c := Clock{At: Millis(ms), Stay: 12000}
 		// A panel's rest pose is where its path begins: it departs.
-		x, y := a.At(c).Offset.X-w, b.At(c).Offset.X-w
+		x, y := a.At(c, nil).Offset.X-w, b.At(c, nil).Offset.X-w
 		within(t, "the gap between them", x-y, w, 1e-9)
 		if x < 0 || y > 0 {
 			t.Fatalf("at %d ms they begin at %v and %v: the page is not covered", ms, y, x)
@@ -77,8 +78,8 @@ func TestRocksAndScrollsRepeatExactly(t *testing.T) {
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil) // a period of 1 px at 1 px/s: a cycle of 1 s
 	for _, fps := range []int64{24, 25, 30, 50, 60} {
 		for i := int64(0); i < fps; i++ {
-			a, b := k.At(Clock{At: FrameTime(i, fps, 1), Stay: 60000}), k.At(Clock{At: FrameTime(i+11*fps, fps, 1), Stay: 60000})
-			if a != b {
+			a, b := k.At(Clock{At: FrameTime(i, fps, 1), Stay: 60000}, nil), k.At(Clock{At: FrameTime(i+11*fps, fps, 1), Stay: 60000}, nil)
+			if !reflect.DeepEqual(a, b) {
 				t.Fatalf("%d fps, frame %d: %+v and eleven seconds later %+v", fps, i, a, b)
 			}
 		}

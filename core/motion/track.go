@@ -111,14 +111,14 @@ func (k *Track) Still() bool { return len(k.presence)+len(k.paths)+len(k.loops) 
 func (k *Track) EntersEarly() bool { return len(k.presence) > 0 && k.presence[0].Begin < 0 }
 
 // At returns the pose of the whole layer at a clock. What its units do by themselves is not in it: see ByUnit.
-func (k *Track) At(c Clock) Pose {
+func (k *Track) At(c Clock, mem *Veils) Pose {
 	p := Rest
 	if k.unitsDeciding(c) {
 		// Whether it is there at all is decided for the whole; how much of it shows, for each unit.
-		k.presenceAt(c, nil, &p)
+		k.presenceAt(c, nil, &p, mem)
 		p = Pose{Present: p.Present, Waiting: p.Waiting, Opacity: 1}
 	} else {
-		k.presenceAt(c, nil, &p)
+		k.presenceAt(c, nil, &p, mem)
 	}
 	off, angle := k.pathsAt(c)
 	p.Offset = p.Offset.Add(off)
@@ -184,10 +184,10 @@ func (k *Track) LoopsByUnit() bool {
 
 // UnitAt returns what moves by unit, and with them presence moves of the whole, make of one unit: a turn about its own
 // middle, an offset in the parent's axes, how much of it shows.
-func (k *Track) UnitAt(c Clock, u Unit) Pose {
+func (k *Track) UnitAt(c Clock, u Unit, mem *Veils) Pose {
 	p := Rest
 	if k.unitsDeciding(c) {
-		k.presenceAt(c, &u, &p)
+		k.presenceAt(c, &u, &p, mem)
 	}
 	p.Turn = k.loopsAt(c, &u).turn
 	return p

@@ -3,6 +3,7 @@ package motion
 import (
 	"fmt"
 	"math"
+	"reflect"
 	"slices"
 	"testing"
 
@@ -80,8 +81,8 @@ func TestTypingOn(t *testing.T) {
 		c := Clock{At: Millis(ms), Stay: 4000}
 		for i := 0; i < 8; i++ {
 			want := ms >= 500+int64(i)*125
-			p := k.UnitAt(c, Unit{Letter: i})
-			whole := k.At(c)
+			p := k.UnitAt(c, Unit{Letter: i}, nil)
+			whole := k.At(c, nil)
 			if shown := whole.Present && p.Present && p.Opacity > 0; shown != want {
 				t.Fatalf("letter %d at %d ms: shown %v", i, ms, shown)
 			}
@@ -98,7 +99,7 @@ func TestUnitsThatHaveNotBegunAreAbsent(t *testing.T) {
 	s := scene(4000, m)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{Counts: Counts{Words: 2}}, nil)
 	c := Clock{At: Millis(100), Stay: 4000}
-	if a, b := k.UnitAt(c, Unit{Word: 0}).Opacity, k.UnitAt(c, Unit{Word: 1}).Opacity; a != 0.5 || b != 0 {
+	if a, b := k.UnitAt(c, Unit{Word: 0}, nil).Opacity, k.UnitAt(c, Unit{Word: 1}, nil).Opacity; a != 0.5 || b != 0 {
 		t.Errorf("%v and %v", a, b)
 	}
 }
@@ -109,12 +110,12 @@ func TestSlidesByUnit(t *testing.T) {
 	out := &doc.Move{ID: "o", Kind: doc.Exit, Effect: doc.Slide, Start: at(2000), Duration: 1000, Unit: doc.ByWord, Easing: "linear", Slide: &doc.SlideParams{Direction: 270}}
 	s := scene(4000, in, out)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), letters(8), nil)
-	p := k.UnitAt(Clock{At: Millis(250), Stay: 4000}, Unit{Word: 0})
+	p := k.UnitAt(Clock{At: Millis(250), Stay: 4000}, Unit{Word: 0}, nil)
 	within(t, "offset on the way up", p.Offset.Y, 25, 1e-9)
 	within(t, "opacity", p.Opacity, 0.5, 1e-9)
-	p = k.UnitAt(Clock{At: Millis(2250), Stay: 4000}, Unit{Word: 0})
+	p = k.UnitAt(Clock{At: Millis(2250), Stay: 4000}, Unit{Word: 0}, nil)
 	within(t, "offset going on through", p.Offset.Y, -25, 1e-9)
-	if k.At(Clock{At: Millis(3000), Stay: 4000}).Present {
+	if k.At(Clock{At: Millis(3000), Stay: 4000}, nil).Present {
 		t.Error("at its end it has left")
 	}
 }
@@ -126,8 +127,8 @@ func TestRocksByUnitLag(t *testing.T) {
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), letters(4), nil)
 	for i := 0; i < 4; i++ {
 		at := Clock{At: Millis(int64(1250 + 250*i)), Stay: 4000}
-		within(t, "angle", k.UnitAt(at, Unit{Letter: i}).Turn, 10, 1e-9)
-		if k.At(at).Turn != 0 {
+		within(t, "angle", k.UnitAt(at, Unit{Letter: i}, nil).Turn, 10, 1e-9)
+		if k.At(at, nil).Turn != 0 {
 			t.Error("the layer itself does not turn")
 		}
 	}
@@ -139,12 +140,12 @@ func TestFiniteRocksComeToRest(t *testing.T) {
 	s := scene(4000, m)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for ms, want := range map[int64]float64{0: 0, 500: 0, 750: 10, 1250: -10, 2500: 0, 3000: 0} {
-		within(t, fmt.Sprintf("whole cycles at %d", ms), k.At(Clock{At: Millis(ms), Stay: 4000}).Turn, want, 1e-9)
+		within(t, fmt.Sprintf("whole cycles at %d", ms), k.At(Clock{At: Millis(ms), Stay: 4000}, nil).Turn, want, 1e-9)
 	}
 	m.Repeat = 1.75
 	k = NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
-	within(t, "faded in", k.At(Clock{At: Millis(600), Stay: 4000}).Turn, 0.5*10*0.5877852522924731, 1e-9)
-	within(t, "faded out at its end", k.At(Clock{At: Millis(2249), Stay: 4000}).Turn, 0, 0.06)
+	within(t, "faded in", k.At(Clock{At: Millis(600), Stay: 4000}, nil).Turn, 0.5*10*0.5877852522924731, 1e-9)
+	within(t, "faded out at its end", k.At(Clock{At: Millis(2249), Stay: 4000}, nil).Turn, 0, 0.06)
 }
 
 // A scroll's cycle is its period over its speed, rounded to ms; its offset is period x frac(t / T).
@@ -157,16 +158,16 @@ func TestScrollsComeRound(t *testing.T) {
 	if got := CycleOfScroll(m, x.Box); got != T {
 		t.Fatalf("cycle %d", got)
 	}
-	p := k.At(Clock{At: Millis(1000), Stay: 9000})
+	p := k.At(Clock{At: Millis(1000), Stay: 9000}, nil)
 	within(t, "offset", p.Scroll.X, -340*1000.0/T, 1e-9)
 	within(t, "period", p.Period.X, 340, 0)
-	if a, b := k.At(Clock{At: Millis(700), Stay: 9000}), k.At(Clock{At: Millis(700 + 2*T), Stay: 9000}); a != b {
+	if a, b := k.At(Clock{At: Millis(700), Stay: 9000}, nil), k.At(Clock{At: Millis(700 + 2*T), Stay: 9000}, nil); !reflect.DeepEqual(a, b) {
 		t.Errorf("two periods later it is elsewhere: %v, %v", a, b)
 	}
 	// One that runs for a time keeps its end value.
 	m.Lasts, m.Duration = "", 1000
 	k = NewTrack(s.Layers[0], resolve(t, s, 0), x, nil)
-	if a, b := k.At(Clock{At: Millis(1000), Stay: 9000}), k.At(Clock{At: Millis(8000), Stay: 9000}); a != b || a.Scroll.X == 0 {
+	if a, b := k.At(Clock{At: Millis(1000), Stay: 9000}, nil), k.At(Clock{At: Millis(8000), Stay: 9000}, nil); !reflect.DeepEqual(a, b) || a.Scroll.X == 0 {
 		t.Errorf("%v, %v", a, b)
 	}
 }
@@ -177,28 +178,28 @@ func TestWipesOfLayers(t *testing.T) {
 	out := &doc.Move{ID: "o", Kind: doc.Exit, Effect: doc.Wipe, Start: at(2000), Duration: 1000, Easing: "linear"}
 	s := scene(4000, in, out)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
-	p := k.At(Clock{At: Millis(250), Stay: 4000})
-	if r := p.Veil.Reveals[0]; p.Veil.Count != 1 || r != (Reveal{Opacity: 1, Direction: 90, Softness: 30, Share: 0.25}) {
+	p := k.At(Clock{At: Millis(250), Stay: 4000}, nil)
+	if r := p.Veil[0].Reveal; len(p.Veil) != 1 || r != (Reveal{Opacity: 1, Direction: 90, Softness: 30, Share: 0.25}) {
 		t.Errorf("coming: %+v", p.Veil)
 	}
-	if p = k.At(Clock{At: Millis(1500), Stay: 4000}); p.Veil.Count != 0 || p.Opacity != 1 {
+	if p = k.At(Clock{At: Millis(1500), Stay: 4000}, nil); len(p.Veil) != 0 || p.Opacity != 1 {
 		t.Errorf("come: %+v", p)
 	}
-	p = k.At(Clock{At: Millis(2250), Stay: 4000})
-	if r := p.Veil.Reveals[0]; !r.Inverted || r.Share != 0.25 {
+	p = k.At(Clock{At: Millis(2250), Stay: 4000}, nil)
+	if r := p.Veil[0].Reveal; !r.Inverted || r.Share != 0.25 {
 		t.Errorf("going on through, a quarter is gone from where it came in: %+v", r)
 	}
 	out.Back = true
 	k = NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
-	p = k.At(Clock{At: Millis(2250), Stay: 4000})
-	if r := p.Veil.Reveals[0]; r.Inverted || r.Share != 0.75 {
+	p = k.At(Clock{At: Millis(2250), Stay: 4000}, nil)
+	if r := p.Veil[0].Reveal; r.Inverted || r.Share != 0.75 {
 		t.Errorf("going back, the last quarter is gone: %+v", r)
 	}
 	again := fade("a", doc.Entrance, at(2500), 1000)
 	s.Layers[0].Moves = append(s.Layers[0].Moves, again)
 	k = NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
-	p = k.At(Clock{At: Millis(2750), Stay: 4000})
-	if !p.Veil.Join || p.Veil.Count != 2 || p.Veil.Reveals[1].Opacity != 0.25 || p.Opacity != 1 {
+	p = k.At(Clock{At: Millis(2750), Stay: 4000}, nil)
+	if len(p.Veil) != 3 || p.Veil[2].Join != Over || p.Veil[1].Opacity != 0.25 || p.Opacity != 1 {
 		t.Errorf("coming back before it is gone: %+v", p)
 	}
 }
@@ -225,18 +226,18 @@ func TestLoopsOfEveryKindRunThroughTransitions(t *testing.T) {
 			pose := func(tau int64) Pose {
 				return LoopsBetween(a, b, Clock{At: Millis(1700 + tau), Side: Leaving, Stay: 1700}, Clock{At: Millis(tau - 600), Side: Entering, Stay: 1700}, even(tau, 600), nil, nil)
 			}
-			within(t, effect+" as the transition begins", value(pose(0)), value(a.At(Clock{At: Millis(1700), Stay: 1700})), 1e-9)
-			ends := value(pose(600)) - value(b.At(Clock{At: Millis(0), Stay: 1700}))
+			within(t, effect+" as the transition begins", value(pose(0)), value(a.At(Clock{At: Millis(1700), Stay: 1700}, nil)), 1e-9)
+			ends := value(pose(600)) - value(b.At(Clock{At: Millis(0), Stay: 1700}, nil))
 			within(t, effect+" as it ends, whole rounds left out", math.Mod(ends, 360), 0, 1e-9)
 			if linked {
-				within(t, effect+" half way is one function of time", value(pose(300)), value(a.At(Clock{At: Millis(2000), Side: Leaving, Stay: 1700})), 1e-9)
+				within(t, effect+" half way is one function of time", value(pose(300)), value(a.At(Clock{At: Millis(2000), Side: Leaving, Stay: 1700}, nil)), 1e-9)
 			}
 		}
 		// On one side only it ends in a state that looks the same as none.
 		none := &Track{}
 		a := mk("a", "")
 		end := LoopsBetween(a, none, Clock{At: Millis(1700), Side: Leaving, Stay: 1700}, Clock{At: Millis(-600), Side: Entering, Stay: 1700}, even(0, 600), nil, nil)
-		was := a.At(Clock{At: Millis(1700), Stay: 1700})
+		was := a.At(Clock{At: Millis(1700), Stay: 1700}, nil)
 		if d := end.Turn - was.Turn; d != 0 && d != 360 && d != -360 {
 			t.Errorf("%s: as the transition begins the turn jumps by %v", effect, d)
 		}

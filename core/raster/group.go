@@ -14,14 +14,19 @@ import (
 // group is the head of an OpGroup in device px.
 type group struct {
 	frame.Effects
-	box geom.Box
+	shown geom.Box // what it paints in, its effects with it
+	box   geom.Box // of what is in it
 }
+
+// effectsRoom is how much farther, in device px, effects may reach here than the list says: blurs are boxes of whole pixels.
+const effectsRoom = 6
 
 // group reads the head of a group. Deviations and distances scale with the view.
 func (p *Painter) group(r *reader, view geom.Matrix) group {
 	k := view.MaxScale()
 	g := group{}
 	g.Blend = r.code()
+	g.shown = r.shown(view)
 	g.box = mapped(view, r.box())
 	g.Opacity = min(1, max(0, r.num()))
 	g.Blur, g.Feather = r.num()*k, r.num()*k
@@ -47,29 +52,6 @@ func distance(v float64) float64 {
 	return min(v, 1000)
 }
 
-// shown is the box a group paints in.
-func (g *group) shown() geom.Box {
-	if g.box.Max.X < g.box.Min.X {
-		return g.box
-	}
-	l, t, r, b := g.reach()
-	return geom.Box{
-		Min: geom.Point{X: g.box.Min.X - l, Y: g.box.Min.Y - t}, Max: geom.Point{X: g.box.Max.X + r, Y: g.box.Max.Y + b},
-	}
-}
-
-// reach is Effects.Reach as the blurs here have it.
-func (g *group) reach() (l, t, r, b float64) {
-	d := float64(blurReach(g.Blur))
-	l, t, r, b = d, d, d, d
-	if g.Shadow.Colour.A > 0 {
-		s := d + float64(blurReach(g.Shadow.Blur)) + 1
-		l, r = max(l, s-g.Shadow.X), max(r, s+g.Shadow.X)
-		t, b = max(t, s-g.Shadow.Y), max(b, s+g.Shadow.Y)
-	}
-	return
-}
-
 func (g *group) plain() bool { return g.Blur == 0 && g.Feather == 0 && g.Shadow.Colour.A == 0 }
 
 func (p *Painter) paintGroup(dst *surface, r *reader, view geom.Matrix, begin reader) error {
@@ -80,12 +62,16 @@ func (p *Painter) paintGroup(dst *surface, r *reader, view geom.Matrix, begin re
 	if g.Blend > frame.Added {
 		return unknown(frame.OpGroup)
 	}
-	shown := device(g.shown()).Intersect(dst.box)
+	shown := device(g.shown)
+	if !g.plain() {
+		shown = shown.Inset(-effectsRoom)
+	}
+	shown = shown.Intersect(dst.box)
 	if shown.Empty() || g.Opacity == 0 {
-		return p.skipInside(r, view, nil)
+		return p.skipInside(r)
 	}
 	if dst.clip != nil && !dst.clip.Touches(shown) {
-		return p.skipInside(r, view, nil)
+		return p.skipInside(r)
 	}
 	opacity := uint32(g.Opacity*255 + 0.5)
 	lay := func(s *surface) {
@@ -108,7 +94,7 @@ func (p *Painter) paintGroup(dst *surface, r *reader, view geom.Matrix, begin re
 		return nil
 	}
 	inside := *r
-	if err := p.skipInside(r, view, nil); err != nil {
+	if err := p.skipInside(r); err != nil {
 		return err
 	}
 	id := identity(begin, *r, dst.box)

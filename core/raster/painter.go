@@ -106,27 +106,32 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 	case frame.OpGroup:
 		return p.paintGroup(dst, r, view, begin)
 	case frame.OpMix:
+		box := device(r.shown(view))
 		share := min(1, max(0, r.num()))
-		return p.sides(dst, r, view, func(a, b *surface, box image.Rectangle) { mixInto(a, b, box, share) })
+		return p.sides(dst, r, view, box, func(a, b *surface, box image.Rectangle) { mixInto(a, b, box, share) })
 	case frame.OpWipe:
-		m := view.Mul(r.matrix())
-		ramp := r.wipe().over(m)
-		return p.sides(dst, r, view, func(a, b *surface, box image.Rectangle) { wipeInto(a, b, box, ramp) })
+		var box image.Rectangle
+		v, err := p.veil(dst, r, view, func() { box = device(r.shown(view)) })
+		defer p.done(&v)
+		if err != nil {
+			return err
+		}
+		return p.sides(dst, r, view, box, func(a, b *surface, box image.Rectangle) { wipeInto(a, b, box, &v) })
 	case frame.OpVeil:
-		v := veil{count: int(min(r.code(), 2))}
-		box := device(mapped(view, r.box()))
-		m := view.Mul(r.matrix())
-		for i := 0; i < v.count; i++ {
-			v.opacity[i] = r.num()
-			v.wipes[i] = r.wipe().over(m)
+		var box image.Rectangle
+		v, err := p.veil(dst, r, view, func() { box = device(r.shown(view)) })
+		defer p.done(&v)
+		if err != nil {
+			return err
 		}
 		return p.inside(dst, r, view, box, func(s *surface) error { v.apply(s); return nil })
 	case frame.OpClipPage:
+		box := device(r.shown(view))
 		page := view.ApplyBox(r.box())
-		return p.inside(dst, r, view, device(page), func(s *surface) error { clipTo(s, page); return nil })
+		return p.inside(dst, r, view, device(page).Intersect(box), func(s *surface) error { clipTo(s, page); return nil })
 	case frame.OpClip:
 		path, outside := p.film.Geometry.Path(r.code()), r.code() == 1
-		box := device(mapped(view, r.box()))
+		box := device(r.shown(view))
 		m := view.Mul(r.matrix())
 		if path == nil {
 			return errList
@@ -140,7 +145,7 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 		})
 	case frame.OpMask:
 		outside := r.code() == 1
-		box := device(mapped(view, r.box()))
+		box := device(r.shown(view))
 		soft := distance(r.num() * view.MaxScale())
 		// The border of the mask is worked out beyond the page too.
 		return p.inside(dst, r, view, box, func(s *surface) error {
@@ -190,8 +195,9 @@ func (p *Painter) inside(dst *surface, r *reader, view geom.Matrix, box image.Re
 }
 
 // sides paints the two sides of a mix or wipe on surfaces of their own, joins them in the first and lays it over dst.
-func (p *Painter) sides(dst *surface, r *reader, view geom.Matrix, join func(a, b *surface, box image.Rectangle)) error {
-	a, b := p.surfaces.take(dst.box), p.surfaces.take(dst.box)
+func (p *Painter) sides(dst *surface, r *reader, view geom.Matrix, box image.Rectangle, join func(a, b *surface, box image.Rectangle)) error {
+	box = box.Intersect(dst.box)
+	a, b := p.surfaces.take(box), p.surfaces.take(box)
 	defer p.surfaces.give(a)
 	defer p.surfaces.give(b)
 	for _, s := range [2]*surface{a, b} {

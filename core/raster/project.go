@@ -9,13 +9,14 @@ import (
 
 // projection is the head of an OpProject: a flat picture seen in perspective.
 type projection struct {
+	shown image.Rectangle
 	box   geom.Box   // local
 	m     [9]float64 // local to device, by rows
 	scale float64    // samples a local px
 }
 
 func (p *Painter) projection(r *reader, view geom.Matrix) projection {
-	q := projection{box: r.box()}
+	q := projection{shown: device(r.shown(view)), box: r.box()}
 	var m [9]float64
 	for i := range m {
 		m[i] = r.num()
@@ -75,7 +76,7 @@ func (p *Painter) project(dst *surface, r *reader, view geom.Matrix) error {
 	inv, ok := q.inverse()
 	outline := q.outline()
 	if !ok || len(outline.Verbs) == 0 || w < 1 || h < 1 || w > mostFlat || h > mostFlat {
-		return p.skipInside(r, view, nil)
+		return p.skipInside(r)
 	}
 	flat := p.surfaces.take(image.Rect(0, 0, w, h))
 	defer p.surfaces.give(flat)
@@ -87,7 +88,10 @@ func (p *Painter) project(dst *surface, r *reader, view geom.Matrix) error {
 	p.cover(dst, outline, geom.Identity)
 	at := dst.box.Min
 	p.cov.sweep(func(y, x0, x1 int, a uint32) {
-		y, x0, x1 = y+at.Y, x0+at.X, x1+at.X
+		y, x0, x1 = y+at.Y, max(x0+at.X, q.shown.Min.X), min(x1+at.X, q.shown.Max.X)
+		if x0 >= x1 || y < q.shown.Min.Y || y >= q.shown.Max.Y {
+			return
+		}
 		dst.touch(image.Rect(x0, y, x1, y+1))
 		dst.each(y, x0, x1, func(row []byte, y, x0, x1 int) {
 			for x := x0; x < x1; x++ {

@@ -55,6 +55,15 @@ func (r *reader) box() geom.Box {
 	return geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: x + w, Y: y + h}}
 }
 
+// shown reads the box that what holds others paints in, in px of the device; a box without size is that of nothing.
+func (r *reader) shown(view geom.Matrix) geom.Box {
+	b := r.box()
+	if b.W() <= 0 && b.H() <= 0 {
+		return geom.EmptyBox()
+	}
+	return mapped(view, b)
+}
+
 // paintKind is the part of a paint that stands in the codes.
 type paintKind struct{ kind, stops, mip uint32 } // of a texture, stops is its picture
 
@@ -113,6 +122,21 @@ func (p *Painter) ink(r *reader, k paintKind, m geom.Matrix) (ink, error) {
 
 // skipItem reads past one op with all that is inside it and returns the box it paints in, in px of the device.
 func (p *Painter) skipItem(r *reader, view geom.Matrix) (geom.Box, error) {
+	if r.c < len(r.codes) && frame.Holds(r.codes[r.c]) {
+		head := *r
+		var ok bool
+		if r.c, r.n, ok = frame.Skip(r.codes, r.numbers, r.c, r.n); !ok {
+			return geom.Box{}, errList
+		}
+		group := head
+		b := head.shown(view)
+		if group.code() == frame.OpGroup {
+			if g := p.group(&group, view); !g.plain() {
+				b = b.Grow(effectsRoom)
+			}
+		}
+		return b, nil
+	}
 	op := r.code()
 	switch op {
 	case frame.OpFill:
@@ -141,38 +165,6 @@ func (p *Painter) skipItem(r *reader, view geom.Matrix) (geom.Box, error) {
 		b := r.box()
 		r.skip(5)
 		return mapped(m, b), p.broken(r)
-	case frame.OpGroup:
-		e := p.group(r, view)
-		return e.shown(), p.skipInside(r, view, nil)
-	case frame.OpMix:
-		r.skip(1)
-		return p.both(r, view)
-	case frame.OpWipe:
-		r.skip(11)
-		return p.both(r, view)
-	case frame.OpClipPage:
-		clip := view.ApplyBox(r.box())
-		b := geom.EmptyBox()
-		err := p.skipInside(r, view, &b)
-		return b.Intersect(clip), err
-	case frame.OpVeil:
-		n := int(min(r.code(), 2))
-		b := mapped(view, r.box())
-		r.skip(6 + 6*n)
-		return b, p.skipInside(r, view, nil)
-	case frame.OpClip:
-		r.c += 2
-		b := mapped(view, r.box())
-		r.skip(6)
-		return b, p.skipInside(r, view, nil)
-	case frame.OpMask:
-		r.c++
-		b := mapped(view, r.box())
-		r.skip(1)
-		if err := p.skipInside(r, view, nil); err != nil {
-			return b, err
-		}
-		return b, p.skipInside(r, view, nil)
 	case frame.OpTile:
 		w, h, depth := r.code(), r.code(), r.code()
 		if w > frame.MaxTile || h > frame.MaxTile || depth != 1 && depth != 4 {
@@ -183,9 +175,6 @@ func (p *Painter) skipItem(r *reader, view geom.Matrix) (geom.Box, error) {
 		b := r.box()
 		r.skip(4)
 		return mapped(m, withBorder(b, int(w), int(h))), p.broken(r)
-	case frame.OpProject:
-		q := p.projection(r, view)
-		return q.outline().Bounds(), p.skipInside(r, view, nil)
 	}
 	return geom.Box{}, unknown(op)
 }
@@ -198,17 +187,8 @@ func mapped(m geom.Matrix, b geom.Box) geom.Box {
 	return m.ApplyBox(b)
 }
 
-func (p *Painter) both(r *reader, view geom.Matrix) (geom.Box, error) {
-	b := geom.EmptyBox()
-	if err := p.skipInside(r, view, &b); err != nil {
-		return b, err
-	}
-	err := p.skipInside(r, view, &b)
-	return b, err
-}
-
-// skipInside reads up to and past the op that ends a group, or a side of one, and adds what is in it to b, which may be nil.
-func (p *Painter) skipInside(r *reader, view geom.Matrix, b *geom.Box) error {
+// skipInside reads up to and past the op that ends a group, or a side of one.
+func (p *Painter) skipInside(r *reader) error {
 	for {
 		if !r.more() {
 			return errList
@@ -217,18 +197,10 @@ func (p *Painter) skipInside(r *reader, view geom.Matrix, b *geom.Box) error {
 			r.c++
 			return nil
 		}
-		if b == nil {
-			var ok bool
-			if r.c, r.n, ok = frame.Skip(r.codes, r.numbers, r.c, r.n); !ok {
-				return errList
-			}
-			continue
+		var ok bool
+		if r.c, r.n, ok = frame.Skip(r.codes, r.numbers, r.c, r.n); !ok {
+			return errList
 		}
-		in, err := p.skipItem(r, view)
-		if err != nil {
-			return err
-		}
-		*b = b.Union(in)
 	}
 }
 

@@ -4,70 +4,233 @@ import (
 	"image"
 	"math"
 
+	"capstan/core/frame"
 	"capstan/core/geom"
 )
 
-// wipe is a half-plane with a soft edge, as a display list has it: at q it shows clamp((edge - d.q) / softness, 0, 1).
-type wipe struct {
-	d        geom.Point
-	edge     float64
-	softness float64
+// reveal is a term of a veil that is no join, in device px.
+type reveal struct {
+	term     frame.VeilTerm
+	opacity  float64
+	inv      geom.Matrix // to its own axes
+	v        [8]float64  // its numbers, the last of which says whether it is inverted
+	ramp     ramp        // of a half-plane
+	cover    *surface    // of an outline: how much of each pixel is inside
 	inverted bool
 }
 
-func (r *reader) wipe() wipe {
-	return wipe{geom.Point{X: r.num(), Y: r.num()}, r.num(), r.num(), r.num() != 0}
-}
+// ramp is a half-plane in device px: at the middle of pixel x, y it shows clamp(x a + y b + c, 0, 1).
+type ramp struct{ a, b, c float64 }
 
-// ramp is a wipe in device px: at the middle of pixel x, y it shows clamp(x a + y b + c, 0, 1).
-type ramp struct {
-	a, b, c  float64
-	inverted bool
-}
+func (r *ramp) at(x, y float64) float64 { return min(1, max(0, x*r.a+y*r.b+r.c)) }
 
-// over returns the wipe as m, local to device, puts it. An edge harder than a pixel is one pixel wide, about where it lies.
-func (w wipe) over(m geom.Matrix) ramp {
-	if w.d == (geom.Point{}) {
-		return ramp{c: 1, inverted: w.inverted}
-	}
+// rampOf is a half-plane as m, local to device, puts it. An edge harder than a pixel is one pixel wide, about where it lies.
+func rampOf(dx, dy, edge, softness float64, m geom.Matrix) ramp {
 	inv, ok := m.Inverse()
-	if !ok {
-		return ramp{c: 1, inverted: w.inverted}
+	if !ok || dx == 0 && dy == 0 {
+		return ramp{c: 1}
 	}
 	// u = d . inv(q) = ux x + uy y + u0
-	ux, uy := w.d.X*inv.A+w.d.Y*inv.B, w.d.X*inv.C+w.d.Y*inv.D
-	u0 := w.d.X*inv.E + w.d.Y*inv.F
+	ux, uy := dx*inv.A+dy*inv.B, dx*inv.C+dy*inv.D
+	u0 := dx*inv.E + dy*inv.F
 	px := math.Hypot(ux, uy)
-	soft, edge := w.softness, w.edge
-	if soft < px {
-		edge += (px - soft) / 2
-		soft = px
+	if softness < px {
+		edge += (px - softness) / 2
+		softness = px
 	}
-	return ramp{-ux / soft, -uy / soft, (edge - u0) / soft, w.inverted}
+	return ramp{-ux / softness, -uy / softness, (edge - u0) / softness}
 }
 
-func (r *ramp) at(x, y float64) float64 {
-	v := min(1, max(0, x*r.a+y*r.b+r.c))
+// at is what the reveal shows of the pixel whose middle is x, y.
+func (r *reveal) at(x, y float64) float64 {
+	a := 0.0
+	switch r.term {
+	case frame.VeilHalf:
+		a = r.ramp.at(x, y)
+	case frame.VeilOutline:
+		if p := (image.Point{X: int(x), Y: int(y)}); p.In(r.cover.box) {
+			a = float64(r.cover.row(p.Y, p.X, p.X+1)[3]) / 255
+		}
+	case frame.VeilSector:
+		a = r.sector(r.inv.Apply(geom.Point{X: x, Y: y}))
+	default:
+		u, px, edge, softness := r.distance(r.inv.Apply(geom.Point{X: x, Y: y}))
+		if softness < px {
+			edge += (px - softness) / 2
+			softness = px
+		}
+		if softness <= 0 {
+			softness = 1e-9
+		}
+		a = min(1, max(0, (edge-u)/softness))
+	}
 	if r.inverted {
-		return 1 - v
+		a = 1 - a
 	}
-	return v
+	return r.opacity * a
 }
 
-// veil is one reveal, or two that join.
+// distance returns u at a local point, by how much it changes over a device px there, and where its front is, and how soft.
+func (r *reveal) distance(q geom.Point) (u, px, edge, softness float64) {
+	// A step of a device px along the gradient g of u, in local axes, changes it by the length of g times the inverse.
+	per := func(gx, gy float64) float64 { return math.Hypot(gx*r.inv.A+gy*r.inv.B, gx*r.inv.C+gy*r.inv.D) }
+	v := &r.v
+	switch r.term {
+	case frame.VeilDoors:
+		return math.Abs(v[0]*q.X + v[1]*q.Y - v[2]), per(v[0], v[1]), v[3], v[4]
+	case frame.VeilNoise:
+		return frame.NoiseAt(uint32(v[0]), v[2] != 0, q.X/v[1], q.Y/v[1]), 0, v[3] * (1 + v[4]), v[4]
+	}
+	x, y := (q.X-v[0])/v[2], (q.Y-v[1])/v[3]
+	sx, sy := math.Copysign(1/v[2], x), math.Copysign(1/v[3], y)
+	switch r.term {
+	case frame.VeilBox:
+		if math.Abs(x) >= math.Abs(y) {
+			u, px = math.Abs(x), per(sx, 0)
+		} else {
+			u, px = math.Abs(y), per(0, sy)
+		}
+	case frame.VeilDiamond:
+		u, px = math.Abs(x)+math.Abs(y), per(sx, sy)
+	default:
+		if u = math.Hypot(x, y); u > 0 {
+			px = per(x/u/v[2], y/u/v[3])
+		}
+	}
+	return v[4] * u, v[4] * px, v[5], v[6]
+}
+
+// sector is 1 inside, 0 outside, and goes over one device px across its two sides.
+func (r *reveal) sector(q geom.Point) float64 {
+	v := &r.v
+	start, sweep := v[2], v[3]
+	if sweep < 0 {
+		start, sweep = start+sweep, -sweep
+	}
+	if sweep >= 360 {
+		return 1
+	}
+	q = q.Sub(geom.Point{X: v[0], Y: v[1]})
+	px := math.Hypot(r.inv.A, r.inv.B) // a device px, in local px
+	// How far inside of each side: to its right as one looks along the first, to its left along the second.
+	sin, cos := math.Sincos(start * math.Pi / 180)
+	first := min(1, max(0, (q.X*cos+q.Y*sin)/px+0.5))
+	sin, cos = math.Sincos((start + sweep) * math.Pi / 180)
+	second := min(1, max(0, -(q.X*cos+q.Y*sin)/px+0.5))
+	switch {
+	case sweep <= 0:
+		return 0
+	case sweep <= 180:
+		return min(first, second)
+	}
+	return max(first, second)
+}
+
+// veil is what shows of something: terms in postfix order.
 type veil struct {
-	count   int
-	opacity [2]float64
-	wipes   [2]ramp
+	terms   []frame.VeilTerm
+	reveals []reveal
 }
 
-func (v *veil) at(x, y float64) float64 {
-	a := v.opacity[0] * v.wipes[0].at(x, y)
-	if v.count > 1 {
-		b := v.opacity[1] * v.wipes[1].at(x, y)
-		a += b * (1 - a)
+// veil reads the terms of a veil: their codes, then f, which reads what stands between codes and numbers, then these.
+func (p *Painter) veil(dst *surface, r *reader, view geom.Matrix, f func()) (veil, error) {
+	n := int(r.code())
+	if n > frame.MaxVeilTerms {
+		return veil{}, errList
 	}
-	return min(1, max(0, a))
+	var v veil
+	var keys []uint32
+	depth := 0
+	for range n {
+		t := r.code()
+		switch {
+		case t >= uint32(len(frame.VeilTerms)):
+			return veil{}, errList
+		case t == frame.VeilOver || t == frame.VeilTimes:
+			depth--
+		default:
+			depth++
+		}
+		if depth < 1 {
+			return veil{}, errList
+		}
+		key := uint32(0)
+		if t == frame.VeilOutline {
+			key = r.code()
+		}
+		v.terms, keys = append(v.terms, t), append(keys, key)
+	}
+	if depth > 1 {
+		return veil{}, errList
+	}
+	f()
+	for i, t := range v.terms {
+		if t == frame.VeilOver || t == frame.VeilTimes {
+			continue
+		}
+		m := view.Mul(r.matrix())
+		k := reveal{term: t, opacity: r.num()}
+		own := frame.VeilTerms[t].Numbers - 7
+		for i := range own {
+			k.v[i] = r.num()
+		}
+		k.inverted = k.v[own-1] != 0
+		var ok bool
+		if k.inv, ok = m.Inverse(); !ok && t != frame.VeilHalf {
+			k.opacity = 0
+		}
+		switch t {
+		case frame.VeilHalf:
+			k.ramp = rampOf(k.v[0], k.v[1], k.v[2], k.v[3], m)
+		case frame.VeilOutline:
+			path := p.film.Geometry.Path(keys[i])
+			if path == nil {
+				return veil{}, errList
+			}
+			k.cover = p.surfaces.take(dst.box)
+			p.fill(k.cover, path, m, &ink{colour: 0xff000000})
+		}
+		v.reveals = append(v.reveals, k)
+	}
+	if r.short {
+		return v, errList
+	}
+	return v, nil
+}
+
+// done gives back what the veil took.
+func (p *Painter) done(v *veil) {
+	for i := range v.reveals {
+		if s := v.reveals[i].cover; s != nil {
+			p.surfaces.give(s)
+		}
+	}
+}
+
+// at is what shows of the pixel whose middle is x, y; without terms all does.
+func (v *veil) at(x, y float64) float64 {
+	switch len(v.terms) {
+	case 0:
+		return 1
+	case 1:
+		return min(1, max(0, v.reveals[0].at(x, y)))
+	}
+	var stack [frame.MaxVeilTerms]float64
+	n, k := 0, 0
+	for _, t := range v.terms {
+		switch t {
+		case frame.VeilOver:
+			n--
+			stack[n-1] += stack[n] * (1 - stack[n-1])
+		case frame.VeilTimes:
+			n--
+			stack[n-1] *= stack[n]
+		default:
+			stack[n] = v.reveals[k].at(x, y)
+			n, k = n+1, k+1
+		}
+	}
+	return min(1, max(0, stack[0]))
 }
 
 // apply takes what is on s down to what the veil shows of it.
@@ -83,13 +246,13 @@ func (v *veil) apply(s *surface) {
 	}
 }
 
-// wipeInto turns a into (1-k) a + k b, k from the ramp.
-func wipeInto(a, b *surface, box image.Rectangle, r ramp) {
+// wipeInto turns a into (1-k) a + k b, k being what a veil shows.
+func wipeInto(a, b *surface, box image.Rectangle, v *veil) {
 	for y := box.Min.Y; y < box.Max.Y; y++ {
 		s, t := a.row(y, box.Min.X, box.Max.X), b.row(y, box.Min.X, box.Max.X)
 		for x := box.Min.X; x < box.Max.X; x++ {
 			i := 4 * (x - box.Min.X)
-			k := uint32(r.at(float64(x)+0.5, float64(y)+0.5)*255 + 0.5)
+			k := uint32(v.at(float64(x)+0.5, float64(y)+0.5)*255 + 0.5)
 			switch k {
 			case 0:
 			case 255:

@@ -30,15 +30,30 @@ export const op = {
 	}
 	fmt.Fprintf(&b, "  end: %d,\n  next: %d,\n} as const\n", frame.OpEnd, frame.OpNext)
 	b.WriteString(`
-/** What follows an op: codes, numbers, numbers for each of what its first code counts, and stretches up to an end. */
-export interface Head { codes: number; numbers: number; each: number; verbs: boolean; pixels: boolean; paint: boolean; inside: number }
+/** What follows an op: codes, numbers, whether its first code counts terms of a veil or verbs, and stretches up to an end. */
+export interface Head { codes: number; numbers: number; terms: boolean; verbs: boolean; pixels: boolean; paint: boolean; inside: number }
 
 export const heads: Record<number, Head | undefined> = {
 `)
 	for _, p := range frame.Primitives {
-		fmt.Fprintf(&b, "  %d: { codes: %d, numbers: %d, each: %d, verbs: %v, pixels: %v, paint: %v, inside: %d },\n", p.Op, p.Codes, p.Numbers, p.Each, p.Verbs, p.Pixels, p.Paint, p.Inside)
+		fmt.Fprintf(&b, "  %d: { codes: %d, numbers: %d, terms: %v, verbs: %v, pixels: %v, paint: %v, inside: %d },\n", p.Op, p.Codes, p.Numbers, p.Terms, p.Verbs, p.Pixels, p.Paint, p.Inside)
 	}
 	b.WriteString(`}
+
+/** Terms of veils, by name. */
+export const term = { `)
+	for i, t := range frame.VeilTerms {
+		fmt.Fprintf(&b, "%s: %d, ", t.Name, i)
+	}
+	b.WriteString(`} as const
+
+/** Of each: codes that follow it, and numbers. */
+export const terms = [
+`)
+	for _, t := range frame.VeilTerms {
+		fmt.Fprintf(&b, "  { codes: %d, numbers: %d },\n", t.Codes, t.Numbers)
+	}
+	b.WriteString(`]
 
 /** Kinds of paints, by name. */
 export const paintKind = { `)

@@ -2,13 +2,14 @@
 // core/frame, and a conformance test holds them against each other.
 import { engine } from './engine'
 import { picture, pictureMissing, picturesArrived } from './paint/bitmaps'
-import { feather, needed, reachOf, shown, withEffects, type Effects } from './paint/effects'
+import { effectsRoom, feather, needed, reachOf, withEffects, type Effects } from './paint/effects'
 import { skipInside, type Mark } from './paint/items'
 import { keep, keptGroup } from './paint/kept'
 import { outline, path2D } from './paint/outlines'
 import { inPerspective } from './paint/perspective'
 import { around, empty, give, grow, intersect, lay, plain, take, type Rect, type Sheet } from './paint/sheets'
-import { blends, op, paintKind } from './primitives'
+import { readTerms, veilMask } from './paint/veil'
+import { blends, op, paintKind, term } from './primitives'
 import type { List } from './types'
 
 import { missingSign } from './paint/missing'
@@ -234,6 +235,7 @@ class Painting {
 
   private group(on: Sheet, begin: Mark) {
     const blend = this.codes[this.c++]
+    const shown = this.rect()
     const box = this.rect()
     const v = this.numbers
     const k = this.view.scale
@@ -243,9 +245,10 @@ class Painting {
       opacity: v[at], blur: Math.min(1000, v[at + 1] * k), feather: Math.min(1000, v[at + 2] * k),
       shadow: { x: v[at + 3] * k, y: v[at + 4] * k, blur: Math.min(1000, v[at + 5] * k), css: css(v, at + 6), alpha: v[at + 9] },
     }
-    const part = intersect(shown(box, e), on.box)
+    const plainly = e.blur === 0 && e.feather === 0 && e.shadow.alpha === 0
+    const part = intersect(plainly || empty(shown) ? shown : grow(shown, effectsRoom), on.box)
     if (empty(part) || e.opacity === 0) return this.pass()
-    if (e.blur === 0 && e.feather === 0 && e.shadow.alpha === 0) {
+    if (plainly) {
       const inner = take(part)
       this.run(inner)
       lay(on, inner, composites[blends[blend]], e.opacity)
@@ -276,6 +279,11 @@ class Painting {
     this.n = m.n
   }
 
+  private passBoth() {
+    this.pass()
+    this.pass()
+  }
+
   private side(box: Rect): Sheet {
     const s = take(box)
     this.run(s)
@@ -283,14 +291,16 @@ class Painting {
   }
 
   private mix(on: Sheet) {
+    const box = intersect(this.rect(), on.box)
     const share = this.numbers[this.n++]
-    const a = this.side(on.box)
-    const b = this.side(on.box)
+    if (empty(box)) return this.passBoth()
+    const a = this.side(box)
+    const b = this.side(box)
     // (1-p) A + p B: A is taken down to its share, B's share is added.
     plain(a.ctx)
     a.ctx.globalCompositeOperation = 'destination-in'
     a.ctx.fillStyle = `rgb(0 0 0 / ${1 - share})`
-    a.ctx.fillRect(0, 0, on.box.w, on.box.h)
+    a.ctx.fillRect(0, 0, box.w, box.h)
     lay(a, b, 'lighter', share)
     lay(on, a)
     give(a)
@@ -299,9 +309,11 @@ class Painting {
 
   private clipPage(on: Sheet) {
     const { scale: s, x, y } = this.view
+    const box = intersect(this.rect(), on.box)
     const [bx, by, bw, bh] = this.numbers.subarray(this.n, this.n + 4)
     this.n += 4
-    const inner = this.side(on.box)
+    if (empty(box)) return this.pass()
+    const inner = this.side(box)
     on.ctx.save()
     on.ctx.setTransform(s, 0, 0, s, x - on.box.x, y - on.box.y)
     on.ctx.beginPath()
@@ -318,63 +330,39 @@ class Painting {
   }
 
   private veil(on: Sheet) {
-    const count = this.codes[this.c++]
+    const { list, c, n } = readTerms(this.codes, this.c, this.n + 4)
     const box = intersect(this.rect(), on.box)
-    const at = this.n
-    this.n += 6 + 6 * count
-    const { codes, c, numbers } = this
-    if (count === 1 && codes[c] === op.fill && codes[c + 2] === paintKind.colour && codes[c + 3] === op.end && this.sameMatrix(at, this.n)) {
+    const { codes, numbers } = this
+    this.c = c
+    this.n = n
+    if (list.length === 1 && list[0].kind === term.half && codes[c] === op.fill && codes[c + 2] === paintKind.colour && codes[c + 3] === op.end && this.sameMatrix(list[0].at, n)) {
       // A single outline takes the wipe into its colour: letters that come by a wipe are many.
+      const at = list[0].at
       this.c += 4
       this.place(on)
-      on.ctx.fillStyle = wiped(on.ctx, numbers.subarray(at + 7), numbers[at + 6], numbers.subarray(this.n + 6))
+      on.ctx.fillStyle = wiped(on.ctx, numbers.subarray(at + 7), numbers[at + 6], numbers.subarray(n + 6))
       this.n += 10
       on.ctx.fill(outline(codes[c + 1]).path)
       return
     }
     if (empty(box)) return this.pass()
     const inner = this.side(box)
-    // Two reveals join as 1 - (1-a)(1-b): one laid over the other.
-    const mask = take(box)
-    for (let k = 0; k < count; k++) this.wipeInto(mask, at, numbers.subarray(at + 7 + 6 * k), numbers[at + 6 + 6 * k])
+    const mask = veilMask(list, numbers, box, (s, at) => this.place(s, at))
     lay(inner, mask, 'destination-in')
     lay(on, inner)
     give(inner)
     give(mask)
   }
 
-  // Paints what a wipe shows in black, as much as opacity says: m at at, then dx dy edge softness inverted (see OpVeil).
-  private wipeInto(on: Sheet, at: number, w: ArrayLike<number>, opacity: number) {
-    const x = on.ctx
-    const [dx, dy, edge, softness, inverted] = [w[0], w[1], w[2], w[3], w[4]]
-    this.place(on, at)
-    const t = x.getTransform()
-    plain(x)
-    if ((dx === 0 && dy === 0) || t.a * t.d - t.b * t.c === 0) {
-      x.fillStyle = `rgb(0 0 0 / ${inverted ? 0 : opacity})`
-    } else {
-      // In device px the wipe is a ramp along the gradient of d.q; one narrower than a pixel is one pixel wide.
-      const i = t.inverse()
-      const [ux, uy] = [dx * i.a + dy * i.b, dx * i.c + dy * i.d]
-      const px = Math.hypot(ux, uy)
-      const soft = Math.max(softness, px)
-      const end = edge + (soft - softness) / 2 - (dx * i.e + dy * i.f)
-      const [gx, gy] = [ux / (px * px), uy / (px * px)]
-      const g = x.createLinearGradient(gx * (end - soft), gy * (end - soft), gx * end, gy * end)
-      g.addColorStop(0, `rgb(0 0 0 / ${inverted ? 0 : opacity})`)
-      g.addColorStop(1, `rgb(0 0 0 / ${inverted ? opacity : 0})`)
-      x.fillStyle = g
-    }
-    x.fillRect(0, 0, on.box.w, on.box.h)
-  }
-
   private wipe(on: Sheet) {
-    const at = this.n
-    this.n += 11
-    const a = this.side(on.box)
-    const b = this.side(on.box)
-    const mask = take(on.box)
-    this.wipeInto(mask, at, this.numbers.subarray(at + 6), 1)
+    const { list, c, n } = readTerms(this.codes, this.c, this.n + 4)
+    const box = intersect(this.rect(), on.box)
+    this.c = c
+    this.n = n
+    if (empty(box)) return this.passBoth()
+    const a = this.side(box)
+    const b = this.side(box)
+    const mask = veilMask(list, this.numbers, box, (s, at) => this.place(s, at))
     lay(a, mask, 'destination-out')
     lay(b, mask, 'destination-in')
     lay(a, b, 'lighter')
@@ -404,10 +392,7 @@ class Painting {
     const outside = this.codes[this.c++] === 1
     const box = intersect(this.rect(), on.box)
     const soft = this.numbers[this.n++] * this.view.scale
-    if (empty(box)) {
-      this.pass()
-      return this.pass()
-    }
+    if (empty(box)) return this.passBoth()
     const inner = this.side(box)
     const mask = this.side(grow(box, reachOf(soft / 2.8) + 1))
     if (soft > 0) feather(mask, soft)
@@ -447,6 +432,7 @@ class Painting {
   }
 
   private project(on: Sheet) {
+    const seenIn = intersect(this.rect(), on.box)
     const v = this.numbers.subarray(this.n, this.n + 14)
     this.n += 14
     const [bx, by, bw, bh] = v
@@ -464,7 +450,7 @@ class Painting {
     const [w, h] = [Math.ceil(bw * scale), Math.ceil(bh * scale)]
     const xs = corners.map((c) => c[0])
     const ys = corners.map((c) => c[1])
-    const part = intersect(around(Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)), on.box)
+    const part = intersect(around(Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)), seenIn)
     if (corners.some((c) => !(c[2] > 1e-9)) || w < 1 || h < 1 || w > 8192 || h > 8192 || empty(part)) return this.pass()
     const flat = take({ x: 0, y: 0, w, h })
     const outer = this.view

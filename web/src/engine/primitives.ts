@@ -18,23 +18,40 @@ export const op = {
   next: 7,
 } as const
 
-/** What follows an op: codes, numbers, numbers for each of what its first code counts, and stretches up to an end. */
-export interface Head { codes: number; numbers: number; each: number; verbs: boolean; pixels: boolean; paint: boolean; inside: number }
+/** What follows an op: codes, numbers, whether its first code counts terms of a veil or verbs, and stretches up to an end. */
+export interface Head { codes: number; numbers: number; terms: boolean; verbs: boolean; pixels: boolean; paint: boolean; inside: number }
 
 export const heads: Record<number, Head | undefined> = {
-  1: { codes: 1, numbers: 6, each: 0, verbs: false, pixels: false, paint: true, inside: 0 },
-  2: { codes: 1, numbers: 6, each: 0, verbs: true, pixels: false, paint: true, inside: 0 },
-  3: { codes: 3, numbers: 15, each: 0, verbs: false, pixels: false, paint: false, inside: 0 },
-  4: { codes: 1, numbers: 14, each: 0, verbs: false, pixels: false, paint: false, inside: 1 },
-  6: { codes: 0, numbers: 1, each: 0, verbs: false, pixels: false, paint: false, inside: 2 },
-  8: { codes: 0, numbers: 4, each: 0, verbs: false, pixels: false, paint: false, inside: 1 },
-  9: { codes: 1, numbers: 10, each: 6, verbs: false, pixels: false, paint: false, inside: 1 },
-  10: { codes: 0, numbers: 11, each: 0, verbs: false, pixels: false, paint: false, inside: 2 },
-  11: { codes: 2, numbers: 10, each: 0, verbs: false, pixels: false, paint: false, inside: 1 },
-  12: { codes: 1, numbers: 5, each: 0, verbs: false, pixels: false, paint: false, inside: 2 },
-  13: { codes: 0, numbers: 14, each: 0, verbs: false, pixels: false, paint: false, inside: 1 },
-  14: { codes: 3, numbers: 14, each: 0, verbs: false, pixels: true, paint: false, inside: 0 },
+  1: { codes: 1, numbers: 6, terms: false, verbs: false, pixels: false, paint: true, inside: 0 },
+  2: { codes: 1, numbers: 6, terms: false, verbs: true, pixels: false, paint: true, inside: 0 },
+  3: { codes: 3, numbers: 15, terms: false, verbs: false, pixels: false, paint: false, inside: 0 },
+  4: { codes: 1, numbers: 18, terms: false, verbs: false, pixels: false, paint: false, inside: 1 },
+  6: { codes: 0, numbers: 5, terms: false, verbs: false, pixels: false, paint: false, inside: 2 },
+  8: { codes: 0, numbers: 8, terms: false, verbs: false, pixels: false, paint: false, inside: 1 },
+  9: { codes: 1, numbers: 4, terms: true, verbs: false, pixels: false, paint: false, inside: 1 },
+  10: { codes: 1, numbers: 4, terms: true, verbs: false, pixels: false, paint: false, inside: 2 },
+  11: { codes: 2, numbers: 10, terms: false, verbs: false, pixels: false, paint: false, inside: 1 },
+  12: { codes: 1, numbers: 5, terms: false, verbs: false, pixels: false, paint: false, inside: 2 },
+  13: { codes: 0, numbers: 18, terms: false, verbs: false, pixels: false, paint: false, inside: 1 },
+  14: { codes: 3, numbers: 14, terms: false, verbs: false, pixels: true, paint: false, inside: 0 },
 }
+
+/** Terms of veils, by name. */
+export const term = { over: 0, times: 1, half: 2, doors: 3, box: 4, diamond: 5, ellipse: 6, sector: 7, noise: 8, outline: 9, } as const
+
+/** Of each: codes that follow it, and numbers. */
+export const terms = [
+  { codes: 0, numbers: 0 },
+  { codes: 0, numbers: 0 },
+  { codes: 0, numbers: 12 },
+  { codes: 0, numbers: 13 },
+  { codes: 0, numbers: 15 },
+  { codes: 0, numbers: 15 },
+  { codes: 0, numbers: 15 },
+  { codes: 0, numbers: 12 },
+  { codes: 0, numbers: 13 },
+  { codes: 1, numbers: 8 },
+]
 
 /** Kinds of paints, by name. */
 export const paintKind = { colour: 0, linear: 1, radial: 2, texture: 3, } as const

@@ -15,20 +15,8 @@ export function reachOf(sigma: number): number {
 
 const featherSigma = (width: number) => width / 2.8
 
-/** The box that is painted when what is in box gets effects. */
-export function shown(box: Rect, e: Effects): Rect {
-  if (box.w <= 0 || box.h <= 0) return box
-  const d = reachOf(e.blur)
-  let [l, t, r, b] = [d, d, d, d]
-  if (e.shadow.alpha > 0) {
-    const s = d + reachOf(e.shadow.blur) + 1
-    l = Math.max(l, Math.ceil(s - e.shadow.x))
-    r = Math.max(r, Math.ceil(s + e.shadow.x))
-    t = Math.max(t, Math.ceil(s - e.shadow.y))
-    b = Math.max(b, Math.ceil(s + e.shadow.y))
-  }
-  return { x: box.x - l, y: box.y - t, w: box.w + l + r, h: box.h + t + b }
-}
+/** How much farther, in device px, effects may reach than the list says: blurs are boxes of whole pixels. */
+export const effectsRoom = 6
 
 /** The part of box that decides what is seen in the part on, with what shines and casts shadows in from around it. */
 export function needed(box: Rect, on: Rect, e: Effects): Rect {

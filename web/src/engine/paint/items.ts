@@ -1,5 +1,5 @@
 // Walks through display lists without painting: how long an item is, and which items of two lists are equal.
-import { heads, op, paints } from '../primitives'
+import { heads, op, paints, terms } from '../primitives'
 import type { List } from '../types'
 
 const points = [1, 1, 3, 0] // of each verb of an outline
@@ -14,7 +14,13 @@ export function skip(codes: Uint32Array, at: Mark) {
   const first = at.c + 1
   at.c = first + head.codes
   at.n += head.numbers
-  if (head.each > 0) at.n += head.each * codes[first]
+  if (head.terms) {
+    for (let i = 0; i < codes[first]; i++) {
+      const t = terms[codes[at.c]]
+      at.c += 1 + t.codes
+      at.n += t.numbers
+    }
+  }
   if (head.verbs) for (let i = 0; i < codes[first]; i++) at.n += 2 * points[codes[at.c++] & 3]
   if (head.pixels) at.c += Math.ceil((codes[first] * codes[first + 1] * codes[first + 2]) / 4)
   if (head.paint) {
