@@ -57,29 +57,3 @@ type Place struct {
 	FlipY bool        `json:"flipY,omitzero"`
 	Pivot *[2]float64 `json:"pivot,omitzero"` // in the layer's own axes; default: middle of its box
 }
-
-// Styles of markers.
-const (
-	Dots  = "dots"
-	Bars  = "bars"
-	Count = "count" // "2 of 4"
-)
-
-// Marker says which scene this is among those its thread lives in.
-type Marker struct {
-	Style string `json:"style"` // dots, bars, count
-}
-
-// PictureUse shows an imported picture, or the part of it given by Crop.
-type PictureUse struct {
-	Media string      `json:"media"`
-	Crop  *[4]float64 `json:"crop,omitzero"` // left, top, right, bottom in shares 0..1
-}
-
-// InsetUse plays an inset.
-type InsetUse struct {
-	Inset string  `json:"inset"`
-	Start int64   `json:"start,omitzero"` // ms on the scene's clock
-	Speed float64 `json:"speed,omitzero"` // 0 counts as 1
-	Mode  string  `json:"mode,omitzero"`  // loop, there-and-back, stop
-}

@@ -60,7 +60,7 @@ func (c *checker) made(at string, l *Layer, s *Scene, depth int) {
 	if l.Made == nil {
 		return
 	}
-	if l.Kind != PathKind && l.Kind != Picture && (l.Kind != Group || l.Made.How != MadeSplit) {
+	if may := l.Is().mayBeMade; may == nil || !may(l.Made.How) {
 		c.fail(at, "belongs to paths, pictures and texts that were split")
 		return
 	}

@@ -45,3 +45,14 @@ func checkPath(d string) error {
 	checkedPaths.good[d] = true
 	return nil
 }
+
+var pathKind = &Kind{
+	Name: PathKind, Words: "Drawing", Filled: true, Stroked: true, Joins: true,
+	mayBeMade: func(string) bool { return true },
+	check: func(c *checker, at string, l *Layer) bool {
+		if err := checkPath(l.Path); err != nil {
+			c.fail(at+".path", "cannot be read: %v", err)
+		}
+		return true
+	},
+}

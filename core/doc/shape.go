@@ -19,10 +19,46 @@ const (
 )
 
 // Shapes are all kinds of layers with an outline that follows from numbers, in the order in which they are offered.
-var Shapes = []string{Rectangle, Ellipse, Line, Arrow, Polygon, Star, Ring, Sector, Bubble, Cross, Heart, Cloud, Wave, Ribbon}
+var Shapes = func() (names []string) {
+	for _, k := range shapeKinds {
+		names = append(names, k.Name)
+	}
+	return
+}()
 
 // IsShape reports whether a layer's outline follows from its kind, its box and its Shape.
-func (l *Layer) IsShape() bool { return slices.Contains(Shapes, l.Kind) }
+func (l *Layer) IsShape() bool { return l.Is().Shape }
+
+var shapeHeld = holds(func(l *Layer) **Shape { return &l.Shape },
+	func(v *Shape) { v.Corners, v.Tip, v.Bends = copied(v.Corners), copied(v.Tip), slices.Clone(v.Bends) }, (*Shape).Equal)
+
+// shapeKind is a kind of shape; change says what of it differs from others.
+func shapeKind(name, called string, change func(k *Kind)) *Kind {
+	k := &Kind{Name: name, Words: called, Shape: true, Filled: true, Stroked: true, Cornered: true, Joins: true, Grounds: true, held: shapeHeld}
+	if change != nil {
+		change(k)
+	}
+	return k
+}
+
+func square(k *Kind) { k.Keeps = true }
+
+var shapeKinds = []*Kind{
+	shapeKind(Rectangle, "Rectangle", nil),
+	shapeKind(Ellipse, "Ellipse", func(k *Kind) { k.Cornered = false }),
+	shapeKind(Line, "Line", func(k *Kind) { k.Grounds = false }),
+	shapeKind(Arrow, "Arrow", nil),
+	shapeKind(Polygon, "Polygon", square),
+	shapeKind(Star, "Star", square),
+	shapeKind(Ring, "Ring", nil),
+	shapeKind(Sector, "Sector", nil),
+	shapeKind(Bubble, "Bubble", nil),
+	shapeKind(Cross, "Cross", nil),
+	shapeKind(Heart, "Heart", square),
+	shapeKind(Cloud, "Cloud", nil),
+	shapeKind(Wave, "Wave band", nil),
+	shapeKind(Ribbon, "Ribbon", nil),
+}
 
 // Limits of shapes.
 const (

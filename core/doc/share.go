@@ -29,8 +29,8 @@ func share(list []*Layer, before map[string]*Layer) {
 func sameLayer(a, b *Layer) bool {
 	return a.ID == b.ID && a.Thread == b.Thread && a.Name == b.Name && a.Kind == b.Kind && samePlace(&a.Place, &b.Place) &&
 		a.Opacity == b.Opacity && sameFill(&a.Fill, &b.Fill) && a.Stroke.Equal(b.Stroke) && a.Blend == b.Blend && a.Mask == b.Mask &&
-		a.Blur == b.Blur && a.Feather == b.Feather && same(a.Shadow, b.Shadow) && same(a.Glow, b.Glow) && same(a.Marker, b.Marker) && a.Made.same(b.Made) && a.Corner == b.Corner && a.Shape.Equal(b.Shape) && a.Path == b.Path && sameText(a.Text, b.Text) &&
-		samePicture(a.Picture, b.Picture) && same(a.Inset, b.Inset) && a.Tint == b.Tint && a.Locked == b.Locked && a.Hidden == b.Hidden &&
+		a.Blur == b.Blur && a.Feather == b.Feather && same(a.Shadow, b.Shadow) && same(a.Glow, b.Glow) && a.Made.same(b.Made) && a.Corner == b.Corner && a.Path == b.Path && sameHeld(a, b) &&
+		a.Tint == b.Tint && a.Locked == b.Locked && a.Hidden == b.Hidden &&
 		slices.EqualFunc(a.Moves, b.Moves, sameMove) && slices.Equal(a.Children, b.Children) && sameExtra(a.Extra, b.Extra)
 }
 
@@ -79,11 +79,14 @@ func (a *Stroke) Equal(b *Stroke) bool {
 		a.MiterLimit == b.MiterLimit && slices.Equal(a.Dash, b.Dash) && a.DashOffset == b.DashOffset && same(a.Trim, b.Trim) && a.StartHead == b.StartHead && a.EndHead == b.EndHead
 }
 
-func samePicture(a, b *PictureUse) bool {
-	if a == nil || b == nil {
-		return a == b
+// sameHeld reports whether the fields that belong to kinds are the same.
+func sameHeld(a, b *Layer) bool {
+	for _, f := range fields {
+		if !f.same(a, b) {
+			return false
+		}
 	}
-	return a.Media == b.Media && same(a.Crop, b.Crop)
+	return true
 }
 
 func sameMove(a, b *Move) bool {

@@ -1,5 +1,7 @@
 package doc
 
+import "slices"
+
 // Text alignments. Justified lines that are broken fill the width; the last of a paragraph is as if aligned left.
 const (
 	Left      = "left"
@@ -92,3 +94,60 @@ const (
 	ByRow      = "rows"     // from the top
 	FromPoint  = "point"    // by their distance from Move.From
 )
+
+var textKind = &Kind{
+	Name: TextKind, Words: "Text", Filled: true, Stroked: true, Keeps: true, Scaled: true, Joins: true, Units: []string{ByLine, ByWord, ByLetter},
+	check: func(c *checker, at string, l *Layer) bool {
+		if l.Text == nil {
+			c.fail(at+".text", "is missing")
+			return false
+		}
+		c.text(at+".text", l.Text)
+		return true
+	},
+	held: holds(func(l *Layer) **Text { return &l.Text }, func(v *Text) { v.Runs, v.Ring, v.Plate = slices.Clone(v.Runs), copied(v.Ring), copied(v.Plate) }, sameText),
+}
+
+// Roomy reports whether a layer is a text whose box has a height of its own.
+func (l *Layer) Roomy() bool { return l.Text != nil && l.Text.Room != "" && l.Text.Wraps() }
+
+func (c *checker) text(at string, t *Text) {
+	c.oneOf(at+".align", t.Align, Left, Centre, Right, Justified)
+	if len(t.Runs) == 0 {
+		c.fail(at+".runs", "is empty; a text has at least one run")
+	}
+	if len([]rune(t.String())) > MaxText {
+		c.fail(at+".runs", "hold more than %d characters", MaxText)
+	}
+	c.number(at+".lineHeight", t.LineHeight, 0, 10)
+	c.number(at+".letterSpacing", t.LetterSpacing, -1000, 1000)
+	c.oneOf(at+".room", t.Room, "", FixedRoom, FitRoom)
+	c.oneOf(at+".stand", t.Stand, "", Middle, Bottom)
+	if t.Room != "" && !t.Wrap {
+		c.fail(at+".room", "is for texts that wrap")
+	}
+	if r := t.Ring; r != nil {
+		c.number(at+".ring.radius", r.Radius, 1, MaxPlace)
+		c.number(at+".ring.start", r.Start, -MaxPlace, MaxPlace)
+		c.number(at+".ring.share", r.Share, 0, 1)
+	}
+	if v := t.Plate; v != nil {
+		c.colour(at+".plate.colour", v.Colour)
+		c.number(at+".plate.tone", float64(v.Tone), -MaxTone, MaxTone)
+		c.number(at+".plate.padding", v.Padding, 0, MaxPlace)
+		c.number(at+".plate.corner", v.Corner, 0, MaxPlace)
+	}
+	for i, r := range t.Runs {
+		at := c.at("%s.runs[%d]", at, i)
+		if r.Family == "" {
+			c.fail(at+".family", "is missing")
+		}
+		c.number(at+".weight", float64(r.Weight), 1, 1000)
+		c.number(at+".size", r.Size, 1, 4000)
+		c.oneOf(at+".case", r.Case, "", UpperCase, LowerCase, TitleCase)
+		c.oneOf(at+".raise", r.Raise, "", Super, Sub)
+		if r.Colour != "" {
+			c.colour(at+".colour", r.Colour)
+		}
+	}
+}

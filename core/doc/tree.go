@@ -110,17 +110,9 @@ func (l *Layer) Clone() *Layer {
 	if c.Stroke = copied(l.Stroke); c.Stroke != nil {
 		c.Stroke.Fill, c.Stroke.Dash, c.Stroke.Trim = l.Stroke.Fill.clone(), slices.Clone(l.Stroke.Dash), copied(l.Stroke.Trim)
 	}
-	if l.Text != nil {
-		t := *l.Text
-		t.Runs, t.Ring, t.Plate = slices.Clone(t.Runs), copied(t.Ring), copied(t.Plate)
-		c.Text = &t
-	}
-	if c.Picture = copied(l.Picture); c.Picture != nil {
-		c.Picture.Crop = copied(l.Picture.Crop)
-	}
-	c.Inset, c.Marker, c.Made = copied(l.Inset), copied(l.Marker), l.Made.clone()
-	if c.Shape = copied(l.Shape); c.Shape != nil {
-		c.Shape.Corners, c.Shape.Tip, c.Shape.Bends = copied(l.Shape.Corners), copied(l.Shape.Tip), slices.Clone(l.Shape.Bends)
+	c.Made = l.Made.clone()
+	for _, f := range fields {
+		f.clone(&c)
 	}
 	c.Moves = nil
 	for _, m := range l.Moves {

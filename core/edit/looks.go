@@ -15,7 +15,7 @@ const (
 // FillOf returns the fill of a part of a layer; false where it has none.
 func FillOf(l *doc.Layer, part string) (doc.Fill, bool) {
 	switch {
-	case l.Kind == doc.Group || l.Kind == doc.Picture:
+	case !l.Is().Filled:
 		return doc.Fill{}, false
 	case part == strokePart:
 		if l.Stroke == nil {

@@ -90,69 +90,94 @@ func scaleStroke(v *doc.Stroke, k float64) {
 
 // scale changes the size of a layer about its origin. Groups and texts keep their proportions: kx holds for both axes.
 func scale(l *doc.Layer, kx, ky float64, grows []string) error {
-	if l.Kind == doc.Group || l.Kind == doc.TextKind {
+	if l.Is().Scaled {
 		ky = kx
 	}
 	if l.Kind == doc.TextKind && !grow(grows, Letters) {
 		return nil
 	}
-	cut := func(v float64) float64 { return round(v) }
-	l.Place.W, l.Place.H = cut(l.Place.W*kx), cut(l.Place.H*ky)
+	l.Place.W, l.Place.H = round(l.Place.W*kx), round(l.Place.H*ky)
 	if v := l.Place.Pivot; v != nil {
 		v[0], v[1] = v[0]*kx, v[1]*ky
 	}
 	if l.Made != nil {
 		for _, k := range l.Made.Of {
-			k.Place.X, k.Place.Y = cut(k.Place.X*kx), cut(k.Place.Y*ky)
+			k.Place.X, k.Place.Y = round(k.Place.X*kx), round(k.Place.Y*ky)
 			if err := scale(k, kx, ky, grows); err != nil {
 				return err
 			}
 			k.Corner *= min(kx, ky)
 		}
 	}
-	switch l.Kind {
+	if f := scalerOf(l.Kind); f != nil {
+		return f(l, kx, ky, grows)
+	}
+	return nil
+}
+
+// scalerOf returns what else changes with the size of a layer of a kind; nil: nothing does.
+func scalerOf(kind string) func(l *doc.Layer, kx, ky float64, grows []string) error {
+	switch kind {
 	case doc.TextKind:
-		for i := range l.Text.Runs {
-			l.Text.Runs[i].Size = cut(min(4000, max(1, l.Text.Runs[i].Size*kx)))
-		}
-		l.Text.LetterSpacing *= kx
-		if v := l.Text.Plate; v != nil {
-			v.Padding, v.Corner = cut(v.Padding*kx), cut(v.Corner*kx)
-		}
-		if r := l.Text.Ring; r != nil {
-			r.Radius = cut(max(1, r.Radius*kx))
-		}
+		return scaleText
 	case doc.PathKind:
-		p, err := geom.ParseData(l.Path)
-		if err != nil {
-			return words.New("path.unreadable", err)
-		}
-		out := &geom.Path{}
-		out.Append(p, geom.Scale(kx, ky))
-		l.Path = out.Data()
+		return scalePath
 	case doc.Group:
-		scaleLook(l, kx, grows)
-		for _, k := range l.Children {
-			k.Place.X, k.Place.Y = k.Place.X*kx, k.Place.Y*kx
-			if err := scale(k, kx, kx, grows); err != nil {
+		return scaleGroup
+	}
+	return nil
+}
+
+func scaleText(l *doc.Layer, k, _ float64, _ []string) error {
+	for i := range l.Text.Runs {
+		l.Text.Runs[i].Size = round(min(4000, max(1, l.Text.Runs[i].Size*k)))
+	}
+	l.Text.LetterSpacing *= k
+	if v := l.Text.Plate; v != nil {
+		v.Padding, v.Corner = round(v.Padding*k), round(v.Corner*k)
+	}
+	if r := l.Text.Ring; r != nil {
+		r.Radius = round(max(1, r.Radius*k))
+	}
+	return nil
+}
+
+func scalePath(l *doc.Layer, kx, ky float64, _ []string) error {
+	data, err := scaledData(l.Path, kx, ky)
+	l.Path = data
+	return err
+}
+
+func scaledData(d string, kx, ky float64) (string, error) {
+	p, err := geom.ParseData(d)
+	if err != nil {
+		return d, words.New("path.unreadable", err)
+	}
+	out := &geom.Path{}
+	out.Append(p, geom.Scale(kx, ky))
+	return out.Data(), nil
+}
+
+func scaleGroup(l *doc.Layer, kx, _ float64, grows []string) error {
+	scaleLook(l, kx, grows)
+	for _, k := range l.Children {
+		k.Place.X, k.Place.Y = k.Place.X*kx, k.Place.Y*kx
+		if err := scale(k, kx, kx, grows); err != nil {
+			return err
+		}
+		// Of groups it is done already; commands stored before Grows did it twice.
+		if k.Kind != doc.Group || grows == nil {
+			scaleLook(k, kx, grows)
+		}
+		for _, m := range k.Moves {
+			if m.Path == nil {
+				continue
+			}
+			data, err := scaledData(m.Path.D, kx, kx)
+			if err != nil {
 				return err
 			}
-			// Of groups it is done already; commands stored before Grows did it twice.
-			if k.Kind != doc.Group || grows == nil {
-				scaleLook(k, kx, grows)
-			}
-			for _, m := range k.Moves {
-				if m.Path == nil {
-					continue
-				}
-				p, err := geom.ParseData(m.Path.D)
-				if err != nil {
-					return words.New("path.unreadable", err)
-				}
-				out := &geom.Path{}
-				out.Append(p, geom.Scale(kx, kx))
-				m.Path.D = out.Data()
-			}
+			m.Path.D = data
 		}
 	}
 	return nil

@@ -327,32 +327,13 @@ func (b *builder) layers(docs []*doc.Layer, parent *layer) []*layer {
 func (f *Film) compileShape(s *scene, l *layer) {
 	d := l.doc
 	l.box = geom.BoxAt(geom.Point{}, d.Place.W, d.Place.H)
-	switch d.Kind {
-	case doc.PathKind:
-		key := f.Geometry.key("p"+d.Path, func() *geom.Path {
-			p, err := geom.ParseData(d.Path)
-			if err != nil {
-				p = &geom.Path{} // validation has refused it
-			}
-			return p
-		})
-		l.path = f.Geometry.Path(key)
-		if b := f.Geometry.Bounds(key); b.Max.X >= b.Min.X {
-			l.box = b
-		}
-		l.shapes = []shape{{key: key}}
-	case doc.TextKind:
-		f.compileText(s, l)
+	k := kinds[d.Kind]
+	if k.compile != nil {
+		k.compile(f, s, l)
+	}
+	if k.inked {
 		f.compileEffects(s, l)
 		return
-	case doc.Picture:
-		l.shapes = []shape{{key: f.Geometry.rectangle(l.box, d.Corner)}}
-		l.picture = f.pictureIndex(d.Picture.Media)
-	}
-	if d.IsShape() {
-		f.compileOutlines(l)
-	} else if d.Kind == doc.MarkerKind {
-		f.compileMarker(l, s.marks[d.ID])
 	}
 	fill := f.paintOf(d.Fill, s.doc, l.box)
 	for i := range l.shapes {
@@ -360,6 +341,26 @@ func (f *Film) compileShape(s *scene, l *layer) {
 	}
 	l.shapes = f.stroked(l.shapes, d.Stroke, s.doc, l.box)
 	f.compileEffects(s, l)
+}
+
+func (f *Film) compilePath(_ *scene, l *layer) {
+	key := f.Geometry.key("p"+l.doc.Path, func() *geom.Path {
+		p, err := geom.ParseData(l.doc.Path)
+		if err != nil {
+			p = &geom.Path{} // validation has refused it
+		}
+		return p
+	})
+	l.path = f.Geometry.Path(key)
+	if b := f.Geometry.Bounds(key); b.Max.X >= b.Min.X {
+		l.box = b
+	}
+	l.shapes = []shape{{key: key}}
+}
+
+func (f *Film) compilePicture(_ *scene, l *layer) {
+	l.shapes = []shape{{key: f.Geometry.rectangle(l.box, l.doc.Corner)}}
+	l.picture = f.pictureIndex(l.doc.Picture.Media)
 }
 
 func (f *Film) compileText(s *scene, l *layer) {

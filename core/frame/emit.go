@@ -220,8 +220,8 @@ func (p *Player) leaf(n *node, v View, alpha float64, by geom.Point) {
 	d := n.layer.doc
 	l := &p.list
 	m := moved(n.m, by)
-	if d.Kind == doc.Picture {
-		p.picture(n, v, alpha, m)
+	if paint := kinds[d.Kind].paint; paint != nil {
+		paint(p, n, v, alpha, m)
 		return
 	}
 	shapes := n.layer.shapes

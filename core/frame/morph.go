@@ -378,18 +378,8 @@ func alike(a, b *layer) bool {
 	if x.Kind != y.Kind || a.fills() != b.fills() {
 		return false
 	}
-	if x.IsShape() {
-		return true
-	}
-	switch x.Kind {
-	case doc.PathKind:
-		return x.Path == y.Path || a.blends(b)
-	case doc.Picture:
-		return x.Picture.Media == y.Picture.Media
-	case doc.TextKind:
-		return sameSetting(x.Text, y.Text)
-	}
-	return false
+	same := kinds[x.Kind].alike
+	return same != nil && same(a, b)
 }
 
 // fills is how many of its shapes are no strokes.

@@ -8,7 +8,6 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
-	"capstan/core/scope"
 )
 
 // sizedLayers are layers whose size is dragged.
@@ -57,13 +56,13 @@ func (g *sizedLayers) to(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 		fixed = middle
 	}
 	nw, nh = math.Max(nw, 1), math.Max(nh, 1)
-	if scope.Roomy(l) {
+	if l.Roomy() {
 		return g.room(gr, nw, nh, fixed)
 	}
 	if l.Kind == doc.TextKind && (g.handle == "e" || g.handle == "w") {
 		return g.wrap(gr, nw, fixed)
 	}
-	keep := scope.Proportional(l) != mod.Shift || l.Kind == doc.Group || l.Kind == doc.TextKind
+	keep := l.Is().Keeps != mod.Shift || l.Is().Scaled
 	kx, ky := nw/w, nh/h
 	if keep {
 		switch {

@@ -62,7 +62,7 @@ func (s *Overlays) OverlayView(m scope.Moment, threads []string) Overlay {
 		corners, pivot, ok := s.Player.Quad(l.ID)
 		if ok {
 			kind := l.Kind
-			if scope.Roomy(l) {
+			if l.Roomy() {
 				kind = "room" // every side of it can be moved
 			}
 			if l.Text != nil && (l.Text.Ring != nil || l.Text.Stacked) {

@@ -18,14 +18,14 @@ func ShapeSigns() []ShapeSign {
 	list := make([]ShapeSign, 0, len(doc.Shapes))
 	for _, kind := range doc.Shapes {
 		l := &doc.Layer{Kind: kind, Place: doc.Place{W: 16, H: 12}, Corner: 1}
-		if shape.Square(kind) || kind == doc.Ring || kind == doc.Sector || kind == doc.Cross {
+		if doc.KindNamed(kind).Keeps || kind == doc.Ring || kind == doc.Sector || kind == doc.Cross {
 			l.Place.W, l.Place.H = 14, 14
 		}
 		d := ""
 		for _, p := range shape.Of(l).Parts() {
 			d += p.Path.Data()
 		}
-		list = append(list, ShapeSign{kind, shape.ShapeNames[kind], d})
+		list = append(list, ShapeSign{kind, doc.KindNamed(kind).Words, d})
 	}
 	return list
 }

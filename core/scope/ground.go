@@ -42,5 +42,5 @@ func (s *Scope) Bares(l *doc.Layer, box geom.Box, rest geom.Matrix) bool {
 
 // Groundable reports whether a layer may fill the page: a picture or a shape that lies in no group.
 func Groundable(l, parent *doc.Layer) bool {
-	return parent == nil && (l.Kind == doc.Picture || l.IsShape() && l.Kind != doc.Line)
+	return parent == nil && l.Is().Grounds
 }

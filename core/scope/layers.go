@@ -5,7 +5,6 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
-	"capstan/core/shape"
 )
 
 // InOrder returns chosen layers from the rearmost on, without those inside others.
@@ -19,11 +18,6 @@ func (s *Scope) InOrder(m Moment, threads []string) (list []*doc.Layer) {
 		return true
 	})
 	return
-}
-
-// Unites reports whether a layer has an outline that can be united, cut or overlapped with others.
-func Unites(l *doc.Layer) bool {
-	return l.Kind != doc.Picture && l.Kind != doc.InsetKind && l.Kind != doc.MarkerKind
 }
 
 // Outermost leaves out layers inside others of the list.
@@ -45,11 +39,6 @@ func Outermost(sc *doc.Scene, list []*doc.Layer) []*doc.Layer {
 	return out
 }
 
-// Proportional says whether a layer keeps its proportions when it is resized.
-func Proportional(l *doc.Layer) bool {
-	return l.Kind == doc.Group || l.Kind == doc.Picture || l.Kind == doc.TextKind || shape.Square(l.Kind)
-}
-
 // Move returns a move with its layer and its scene's place in the document; -1 where there is none.
 func (s *Scope) Move(id string) (*doc.Move, *doc.Layer, int) {
 	for i, sc := range s.Doc.Film.Scenes {
@@ -59,9 +48,6 @@ func (s *Scope) Move(id string) (*doc.Move, *doc.Layer, int) {
 	}
 	return nil, nil, -1
 }
-
-// Roomy reports whether a layer is a text whose box has a height of its own.
-func Roomy(l *doc.Layer) bool { return l.Kind == doc.TextKind && l.Text.Room != "" && l.Text.Wraps() }
 
 // Layers returns the layers of the moment's scene that the threads name, in that order.
 func (s *Scope) Layers(m Moment, threads []string) []*doc.Layer {

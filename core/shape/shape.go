@@ -82,9 +82,6 @@ func Default(kind string) doc.Shape {
 	return doc.Shape{}
 }
 
-// Square reports whether shapes of a kind keep their proportions, unless somebody wants otherwise.
-func Square(kind string) bool { return kind == doc.Polygon || kind == doc.Star || kind == doc.Heart }
-
 // Parts returns the outlines of a shape, back to front.
 func (s Spec) Parts() []Part {
 	if s.Kind == doc.Ribbon {

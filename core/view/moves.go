@@ -92,13 +92,7 @@ func unitsOf(l *doc.Layer, m *doc.Move) []string {
 	if m.Kind != doc.Entrance && m.Kind != doc.Exit && m.Effect != doc.Rock {
 		return []string{}
 	}
-	switch l.Kind {
-	case doc.TextKind:
-		return []string{doc.ByLine, doc.ByWord, doc.ByLetter}
-	case doc.Group:
-		return []string{doc.ByPart}
-	}
-	return []string{}
+	return append([]string{}, l.Is().Units...)
 }
 
 // flat encodes a MoveView as the move's own fields with the view's beside them.

@@ -179,7 +179,7 @@ func (s *Views) Selection(m scope.Moment, threads []string) []Selected {
 	for _, l := range s.Layers(m, threads) {
 		v := Selected{Layer: ink.Shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Strands: s.strandsOf(i, l.Thread), Closed: s.Shown.Encloses(i, l.ID), Missing: s.Missing(l), Plate: ink.PlateContrast(l, sc)}
 		v.Layer.Path = "" // long, and shown by nothing but the page
-		if scope.Roomy(l) {
+		if l.Roomy() {
 			scale, over := s.Shown.Fit(i, l.ID)
 			v.Fit = &Fit{scale, over}
 		}
@@ -206,7 +206,7 @@ func (s *Views) Selection(m scope.Moment, threads []string) []Selected {
 		if parent != nil {
 			v.In = parent.Name
 		}
-		v.Unites, v.Grounds = scope.Unites(l), scope.Groundable(l, parent)
+		v.Unites, v.Grounds = l.Is().Joins, scope.Groundable(l, parent)
 		box, pivot := s.Shown.Box(i, l.ID)
 		rest := s.Shown.RestMatrix(i, l.ID)
 		at := rest.Apply(box.Centre())

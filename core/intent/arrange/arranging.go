@@ -198,7 +198,7 @@ func placeBy(s *intent.Desk, m scope.Moment, l *doc.Layer, x, y, w, h, turn *flo
 	if h != nil && box.H() > 0 {
 		ky = math.Max(*h, 1) / box.H()
 	}
-	if scope.Proportional(l) || keep && (w == nil || h == nil) {
+	if l.Is().Keeps || keep && (w == nil || h == nil) {
 		if w == nil {
 			kx = ky
 		}
@@ -216,7 +216,7 @@ func placeBy(s *intent.Desk, m scope.Moment, l *doc.Layer, x, y, w, h, turn *flo
 
 // roomTyped returns what puts typed numbers into the box of a text that wraps, about its middle; false where they scale it.
 func roomTyped(l *doc.Layer, box geom.Box, at geom.Point, w, h *float64) (edit.Part, bool) {
-	if l.Kind != doc.TextKind || !l.Text.Wraps() || h != nil && !scope.Roomy(l) || w == nil && h == nil {
+	if l.Kind != doc.TextKind || !l.Text.Wraps() || h != nil && !l.Roomy() || w == nil && h == nil {
 		return edit.Part{}, false
 	}
 	set := edit.Fields{"x": at.X, "y": at.Y}

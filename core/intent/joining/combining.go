@@ -129,7 +129,7 @@ func areas(s *intent.Desk, m scope.Moment, threads []string) ([]*doc.Layer, []co
 	}
 	var areas []combine.Area
 	for _, l := range list {
-		if !scope.Unites(l) {
+		if !l.Is().Joins {
 			return nil, nil, words.New("combine.kind", l.Name)
 		}
 		own, err := s.Shown.Outline(s.SceneIndex(m), l.ID)

@@ -22,7 +22,7 @@ var outliningAsked = intent.Table{
 			if l.Kind == doc.PathKind {
 				continue
 			}
-			if !scope.Unites(l) {
+			if !l.Is().Joins {
 				return nil, words.New("combine.kind", l.Name)
 			}
 			p, err := s.Shown.Outline(s.SceneIndex(m), l.ID)

@@ -29,11 +29,11 @@ func dressed(l *doc.Layer, k *doc.Look) edit.Fields {
 		return p
 	}
 	p["fill"] = k.Fill
-	if l.IsShape() && l.Kind != doc.Ellipse {
+	if l.IsShape() && l.Is().Cornered {
 		p["corner"] = k.Corner
 	}
 	p["stroke"] = nil
-	if k.Stroke != nil && l.Kind != doc.MarkerKind {
+	if k.Stroke != nil && l.Is().Stroked {
 		v := *k.Stroke
 		if v.Trim = nil; l.Stroke != nil {
 			v.Trim = l.Stroke.Trim // how much of the line is drawn is none of its looks

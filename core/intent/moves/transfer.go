@@ -167,7 +167,7 @@ func pasteMoves(s *intent.Desk, m scope.Moment, c CopiedMoves, chosen []string, 
 				n := mv.Clone()
 				n.ID, n.Continues = ids[mv.ID], ""
 				rehung(n, mv, sc, ids, c.Begins[mv.ID], late)
-				if n.Unit == doc.ByPart && to[k].Kind != doc.Group || n.Unit != "" && n.Unit != doc.ByPart && to[k].Kind != doc.TextKind {
+				if n.Unit != "" && !slices.Contains(to[k].Is().Units, n.Unit) {
 					n.Unit = "" // this layer has no such units
 				}
 				out = append(out, &edit.AddMove{Layer: to[k].ID, Move: n})

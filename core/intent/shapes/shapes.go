@@ -36,11 +36,11 @@ var shapesAsked = intent.Table{
 		Centre bool        `json:"centre"`
 	}) (edit.Command, error) {
 		sc := s.Scene(m)
-		name := shape.ShapeNames[c.Kind]
-		if name == "" {
+		kind := doc.KindNamed(c.Kind)
+		if !kind.Shape {
 			return nil, words.New("shape.unknown", c.Kind)
 		}
-		l := s.NewLayer(sc, name, c.Kind)
+		l := s.NewLayer(sc, kind.Words, c.Kind)
 		n := 0
 		doc.Walk(sc.Layers, func(k, _ *doc.Layer) bool {
 			if k.IsShape() {
@@ -69,7 +69,7 @@ var shapesAsked = intent.Table{
 		equal, centred := false, false
 		if p := c.To; p != nil && math.Hypot(p[0]-at.X, p[1]-at.Y) >= 1 {
 			// Shapes of equal sides are drawn so unless the key says otherwise.
-			from, to, equal, centred = at, geom.Point{X: p[0], Y: p[1]}, c.Equal != shape.Square(c.Kind), c.Centre
+			from, to, equal, centred = at, geom.Point{X: p[0], Y: p[1]}, c.Equal != kind.Keeps, c.Centre
 		}
 		if c.Kind == doc.Line {
 			l.Place = shape.LineFrom(from, to, c.Equal, centred)
