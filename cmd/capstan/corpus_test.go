@@ -59,7 +59,7 @@ func TestWhatWasStoredLooksAsItDid(t *testing.T) {
 }
 
 func framesOf(t *testing.T, file string) (hashes []string) {
-	o, err := open(file)
+	o, err := open(file, "")
 	if err != nil {
 		t.Fatal(file, err)
 	}

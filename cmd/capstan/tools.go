@@ -36,7 +36,8 @@ type opened struct {
 
 func (o *opened) close() { os.RemoveAll(o.dir) }
 
-func open(file string) (*opened, error) {
+// open reads a bundle, and makes the film of an id in it; an empty one is that of its first.
+func open(file, film string) (*opened, error) {
 	f, err := os.Open(file)
 	if err != nil {
 		return nil, err
@@ -58,7 +59,9 @@ func open(file string) (*opened, error) {
 	a, err := assets()
 	if err == nil {
 		a.Fonts = o.files.Fonts(o.project, a.Fonts)
-		o.film, err = frame.Compile(o.project, a, nil)
+		if o.film, err = frame.CompileFilm(o.project, film, a); err == nil {
+			o.project = o.film.Doc
+		}
 	}
 	if err != nil {
 		o.close()
@@ -68,14 +71,14 @@ func open(file string) (*opened, error) {
 }
 
 func exportCommand() *cobra.Command {
-	var format, out string
+	var format, out, film string
 	var height int
 	var fps, from, to float64
 	var asJSON, once bool
 	c := &cobra.Command{
 		Use: "export FILE.capstan", Short: "Export a film as MP4 or GIF, or a frame of it as PNG", Args: cobra.ExactArgs(1),
 		RunE: func(_ *cobra.Command, args []string) error {
-			o, err := open(args[0])
+			o, err := open(args[0], film)
 			if err != nil {
 				return err
 			}
@@ -106,6 +109,7 @@ func exportCommand() *cobra.Command {
 			return err
 		},
 	}
+	filmFlag(c, &film)
 	c.Flags().StringVar(&format, "format", "mp4", "mp4, gif, or png: the frame at --from")
 	c.Flags().IntVar(&height, "height", 0, "height in pixels (default: the film's)")
 	c.Flags().Float64Var(&fps, "fps", 0, "frames a second (default: the film's)")
@@ -122,11 +126,11 @@ func ms(v float64) int64 { return int64(math.Round(min(max(v, -86400), 86400) * 
 
 func frameCommand() *cobra.Command {
 	var at float64
-	var out string
+	var out, film string
 	c := &cobra.Command{
 		Use: "frame FILE.capstan", Short: "Render one frame as PNG", Args: cobra.ExactArgs(1),
 		RunE: func(_ *cobra.Command, args []string) error {
-			o, err := open(args[0])
+			o, err := open(args[0], film)
 			if err != nil {
 				return err
 			}
@@ -147,6 +151,7 @@ func frameCommand() *cobra.Command {
 			return os.Rename(f.Name(), out)
 		},
 	}
+	filmFlag(c, &film)
 	c.Flags().Float64Var(&at, "at", 0, "film time in seconds")
 	c.Flags().StringVar(&out, "out", "frame.png", "file to write")
 	return c
@@ -154,10 +159,11 @@ func frameCommand() *cobra.Command {
 
 func inspectCommand() *cobra.Command {
 	var at float64
+	var film string
 	c := &cobra.Command{
 		Use: "inspect FILE.capstan", Short: "Print resolved moves and the display list as JSON", Args: cobra.ExactArgs(1),
 		RunE: func(_ *cobra.Command, args []string) error {
-			o, err := open(args[0])
+			o, err := open(args[0], film)
 			if err != nil {
 				return err
 			}
@@ -181,15 +187,20 @@ func inspectCommand() *cobra.Command {
 			})
 		},
 	}
+	filmFlag(c, &film)
 	c.Flags().Float64Var(&at, "at", 0, "film time in seconds")
 	return c
+}
+
+func filmFlag(c *cobra.Command, film *string) {
+	c.Flags().StringVar(film, "film", "", "id of a film of the project (default: its first)")
 }
 
 func checkCommand() *cobra.Command {
 	return &cobra.Command{
 		Use: "check FILE.capstan", Short: "Validate a bundle; exit 1 on errors", Args: cobra.ExactArgs(1),
 		RunE: func(_ *cobra.Command, args []string) error {
-			o, err := open(args[0])
+			o, err := open(args[0], "")
 			if err != nil {
 				return err
 			}

@@ -119,6 +119,7 @@ func main() {
 		}
 		return true, s.Draft(c)
 	})
+	on("showFilm", func(a []js.Value) (any, error) { return true, s.ShowFilm(a[0].String()) })
 	on("clearDraft", func([]js.Value) (any, error) { s.ClearDraft(); return true, nil })
 	on("newID", func([]js.Value) (any, error) { return s.NewID(), nil })
 	on("film", func([]js.Value) (any, error) { return s.FilmView(), nil })
@@ -206,11 +207,11 @@ func main() {
 	on("update", func(a []js.Value) (any, error) {
 		return s.Update(geom.Point{X: a[0].Float(), Y: a[1].Float()}, gesture.Modifiers{Shift: a[2].Bool(), Alt: a[3].Bool(), Reach: a[4].Float(), Free: a[5].Bool()})
 	})
-	on("end", func([]js.Value) (any, error) { return told(s.End(), nil) })
+	on("end", func([]js.Value) (any, error) { return told(s.EndDrag(), nil) })
 	on("pen", func(a []js.Value) (any, error) {
 		return s.Pen(moment(a[0]), a[1].String(), geom.Point{X: a[2].Float(), Y: a[3].Float()}, gesture.Modifiers{Shift: a[4].Bool(), Alt: a[5].Bool()}, a[6].Float(), a[7].String()), nil
 	})
-	on("penEnd", func(a []js.Value) (any, error) { return told(s.PenEnd(moment(a[0])), nil) })
+	on("penEnd", func(a []js.Value) (any, error) { return told(s.EndPen(moment(a[0])), nil) })
 	on("penDrop", func([]js.Value) (any, error) { s.PenDrop(); return true, nil })
 	on("outlineOf", func(a []js.Value) (any, error) {
 		return bytesValue(bytesOf(s.Outline(moment(a[0]), a[1].String()).Numbers())), nil
@@ -277,7 +278,11 @@ func failure(err error) js.Value {
 
 // moment reads {rest, scene, time}.
 func moment(v js.Value) scope.Moment {
-	return scope.Moment{Rest: v.Get("rest").Bool(), Scene: v.Get("scene").Int(), Time: v.Get("time").Float()}
+	film := ""
+	if f := v.Get("film"); f.Type() == js.TypeString {
+		film = f.String()
+	}
+	return scope.Moment{Film: film, Rest: v.Get("rest").Bool(), Scene: v.Get("scene").Int(), Time: v.Get("time").Float()}
 }
 
 func list(v js.Value) []string {

@@ -24,6 +24,7 @@ type Project struct {
 	ID       string            `json:"id"`
 	Name     string            `json:"name"`
 	Film     Film              `json:"film"`
+	Films    []*NamedFilm      `json:"films,omitzero"`  // beside the first
 	Insets   []*Inset          `json:"insets,omitzero"` // films inside the film
 	Sounds   []*Sound          `json:"sounds,omitzero"`
 	RoleSets []*RoleSet        `json:"roleSets,omitzero"`
@@ -31,6 +32,9 @@ type Project struct {
 	Looks    []*SavedLook      `json:"looks,omitzero"`   // looks that were put aside, at most 64
 	Media    map[string]*Media `json:"media,omitzero"`   // by SHA-256 of the original file, hex
 	Extra    Extra             `json:",embed"`
+
+	shows string // the film that stands in the place of the first
+	first *Film  // meanwhile; nil: it is in its place
 }
 
 // Rate is a number of frames a second as an exact fraction, 1/1000 to 240, of numbers up to a million.

@@ -146,4 +146,4 @@ func Read(data []byte) (*Project, error) {
 }
 
 // Write encodes the document in canonical key order.
-func (p *Project) Write() ([]byte, error) { return Encode(p) }
+func (p *Project) Write() ([]byte, error) { return Encode(p.Settled()) }

@@ -41,6 +41,9 @@ func (p *Project) Validate() error { return p.ValidateChange(nil) }
 // ValidateChange is Validate for a document made from before, which is valid: scenes that both share are not looked into
 // again, but for the ids they take.
 func (p *Project) ValidateChange(before *Project) error {
+	if p = p.Settled(); before != nil {
+		before = before.Settled()
+	}
 	if before != nil && p.headsOnly(before) {
 		if p.checkHeads(before) == nil {
 			return nil
@@ -50,16 +53,20 @@ func (p *Project) ValidateChange(before *Project) error {
 	known, fine := map[*Scene]bool{}, map[*Layer]bool{}
 	if before != nil && p.hasAllOf(before) {
 		here := map[*Scene]bool{}
-		for _, s := range p.Film.Scenes {
-			here[s] = true
-		}
-		for _, s := range before.Film.Scenes {
-			known[s] = true
-			if here[s] || len(s.Roles) > 0 { // its layers may name roles that are gone
-				continue
+		p.EachFilm(func(_ string, f *Film) {
+			for _, s := range f.Scenes {
+				here[s] = true
 			}
-			Walk(s.Layers, func(l, _ *Layer) bool { fine[l] = true; return true })
-		}
+		})
+		before.EachFilm(func(_ string, f *Film) {
+			for _, s := range f.Scenes {
+				known[s] = true
+				if here[s] || len(s.Roles) > 0 { // its layers may name roles that are gone
+					continue
+				}
+				Walk(s.Layers, func(l, _ *Layer) bool { fine[l] = true; return true })
+			}
+		})
 	}
 	if p.check(false, known, fine) == nil {
 		return nil
@@ -111,6 +118,7 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 		c.fail("sounds", "cannot be played by this Capstan yet")
 	}
 	c.film("film", &p.Film)
+	c.films(p)
 	for i, r := range p.RoleSets {
 		at := c.at("roleSets[%d]", i)
 		if r == nil {
@@ -125,6 +133,40 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 		return c.err
 	}
 	return nil
+}
+
+// films checks the films beside the first.
+func (c *checker) films(p *Project) {
+	c.most("films", len(p.Films), MaxFilms)
+	if len(p.Films) == 0 || c.err != nil {
+		return
+	}
+	of := map[string]*Film{} // which film a thread lives in
+	one := func(at string, f *Film) {
+		for _, s := range f.Scenes {
+			Walk(s.Layers, func(l, _ *Layer) bool {
+				if was := of[l.Thread]; was != nil && was != f {
+					c.fail(at, "holds the thread %q, which lives in another film", l.Thread)
+				}
+				of[l.Thread] = f
+				return true
+			})
+		}
+	}
+	one("film", &p.Film)
+	for i, v := range p.Films {
+		at := c.at("films[%d]", i)
+		if v == nil {
+			c.fail(at, "is empty")
+			return
+		}
+		c.id(at+".id", v.ID)
+		c.name(at+".name", v.Name)
+		if c.film(at+".film", &v.Film); c.err != nil {
+			return
+		}
+		one(at, &v.Film)
+	}
 }
 
 // saved checks what was put aside: colours, looks, sets of roles.
@@ -151,14 +193,16 @@ func (c *checker) saved(p *Project) {
 	}
 }
 
-// count returns how many layers and moves the film has: maps of ids made as large need not grow.
+// count returns how many layers and moves the films have: maps of ids made as large need not grow.
 func (p *Project) count() int {
 	n := 0
-	for _, s := range p.Film.Scenes {
-		if s != nil {
-			n += s.count()
+	p.EachFilm(func(_ string, f *Film) {
+		for _, s := range f.Scenes {
+			if s != nil {
+				n += s.count()
+			}
 		}
-	}
+	})
 	return n
 }
 

@@ -25,6 +25,8 @@ var known = func() map[string]func(raw jsontext.Value) (Command, error) {
 		wire[RenameProject](),
 		wire[SetProject](),
 		wire[SetFilm](),
+		wire[AddFilm](),
+		wire[DeleteFilms](),
 		wire[AddMedia](),
 		wire[AddScene](),
 		wire[DuplicateScene](),
@@ -77,10 +79,14 @@ func wire[C any, P interface {
 	return wired{P(new(C)).Op(), func(raw jsontext.Value) (Command, error) {
 		var v struct {
 			Op     string `json:"op"`
+			Film   string `json:"film"`
 			Fields C      `json:",embed"`
 		}
 		if err := doc.Strict(raw, &v); err != nil {
 			return nil, err
+		}
+		if v.Film != "" {
+			return &In{v.Film, P(&v.Fields)}, nil
 		}
 		return P(&v.Fields), nil
 	}}
@@ -121,7 +127,14 @@ func Write(c Command) (jsontext.Value, error) {
 	if c == nil {
 		return jsontext.Value("null"), nil
 	}
-	op, err := doc.Encode(c.Op())
+	var film string
+	if in, ok := c.(*In); ok {
+		film, c = in.Film, in.Command
+	}
+	head, err := doc.Encode(struct {
+		Op   string `json:"op"`
+		Film string `json:"film,omitzero"`
+	}{c.Op(), film})
 	if err != nil {
 		return nil, err
 	}
@@ -129,7 +142,7 @@ func Write(c Command) (jsontext.Value, error) {
 	if err != nil {
 		return nil, words.New("command.unwritable", c.Op(), err)
 	}
-	raw := append([]byte(`{"op":`), op...)
+	raw := head[:len(head)-1]
 	if len(fields) > 2 {
 		raw = append(raw, ',')
 	}

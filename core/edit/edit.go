@@ -46,17 +46,26 @@ func preview(e *editor, p *doc.Project, c Command) (*doc.Project, error) {
 	if err != nil {
 		return nil, err
 	}
-	for i, s := range q.Film.Scenes {
-		if _, old := p.Scene(s.ID); old == s {
-			continue
+	was := map[*doc.Scene]bool{}
+	p.EachFilm(func(_ string, f *doc.Film) {
+		for _, s := range f.Scenes {
+			was[s] = true
 		}
-		into := int64(0)
-		if i > 0 {
-			into = s.Transition.Duration
+	})
+	q.EachFilm(func(_ string, f *doc.Film) {
+		for i, s := range f.Scenes {
+			if was[s] || err != nil {
+				continue
+			}
+			into := int64(0)
+			if i > 0 {
+				into = s.Transition.Duration
+			}
+			_, err = motion.Resolve(s, into)
 		}
-		if _, err := motion.Resolve(s, into); err != nil {
-			return nil, err
-		}
+	})
+	if err != nil {
+		return nil, err
 	}
 	return q, nil
 }
@@ -76,7 +85,7 @@ func (e *editor) draft(p *doc.Project, c Command) (*doc.Project, error) {
 			return nil, words.New("layer.none")
 		}
 		tidyRuns(s)
-		if _, old := p.Scene(id); old != nil && old != s {
+		if old := p.FindScene(id); old != nil && old != s {
 			doc.Share(s, old)
 		}
 	}

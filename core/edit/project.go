@@ -92,10 +92,11 @@ type ApplyPatch struct {
 func (c *ApplyPatch) Op() string { return "patch" }
 
 func (c *ApplyPatch) apply(e *editor) error {
+	film := e.p.Shows()
 	p, err := c.Changes.Apply(e.p)
 	if err != nil {
 		return err
 	}
 	e.p, e.cloned, e.thin, e.patched = shallow(p), map[string]*doc.Scene{}, nil, true
-	return nil
+	return e.show(film)
 }

@@ -10,6 +10,7 @@ import (
 	"capstan/core/motion"
 	form "capstan/core/shape"
 	"capstan/core/text"
+	"capstan/core/words"
 )
 
 // Assets is what a film needs beside its document: font bytes. Facts about pictures are in the document;
@@ -93,6 +94,15 @@ type shape struct {
 	shade float64 // how much darker than the layer's fill it is
 	side  string  // of a stroke that lies on one side of its line: of, whose inside or outside it keeps to
 	of    uint32
+}
+
+// CompileFilm is Compile of the film of an id; an empty one is that of the project's first. Without such a film the error says so in words.
+func CompileFilm(p *doc.Project, id string, a Assets) (*Film, error) {
+	q := p.Showing(id)
+	if q == nil {
+		return nil, words.New("film.gone")
+	}
+	return Compile(q, a, nil)
 }
 
 // Compile makes a film of a validated document. Given the film compiled before, it shares what did not change:

@@ -17,7 +17,7 @@ import (
 	"capstan/core/words"
 )
 
-// Change is one field of one part of a document, before and after. A part is "project", "film",
+// Change is one field of one part of a document, before and after. A part is "project", "film" (the first), "film/ID",
 // "scene/ID" or "layer/SCENE/ID"; a field that is not there is null. Scenes of the film, layers of a scene and
 // children of a group appear as lists of ids.
 type Change struct {
@@ -71,21 +71,53 @@ func sceneID(s *doc.Scene) string { return s.ID }
 
 func (ps parts) addHead(p *doc.Project) error {
 	c := *p
-	c.Film = doc.Film{}
+	c.Film, c.Films = doc.Film{}, nil
 	head, err := split(&c)
 	if err != nil {
 		return err
 	}
 	delete(head, "film")
-	film := p.Film
-	film.Scenes = nil
-	f, err := split(film)
+	if len(p.Films) > 0 {
+		head["films"] = idList(p.Films, func(f *doc.NamedFilm) string { return f.ID })
+	}
+	ps["project"] = head
+	if err := ps.addFilm("film", &p.Film); err != nil {
+		return err
+	}
+	for _, f := range p.Films {
+		if err := ps.addFilm("film/"+f.ID, &f.Film); err != nil {
+			return err
+		}
+		name, err := doc.Encode(f.Name)
+		if err != nil {
+			return err
+		}
+		ps["film/"+f.ID]["name"] = name
+	}
+	return nil
+}
+
+func (ps parts) addFilm(part string, film *doc.Film) error {
+	c := *film
+	c.Scenes = nil
+	f, err := split(c)
 	if err != nil {
 		return err
 	}
-	f["scenes"] = idList(p.Film.Scenes, sceneID)
-	ps["project"], ps["film"] = head, f
+	f["scenes"] = idList(film.Scenes, sceneID)
+	ps[part] = f
 	return nil
+}
+
+// scenesOf are the scenes of all films by id.
+func scenesOf(p *doc.Project) map[string]*doc.Scene {
+	out := map[string]*doc.Scene{}
+	p.EachFilm(func(_ string, f *doc.Film) {
+		for _, s := range f.Scenes {
+			out[s.ID] = s
+		}
+	})
+	return out
 }
 
 // heads returns the scene's layers by id; nil for no scene.
@@ -138,6 +170,7 @@ func (ps parts) addScene(s *doc.Scene, known map[string]*doc.Layer) error {
 
 // Between returns what differs from a to b. Scenes that are the same value are not looked into.
 func Between(a, b *doc.Project) (Patch, error) {
+	a, b = a.Settled(), b.Settled()
 	x, y := parts{}, parts{}
 	if err := x.addHead(a); err != nil {
 		return nil, err
@@ -145,9 +178,10 @@ func Between(a, b *doc.Project) (Patch, error) {
 	if err := y.addHead(b); err != nil {
 		return nil, err
 	}
-	add := func(to parts, list []*doc.Scene, other *doc.Project) error {
-		for _, s := range list {
-			if _, o := other.Scene(s.ID); o != s {
+	was, is := scenesOf(a), scenesOf(b)
+	add := func(to parts, all, others map[string]*doc.Scene) error {
+		for id, s := range all {
+			if o := others[id]; o != s {
 				if err := to.addScene(s, heads(o)); err != nil {
 					return err
 				}
@@ -155,10 +189,10 @@ func Between(a, b *doc.Project) (Patch, error) {
 		}
 		return nil
 	}
-	if err := add(x, a.Film.Scenes, b); err != nil {
+	if err := add(x, was, is); err != nil {
 		return nil, err
 	}
-	if err := add(y, b.Film.Scenes, a); err != nil {
+	if err := add(y, is, was); err != nil {
 		return nil, err
 	}
 	var out Patch
@@ -201,6 +235,7 @@ func (patch Patch) Apply(p *doc.Project) (*doc.Project, error) { return All(p, [
 
 // All returns p with patches carried out one after the other: it is taken apart and put together once.
 func All(p *doc.Project, patches []Patch) (*doc.Project, error) {
+	p = p.Settled()
 	ps := parts{}
 	if err := ps.addHead(p); err != nil {
 		return nil, err
@@ -214,13 +249,14 @@ func All(p *doc.Project, patches []Patch) (*doc.Project, error) {
 			if kind, rest, ok := strings.Cut(c.Part, "/"); ok && (kind == "scene" || kind == "layer") {
 				id, _, _ := strings.Cut(rest, "/")
 				touched[id] = true
-			} else if c.Part != "project" && c.Part != "film" {
+			} else if c.Part != "project" && c.Part != "film" && !(ok && kind == "film") {
 				return nil, words.New("document.part", c.Part)
 			}
 		}
 	}
+	scenes := scenesOf(p)
 	for id := range touched {
-		if _, s := p.Scene(id); s != nil {
+		if s := scenes[id]; s != nil {
 			if err := ps.addScene(s, nil); err != nil {
 				return nil, err
 			}
@@ -231,7 +267,7 @@ func All(p *doc.Project, patches []Patch) (*doc.Project, error) {
 			return nil, err
 		}
 	}
-	return ps.assemble(p, touched)
+	return ps.assemble(scenes, touched)
 }
 
 func (ps parts) carryOut(patch Patch) error {
@@ -286,40 +322,69 @@ func join(f fields, v any, without ...string) error {
 	return nil
 }
 
-func (ps parts) assemble(p *doc.Project, touched map[string]bool) (*doc.Project, error) {
+func (ps parts) assemble(scenes map[string]*doc.Scene, touched map[string]bool) (*doc.Project, error) {
 	out := &doc.Project{}
-	if err := join(ps["project"], out); err != nil {
+	if err := join(ps["project"], out, "films"); err != nil {
 		return nil, err
 	}
-	if err := join(ps["film"], &out.Film, "scenes"); err != nil {
+	if err := ps.film("film", &out.Film, scenes, touched); err != nil {
 		return nil, err
+	}
+	var films []string
+	if list := ps["project"]["films"]; !isNull(list) {
+		if err := json.Unmarshal(list, &films); err != nil || twice(films) {
+			return nil, words.New("document.films")
+		}
+	}
+	for _, id := range films {
+		f := &doc.NamedFilm{ID: id}
+		if err := ps.film("film/"+id, &f.Film, scenes, touched); err != nil {
+			return nil, err
+		}
+		if name := ps["film/"+id]["name"]; !isNull(name) {
+			if err := json.Unmarshal(name, &f.Name); err != nil {
+				return nil, words.New("change.misfit", err)
+			}
+		}
+		out.Films = append(out.Films, f)
+	}
+	return out, nil
+}
+
+// film puts a film together.
+func (ps parts) film(part string, out *doc.Film, scenes map[string]*doc.Scene, touched map[string]bool) error {
+	if len(ps[part]) == 0 {
+		return words.New("document.films")
+	}
+	if err := join(ps[part], out, "scenes", "name"); err != nil {
+		return err
 	}
 	var ids []string
-	if err := json.Unmarshal(ps["film"]["scenes"], &ids); err != nil || twice(ids) {
-		return nil, words.New("document.scenes")
+	if err := json.Unmarshal(ps[part]["scenes"], &ids); err != nil || twice(ids) {
+		return words.New("document.scenes")
 	}
-	out.Film.Scenes = make([]*doc.Scene, 0, len(ids))
+	out.Scenes = make([]*doc.Scene, 0, len(ids))
 	for _, id := range ids {
 		if !touched[id] {
-			_, s := p.Scene(id)
+			s := scenes[id]
 			if s == nil {
-				return nil, words.New("undo.scene-gone")
+				return words.New("undo.scene-gone")
 			}
-			out.Film.Scenes = append(out.Film.Scenes, s)
+			out.Scenes = append(out.Scenes, s)
 			continue
 		}
 		f := ps["scene/"+id]
 		if len(f) == 0 {
-			return nil, words.New("undo.scene-gone")
+			return words.New("undo.scene-gone")
 		}
 		s := &doc.Scene{}
 		if err := join(f, s, "layers"); err != nil {
-			return nil, err
+			return err
 		}
 		used := map[string]bool{}
 		layers, err := ps.layers(id, f["layers"], used, 0)
 		if err != nil {
-			return nil, err
+			return err
 		}
 		s.Layers = layers
 		if s.Layers == nil {
@@ -332,11 +397,11 @@ func (ps parts) assemble(p *doc.Project, touched map[string]bool) (*doc.Project,
 			}
 		}
 		if have != len(used) {
-			return nil, words.New("undo.layers")
+			return words.New("undo.layers")
 		}
-		out.Film.Scenes = append(out.Film.Scenes, s)
+		out.Scenes = append(out.Scenes, s)
 	}
-	return out, nil
+	return nil
 }
 
 func twice(ids []string) bool {

@@ -34,7 +34,8 @@ type Duplicates struct {
 // Scope is an open document in a window. It belongs to one goroutine.
 type Scope struct {
 	Fonts  text.Book
-	Doc    *doc.Project  // with all that was carried out here
+	FilmID string        // of the film that is worked on; empty: the project's first
+	Doc    *doc.Project  // with all that was carried out here, and that film in the place of the first (doc.Project.Showing)
 	Film   *frame.Film   // of Doc
 	Shown  *frame.Film   // Film, or that of a draft
 	Player *frame.Player // of Shown
@@ -49,6 +50,7 @@ type Scope struct {
 
 // Moment is what the page shows: scene Scene at rest, or the film at Time.
 type Moment struct {
+	Film  string  `json:"film,omitzero"` // its id; empty: the project's first
 	Rest  bool    `json:"rest"`
 	Scene int     `json:"scene"`
 	Time  float64 `json:"time"` // ms of the film

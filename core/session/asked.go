@@ -27,5 +27,23 @@ func (s *Session) Intent(name string, m scope.Moment, raw jsontext.Value) (edit.
 	if f == nil {
 		return nil, words.New("intent.unknown", name)
 	}
-	return f(s.Desk, m, name, raw)
+	if m.Film != s.FilmID {
+		return nil, words.New("film.other")
+	}
+	c, err := f(s.Desk, m, name, raw)
+	return s.about(c), err
+}
+
+// EndDrag is End about the film that is worked on.
+func (s *Session) EndDrag() edit.Command { return s.about(s.End()) }
+
+// EndPen is PenEnd about the film that is worked on.
+func (s *Session) EndPen(m scope.Moment) edit.Command { return s.about(s.PenEnd(m)) }
+
+// about is a command about the film that is worked on.
+func (s *Session) about(c edit.Command) edit.Command {
+	if c == nil || s.FilmID == "" {
+		return c
+	}
+	return &edit.In{Film: s.FilmID, Command: c}
 }

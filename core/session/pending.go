@@ -3,7 +3,6 @@ package session
 import (
 	"capstan/core/doc"
 	"capstan/core/edit"
-	"capstan/core/frame"
 	"capstan/core/patch"
 	"capstan/core/words"
 )
@@ -63,7 +62,7 @@ func (s *Session) CatchUp(patches []patch.Patch, drop bool) ([]Failure, error) {
 		}
 		kept = append(kept, pending{c.command, next, made, c.step})
 	}
-	f, err := frame.Compile(p, s.Assets(), s.Film)
+	f, err := s.compile(p)
 	if err != nil {
 		return nil, err
 	}

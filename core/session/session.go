@@ -19,6 +19,7 @@ import (
 	"capstan/core/patch"
 	"capstan/core/scope"
 	"capstan/core/view"
+	"capstan/core/words"
 )
 
 // Session is one open document. It belongs to one goroutine.
@@ -30,6 +31,7 @@ type Session struct {
 	*gesture.Drags
 	*intent.Desk
 
+	whole   *doc.Project      // Doc with each film in its place
 	own     map[string]string // families of the fonts of the document's own that were added, by hash
 	acked   *doc.Project      // as it is stored
 	pending []pending
@@ -66,7 +68,8 @@ func (s *Session) Open(data []byte) error {
 		s.Fonts.Remove(family)
 	}
 	s.own = map[string]string{}
-	f, err := frame.Compile(p, s.Assets(), s.Film)
+	s.FilmID = ""
+	f, err := s.compile(p)
 	if err != nil {
 		return err
 	}
@@ -75,19 +78,44 @@ func (s *Session) Open(data []byte) error {
 	return nil
 }
 
+// compile makes the film that is worked on, of a project with each film in its place; the first where that is gone.
+func (s *Session) compile(p *doc.Project) (*frame.Film, error) {
+	q := p.Showing(s.FilmID)
+	if q == nil {
+		q, s.FilmID = p, ""
+	}
+	return frame.Compile(q, s.Assets(), s.Film)
+}
+
+// ShowFilm goes on with another film of the project: an empty id is that of its first. Steps to undo stay, whichever film they are of.
+func (s *Session) ShowFilm(id string) error {
+	if s.whole.Showing(id) == nil {
+		return words.New("film.gone")
+	}
+	before := s.FilmID
+	s.FilmID = id
+	f, err := s.compile(s.whole)
+	if err != nil {
+		s.FilmID = before
+		return err
+	}
+	s.show(s.whole, f)
+	return nil
+}
+
 // Recompile makes the film anew, with fonts that were added.
 func (s *Session) Recompile() error {
-	f, err := frame.Compile(s.Doc, s.Assets(), s.Film)
+	f, err := s.compile(s.whole)
 	if err != nil {
 		return err
 	}
 	s.ForgetWriting()
-	s.showUnder(s.Doc, f)
+	s.showUnder(s.whole, f)
 	return nil
 }
 
 func (s *Session) show(p *doc.Project, f *frame.Film) {
-	s.Doc, s.Film, s.Shown, s.drafted = p, f, f, nil
+	s.whole, s.Doc, s.Film, s.Shown, s.drafted = p, f.Doc, f, f, nil
 	s.DropDrag()
 	if s.Player == nil {
 		s.Player = f.Player()
@@ -96,16 +124,16 @@ func (s *Session) show(p *doc.Project, f *frame.Film) {
 }
 
 // Document returns the document as it is, without the draft.
-func (s *Session) Document() *doc.Project { return s.Doc }
+func (s *Session) Document() *doc.Project { return s.whole }
 
 // Apply carries out a command and returns the patch it made; one that changed something is pending until it is
 // acknowledged. On an error nothing has changed.
 func (s *Session) Apply(c edit.Command) (patch.Patch, error) {
-	p, patch, err := edit.Apply(s.Doc, c, s.Assets())
+	p, patch, err := edit.Apply(s.whole, c, s.Assets())
 	if err != nil {
 		return nil, err
 	}
-	f, err := frame.Compile(p, s.Assets(), s.Film)
+	f, err := s.compile(p)
 	if err != nil {
 		return nil, err
 	}

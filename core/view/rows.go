@@ -11,6 +11,7 @@ import (
 
 // Row is one thread in the timeline.
 type Row struct {
+	Film   string `json:"film,omitzero"` // the film it lives in; empty: the project's first
 	Thread string `json:"thread"`
 	Layer  string `json:"layer"` // id in the scene at the moment; empty where it is absent
 	Name   string `json:"name"`
@@ -76,7 +77,7 @@ func (s *Views) Rows(m scope.Moment) []Row {
 				l := list[i]
 				if _, ok := seen[l.Thread]; !ok {
 					r := Row{
-						Thread: l.Thread, Name: l.Name, Kind: l.Kind, Tint: l.Tint, Depth: depth, Group: len(l.Children) > 0,
+						Film: s.FilmID, Thread: l.Thread, Name: l.Name, Kind: l.Kind, Tint: l.Tint, Depth: depth, Group: len(l.Children) > 0,
 						Parent: parent, Here: isHere, Locked: l.Locked, Hidden: l.Hidden, Mask: l.Mask, Spans: []Span{}, Bars: []Bar{},
 					}
 					if isHere {

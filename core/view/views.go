@@ -64,6 +64,7 @@ func New(s *scope.Scope) *Views { return &Views{Scope: s, profiles: map[string][
 // Film is what the interface shows of the film as a whole.
 type Film struct {
 	Project string    `json:"project"`
+	Film    string    `json:"film,omitzero"` // its id; empty: the project's first
 	Name    string    `json:"name"`
 	Width   int       `json:"width"`
 	Height  int       `json:"height"`
@@ -122,7 +123,7 @@ func (s *Views) FilmView() Film {
 	p, o := s.Shown.Doc, s.Shown.Order
 	v := Film{
 		Palette: append([]string{}, s.Shown.Doc.Palette...), Looks: append([]*doc.SavedLook{}, s.Shown.Doc.Looks...), Fonts: s.OwnFonts(), RoleSets: append([]*doc.RoleSet{}, s.Shown.Doc.RoleSets...),
-		Project: p.ID, Name: p.Name, Width: p.Film.Width, Height: p.Film.Height, Rate: p.Film.Rate,
+		Project: p.ID, Film: s.FilmID, Name: p.Name, Width: p.Film.Width, Height: p.Film.Height, Rate: p.Film.Rate,
 		Length: o.Length, Frames: s.Shown.Frames(), Loop: p.Film.Loop, Shown: len(p.Film.Shown()),
 	}
 	if c := p.Film.Closing; c != nil {

@@ -37,6 +37,7 @@ func (s *Server) listExports(c *gin.Context) {
 
 func (s *Server) createExport(c *gin.Context) {
 	var in struct {
+		Film   string   `json:"film"` // of the project; absent: its first
 		Format string   `json:"format"`
 		Width  int      `json:"width"`  // px; the height follows from the page
 		Height int      `json:"height"` // px, instead; the width follows
@@ -56,7 +57,7 @@ func (s *Server) createExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	film, err := frame.Compile(p, s.store.Assets(p), nil)
+	film, err := frame.CompileFilm(p, in.Film, s.store.Assets(p))
 	if err != nil {
 		fail(c, err)
 		return
@@ -89,7 +90,7 @@ func (s *Server) createExport(c *gin.Context) {
 		return
 	}
 	e := &store.Export{
-		ID: newID(), ProjectID: p.ID, Name: name, Format: o.Format, Width: o.Width, Height: o.Height,
+		ID: newID(), ProjectID: p.ID, Name: name, Film: in.Film, Format: o.Format, Width: o.Width, Height: o.Height,
 		RateNum: o.RateNum, RateDen: o.RateDen, Once: o.Once, At: o.From, EndPause: o.EndPause, Document: raw, Frames: o.Frames(film),
 	}
 	if err := s.queue.Add(e); err != nil {

@@ -213,7 +213,7 @@ func (q *Queue) make(ctx context.Context, e *store.Export) error {
 	if err != nil {
 		return err
 	}
-	film, err := frame.Compile(p, q.store.Assets(p), nil)
+	film, err := frame.CompileFilm(p, e.Film, q.store.Assets(p))
 	if err != nil {
 		return err
 	}

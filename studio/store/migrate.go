@@ -52,6 +52,12 @@ var migrations = []*gormigrate.Migration{
 		}
 		return tx.Migrator().AddColumn(&Change{}, "Format")
 	}},
+	{ID: "0009", Migrate: func(tx *gorm.DB) error { // which film of the project
+		if tx.Migrator().HasColumn(&Export{}, "Film") {
+			return nil
+		}
+		return tx.Migrator().AddColumn(&Export{}, "Film")
+	}},
 }
 
 // migrate brings the database up to date. Where a step is due on a database that has been used, the file is copied first.
