@@ -1,6 +1,10 @@
 package doc
 
-import "slices"
+import (
+	"slices"
+
+	"capstan/core/words"
+)
 
 // NamedFilm is a film of a project beside its first one. Ids are unique in the project, whichever film they are in, and a thread lives in one
 // film alone.
@@ -54,6 +58,14 @@ func (p *Project) Showing(id string) *Project {
 	first := p.Film
 	c.first, c.shows, c.Film = &first, id, p.Films[i].Film
 	return &c
+}
+
+// FilmOf is Showing with an error in words where there is no such film.
+func (p *Project) FilmOf(id string) (*Project, error) {
+	if q := p.Showing(id); q != nil {
+		return q, nil
+	}
+	return nil, words.New("film.gone")
 }
 
 // Shows is the id of the film that stands in the place of the first one; empty: none does.

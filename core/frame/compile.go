@@ -9,8 +9,8 @@ import (
 	"capstan/core/geom"
 	"capstan/core/motion"
 	form "capstan/core/shape"
+	"capstan/core/state"
 	"capstan/core/text"
-	"capstan/core/words"
 )
 
 // Assets is what a film needs beside its document: font bytes. Facts about pictures are in the document;
@@ -98,9 +98,9 @@ type shape struct {
 
 // CompileFilm is Compile of the film of an id; an empty one is that of the project's first. Without such a film the error says so in words.
 func CompileFilm(p *doc.Project, id string, a Assets) (*Film, error) {
-	q := p.Showing(id)
-	if q == nil {
-		return nil, words.New("film.gone")
+	q, err := p.FilmOf(id)
+	if err != nil {
+		return nil, err
 	}
 	return Compile(q, a, nil)
 }
@@ -426,32 +426,13 @@ func (f *Film) layout(d *doc.Layer, unit string) (*text.Layout, string) {
 	return lay, content
 }
 
-// at returns the map from the layer's axes to its parent's under a pose:
-// T(place + offset) R(turn + angle) [T(v) R(spin) T(-v)] Flip (docs/motion.md, section 3).
-func (l *layer) at(p motion.Pose) geom.Matrix {
-	pl := &l.doc.Place
-	return transform(geom.Point{X: pl.X, Y: pl.Y}.Add(p.Offset), pl.Turn+p.Angle, p.Turn, l.pivot, pl)
-}
+// state is the layer under a pose.
+func (l *layer) state(p *motion.Pose) state.State { return state.Rest(l.doc, l.box, l.pivot).With(p) }
 
-func transform(at geom.Point, turn, spin float64, pivot geom.Point, pl *doc.Place) geom.Matrix {
-	m := geom.Translate(at)
-	if turn != 0 {
-		m = m.Mul(geom.Rotate(turn))
-	}
-	if spin != 0 {
-		m = m.Mul(geom.Rotate(spin).About(pivot))
-	}
-	if pl.FlipX || pl.FlipY {
-		x, y := 1.0, 1.0
-		if pl.FlipX {
-			x = -1
-		}
-		if pl.FlipY {
-			y = -1
-		}
-		m = m.Mul(geom.Scale(x, y).About(pivot))
-	}
-	return m
+// at returns the map from the layer's axes to its parent's under a pose.
+func (l *layer) at(p motion.Pose) geom.Matrix {
+	s := l.state(&p)
+	return s.Matrix()
 }
 
 // Timing returns the resolved moves of scene i.

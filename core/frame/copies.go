@@ -108,7 +108,7 @@ func (p *Player) strip(i, x0, x1, y0, y1 int, alpha float64, by geom.Point) bool
 	}
 	for k := range n.layer.shapes {
 		s := &n.layer.shapes[k]
-		if s.paint.clear() {
+		if s.paint.Clear() {
 			continue
 		}
 		p.tmp.Reset()

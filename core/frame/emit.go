@@ -3,8 +3,10 @@ package frame
 import (
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/morph"
 	"capstan/core/paint"
 	form "capstan/core/shape"
+	"capstan/core/state"
 )
 
 func (p *Player) emit(v View) *List {
@@ -40,8 +42,8 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
 		}
 		switch n.kind {
 		case pageNode:
-			if !n.paint.clear() {
-				c := n.paint.sized(moved(n.m, by), v.Scale)
+			if !n.paint.Clear() {
+				c := n.paint.Sized(moved(n.m, by), v.Scale)
 				key := p.film.page
 				if n.m.E != 0 || n.m.F != 0 {
 					key = p.film.broad
@@ -128,9 +130,9 @@ func (p *Player) shown(i int, v View, alpha float64, by geom.Point) {
 		l.termNumbers(n.veil, moved(n.m, by), box)
 	}
 	if e, alone := p.effectsOf(n); alone || a < 1 && p.overlaps(i) {
-		e = e.at(n.m)
+		e = e.On(n.m)
 		e.Opacity = a
-		outer, inner, two := e.layers()
+		outer, inner, two := e.Layers()
 		k := l.group(&outer)
 		if two {
 			k := l.group(&inner)
@@ -155,7 +157,7 @@ func (p *Player) effectsOf(n *node) (Effects, bool) {
 	switch {
 	case n.mixed > 0:
 		e := &p.effects[n.mixed-1]
-		return *e, !e.none()
+		return *e, !e.None()
 	case n.kind == pieceNode || !n.layer.alone:
 		return Effects{}, false
 	}
@@ -209,9 +211,9 @@ func (p *Player) plate(n *node, alpha float64, by geom.Point) {
 	s := n.layer.plate
 	c := s.paint
 	if n.other != nil && n.other.plate != nil {
-		c = mixPaints(&c, &n.other.plate.paint, n.share)
+		c = morph.Paints(&c, &n.other.plate.paint, n.share)
 	}
-	if !c.clear() {
+	if !c.Clear() {
 		p.list.fill(p.film.Geometry, s.key, moved(n.m, by), &c, alpha)
 	}
 }
@@ -244,12 +246,12 @@ func (p *Player) leaf(n *node, v View, alpha float64, by geom.Point) {
 		}
 		c := s.paint
 		if i < len(others) && n.other != nil {
-			c = mixPaints(&c, &others[i].paint, n.share)
+			c = morph.Paints(&c, &others[i].paint, n.share)
 		}
-		if c.clear() || alpha <= 0 {
+		if c.Clear() || alpha <= 0 {
 			continue
 		}
-		c = c.sized(m, v.Scale)
+		c = c.Sized(m, v.Scale)
 		switch own := p.ownOutline(n, s); {
 		case s.side != "":
 			l.op(OpClip, s.of, outsideCode(s.side))
@@ -338,7 +340,7 @@ func (p *Player) restroke(n *node, shapes, others []shape, m geom.Matrix, alpha 
 		width = a.Width + (b.Width-a.Width)*n.share
 		if n.other != nil {
 			other := paintIn(others)
-			c = mixPaints(&c, &other, n.share)
+			c = morph.Paints(&c, &other, n.share)
 			if n.share >= 0.5 {
 				with = b
 			}
@@ -347,7 +349,7 @@ func (p *Player) restroke(n *node, shapes, others []shape, m geom.Matrix, alpha 
 	if n.grown > 0 {
 		width /= n.grown
 	}
-	if c.clear() || width <= 0 {
+	if c.Clear() || width <= 0 {
 		return
 	}
 	l := &p.list
@@ -428,7 +430,7 @@ func (p *Player) picture(n *node, v View, alpha float64, m geom.Matrix) {
 	if media != nil && box.W() > 0 && box.H() > 0 {
 		across := geom.Point{X: m.A, Y: m.B}.Len() * box.W() * v.Scale / (float64(media.Width) * (crop[2] - crop[0]))
 		down := geom.Point{X: m.C, Y: m.D}.Len() * box.H() * v.Scale / (float64(media.Height) * (crop[3] - crop[1]))
-		mip = mipFor(across, down, media.Width, media.Height)
+		mip = state.MipFor(across, down, media.Width, media.Height)
 	}
 	p.list.op(OpPicture, n.layer.picture, mip, key)
 	p.list.matrix(m)

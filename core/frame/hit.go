@@ -122,7 +122,7 @@ func (n *node) contains(f *Film, q geom.Point, slack float64) bool {
 		return false
 	}
 	for _, s := range n.layer.shapes {
-		if s.paint.clear() && n.layer.doc.Kind != doc.Picture {
+		if s.paint.Clear() && n.layer.doc.Kind != doc.Picture {
 			continue
 		}
 		if f.Geometry.Path(s.key).Contains(local) && (s.side == "" || f.Geometry.Path(s.of).Contains(local) == (s.side == doc.Inside)) {

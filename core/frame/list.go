@@ -2,7 +2,7 @@ package frame
 
 import (
 	"capstan/core/geom"
-	"capstan/core/paint"
+	"capstan/core/state"
 )
 
 // Op is a primitive of a display list. Each op stands in List.Codes followed by the codes it takes, and
@@ -48,98 +48,20 @@ const (
 // MaxTile bounds the sides of a tile, in samples.
 const MaxTile = 2048
 
-// Blend is how a group is laid over what is under it.
-type Blend = uint32
-
-// The separable blend modes of W3C Compositing and Blending 1, section 9.1, in the order of doc.Blends.
-const (
-	Normal Blend = iota
-	Multiply
-	Screen
-	Overlay
-	Darken
-	Lighten
-	ColourDodge
-	ColourBurn
-	HardLight
-	SoftLight
-	Difference
-	Exclusion
-	// Added adds colour and cover (plus, section 9.1.4 of the same): what two that adjoin cover of a pixel comes to all of it.
-	// No layer is laid so by a document.
-	Added
+// What a list says of looks is told as states have it.
+type (
+	Blend   = state.Blend
+	Shadow  = state.Shadow
+	Effects = state.Effects
+	Paint   = state.Paint
+	Texture = state.Texture
 )
 
-// Shadow lies under a group: its shape, moved, softened by a Gaussian of deviation Blur and coloured.
-type Shadow struct {
-	X, Y, Blur float64 // page px
-	Colour     paint.Colour
-}
-
-// Effects are what is done to a group as a whole, in this order. The zero value but for Opacity 1 does nothing.
-type Effects struct {
-	Feather float64 // page px over which its border fades, inwards
-	Blur    float64 // page px, deviation of a Gaussian
-	Glow    Shadow  // light around it, which falls nowhere
-	Shadow  Shadow
-	Opacity float64
-	Blend   Blend
-}
-
-// layers returns the effects as one group has them, or as two that lie in each other where there are both a glow and a shadow:
-// the shadow is that of what glows.
-func (e Effects) layers() (outer, inner Effects, two bool) {
-	if e.Glow.Colour.A == 0 {
-		return e, Effects{}, false
-	}
-	glow := e.Glow
-	e.Glow = Shadow{}
-	if e.Shadow.Colour.A == 0 {
-		e.Shadow = glow
-		return e, Effects{}, false
-	}
-	inner = Effects{Feather: e.Feather, Blur: e.Blur, Shadow: glow, Opacity: 1}
-	e.Feather, e.Blur = 0, 0
-	return e, inner, true
-}
-
-// none reports whether the effects do nothing but fade.
-func (e *Effects) none() bool {
-	return e.Feather == 0 && e.Blur == 0 && e.Shadow.Colour.A == 0 && e.Glow.Colour.A == 0 && e.Blend == Normal
-}
-
-// Reach returns how far beyond its box effects show: left, up, right, down, in page px. A blur is taken to end
-// three deviations out.
-func (e *Effects) Reach() (l, t, r, b float64) {
-	d := 3 * e.Blur
-	l, t, r, b = d, d, d, d
-	if e.Shadow.Colour.A > 0 {
-		s := d + 3*e.Shadow.Blur
-		l, r = max(l, s-e.Shadow.X), max(r, s+e.Shadow.X)
-		t, b = max(t, s-e.Shadow.Y), max(b, s+e.Shadow.Y)
-	}
-	return
-}
-
-// Paint is what an outline is filled with: a colour, a gradient, or a picture laid side by side.
-type Paint struct {
-	Colour   paint.Colour
-	Gradient *paint.Gradient // before Colour
-	Texture  *Texture        // before both
-	Mip      uint32          // of the texture
-	Axes     geom.Matrix     // from the gradient's axes, or those of a tile of 1 by 1, to those of the outline
-}
-
-// Texture is a picture that is laid side by side without a seam: sampled bilinearly, beyond an edge from the opposite one.
-type Texture struct {
-	Picture       uint32 // of Film.Pictures
-	Width, Height int    // of the picture, px
-}
-
-// opaque reports whether a colour covers what is under it.
-func (p *Paint) opaque() bool { return p.Gradient == nil && p.Texture == nil && p.Colour.A >= 1 }
-
-func (p *Paint) clear() bool { return p.Gradient == nil && p.Texture == nil && p.Colour.A <= 0 }
+// The blends of lists that are named here; the others follow in the order of doc.Blends.
+const (
+	Normal = state.Normal
+	Added  = state.Added
+)
 
 // List says what to paint, back to front, in page px. It holds no pixels and no document.
 type List struct {

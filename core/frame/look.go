@@ -2,7 +2,6 @@ package frame
 
 import (
 	"fmt"
-	"math"
 	"slices"
 
 	"capstan/core/doc"
@@ -56,25 +55,6 @@ func (f *Film) textured(fill doc.Fill, box geom.Box) Paint {
 		at = box.Centre().Sub(geom.Point{X: k * w / 2, Y: k * h / 2})
 	}
 	return Paint{Texture: t, Axes: geom.Matrix{A: k * w, D: k * h, E: at.X, F: at.Y}}
-}
-
-// sized returns the paint of an outline that m maps to the page, at a scale: of a texture with the mip that suits it.
-func (p Paint) sized(m geom.Matrix, scale float64) Paint {
-	if p.Texture == nil {
-		return p
-	}
-	t, a := p.Texture, m.Mul(p.Axes)
-	p.Mip = mipFor(geom.Point{X: a.A, Y: a.B}.Len()*scale/float64(t.Width), geom.Point{X: a.C, Y: a.D}.Len()*scale/float64(t.Height), t.Width, t.Height)
-	return p
-}
-
-// mipFor is the mip with at least one sample a device pixel along the denser side, but less than two; across and down are device
-// px a sample of the whole picture.
-func mipFor(across, down float64, width, height int) (mip uint32) {
-	for k := max(across, down); k <= 0.5 && k > 0 && mip < 12 && min(width, height)>>(mip+1) >= 1; k *= 2 {
-		mip++
-	}
-	return
 }
 
 // pictureIndex returns where a picture stands among those of the film.
@@ -150,7 +130,7 @@ func (f *Film) stroked(shapes []shape, d *doc.Stroke, s *doc.Scene, box geom.Box
 		return shapes
 	}
 	p := f.paintOf(d.Fill, s, box)
-	if p.clear() {
+	if p.Clear() {
 		return shapes
 	}
 	n := len(shapes)
@@ -185,84 +165,5 @@ func (f *Film) compileEffects(s *scene, l *layer) {
 	if v := d.Glow; v != nil {
 		l.effects.Glow = Shadow{Blur: v.Blur, Colour: colourOf(v.Colour, v.Role, v.Tone, s.doc)}
 	}
-	l.alone = !l.effects.none()
-}
-
-// at returns the effects of a layer that m maps to the page: lengths grow with it, shadows fall as they do on the page.
-func (e Effects) at(m geom.Matrix) Effects {
-	k := math.Sqrt(math.Abs(m.Det()))
-	e.Feather *= k
-	e.Blur *= k
-	e.Shadow.Blur *= k
-	e.Glow.Blur *= k
-	e.Shadow.X *= k
-	e.Shadow.Y *= k
-	return e
-}
-
-// mixEffects interpolates the effects of two layers. A blend changes half way.
-func mixEffects(a, b *Effects, t float64) Effects {
-	n := func(x, y float64) float64 { return max(0, x+(y-x)*t) }
-	out := Effects{Feather: n(a.Feather, b.Feather), Blur: n(a.Blur, b.Blur), Blend: a.Blend}
-	if t >= 0.5 {
-		out.Blend = b.Blend
-	}
-	out.Shadow, out.Glow = mixShadows(a.Shadow, b.Shadow, t), mixShadows(a.Glow, b.Glow, t)
-	return out
-}
-
-// mixShadows interpolates two shadows. One that only one side has grows where it is.
-func mixShadows(p, q Shadow, t float64) Shadow {
-	n := func(x, y float64) float64 { return max(0, x+(y-x)*t) }
-	if p.Colour.A == 0 {
-		p = q
-		p.Colour.A = 0
-	} else if q.Colour.A == 0 {
-		q = p
-		q.Colour.A = 0
-	}
-	return Shadow{X: p.X + (q.X-p.X)*t, Y: p.Y + (q.Y-p.Y)*t, Blur: n(p.Blur, q.Blur), Colour: paint.Mix(p.Colour, q.Colour, t)}
-}
-
-// mixPaints interpolates two paints in OKLab. A colour counts as a gradient of that colour along the other's line; a linear and
-// a radial gradient change half way.
-func mixPaints(a, b *Paint, t float64) Paint {
-	switch {
-	case t == 0:
-		return *a
-	case t == 1:
-		return *b
-	case a.Texture != nil || b.Texture != nil: // textures change half way
-		if t < 0.5 {
-			return *a
-		}
-		return *b
-	case a.Gradient == nil && b.Gradient == nil:
-		return Paint{Colour: paint.Mix(a.Colour, b.Colour, t)}
-	}
-	p, q := a.along(b), b.along(a)
-	if p.Gradient.Radial != q.Gradient.Radial {
-		if t < 0.5 {
-			return *a
-		}
-		return *b
-	}
-	lerp := func(x, y float64) float64 { return x + (y-x)*t }
-	m, n := p.Axes, q.Axes
-	return Paint{Gradient: paint.MixGradients(p.Gradient, q.Gradient, t), Axes: geom.Matrix{
-		A: lerp(m.A, n.A), B: lerp(m.B, n.B), C: lerp(m.C, n.C), D: lerp(m.D, n.D), E: lerp(m.E, n.E), F: lerp(m.F, n.F),
-	}}
-}
-
-// along is p as a gradient; a colour lies along the line of o.
-func (p *Paint) along(o *Paint) Paint {
-	if p.Gradient != nil {
-		return *p
-	}
-	g := *o.Gradient
-	g.Stops = slices.Clone(g.Stops)
-	for i := range g.Stops {
-		g.Stops[i].Colour = p.Colour
-	}
-	return Paint{Gradient: &g, Axes: o.Axes}
+	l.alone = !l.effects.None()
 }

@@ -7,6 +7,7 @@ import (
 	"capstan/core/geom"
 	"capstan/core/morph"
 	"capstan/core/motion"
+	"capstan/core/state"
 )
 
 // strandClock is a moment of a morph: both sides' clocks and the eased progress between them.
@@ -73,8 +74,8 @@ func (p *Player) both(q *pair, c strandClock, parent geom.Matrix, share float64)
 	if q.apart {
 		parent, a, b = geom.Identity, q.a.absolute(c.a, &p.veils), q.b.absolute(c.b, &p.veils)
 	}
-	a.alpha *= share
-	b.alpha *= share
+	a.Opacity *= share
+	b.Opacity *= share
 	p.between(q, c, parent, a, b)
 }
 
@@ -209,71 +210,41 @@ func (p *Player) unitBetween(q *pair, c strandClock, ua, ub motion.Unit) motion.
 	e := morph.Ease(c.p)
 	out := motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, &p.passage, &ua, &ub)
 	out.Present, out.Opacity = true, morph.Number(x.Opacity, y.Opacity, e)
-	out.Offset = lerpPoint(x.Offset, y.Offset, c.p)
+	out.Offset = morph.Point(x.Offset, y.Offset, c.p)
 	out.Veil = p.veils.With(p.veils.Lifted(x.Veil, e), p.veils.Lifted(y.Veil, 1-e))
 	return out
 }
 
-// stance is where a layer stands on one side of a morph, in its parent's or the page's axes.
-type stance struct {
-	at         geom.Point
-	turn, spin float64
-	alpha      float64
-	size       geom.Point
-	corner     float64
-	pivot      geom.Point
-	veil       motion.Veil
-}
-
-func (l *layer) standing(c motion.Clock, mem *motion.Veils) stance {
+func (l *layer) standing(c motion.Clock, mem *motion.Veils) state.State {
 	pose := l.track.At(c, mem)
-	pl := &l.doc.Place
-	return stance{
-		at: geom.Point{X: pl.X, Y: pl.Y}.Add(pose.Offset), turn: pl.Turn + pose.Angle, spin: pose.Turn,
-		alpha: shownBy(&pose) * l.doc.Opacity, size: geom.Point{X: l.box.W(), Y: l.box.H()},
-		corner: l.doc.Corner, pivot: l.pivot, veil: pose.Veil,
-	}
+	return l.state(&pose)
 }
 
-// absolute returns the stance in the page's axes, through all parents.
-func (l *layer) absolute(c motion.Clock, mem *motion.Veils) stance {
+// absolute returns the layer's state in the page's axes, through all parents.
+func (l *layer) absolute(c motion.Clock, mem *motion.Veils) state.State {
 	s := l.standing(c, mem)
 	for g := l.parent; g != nil; g = g.parent {
 		o := g.standing(c, mem)
-		m := g.at(g.track.At(c, mem))
-		s.at = m.Apply(s.at)
-		s.turn += o.turn + o.spin
-		s.alpha *= o.alpha
+		s.At = o.Matrix().Apply(s.At)
+		s.Turn += o.Turn + o.Spin
+		s.Opacity *= o.Opacity
 	}
 	return s
 }
 
-func lerpPoint(a, b geom.Point, p float64) geom.Point {
-	return geom.Point{X: morph.Number(a.X, b.X, p), Y: morph.Number(a.Y, b.Y, p)}
-}
-
 // between adds a layer that is on both sides.
-func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b stance) {
+func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b state.State) {
 	e := c.p
-	at := lerpPoint(a.at, b.at, e)
-	turn := morph.Number(a.turn, morph.Turned(a.turn, b.turn, q.way), e)
 	loops := motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, &p.passage, nil, nil)
-	pivot := lerpPoint(a.pivot, b.pivot, e)
-	alpha := morph.Ease(morph.Number(a.alpha, b.alpha, e))
-	size := lerpPoint(a.size, b.size, e)
-	size.X, size.Y = max(size.X, 0), max(size.Y, 0)
-	flip := &q.a.doc.Place
-	if e >= 0.5 {
-		flip = &q.b.doc.Place
-	}
-	m := parent.Mul(transform(at, turn, loops.Turn, pivot, flip))
+	is := morph.Between(&a, &b, e, q.way, &loops, &p.veils)
+	m := parent.Mul(is.Matrix())
 	n := node{
-		kind: leafNode, layer: q.a, other: q.b, share: e, m: m, alpha: alpha,
-		veil: p.veils.With(p.veils.Lifted(a.veil, morph.Ease(e)), p.veils.Lifted(b.veil, 1-morph.Ease(e))), scroll: loops.Scroll, period: loops.Period, faint: 1 - loops.Repeats,
-		size: size, corner: max(morph.Number(a.corner, b.corner, e), 0), sized: a.size != b.size || a.corner != b.corner || !q.a.doc.Shape.Equal(q.b.doc.Shape),
+		kind: leafNode, layer: q.a, other: q.b, share: e, m: m, alpha: is.Opacity,
+		veil: is.Veil, scroll: is.Scroll, period: is.Period, faint: 1 - is.Repeats,
+		size: is.Size, corner: is.Corner, sized: a.Size != b.Size || a.Corner != b.Corner || !q.a.doc.Shape.Equal(q.b.doc.Shape),
 	}
 	if q.a.alone || q.b.alone {
-		p.effects = append(p.effects, mixEffects(&q.a.effects, &q.b.effects, morph.Ease(e)))
+		p.effects = append(p.effects, morph.Effects(&q.a.effects, &q.b.effects, morph.Ease(e)))
 		n.mixed = len(p.effects)
 	}
 	if q.a.doc.Kind == doc.Group && q.b.doc.Kind == doc.Group {
@@ -305,7 +276,7 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b stance
 		if k == 1 {
 			clock = c.b
 		}
-		p.fit(l, m, size, alpha, &clock)
+		p.fit(l, m, is.Size, is.Opacity, &clock)
 		p.close(i)
 	}
 	p.close(mix)

@@ -5,6 +5,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/motion"
+	"capstan/core/state"
 )
 
 // Outline returns what a layer of a scene covers, in its own axes without its mirroring, to be filled by the nonzero rule: the area
@@ -22,7 +23,8 @@ func (f *Film) Outline(scene int, id string) (*geom.Path, error) {
 
 // flipped is the mirroring of a layer within its own axes.
 func (l *layer) flipped() geom.Matrix {
-	return transform(geom.Point{}, 0, 0, l.pivot, &l.doc.Place)
+	flip := state.State{Pivot: l.pivot, FlipX: l.doc.Place.FlipX, FlipY: l.doc.Place.FlipY}
+	return flip.Matrix()
 }
 
 func (f *Film) outline(l *layer, m geom.Matrix, to *geom.Path) error {

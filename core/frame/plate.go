@@ -4,6 +4,7 @@ import (
 	"sort"
 
 	"capstan/core/geom"
+	"capstan/core/morph"
 )
 
 // far is beyond any plate, in px: where the first and the last part of one end.
@@ -19,7 +20,7 @@ func (f *Film) divide(l *layer) {
 		return
 	}
 	over, plate := 0.0, f.Geometry.Bounds(l.plate.key)
-	if l.plate.paint.opaque() {
+	if l.plate.paint.Opaque() {
 		over = overlap
 	}
 	// Lines from above, the pieces of each from the left: a boundary lies half way between neighbours, or beyond all where there is none.
@@ -97,9 +98,9 @@ func (p *Player) platePart(n *node, alpha float64, by geom.Point) {
 	s := of.layer.plate
 	c := s.paint
 	if of.other != nil && of.other.plate != nil {
-		c = mixPaints(&c, &of.other.plate.paint, of.share)
+		c = morph.Paints(&c, &of.other.plate.paint, of.share)
 	}
-	if !c.clear() {
+	if !c.Clear() {
 		l.fill(p.film.Geometry, s.key, moved(n.m, by), &c, alpha)
 	}
 	l.op(OpEnd)

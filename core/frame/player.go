@@ -5,6 +5,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/morph"
 	"capstan/core/motion"
 )
 
@@ -142,7 +143,7 @@ func (p *Player) Stand(t motion.Instant) {
 	entering := motion.Clock{At: w.Clock, Side: motion.Entering, Stay: s.timing.Stay}
 	switch st.kind {
 	case doc.Morph:
-		p.page(mixPaints(&from.background, &s.background, e), geom.Point{})
+		p.page(morph.Paints(&from.background, &s.background, e), geom.Point{})
 		list, second := st.plan()
 		if w.Share >= 0.5 {
 			list = second

@@ -1,0 +1,86 @@
+package morph
+
+import (
+	"capstan/core/doc"
+	"capstan/core/geom"
+	"capstan/core/motion"
+	"capstan/core/paint"
+	"capstan/core/state"
+)
+
+// Point interpolates; the ends are exact.
+func Point(a, b geom.Point, p float64) geom.Point {
+	return geom.Point{X: Number(a.X, b.X, p), Y: Number(a.Y, b.Y, p)}
+}
+
+// Between is a layer on its way from one state to another, at eased progress p: numbers go from the one to the other, flips change half way, and
+// what each side's veil hides comes to show, or goes. way says how it turns; loops are what loops on both sides make of it meanwhile. mem keeps
+// the veil.
+func Between(a, b *state.State, p float64, way doc.Strand, loops *motion.Pose, mem *motion.Veils) state.State {
+	flip := a
+	if p >= 0.5 {
+		flip = b
+	}
+	size := Point(a.Size, b.Size, p)
+	return state.State{
+		At: Point(a.At, b.At, p), Turn: Number(a.Turn, Turned(a.Turn, b.Turn, way), p), Spin: loops.Turn, Pivot: Point(a.Pivot, b.Pivot, p),
+		FlipX: flip.FlipX, FlipY: flip.FlipY,
+		Size: geom.Point{X: max(size.X, 0), Y: max(size.Y, 0)}, Corner: max(Number(a.Corner, b.Corner, p), 0),
+		Opacity: Ease(Number(a.Opacity, b.Opacity, p)), Veil: mem.With(mem.Lifted(a.Veil, Ease(p)), mem.Lifted(b.Veil, 1-Ease(p))),
+		Scroll: loops.Scroll, Period: loops.Period, Repeats: loops.Repeats,
+	}
+}
+
+// Effects interpolates the effects of two layers. A blend changes half way.
+func Effects(a, b *state.Effects, t float64) state.Effects {
+	n := func(x, y float64) float64 { return max(0, x+(y-x)*t) }
+	out := state.Effects{Feather: n(a.Feather, b.Feather), Blur: n(a.Blur, b.Blur), Blend: a.Blend}
+	if t >= 0.5 {
+		out.Blend = b.Blend
+	}
+	out.Shadow, out.Glow = shadows(a.Shadow, b.Shadow, t), shadows(a.Glow, b.Glow, t)
+	return out
+}
+
+// shadows interpolates two shadows. One that only one side has grows where it is.
+func shadows(p, q state.Shadow, t float64) state.Shadow {
+	n := func(x, y float64) float64 { return max(0, x+(y-x)*t) }
+	if p.Colour.A == 0 {
+		p = q
+		p.Colour.A = 0
+	} else if q.Colour.A == 0 {
+		q = p
+		q.Colour.A = 0
+	}
+	return state.Shadow{X: p.X + (q.X-p.X)*t, Y: p.Y + (q.Y-p.Y)*t, Blur: n(p.Blur, q.Blur), Colour: paint.Mix(p.Colour, q.Colour, t)}
+}
+
+// Paints interpolates two paints in OKLab. A colour counts as a gradient of that colour along the other's line; a linear and
+// a radial gradient change half way.
+func Paints(a, b *state.Paint, t float64) state.Paint {
+	switch {
+	case t == 0:
+		return *a
+	case t == 1:
+		return *b
+	case a.Texture != nil || b.Texture != nil: // textures change half way
+		if t < 0.5 {
+			return *a
+		}
+		return *b
+	case a.Gradient == nil && b.Gradient == nil:
+		return state.Paint{Colour: paint.Mix(a.Colour, b.Colour, t)}
+	}
+	p, q := a.Along(b), b.Along(a)
+	if p.Gradient.Radial != q.Gradient.Radial {
+		if t < 0.5 {
+			return *a
+		}
+		return *b
+	}
+	lerp := func(x, y float64) float64 { return x + (y-x)*t }
+	m, n := p.Axes, q.Axes
+	return state.Paint{Gradient: paint.MixGradients(p.Gradient, q.Gradient, t), Axes: geom.Matrix{
+		A: lerp(m.A, n.A), B: lerp(m.B, n.B), C: lerp(m.C, n.C), D: lerp(m.D, n.D), E: lerp(m.E, n.E), F: lerp(m.F, n.F),
+	}}
+}
