@@ -347,7 +347,7 @@ func (f *Film) compileShape(s *scene, l *layer) {
 	}
 	fill := f.paintOf(d.Fill, s.doc, l.box)
 	for i := range l.shapes {
-		l.shapes[i].paint = fainter(shaded(fill, l.shapes[i].shade), l.shapes[i].faint)
+		l.shapes[i].paint = fill.Shaded(l.shapes[i].shade).Fainter(l.shapes[i].faint)
 	}
 	l.shapes = f.stroked(l.shapes, d.Stroke, s.doc, l.box)
 	f.compileEffects(s, l)
@@ -390,7 +390,7 @@ func (f *Film) compileText(s *scene, l *layer) {
 	}
 	if v := d.Text.Plate; v != nil {
 		key := f.Geometry.key(fmt.Sprint("b", v.Padding, v.Corner, v.Whole, content), func() *geom.Path { return lay.Plate(v) })
-		l.plate = &shape{key: key, paint: Paint{Colour: colourOf(v.Colour, v.Role, v.Tone, s.doc)}}
+		l.plate = &shape{key: key, paint: Paint{Colour: state.Colour(v.Colour, v.Role, v.Tone, s.doc)}}
 	}
 	l.shapes = set("t", lay.Outlines)
 	for i, p := range lay.Pieces {

@@ -4,7 +4,6 @@ import (
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/morph"
-	"capstan/core/paint"
 	form "capstan/core/shape"
 	"capstan/core/state"
 )
@@ -379,7 +378,7 @@ func (p *Player) restroke(n *node, shapes, others []shape, m geom.Matrix, alpha 
 		l.num(0)
 		l.outline(line, m, &c, alpha)
 		l.op(OpNext)
-		l.outline(o, m, &Paint{Colour: paint.White}, 1)
+		l.outline(o, m, &state.White, 1)
 		l.op(OpEnd)
 		l.closeBox(k)
 	}

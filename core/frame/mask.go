@@ -4,7 +4,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/motion"
-	"capstan/core/paint"
+	"capstan/core/state"
 )
 
 // masked writes what is in node i as far as its masks from node k on show it: those of a group, which are not painted themselves.
@@ -40,7 +40,7 @@ func (p *Player) masked(i, k int, v View, alpha float64, by geom.Point) {
 	p.paint(k, n.end, v, 1, by)
 	if n = &p.nodes[k]; inside && n.gone > 0 && shown.Max.X >= shown.Min.X {
 		// m + (1 - m) gone, m being what it covers
-		l.outline(geom.Rectangle(shown.Grow(1), 0), geom.Identity, &Paint{Colour: paint.White}, n.gone)
+		l.outline(geom.Rectangle(shown.Grow(1), 0), geom.Identity, &state.White, n.gone)
 	}
 	l.op(OpEnd)
 	if inside {
