@@ -1,9 +1,11 @@
 package core_test
 
 import (
+	"bytes"
 	"go/parser"
 	"go/token"
 	"io/fs"
+	"os"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -71,5 +73,47 @@ func TestImportsRunDownwardsOnly(t *testing.T) {
 	}
 	if seen < 30 {
 		t.Fatalf("only %d imports were looked at; the test no longer sees the house", seen)
+	}
+}
+
+// No room of the core is large, and none knows many others but the session, which brings them together: else a newcomer cannot tell where a
+// thing belongs, nor what a change may touch.
+func TestRoomsAreSmall(t *testing.T) {
+	lines, imports := map[string]int{}, map[string]map[string]bool{}
+	all := 0
+	err := filepath.WalkDir(".", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") || strings.Contains(path, "testdata") {
+			return err
+		}
+		raw, err := os.ReadFile(path)
+		if err != nil {
+			return err
+		}
+		file, err := parser.ParseFile(token.NewFileSet(), path, raw, parser.ImportsOnly)
+		if err != nil {
+			return err
+		}
+		room, n := filepath.ToSlash(filepath.Dir(path)), bytes.Count(raw, []byte("\n"))
+		if all += n; imports[room] == nil {
+			imports[room] = map[string]bool{}
+		}
+		lines[room] += n
+		for _, im := range file.Imports {
+			if name, ok := strings.CutPrefix(strings.Trim(im.Path.Value, `"`), "capstan/core/"); ok {
+				imports[room][name] = true
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for room, n := range lines {
+		if 100*n > 12*all {
+			t.Errorf("%s has %d lines of the core’s %d: more than 12 %%", room, n, all)
+		}
+		if len(imports[room]) > 8 && room != "session" {
+			t.Errorf("%s imports %d rooms: %v", room, len(imports[room]), imports[room])
+		}
 	}
 }
