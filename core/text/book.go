@@ -18,13 +18,14 @@ import (
 
 // Book holds font files by family. A family is a stack of subset files (latin, latin-ext, …) in
 // several weights. The zero Book is empty and ready. Once its
-// files are added, texts may be set with it by several goroutines at a time; each waits for its turn.
+// files are added, texts may be set with it by several goroutines at a time; each waits for its turn, and for that of its copies.
 type Book struct {
 	families map[string][]*entry
 	serial   int
 	drawn    map[drawn]*geom.Path // in use while a text is set
 	shaped   map[string]kept      // by what a paragraph says and how
 	runes    int                  // in shaped
+	press    *press               // shared with copies; nil before there are files
 }
 
 type entry struct {
@@ -51,6 +52,7 @@ func (b *Book) Add(family string, weight int, italic bool, data []byte) error {
 	if b.families == nil {
 		b.families = map[string][]*entry{}
 	}
+	b.press = b.pressed()
 	b.serial = int(serials.Add(1))
 	b.families[family] = append(b.families[family], &entry{weight, italic, b.serial, data, nil})
 	b.shaped = nil
@@ -62,11 +64,19 @@ var serials atomic.Int64
 
 // Copy returns a book with the same files, to which others can be added while b stays as it is.
 func (b *Book) Copy() *Book {
-	out := &Book{families: make(map[string][]*entry, len(b.families)), serial: b.serial}
+	out := &Book{families: make(map[string][]*entry, len(b.families)), serial: b.serial, press: b.pressed()}
 	for name, list := range b.families {
 		out.families[name] = slices.Clip(list)
 	}
 	return out
+}
+
+// pressed returns the book's press; an empty book sets nothing, so any will do.
+func (b *Book) pressed() *press {
+	if b.press == nil {
+		return new(press)
+	}
+	return b.press
 }
 
 // Remove takes a family out.

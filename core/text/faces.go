@@ -15,6 +15,7 @@ const emojiStyle = '\ufe0f'
 
 // stackMap picks the first face of a run's stack that has a rune.
 type stackMap struct {
+	press   *press
 	stack   []*font.Face
 	more    func() []*font.Face // asked only where the stack lacks something
 	missing func(rune)
@@ -131,7 +132,7 @@ func (m stackMap) setting(letter []rune, in shaping.Input) *font.Face {
 		has := true
 		for _, part := range seg.Split(in, oneFace{f}) {
 			has = guarded(func() {
-				for _, g := range shaper.Shape(part).Glyphs {
+				for _, g := range m.press.shaper.Shape(part).Glyphs {
 					has = has && g.GlyphID != 0
 				}
 			}) && has

@@ -61,8 +61,9 @@ func RoomOf(p *doc.Place) Room { return Room{p.W, p.H} }
 func Set(b *Book, t *doc.Text, in Room) *Layout { return set(b, t, in, "", false).out }
 
 func set(b *Book, t *doc.Text, in Room, unit string, cells bool) *setter {
-	setting.Lock()
-	defer setting.Unlock()
+	press := b.pressed()
+	press.Lock()
+	defer press.Unlock()
 	runes := []rune{}
 	runOf := []int{}
 	var from []int
@@ -73,7 +74,7 @@ func set(b *Book, t *doc.Text, in Room, unit string, cells bool) *setter {
 			from = append(from, c.of)
 		}
 	}
-	s := &setter{book: b, text: t, runes: runes, runOf: runOf, from: from, out: &Layout{Scale: 1}, unit: unit, wantCells: cells, scale: 1}
+	s := &setter{press: press, book: b, text: t, runes: runes, runOf: runOf, from: from, out: &Layout{Scale: 1}, unit: unit, wantCells: cells, scale: 1}
 	s.cut.s = s
 	start := 0
 	for i := 0; i <= len(runes); i++ {
@@ -123,6 +124,7 @@ type line struct {
 }
 
 type setter struct {
+	press *press
 	book  *Book
 	text  *doc.Text
 	runes []rune
@@ -346,18 +348,17 @@ func (s *setter) fit(in Room) {
 	s.scale = lo
 }
 
-// shaper and the faces keep what they have worked out, so only one text is set at a time.
-var (
-	shaper  shaping.HarfbuzzShaper
-	setting sync.Mutex
-)
+// press sets the texts of a book and of its copies, which share faces. It and the faces keep what they have worked out, so that one text is set
+// at a time; other books have presses of their own.
+type press struct {
+	sync.Mutex
+	shaper shaping.HarfbuzzShaper
+}
 
 // Shape shapes text[from:to] with the first face of the stack that has each character, in font units,
 // as HarfBuzz does at a scale of one unit, in the order in which the glyphs stand from the left. missing is told of characters no face has.
 func Shape(stack []*font.Face, text []rune, from, to int, rightToLeft bool, missing func(rune)) []Glyph {
-	setting.Lock()
-	defer setting.Unlock()
-	return shapeWith(stack, nil, text, from, to, rightToLeft, nil, missing)
+	return new(press).shape(stack, nil, text, from, to, rightToLeft, nil, missing)
 }
 
 // unjoined switches off what a font does to letters that stand together: ligatures do not go with space between letters (CSS Text 3,
@@ -369,7 +370,7 @@ func (s *setter) apart() bool {
 	return s.text.LetterSpacing != 0 || s.text.Ring != nil && s.text.Ring.Share > 0
 }
 
-func shapeWith(stack []*font.Face, more func() []*font.Face, text []rune, from, to int, rightToLeft bool, features []shaping.FontFeature, missing func(rune)) []Glyph {
+func (p *press) shape(stack []*font.Face, more func() []*font.Face, text []rune, from, to int, rightToLeft bool, features []shaping.FontFeature, missing func(rune)) []Glyph {
 	in := shaping.Input{
 		Text: text, RunStart: from, RunEnd: to, Direction: di.DirectionLTR, Language: language.NewLanguage("en"), FontFeatures: features,
 	}
@@ -377,7 +378,7 @@ func shapeWith(stack []*font.Face, more func() []*font.Face, text []rune, from, 
 		in.Direction = di.DirectionRTL
 	}
 	var out []Glyph
-	parts := stackMap{stack, more, missing}.split(in)
+	parts := stackMap{p, stack, more, missing}.split(in)
 	if rightToLeft {
 		slices.Reverse(parts)
 	}
@@ -385,8 +386,8 @@ func shapeWith(stack []*font.Face, more func() []*font.Face, text []rune, from, 
 		upem := int(part.Face.Upem())
 		part.Size = fixed.I(upem)
 		var run shaping.Output
-		if !guarded(func() { run = shaper.Shape(part) }) {
-			shaper = shaping.HarfbuzzShaper{} // what it has begun is of no use
+		if !guarded(func() { run = p.shaper.Shape(part) }) {
+			p.shaper = shaping.HarfbuzzShaper{} // what it has begun is of no use
 			for _, c := range text[part.RunStart:part.RunEnd] {
 				missing(c)
 			}

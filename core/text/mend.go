@@ -13,7 +13,9 @@ import (
 // that are covered: kerning is lost in half of all families. Lists are summed up one by one. A test holds every family that ships
 // against HarfBuzz; when a later version of the library passes it without this file, it can go.
 //
-// The fields are not exported, so they are reached by reflection; one that is not there any more is left alone.
+// It is done to what was read and not to the files, since tables of a font point into each other: to write lists into them would be to write
+// GSUB and GPOS anew. The fields are not exported, so they are reached by reflection; one that is not there any more is left alone. Nothing else
+// in Capstan reaches into a library like this.
 func mend(f *font.Face) {
 	left := 1 << 20 // glyphs written out at most: a hostile font may name all of them in every table
 	for i := range f.GSUB.Lookups {

@@ -96,7 +96,7 @@ func (s *setter) shape(from, to int) []Glyph {
 		stack := s.book.Stack(r.Family, r.Weight, r.Italic)
 		if len(stack) > 0 {
 			more := func() []*font.Face { return s.book.fallback(r.Weight, r.Italic) }
-			for _, g := range shapeWith(stack, more, s.runes, i, j, level%2 == 1, features, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
+			for _, g := range s.press.shape(stack, more, s.runes, i, j, level%2 == 1, features, func(c rune) { s.out.Missing = append(s.out.Missing, c) }) {
 				g.run, g.level = s.runOf[i], level
 				g.size, g.rise = raised(&r)
 				c := s.runes[g.Cluster]
