@@ -107,7 +107,9 @@ func TestPassesAgreeWithWebAnimations(t *testing.T) {
 			t.Fatal(err)
 		}
 		track := motion.NewTrack(l, timing, motion.Extent{}, nil)
-		e := func(at motion.Instant) float64 { return track.At(motion.Clock{At: at, Stay: 20000}).Offset.X / 1000 }
+		e := func(at motion.Instant) float64 {
+			return track.At(motion.Clock{At: at, Stay: 20000}, new(motion.Veils)).Offset.X / 1000
+		}
 		for k, at := range c.At {
 			if at < 0 {
 				continue // an animation never ends before 0 there; scene clocks know no such border

@@ -71,7 +71,7 @@ const (
 type Export struct {
 	ID         string    `gorm:"primaryKey" json:"id"`
 	ProjectID  string    `gorm:"index" json:"project"`
-	Name       string    `json:"name"` // file name for the download
+	Name       string    `json:"name"`           // file name for the download
 	Film       string    `json:"film,omitempty"` // of the project; empty: its first
 	Format     string    `json:"format"`
 	Width      int       `json:"width"`
