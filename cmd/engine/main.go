@@ -11,6 +11,7 @@ import (
 	"unsafe"
 
 	"github.com/go-json-experiment/json"
+	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -78,7 +79,16 @@ func main() {
 	on("familiesWanted", func([]js.Value) (any, error) { return append([]string{}, s.FamiliesWanted()...), nil })
 	on("familiesUsed", func([]js.Value) (any, error) { return s.FamiliesUsed(), nil })
 	on("recompile", func([]js.Value) (any, error) { return true, s.Recompile() })
-	on("open", func(a []js.Value) (any, error) { return true, s.Open([]byte(a[0].String())) })
+	on("open", func(a []js.Value) (any, error) {
+		var sent struct {
+			Document jsontext.Value `json:"document"`
+			Revision int64          `json:"revision"`
+		}
+		if err := json.Unmarshal([]byte(a[0].String()), &sent); err != nil {
+			return nil, err
+		}
+		return sent.Revision, s.Open(sent.Document)
+	})
 	on("apply", func(a []js.Value) (any, error) {
 		c, err := edit.Read([]byte(a[0].String()))
 		if err != nil {

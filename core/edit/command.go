@@ -19,8 +19,8 @@ type Command interface {
 }
 
 // known are all commands by their names on the wire. A new one is a file, or a part of one, and a line here.
-var known = func() map[string]func(raw jsontext.Value) (Command, error) {
-	all := map[string]func(raw jsontext.Value) (Command, error){}
+var known = func() map[string]wired {
+	all := map[string]wired{}
 	for _, w := range []wired{
 		wire[RenameProject](),
 		wire[SetProject](),
@@ -61,15 +61,25 @@ var known = func() map[string]func(raw jsontext.Value) (Command, error) {
 		wire[ApplyPatch](),
 		wire[Batch](),
 	} {
-		all[w.op] = w.read
+		all[w.op] = w
 	}
 	return all
 }()
 
 // wired is how one command is read.
 type wired struct {
-	op   string
-	read func(raw jsontext.Value) (Command, error)
+	op     string
+	read   func(raw jsontext.Value) (Command, error)
+	fields any // of the command, as they are when none is given
+}
+
+// Known returns all commands by their ops, each as an empty value of its type. The page's types are made from them.
+func Known() map[string]any {
+	all := map[string]any{}
+	for op, w := range known {
+		all[op] = w.fields
+	}
+	return all
 }
 
 func wire[C any, P interface {
@@ -89,7 +99,7 @@ func wire[C any, P interface {
 			return &In{v.Film, P(&v.Fields)}, nil
 		}
 		return P(&v.Fields), nil
-	}}
+	}, *new(C)}
 }
 
 // Read decodes a command from the wire: {"op": "layer.set", …}. What is no command, and fields that it does not have, are refused: a command
@@ -111,11 +121,11 @@ func read(raw jsontext.Value) (Command, error) {
 	if head.Op == nil {
 		return nil, words.New("command.none", "it has no op")
 	}
-	f := known[*head.Op]
-	if f == nil {
+	f, ok := known[*head.Op]
+	if !ok {
 		return nil, words.New("command.unknown", *head.Op)
 	}
-	c, err := f(raw)
+	c, err := f.read(raw)
 	if err != nil {
 		return nil, words.New("command.unreadable", *head.Op, err)
 	}

@@ -25,20 +25,23 @@ func New(s *scope.Scope) *Desk { return &Desk{Scope: s, Last: map[string]LastUse
 
 // Ask turns what a person asks for (add a rectangle, group this, fade it in) into a command, with the defaults of docs/motion.md. It changes
 // nothing itself.
-type Ask func(s *Desk, m scope.Moment, name string, raw jsontext.Value) (edit.Command, error)
+type Ask struct {
+	Do    func(s *Desk, m scope.Moment, name string, raw jsontext.Value) (edit.Command, error)
+	Takes any // its arguments, all of which may be left away; the page's types are made from them
+}
 
 // Table is what can be asked for of one subject, by name.
 type Table map[string]Ask
 
 // Of reads what is asked for into a C, and refuses what a C does not have.
 func Of[C any](f func(s *Desk, m scope.Moment, c *C) (edit.Command, error)) Ask {
-	return func(s *Desk, m scope.Moment, name string, raw jsontext.Value) (edit.Command, error) {
+	return Ask{func(s *Desk, m scope.Moment, name string, raw jsontext.Value) (edit.Command, error) {
 		c := new(C)
 		if err := doc.Strict(raw, c); err != nil {
 			return nil, words.New("intent.unreadable", name, err)
 		}
 		return f(s, m, c)
-	}
+	}, *new(C)}
 }
 
 // Threads are what many things are asked of: layers of the moment's scene.

@@ -18,19 +18,19 @@ import (
 	"capstan/core/words"
 )
 
-// asked is all that can be asked for.
-var asked = intent.Join(arrange.Asked, looks.Asked, texts.Asked, shapes.Asked, points.Asked, joining.Asked, moves.Asked, scenes.Asked, project.Asked)
+// Asked is all that can be asked for, by name.
+var Asked = intent.Join(arrange.Asked, looks.Asked, texts.Asked, shapes.Asked, points.Asked, joining.Asked, moves.Asked, scenes.Asked, project.Asked)
 
 // Intent returns the command that carries out what is asked for at a moment; nil when there is nothing to do.
 func (s *Session) Intent(name string, m scope.Moment, raw jsontext.Value) (edit.Command, error) {
-	f := asked[name]
-	if f == nil {
+	f, ok := Asked[name]
+	if !ok {
 		return nil, words.New("intent.unknown", name)
 	}
 	if m.Film != s.FilmID {
 		return nil, words.New("film.other")
 	}
-	c, err := f(s.Desk, m, name, raw)
+	c, err := f.Do(s.Desk, m, name, raw)
 	return s.about(c), err
 }
 

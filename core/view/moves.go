@@ -20,23 +20,28 @@ func (s *Views) roundsOf(i int, l *doc.Layer, m *doc.Move) *[2]float64 {
 	return &[2]float64{float64(s.Shown.Order.Stays[i]) / float64(cycle), float64(s.Shown.Order.Length) / float64(cycle)}
 }
 
-// MoveView is a move in the inspector.
+// MoveView is a move in the inspector: its own fields, and what is worked out of them.
 type MoveView struct {
 	*doc.Move
-	Name    string      `json:"name"`
-	Words   string      `json:"words"`
-	Begin   int64       `json:"begin"` // ms on the scene's clock
-	End     int64       `json:"end"`
-	Early   bool        `json:"early"`
-	Easing  string      `json:"easingUsed"`
-	Speed   float64     `json:"speed,omitempty"` // px/s of a path
-	Units   []string    `json:"units"`           // what it can be divided into
-	Before  string      `json:"before"`          // the loop of the scene before that it could go on from
-	Film    int64       `json:"film"`            // ms of the film at its begin
-	Cut     int64       `json:"cut"`             // ms beyond the scene's end
-	Reach   *[2]float64 `json:"reach,omitempty"` // from its begin to its end, px
-	Profile []float64   `json:"profile"`
-	Rounds  *[2]float64 `json:"rounds,omitempty"` // how often a scroll comes round in its scene, and in the film
+	MoveFacts
+}
+
+// MoveFacts are what is worked out of a move. Times are ms on the scene's clock but for Film.
+type MoveFacts struct {
+	Name       string      `json:"name"`
+	Words      string      `json:"words"`
+	Begin      int64       `json:"begin"`
+	Finish     int64       `json:"finish"`
+	Early      bool        `json:"early"`
+	Before     string      `json:"before"` // the loop of the scene before that it could go on from
+	Units      []string    `json:"units"`  // what it can be divided into
+	Film       int64       `json:"film"`   // ms of the film at its begin
+	Cut        int64       `json:"cut"`    // ms beyond the scene's end
+	EasingUsed string      `json:"easingUsed"`
+	Speed      float64     `json:"speed"` // px/s of a path
+	Profile    []float64   `json:"profile"`
+	Reach      *[2]float64 `json:"reach"`  // of a path: from its begin to its end, px
+	Rounds     *[2]float64 `json:"rounds"` // how often a scroll comes round in its scene, and in the film
 }
 
 // MarshalJSONTo keeps the embedded move's own encoding from taking over.
@@ -52,17 +57,17 @@ func (v MoveView) MarshalJSONTo(e *jsontext.Encoder) error {
 func (s *Views) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveView {
 	t := s.Shown.Timing(i)
 	iv := t.Moves[mv.ID]
-	w := MoveView{
-		Move: mv, Name: motion.Name(mv), Words: told(sc, l, mv, t), Begin: iv.Begin, End: iv.End, Early: iv.Early,
-		Easing: mv.Easing, Units: unitsOf(l, mv),
+	w := MoveView{mv, MoveFacts{
+		Name: motion.Name(mv), Words: told(sc, l, mv, t), Begin: iv.Begin, Finish: iv.End, Early: iv.Early,
+		EasingUsed: mv.Easing, Units: unitsOf(l, mv),
 		Film: s.Shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
-	}
+	}}
 	w.Profile, w.Rounds = motion.Profile(mv, iv, 24), s.roundsOf(i, l, mv)
 	if mv.Kind == doc.Loop && i > 0 && !sc.Aside {
 		w.Before = loopBefore(s.Shown.Doc.Film.Scenes[i-1].Thread(l.Thread), mv)
 	}
-	if w.Easing == "" {
-		w.Easing = motion.DefaultEasing(mv)
+	if w.EasingUsed == "" {
+		w.EasingUsed = motion.DefaultEasing(mv)
 	}
 	if mv.Path != nil && iv.Pass > 0 {
 		if p, err := geom.ParseData(mv.Path.D); err == nil && len(p.Points) > 1 {
@@ -101,22 +106,7 @@ func flat(v MoveView) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	more, err := doc.Encode(struct {
-		Name    string      `json:"name"`
-		Words   string      `json:"words"`
-		Begin   int64       `json:"begin"`
-		Finish  int64       `json:"finish"`
-		Early   bool        `json:"early"`
-		Before  string      `json:"before"`
-		Units   []string    `json:"units"`
-		Film    int64       `json:"film"`
-		Cut     int64       `json:"cut"`
-		Easing  string      `json:"easingUsed"`
-		Speed   float64     `json:"speed"`
-		Profile []float64   `json:"profile"`
-		Reach   *[2]float64 `json:"reach"`
-		Rounds  *[2]float64 `json:"rounds"`
-	}{v.Name, v.Words, v.Begin, v.End, v.Early, v.Before, v.Units, v.Film, v.Cut, v.Easing, v.Speed, v.Profile, v.Reach, v.Rounds})
+	more, err := doc.Encode(v.MoveFacts)
 	if err != nil {
 		return nil, err
 	}

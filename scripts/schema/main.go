@@ -1,4 +1,5 @@
-// Command schema writes what the page knows of display lists from what the core declares: web/src/engine/primitives.ts.
+// Command schema writes what the page knows of the core from what this declares: web/src/engine/primitives.ts of display lists, answers.ts of
+// what the engine is asked and answers.
 package main
 
 import (
@@ -12,7 +13,14 @@ import (
 const file = "web/src/engine/primitives.ts"
 
 func main() {
-	if err := os.WriteFile(file, []byte(page()), 0o644); err != nil {
+	text, err := answers(".")
+	if err == nil {
+		err = os.WriteFile(answersFile, []byte(text), 0o644)
+	}
+	if err == nil {
+		err = os.WriteFile(file, []byte(page()), 0o644)
+	}
+	if err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		os.Exit(1)
 	}

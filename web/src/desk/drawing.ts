@@ -1,4 +1,5 @@
 // The pen and the points of drawn paths: what a pointer and the keyboard do with them. The lines themselves are the engine's.
+import type { Intents } from '../engine/types'
 import { engine } from '../engine/engine'
 import type { View } from '../engine/painter'
 import { apply, run } from '../project/commands'
@@ -54,14 +55,14 @@ export const edited = () => {
 export const leavePoints = () => set({ editing: null, points: [], parted: [] })
 
 /** Does something with the selected points. */
-export function withPoints(intent: string, more: object = {}) {
+export function withPoints(intent: keyof Intents & `points.${string}`, more: object = {}) {
   const thread = edited()
   if (!thread) return
   if (run(intent, { thread, ids: desk().points, ...more }) && (intent === 'points.remove' || intent === 'points.cut')) set({ points: [] })
 }
 
 export function nudgePoints(dx: number, dy: number) {
-  grouped('points', () => run('points.move', { thread: edited(), ids: desk().points, dx, dy }))
+  grouped('points', () => run('points.move', { thread: edited() ?? '', ids: desk().points, dx, dy }))
 }
 
 /** Selects the next or the point before. */

@@ -1,4 +1,5 @@
 // What the menus of layers, bars and scenes offer.
+import type { Intents } from '../engine/types'
 import { copy, copyLook, copyMoves, lookHeld, movesHeld, paste, pasteLook, pasteMoves, whatIsHeld } from '../project/clipboard'
 import { engine } from '../engine/engine'
 import { apply, run } from '../project/commands'
@@ -111,7 +112,7 @@ export function sceneMenu(e: React.MouseEvent, index: number) {
   const id = d.film!.scenes[index].id
   if (!d.scenes.includes(id)) { goToScene(index); select([], '') }
   const ids = desk().scenes.includes(id) ? desk().scenes : [id]
-  const add = (intent: string, args: object = {}) => {
+  const add = (intent: keyof Intents, args: Intents[keyof Intents] = {}) => {
     const before = new Set(desk().film!.scenes.map((s) => s.id))
     if (run(intent, args)) goToScene(desk().film!.scenes.findIndex((s) => !before.has(s.id)))
   }

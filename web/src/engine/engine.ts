@@ -1,7 +1,7 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes, Refusal } from '../project/server'
-import type { Combining, Film, GradientLine, Move, Target, FontFile, Ghost, List, Moment, Overlay, OwnFont, Row, Selected, Snap, ShapeSign, PenView, WritingUnit, WritingView } from './types'
+import type { All, Area, Carried, Change, Combining, Command, CopiedLayers, CopiedMoves, Delivery, Failure, Film, FontFile, Ghost, GradientLine, Intents, List, Look, Moment, Overlay, OwnFont, PenView, Readout, Row, Selected, ShapeSign, Shared, Snap, Target, Under, WritingUnit, WritingView } from './types'
 import { crowd, manySelected, spread, type Worded } from './many'
 import { fault } from '../words'
 
@@ -121,12 +121,6 @@ function list(r: RawList): List {
   }
 }
 
-/** A change that a command made, as the server stores it. */
-export interface Change { part: string; field: string; before?: unknown; after?: unknown }
-
-/** Layers as they were copied, with the project they are of and the media they use. */
-export interface CopiedLayers { layers: unknown[]; begins: Record<string, number>; from: string; media: Record<string, unknown> }
-
 /** What grows along with several layers. */
 export type Growth = 'strokes' | 'effects' | 'letters'
 
@@ -137,15 +131,16 @@ export const engine = {
   fontsWanted: () => call<OwnFont[]>('fontsWanted'),
   familiesUsed: () => call<string[]>('familiesUsed'),
   recompile: () => call<boolean>('recompile'),
-  open: (document: string) => call<boolean>('open', document),
+  /** Opens a document as the server sends it; its revision. */
+  open: (sent: string) => call<number>('open', sent),
   /** Carries out a command that this window can undo; small steps of one row without a pause of so many ms between them are one. */
-  apply: (command: object, row: string, now: number, pause: number) =>
+  apply: (command: Command, row: string, now: number, pause: number) =>
     call<Change[] | null>('apply', JSON.stringify(command), row, now, Number.isFinite(pause) ? pause : 0) ?? [],
   /** Carries out a command of before. */
-  carryOut: (command: object) => call<Change[] | null>('carryOut', JSON.stringify(command)) ?? [],
+  carryOut: (command: Command) => call<Change[] | null>('carryOut', JSON.stringify(command)) ?? [],
   /** Takes the last step back, or does it again; the command that did so, to be stored. */
-  undo: () => call<object | null>('undo'),
-  redo: () => call<object | null>('redo'),
+  undo: () => call<Command | null>('undo'),
+  redo: () => call<Command | null>('redo'),
   /** How many steps can be undone, and how many done again. */
   steps: () => call<[number, number]>('steps'),
   /** What can be undone, to be brought back after a reload. */
@@ -154,8 +149,8 @@ export const engine = {
   /** The oldest command that waits is stored. */
   acknowledge: () => call<boolean>('acknowledge'),
   /** Puts stored changes under the commands that wait, and says which of these no longer fit. */
-  catchUp: (patches: unknown[], drop: boolean) => call<{ index: number; words: string }[]>('catchUp', JSON.stringify(patches), drop),
-  draft: (command: object) => call<boolean>('draft', JSON.stringify(command)),
+  catchUp: (patches: Change[][], drop: boolean) => call<Failure[]>('catchUp', JSON.stringify(patches), drop),
+  draft: (command: Command) => call<boolean>('draft', JSON.stringify(command)),
   clearDraft: () => call<boolean>('clearDraft'),
   newID: () => call<string>('newID'),
   film: () => call<Film>('film'),
@@ -166,27 +161,26 @@ export const engine = {
   colours: () => call<string[] | null>('colours') ?? [],
   hit: (m: Moment, x: number, y: number, slack: number, selected: string[] = []) => call<string[]>('hit', m, x, y, slack, selected),
   /** All layers that show at a point, from the front. */
-  under: (m: Moment, x: number, y: number, slack: number) => call<{ chain: string[]; name: string; locked: boolean }[]>('under', m, x, y, slack),
+  under: (m: Moment, x: number, y: number, slack: number) => call<Under[]>('under', m, x, y, slack),
   /** What can be selected at one level of the group tree, and what of it touches the page. */
-  all: (m: Moment, inside: string) => call<{ threads: string[]; onPage: string[] }>('all', m, inside),
+  all: (m: Moment, inside: string) => call<All>('all', m, inside),
   /** The names of layers that would come forward past others when they were grouped. */
   forward: (m: Moment, threads: string[]) => call<string[]>('forward', m, threads),
   alike: (m: Moment, threads: string[], what: 'kind' | 'look') => call<string[]>('alike', m, threads, what),
   /** Says which aids are shown, and so are snapped to; the safe areas of the page. */
-  aids: (grid: number, safe: boolean) => call<{ name: string; box: [number, number, number, number] }[]>('aids', grid, safe),
+  aids: (grid: number, safe: boolean) => call<Area[]>('aids', grid, safe),
   /** In how many later scenes changes could be made too, and which. */
-  later: (changes: Change[]) => call<{ count: number; what: string }>('later', JSON.stringify(changes)),
+  later: (changes: Change[]) => call<Carried>('later', JSON.stringify(changes)),
   within: (m: Moment, l: number, t: number, r: number, b: number, inside: string) => call<string[]>('within', m, l, t, r, b, inside),
-  /** What a file of the whole film would be. */
   /** The gradient of the background of the moment's scene as it lies on the page, null where it has none. */
   backgroundLine: (m: Moment) => call<GradientLine | null>('backgroundLine', m),
   /** The moves that one's start, end or repetition may hang on, nearest first, and why not on others. */
   targets: (move: string, part: 'start' | 'end' | 'until', when: 'begins' | 'ends') => call<Target[]>('targets', move, part, when),
   /** What several moves have in common. */
-  shared: (moves: string[]) => call<{ move: Partial<Move>; mixed: string[]; kinds: string[] }>('shared', moves),
+  shared: (moves: string[]) => call<Shared>('shared', moves),
   /** What a file would be at a height, or, where that is 0, at a width. */
   delivery: (format: string, size: { width: number; height: number }, num: number, den: number, once: boolean) =>
-    call<{ width: number; height: number; frames: number; rest: number; asked: boolean; pass: number; refused: string }>('delivery', format, size.width, size.height, num, den, once),
+    call<Delivery>('delivery', format, size.width, size.height, num, den, once),
   /** The film time of the frame n frames on. */
   step: (time: number, n: number) => call<number>('step', time, n),
   /** How far bars are dragged when the first snaps to what lies within a tolerance (ms), where and on what. */
@@ -215,20 +209,20 @@ export const engine = {
   /** Which of these scenes have a stay or transition of their own. */
   ownScenes: (ids: string[], what: 'stay' | 'transition') => call<string[]>('ownScenes', ids, what),
   solo: (threads: string[]) => call<boolean>('solo', threads),
-  copyMoves: (m: Moment, threads: string[], moves: string[]) => call<{ sets: unknown[][]; begins: Record<string, number> }>('copyMoves', m, threads, moves),
+  copyMoves: (m: Moment, threads: string[], moves: string[]) => call<CopiedMoves>('copyMoves', m, threads, moves),
   copy: (m: Moment, threads: string[]) => call<CopiedLayers>('copy', m, threads),
   /** The command for what is asked for, or null when there is nothing to do. */
-  intent: (name: string, m: Moment, args: object) => call<object | null>('intent', name, m, JSON.stringify(args)),
+  intent: <K extends keyof Intents>(name: K, m: Moment, args: Intents[K]) => call<Command | null>('intent', name, m, JSON.stringify(args)),
   begin: (kind: string, m: Moment, threads: string[], handle: string, move: string, x: number, y: number) =>
     call<boolean>('begin', kind, m, threads, handle, move, x, y),
   /** Follows the pointer; things snap within reach, px of the page, unless free is set. lines lead from what they snapped to. */
   update: (x: number, y: number, shift: boolean, alt: boolean, reach = 0, free = false) =>
-    call<{ words: string; lines?: [number, number, number, number][] }>('update', x, y, shift, alt, reach, free),
-  end: () => call<object | null>('end'),
+    call<Readout>('update', x, y, shift, alt, reach, free),
+  end: () => call<Command | null>('end'),
   /** The pen: press, drag, release, hover, back, mirror. */
   pen: (m: Moment, what: string, x: number, y: number, shift: boolean, alt: boolean, slack: number, thread: string) => call<PenView>('pen', m, what, x, y, shift, alt, slack, thread),
   /** The command that makes what the pen drew a layer, or null. */
-  penEnd: (m: Moment) => call<object | null>('penEnd', m),
+  penEnd: (m: Moment) => call<Command | null>('penEnd', m),
   penDrop: () => call<boolean>('penDrop'),
   /** Where the caret and what is marked of a text stand on the page; places count characters. */
   writing: (m: Moment, thread: string, anchor: number, caret: number) => call<WritingView | null>('writing', m, thread, anchor, caret),
@@ -243,12 +237,12 @@ export const engine = {
   combining: (m: Moment, threads: string[], how: string) => call<Combining>('combining', m, threads, how),
   /** A drawn path with its points in plain numbers; desk/outline.ts reads them. */
   outlineOf: (m: Moment, thread: string) => new Float64Array(call<Uint8Array>('outlineOf', m, thread).buffer),
-  /** The place on a drawn path nearest to a point of the page. */
   /** How many points a drawn path keeps when it may move by tolerance px. */
   simplifiedTo: (m: Moment, thread: string, tolerance: number) => call<number>('simplifiedTo', m, thread, tolerance),
+  /** The place on a drawn path nearest to a point of the page. */
   spotAt: (m: Moment, thread: string, x: number, y: number) => call<string>('spotAt', m, thread, x, y),
   /** How a layer is painted, to be given to others. */
-  lookOf: (m: Moment, thread: string) => call<object | null>('lookOf', m, thread),
+  lookOf: (m: Moment, thread: string) => call<Look | null>('lookOf', m, thread),
   /** All kinds of shapes in the order in which they are offered. */
   shapes: () => call<ShapeSign[]>('shapes'),
   /** The tones of a colour from the darkest to the lightest, itself in the middle. */

@@ -1,5 +1,5 @@
 // What the engine says of many selected layers in few words, and its numbers as plain memory, one by one again.
-import type { Overlay, OverlayBox, Selected } from './types'
+import type { Many, Overlay, OverlayBox, Selected } from './types'
 
 /** Of more selected layers than this the engine says in few words what they are. */
 export const manySelected = 24
@@ -18,7 +18,7 @@ export function crowd(v: Worded): Overlay {
 
 /** Many selected layers, one by one again. */
 export function spread(v: Worded): Selected[] {
-  const said = JSON.parse(v.words) as { looks: Selected[]; layers: string[]; look: number[]; moves: string[][] }
+  const said = JSON.parse(v.words) as Many
   const numbers = new Float64Array(v.numbers.buffer)
   return said.look.map((k, i) => {
     const [x, y, w, h, turn, count, later] = numbers.subarray(7 * i, 7 * i + 7)

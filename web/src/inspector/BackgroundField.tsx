@@ -3,7 +3,7 @@ import { Image as ImageIcon } from 'lucide-react'
 import { useRef } from 'react'
 import { engine } from '../engine/engine'
 import { groundOf } from '../desk/pictures'
-import type { Heading } from '../engine/types'
+import type { Command, Heading } from '../engine/types'
 import { apply, run } from '../project/commands'
 import { refreshDraft, set, useDesk } from '../project/desk'
 import { ColourField, inkPatch } from '../ui/ColourField'
@@ -18,7 +18,7 @@ export function BackgroundField({ scene: s }: { scene: Heading }) {
   const file = useRef<HTMLInputElement>(null)
   const fill = s.background
   const graded = fill.kind === 'linear' || fill.kind === 'radial'
-  const patch = (v: Parameters<typeof inkPatch>[0]) => ({ op: 'scene.set', ids: [s.id], patch: { background: { kind: 'colour', ...inkPatch(v) } } })
+  const patch = (v: Parameters<typeof inkPatch>[0]): Command => ({ op: 'scene.set', ids: [s.id], patch: { background: { kind: 'colour', ...inkPatch(v) } } })
   return (
     <>
       <Label>Background</Label>

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react'
 import { outlineNow } from '../desk/outline'
 import { openPoints, leavePoints, partHandles, withPoints } from '../desk/drawing'
 import { engine } from '../engine/engine'
-import type { Selected } from '../engine/types'
+import type { Intents, Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import { Button, Label, NumberField, Section } from '../ui/controls'
@@ -19,7 +19,7 @@ export function PointsPanel({ selected }: { selected: Selected }) {
   // Past a few hundred points the count would cost a moment at every edit.
   const kept = useMemo(() => (count > 0 && count <= 200 ? engine.simplifiedTo(moment, layer.thread, tolerance) : undefined), [moment, version, layer, count, tolerance])
   const some = points.length > 0
-  const act = (word: string, intent: string, needs = true) => <Button className="!px-1" disabled={!editing || needs && !some} onClick={() => withPoints(intent)}>{word}</Button>
+  const act = (word: string, intent: keyof Intents & `points.${string}`, needs = true) => <Button className="!px-1" disabled={!editing || needs && !some} onClick={() => withPoints(intent)}>{word}</Button>
   const several = (word: string, more: object) => <Button className="!px-1" disabled={points.length < 2} onClick={() => withPoints('points.place', more)}>{word}</Button>
   return (
     <Section title="Points">

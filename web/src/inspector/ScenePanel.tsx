@@ -1,4 +1,5 @@
 // The scene: shown when nothing is selected.
+import type { Intents } from '../engine/types'
 import { ChevronLeft, ChevronRight, ScrollText, Trash2 } from 'lucide-react'
 import { apply, run } from '../project/commands'
 import { desk, goToScene, select, set as setDesk, useDesk } from '../project/desk'
@@ -20,7 +21,7 @@ export function ScenePanel() {
   if (!film || !s) return null
   if (s.aside) return <AsidePanel id={s.id} name={s.name} layers={s.layers} />
   const set = (patch: object) => apply({ op: 'scene.set', ids: [s.id], patch })
-  const add = (intent: string) => {
+  const add = (intent: keyof Intents) => {
     const at = desk().scene
     if (run(intent)) goToScene(at + 1)
   }

@@ -1,12 +1,13 @@
 // What was copied: layers with their moves, or moves alone.
-import { engine, type CopiedLayers } from '../engine/engine'
+import type { CopiedLayers, DocumentMove, Look } from '../engine/types'
+import { engine } from '../engine/engine'
 import { run } from './commands'
 import { desk, say } from './desk'
 import { notice } from '../words'
 
 type Clipboard =
   | { kind: 'layers' } & CopiedLayers
-  | { kind: 'moves'; sets: unknown[][]; begins: Record<string, number> }
+  | { kind: 'moves'; sets: DocumentMove[][]; begins: Record<string, number> }
 
 let held: Clipboard | null = null
 
@@ -66,7 +67,7 @@ export function copyMoves(): boolean {
   return true
 }
 
-let look: object | null = null
+let look: Look | null = null
 
 export const lookHeld = () => look !== null
 

@@ -1,4 +1,5 @@
 // Combining the selected layers: shown on the page before it is done. What comes of it is the engine's business.
+import type { Intents } from '../engine/types'
 import { engine } from '../engine/engine'
 import { notice } from '../words'
 import { allStored, draft, run } from './commands'
@@ -15,7 +16,7 @@ export const ways: [Way, string, string][] = [
   ['break', 'Break up', 'Every part a layer of its own, in the look of the one in front there'],
 ]
 
-const intentOf = (way: Way): [string, object] => (way === 'break' ? ['break', { threads: desk().selection }] : ['combine', { threads: desk().selection, how: way }])
+const intentOf = (way: Way): ['break' | 'combine', Intents['combine']] => (way === 'break' ? ['break', { threads: desk().selection }] : ['combine', { threads: desk().selection, how: way }])
 
 /** Shows on the page what would come of it, with the outlines of what went in. */
 export function previewCombining(way: Way) {

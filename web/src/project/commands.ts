@@ -1,6 +1,7 @@
 // Carries commands to the engine at once and to the server in order; keeps what undo needs.
 import { engine, loadFamilies, loadOwnFonts } from '../engine/engine'
 import { desk, fail, mended, refresh, say, select, set } from './desk'
+import type { Command, Intents } from '../engine/types'
 import { bringBack, pauseOfRow, putAway, rowOfSteps, sameWindow } from './steps'
 import { buildSeen } from './build'
 import { Refusal, changesSince, loadDocument, missingMedia, renewSession, sendCommand, type Stored } from './server'
@@ -15,15 +16,14 @@ let sending = false
 
 /** Opens a project in the engine. */
 export async function openProject(id: string) {
-  const loaded = await loadDocument(id)
-  engine.open(loaded.document)
+  const opened = engine.open(await loadDocument(id))
   const shipped = await loadFamilies(engine.familiesWanted())
   const lacking: string[] = []
   if ((await loadOwnFonts((f) => lacking.push(f.family))) || shipped) engine.recompile()
   engine.solo([])
   engine.onNow(false)
   project = id
-  revision = loaded.revision
+  revision = opened
   pending = []
   bringBack(id)
   set({
@@ -73,7 +73,7 @@ function stepsLeft() {
 }
 
 /** Carries out a command; false and a notice when it is refused. */
-export function apply(command: object, across = true): boolean {
+export function apply(command: Command, across = true): boolean {
   try {
     const patch = engine.apply(command, rowOfSteps(), performance.now(), pauseOfRow())
     const later = across && desk().film!.shown > 1 ? engine.later(patch) : { count: 0, what: '' }
@@ -93,7 +93,7 @@ export function apply(command: object, across = true): boolean {
 }
 
 /** Asks the engine for the command for an intent and carries it out. */
-export function run(intent: string, args: object = {}): boolean {
+export function run<K extends keyof Intents>(intent: K, args: Intents[K] = {}): boolean {
   try {
     const command = engine.intent(intent, desk().moment, args)
     return command ? apply(command) : false
@@ -104,7 +104,7 @@ export function run(intent: string, args: object = {}): boolean {
 }
 
 /** Shows what an intent would do, without doing it. Returns why it cannot be done, in words; empty: it can. */
-export function draft(intent: string, args: object): string {
+export function draft<K extends keyof Intents>(intent: K, args: Intents[K]): string {
   try {
     engine.clearDraft() // what is asked for is worked out from the document, not from the last draft
     const command = engine.intent(intent, desk().moment, args)
@@ -128,7 +128,7 @@ export function carryEdit() {
   }
 }
 
-function step(take: () => object | null) {
+function step(take: () => Command | null) {
   try {
     const command = take()
     if (!command) return
@@ -147,7 +147,7 @@ function step(take: () => object | null) {
 export const undo = () => step(engine.undo)
 export const redo = () => step(engine.redo)
 
-function enqueue(command: object) {
+function enqueue(command: Command) {
   const w = { id: engine.newID(), command }
   pending.push(w)
   void keep(project, windowID, w)
@@ -225,9 +225,7 @@ async function follow(stored: Stored, drop: boolean) {
 // The last resort: the stored document, with what was pending carried out again.
 async function reload() {
   try {
-    const loaded = await loadDocument(project)
-    engine.open(loaded.document)
-    revision = loaded.revision
+    revision = engine.open(await loadDocument(project))
     pending = pending.filter((w) => {
       try {
         return engine.carryOut(w.command).length > 0

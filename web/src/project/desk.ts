@@ -1,8 +1,8 @@
 // What the editor shows: one store. The document itself lives in the engine; here are only the small views of it.
 import { create } from 'zustand'
-import { engine, loadFamilies, loadOwnFonts, type Change, type Growth } from '../engine/engine'
+import { engine, loadFamilies, loadOwnFonts, type Growth } from '../engine/engine'
 import { fault } from '../words'
-import type { Film, Moment, PenView, Row, Selected } from '../engine/types'
+import type { Carried, Change, Film, Moment, PenView, Row, Selected } from '../engine/types'
 
 /** What a press on the page does: select, draw words or a motion path, or a shape of this kind. */
 export type Tool = 'select' | 'text' | 'path' | (string & {})
@@ -66,7 +66,7 @@ interface Desk {
   keep: boolean // proportions, when one side is typed
   backgroundHandles: boolean // the ends of the gradient of the scene’s background are on the page
   pivots: boolean // the pivot of what is selected is shown, and seized
-  across: { count: number; what: string; changes: Change[] } | null // the last edit, which the same threads could have in later scenes, too
+  across: Carried & { changes: Change[] } | null // the last edit, which the same threads could have in later scenes, too
   aids: Aids
   offer: string | null // the thread of a picture that may become the ground
   missing: string[] // media whose files are not there, by hash

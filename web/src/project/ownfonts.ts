@@ -18,8 +18,8 @@ export async function takeFonts(files: File[]): Promise<string | null> {
       fontIsBack(hash)
       if (!desk().film?.fonts.some((f) => f.hash === hash)) run('font.add', { hash, media })
       await bringFonts()
-      last = media.family
-      say(media.stays ? notice('font.added-stays', media.family) : notice('font.added', media.family))
+      last = media.family ?? ''
+      say(media.stays ? notice('font.added-stays', last) : notice('font.added', last))
     } catch (e) {
       fail(e)
     }

@@ -1,5 +1,5 @@
 // Calls to the server. Errors come as words for people.
-import type { Export, Family, FontFile, ProjectRow } from '../engine/types'
+import type { Change, Command, Export, Family, FontFile, Media, ProjectRow } from '../engine/types'
 import { fault } from '../words'
 
 /** An answer in words that is not what was hoped for. */
@@ -48,12 +48,12 @@ export const restoreProject = (id: string) => ask('POST', `/api/projects/${id}/r
 export const deleteForGood = (id: string) => ask('DELETE', `/api/projects/${id}?forgood=1`)
 export const importBundle = (file: Blob) => post<ProjectRow & { named: number }>('/api/bundles', file)
 export const uploadPicture = (file: File) =>
-  post<{ hash: string; media: { name: string }; space: Space }>(`/api/media?name=${encodeURIComponent(file.name)}`, file)
+  post<{ hash: string; media: Media; space: Space }>(`/api/media?name=${encodeURIComponent(file.name)}`, file)
 export const uploadFont = (file: File) =>
-  post<{ hash: string; media: { family: string; stays?: boolean }; space: Space }>(`/api/fonts?name=${encodeURIComponent(file.name)}`, file)
+  post<{ hash: string; media: Media; space: Space }>(`/api/fonts?name=${encodeURIComponent(file.name)}`, file)
 /** Paints layers of a scene into a picture of its own; box is where it lies on the page. */
 export const mergePicture = (project: string, scene: string, layers: string[]) =>
-  post<{ hash: string; media: object; box: number[] }>(`/api/projects/${project}/pictures`, { scene, layers })
+  post<{ hash: string; media: Media; box: [number, number, number, number] }>(`/api/projects/${project}/pictures`, { scene, layers })
 /** The media of a project whose files are not there, by hash. */
 export const missingMedia = async (id: string) => (await get<{ missing: string[] }>(`/api/projects/${id}/missing`)).missing
 
@@ -71,18 +71,13 @@ export const createExport = (id: string, o: { format: string; width: number; hei
 export const cancelExport = (id: string) => ask('POST', `/api/exports/${id}/cancel`)
 export const deleteExport = (id: string) => ask('DELETE', `/api/exports/${id}`)
 
-/** The document as text: the engine reads it, the page does not. */
-export async function loadDocument(id: string): Promise<{ revision: number; document: string }> {
-  const text = await (await ask('GET', `/api/projects/${id}`)).text()
-  // {"document":…,"revision":n}: only the envelope is read here.
-  const at = text.lastIndexOf(',"revision":')
-  return { revision: Number.parseInt(text.slice(at + 12), 10), document: text.slice('{"document":'.length, at) }
-}
+/** The document and its revision as the server sends them: the engine reads it, the page does not. */
+export const loadDocument = async (id: string) => (await ask('GET', `/api/projects/${id}`)).text()
 
 /** What was stored after a revision, and the revision it leads to. */
 export interface Stored {
   revision: number
-  since: { revision: number; patch: unknown }[]
+  since: { revision: number; patch: Change[] }[]
   /** These are too many to be told: the document is to be loaded anew. */
   more?: boolean
 }
@@ -95,7 +90,7 @@ export interface Answer { revision: number; known: boolean; since?: Stored['sinc
 /** Asks for the page again, which gives a session to a browser that may have one. */
 export const renewSession = () => fetch('/', { cache: 'no-store' }).catch(() => null)
 
-export async function sendCommand(project: string, base: number, window: string, id: string, command: object, build: string): Promise<Answer> {
+export async function sendCommand(project: string, base: number, window: string, id: string, command: Command, build: string): Promise<Answer> {
   const raw = JSON.stringify({ base, window, id, command, build })
   // Small ones outlive the tab; browsers allow 64 KB for that.
   const r = await ask('POST', `/api/projects/${project}/commands`, new Blob([raw], { type: 'application/json' }), raw.length < 60000)

@@ -1,6 +1,7 @@
 // Commands that are not acknowledged yet, kept in IndexedDB: they outlive the tab and a stopped server.
+import type { Command } from '../engine/types'
 
-export interface Waiting { id: string; command: object }
+export interface Waiting { id: string; command: Command }
 
 interface Kept extends Waiting { key?: number; project: string; window: string }
 

@@ -1,7 +1,7 @@
 // The ruler above the scenes: time, the playhead, cues as flags, and the two marks to play between.
 import { useEffect, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
-import type { Film, Flag, Heading } from '../engine/types'
+import type { Command, Film, Flag, Heading } from '../engine/types'
 import { apply } from '../project/commands'
 import { desk, goTo, goToTime, refresh, refreshTimeline, set, useDesk } from '../project/desk'
 import { filmTime, seconds } from '../ui/time'
@@ -79,7 +79,7 @@ export function Ruler({ film, scale, height }: { film: Film; scale: Scale; heigh
 function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scale }) {
   const press = useRef<{ x: number; at: number; now: number } | null>(null)
   const [naming, setNaming] = useState(false)
-  const change = (patch: object) => ({ op: 'cue.set', scene: scene.id, id: cue.id, patch })
+  const change = (patch: object): Command => ({ op: 'cue.set', scene: scene.id, id: cue.id, patch })
   const clock = cue.passed - scene.start - scene.into
   const cancel = () => {
     press.current = null

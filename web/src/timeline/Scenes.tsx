@@ -3,7 +3,7 @@ import { Copy, Plus, Redo, SquarePlus } from 'lucide-react'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useRef, useState } from 'react'
 import { engine } from '../engine/engine'
-import type { Film, Heading, TransitionKind } from '../engine/types'
+import type { Film, Heading, Intents, TransitionKind } from '../engine/types'
 import { sceneMenu } from '../desk/menus'
 import { apply, draft, run } from '../project/commands'
 import { desk, goToScene, refresh, refreshTimeline, select, set, useDesk } from '../project/desk'
@@ -260,7 +260,7 @@ function Stretch({ x, w, height, ms, kind, direction, goesOn, into, data, onOpen
 
 /** An edge that is dragged, or moved by arrow keys, to change a duration. */
 function Edge({ name, left, height, scale, value, min = 0, intent, args }: {
-  name: string; left: number; height: number; scale: Scale; value: number; min?: number; intent: string; args: (ms: number) => object
+  name: string; left: number; height: number; scale: Scale; value: number; min?: number; intent: keyof Intents; args: (ms: number) => Intents[keyof Intents]
 }) {
   const from = useRef<{ x: number; value: number; perMs: number } | null>(null)
   const [now, setNow] = useState<number | null>(null)
@@ -314,14 +314,14 @@ function Edge({ name, left, height, scale, value, min = 0, intent, args }: {
 }
 
 function AddScene({ left, height }: { left: number; height: number }) {
-  const add = (intent: string, args: object = {}) => {
+  const add = (intent: keyof Intents, args: Intents[keyof Intents] = {}) => {
     const before = new Set(desk().film!.scenes.map((s) => s.id))
     if (!run(intent, args)) return
     goToScene(desk().film!.scenes.findIndex((s) => !before.has(s.id)))
     select([], '')
   }
   const item = 'flex w-full items-center gap-2 rounded-md px-2 py-1 text-left data-focus:bg-brass-200'
-  const entry = (icon: React.ReactNode, word: string, says: string, intent: string, args?: object) => (
+  const entry = (icon: React.ReactNode, word: string, says: string, intent: keyof Intents, args?: Intents[keyof Intents]) => (
     <MenuItem><button type="button" className={item} onClick={() => add(intent, args)}>{icon}{word}<span className="ml-auto text-[11px] text-ink-500">{says}</span></button></MenuItem>
   )
   return (

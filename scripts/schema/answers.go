@@ -1,0 +1,267 @@
+package main
+
+import (
+	"fmt"
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"maps"
+	"reflect"
+	"slices"
+	"strings"
+
+	"github.com/go-json-experiment/json/jsontext"
+
+	"capstan/core/caret"
+	"capstan/core/doc"
+	"capstan/core/edit"
+	"capstan/core/gesture"
+	"capstan/core/intent/arrange"
+	"capstan/core/intent/joining"
+	"capstan/core/intent/moves"
+	"capstan/core/intent/scenes"
+	"capstan/core/overlay"
+	"capstan/core/patch"
+	"capstan/core/scope"
+	"capstan/core/session"
+	"capstan/core/view"
+)
+
+const answersFile = "web/src/engine/answers.ts"
+
+// named are the types that the page gets from the engine by the names they have there; what they hold comes along by its own name.
+var named = map[string]any{
+	"Moment": scope.Moment{}, "Area": scope.Area{},
+	"Film": view.Film{}, "Row": view.Row{}, "Selected": view.Selected{}, "Move": view.MoveView{}, "Many": view.Many{}, "Shared": view.Shared{},
+	"Overlay": overlay.Overlay{}, "OverlayBox": overlay.Box{}, "OverlayPath": overlay.Path{}, "Ghost": overlay.Ghost{},
+	"Under": overlay.Under{}, "All": overlay.All{}, "ShapeSign": overlay.ShapeSign{},
+	"WritingView": caret.Writing{}, "PenView": gesture.PenView{}, "Readout": gesture.Readout{},
+	"Target": moves.Target{}, "Snap": moves.Snap{}, "CopiedMoves": moves.CopiedMoves{}, "CopiedLayers": arrange.Copied{},
+	"Combining": joining.Combining{}, "Carried": scenes.Carried{}, "Delivery": session.Delivery{}, "Failure": session.Failure{},
+	"Change": patch.Change{}, "DocumentFilm": doc.Film{}, "DocumentMove": doc.Move{}, "DocumentScene": doc.Scene{}, "Look": doc.Look{}, "StrandTurn": doc.Strand{},
+}
+
+// choices are fields of a few words, by type and field.
+var choices = map[string][]string{
+	"Fill.Kind":          {doc.NoFill, doc.Solid, doc.Linear, doc.Radial, doc.PictureFill, doc.Texture},
+	"Stroke.Side":        {"", doc.Inside, doc.Outside},
+	"Layer.Mask":         {"", doc.Inside, doc.Outside},
+	"Row.Mask":           {"", doc.Inside, doc.Outside},
+	"Heading.Transition": {doc.Cut, doc.Crossfade, doc.Morph, doc.Wipe, doc.Push},
+	"Transition.Kind":    {doc.Cut, doc.Crossfade, doc.Morph, doc.Wipe, doc.Push},
+	"Move.Kind":          {doc.Entrance, doc.Exit, doc.Loop, doc.MotionPath},
+	"Text.Align":         {"", doc.Left, doc.Centre, doc.Right, doc.Justified},
+	"Text.Room":          {"", doc.FixedRoom, doc.FitRoom},
+	"Text.Stand":         {"", doc.Middle, doc.Bottom},
+	"Run.Case":           {"", doc.UpperCase, doc.LowerCase, doc.TitleCase},
+	"Run.Raise":          {"", doc.Super, doc.Sub},
+	"Snap.Part":          {"", "begin", "end"},
+	"Strand.Turn":        {"", doc.TurnShort, doc.TurnClockwise, doc.TurnAnticlockwise, doc.TurnNumbered},
+	"Marker.Style":       {doc.Dots, doc.Bars, doc.Count},
+	"Guide.Axis":         {doc.Upright, doc.Level},
+}
+
+// always are pointers that are never nil.
+var always = []string{"Selected.Layer"}
+
+// shaped are fields whose Go type does not tell what is in them.
+var shaped = map[string]string{"Shared.Move": "Partial<Move>"}
+
+// maker writes Go types as the page's.
+type maker struct {
+	names map[reflect.Type]string
+	out   map[string]string // declarations by name
+	notes map[string]string // what is said of types and fields in the core, by package, type and field
+}
+
+func answers(root string) (string, error) {
+	m := &maker{map[reflect.Type]string{}, map[string]string{}, map[string]string{}}
+	if err := m.read(root); err != nil {
+		return "", err
+	}
+	for name, v := range named {
+		m.names[reflect.TypeOf(v)] = name
+	}
+	for _, name := range slices.Sorted(maps.Keys(named)) {
+		m.of(reflect.TypeOf(named[name]))
+	}
+	var b strings.Builder
+	commands := edit.Known()
+	b.WriteString("\n/** A change that a person would name, by its op: core/edit says what each does. */\nexport type Command =\n")
+	for _, op := range slices.Sorted(maps.Keys(commands)) {
+		fmt.Fprintf(&b, "  | { op: '%s'; film?: string%s }\n", op, m.fields(reflect.TypeOf(commands[op]), true, "; "))
+	}
+	b.WriteString("\n/** What can be asked for, by name, with what it is told; all of it may be left away. core/intent says what comes of each. */\nexport interface Intents {\n")
+	for _, name := range slices.Sorted(maps.Keys(session.Asked)) {
+		fmt.Fprintf(&b, "  '%s': %s\n", name, m.written(reflect.TypeOf(session.Asked[name].Takes), true))
+	}
+	b.WriteString("}\n")
+	var all strings.Builder
+	all.WriteString("// Written by go run ./scripts/schema from the types of the core; a test fails where it is stale.\n")
+	all.WriteString("\n/** What becomes of fields: a value takes the place of what was there, an object changes it field by field, null takes it away. */\nexport type Fields = object | null\n")
+	for _, name := range slices.Sorted(maps.Keys(m.out)) {
+		all.WriteString("\n" + m.out[name])
+	}
+	all.WriteString(b.String())
+	return all.String(), nil
+}
+
+// of returns the name of a type in the page; types of fields are declared as they are met.
+func (m *maker) of(t reflect.Type) string { return m.written(t, false) }
+
+// written is a type in the page; of what is told every field may be left away.
+func (m *maker) written(t reflect.Type, told bool) string {
+	switch t {
+	case reflect.TypeFor[jsontext.Value]():
+		return "unknown"
+	case reflect.TypeFor[edit.Fields]():
+		return "Fields"
+	case reflect.TypeFor[edit.Commands]():
+		return "Command[]"
+	}
+	switch t.Kind() {
+	case reflect.String:
+		return "string"
+	case reflect.Bool:
+		return "boolean"
+	case reflect.Int, reflect.Int64, reflect.Uint32, reflect.Float64, reflect.Uint64, reflect.Int32:
+		return "number"
+	case reflect.Interface:
+		return "unknown"
+	case reflect.Pointer:
+		return m.written(t.Elem(), told)
+	case reflect.Slice:
+		return element(m.written(t.Elem(), told)) + "[]"
+	case reflect.Array:
+		return "[" + strings.Repeat(m.written(t.Elem(), told)+", ", t.Len()-1) + m.written(t.Elem(), told) + "]"
+	case reflect.Map:
+		return "Record<" + m.of(t.Key()) + ", " + m.written(t.Elem(), told) + ">"
+	case reflect.Struct:
+		if t.Name() == "" || told && m.names[t] == "" && !strings.HasSuffix(t.PkgPath(), "/doc") {
+			return "{" + strings.TrimSuffix(strings.TrimPrefix(m.fields(t, told, "; "), ";"), ";") + " }"
+		}
+		name := m.names[t]
+		if name == "" {
+			name = t.Name()
+			for other, taken := range m.names {
+				if taken == name && other != t {
+					panic(fmt.Sprint(t, " and ", other, " are both ", name, " in the page: give one a name of its own"))
+				}
+			}
+			m.names[t] = name
+		}
+		if _, ok := m.out[name]; !ok {
+			m.out[name] = "" // met: it may hold itself
+			head := "export interface " + name
+			body := m.fields(t, false, "\n  ")
+			if note := m.notes[key(t, "")]; note != "" {
+				head = "/** " + note + " */\n" + head
+			}
+			m.out[name] = head + " {" + body + "\n}\n"
+		}
+		return name
+	}
+	panic(fmt.Sprint("a type the page cannot have: ", t))
+}
+
+func element(s string) string {
+	if strings.ContainsAny(s, "|") {
+		return "(" + s + ")"
+	}
+	return s
+}
+
+// fields are those of a struct, each behind a mark; those of what lies in it without a name stand among them.
+func (m *maker) fields(t reflect.Type, told bool, mark string) string {
+	var b strings.Builder
+	for i := range t.NumField() {
+		f := t.Field(i)
+		tag, options, _ := strings.Cut(f.Tag.Get("json"), ",")
+		if strings.Contains(options, "embed") || tag == "-" {
+			continue
+		}
+		if f.Anonymous && tag == "" {
+			inner := f.Type
+			if inner.Kind() == reflect.Pointer {
+				inner = inner.Elem()
+			}
+			b.WriteString(m.fields(inner, told, mark))
+			continue
+		}
+		if tag == "" {
+			continue
+		}
+		what := m.written(f.Type, told)
+		if c := choices[t.Name()+"."+f.Name]; c != nil {
+			if strings.Contains(options, "omit") {
+				c = slices.DeleteFunc(slices.Clone(c), func(s string) bool { return s == "" })
+			}
+			what = "'" + strings.Join(c, "' | '") + "'"
+		}
+		if w := shaped[t.Name()+"."+f.Name]; w != "" {
+			what = w
+		}
+		leave := ""
+		switch {
+		case told, strings.Contains(options, "omit"):
+			leave = "?"
+			if told && f.Type.Kind() == reflect.Pointer {
+				what += " | null"
+			}
+		case f.Type.Kind() == reflect.Pointer && !slices.Contains(always, t.Name()+"."+f.Name):
+			what += " | null"
+		}
+		b.WriteString(mark)
+		if note := m.notes[key(t, f.Name)]; note != "" && strings.HasPrefix(mark, "\n") {
+			b.WriteString("/** " + note + " */" + mark)
+		}
+		b.WriteString(tag + leave + ": " + what)
+	}
+	return b.String()
+}
+
+func key(t reflect.Type, field string) string { return t.PkgPath() + "." + t.Name() + "." + field }
+
+// read takes in what is said of types and their fields.
+func (m *maker) read(root string) error {
+	for _, v := range []string{"caret", "doc", "gesture", "intent/arrange", "intent/joining", "intent/moves", "intent/scenes", "overlay", "patch", "scope", "session", "view", "ink"} {
+		pkgs, err := parser.ParseDir(token.NewFileSet(), root+"/core/"+v, nil, parser.ParseComments)
+		if err != nil {
+			return err
+		}
+		for _, p := range pkgs {
+			if strings.HasSuffix(p.Name, "_test") {
+				continue
+			}
+			ast.Inspect(p, func(n ast.Node) bool {
+				d, ok := n.(*ast.GenDecl)
+				if !ok {
+					return true
+				}
+				for _, s := range d.Specs {
+					ts, ok := s.(*ast.TypeSpec)
+					if !ok {
+						continue
+					}
+					st, ok := ts.Type.(*ast.StructType)
+					if !ok {
+						continue
+					}
+					at := "capstan/core/" + v + "." + ts.Name.Name + "."
+					m.notes[at] = line(d.Doc)
+					for _, f := range st.Fields.List {
+						for _, name := range f.Names {
+							m.notes[at+name.Name] = line(f.Doc) + line(f.Comment)
+						}
+					}
+				}
+				return true
+			})
+		}
+	}
+	return nil
+}
+
+func line(c *ast.CommentGroup) string {
+	return strings.Join(strings.Fields(strings.ReplaceAll(c.Text(), "*/", "")), " ")
+}

@@ -1,0 +1,1307 @@
+// Written by go run ./scripts/schema from the types of the core; a test fails where it is stale.
+
+/** What becomes of fields: a value takes the place of what was there, an object changes it field by field, null takes it away. */
+export type Fields = object | null
+
+/** All is what can be selected at one level of the group tree. */
+export interface All {
+  threads: string[]
+  /** those of them that touch the page */
+  onPage: string[]
+}
+
+/** Anchor says what a live end hangs on. */
+export interface Anchor {
+  /** begins, ends, scene-end */
+  when: string
+  of?: string
+  /** the start stays, and the duration is solved for */
+  stretches?: boolean
+}
+
+/** Area is a part of the page that something is kept to. */
+export interface Area {
+  name: string
+  /** left, top, width, height, page px */
+  box: [number, number, number, number]
+}
+
+/** Bar is a move in the timeline. Its outline is its motion. Times are ms of the film. */
+export interface Bar {
+  move: string
+  layer: string
+  scene: number
+  kind: string
+  name: string
+  words: string
+  begin: number
+  end: number
+  /** ms beyond the scene's end that are not played */
+  cut: number
+  whole: boolean
+  /** of loops: after this time the profile repeats */
+  cycle: number
+  /** of loops: how far into the cycle they begin */
+  phase: number
+  /** the move it hangs on, if any */
+  of: string
+  /** begins or ends: which end of that */
+  when: string
+  /** the move its live end hangs on, if any */
+  endOf: string
+  /** begins or ends; scene-end */
+  endWhen: string
+  /** the cue it begins at, if any */
+  cue: string
+  /** the run of moves it is in, if any */
+  run: string
+  /** asked to begin before its scene's own transition */
+  early: boolean
+  /** names the outline; ask Profile for it */
+  profile: string
+  /** its place among the moves of its layer */
+  lane: number
+}
+
+/** Carried is what the last edit would be in later scenes, where the same threads live. */
+export interface Carried {
+  /** scenes in which something would change */
+  count: number
+  /** the fields that it changes, in words */
+  what: string
+}
+
+/** Change is one field of one part of a document, before and after. A part is "project", "film" (the first), "film/ID", "scene/ID" or "layer/SCENE/ID"; a field that is not there is null. Scenes of the film, layers of a scene and children of a group appear as lists of ids. */
+export interface Change {
+  part: string
+  field: string
+  before?: unknown
+  after?: unknown
+}
+
+/** Closing is the transition from the last scene back to the first. */
+export interface Closing {
+  /** cut, crossfade, morph, wipe, push */
+  kind: 'cut' | 'crossfade' | 'morph' | 'wipe' | 'push'
+  /** ms; 0 for a cut */
+  duration?: number
+  /** CSS easing; empty: ease-in-out */
+  easing?: string
+  /** of travel of a wipe or push, degrees clockwise, 0 to the right */
+  direction?: number
+  /** px of a wipe's edge */
+  softness?: number
+  /** a morph that goes on the run of the morph before, in its easing */
+  goesOn?: boolean
+  /** of a morph: how single threads go through it, by thread */
+  threads?: Record<string, StrandTurn>
+  /** ms of the film */
+  begin: number
+}
+
+/** Combining is what is known of combining layers before it is done. */
+export interface Combining {
+  /** the layers whose moves are lost, as a list in words; empty: none */
+  drops: string
+  /** of all of them on the page, as path data */
+  outlines: string
+  /** so many points that working it out takes a moment */
+  heavy: boolean
+}
+
+/** Contrast is how well words stand out from their plate. */
+export interface Contrast {
+  /** 1..21 */
+  ratio: number
+  /** the words in the nearest colour that makes it 4.5 on the plate as it is: a tone of theirs, white or ink; empty: none does */
+  words: string
+  /** the plate's colour, in the nearest tone that makes it 4.5; empty where it is */
+  fix: string
+}
+
+/** Copied are layers to paste, with when their moves began. */
+export interface CopiedLayers {
+  layers: Layer[]
+  /** by move, ms on their scene's clock */
+  begins: Record<string, number>
+  /** the project */
+  from: string
+  /** that they use, by hash */
+  media: Record<string, Media>
+}
+
+/** CopiedMoves are moves to paste on other layers: the sets of one or more layers, with when each began. */
+export interface CopiedMoves {
+  sets: DocumentMove[][]
+  /** ms on their scene's clock */
+  begins: Record<string, number>
+}
+
+/** Cue is a named moment of a scene where a presenter may be waited for. */
+export interface Cue {
+  id: string
+  name: string
+  /** ms on the scene's clock */
+  at: number
+  /** ms */
+  wait?: number
+}
+
+/** Delivery is what a file of the whole film would be. */
+export interface Delivery {
+  width: number
+  height: number
+  frames: number
+  /** ms its last frame rests */
+  rest: number
+  /** the document says so */
+  asked: boolean
+  /** ms from one begin to the next, with the rest */
+  pass: number
+  /** why there can be none, in words */
+  refused: string
+}
+
+/** Film is a list of scenes on pages of one size. */
+export interface DocumentFilm {
+  /** page px, 16..8192 */
+  width: number
+  /** page px, 16..8192 */
+  height: number
+  rate: Rate
+  loop?: boolean
+  /** from the last scene back to the first */
+  closing?: Transition
+  /** ms the last frame of a GIF rests before it begins again; nil: as the film's end asks for */
+  pause?: number
+  /** in their order; those set aside follow */
+  scenes: DocumentScene[]
+}
+
+/** Move is one thing a layer does in time. */
+export interface DocumentMove {
+  id: string
+  kind: 'entrance' | 'exit' | 'loop' | 'path'
+  effect: string
+  start: Start
+  /** live end; the begin is solved for */
+  end?: Anchor
+  duration?: number
+  /** "", scene or thread; loops go on through transitions */
+  lasts?: string
+  /** of a path that lasts the scene: "" its distance, or speed */
+  keeps?: string
+  /** CSS easing; empty: the effect's own */
+  easing?: string
+  /** passes; 0 counts as 1 */
+  repeat?: number
+  /** repeats until this move begins */
+  until?: string
+  alternate?: boolean
+  /** the loop of the scene before that this one goes on */
+  continues?: string
+  /** "", line, word, letter, part */
+  unit?: string
+  /** of the units: "", backwards, middle, shuffled, outwards, columns, rows, point */
+  order?: string
+  /** of neighbouring units, 0..1 */
+  overlap?: number
+  /** of the shuffled order */
+  seed?: number
+  /** of an order by distance: the point, in shares of the layer's box; nil: its upper left corner */
+  from?: [number, number]
+  /** an exit: back the way it came, instead of on through */
+  back?: boolean
+  path?: PathParams
+  spin?: SpinParams
+  wipe?: WipeParams
+  slide?: SlideParams
+  rock?: RockParams
+  scroll?: ScrollParams
+}
+
+/** Scene is one page of a film with what lies on it, back to front. */
+export interface DocumentScene {
+  id: string
+  name: string
+  /** ms */
+  stay: number
+  /** stay follows the moves and words */
+  autoStay?: boolean
+  /** into this scene; duration 0 in the first */
+  transition: Transition
+  background: Fill
+  /** colour roles: name to #rrggbb */
+  roles?: Record<string, string>
+  cues?: Cue[]
+  /** the scene stays until this cue is passed */
+  endsAtCue?: string
+  runs?: MoveRun[]
+  guides?: Guide[]
+  /** it is not in the film; layers lie there until they are wanted */
+  aside?: boolean
+  layers: Layer[]
+}
+
+/** Dot is a point of a drawn path, or a handle of one. */
+export interface Dot {
+  /** contour.point, and .in or .out for a handle */
+  id: string
+  at: [number, number]
+  handle: boolean
+  /** of a handle: its point */
+  of: [number, number]
+  smooth: boolean
+}
+
+/** Failure is a pending command that could not be carried out again, by its place among those that waited. */
+export interface Failure {
+  index: number
+  words: string
+}
+
+/** Fill is what a shape is filled with. */
+export interface Fill {
+  /** none, colour, linear, radial, picture, texture */
+  kind: 'none' | 'colour' | 'linear' | 'radial' | 'picture' | 'texture'
+  /** #rrggbb or #rrggbbaa */
+  colour?: string
+  /** a colour role of the scene, before Colour */
+  role?: string
+  /** -5..5: steps darker or lighter than the role */
+  tone?: number
+  /** of linear and radial fills */
+  gradient?: Gradient
+  /** of pictures and textures */
+  media?: string
+  /** of a texture: width of a tile in px; 0: as many as the picture has */
+  size?: number
+}
+
+/** Film is what the interface shows of the film as a whole. */
+export interface Film {
+  project: string
+  /** its id; empty: the project's first */
+  film?: string
+  name: string
+  width: number
+  height: number
+  rate: Rate
+  /** ms */
+  length: number
+  frames: number
+  loop: boolean
+  closing: Closing | null
+  /** in their order; those set aside follow */
+  scenes: Heading[]
+  /** how many of them are in the film */
+  shown: number
+  palette: string[]
+  /** of the document's own */
+  fonts: OwnFont[]
+  looks: SavedLook[]
+  roleSets: RoleSet[]
+}
+
+/** Fit is how the words of a text fill a box of a height of its own. */
+export interface Fit {
+  /** of their sizes */
+  scale: number
+  /** px that the box is too low for them */
+  over: number
+}
+
+/** Flag is a cue on the film's time. */
+export interface Flag {
+  id: string
+  name: string
+  /** ms on the scene's clock */
+  at: number
+  /** ms */
+  wait?: number
+  /** ms of the film: with all waits up to it */
+  passed: number
+}
+
+/** Ghost is where a layer was or will be: the corners of its box on the page at a time of the film. */
+export interface Ghost {
+  /** ms of the film */
+  time: number
+  corners: [[number, number], [number, number], [number, number], [number, number]]
+}
+
+/** Glow is light around a layer. */
+export interface Glow {
+  /** px, deviation of a Gaussian */
+  blur: number
+  /** #rrggbb or #rrggbbaa */
+  colour: string
+  /** a colour role of the scene, before Colour */
+  role?: string
+  /** -5..5: steps darker or lighter than the role */
+  tone?: number
+}
+
+/** Gradient runs through colours. Its points are shares of the layer's box, 0 at the left or top, 1 at the right or bottom; they may lie outside. Distances are those on the layer: a radial gradient is round, whatever its box. */
+export interface Gradient {
+  /** where it begins; the middle of a radial one */
+  from: [number, number]
+  /** where it ends; on the rim of a radial one */
+  to: [number, number]
+  /** of a radial one: where its first colour is; default: its middle */
+  focus?: [number, number]
+  /** 2 to 32 */
+  stops: Stop[]
+}
+
+/** GradientAt is a colour of a gradient on the page. */
+export interface GradientAt {
+  at: [number, number]
+  colour: string
+}
+
+/** GradientLine is a gradient as it lies on the page, to be taken by its points. */
+export interface GradientLine {
+  radial: boolean
+  from: [number, number]
+  to: [number, number]
+  focus: [number, number]
+  /** of a radial one: its circle as it is seen, 48 points */
+  rim: [number, number][]
+  stops: GradientAt[]
+}
+
+/** Guide is a line that layers snap to; it is never exported. */
+export interface Guide {
+  /** upright or level */
+  axis: 'upright' | 'level'
+  /** page px */
+  at: number
+}
+
+/** Heading is a scene along time. Times are ms of the film. */
+export interface Heading {
+  id: string
+  name: string
+  /** when its transition begins */
+  start: number
+  /** the transition's duration */
+  into: number
+  stay: number
+  autoStay: boolean
+  transition: 'cut' | 'crossfade' | 'morph' | 'wipe' | 'push'
+  easing: string
+  direction: number
+  softness: number
+  goesOn: boolean
+  /** the scene before does not stay and a morph leads into it */
+  mayGoOn: boolean
+  /** how many morphs move as one with this transition; 0: it moves by itself */
+  run: number
+  /** in the colours it has */
+  background: Fill
+  roles: Role[]
+  layers: number
+  cues: Flag[]
+  endsAtCue: string
+  guides: Guide[]
+  /** it is not in the film */
+  aside: boolean
+}
+
+/** InsetUse plays an inset. */
+export interface InsetUse {
+  inset: string
+  /** ms on the scene's clock */
+  start?: number
+  /** 0 counts as 1 */
+  speed?: number
+  /** loop, there-and-back, stop */
+  mode?: string
+}
+
+/** Knot is a point of a free path that can be dragged: one the line goes through, or a handle of one. */
+export interface Knot {
+  /** page px */
+  at: [number, number]
+  /** among the path's points */
+  index: number
+  /** bends the line towards it */
+  handle: boolean
+  /** of handles: the point it belongs to */
+  of: [number, number]
+}
+
+/** Layer is one thing on a page. Its identity across scenes is its thread. */
+export interface Layer {
+  id: string
+  thread: string
+  name: string
+  kind: string
+  place: Place
+  opacity: number
+  fill: Fill
+  /** shapes, paths and texts */
+  stroke?: Stroke
+  /** with what lies under it; empty: normal */
+  blend?: string
+  /** px, deviation of a Gaussian */
+  blur?: number
+  /** px over which its border fades, inwards */
+  feather?: number
+  shadow?: Shadow
+  glow?: Glow
+  /** px, pictures and shapes with corners */
+  corner?: number
+  /** of a layer in a group: it is not painted, and the others show inside or outside of it */
+  mask?: 'inside' | 'outside'
+  /** of shapes: what is not by default */
+  shape?: Shape
+  /** SVG path data in the layer's own axes */
+  path?: string
+  text?: Text
+  picture?: PictureUse
+  marker?: Marker
+  /** of a path or picture that was made of other layers */
+  made?: Made
+  inset?: InsetUse
+  /** 0..7, the row's colour in the timeline */
+  tint?: number
+  locked?: boolean
+  hidden?: boolean
+  moves?: DocumentMove[]
+  children?: Layer[]
+}
+
+/** Look is how a layer is painted, whatever it shows. */
+export interface Look {
+  fill: Fill
+  stroke?: Stroke
+  opacity: number
+  blend?: string
+  blur?: number
+  feather?: number
+  shadow?: Shadow
+  glow?: Glow
+  corner?: number
+}
+
+/** Made keeps what a layer was made of, so that it can be taken apart again. The layers do not show and are not found; they keep their ids for when they come back, unless these are taken by then. */
+export interface Made {
+  how: string
+  /** from the rearmost, without moves; their places are in the axes of the layer that keeps them */
+  of: Layer[]
+}
+
+/** Many are a lot of selected layers in the inspector, in few words: there is no use in what is worked out for one of them, and a thousand whole views would take a fifth of a second. What layers have in common is told once. */
+export interface Many {
+  /** layers but for who they are, where they lie and what moves them */
+  looks: Selected[]
+  /** for each its id, thread and name */
+  layers: string[]
+  /** which of Looks it has */
+  look: number[]
+  /** for each its moves: id, kind, effect, name and what they start by */
+  moves: string[][]
+}
+
+/** Marker says which scene this is among those its thread lives in. */
+export interface Marker {
+  /** dots, bars, count */
+  style: 'dots' | 'bars' | 'count'
+}
+
+/** Media says what an imported file is; its bytes live beside the document. */
+export interface Media {
+  /** as the person called it */
+  name: string
+  /** media type of the original, such as image/png */
+  type: string
+  /** size of the original */
+  bytes: number
+  /** px, upright */
+  width?: number
+  /** px, upright */
+  height?: number
+  /** no pixel lets the ground through */
+  opaque?: boolean
+  /** Of fonts, whose type is font/ttf or font/otf. */
+  family?: string
+  /** 1..1000 */
+  weight?: number
+  italic?: boolean
+  /** it may not be handed on in a bundle */
+  stays?: boolean
+}
+
+/** Moment is what the page shows: scene Scene at rest, or the film at Time. */
+export interface Moment {
+  /** its id; empty: the project's first */
+  film?: string
+  rest: boolean
+  scene: number
+  /** ms of the film */
+  time: number
+}
+
+/** MoveView is a move in the inspector: its own fields, and what is worked out of them. */
+export interface Move {
+  id: string
+  kind: 'entrance' | 'exit' | 'loop' | 'path'
+  effect: string
+  start: Start
+  /** live end; the begin is solved for */
+  end?: Anchor
+  duration?: number
+  /** "", scene or thread; loops go on through transitions */
+  lasts?: string
+  /** of a path that lasts the scene: "" its distance, or speed */
+  keeps?: string
+  /** CSS easing; empty: the effect's own */
+  easing?: string
+  /** passes; 0 counts as 1 */
+  repeat?: number
+  /** repeats until this move begins */
+  until?: string
+  alternate?: boolean
+  /** the loop of the scene before that this one goes on */
+  continues?: string
+  /** "", line, word, letter, part */
+  unit?: string
+  /** of the units: "", backwards, middle, shuffled, outwards, columns, rows, point */
+  order?: string
+  /** of neighbouring units, 0..1 */
+  overlap?: number
+  /** of the shuffled order */
+  seed?: number
+  /** of an order by distance: the point, in shares of the layer's box; nil: its upper left corner */
+  from?: [number, number]
+  /** an exit: back the way it came, instead of on through */
+  back?: boolean
+  path?: PathParams
+  spin?: SpinParams
+  wipe?: WipeParams
+  slide?: SlideParams
+  rock?: RockParams
+  scroll?: ScrollParams
+  name: string
+  words: string
+  begin: number
+  finish: number
+  early: boolean
+  /** the loop of the scene before that it could go on from */
+  before: string
+  /** what it can be divided into */
+  units: string[]
+  /** ms of the film at its begin */
+  film: number
+  /** ms beyond the scene's end */
+  cut: number
+  easingUsed: string
+  /** px/s of a path */
+  speed: number
+  profile: number[]
+  /** of a path: from its begin to its end, px */
+  reach: [number, number] | null
+  /** how often a scroll comes round in its scene, and in the film */
+  rounds: [number, number] | null
+}
+
+/** MoveRun is an ordered list of moves of a scene: each but the first hangs on the one before it, and its offset is the gap. Dragging one past another changes the order; the gaps stay where they are. */
+export interface MoveRun {
+  id: string
+  /** ends: one after another; begins: a cascade */
+  when: string
+  moves: string[]
+}
+
+/** Overlay is what is drawn over the page for the selection, in page px. */
+export interface Overlay {
+  boxes: OverlayBox[]
+  /** of several: upright, around all that are not locked */
+  around?: OverlayBox
+  paths: OverlayPath[]
+  /** of the fill of a single layer */
+  gradient?: GradientLine
+  /** of the shape of a single layer */
+  rings: Ring[]
+}
+
+/** Box is a selected layer's box as it stands at the moment: corners from its own upper left clockwise. */
+export interface OverlayBox {
+  thread: string
+  kind: string
+  corners: [[number, number], [number, number], [number, number], [number, number]]
+  pivot: [number, number]
+  /** the pivot is not the middle of the box */
+  own: boolean
+  /** degrees, full turns counted, at rest */
+  turn: number
+  locked: boolean
+}
+
+/** Path is a motion path of a selected layer. */
+export interface OverlayPath {
+  move: string
+  /** SVG path data */
+  d: string
+  /** where it begins */
+  from: [number, number]
+  to: [number, number]
+  /** half way, where it is bent */
+  mid: [number, number]
+  /** direction of travel at its end, degrees */
+  angle: number
+  /** ms on the scene's clock */
+  begin: number
+  end: number
+  /** at even time steps */
+  dots: [number, number][]
+  /** the layer's outline at the end that is not rest */
+  ghost: [[number, number], [number, number], [number, number], [number, number]]
+  /** of free paths */
+  knots: Knot[]
+}
+
+/** OwnFont is a font file of the document's own. */
+export interface OwnFont {
+  hash: string
+  family: string
+  weight: number
+  italic: boolean
+  /** it may not be handed on */
+  stays: boolean
+}
+
+/** PathParams is the line of a motion path, in page px relative to the rest pose. */
+export interface PathParams {
+  /** SVG path data */
+  d: string
+  /** departs (default), arrives, passes */
+  rest?: string
+  share?: number
+  turnAlong?: boolean
+}
+
+/** PenView is what the pen has drawn so far. */
+export interface PenView {
+  /** the line, SVG path data in page px */
+  d: string
+  /** the stretch that a press would add */
+  next: string
+  /** its points */
+  knots: Dot[]
+  /** a press would close it */
+  closes: boolean
+  /** it is whole: PenEnd makes it */
+  done: boolean
+  words: string
+}
+
+/** PictureUse shows an imported picture, or the part of it given by Crop. */
+export interface PictureUse {
+  media: string
+  /** left, top, right, bottom in shares 0..1 */
+  crop?: [number, number, number, number]
+}
+
+/** Place says where a layer rests, in its parent's axes. The origin (X, Y) is the centre of shapes and pictures. Text hangs from its origin: the origin is the middle of its upper edge, or the upper corner it is aligned to. A group's origin is where its children's coordinates begin. */
+export interface Place {
+  x: number
+  y: number
+  w?: number
+  h?: number
+  turn?: number
+  flipX?: boolean
+  flipY?: boolean
+  /** in the layer's own axes; default: middle of its box */
+  pivot?: [number, number]
+}
+
+/** Plate is laid behind the words of a text. */
+export interface Plate {
+  /** #rrggbb or #rrggbbaa */
+  colour: string
+  role?: string
+  tone?: number
+  /** px on all sides */
+  padding?: number
+  /** px */
+  corner?: number
+  /** one plate; else one for each line */
+  whole?: boolean
+}
+
+/** Rate is a number of frames a second as an exact fraction, 1/1000 to 240, of numbers up to a million. */
+export interface Rate {
+  num: number
+  den: number
+}
+
+/** Readout is what a gesture says at the pointer. */
+export interface Readout {
+  words: string
+  /** of the page: from what it snapped to, to where it lies */
+  lines?: [number, number, number, number][]
+}
+
+/** Ring is a handle of a shape's number as it lies on the page. */
+export interface Ring {
+  id: string
+  name: string
+  value: string
+  at: [number, number]
+}
+
+/** RockParams are the strength of a rock; its duration is one cycle. */
+export interface RockParams {
+  /** degrees to either side, -360..360; below 0 it begins to the other side, anticlockwise */
+  angle: number
+  /** share of a cycle it has gone when it begins, 0..1 */
+  phase?: number
+}
+
+/** Role is a colour role of a scene. */
+export interface Role {
+  name: string
+  colour: string
+  /** how often the scene takes its colour from it */
+  uses: number
+}
+
+/** RoleSet is a saved set of colour roles. */
+export interface RoleSet {
+  id: string
+  name: string
+  roles: Record<string, string>
+}
+
+/** Row is one thread in the timeline. */
+export interface Row {
+  /** the film it lives in; empty: the project's first */
+  film?: string
+  thread: string
+  /** id in the scene at the moment; empty where it is absent */
+  layer: string
+  name: string
+  kind: string
+  tint: number
+  depth: number
+  /** has rows inside */
+  group: boolean
+  parent: string
+  here: boolean
+  locked: boolean
+  hidden: boolean
+  /** what it is to those it lies with */
+  mask: '' | 'inside' | 'outside'
+  spans: Span[]
+  bars: Bar[]
+}
+
+/** Run is a stretch of text in one setting. Line ends are \n. */
+export interface Run {
+  text: string
+  family: string
+  /** 100..900 */
+  weight: number
+  italic?: boolean
+  /** px */
+  size: number
+  /** empty: the layer's fill */
+  colour?: string
+  /** upper, lower, title; empty: as it is written */
+  case?: 'upper' | 'lower' | 'title'
+  /** super, sub */
+  raise?: 'super' | 'sub'
+}
+
+/** SavedLook is a look that was put aside under a name. */
+export interface SavedLook {
+  id: string
+  name: string
+  look: Look
+}
+
+/** ScrollParams say how a layer repeats itself along one of its own axes. The move's duration, where it does not last the whole scene, is how long it runs. */
+export interface ScrollParams {
+  /** 0, 90, 180 or 270 degrees clockwise, 0 to the right */
+  direction?: number
+  /** px/s */
+  speed: number
+  /** px between two copies; below 0 they overlap, by 15/16 of a copy at most */
+  gap?: number
+}
+
+/** Selected is a selected layer in the inspector: its own fields, and what is worked out of them. */
+export interface Selected {
+  /** without children and moves */
+  layer: Layer
+  /** layers inside a group */
+  count: number
+  moves: Move[]
+  /** x y of the middle in the parent's axes, w h, at rest */
+  box: [number, number, number, number]
+  /** corners, sides and middle of the box in the axes of the parent, row by row */
+  refs: [number, number][]
+  /** x y turn where it is now, when that differs from rest */
+  now: [number, number, number] | null
+  /** in shares of the box */
+  pivot: [number, number]
+  /** the name of the group it lies in */
+  in: string
+  later: number
+  /** the morphs that it goes through into the scene and, of the last, out of it */
+  strands: Strand[]
+  /** fills found in a group */
+  colours: string[]
+  /** names of the layers it was made of */
+  kept: string[]
+  /** how it was made of them */
+  made: string
+  /** of a text with its plate */
+  contrast: Contrast | null
+  /** characters of a text that no family has */
+  missing: string
+  /** of a text whose box has a height of its own */
+  fit: Fit | null
+  /** covers an area by itself */
+  closed: boolean
+  /** is of a kind that is combined with others */
+  unites: boolean
+  /** may fill the page */
+  grounds: boolean
+  /** covers the page at rest, and not all along its path */
+  bares: boolean
+}
+
+/** Shadow is cast by a layer. It falls the same way on the page however the layer is turned. */
+export interface Shadow {
+  /** px to the right */
+  x: number
+  /** px down */
+  y: number
+  /** px, deviation of a Gaussian */
+  blur?: number
+  /** #rrggbb or #rrggbbaa */
+  colour: string
+  /** a colour role of the scene, before Colour */
+  role?: string
+  /** -5..5: steps darker or lighter than the role */
+  tone?: number
+}
+
+/** Shape holds the numbers of a layer's shape. Which of them a kind has, package shape says; others are left alone. */
+export interface Shape {
+  /** px: radii of a rectangle from the upper left clockwise, before Corner */
+  corners?: [number, number, number, number]
+  /** 0..1 of the radius: ring, sector */
+  hole?: number
+  /** degrees clockwise from the right: sector */
+  start?: number
+  /** degrees, 0..360: sector */
+  sweep?: number
+  /** only the line: a sector that is an arc */
+  open?: boolean
+  /** sides, points, humps, waves */
+  count?: number
+  /** 0..1: how deep a star is cut, how high waves are */
+  depth?: number
+  /** 0..1 of the height: an arrow's shaft; of both sides: a cross; a ribbon's band */
+  thickness?: number
+  /** length of an arrow's head, in heights */
+  head?: number
+  /** of an arrow: "" at its end, start, both */
+  heads?: string
+  /** where a bubble points, in shares of its box that may lie outside */
+  tip?: [number, number]
+  /** 0..1 of the shorter side: how wide a bubble's tail begins */
+  base?: number
+  /** points of a ribbon's line, in shares of its box */
+  bends?: [number, number][]
+}
+
+/** ShapeSign is a kind of shape with its name and its outline in a small box, for buttons. */
+export interface ShapeSign {
+  kind: string
+  name: string
+  /** SVG path data about the middle, 18 by 14 */
+  d: string
+}
+
+/** Shared is what several moves have in common in the inspector. */
+export interface Shared {
+  /** a MoveView with the fields that all of them share */
+  move: Partial<Move>
+  /** the others, by their path: "duration", "wipe.direction" */
+  mixed: string[]
+  /** what they are, each kind once: "Fade, in" */
+  kinds: string[]
+}
+
+/** SlideParams say how far a slide travels. */
+export interface SlideParams {
+  /** of travel in the parent's axes, degrees clockwise, 0 to the right */
+  direction?: number
+  /** px, with a fade; 0: just off the page, without one */
+  distance?: number
+}
+
+/** Snap is where dragged bars come to lie, and on what, in words. */
+export interface Snap {
+  /** ms, instead of the asked ones */
+  by: number
+  /** ms of the film, where it snapped; -1: nowhere */
+  at: number
+  /** "begins when Path of Kite ends" */
+  words: string
+  /** which end of the bar snapped: begin or end */
+  part: '' | 'begin' | 'end'
+  /** what it may hang on: begins, ends, cue, scene-end; empty: nothing */
+  when: string
+  of: string
+}
+
+/** Span is where a thread lives: in a scene's stay, or as a strand through a morph. Times are ms of the film. */
+export interface Span {
+  scene: number
+  begin: number
+  end: number
+  strand: boolean
+  layer: string
+  /** degrees that a strand turns by */
+  by?: number
+}
+
+/** SpinParams is the sense of a spin; its duration is one whole turn. */
+export interface SpinParams {
+  anticlockwise?: boolean
+}
+
+/** Start says when a move begins. */
+export interface Start {
+  /** at, begins, ends, scene-end, cue */
+  when: string
+  /** the move or cue it hangs on */
+  of?: string
+  /** ms, added; for at the time itself; before scene-end it counts back */
+  offset?: number
+}
+
+/** Stop is a colour of a gradient. */
+export interface Stop {
+  /** 0..1, not below the one before */
+  at: number
+  colour: string
+  /** a colour role of the scene, before Colour */
+  role?: string
+  /** -5..5: steps darker or lighter than the role */
+  tone?: number
+}
+
+/** Strand is how a thread goes through one morph. */
+export interface Strand {
+  /** that it leads into */
+  scene: string
+  /** names of both scenes */
+  from: string
+  to: string
+  /** it is the one back to the first scene */
+  closing: boolean
+  /** which way it turns, as it is set; empty: as it comes */
+  turn: '' | 'short' | 'clockwise' | 'anticlockwise' | 'numbered'
+  /** whole turns more */
+  turns: number
+  /** degrees, clockwise */
+  by: number
+}
+
+/** Strand is how one thread goes through a morph. */
+export interface StrandTurn {
+  /** which way it turns: numbered, short, clockwise, anticlockwise; empty: numbered, and back to the first scene as the morphs before */
+  turn?: 'short' | 'clockwise' | 'anticlockwise' | 'numbered'
+  /** whole turns more, 0..MaxTurns */
+  turns?: number
+}
+
+/** Stroke is a line along the outline of a shape, path or text. */
+export interface Stroke {
+  fill: Fill
+  /** px */
+  width: number
+  /** "", inside, outside */
+  side?: 'inside' | 'outside'
+  /** "": butt, round, square */
+  cap?: string
+  /** "": miter, round, bevel */
+  join?: string
+  /** miter length in widths; 0: 4 */
+  miterLimit?: number
+  /** dashes and gaps in turn, px */
+  dash?: number[]
+  /** px into the pattern */
+  dashOffset?: number
+  /** of open lines: "", triangle, open, dot, bar */
+  startHead?: string
+  endHead?: string
+  /** shares of the line's length, 0..1, between which it is drawn */
+  trim?: [number, number]
+}
+
+/** Target is a move that another may hang on. */
+export interface Target {
+  move: string
+  /** with its layer */
+  name: string
+  /** why it cannot hang there, in words; empty: it can */
+  why: string
+}
+
+/** Text is the words of a layer and how they are set. */
+export interface Text {
+  runs: Run[]
+  /** left, centre, right, justified */
+  align: '' | 'left' | 'centre' | 'right' | 'justified'
+  /** break lines at the width of the place */
+  wrap?: boolean
+  /** in sizes; 0: the family's own */
+  lineHeight?: number
+  /** px */
+  letterSpacing?: number
+  /** of a text that wraps: fixed, fit; empty: its box is as high as its lines */
+  room?: 'fixed' | 'fit'
+  /** of its lines in a box of fixed height: middle, bottom; empty: from the top */
+  stand?: 'middle' | 'bottom'
+  /** letters one below another */
+  stacked?: boolean
+  /** set on a circle about the layer's origin */
+  ring?: TextRing
+  plate?: Plate
+}
+
+/** TextRing is a circle that a text is set on. */
+export interface TextRing {
+  /** px */
+  radius: number
+  /** degrees clockwise from the right, where the text begins, has its middle or ends, as it is aligned */
+  start: number
+  /** 0..1 of the circle that the text fills by spacing its letters; 0: as they come */
+  share?: number
+  /** letters stand within the circle */
+  inside?: boolean
+  /** they run the other way round, their feet outwards, so that they stand upright below */
+  flip?: boolean
+}
+
+/** Transition is the way into a scene. */
+export interface Transition {
+  /** cut, crossfade, morph, wipe, push */
+  kind: 'cut' | 'crossfade' | 'morph' | 'wipe' | 'push'
+  /** ms; 0 for a cut */
+  duration?: number
+  /** CSS easing; empty: ease-in-out */
+  easing?: string
+  /** of travel of a wipe or push, degrees clockwise, 0 to the right */
+  direction?: number
+  /** px of a wipe's edge */
+  softness?: number
+  /** a morph that goes on the run of the morph before, in its easing */
+  goesOn?: boolean
+  /** of a morph: how single threads go through it, by thread */
+  threads?: Record<string, StrandTurn>
+}
+
+/** Under is a layer that shows at a point. */
+export interface Under {
+  /** its thread, after those of its groups from the outermost on */
+  chain: string[]
+  name: string
+  locked: boolean
+}
+
+/** WipeParams are the direction and the edge of a wipe. */
+export interface WipeParams {
+  /** of travel in the layer's axes, degrees clockwise, 0 to the right */
+  direction?: number
+  /** px */
+  softness?: number
+}
+
+/** Writing is what a text shows while its words are edited on the page, in page px. */
+export interface WritingView {
+  /** the line of the caret, from its top to its foot */
+  caret: [[number, number], [number, number]]
+  /** outlines of the letters that are selected */
+  marked: [[number, number], [number, number], [number, number], [number, number]][]
+  /** the corners of its box */
+  frame: [[number, number], [number, number], [number, number], [number, number]]
+}
+
+/** A change that a person would name, by its op: core/edit says what each does. */
+export type Command =
+  | { op: 'batch'; film?: string; commands?: Command[] }
+  | { op: 'cue.add'; film?: string; scene?: string; id?: string; name?: string; at?: number | null; wait?: number }
+  | { op: 'cue.delete'; film?: string; scene?: string; id?: string }
+  | { op: 'cue.set'; film?: string; scene?: string; id?: string; patch?: Fields }
+  | { op: 'film.add'; film?: string; id?: string; name?: string; width?: number; height?: number; scene?: string }
+  | { op: 'film.delete'; film?: string; ids?: string[] }
+  | { op: 'film.set'; film?: string; patch?: Fields }
+  | { op: 'layer.add'; film?: string; scene?: string; parent?: string; index?: number | null; layers?: Layer[] }
+  | { op: 'layer.apart'; film?: string; ids?: string[]; seed?: string }
+  | { op: 'layer.copies'; film?: string; ids?: string[]; seed?: string; about?: [number, number]; at?: [number, number, number][]; keep?: boolean; id?: string; thread?: string; name?: string; names?: string[][]; tint?: number; x?: number; y?: number }
+  | { op: 'layer.delete'; film?: string; ids?: string[] }
+  | { op: 'layer.duplicate'; film?: string; ids?: string[]; seed?: string; dx?: number; dy?: number }
+  | { op: 'layer.group'; film?: string; ids?: string[]; id?: string; thread?: string; name?: string; tint?: number; x?: number; y?: number; mask?: string }
+  | { op: 'layer.order'; film?: string; ids?: string[]; parent?: string; index?: number }
+  | { op: 'layer.outline'; film?: string; ids?: string[] }
+  | { op: 'layer.paste'; film?: string; scene?: string; layers?: Layer[]; seed?: string; dx?: number; dy?: number; begins?: Record<string, number>; new?: boolean }
+  | { op: 'layer.scale'; film?: string; id?: string; x?: number; y?: number; kx?: number; ky?: number; grows?: string[] | null }
+  | { op: 'layer.set'; film?: string; set?: { id?: string; patch?: Fields }[] }
+  | { op: 'layer.ungroup'; film?: string; ids?: string[]; down?: boolean; about?: Record<string, [number, number]> }
+  | { op: 'layers.combine'; film?: string; ids?: string[]; how?: string; become?: Fields; children?: Layer[] }
+  | { op: 'media.add'; film?: string; hash?: string; media?: Media | null }
+  | { op: 'move.add'; film?: string; layer?: string; move?: DocumentMove | null }
+  | { op: 'move.delete'; film?: string; ids?: string[] }
+  | { op: 'move.set'; film?: string; set?: { id?: string; patch?: Fields }[] }
+  | { op: 'patch'; film?: string; changes?: Change[] }
+  | { op: 'project.rename'; film?: string; name?: string }
+  | { op: 'project.set'; film?: string; patch?: Fields }
+  | { op: 'run.make'; film?: string; scene?: string; id?: string; when?: string; moves?: string[]; gaps?: number[] }
+  | { op: 'run.order'; film?: string; scene?: string; id?: string; moves?: string[] }
+  | { op: 'scene.add'; film?: string; id?: string; index?: number; name?: string; aside?: boolean }
+  | { op: 'scene.continue'; film?: string; from?: string; id?: string; seed?: string; name?: string }
+  | { op: 'scene.delete'; film?: string; ids?: string[] }
+  | { op: 'scene.duplicate'; film?: string; from?: string; id?: string; seed?: string; name?: string }
+  | { op: 'scene.order'; film?: string; ids?: string[]; index?: number }
+  | { op: 'scene.set'; film?: string; ids?: string[]; patch?: Fields }
+  | { op: 'text.style'; film?: string; ids?: string[]; patch?: Fields; from?: number; to?: number }
+  | { op: 'text.words'; film?: string; id?: string; text?: string }
+  | { op: 'thread.cut'; film?: string; scene?: string; ids?: string[]; seed?: string; alone?: boolean }
+
+/** What can be asked for, by name, with what it is told; all of it may be left away. core/intent says what comes of each. */
+export interface Intents {
+  'add.marker': { style?: string }
+  'add.picture': { hash?: string; media?: Media | null; at?: [number, number] | null }
+  'add.shape': { kind?: string; from?: [number, number] | null; to?: [number, number] | null; equal?: boolean; centre?: boolean }
+  'add.text': { at?: [number, number] | null; text?: string; behind?: string }
+  'align': { threads?: string[]; edge?: string; to?: string }
+  'apart': { threads?: string[] }
+  'bars': { moves?: string[]; part?: string; by?: number }
+  'bars.nudge': { moves?: string[]; part?: string; frames?: number; by?: number }
+  'bars.takes': { moves?: string[]; ms?: number }
+  'break': { threads?: string[] }
+  'bring.back': { threads?: string[]; scene?: number }
+  'carry.all': { threads?: string[]; next?: boolean }
+  'combine': { threads?: string[]; how?: string }
+  'copies': { threads?: string[]; along?: string; n?: number; rows?: number; gapX?: number; gapY?: number; radius?: number; sweep?: number; upright?: boolean }
+  'cue.add': { at?: number | null }
+  'delete': { threads?: string[]; everywhere?: boolean }
+  'distribute': { threads?: string[]; down?: boolean; centres?: boolean; gap?: number | null }
+  'draw.freehand': { points?: [number, number][]; tolerance?: number; reach?: number }
+  'duplicate': { threads?: string[] }
+  'edit.later': { changes?: Change[] }
+  'fill.kind': { threads?: string[]; part?: string; kind?: string }
+  'fill.picture': { threads?: string[]; kind?: string; hash?: string; media?: Media | null }
+  'film.closing': { patch?: Fields }
+  'flip': { threads?: string[]; down?: boolean }
+  'font.add': { hash?: string; media?: Media | null }
+  'glow.set': { threads?: string[]; patch?: Fields }
+  'gradient.add': { threads?: string[]; part?: string; at?: number }
+  'gradient.colour': { threads?: string[]; part?: string; index?: number; colour?: string; role?: string; tone?: number }
+  'gradient.move': { threads?: string[]; part?: string; index?: number; at?: number }
+  'gradient.remove': { threads?: string[]; part?: string; index?: number }
+  'gradient.swap': { threads?: string[]; part?: string }
+  'ground.cover': { threads?: string[] }
+  'ground.make': { threads?: string[] }
+  'group': { threads?: string[] }
+  'guide': { index?: number | null; axis?: string; at?: number | null }
+  'guides.of': { threads?: string[] }
+  'hitch': { from?: string; fromPart?: string; to?: string; toPart?: string }
+  'lock.all': { on?: boolean }
+  'look.forget': { id?: string }
+  'look.paste': { threads?: string[]; look?: Look | null; saved?: string }
+  'look.save': { thread?: string; name?: string }
+  'mask': { threads?: string[]; how?: string }
+  'merge': { threads?: string[]; hash?: string; media?: Media | null; box?: [number, number, number, number] }
+  'move.add': { threads?: string[]; kind?: string; effect?: string }
+  'move.delete': { move?: string }
+  'move.end': { move?: string; when?: string; of?: string; stretches?: boolean }
+  'move.set': { move?: string; patch?: Fields }
+  'move.start': { move?: string; when?: string; of?: string }
+  'move.unit': { move?: string; unit?: string }
+  'moves.change': { moves?: string[]; field?: string; how?: string; by?: number }
+  'moves.clear': { threads?: string[] }
+  'moves.delete': { moves?: string[] }
+  'moves.mirror': { moves?: string[] }
+  'moves.paste': { sets?: DocumentMove[][]; begins?: Record<string, number>; threads?: string[]; step?: number }
+  'moves.set': { moves?: string[]; patch?: Fields }
+  'moves.turn': { moves?: string[] }
+  'nudge': { threads?: string[]; dx?: number; dy?: number }
+  'order': { threads?: string[]; to?: string }
+  'order.before': { threads?: string[]; target?: string; where?: string }
+  'order.reverse': { threads?: string[] }
+  'outline': { threads?: string[] }
+  'outline.stroke': { threads?: string[] }
+  'palette.set': { colour?: string; gone?: boolean }
+  'parts.scatter': { threads?: string[]; amount?: number; seed?: number }
+  'parts.spread': { threads?: string[]; by?: number }
+  'paste': { layers?: Layer[]; begins?: Record<string, number>; still?: boolean; place?: boolean; new?: boolean; from?: string; media?: Record<string, Media> }
+  'path.bend': { move?: string; shape?: string }
+  'path.draw': { threads?: string[]; from?: [number, number]; to?: [number, number] }
+  'path.knot.add': { move?: string; x?: number; y?: number }
+  'path.knot.remove': { move?: string; index?: number }
+  'path.reach': { move?: string; x?: number; y?: number }
+  'picture.replace': { from?: string; hash?: string; media?: Media | null; threads?: string[] }
+  'pivot': { threads?: string[]; x?: number | null; y?: number | null; reset?: boolean }
+  'place': { threads?: string[]; x?: number | null; y?: number | null; w?: number | null; h?: number | null; turn?: number | null; ref?: [number, number] | null; keep?: boolean }
+  'points.begin': { threads?: string[] }
+  'points.close': { thread?: string; ids?: string[] }
+  'points.corner': { thread?: string; ids?: string[] }
+  'points.cut': { thread?: string; ids?: string[] }
+  'points.insert': { thread?: string; x?: number; y?: number }
+  'points.join': { thread?: string; ids?: string[] }
+  'points.move': { thread?: string; ids?: string[]; dx?: number; dy?: number }
+  'points.place': { thread?: string; ids?: string[]; line?: string; degree?: number; scale?: number }
+  'points.remove': { thread?: string; ids?: string[] }
+  'points.reverse': { thread?: string; ids?: string[] }
+  'points.simplify': { thread?: string; tolerance?: number }
+  'points.smooth': { thread?: string; ids?: string[] }
+  'roles.apply': { roles?: Record<string, string>; scenes?: string[] }
+  'roles.begin': { }
+  'roles.propose': { rgba?: string; scenes?: string[] }
+  'roles.save': { name?: string }
+  'roles.set': { name?: string; colour?: string | null; scenes?: string[] }
+  'same': { threads?: string[]; what?: string }
+  'scene.add': { before?: boolean }
+  'scene.continue': { }
+  'scene.duplicate': { new?: boolean }
+  'scene.stay': { ids?: string[]; stay?: number }
+  'scene.transition': { ids?: string[]; patch?: Fields }
+  'scroll.rounds': { moves?: string[]; rounds?: number; film?: boolean }
+  'set': { threads?: string[]; patch?: Fields }
+  'set.aside': { threads?: string[] }
+  'set.everywhere': { thread?: string; patch?: Fields }
+  'shadow.set': { threads?: string[]; patch?: Fields }
+  'shape.bend': { threads?: string[]; less?: boolean }
+  'shape.set': { threads?: string[]; patch?: Fields }
+  'shift.by': { threads?: string[]; dx?: number; dy?: number; turn?: number; size?: number; opacity?: number }
+  'spread.apart': { threads?: string[]; percent?: number; gather?: boolean }
+  'stage.return': { document?: unknown }
+  'strand.turn': { threads?: string[]; scene?: string; turn?: string | null; turns?: number | null }
+  'stroke.dash': { threads?: string[]; line?: number | null; gap?: number | null }
+  'stroke.set': { threads?: string[]; patch?: Fields }
+  'text.align': { threads?: string[]; align?: string }
+  'text.family': { threads?: string[]; family?: string; from?: number; to?: number }
+  'text.grow': { threads?: string[]; by?: number }
+  'text.plate': { threads?: string[]; on?: boolean | null; behind?: string; patch?: Fields }
+  'text.ring': { threads?: string[]; on?: boolean }
+  'text.room': { threads?: string[]; room?: string }
+  'text.split': { threads?: string[]; unit?: string }
+  'text.style': { threads?: string[]; patch?: Fields; from?: number; to?: number }
+  'text.toggle': { threads?: string[]; what?: string; from?: number; to?: number }
+  'text.words': { thread?: string; text?: string }
+  'thread.cut': { threads?: string[] }
+  'time': { tool?: string; moves?: string[]; by?: string; step?: number | null; ms?: number; order?: string; seed?: number; from?: [number, number] }
+  'turn.by': { threads?: string[]; degrees?: number }
+  'ungroup': { threads?: string[]; drop?: boolean }
+}
