@@ -25,6 +25,15 @@ func (s *site) thumbnail(id string) image.Image {
 	if err != nil {
 		s.t.Fatal(err)
 	}
+	// Asked for again with what came with it, it is not sent again.
+	again, err := http.NewRequest("GET", r.Request.URL.String(), nil)
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	again.Header.Set("If-None-Match", r.Header.Get("ETag"))
+	if same, err := s.c.Do(again); err != nil || same.StatusCode != http.StatusNotModified {
+		s.t.Errorf("a thumbnail that is there is sent again: %v %v", same, err)
+	}
 	return img
 }
 

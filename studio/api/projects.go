@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"io"
 	"io/fs"
 	"net/http"
@@ -251,7 +252,13 @@ func (s *Server) thumbnail(c *gin.Context) {
 		return
 	}
 	c.Header("Cache-Control", "no-cache")
+	tag := fmt.Sprintf(`"%s.%d"`, s.build, rev)
+	if c.GetHeader("If-None-Match") == tag {
+		c.Status(http.StatusNotModified)
+		return
+	}
 	if t, ok := s.thumbs.Load(p.ID); ok && t.(thumb).revision == rev {
+		c.Header("ETag", tag)
 		c.Data(http.StatusOK, "image/png", t.(thumb).png)
 		return
 	}
@@ -261,6 +268,7 @@ func (s *Server) thumbnail(c *gin.Context) {
 		return
 	}
 	s.thumbs.Store(p.ID, thumb{rev, img})
+	c.Header("ETag", tag)
 	c.Data(http.StatusOK, "image/png", img)
 }
 

@@ -19,6 +19,7 @@ import { Timeline } from './timeline/Timeline'
 import { ContextMenu } from './ui/ContextMenu'
 import { Button } from './ui/controls'
 import { hold, letGo } from './ui/drags'
+import { isNumber, recall, remember } from './ui/remember'
 import { filmTime } from './ui/time'
 
 const projectInPath = () => /^\/p\/([a-z0-9-]+)$/.exec(location.pathname)?.[1] ?? null
@@ -92,6 +93,20 @@ function Large() {
 }
 
 /** The editor: light desk above, dark timeline below, a divider between them. */
+// The timeline is at least as high as its heading; above it the header, a page of 160 px and the rail have their room.
+const least = 84
+const aboveAll = 260
+
+function useWindowHeight() {
+  const [h, setH] = useState(window.innerHeight)
+  useEffect(() => {
+    const changed = () => setH(window.innerHeight)
+    window.addEventListener('resize', changed)
+    return () => window.removeEventListener('resize', changed)
+  }, [])
+  return h
+}
+
 function Room() {
   const sheet = useDesk((d) => d.sheet)
   const large = useDesk((d) => d.large)
@@ -102,7 +117,10 @@ function Room() {
     return () => { document.title = 'Capstan' }
   }, [name])
   const key = film ? `capstan.desk.${film.width >= film.height ? 'wide' : 'upright'}` : ''
-  const [below, setBelow] = useState(() => Number(localStorage.getItem(key)) || (film && film.height > film.width ? 250 : 332))
+  const usual = film && film.height > film.width ? 250 : 332
+  const [asked, setAsked] = useState(() => recall(key, isNumber, usual))
+  const most = Math.max(least, useWindowHeight() - aboveAll)
+  const below = Math.min(most, Math.max(least, asked)) // what was kept may be of a larger window
   const from = useRef<{ y: number; below: number } | null>(null)
   useEffect(() => {
     window.addEventListener('keydown', onKey)
@@ -115,9 +133,16 @@ function Room() {
     }
   }, [])
   const resize = (h: number) => {
-    const to = Math.round(Math.min(window.innerHeight - 260, Math.max(84, h)))
-    setBelow(to)
-    localStorage.setItem(key, String(to))
+    const to = Math.round(Math.min(most, Math.max(least, h)))
+    setAsked(to)
+    remember(key, to)
+  }
+  // As high as all rows need; from there, as it was at first.
+  const fitRows = () => {
+    const view = document.querySelector<HTMLElement>('[data-timeline]')!
+    const rows = view.querySelector<HTMLElement>('[data-rows]')!
+    const fits = Math.min(most, Math.round(below - view.getBoundingClientRect().bottom + rows.getBoundingClientRect().bottom + view.scrollTop))
+    resize(Math.abs(fits - below) < 3 ? usual : fits)
   }
   if (large) return <Large />
   return (
@@ -135,7 +160,7 @@ function Room() {
       <div className="flex shrink-0" style={{ height: below }}>
         <Timeline>
           <div
-            role="separator" tabIndex={0} aria-label="Divider between page and timeline" aria-orientation="horizontal" aria-valuenow={below} aria-valuemin={84} aria-valuemax={2000}
+            role="separator" tabIndex={0} aria-label="Divider between page and timeline" aria-orientation="horizontal" aria-valuenow={below} aria-valuemin={least} aria-valuemax={most} title="Drag; a double press shows all rows"
             className="absolute inset-x-0 -top-[3px] z-30 h-[6px] cursor-ns-resize hover:bg-brass-400 focus-visible:bg-brass-400"
             onPointerDown={(e) => {
               e.currentTarget.setPointerCapture(e.pointerId)
@@ -144,6 +169,7 @@ function Room() {
             }}
             onPointerMove={(e) => from.current && resize(from.current.below + from.current.y - e.clientY)}
             onPointerUp={() => { from.current = null; letGo() }}
+            onDoubleClick={fitRows}
             onKeyDown={(e) => {
               const by = { ArrowUp: 20, ArrowDown: -20 }[e.key]
               if (by) { e.preventDefault(); e.stopPropagation(); resize(below + by) }

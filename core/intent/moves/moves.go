@@ -18,12 +18,16 @@ var movesAsked = intent.Table{
 		Threads []string `json:"threads"`
 		Kind    string   `json:"kind"`
 		Effect  string   `json:"effect"`
+		At      *int64   `json:"at"` // ms of the film, in the moment's scene, at which it starts, to a hundredth of a second; without it at the playhead, or as its kind does
 	}) (edit.Command, error) {
 		var list []edit.Command
 		for _, l := range s.Layers(m, c.Threads) {
 			mv, err := newMove(s, m, l, c.Kind, c.Effect)
 			if err != nil {
 				return nil, err
+			}
+			if c.At != nil {
+				mv.Start = doc.Start{When: doc.AtTime, Offset: s.StartAt(scope.Moment{Film: m.Film, Time: float64(*c.At)}) / 10 * 10}
 			}
 			list = append(list, &edit.AddMove{Layer: l.ID, Move: mv})
 		}

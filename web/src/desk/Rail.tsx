@@ -3,6 +3,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { Ghost, Image, Minus, Plus, Route, Type, X } from 'lucide-react'
 import { useMemo, type ReactNode } from 'react'
 import { engine } from '../engine/engine'
+import { offerMoves } from '../project/adding'
 import { desk, selectNew, set, toRest, useDesk, type Tool } from '../project/desk'
 import { carryEdit, run } from '../project/commands'
 import { Button, Sign, keepKeys } from '../ui/controls'
@@ -38,13 +39,13 @@ export function Rail() {
   const some = useDesk((d) => d.selection.length > 0)
   const offer = useDesk((d) => (d.offer && d.selection.includes(d.offer) ? d.offer : null))
   const ghosts = useDesk((d) => d.ghosts)
-  const entry = (t: Tool, word: string, key: string, disabled = false) => (
+  const entry = (t: Tool, word: string, key: string, disabled = false, spare = narrow) => (
     <button
       type="button" key={t} aria-label={word} disabled={disabled} aria-pressed={tool === t} title={keyed(`${word} (${key})`)}
       onClick={() => (tool === t ? set({ tool: 'select' }) : pickTool(t))}
       className={`flex h-7 items-center gap-1.5 whitespace-nowrap rounded-md px-2 disabled:opacity-40 ${tool === t ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}
     >
-      {signs[t] ?? <ShapeSign d={engine.shapes().find((k) => k.kind === t)!.d} />}<span className={narrow}>{word}</span>
+      {signs[t] ?? <ShapeSign d={engine.shapes().find((k) => k.kind === t)!.d} />}<span className={spare}>{word}</span>
     </button>
   )
   return (
@@ -64,7 +65,14 @@ export function Rail() {
         onChange={(e) => { void takePictures([...(e.target.files ?? [])]); e.target.value = '' }}
       />
       <span className="mx-1 h-5 w-px bg-sailcloth-300" />
-      {entry('path', 'Motion path', '5', !some)}
+      <button
+        type="button" aria-haspopup="menu" disabled={!some} title={keyed('A move for what is selected (E)')}
+        onClick={(e) => { const r = e.currentTarget.getBoundingClientRect(); offerMoves(r.left, r.top - 4, null, true) }}
+        className="flex h-7 items-center gap-1.5 rounded-md px-2 hover:bg-sailcloth-200 disabled:opacity-40"
+      >
+        <svg width="18" height="18" viewBox="0 0 18 18" fill="none" stroke="currentColor" strokeWidth="1.5" strokeLinejoin="round" aria-hidden><path d="M1.5 14.500C6 14.500 7 4 11 4h5.500v10.500z" /></svg>Move
+      </button>
+      {entry('path', 'Motion path', '5', !some, '@max-[1080px]:hidden')}
       <Says offer={some ? offer : null} />
       <span className="flex-1" />
       <Sign name="Ghosts: where the selected layers were and will be (G)" pressed={ghosts} className={ghosts ? 'bg-brass-200' : 'hover:bg-sailcloth-200'} onClick={() => set({ ghosts: !ghosts })}><Ghost size={16} strokeWidth={1.5} /></Sign>

@@ -10,6 +10,7 @@ import { goToMove, leaveLarge, mark, playFilm, playLarge, playMarks, playScene, 
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { putAside } from '../project/setaside'
 import { askForOrder } from './ordering'
+import { offerMovesHere } from '../project/adding'
 import { openPoints, edited, endPen, leavePoints, nextPoint, nudgePoints, penBack, withPoints, selectAllPoints } from './drawing'
 import { pasteHere } from './menus'
 import { choosePictures } from './pictures'
@@ -122,6 +123,7 @@ export const shortcuts: Shortcut[] = [
   { group: 'Add', keys: '5', does: 'Motion path for what is selected', run: () => { if (desk().selection.length) pickTool('path') } },
   { group: 'Add', keys: '6', does: 'Pen', run: () => pickTool('pen') },
   { group: 'Add', keys: '7', does: 'Freehand', run: () => pickTool('hand') },
+  { group: 'Add', keys: 'E', does: 'A move for what is selected', run: offerMovesHere },
   { group: 'Add', keys: 'Enter', does: 'Put down what is picked; end a drawing; else edit the words, or the points, of what is selected', run: () => putDown() },
   { group: 'Select', keys: 'Tab', does: 'Next layer, on the page; past the last, on to the rail', run: () => {} },
   { group: 'Select', keys: 'Shift+Tab', does: 'Layer before, on the page', run: () => {} },

@@ -1223,7 +1223,7 @@ export interface Intents {
   'look.save': { thread?: string; name?: string }
   'mask': { threads?: string[]; how?: string }
   'merge': { threads?: string[]; hash?: string; media?: Media | null; box?: [number, number, number, number] }
-  'move.add': { threads?: string[]; kind?: string; effect?: string }
+  'move.add': { threads?: string[]; kind?: string; effect?: string; at?: number | null }
   'move.delete': { move?: string }
   'move.end': { move?: string; when?: string; of?: string; stretches?: boolean }
   'move.set': { move?: string; patch?: Fields }

@@ -8,26 +8,19 @@ import { desk, fail, useDesk } from '../project/desk'
 import { families, ownFamilies } from '../project/families'
 import { takeFonts } from '../project/ownfonts'
 import { Sign, keepKeys } from '../ui/controls'
+import { isTexts, recall, remember } from '../ui/remember'
 
 const kinds: Record<string, string> = { text: 'Text', display: 'Display', rounded: 'Rounded', slab: 'Slab', hand: 'By hand', own: 'Of this project’s own', mono: 'Even widths', wide: 'Many scripts' }
 
 const key = 'capstan-families'
 
 function lately(): string[] {
-  try {
-    const there = [...families(), ...ownFamilies(desk().film?.fonts ?? [])]
-    return (JSON.parse(localStorage.getItem(key) ?? '[]') as string[]).filter((n) => there.some((f) => f.name === n))
-  } catch {
-    return [] // what cannot be read is none
-  }
+  const there = [...families(), ...ownFamilies(desk().film?.fonts ?? [])]
+  return recall(key, isTexts, []).filter((n) => there.some((f) => f.name === n))
 }
 
 function used(name: string) {
-  try {
-    localStorage.setItem(key, JSON.stringify([name, ...lately().filter((n) => n !== name)].slice(0, 4)))
-  } catch {
-    // without storage none are remembered
-  }
+  remember(key, [name, ...lately().filter((n) => n !== name)].slice(0, 4))
 }
 
 // Fonts of the list are the browser's own business: they only show what a family looks like.

@@ -16,6 +16,7 @@ import { PointsPanel } from './PointsPanel'
 import { TextPanel } from './TextPanel'
 import { Timing } from './Timing'
 import { AcrossScenes } from './AcrossScenes'
+import { Part, Parts } from '../ui/Parts'
 
 const kinds: Record<string, string> = {
   group: 'group', text: 'text', wave: 'wave band', picture: 'picture', path: 'drawn path', inset: 'inset',
@@ -26,6 +27,7 @@ export function Inspector() {
   const selection = useDesk((d) => d.selection)
   const editing = useDesk((d) => d.editing)
   const settled = useDeferredValue(selected)
+  const inFilms = useDesk((d) => (d.film?.shown ?? 0) > 1 && !d.film!.scenes[d.scene]?.aside) || selected.some((s) => s.strands.length > 0)
   if (selection.length === 0) return <Frame><ScenePanel /></Frame>
   if (selected.length === 0) {
     return (
@@ -38,31 +40,37 @@ export function Inspector() {
   if (selected.length > 100 && settled.length !== selected.length) return <Frame><Several selected={selected} /></Frame>
   const one = selected.length === 1 ? selected[0] : null
   const open = one?.layer.kind === 'path' && editing === one.layer.thread ? one : null
+  const texts = selected.every((s) => s.layer.kind === 'text')
+  const head = !one ? <Several selected={selected} /> : (
+    <div className={heading}>
+      <TextField
+        key={one.layer.id} name="Layer name" value={one.layer.name} onSet={(name) => run('set.everywhere', { thread: one.layer.thread, patch: { name } })}
+        className="!w-auto flex-1 truncate !border-transparent !bg-transparent text-[14px] font-semibold hover:!border-sailcloth-300 focus:!bg-paper"
+      />
+      <span className="shrink-0 text-[12px] text-ink-500">{kinds[one.layer.kind] ?? one.layer.kind}{one.count > 0 ? ` · ${one.count} layers` : ''}</span>
+      <Tint of={one} />
+    </div>
+  )
+  const names = [...(texts ? ['Text'] : []), 'Look', 'Place', 'Moves', ...(inFilms ? ['Scenes'] : [])]
   return (
-    <Frame key={one ? 'one' : 'several'}>
-      {!one ? <Several selected={selected} /> : (
-        <div className={heading}>
-          <TextField
-            key={one.layer.id} name="Layer name" value={one.layer.name} onSet={(name) => run('set.everywhere', { thread: one.layer.thread, patch: { name } })}
-            className="!w-auto flex-1 truncate !border-transparent !bg-transparent text-[14px] font-semibold hover:!border-sailcloth-300 focus:!bg-paper"
-          />
-          <span className="shrink-0 text-[12px] text-ink-500">{kinds[one.layer.kind] ?? one.layer.kind}{one.count > 0 ? ` · ${one.count} layers` : ''}</span>
-          <Tint of={one} />
-        </div>
-      )}
-      {/* While its points are open they come first; what is done to them must not lie below the fold. */}
-      {open && <PointsPanel selected={open} />}
-      {selected.length > 1 && (selected.every((s) => s.unites) ? <CombinePanel /> : <div className="border-b border-sailcloth-300 px-4 py-2"><MergeButton /></div>)}
-      {selected.every((s) => s.layer.kind === 'text') && <TextPanel selected={selected} />}
-      <Look selected={selected} />
-      {one && !open && one.layer.kind === 'path' && <PointsPanel selected={one} />}
-      {one && !open && <OutlinePanel selected={one} />}
-      <Place selected={selected} />
-      <Strands selected={selected} />
-      <Moves selected={selected} />
-      <Timing selected={selected} />
-      {one?.layer.kind === 'marker' && <p className="border-b border-sailcloth-300 px-4 py-2 text-[12px] text-ink-600">It counts the scenes its thread lives in. <button type="button" className="font-semibold text-brass-700 underline" onClick={() => run('carry.all', { threads: [one.layer.thread] })}>Carry it to all scenes</button></p>}
-      <AcrossScenes selected={selected} />
+    <Frame key={one ? 'one' : 'several'} parted>
+      <Parts head={head} names={names} kind={one?.layer.kind ?? 'several'} still={desk().moves.length > 0}>
+        {/* While its points are open they come first; what is done to them must not lie below the fold. */}
+        {open && <PointsPanel selected={open} />}
+        {selected.length > 1 && (selected.every((s) => s.unites) ? <CombinePanel /> : <div className="border-b border-sailcloth-300 px-4 py-2"><MergeButton /></div>)}
+        {texts && <Part name="Text"><TextPanel selected={selected} /></Part>}
+        <Part name="Look"><Look selected={selected} /></Part>
+        {one && !open && one.layer.kind === 'path' && <PointsPanel selected={one} />}
+        <Part name="Place"><Place selected={selected} /></Part>
+        <Part name="Moves"><Moves selected={selected} /></Part>
+        <Timing selected={selected} />
+        <Part name="Scenes">
+          <Strands selected={selected} />
+          {one?.layer.kind === 'marker' && <p className="border-b border-sailcloth-300 px-4 py-2 text-[12px] text-ink-600">It counts the scenes its thread lives in. <button type="button" className="font-semibold text-brass-700 underline" onClick={() => run('carry.all', { threads: [one.layer.thread] })}>Carry it to all scenes</button></p>}
+          <AcrossScenes selected={selected} />
+        </Part>
+        {one && !open && <OutlinePanel selected={one} />}
+      </Parts>
     </Frame>
   )
 }
@@ -80,7 +88,7 @@ function Elsewhere({ threads }: { threads: string[] }) {
   )
 }
 
-const heading = 'flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-4'
+const heading = 'flex h-[41px] shrink-0 items-center gap-2 border-b border-sailcloth-300 pl-2 pr-4'
 
 const Tint = ({ of }: { of: Selected }) => <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(of.layer.tint ?? 0) & 7] }} aria-hidden />
 
@@ -103,6 +111,6 @@ function Several({ selected }: { selected: Selected[] }) {
   )
 }
 
-function Frame({ children }: { children: React.ReactNode }) {
-  return <aside aria-label="Inspector" className="thin-scroll h-full w-[280px] shrink-0 overflow-y-auto border-l border-sailcloth-300 bg-paper">{children}</aside>
+function Frame({ children, parted }: { children: React.ReactNode; parted?: boolean }) {
+  return <aside aria-label="Inspector" className={`h-full w-[280px] shrink-0 border-l border-sailcloth-300 bg-paper ${parted ? 'flex flex-col' : 'thin-scroll overflow-y-auto'}`}>{children}</aside>
 }

@@ -5,26 +5,15 @@ import { useEffect, useRef } from 'react'
 import type { Move, Selected } from '../engine/types'
 import { closing } from '../project/closing'
 import { run } from '../project/commands'
-import { desk, selectMoves, set as setDesk, toRest, useDesk } from '../project/desk'
+import { addMove, drawPath, moveKinds, moveName } from '../project/adding'
+import { desk, set as setDesk, useDesk } from '../project/desk'
 import { Section, Sign } from '../ui/controls'
 import { tints } from '../timeline/tints'
 import { MoveFields, SharedFields } from './MoveFields'
 
-const kinds = [
-  { heading: 'Comes in', list: [['Fade', 'entrance', 'fade'], ['Slide', 'entrance', 'slide'], ['Wipe', 'entrance', 'wipe'], ['At once (appears)', 'entrance', 'at-once']] },
-  { heading: 'Goes out', list: [['Fade', 'exit', 'fade'], ['Slide', 'exit', 'slide'], ['Wipe', 'exit', 'wipe'], ['At once (vanishes)', 'exit', 'at-once']] },
-  { heading: 'Goes on and on', list: [['Spin', 'loop', 'spin'], ['Rock', 'loop', 'rock'], ['Scroll', 'loop', 'scroll']] },
-] as const
-
 export function Moves({ selected }: { selected: Selected[] }) {
   const chosen = useDesk((d) => d.moves)
-  const threads = selected.map((s) => s.layer.thread)
   const one = selected.length === 1 ? selected[0] : null
-  const add = (kind: string, effect: string) => {
-    const before = new Set(desk().selected.flatMap((s) => s.moves.map((m) => m.id)))
-    if (!run('move.add', { threads, kind, effect })) return
-    selectMoves(desk().selected.flatMap((s) => s.moves.map((m) => m.id)).filter((id) => !before.has(id)), false)
-  }
   const item = 'flex w-full items-center rounded-md px-2 py-[3px] text-left data-focus:bg-brass-200'
   return (
     <Section title="Moves">
@@ -39,20 +28,20 @@ export function Moves({ selected }: { selected: Selected[] }) {
         <MenuButton className="h-[28px] w-full rounded-md border border-dashed border-ink-500/50 font-semibold text-spruce-800 hover:bg-sailcloth-100">Add a move</MenuButton>
         <MenuItems anchor={{ to: 'top', gap: 4, padding: 8 }} className="z-50 w-[248px] rounded-md border border-sailcloth-300 bg-paper p-1 shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none">
           <div className="grid grid-cols-2">
-            {kinds.map((k) => (
+            {moveKinds.map((k) => (
               <div key={k.heading} className={k.list.length === 3 ? 'row-start-2' : ''}>
                 <p className="px-2 pb-0.5 pt-1 text-[11px] text-ink-500">{k.heading}</p>
                 {k.list.map(([word, kind, effect]) => (
                   <MenuItem key={word}>
-                    <button type="button" className={item} aria-label={kind === 'loop' ? word : `${word.replace(/ \(.*/, '')} ${kind === 'entrance' ? 'in' : 'out'}`} onClick={() => add(kind, effect)}>{word}</button>
+                    <button type="button" className={item} aria-label={moveName(word, kind)} onClick={() => addMove(kind, effect)}>{word}</button>
                   </MenuItem>
                 ))}
               </div>
             ))}
             <div className="row-start-2">
               <p className="px-2 pb-0.5 pt-1 text-[11px] text-ink-500">Travels</p>
-              <MenuItem><button type="button" className={item} aria-label="Motion path" onClick={() => add('path', 'along')}>Motion path</button></MenuItem>
-              <MenuItem><button type="button" className={item} onClick={() => { toRest(); setDesk({ tool: 'path' }) }}>Draw a path</button></MenuItem>
+              <MenuItem><button type="button" className={item} aria-label="Motion path" onClick={() => addMove('path', 'along')}>Motion path</button></MenuItem>
+              <MenuItem><button type="button" className={item} onClick={drawPath}>Draw a path</button></MenuItem>
             </div>
           </div>
         </MenuItems>
@@ -91,9 +80,13 @@ function Kinds({ selected, chosen }: { selected: Selected[]; chosen: string[] })
 function Card({ move, tint, open, chosen }: { move: Move; tint: string; open: boolean; chosen: boolean }) {
   // A bar that is pressed in the timeline shows its fields.
   const ref = useRef<HTMLDivElement>(null)
-  useEffect(() => { if (open) ref.current?.scrollIntoView({ block: 'nearest' }) }, [open])
+  useEffect(() => {
+    const column = ref.current?.parentElement?.closest('.thin-scroll')?.getBoundingClientRect()
+    const card = ref.current?.getBoundingClientRect()
+    if (open && card && column && (card.top < column.top || card.bottom > column.bottom)) ref.current!.scrollIntoView({ block: 'start' })
+  }, [open])
   return (
-    <div ref={ref} data-card={open ? move.id : undefined} className={`mb-1.5 rounded-md border ${open ? 'border-brass-400 bg-brass-200/55' : chosen ? 'border-brass-400 bg-sailcloth-100' : 'border-transparent bg-sailcloth-100'}`}>
+    <div ref={ref} data-card={open ? move.id : undefined} className={`mb-1.5 scroll-mt-2 rounded-md border ${open ? 'border-brass-400 bg-brass-200/55' : chosen ? 'border-brass-400 bg-sailcloth-100' : 'border-transparent bg-sailcloth-100'}`}>
       <div className="flex items-center">
         <button
           type="button" aria-expanded={open} className="flex min-w-0 flex-1 items-center gap-2 px-2 py-1.5 text-left"

@@ -4,6 +4,7 @@ import { engine } from '../engine/engine'
 import { run } from './commands'
 import { desk, say } from './desk'
 import { notice } from '../words'
+import { isRecord, recall, remember } from '../ui/remember'
 
 type Clipboard =
   | { kind: 'layers' } & CopiedLayers
@@ -11,35 +12,27 @@ type Clipboard =
 
 let held: Clipboard | null = null
 
+// Another version of Capstan may have written it.
+const isClipboard = (v: unknown): v is Clipboard | null => isRecord(v) && (v.kind === 'layers' ? Array.isArray(v.layers) : v.kind === 'moves' && Array.isArray(v.sets)) && isRecord(v.begins)
+
 // Copied layers are seen by the other windows of this browser, too: they may be pasted into another project. What is too large for that
 // place stays in this window.
 const shelf = 'capstan.copied'
 
 function putOnShelf(c: Clipboard) {
-  try {
-    localStorage.setItem(shelf, JSON.stringify(c))
-  } catch {
-    localStorage.removeItem(shelf)
-    say(notice('copied.here'))
-  }
+  if (remember(shelf, c)) return
+  remember(shelf, null)
+  say(notice('copied.here'))
 }
 
 window.addEventListener('storage', (e) => {
   if (e.key !== shelf || !e.newValue) return
-  try {
-    held = JSON.parse(e.newValue) as Clipboard
-  } catch {
-    held = null // another version of Capstan wrote it
-  }
+  held = fromShelf()
 })
 
 /** What another window copied before this one was opened. */
 function fromShelf(): Clipboard | null {
-  try {
-    return JSON.parse(localStorage.getItem(shelf) ?? 'null') as Clipboard | null
-  } catch {
-    return null
-  }
+  return recall(shelf, isClipboard, null)
 }
 
 /** Copies the bars that were selected on purpose, or else the selected layers with their moves. */

@@ -148,7 +148,7 @@ export const undo = () => step(engine.undo)
 export const redo = () => step(engine.redo)
 
 function enqueue(command: Command) {
-  const w = { id: engine.newID(), command }
+  const w: Waiting = { id: engine.newID(), command }
   pending.push(w)
   void keep(project, windowID, w)
   set({ pending: pending.length, ...stepsLeft() })
@@ -241,6 +241,9 @@ async function reload() {
     await pause()
   }
 }
+
+// The browser asks before what waits in memory alone is lost.
+window.addEventListener('beforeunload', (e) => { if (pending.some((w) => w.unkept)) e.preventDefault() })
 
 window.addEventListener('pagehide', () => { if (project && desk().project) putAway(project) })
 

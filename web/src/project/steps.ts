@@ -1,5 +1,6 @@
 // Rows of small steps that are undone as one, and the steps of a window kept over a reload. The engine has the steps.
 import { engine } from '../engine/engine'
+import { isText, recall, remember } from '../ui/remember'
 
 /** A pause of this long, in ms, ends a group of small steps. */
 export const pauseBetween = 800
@@ -41,26 +42,14 @@ export function bringBack(project: string) {
     const raw = sessionStorage.getItem(key(project))
     if (raw) engine.bringSteps(raw)
   } catch {
-    // Storage that cannot be read holds no steps.
+    // Storage that cannot be read, or holds rubbish, brings none.
   }
 }
 
 /** The id of this window, the same after a reload. A tab that is copied gets its own: while a page lives its id is not in storage. */
 export function sameWindow(): string {
-  let id: string | null = null
-  try {
-    id = sessionStorage.getItem('capstan-window')
-    sessionStorage.removeItem('capstan-window')
-  } catch {
-    // Without storage every load is a window of its own.
-  }
-  const own = id ?? crypto.randomUUID()
-  window.addEventListener('pagehide', () => {
-    try {
-      sessionStorage.setItem('capstan-window', own)
-    } catch {
-      // as above
-    }
-  })
+  const own = recall('capstan-window', isText, crypto.randomUUID(), () => sessionStorage) // without storage every load is a window of its own
+  remember('capstan-window', null, () => sessionStorage)
+  window.addEventListener('pagehide', () => { remember('capstan-window', own, () => sessionStorage) })
   return own
 }

@@ -1,7 +1,8 @@
 // Commands that are not acknowledged yet, kept in IndexedDB: they outlive the tab and a stopped server.
 import type { Command } from '../engine/types'
 
-export interface Waiting { id: string; command: Command }
+/** A command that waits; unkept: it does so in memory alone. */
+export interface Waiting { id: string; command: Command; unkept?: boolean }
 
 interface Kept extends Waiting { key?: number; project: string; window: string }
 
@@ -32,6 +33,7 @@ export async function keep(project: string, window: string, w: Waiting) {
   try {
     await result((await store('readwrite')).add({ project, window, ...w } satisfies Kept))
   } catch (e) {
+    w.unkept = true
     console.warn('commands wait in memory only', e)
   }
 }

@@ -1,4 +1,5 @@
 // The start screen: projects as cards in their true proportions, and new ones by format.
+import { isText, recall, remember } from '../ui/remember'
 import { FolderOpen } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import type { ProjectRow } from '../engine/types'
@@ -22,6 +23,8 @@ const formats = [
 
 type Order = 'changed' | 'name' | 'newest' | 'longest'
 
+const isOrder = (v: unknown): v is Order => isText(v) && v in orders
+
 const orders: Record<Order, { label: string; by: (a: ProjectRow, b: ProjectRow) => number }> = {
   changed: { label: 'last change', by: (a, b) => b.updatedAt.localeCompare(a.updatedAt) },
   name: { label: 'name', by: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }) },
@@ -35,7 +38,7 @@ export function Start() {
   const [binned, setBinned] = useState(false)
   const [space, setSpace] = useState<Space | null>(null)
   const [sought, setSought] = useState('')
-  const [order, setOrder] = useState<Order>(() => (localStorage.getItem('capstan-order') as Order | null) ?? 'changed')
+  const [order, setOrder] = useState<Order>(() => recall('capstan-order', isOrder, 'changed'))
   const [own, setOwn] = useState({ w: '1200', h: '628' })
   const load = () => listProjects().then((l) => { mended('edit'); setList(l.projects); setBin(l.bin); setSpace(l.space) }).catch((e) => { fail(e); setList((l) => l ?? []) })
   const and = (done: Promise<unknown>) => done.then(load).catch(fail)
@@ -105,7 +108,7 @@ export function Start() {
             <span className="w-[130px]">
               <Choice
                 name="Sort projects" value={order} of={(Object.keys(orders) as Order[]).map((o) => ({ value: o, label: orders[o].label }))}
-                onSet={(o) => { setOrder(o); localStorage.setItem('capstan-order', o) }} className="!bg-paper"
+                onSet={(o) => { setOrder(o); remember('capstan-order', o) }} className="!bg-paper"
               />
             </span>
           </span>

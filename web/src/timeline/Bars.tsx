@@ -1,6 +1,7 @@
 // The right part of the rows: where a thread lives, and its moves as bars whose outline is their motion.
 import { memo, useRef, useState } from 'react'
 import type { Film, Row, Snap } from '../engine/types'
+import { offerMoves } from '../project/adding'
 import { run } from '../project/commands'
 import { desk, goToScene, say, select, selectMoves, useDesk } from '../project/desk'
 import { notice } from '../words'
@@ -78,6 +79,13 @@ export function Bars({ placed, all, height, film, scale }: { placed: Placed[]; a
         const q = at(e)
         p.far = p.far || Math.hypot(q.x - p.x, q.y - p.y) > 4
         if (p.far) setBox({ x: Math.min(p.x, q.x), y: Math.min(p.y, q.y), w: Math.abs(q.x - p.x), h: Math.abs(q.y - p.y) })
+      }}
+      onDoubleClick={(e) => {
+        if ((e.target as Element).closest('[data-bar]')) return
+        const q = at(e)
+        const when = ms(scale, q.x)
+        const r = all.find((r) => q.y >= r.top && q.y < r.top + r.height)
+        if (r?.row.spans.some((s) => !s.strand && when >= s.begin && when < s.end)) offerMoves(e.clientX, e.clientY, Math.round(when))
       }}
       onPointerUp={up} onPointerCancel={() => { press.current = null; setBox(null) }}
     >

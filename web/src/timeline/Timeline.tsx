@@ -89,7 +89,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
             </div>
           </div>
           <div className="relative flex" style={{ minHeight: `calc(100% - ${above}px)` }}>
-            <div className="sticky left-0 z-10 shrink-0 bg-spruce-950" style={{ width: head, height }}>
+            <div data-rows className="sticky left-0 z-10 shrink-0 bg-spruce-950" style={{ width: head, height }}>
               <Heads placed={shown} all={list} folded={folded} onFold={fold} />
               {list.length === 0 && <p className="px-4 py-3 text-[12px] text-foam-300">{sought ? `No row is called “${sought}”.` : 'A new layer is a new row.'}</p>}
             </div>

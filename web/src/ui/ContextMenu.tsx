@@ -4,7 +4,7 @@ import { create } from 'zustand'
 
 export interface Entry { word: string; key?: string; run: () => void; disabled?: boolean }
 
-interface Open { x: number; y: number; name: string; entries: (Entry | null)[]; back: HTMLElement | null }
+interface Open { x: number; y: number; name: string; up: boolean; entries: (Entry | null)[]; back: HTMLElement | null }
 
 const useMenu = create<{ open: Open | null }>()(() => ({ open: null }))
 
@@ -12,8 +12,13 @@ const useMenu = create<{ open: Open | null }>()(() => ({ open: null }))
 export function openMenu(e: React.MouseEvent, name: string, list: (Entry | null)[]) {
   e.preventDefault()
   e.stopPropagation()
+  openMenuAt(e.clientX, e.clientY, name, list)
+}
+
+/** Opens a menu at a place of the window: down from there, or up. */
+export function openMenuAt(x: number, y: number, name: string, list: (Entry | null)[], up = false) {
   const entries = list.filter((item, i) => item !== null || (i > 0 && i < list.length - 1 && list[i - 1] !== null)) // no two lines in a row
-  useMenu.setState({ open: { x: e.clientX, y: e.clientY, name, entries, back: document.activeElement as HTMLElement | null } })
+  useMenu.setState({ open: { x, y, name, up, entries, back: document.activeElement as HTMLElement | null } })
 }
 
 export function ContextMenu() {
@@ -23,7 +28,7 @@ export function ContextMenu() {
   useLayoutEffect(() => {
     if (!open || !ref.current) return
     const r = ref.current.getBoundingClientRect()
-    setAt({ x: Math.max(4, Math.min(open.x, window.innerWidth - r.width - 6)), y: Math.max(4, Math.min(open.y, window.innerHeight - r.height - 6)) })
+    setAt({ x: Math.max(4, Math.min(open.x, window.innerWidth - r.width - 6)), y: Math.max(4, Math.min(open.up ? open.y - r.height : open.y, window.innerHeight - r.height - 6)) })
     ref.current.querySelector<HTMLElement>('button:not(:disabled)')?.focus()
   }, [open])
   useEffect(() => {

@@ -4,7 +4,8 @@ import { fail } from '../project/desk'
 import { grouped } from '../project/steps'
 import { fault } from '../words'
 import { keyed } from './keymap'
-import { useEffect, useId, useRef, useState, type ButtonHTMLAttributes, type ReactNode } from 'react'
+import { useGoneTo } from './Parts'
+import { useEffect, useId, useLayoutEffect, useRef, useState, type ButtonHTMLAttributes, type ReactNode } from 'react'
 
 type Look = 'plain' | 'main' | 'quiet' | 'danger'
 
@@ -194,6 +195,8 @@ export function Section({ title, children, folded = false }: { title: string; ch
   const [own, setOpen] = useState<boolean | null>(null)
   const open = own ?? !folded
   const id = useId()
+  const gone = useGoneTo()
+  useLayoutEffect(() => { if (gone) setOpen(true) }, [gone])
   return (
     <section className="border-b border-sailcloth-300 px-4 pb-2.5 pt-1.5" aria-labelledby={id}>
       <h2 id={id}>

@@ -1,5 +1,6 @@
 // Which keys do what, as this person wants them: keys can be changed, and those of one character switched off (WCAG 2.1.4).
 import { create } from 'zustand'
+import { isRecord, isText, recall, remember } from './remember'
 
 interface Keymap {
   own: Record<string, string> // by the key a shortcut came with: the one it has now
@@ -9,23 +10,16 @@ interface Keymap {
 const place = 'capstan.keys'
 
 function kept(): Keymap {
-  try {
-    const raw = JSON.parse(localStorage.getItem(place) ?? '{}') as Partial<Keymap>
-    return { own: raw.own ?? {}, off: raw.off === true }
-  } catch {
-    return { own: {}, off: false } // what cannot be read: keys as they came
-  }
+  const raw = recall(place, isRecord, {})
+  const own = isRecord(raw.own) ? Object.entries(raw.own).filter((e): e is [string, string] => isText(e[1])) : []
+  return { own: Object.fromEntries(own), off: raw.off === true }
 }
 
 export const useKeymap = create<Keymap>()(kept)
 
 function keep(to: Partial<Keymap>) {
   useKeymap.setState(to)
-  try {
-    localStorage.setItem(place, JSON.stringify(useKeymap.getState()))
-  } catch {
-    // without storage they last as long as the page
-  }
+  remember(place, useKeymap.getState())
 }
 
 /** The keys that do what came with these; empty: none, since they are switched off. */
