@@ -6,6 +6,7 @@ import (
 	"go/parser"
 	"go/token"
 	"maps"
+	"path/filepath"
 	"reflect"
 	"slices"
 	"strings"
@@ -225,41 +226,44 @@ func key(t reflect.Type, field string) string { return t.PkgPath() + "." + t.Nam
 // read takes in what is said of types and their fields.
 func (m *maker) read(root string) error {
 	for _, v := range []string{"caret", "doc", "gesture", "intent/arrange", "intent/joining", "intent/moves", "intent/scenes", "overlay", "patch", "scope", "session", "view", "ink"} {
-		pkgs, err := parser.ParseDir(token.NewFileSet(), root+"/core/"+v, nil, parser.ParseComments)
+		files, err := filepath.Glob(filepath.Join(root, "core", v, "*.go"))
 		if err != nil {
 			return err
 		}
-		for _, p := range pkgs {
-			if strings.HasSuffix(p.Name, "_test") {
-				continue
+		for _, name := range files {
+			f, err := parser.ParseFile(token.NewFileSet(), name, nil, parser.ParseComments)
+			if err != nil {
+				return err
 			}
-			ast.Inspect(p, func(n ast.Node) bool {
-				d, ok := n.(*ast.GenDecl)
-				if !ok {
-					return true
+			for _, d := range f.Decls {
+				if g, ok := d.(*ast.GenDecl); ok {
+					m.take("capstan/core/"+v, g)
 				}
-				for _, s := range d.Specs {
-					ts, ok := s.(*ast.TypeSpec)
-					if !ok {
-						continue
-					}
-					st, ok := ts.Type.(*ast.StructType)
-					if !ok {
-						continue
-					}
-					at := "capstan/core/" + v + "." + ts.Name.Name + "."
-					m.notes[at] = line(d.Doc)
-					for _, f := range st.Fields.List {
-						for _, name := range f.Names {
-							m.notes[at+name.Name] = line(f.Doc) + line(f.Comment)
-						}
-					}
-				}
-				return true
-			})
+			}
 		}
 	}
 	return nil
+}
+
+// take takes in what is said of the structs of a declaration.
+func (m *maker) take(pkg string, d *ast.GenDecl) {
+	for _, s := range d.Specs {
+		t, ok := s.(*ast.TypeSpec)
+		if !ok {
+			continue
+		}
+		st, ok := t.Type.(*ast.StructType)
+		if !ok {
+			continue
+		}
+		at := pkg + "." + t.Name.Name + "."
+		m.notes[at] = line(d.Doc)
+		for _, f := range st.Fields.List {
+			for _, name := range f.Names {
+				m.notes[at+name.Name] = line(f.Doc) + line(f.Comment)
+			}
+		}
+	}
 }
 
 func line(c *ast.CommentGroup) string {

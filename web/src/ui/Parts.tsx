@@ -30,7 +30,8 @@ export function Parts({ head, names, kind, still, children }: { head: ReactNode;
     const p = parts().find((e) => e.dataset.part === name)
     if (!c || !p) return
     held.current = true
-    c.scrollTop += p.getBoundingClientRect().top - c.getBoundingClientRect().top
+    // What stands before the first part belongs to it.
+    c.scrollTop = name === names[0] ? 0 : c.scrollTop + p.getBoundingClientRect().top - c.getBoundingClientRect().top
     setAt(name)
   }
   const go = (name: string) => {
