@@ -70,6 +70,21 @@ func TestMovesAreWithinReach(t *testing.T) {
 	p.pressWord("Spin")
 	added("on a row", begin-0.5)
 
+	// The keyboard is never nowhere: after a field that is left, what was deleted, the large view.
+	there := `document.activeElement?.matches('[data-desk]')`
+	p.do(chromedp.Focus(`[aria-label="Layer name"]`))
+	p.key(kb.Escape)
+	p.wait(there)
+	p.do(chromedp.Focus(`[data-name="Bunting"]`))
+	p.key(kb.Delete)
+	p.wait(`!document.querySelector('[data-name="Bunting"]')`)
+	p.wait(there)
+	p.key("l")
+	p.wait(`document.querySelector('[data-large]')`)
+	p.key(kb.Escape)
+	p.wait(`!document.querySelector('[data-large]')`)
+	p.wait(there)
+
 	// The border between page and timeline: pressed twice, all rows are seen, if the window has the room.
 	p.do(chromedp.EmulateViewport(1280, 1400))
 	x, y := p.middle(`[role=separator]`)

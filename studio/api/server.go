@@ -7,6 +7,7 @@ import (
 	"compress/gzip"
 	"crypto/rand"
 	"crypto/sha256"
+	"encoding/binary"
 	"encoding/hex"
 	"fmt"
 	"io"
@@ -15,6 +16,7 @@ import (
 	"os"
 	"path"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"sync"
 	"time"
@@ -178,7 +180,8 @@ func (s *Server) static(c *gin.Context) {
 	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
 	// The engine is compressed when it is built: that takes long.
 	encoding := "gzip"
-	ready, small := fs.ReadFile(s.page, name+".gz")
+	packed, small := fs.ReadFile(s.page, name+".gz")
+	ready := packed
 	if small == nil && strings.Contains(c.GetHeader("Accept-Encoding"), "br") {
 		if b, err := fs.ReadFile(s.page, name+".br"); err == nil {
 			ready, encoding = b, "br"
@@ -192,6 +195,9 @@ func (s *Server) static(c *gin.Context) {
 		name = "index.html"
 	}
 	data, err := ready, error(nil)
+	if n := len(packed); n > 8 { // a gzip file ends with the size of what is in it (RFC 1952, 2.3.1)
+		c.Header("Capstan-Size", strconv.FormatUint(uint64(binary.LittleEndian.Uint32(packed[n-4:])), 10))
+	}
 	if small != nil {
 		data, err = fs.ReadFile(s.page, name)
 	}

@@ -1,8 +1,9 @@
 // The two screens: the start screen at /, the editor at /p/<project>.
 import { Component, useEffect, useRef, useState, type ReactNode } from 'react'
-import { loadEngine } from './engine/engine'
+import { engineLoaded, loadEngine } from './engine/engine'
 import { Desk } from './desk/Desk'
 import { Header } from './desk/Header'
+import { keepFocus } from './desk/focus'
 import { onKey, onKeyUp, onPressed } from './desk/keys'
 import { Rail } from './desk/Rail'
 import { Shortcuts } from './desk/Shortcuts'
@@ -52,6 +53,22 @@ class Rescue extends Component<{ children: ReactNode }, { broken: string | null 
   }
 }
 
+/** On slow lines the engine takes a while to come: how much of it is there. */
+function Opening() {
+  const [share, setShare] = useState<number | null>(null)
+  useEffect(() => {
+    const begun = performance.now()
+    const t = setInterval(() => { if (performance.now() - begun > 1000) setShare(engineLoaded()) }, 200)
+    return () => clearInterval(t)
+  }, [])
+  return (
+    <main className="flex h-full flex-col items-center justify-center gap-3 text-ink-600">
+      <p role="status">Opening the project …</p>
+      {share !== null && <progress aria-label="Loading the engine" max={1} value={share} className="h-1.5 w-[240px] accent-brass-600" />}
+    </main>
+  )
+}
+
 function Editor({ id }: { id: string }) {
   const [state, setState] = useState<'loading' | 'ready' | string>('loading')
   useEffect(() => {
@@ -59,7 +76,7 @@ function Editor({ id }: { id: string }) {
     loadEngine().then(() => (gone ? undefined : openProject(id))).then(() => !gone && setState('ready'), (e: unknown) => !gone && setState(e instanceof Error ? e.message : String(e)))
     return () => { gone = true }
   }, [id])
-  if (state === 'loading') return <p className="flex h-full items-center justify-center text-ink-600" role="status">Opening the project …</p>
+  if (state === 'loading') return <Opening />
   if (state !== 'ready') {
     return (
       <main className="flex h-full flex-col items-center justify-center gap-3">
@@ -92,7 +109,6 @@ function Large() {
   )
 }
 
-/** The editor: light desk above, dark timeline below, a divider between them. */
 // The timeline is at least as high as its heading; above it the header, a page of 160 px and the rail have their room.
 const least = 84
 const aboveAll = 260
@@ -107,6 +123,7 @@ function useWindowHeight() {
   return h
 }
 
+/** The editor: light desk above, dark timeline below, a divider between them. */
 function Room() {
   const sheet = useDesk((d) => d.sheet)
   const large = useDesk((d) => d.large)
@@ -126,7 +143,9 @@ function Room() {
     window.addEventListener('keydown', onKey)
     window.addEventListener('keyup', onKeyUp)
     window.addEventListener('click', onPressed)
+    const letFocusGo = keepFocus()
     return () => {
+      letFocusGo()
       window.removeEventListener('keyup', onKeyUp)
       window.removeEventListener('keydown', onKey)
       window.removeEventListener('click', onPressed)

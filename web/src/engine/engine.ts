@@ -33,11 +33,33 @@ export function loadEngine(): Promise<void> {
   return loading
 }
 
+// How much of the engine has come, and how much there is: bytes as they are unpacked.
+let come = 0
+let size = 0
+
+/** The share of the engine that has come, 0..1; null where its size is not known. */
+export const engineLoaded = () => (size > 0 ? Math.min(1, come / size) : null)
+
+// On slow lines, Mbit/s, where a browser tells: what comes is counted on its way. Elsewhere it is not, since browsers keep compiled code only of what
+// they fetched themselves.
+const slow = () => ((navigator as Navigator & { connection?: { downlink?: number } }).connection?.downlink ?? 10) < 4
+
+async function fetchEngine(): Promise<Response> {
+  const r = await fetch('/engine.wasm')
+  if (!slow()) return r
+  come = 0
+  size = Number(r.headers.get('Capstan-Size') ?? 0)
+  if (!r.ok || !r.body) return r
+  const counted = r.body.pipeThrough(new TransformStream<Uint8Array, Uint8Array>({ transform(part, to) { come += part.length; to.enqueue(part) } }))
+  return new Response(counted, { headers: { 'Content-Type': 'application/wasm' } })
+}
+
 async function load() {
+  if (typeof WebAssembly === 'undefined') throw new Error(fault('browser.engineless'))
   await script('/wasm_exec.js')
   const go = new window.Go!()
   const ready = new Promise<void>((done) => { window.capstanEngineReady = done })
-  const [{ instance }, info] = await Promise.all([WebAssembly.instantiateStreaming(fetch('/engine.wasm'), go.importObject), hello()])
+  const [{ instance }, info] = await Promise.all([WebAssembly.instantiateStreaming(fetchEngine(), go.importObject), hello()])
   fontFiles = info.fonts
   void go.run(instance)
   await ready
