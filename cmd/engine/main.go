@@ -85,7 +85,7 @@ func main() {
 			Revision int64          `json:"revision"`
 		}
 		if err := json.Unmarshal([]byte(a[0].String()), &sent); err != nil {
-			return nil, err
+			return nil, words.New("answer.unreadable", err)
 		}
 		return sent.Revision, s.Open(sent.Document)
 	})

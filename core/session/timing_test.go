@@ -276,3 +276,17 @@ func BenchmarkDragInACrowd(b *testing.B) {
 		}
 	}
 }
+
+// A move that is given a time of the film starts there, to a hundredth of a second, and within its scene's stay whatever is asked.
+func TestAMoveIsAddedWhereItIsAskedFor(t *testing.T) {
+	s := open(t, series())
+	second := scope.Moment{Rest: true, Scene: 1}
+	begin, stay := s.Shown.Order.Begin(1), s.Shown.Timing(1).Stay
+	for _, c := range []struct{ at, offset int64 }{{begin + 234, 230}, {begin, 0}, {begin - 50, 0}, {begin + stay, stay - doc.MinDuration}, {1 << 60, stay - doc.MinDuration}, {-1 << 60, 0}} {
+		want(t, s, second, "move.add", fmt.Sprintf(`{"threads":["a"],"kind":"exit","effect":"fade","at":%d}`, c.at))
+		moves := in(s, 1).Moves
+		if m := moves[len(moves)-1]; m.Start.When != doc.AtTime || m.Start.Offset != c.offset/10*10 {
+			t.Errorf("at %d of the film, %d of its scene: it starts %s %d, want %d", c.at, c.at-begin, m.Start.When, m.Start.Offset, c.offset)
+		}
+	}
+}

@@ -70,16 +70,16 @@ var shaped = map[string]string{"Shared.Move": "Partial<Move>"}
 
 // maker writes Go types as the page's.
 type maker struct {
+	root  string // of the project
 	names map[reflect.Type]string
 	out   map[string]string // declarations by name
 	notes map[string]string // what is said of types and fields in the core, by package, type and field
+	read  map[string]bool   // packages whose notes are in
+	err   error             // of reading them
 }
 
 func answers(root string) (string, error) {
-	m := &maker{map[reflect.Type]string{}, map[string]string{}, map[string]string{}}
-	if err := m.read(root); err != nil {
-		return "", err
-	}
+	m := &maker{root: root, names: map[reflect.Type]string{}, out: map[string]string{}, notes: map[string]string{}, read: map[string]bool{}}
 	for name, v := range named {
 		m.names[reflect.TypeOf(v)] = name
 	}
@@ -104,7 +104,7 @@ func answers(root string) (string, error) {
 		all.WriteString("\n" + m.out[name])
 	}
 	all.WriteString(b.String())
-	return all.String(), nil
+	return all.String(), m.err
 }
 
 // of returns the name of a type in the page; types of fields are declared as they are met.
@@ -154,8 +154,11 @@ func (m *maker) written(t reflect.Type, told bool) string {
 		if _, ok := m.out[name]; !ok {
 			m.out[name] = "" // met: it may hold itself
 			head := "export interface " + name
+			if within := m.within(t); len(within) > 0 {
+				head += " extends " + strings.Join(within, ", ")
+			}
 			body := m.fields(t, false, "\n  ")
-			if note := m.notes[key(t, "")]; note != "" {
+			if note := m.note(t, ""); note != "" {
 				head = "/** " + note + " */\n" + head
 			}
 			m.out[name] = head + " {" + body + "\n}\n"
@@ -163,6 +166,16 @@ func (m *maker) written(t reflect.Type, told bool) string {
 		return name
 	}
 	panic(fmt.Sprint("a type the page cannot have: ", t))
+}
+
+// within are the names of the structs that lie in another without a name.
+func (m *maker) within(t reflect.Type) (names []string) {
+	for i := range t.NumField() {
+		if f := t.Field(i); f.Anonymous && f.Tag.Get("json") == "" {
+			names = append(names, m.of(f.Type))
+		}
+	}
+	return names
 }
 
 func element(s string) string {
@@ -186,7 +199,9 @@ func (m *maker) fields(t reflect.Type, told bool, mark string) string {
 			if inner.Kind() == reflect.Pointer {
 				inner = inner.Elem()
 			}
-			b.WriteString(m.fields(inner, told, mark))
+			if !strings.HasPrefix(mark, "\n") { // else it is extended
+				b.WriteString(m.fields(inner, told, mark))
+			}
 			continue
 		}
 		if tag == "" {
@@ -213,7 +228,7 @@ func (m *maker) fields(t reflect.Type, told bool, mark string) string {
 			what += " | null"
 		}
 		b.WriteString(mark)
-		if note := m.notes[key(t, f.Name)]; note != "" && strings.HasPrefix(mark, "\n") {
+		if note := m.note(t, f.Name); note != "" && strings.HasPrefix(mark, "\n") {
 			b.WriteString("/** " + note + " */" + mark)
 		}
 		b.WriteString(tag + leave + ": " + what)
@@ -221,32 +236,37 @@ func (m *maker) fields(t reflect.Type, told bool, mark string) string {
 	return b.String()
 }
 
-func key(t reflect.Type, field string) string { return t.PkgPath() + "." + t.Name() + "." + field }
+// note is what the core says of a type, or of a field of it.
+func (m *maker) note(t reflect.Type, field string) string {
+	if pkg := t.PkgPath(); !m.read[pkg] && pkg != "" && m.err == nil {
+		m.read[pkg] = true
+		m.err = m.take(pkg)
+	}
+	return m.notes[t.PkgPath()+"."+t.Name()+"."+field]
+}
 
-// read takes in what is said of types and their fields.
-func (m *maker) read(root string) error {
-	for _, v := range []string{"caret", "doc", "gesture", "intent/arrange", "intent/joining", "intent/moves", "intent/scenes", "overlay", "patch", "scope", "session", "view", "ink"} {
-		files, err := filepath.Glob(filepath.Join(root, "core", v, "*.go"))
+// take takes in what is said of the structs of a package and their fields.
+func (m *maker) take(pkg string) error {
+	files, err := filepath.Glob(filepath.Join(m.root, strings.TrimPrefix(pkg, "capstan/"), "*.go"))
+	if err != nil {
+		return err
+	}
+	for _, name := range files {
+		f, err := parser.ParseFile(token.NewFileSet(), name, nil, parser.ParseComments)
 		if err != nil {
 			return err
 		}
-		for _, name := range files {
-			f, err := parser.ParseFile(token.NewFileSet(), name, nil, parser.ParseComments)
-			if err != nil {
-				return err
-			}
-			for _, d := range f.Decls {
-				if g, ok := d.(*ast.GenDecl); ok {
-					m.take("capstan/core/"+v, g)
-				}
+		for _, d := range f.Decls {
+			if g, ok := d.(*ast.GenDecl); ok {
+				m.declared(pkg, g)
 			}
 		}
 	}
 	return nil
 }
 
-// take takes in what is said of the structs of a declaration.
-func (m *maker) take(pkg string, d *ast.GenDecl) {
+// declared takes in what is said of the structs of one declaration.
+func (m *maker) declared(pkg string, d *ast.GenDecl) {
 	for _, s := range d.Specs {
 		t, ok := s.(*ast.TypeSpec)
 		if !ok {

@@ -18,7 +18,7 @@ import { Notices, Start } from './start/Start'
 import { StagesSheet } from './stages/StagesSheet'
 import { Timeline } from './timeline/Timeline'
 import { ContextMenu } from './ui/ContextMenu'
-import { Button } from './ui/controls'
+import { Button, Progress } from './ui/controls'
 import { hold, letGo } from './ui/drags'
 import { isNumber, recall, remember } from './ui/remember'
 import { filmTime } from './ui/time'
@@ -64,7 +64,7 @@ function Opening() {
   return (
     <main className="flex h-full flex-col items-center justify-center gap-3 text-ink-600">
       <p role="status">Opening the project …</p>
-      {share !== null && <progress aria-label="Loading the engine" max={1} value={share} className="h-1.5 w-[240px] accent-brass-600" />}
+      {share !== null && <Progress name="Loading the engine" share={share} className="w-[240px]" />}
     </main>
   )
 }

@@ -18,7 +18,7 @@ var movesAsked = intent.Table{
 		Threads []string `json:"threads"`
 		Kind    string   `json:"kind"`
 		Effect  string   `json:"effect"`
-		At      *int64   `json:"at"` // ms of the film, in the moment's scene, at which it starts, to a hundredth of a second; without it at the playhead, or as its kind does
+		At      *int64   `json:"at"` // ms of the film at which it starts, to a hundredth of a second, within the stay of the moment's scene; without it at the playhead, or as its kind does
 	}) (edit.Command, error) {
 		var list []edit.Command
 		for _, l := range s.Layers(m, c.Threads) {
@@ -27,7 +27,9 @@ var movesAsked = intent.Table{
 				return nil, err
 			}
 			if c.At != nil {
-				mv.Start = doc.Start{When: doc.AtTime, Offset: s.StartAt(scope.Moment{Film: m.Film, Time: float64(*c.At)}) / 10 * 10}
+				i := s.SceneIndex(m)
+				last := max(0, s.Shown.Timing(i).Stay-doc.MinDuration)
+				mv.Start = doc.Start{When: doc.AtTime, Offset: min(last, max(0, *c.At-s.Shown.Order.Begin(i))) / 10 * 10}
 			}
 			list = append(list, &edit.AddMove{Layer: l.ID, Move: mv})
 		}

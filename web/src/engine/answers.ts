@@ -80,21 +80,7 @@ export interface Change {
 }
 
 /** Closing is the transition from the last scene back to the first. */
-export interface Closing {
-  /** cut, crossfade, morph, wipe, push */
-  kind: 'cut' | 'crossfade' | 'morph' | 'wipe' | 'push'
-  /** ms; 0 for a cut */
-  duration?: number
-  /** CSS easing; empty: ease-in-out */
-  easing?: string
-  /** of travel of a wipe or push, degrees clockwise, 0 to the right */
-  direction?: number
-  /** px of a wipe's edge */
-  softness?: number
-  /** a morph that goes on the run of the morph before, in its easing */
-  goesOn?: boolean
-  /** of a morph: how single threads go through it, by thread */
-  threads?: Record<string, StrandTurn>
+export interface Closing extends Transition {
   /** ms of the film */
   begin: number
 }
@@ -312,13 +298,7 @@ export interface Fit {
 }
 
 /** Flag is a cue on the film's time. */
-export interface Flag {
-  id: string
-  name: string
-  /** ms on the scene's clock */
-  at: number
-  /** ms */
-  wait?: number
+export interface Flag extends Cue {
   /** ms of the film: with all waits up to it */
   passed: number
 }
@@ -545,45 +525,11 @@ export interface Moment {
 }
 
 /** MoveView is a move in the inspector: its own fields, and what is worked out of them. */
-export interface Move {
-  id: string
-  kind: 'entrance' | 'exit' | 'loop' | 'path'
-  effect: string
-  start: Start
-  /** live end; the begin is solved for */
-  end?: Anchor
-  duration?: number
-  /** "", scene or thread; loops go on through transitions */
-  lasts?: string
-  /** of a path that lasts the scene: "" its distance, or speed */
-  keeps?: string
-  /** CSS easing; empty: the effect's own */
-  easing?: string
-  /** passes; 0 counts as 1 */
-  repeat?: number
-  /** repeats until this move begins */
-  until?: string
-  alternate?: boolean
-  /** the loop of the scene before that this one goes on */
-  continues?: string
-  /** "", line, word, letter, part */
-  unit?: string
-  /** of the units: "", backwards, middle, shuffled, outwards, columns, rows, point */
-  order?: string
-  /** of neighbouring units, 0..1 */
-  overlap?: number
-  /** of the shuffled order */
-  seed?: number
-  /** of an order by distance: the point, in shares of the layer's box; nil: its upper left corner */
-  from?: [number, number]
-  /** an exit: back the way it came, instead of on through */
-  back?: boolean
-  path?: PathParams
-  spin?: SpinParams
-  wipe?: WipeParams
-  slide?: SlideParams
-  rock?: RockParams
-  scroll?: ScrollParams
+export interface Move extends DocumentMove, MoveFacts {
+}
+
+/** MoveFacts are what is worked out of a move. Times are ms on the scene's clock but for Film. */
+export interface MoveFacts {
   name: string
   words: string
   begin: number

@@ -8,7 +8,7 @@ import { apply } from '../project/commands'
 import { desk, fail, mended, set, useDesk } from '../project/desk'
 import { onExport } from '../project/events'
 import { cancelExport, createExport, deleteExport, hello, listExports } from '../project/server'
-import { Button, Choice, Label, NumberField, Sheet, Sign } from '../ui/controls'
+import { Button, Choice, Label, NumberField, Progress, Sheet, Sign } from '../ui/controls'
 import { bytes, day, filmTime, seconds } from '../ui/time'
 import { fault } from '../words'
 
@@ -153,11 +153,7 @@ function Row({ e, onAgain, onGone }: { e: Export; onAgain: () => void; onGone: (
         {e.width} × {e.height}, {e.format === 'png' ? `at ${filmTime(e.at)}` : `${(e.rateNum / e.rateDen).toFixed(e.rateNum % e.rateDen ? 2 : 0)} a second`}
       </span>
       <span className="min-w-0 flex-1">
-        {e.state === 'running' && (
-          <span className="mb-0.5 block h-[6px] overflow-hidden rounded bg-sailcloth-300" role="progressbar" aria-label={`Export of ${e.name}`} aria-valuenow={Math.round(share * 100)} aria-valuemin={0} aria-valuemax={100}>
-            <span className="block h-full bg-brass-600" style={{ width: `${share * 100}%` }} />
-          </span>
-        )}
+        {e.state === 'running' && <Progress name={`Export of ${e.name}`} share={share} className="mb-0.5" />}
         <span className={`block text-[12px] ${e.state === 'failed' ? 'text-coral-700' : 'text-ink-600'}`}>{says}</span>
       </span>
       {busy && <Button onClick={() => cancelExport(e.id).catch(fail)} aria-label={`Cancel the export of ${e.name}`}><X size={14} strokeWidth={1.5} />Cancel</Button>}

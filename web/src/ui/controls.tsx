@@ -190,6 +190,15 @@ export function Check({ name, on, disabled, onSet }: { name: string; on: boolean
   )
 }
 
+/** How much of something is done: 0..1. */
+export function Progress({ name, share, className = '' }: { name: string; share: number; className?: string }) {
+  return (
+    <span className={`block h-[6px] overflow-hidden rounded bg-sailcloth-300 ${className}`} role="progressbar" aria-label={name} aria-valuenow={Math.round(share * 100)} aria-valuemin={0} aria-valuemax={100}>
+      <span className="block h-full bg-brass-600" style={{ width: `${share * 100}%` }} />
+    </span>
+  )
+}
+
 /** A section of the inspector that folds; folded says how it is until it is pressed. */
 export function Section({ title, children, folded = false }: { title: string; children: ReactNode; folded?: boolean }) {
   const [own, setOpen] = useState<boolean | null>(null)
