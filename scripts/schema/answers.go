@@ -10,6 +10,7 @@ import (
 	"reflect"
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/go-json-experiment/json/jsontext"
 
@@ -88,18 +89,30 @@ func answers(root string) (string, error) {
 	}
 	var b strings.Builder
 	commands := edit.Known()
-	b.WriteString("\n/** A change that a person would name, by its op: core/edit says what each does. */\nexport type Command =\n")
+	b.WriteString("\n" + remark("", "A change that a person would name, by its op: core/edit says what each does.") + "export type Command =\n")
 	for _, op := range slices.Sorted(maps.Keys(commands)) {
-		fmt.Fprintf(&b, "  | { op: '%s'; film?: string%s }\n", op, m.fields(reflect.TypeOf(commands[op]), true, "; "))
+		t := reflect.TypeOf(commands[op])
+		line := fmt.Sprintf("  | { op: '%s'; film?: string%s }\n", op, m.fields(t, true, "; "))
+		if len(line) > 121 {
+			line = fmt.Sprintf("  | {\n      op: '%s'\n      film?: string%s\n    }\n", op, m.fields(t, true, "\n      "))
+		}
+		b.WriteString(line)
 	}
-	b.WriteString("\n/** What can be asked for, by name, with what it is told; all of it may be left away. core/intent says what comes of each. */\nexport interface Intents {\n")
+	b.WriteString("\n" + remark("", "What can be asked for, by name, with what it is told; all of it may be left away. "+
+		"core/intent says what comes of each.") + "export interface Intents {\n")
 	for _, name := range slices.Sorted(maps.Keys(session.Asked)) {
-		fmt.Fprintf(&b, "  '%s': %s\n", name, m.written(reflect.TypeOf(session.Asked[name].Takes), true))
+		t := reflect.TypeOf(session.Asked[name].Takes)
+		line := fmt.Sprintf("  '%s': %s\n", name, m.written(t, true))
+		if len(line) > 121 {
+			line = fmt.Sprintf("  '%s': {%s\n  }\n", name, m.fields(t, true, "\n    "))
+		}
+		b.WriteString(line)
 	}
 	b.WriteString("}\n")
 	var all strings.Builder
 	all.WriteString("// Written by go run ./scripts/schema from the types of the core; a test fails where it is stale.\n")
-	all.WriteString("\n/** What becomes of fields: a value takes the place of what was there, an object changes it field by field, null takes it away. */\nexport type Fields = object | null\n")
+	all.WriteString("\n" + remark("", "What becomes of fields: a value takes the place of what was there, "+
+		"an object changes it field by field, null takes it away.") + "export type Fields = object | null\n")
 	for _, name := range slices.Sorted(maps.Keys(m.out)) {
 		all.WriteString("\n" + m.out[name])
 	}
@@ -159,7 +172,7 @@ func (m *maker) written(t reflect.Type, told bool) string {
 			}
 			body := m.fields(t, false, "\n  ")
 			if note := m.note(t, ""); note != "" {
-				head = "/** " + note + " */\n" + head
+				head = remark("", note) + head
 			}
 			m.out[name] = head + " {" + body + "\n}\n"
 		}
@@ -229,7 +242,7 @@ func (m *maker) fields(t reflect.Type, told bool, mark string) string {
 		}
 		b.WriteString(mark)
 		if note := m.note(t, f.Name); note != "" && strings.HasPrefix(mark, "\n") {
-			b.WriteString("/** " + note + " */" + mark)
+			b.WriteString(strings.TrimLeft(remark(strings.TrimPrefix(mark, "\n"), note), " ") + strings.TrimPrefix(mark, "\n"))
 		}
 		b.WriteString(tag + leave + ": " + what)
 	}
@@ -288,4 +301,22 @@ func (m *maker) declared(pkg string, d *ast.GenDecl) {
 
 func line(c *ast.CommentGroup) string {
 	return strings.Join(strings.Fields(strings.ReplaceAll(c.Text(), "*/", "")), " ")
+}
+
+// Remark is a comment of the page's before what stands at an indent, in lines of at most 120 columns.
+func remark(indent, text string) string {
+	if line := indent + "/** " + text + " */\n"; utf8.RuneCountInString(line) <= 121 {
+		return line
+	}
+	b := indent + "/**\n" + indent + " *"
+	at := utf8.RuneCountInString(indent) + 2
+	for _, word := range strings.Fields(text) {
+		if at+1+utf8.RuneCountInString(word) > 120 {
+			b += "\n" + indent + " *"
+			at = utf8.RuneCountInString(indent) + 2
+		}
+		b += " " + word
+		at += 1 + utf8.RuneCountInString(word)
+	}
+	return b + "\n" + indent + " */\n"
 }

@@ -38,8 +38,16 @@ export const op = {
 	}
 	fmt.Fprintf(&b, "  end: %d,\n  next: %d,\n} as const\n", frame.OpEnd, frame.OpNext)
 	b.WriteString(`
-/** What follows an op: codes, numbers, whether its first code counts terms of a veil or verbs, and stretches up to an end. */
-export interface Head { codes: number; numbers: number; terms: boolean; verbs: boolean; pixels: boolean; paint: boolean; inside: number }
+/** What follows an op: codes, numbers, whether its first code counts terms of a veil or verbs, and what it holds. */
+export interface Head {
+  codes: number
+  numbers: number
+  terms: boolean
+  verbs: boolean
+  pixels: boolean
+  paint: boolean
+  inside: number
+}
 
 export const heads: Record<number, Head | undefined> = {
 `)
@@ -49,9 +57,10 @@ export const heads: Record<number, Head | undefined> = {
 	b.WriteString(`}
 
 /** Terms of veils, by name. */
-export const term = { `)
+export const term = {
+`)
 	for i, t := range frame.VeilTerms {
-		fmt.Fprintf(&b, "%s: %d, ", t.Name, i)
+		fmt.Fprintf(&b, "  %s: %d,\n", t.Name, i)
 	}
 	b.WriteString(`} as const
 

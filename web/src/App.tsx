@@ -1,4 +1,5 @@
 // The two screens: the start screen at /, the editor at /p/<project>.
+import { clsx } from 'clsx'
 import { Component, useEffect, useRef, useState, type ReactNode } from 'react'
 import { engineLoaded, loadEngine } from './engine/engine'
 import { Desk } from './desk/Desk'
@@ -40,13 +41,17 @@ export function App() {
 class Rescue extends Component<{ children: ReactNode }, { broken: string | null }> {
   state = { broken: null as string | null }
 
-  static getDerivedStateFromError(e: unknown) { return { broken: e instanceof Error ? e.message : String(e) } }
+  static getDerivedStateFromError(e: unknown) {
+    return { broken: e instanceof Error ? e.message : String(e) }
+  }
 
   render() {
     if (this.state.broken === null) return this.props.children
     return (
       <div className="flex h-full flex-col items-center justify-center gap-3" role="alert">
-        <p className="max-w-[480px] text-center">This screen has stumbled. What was stored is kept, up to your last change. ({this.state.broken})</p>
+        <p className="max-w-[480px] text-center">
+          This screen has stumbled. What was stored is kept, up to your last change. ({this.state.broken})
+        </p>
         <Button onClick={() => location.reload()}>Load it again</Button>
       </div>
     )
@@ -58,7 +63,9 @@ function Opening() {
   const [share, setShare] = useState<number | null>(null)
   useEffect(() => {
     const begun = performance.now()
-    const t = setInterval(() => { if (performance.now() - begun > 1000) setShare(engineLoaded()) }, 200)
+    const t = setInterval(() => {
+      if (performance.now() - begun > 1000) setShare(engineLoaded())
+    }, 200)
     return () => clearInterval(t)
   }, [])
   return (
@@ -73,18 +80,34 @@ function Editor({ id }: { id: string }) {
   const [state, setState] = useState<'loading' | 'ready' | string>('loading')
   useEffect(() => {
     let gone = false
-    loadEngine().then(() => (gone ? undefined : openProject(id))).then(() => !gone && setState('ready'), (e: unknown) => !gone && setState(e instanceof Error ? e.message : String(e)))
-    return () => { gone = true }
+    loadEngine()
+      .then(() => (gone ? undefined : openProject(id)))
+      .then(
+        () => !gone && setState('ready'),
+        (e: unknown) => !gone && setState(e instanceof Error ? e.message : String(e)),
+      )
+    return () => {
+      gone = true
+    }
   }, [id])
   if (state === 'loading') return <Opening />
   if (state !== 'ready') {
     return (
       <main className="flex h-full flex-col items-center justify-center gap-3">
         <h1 className="text-[15px] font-semibold">This project did not open</h1>
-        <p className="max-w-[480px] text-center" role="alert">{state}</p>
+        <p className="max-w-[480px] text-center" role="alert">
+          {state}
+        </p>
         <span className="flex gap-2">
           <Button onClick={() => location.reload()}>Try again</Button>
-          <Button onClick={() => { history.pushState(null, '', '/'); window.dispatchEvent(new PopStateEvent('popstate')) }}>All projects</Button>
+          <Button
+            onClick={() => {
+              history.pushState(null, '', '/')
+              window.dispatchEvent(new PopStateEvent('popstate'))
+            }}
+          >
+            All projects
+          </Button>
         </span>
       </main>
     )
@@ -100,10 +123,19 @@ function Large() {
     <main className="on-spruce relative h-full bg-spruce-950 text-foam-100" data-large>
       <h1 className="sr-only">Large view</h1>
       <Desk />
-      <div className="absolute inset-x-0 bottom-4 flex items-center justify-center gap-3 opacity-0 focus-within:opacity-100 hover:opacity-100">
-        <button type="button" className="h-8 rounded-md bg-spruce-800 px-3 hover:bg-spruce-700" onClick={toggle}>{playing ? 'Pause' : 'Play'}</button>
+      <div
+        className={clsx(
+          'absolute inset-x-0 bottom-4 flex items-center justify-center gap-3 opacity-0',
+          'focus-within:opacity-100 hover:opacity-100',
+        )}
+      >
+        <button type="button" className="h-8 rounded-md bg-spruce-800 px-3 hover:bg-spruce-700" onClick={toggle}>
+          {playing ? 'Pause' : 'Play'}
+        </button>
         <span className="font-mono text-[13px]">{time}</span>
-        <button type="button" className="h-8 rounded-md bg-spruce-800 px-3 hover:bg-spruce-700" onClick={leaveLarge}>Back to the desk</button>
+        <button type="button" className="h-8 rounded-md bg-spruce-800 px-3 hover:bg-spruce-700" onClick={leaveLarge}>
+          Back to the desk
+        </button>
       </div>
     </main>
   )
@@ -131,7 +163,9 @@ function Room() {
   const name = film?.name
   useEffect(() => {
     document.title = name ? `${name} · Capstan` : 'Capstan'
-    return () => { document.title = 'Capstan' }
+    return () => {
+      document.title = 'Capstan'
+    }
   }, [name])
   const key = film ? `capstan.desk.${film.width >= film.height ? 'wide' : 'upright'}` : ''
   const usual = film && film.height > film.width ? 250 : 332
@@ -160,7 +194,10 @@ function Room() {
   const fitRows = () => {
     const view = document.querySelector<HTMLElement>('[data-timeline]')!
     const rows = view.querySelector<HTMLElement>('[data-rows]')!
-    const fits = Math.min(most, Math.round(below - view.getBoundingClientRect().bottom + rows.getBoundingClientRect().bottom + view.scrollTop))
+    const fits = Math.min(
+      most,
+      Math.round(below - view.getBoundingClientRect().bottom + rows.getBoundingClientRect().bottom + view.scrollTop),
+    )
     resize(Math.abs(fits - below) < 3 ? usual : fits)
   }
   if (large) return <Large />
@@ -170,7 +207,9 @@ function Room() {
       <div className="flex min-h-0 flex-1">
         <main className="flex min-w-0 flex-1 flex-col">
           <h1 className="sr-only">{name}</h1>
-          <div className="min-h-0 flex-1"><Desk /></div>
+          <div className="min-h-0 flex-1">
+            <Desk />
+          </div>
           <Rail />
           <ContextMenu />
         </main>
@@ -179,19 +218,39 @@ function Room() {
       <div className="flex shrink-0" style={{ height: below }}>
         <Timeline>
           <div
-            role="separator" tabIndex={0} aria-label="Divider between page and timeline" aria-orientation="horizontal" aria-valuenow={below} aria-valuemin={least} aria-valuemax={most} title="Drag; a double press shows all rows"
-            className="absolute inset-x-0 -top-[3px] z-30 h-[6px] cursor-ns-resize hover:bg-brass-400 focus-visible:bg-brass-400"
+            role="separator"
+            tabIndex={0}
+            aria-label="Divider between page and timeline"
+            aria-orientation="horizontal"
+            aria-valuenow={below}
+            aria-valuemin={least}
+            aria-valuemax={most}
+            title="Drag; a double press shows all rows"
+            className={clsx(
+              'absolute inset-x-0 -top-[3px] z-30 h-[6px] cursor-ns-resize hover:bg-brass-400',
+              'focus-visible:bg-brass-400',
+            )}
             onPointerDown={(e) => {
               e.currentTarget.setPointerCapture(e.pointerId)
               from.current = { y: e.clientY, below }
-              hold(() => { from.current = null; resize(below) })
+              hold(() => {
+                from.current = null
+                resize(below)
+              })
             }}
             onPointerMove={(e) => from.current && resize(from.current.below + from.current.y - e.clientY)}
-            onPointerUp={() => { from.current = null; letGo() }}
+            onPointerUp={() => {
+              from.current = null
+              letGo()
+            }}
             onDoubleClick={fitRows}
             onKeyDown={(e) => {
               const by = { ArrowUp: 20, ArrowDown: -20 }[e.key]
-              if (by) { e.preventDefault(); e.stopPropagation(); resize(below + by) }
+              if (by) {
+                e.preventDefault()
+                e.stopPropagation()
+                resize(below + by)
+              }
             }}
           />
         </Timeline>
@@ -203,7 +262,9 @@ function Room() {
       <Notices />
       <svg width="0" height="0" className="absolute" aria-hidden>
         <defs>
-          <pattern id="hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="1.5" height="5" fill="#8FA8A1" opacity="0.6" /></pattern>
+          <pattern id="hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width="1.5" height="5" fill="#8FA8A1" opacity="0.6" />
+          </pattern>
         </defs>
       </svg>
     </div>

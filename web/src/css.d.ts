@@ -1,1 +1,1 @@
-declare module "*.css"
+declare module '*.css'

@@ -6,8 +6,26 @@ import { setFamilies } from './project/families'
 import './engine/probe'
 import './style.css'
 
-void hello().then((h) => setFamilies(h.families)).catch(() => undefined) // the screens say what is wrong
+void hello()
+  .then((h) => setFamilies(h.families))
+  .catch(() => undefined) // the screens say what is wrong
 // The desk shows its focus to people who use the keyboard, not at every press of the pointer.
-window.addEventListener('keydown', (e) => { if (e.key === 'Tab') document.documentElement.dataset.keys = '' }, true)
-window.addEventListener('pointerdown', () => { delete document.documentElement.dataset.keys }, true)
-createRoot(document.getElementById('root')!).render(<StrictMode><App /></StrictMode>)
+window.addEventListener(
+  'keydown',
+  (e) => {
+    if (e.key === 'Tab') document.documentElement.dataset.keys = ''
+  },
+  true,
+)
+window.addEventListener(
+  'pointerdown',
+  () => {
+    delete document.documentElement.dataset.keys
+  },
+  true,
+)
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <App />
+  </StrictMode>,
+)

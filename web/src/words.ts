@@ -12,3 +12,6 @@ export const notice = (key: keyof typeof catalogue.notices, ...args: Args) => fi
 
 /** Something that went wrong: what happened, what is kept, what to do. */
 export const fault = (key: keyof typeof catalogue.faults, ...args: Args) => fill(catalogue.faults[key].join(' '), args)
+
+/** A number of things: 1 scene, 2 scenes. */
+export const counted = (n: number, thing: string) => `${n} ${thing}${n === 1 ? '' : 's'}`

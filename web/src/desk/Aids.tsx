@@ -23,7 +23,12 @@ export function Aids({ view, size }: { view: View; size: { w: number; h: number 
   const guides = film.scenes[scene]?.guides ?? []
   const areas = useMemo(() => (aids.safe ? engine.aids(aids.grid, true) : []), [aids, film.width, film.height])
   // The guide in hand: an index, or the axis of a new one.
-  const [held, setHeld] = useState<{ index: number | null; axis: 'upright' | 'level'; at: number; out: boolean } | null>(null)
+  const [held, setHeld] = useState<{
+    index: number | null
+    axis: 'upright' | 'level'
+    at: number
+    out: boolean
+  } | null>(null)
 
   const place = (axis: 'upright' | 'level', e: React.PointerEvent) => {
     const r = document.querySelector('[data-desk]')!.getBoundingClientRect()
@@ -39,7 +44,9 @@ export function Aids({ view, size }: { view: View; size: { w: number; h: number 
     setHeld({ index, axis, ...place(axis, e) })
     hold(() => setHeld(null))
   }
-  const move = (e: React.PointerEvent) => { if (held) setHeld({ ...held, ...place(held.axis, e) }) }
+  const move = (e: React.PointerEvent) => {
+    if (held) setHeld({ ...held, ...place(held.axis, e) })
+  }
   const end = (e: React.PointerEvent) => {
     if (!held) return
     letGo()
@@ -48,7 +55,14 @@ export function Aids({ view, size }: { view: View; size: { w: number; h: number 
     if (held.index === null && !out) run('guide', { axis: held.axis, at })
     else if (held.index !== null) run('guide', out ? { index: held.index } : { index: held.index, at })
   }
-  const hand = { onPointerMove: move, onPointerUp: end, onPointerCancel: () => { letGo(); setHeld(null) } }
+  const hand = {
+    onPointerMove: move,
+    onPointerUp: end,
+    onPointerCancel: () => {
+      letGo()
+      setHeld(null)
+    },
+  }
 
   const line = (axis: 'upright' | 'level', at: number) => {
     const [x, y] = toDesk(view, [at, at])
@@ -59,38 +73,103 @@ export function Aids({ view, size }: { view: View; size: { w: number; h: number 
   return (
     <>
       <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden data-aids>
-        {aids.grid > 0 && aids.grid * view.scale >= 4 && <Grid step={aids.grid} view={view} w={film.width} h={film.height} />}
+        {aids.grid > 0 && aids.grid * view.scale >= 4 && (
+          <Grid step={aids.grid} view={view} w={film.width} h={film.height} />
+        )}
         {areas.map((a) => {
           const [x, y] = toDesk(view, [a.box[0], a.box[1]])
           const [w, h] = [a.box[2] * view.scale, a.box[3] * view.scale]
           return (
             <g key={a.name} data-area={a.name}>
-              <rect x={x} y={y} width={w} height={h} fill="none" stroke="#FFFDF8" strokeWidth="2.6" strokeOpacity="0.7" />
-              <rect x={x} y={y} width={w} height={h} fill="none" stroke="#10302E" strokeWidth="1" strokeDasharray={a.name === 'action' ? '1 4' : a.name === 'titles' ? '5 4' : '10 3 2 3'} />
-              <text x={a.name === 'action' ? x + w - 4 : x + 4} y={y + h - 5} textAnchor={a.name === 'action' ? 'end' : 'start'} fontSize="11" fill="#10302E" stroke="#FFFDF8" strokeWidth="3" strokeOpacity="0.8" paintOrder="stroke">{a.name}</text>
+              <rect
+                x={x}
+                y={y}
+                width={w}
+                height={h}
+                fill="none"
+                stroke="#FFFDF8"
+                strokeWidth="2.6"
+                strokeOpacity="0.7"
+              />
+              <rect
+                x={x}
+                y={y}
+                width={w}
+                height={h}
+                fill="none"
+                stroke="#10302E"
+                strokeWidth="1"
+                strokeDasharray={a.name === 'action' ? '1 4' : a.name === 'titles' ? '5 4' : '10 3 2 3'}
+              />
+              <text
+                x={a.name === 'action' ? x + w - 4 : x + 4}
+                y={y + h - 5}
+                textAnchor={a.name === 'action' ? 'end' : 'start'}
+                fontSize="11"
+                fill="#10302E"
+                stroke="#FFFDF8"
+                strokeWidth="3"
+                strokeOpacity="0.8"
+                paintOrder="stroke"
+              >
+                {a.name}
+              </text>
             </g>
           )
         })}
-        {shown.map((g, i) => (held?.index === i ? null : (
-          <g key={i} data-guide={`${g.axis} ${g.at}`}>
-            <path d={line(g.axis, g.at)} stroke="#4C9AB8" strokeWidth="1" />
-            <path
-              d={line(g.axis, g.at)} stroke="transparent" strokeWidth="9"
-              style={{ pointerEvents: aids.locked ? 'none' : 'stroke', cursor: g.axis === 'upright' ? 'ew-resize' : 'ns-resize' }} onPointerDown={start(i, g.axis)} {...hand}
-            />
-          </g>
-        )))}
-        {held && <path d={line(held.axis, held.at)} stroke="#4C9AB8" strokeWidth="1.5" strokeDasharray={held.out ? '3 4' : undefined} />}
+        {shown.map((g, i) =>
+          held?.index === i ? null : (
+            <g key={i} data-guide={`${g.axis} ${g.at}`}>
+              <path d={line(g.axis, g.at)} stroke="#4C9AB8" strokeWidth="1" />
+              <path
+                d={line(g.axis, g.at)}
+                stroke="transparent"
+                strokeWidth="9"
+                style={{
+                  pointerEvents: aids.locked ? 'none' : 'stroke',
+                  cursor: g.axis === 'upright' ? 'ew-resize' : 'ns-resize',
+                }}
+                onPointerDown={start(i, g.axis)}
+                {...hand}
+              />
+            </g>
+          ),
+        )}
+        {held && (
+          <path
+            d={line(held.axis, held.at)}
+            stroke="#4C9AB8"
+            strokeWidth="1.5"
+            strokeDasharray={held.out ? '3 4' : undefined}
+          />
+        )}
       </svg>
       {aids.rulers && (
         <>
           <Ruler axis="level" view={view} length={size.w} step={step} onPointerDown={start(null, 'level')} {...hand} />
-          <Ruler axis="upright" view={view} length={size.h} step={step} onPointerDown={start(null, 'upright')} {...hand} />
-          <div className="absolute left-0 top-0 border-b border-r border-sailcloth-300 bg-paper" style={{ width: wide, height: wide }} />
+          <Ruler
+            axis="upright"
+            view={view}
+            length={size.h}
+            step={step}
+            onPointerDown={start(null, 'upright')}
+            {...hand}
+          />
+          <div
+            className="absolute left-0 top-0 border-b border-r border-sailcloth-300 bg-paper"
+            style={{ width: wide, height: wide }}
+          />
         </>
       )}
       {held && (
-        <div className="pointer-events-none absolute rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] shadow" style={held.axis === 'upright' ? { left: toDesk(view, [held.at, 0])[0] + 8, top: wide + 6 } : { left: wide + 6, top: toDesk(view, [0, held.at])[1] + 6 }}>
+        <div
+          className="pointer-events-none absolute rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] shadow"
+          style={
+            held.axis === 'upright'
+              ? { left: toDesk(view, [held.at, 0])[0] + 8, top: wide + 6 }
+              : { left: wide + 6, top: toDesk(view, [0, held.at])[1] + 6 }
+          }
+        >
           {held.out ? 'let go: no guide' : `${held.at} px`}
         </div>
       )}
@@ -104,7 +183,16 @@ function niceStep(scale: number): number {
   return 10000
 }
 
-function Ruler({ axis, view, length, step, ...rest }: { axis: 'upright' | 'level'; view: View; length: number; step: number } & Omit<React.SVGProps<SVGSVGElement>, 'ref'>) {
+function Ruler({
+  axis,
+  view,
+  length,
+  step,
+  ...rest
+}: { axis: 'upright' | 'level'; view: View; length: number; step: number } & Omit<
+  React.SVGProps<SVGSVGElement>,
+  'ref'
+>) {
   const level = axis === 'level'
   const from = (level ? -view.x : -view.y) / view.scale
   const ticks: number[] = []
@@ -112,13 +200,36 @@ function Ruler({ axis, view, length, step, ...rest }: { axis: 'upright' | 'level
   const at = (v: number) => v * view.scale + (level ? view.x : view.y)
   return (
     <svg
-      className={`absolute left-0 top-0 bg-paper ${level ? 'border-b' : 'border-r'} border-sailcloth-300`} width={level ? length : wide} height={level ? wide : length}
-      style={{ cursor: level ? 'ns-resize' : 'ew-resize', touchAction: 'none' }} data-ruler={axis} {...rest}
+      className={`absolute left-0 top-0 bg-paper ${level ? 'border-b' : 'border-r'} border-sailcloth-300`}
+      width={level ? length : wide}
+      height={level ? wide : length}
+      style={{ cursor: level ? 'ns-resize' : 'ew-resize', touchAction: 'none' }}
+      data-ruler={axis}
+      {...rest}
     >
       <title>{level ? 'Drag down for a level guide' : 'Drag to the right for an upright guide'}</title>
-      {ticks.map((v) => (level
-        ? <g key={v}><path d={`M${at(v)} 11v7`} stroke="#596660" /><text x={at(v) + 3} y="10" fontSize="9" fill="#55625D" fontFamily="Spline Sans Mono">{v}</text></g>
-        : <g key={v}><path d={`M11 ${at(v)}h7`} stroke="#596660" /><text transform={`translate(9 ${at(v) - 3}) rotate(-90)`} fontSize="9" fill="#55625D" fontFamily="Spline Sans Mono">{v}</text></g>))}
+      {ticks.map((v) =>
+        level ? (
+          <g key={v}>
+            <path d={`M${at(v)} 11v7`} stroke="#596660" />
+            <text x={at(v) + 3} y="10" fontSize="9" fill="#55625D" fontFamily="Spline Sans Mono">
+              {v}
+            </text>
+          </g>
+        ) : (
+          <g key={v}>
+            <path d={`M11 ${at(v)}h7`} stroke="#596660" />
+            <text
+              transform={`translate(9 ${at(v) - 3}) rotate(-90)`}
+              fontSize="9"
+              fill="#55625D"
+              fontFamily="Spline Sans Mono"
+            >
+              {v}
+            </text>
+          </g>
+        ),
+      )}
     </svg>
   )
 }

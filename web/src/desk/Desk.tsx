@@ -1,4 +1,5 @@
 // The desk: the page in the middle of its wings, and everything a pointer does on it.
+import { clsx } from 'clsx'
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import { picturesSettled, whenPictureArrives, type View } from '../engine/painter'
@@ -23,13 +24,29 @@ import { largeView, shownAt, toPage, viewOf, within } from './view'
 import { hold, letGo } from '../ui/drags'
 
 type Drag =
-  | { kind: 'press'; x: number; y: number; page: [number, number]; threads: string[]; inside: string; deeper: boolean; off: string }
+  | {
+      kind: 'press'
+      x: number
+      y: number
+      page: [number, number]
+      threads: string[]
+      inside: string
+      deeper: boolean
+      off: string
+    }
   | { kind: 'gesture'; x: number; y: number; parted?: boolean }
   | { kind: 'pen'; x: number; y: number }
   | { kind: 'words'; x: number; y: number; unit: WritingUnit; from: [number, number] }
   | { kind: 'hand'; x: number; y: number; points: [number, number][] }
   | { kind: 'marquee' | 'draw'; x: number; y: number; page: [number, number] }
-  | { kind: 'pan'; x: number; y: number; pan: { x: number; y: number }; zoom: number; was: { zoom: number | 'fit'; pan: { x: number; y: number } } }
+  | {
+      kind: 'pan'
+      x: number
+      y: number
+      pan: { x: number; y: number }
+      zoom: number
+      was: { zoom: number | 'fit'; pan: { x: number; y: number } }
+    }
 
 /** How far the pointer moves before a press becomes a drag, in px. */
 const slip = 3
@@ -65,7 +82,9 @@ export function Desk() {
   const [box, setBox] = useState<{ x: number; y: number; w: number; h: number; line: boolean } | null>(null)
 
   useLayoutEffect(() => {
-    const o = new ResizeObserver(([e]) => setSize({ w: Math.floor(e.contentRect.width), h: Math.floor(e.contentRect.height) }))
+    const o = new ResizeObserver(([e]) =>
+      setSize({ w: Math.floor(e.contentRect.width), h: Math.floor(e.contentRect.height) }),
+    )
     o.observe(host.current!)
     return () => o.disconnect()
   }, [])
@@ -75,7 +94,9 @@ export function Desk() {
     [film, size, zoom, pan, large],
   )
 
-  useEffect(() => { if (view) set({ scale: view.scale }) }, [view])
+  useEffect(() => {
+    if (view) set({ scale: view.scale })
+  }, [view])
 
   // One frame is painted for whatever changed since the last.
   const dirty = useRef(0)
@@ -86,13 +107,17 @@ export function Desk() {
       const d = desk()
       if (!c || !view || !d.film) return
       drawDesk(c, view, size)
-      document.documentElement.dataset.painted = picturesSettled() ? `${d.version}/${d.moment.rest ? 'rest' : d.moment.time}` : ''
+      document.documentElement.dataset.painted = picturesSettled()
+        ? `${d.version}/${d.moment.rest ? 'rest' : d.moment.time}`
+        : ''
     })
   }, [view, size])
   useEffect(() => {
     draw()
     whenPictureArrives(draw)
-    return useDesk.subscribe((d, was) => { if (showsOther(d, was)) draw() })
+    return useDesk.subscribe((d, was) => {
+      if (showsOther(d, was)) draw()
+    })
   }, [draw])
 
   useEffect(() => {
@@ -118,7 +143,12 @@ export function Desk() {
     const p = toPage(view!, x, y)
     try {
       engine.begin(kind, desk().moment, desk().selection, handle, move, p[0], p[1])
-      drag.current = { kind: 'gesture', x, y, parted: kind === 'points' && desk().parted.includes(handle.split('.').slice(0, 2).join('.')) }
+      drag.current = {
+        kind: 'gesture',
+        x,
+        y,
+        parted: kind === 'points' && desk().parted.includes(handle.split('.').slice(0, 2).join('.')),
+      }
       set({ dragging: true })
       hold(cancel)
       host.current!.setPointerCapture(e.pointerId)
@@ -159,7 +189,14 @@ export function Desk() {
     const page = toPage(view, x, y)
     host.current!.setPointerCapture(e.pointerId)
     if (e.button === 1 || space.current) {
-      drag.current = { kind: 'pan', x, y, pan: zoom === 'fit' ? { x: 0, y: 0 } : pan, zoom: view.scale, was: { zoom, pan } }
+      drag.current = {
+        kind: 'pan',
+        x,
+        y,
+        pan: zoom === 'fit' ? { x: 0, y: 0 } : pan,
+        zoom: view.scale,
+        was: { zoom, pan },
+      }
       return
     }
     if (desk().picking) {
@@ -168,7 +205,12 @@ export function Desk() {
     }
     if (playing || large) return
     const last = presses.current
-    presses.current = { n: e.timeStamp - last.time < twice && Math.hypot(x - last.x, y - last.y) < 5 ? last.n + 1 : 0, time: e.timeStamp, x, y }
+    presses.current = {
+      n: e.timeStamp - last.time < twice && Math.hypot(x - last.x, y - last.y) < 5 ? last.n + 1 : 0,
+      time: e.timeStamp,
+      x,
+      y,
+    }
     if (desk().writing) {
       const unit = units[Math.min(presses.current.n, 2)]
       const w = desk().writing!
@@ -192,7 +234,8 @@ export function Desk() {
       drag.current = { kind: 'draw', x, y, page }
       return
     }
-    if (edited()) { // beside its points: a frame selects some, a press lets go
+    if (edited()) {
+      // beside its points: a frame selects some, a press lets go
       drag.current = { kind: 'marquee', x, y, page }
       return
     }
@@ -251,8 +294,13 @@ export function Desk() {
         // The shape itself is shown while it is drawn.
         draft('add.shape', shapeBetween(g.page, page, e))
         refreshDraft()
-        setReadout({ x: x + 14, y: y + 18, words: `${Math.round(Math.abs(page[0] - g.page[0]))} × ${Math.round(Math.abs(page[1] - g.page[1]))}` })
-      } else if (far) setBox(boxOf(g.x, g.y, x, y, g.kind === 'draw' && e.shiftKey, g.kind === 'draw' && desk().tool === 'path'))
+        setReadout({
+          x: x + 14,
+          y: y + 18,
+          words: `${Math.round(Math.abs(page[0] - g.page[0]))} × ${Math.round(Math.abs(page[1] - g.page[1]))}`,
+        })
+      } else if (far)
+        setBox(boxOf(g.x, g.y, x, y, g.kind === 'draw' && e.shiftKey, g.kind === 'draw' && desk().tool === 'path'))
     } else if (g.kind === 'press' && far) {
       if (!desk().selection.length) return
       try {
@@ -266,10 +314,18 @@ export function Desk() {
     }
     if (drag.current?.kind === 'gesture') {
       try {
-        const r = engine.update(page[0], page[1], e.shiftKey, e.altKey || g.kind === 'gesture' && g.parted === true, 7 / view.scale, e.ctrlKey || e.metaKey)
+        const r = engine.update(
+          page[0],
+          page[1],
+          e.shiftKey,
+          e.altKey || (g.kind === 'gesture' && g.parted === true),
+          7 / view.scale,
+          e.ctrlKey || e.metaKey,
+        )
         if (r.lines || desk().snap.length) set({ snap: r.lines ?? [] })
         setReadout({ x: x + 14, y: y + 18, words: r.words })
-        if (edited()) set({ version: desk().version + 1 }) // its numbers stay; points are shown by themselves
+        if (edited())
+          set({ version: desk().version + 1 }) // its numbers stay; points are shown by themselves
         else refreshDraft()
       } catch (err) {
         fail(err)
@@ -300,7 +356,11 @@ export function Desk() {
       setTrail('')
       const before = new Set(desk().rows.map((r) => r.thread))
       set({ tool: 'select' })
-      if (far && run('draw.freehand', { points: g.points, tolerance: desk().smoothing / view.scale, reach: 14 / view.scale })) selectNew(before)
+      if (
+        far &&
+        run('draw.freehand', { points: g.points, tolerance: desk().smoothing / view.scale, reach: 14 / view.scale })
+      )
+        selectNew(before)
       return
     }
     if (g.kind === 'press') {
@@ -316,8 +376,7 @@ export function Desk() {
       const before = new Set(desk().rows.map((r) => r.thread))
       if (command && apply(command)) {
         if ((command as { op: string }).op === 'layer.duplicate') selectNew(before)
-      }
-      else if (!command) engine.clearDraft()
+      } else if (!command) engine.clearDraft()
     } else if (g.kind === 'marquee' && edited()) {
       if (far) selectPointsIn(g.page, page, e.shiftKey)
       else if (desk().points.length) set({ points: [] })
@@ -352,8 +411,7 @@ export function Desk() {
       const thread = d.selection[0]
       startWriting(thread, 'all')
       markAt(p[0], p[1], 'word', 8 / view.scale)
-    }
-    else openPoints()
+    } else openPoints()
   }
 
   // React's wheel listeners are passive; zooming must keep the page from scrolling.
@@ -374,10 +432,20 @@ export function Desk() {
 
   return (
     <div
-      ref={host} tabIndex={0} role="application" aria-label="Page" data-desk
+      ref={host}
+      tabIndex={0}
+      role="application"
+      aria-label="Page"
+      data-desk
       className="relative h-full w-full overflow-hidden bg-sailcloth-200 focus-visible:outline-offset-[-2px]"
       style={{ cursor: writing ? 'text' : tool === 'select' ? 'default' : 'crosshair', touchAction: 'none' }}
-      onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp} onPointerCancel={(e) => { finger(e, 'up', at(e)); cancel() }}
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={onPointerUp}
+      onPointerCancel={(e) => {
+        finger(e, 'up', at(e))
+        cancel()
+      }}
       onDoubleClick={onDoubleClick}
       onContextMenu={(e) => {
         if (!view || playing || large) return
@@ -391,46 +459,96 @@ export function Desk() {
       }}
     >
       <canvas
-        ref={canvas} className="absolute inset-0" style={{ width: size.w, height: size.h }}
-        data-page={film ? `${film.width} ${film.height}` : undefined} data-view={view ? `${view.scale} ${view.x} ${view.y}` : undefined}
+        ref={canvas}
+        className="absolute inset-0"
+        style={{ width: size.w, height: size.h }}
+        data-page={film ? `${film.width} ${film.height}` : undefined}
+        data-view={view ? `${view.scale} ${view.x} ${view.y}` : undefined}
       />
       {view && film && !playing && !large && <Aids view={view} size={size} />}
       {/* While something is drawn, the bars of what is selected would catch its presses. */}
-      {view && film && !playing && !large && (tool === 'select' || tool === 'path') && <OverlayHost view={view} size={size} onGesture={startGesture} />}
-      {box && (box.line
-        ? <svg className="pointer-events-none absolute inset-0 h-full w-full"><line x1={box.x} y1={box.y} x2={box.x + box.w} y2={box.y + box.h} stroke="#A8731A" strokeWidth="2" /></svg>
-        : <div className="pointer-events-none absolute border border-brass-600 bg-brass-400/10" style={{ left: box.x, top: box.y, width: box.w, height: box.h }} />)}
+      {view && film && !playing && !large && (tool === 'select' || tool === 'path') && (
+        <OverlayHost view={view} size={size} onGesture={startGesture} />
+      )}
+      {box &&
+        (box.line ? (
+          <svg className="pointer-events-none absolute inset-0 h-full w-full">
+            <line x1={box.x} y1={box.y} x2={box.x + box.w} y2={box.y + box.h} stroke="#A8731A" strokeWidth="2" />
+          </svg>
+        ) : (
+          <div
+            className="pointer-events-none absolute border border-brass-600 bg-brass-400/10"
+            style={{ left: box.x, top: box.y, width: box.w, height: box.h }}
+          />
+        ))}
       {pen && view && <Pen pen={pen} view={view} size={size} />}
-      {trail && <svg className="pointer-events-none absolute inset-0 h-full w-full"><path d={`M${trail}`} fill="none" stroke="#A8731A" strokeWidth="2" strokeLinecap="round" strokeLinejoin="round" /></svg>}
+      {trail && (
+        <svg className="pointer-events-none absolute inset-0 h-full w-full">
+          <path
+            d={`M${trail}`}
+            fill="none"
+            stroke="#A8731A"
+            strokeWidth="2"
+            strokeLinecap="round"
+            strokeLinejoin="round"
+          />
+        </svg>
+      )}
       {picking && lens && (
-        <div className="pointer-events-none absolute flex items-center gap-2 rounded-md bg-paper px-2 py-1 font-mono text-[12px] shadow" style={{ left: lens.x + 16, top: lens.y + 16 }} data-lens>
-          <span className="h-6 w-6 rounded-full border-2 border-brass-600" style={{ background: lens.colour }} />{lens.colour}
+        <div
+          className={clsx(
+            'pointer-events-none absolute flex items-center gap-2 rounded-md bg-paper px-2 py-1 font-mono',
+            'text-[12px] shadow',
+          )}
+          style={{ left: lens.x + 16, top: lens.y + 16 }}
+          data-lens
+        >
+          <span className="h-6 w-6 rounded-full border-2 border-brass-600" style={{ background: lens.colour }} />
+          {lens.colour}
         </div>
       )}
       {readout && (
-        <div className="pointer-events-none absolute whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] shadow" style={{ left: readout.x, top: readout.y }}>
+        <div
+          className={clsx(
+            'pointer-events-none absolute whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono',
+            'text-[12px] shadow',
+          )}
+          style={{ left: readout.x, top: readout.y }}
+        >
           {readout.words}
         </div>
       )}
       {film && !playing && !large && film.scenes[scene]?.layers === 0 && !film.scenes[scene].aside && rest && (
         <p
-          className="pointer-events-none absolute left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 text-balance text-center text-ink-500"
+          className={clsx(
+            'pointer-events-none absolute left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 text-balance',
+            'text-center text-ink-500',
+          )}
           style={{ width: Math.min(340, film.width * (view?.scale ?? 1) - 24) }}
         >
-          {film.shown === 1 ? 'An empty page.' : 'An empty scene.'} Add a shape, words or a picture from the row below, or drop a picture here.
+          {film.shown === 1 ? 'An empty page.' : 'An empty scene.'} Add a shape, words or a picture from the row below,
+          or drop a picture here.
         </p>
       )}
     </div>
   )
 }
 
-function OverlayHost({ view, size, onGesture }: {
-  view: View; size: { w: number; h: number }; onGesture: (kind: string, handle: string, move: string, e: React.PointerEvent) => void
+function OverlayHost({
+  view,
+  size,
+  onGesture,
+}: {
+  view: View
+  size: { w: number; h: number }
+  onGesture: (kind: string, handle: string, move: string, e: React.PointerEvent) => void
 }) {
   const moment = useDesk((d) => d.moment)
   const selection = useDesk((d) => d.selection)
   const version = useDesk((d) => d.version)
-  const editing = useDesk((d) => (d.editing && d.selection.length === 1 && d.selection[0] === d.editing ? d.editing : null))
+  const editing = useDesk((d) =>
+    d.editing && d.selection.length === 1 && d.selection[0] === d.editing ? d.editing : null,
+  )
   const writing = useDesk((d) => !!d.writing)
   const ground = useDesk((d) => d.backgroundHandles && d.moment.rest)
   const overlay = useMemo<OverlayView>(() => {
@@ -440,9 +558,15 @@ function OverlayHost({ view, size, onGesture }: {
     return ground ? { ...none, gradient: engine.backgroundLine(moment) ?? undefined } : none
   }, [moment, selection, version, editing, writing, ground])
   const wanted = useDesk((d) => d.ghosts)
-  const ghosts = useMemo(() => (wanted && selection.length ? engine.ghosts(moment, selection) : []), [wanted, moment.scene, moment.rest, selection, version])
+  const ghosts = useMemo(
+    () => (wanted && selection.length ? engine.ghosts(moment, selection) : []),
+    [wanted, moment.scene, moment.rest, selection, version],
+  )
   const endsWanted = useDesk((d) => d.ends)
-  const ends = useMemo(() => (endsWanted && selection.length ? engine.ends(moment, selection) : []), [endsWanted, moment.scene, moment.rest, selection, version])
+  const ends = useMemo(
+    () => (endsWanted && selection.length ? engine.ends(moment, selection) : []),
+    [endsWanted, moment.scene, moment.rest, selection, version],
+  )
   if (writing) return <Writing view={view} size={size} />
   if (editing) return <Points thread={editing} view={view} size={size} onGesture={onGesture} />
   return <Overlay overlay={overlay} ghosts={ghosts} ends={ends} view={view} size={size} onGesture={onGesture} />
@@ -450,7 +574,14 @@ function OverlayHost({ view, size, onGesture }: {
 
 function boxOf(x0: number, y0: number, x1: number, y1: number, equal: boolean, line: boolean) {
   let [w, h] = [x1 - x0, y1 - y0]
-  if (line) return { x: x0, y: y0, w: equal && Math.abs(w) < Math.abs(h) ? 0 : w, h: equal && Math.abs(w) >= Math.abs(h) ? 0 : h, line }
+  if (line)
+    return {
+      x: x0,
+      y: y0,
+      w: equal && Math.abs(w) < Math.abs(h) ? 0 : w,
+      h: equal && Math.abs(w) >= Math.abs(h) ? 0 : h,
+      line,
+    }
   if (equal) {
     const s = Math.max(Math.abs(w), Math.abs(h))
     w = Math.sign(w || 1) * s
@@ -459,10 +590,20 @@ function boxOf(x0: number, y0: number, x1: number, y1: number, equal: boolean, l
   return { x: Math.min(x0, x0 + w), y: Math.min(y0, y0 + h), w: Math.abs(w), h: Math.abs(h), line }
 }
 
-const shapeBetween = (from: [number, number], to: [number, number], keys: { shiftKey: boolean; altKey: boolean }) =>
-  ({ kind: desk().tool, from, to, equal: keys.shiftKey, centre: keys.altKey })
+const shapeBetween = (from: [number, number], to: [number, number], keys: { shiftKey: boolean; altKey: boolean }) => ({
+  kind: desk().tool,
+  from,
+  to,
+  equal: keys.shiftKey,
+  centre: keys.altKey,
+})
 
-function finishDrawing(from: [number, number], to: [number, number], far: boolean, keys: { shiftKey: boolean; altKey: boolean }) {
+function finishDrawing(
+  from: [number, number],
+  to: [number, number],
+  far: boolean,
+  keys: { shiftKey: boolean; altKey: boolean },
+) {
   const { tool, selection } = desk()
   const shape = shapeBetween(from, to, keys)
   engine.clearDraft()
@@ -472,7 +613,13 @@ function finishDrawing(from: [number, number], to: [number, number], far: boolea
   if (tool === 'path') {
     const b = boxOf(from[0], from[1], to[0], to[1], keys.shiftKey, true)
     const had = new Set(desk().selected.flatMap((s) => s.moves.map((m) => m.id)))
-    if (far && run('path.draw', { threads: selection, from, to: [b.x + b.w, b.y + b.h] })) selectMoves(desk().selected.flatMap((s) => s.moves.map((m) => m.id)).filter((id) => !had.has(id)), false)
+    if (far && run('path.draw', { threads: selection, from, to: [b.x + b.w, b.y + b.h] }))
+      selectMoves(
+        desk()
+          .selected.flatMap((s) => s.moves.map((m) => m.id))
+          .filter((id) => !had.has(id)),
+        false,
+      )
     return
   }
   if (tool === 'text') done = run('add.text', { at: from, behind: wordsBehind(from) })

@@ -1,4 +1,5 @@
 // The header: the project, what the page shows, and export.
+import { clsx } from 'clsx'
 import { useEffect, useState } from 'react'
 import { apply, closeProject } from '../project/commands'
 import { ListFilter } from 'lucide-react'
@@ -15,28 +16,60 @@ export function Header() {
     <header className="flex h-[37px] shrink-0 items-center border-b border-sailcloth-300 bg-paper pl-3 pr-2">
       <div className="flex min-w-0 flex-1 items-center gap-2">
         <button
-          type="button" className="flex h-7 w-7 items-center justify-center rounded-md hover:bg-sailcloth-200" title="All projects" aria-label="All projects"
-          onClick={() => { closeProject(); history.pushState(null, '', '/'); window.dispatchEvent(new PopStateEvent('popstate')) }}
+          type="button"
+          className="flex h-7 w-7 items-center justify-center rounded-md hover:bg-sailcloth-200"
+          title="All projects"
+          aria-label="All projects"
+          onClick={() => {
+            closeProject()
+            history.pushState(null, '', '/')
+            window.dispatchEvent(new PopStateEvent('popstate'))
+          }}
         >
           <img src="/mark.svg" alt="" className="h-[22px] w-[22px]" />
         </button>
         <TextField
-          key={film.name} name="Project name" value={film.name} onSet={(name) => apply({ op: 'project.rename', name })}
-          className="!w-auto max-w-[360px] truncate [field-sizing:content] !border-transparent !bg-transparent font-semibold hover:!border-sailcloth-300 focus:!bg-paper"
+          key={film.name}
+          name="Project name"
+          value={film.name}
+          onSet={(name) => apply({ op: 'project.rename', name })}
+          className={clsx(
+            '!w-auto max-w-[360px] truncate [field-sizing:content] !border-transparent !bg-transparent',
+            'font-semibold hover:!border-sailcloth-300 focus:!bg-paper',
+          )}
         />
         <Knot />
       </div>
       <div className="flex items-center gap-2 px-4">
-        <button type="button" className="h-6 rounded-md px-1.5 font-semibold hover:bg-sailcloth-200" title="Show the scene’s own settings" onClick={() => select([], '')}>
+        <button
+          type="button"
+          className="h-6 rounded-md px-1.5 font-semibold hover:bg-sailcloth-200"
+          title="Show the scene’s own settings"
+          onClick={() => select([], '')}
+        >
           {film.scenes[scene]?.name}
         </button>
         <Showing />
         <Alone />
       </div>
       <div className="flex flex-1 items-center justify-end gap-2">
-        <Button onClick={() => set({ sheet: 'stages' })} title="Keep the project as it is now, and return to what it was">Stages</Button>
-        <Button onClick={() => set({ sheet: 'keys' })} title={keyed('Keyboard shortcuts (?)')} aria-label="Keyboard shortcuts" className="!px-2">?</Button>
-        <Button look="main" onClick={() => set({ sheet: 'export' })}>Export film</Button>
+        <Button
+          onClick={() => set({ sheet: 'stages' })}
+          title="Keep the project as it is now, and return to what it was"
+        >
+          Stages
+        </Button>
+        <Button
+          onClick={() => set({ sheet: 'keys' })}
+          title={keyed('Keyboard shortcuts (?)')}
+          aria-label="Keyboard shortcuts"
+          className="!px-2"
+        >
+          ?
+        </Button>
+        <Button look="main" onClick={() => set({ sheet: 'export' })}>
+          Export film
+        </Button>
       </div>
     </header>
   )
@@ -50,13 +83,36 @@ function Showing() {
   const side = 'h-[22px] rounded-md px-2 text-[12px]'
   return (
     <span className="flex items-center gap-1" role="group" aria-label="What the page shows">
-      <button type="button" aria-pressed={!rest} title={keyed('The film at the playhead (A)')} onClick={() => rest && swapRest()} className={`${side} font-mono font-semibold ${rest ? 'text-ink-600 hover:bg-sailcloth-200' : 'bg-brass-200 text-ink-900'}`}>
+      <button
+        type="button"
+        aria-pressed={!rest}
+        title={keyed('The film at the playhead (A)')}
+        onClick={() => rest && swapRest()}
+        className={clsx(
+          side,
+          'font-mono font-semibold',
+          rest ? 'text-ink-600 hover:bg-sailcloth-200' : 'bg-brass-200 text-ink-900',
+        )}
+      >
         at {time}
       </button>
-      <button type="button" aria-pressed={rest} title={keyed('Every layer at its rest pose (A)')} onClick={() => !rest && swapRest()} className={`${side} ${rest ? 'bg-brass-200 font-semibold text-ink-900' : 'text-ink-600 hover:bg-sailcloth-200'}`}>
+      <button
+        type="button"
+        aria-pressed={rest}
+        title={keyed('Every layer at its rest pose (A)')}
+        onClick={() => !rest && swapRest()}
+        className={clsx(side, rest ? 'bg-brass-200 font-semibold text-ink-900' : 'text-ink-600 hover:bg-sailcloth-200')}
+      >
         at rest
       </button>
-      <Sign name={onNow ? 'At rest, show all layers again (N)' : 'At rest, show only what is on at the playhead (N)'} pressed={onNow} className={onNow ? 'bg-brass-200' : 'text-ink-600 hover:bg-sailcloth-200'} onClick={() => setOnNow(!onNow)}><ListFilter size={15} strokeWidth={1.5} /></Sign>
+      <Sign
+        name={onNow ? 'At rest, show all layers again (N)' : 'At rest, show only what is on at the playhead (N)'}
+        pressed={onNow}
+        className={onNow ? 'bg-brass-200' : 'text-ink-600 hover:bg-sailcloth-200'}
+        onClick={() => setOnNow(!onNow)}
+      >
+        <ListFilter size={15} strokeWidth={1.5} />
+      </Sign>
     </span>
   )
 }
@@ -67,9 +123,16 @@ function Alone() {
   const name = useDesk((d) => d.rows.find((r) => r.thread === d.solo[0])?.name ?? 'A layer')
   if (solo.length === 0) return null
   return (
-    <button type="button" title="Show all layers again" onClick={() => setSolo([])} className="flex h-6 items-center gap-1 rounded-md bg-brass-200 px-2 text-[12px] font-semibold">
+    <button
+      type="button"
+      title="Show all layers again"
+      onClick={() => setSolo([])}
+      className="flex h-6 items-center gap-1 rounded-md bg-brass-200 px-2 text-[12px] font-semibold"
+    >
       <span className="max-w-[160px] truncate">{solo.length === 1 ? name : `${solo.length} layers`}</span> alone
-      <svg width="9" height="9" viewBox="0 0 9 9" aria-hidden><path d="M1 1l7 7M8 1L1 8" stroke="currentColor" strokeWidth="1.5" /></svg>
+      <svg width="9" height="9" viewBox="0 0 9 9" aria-hidden>
+        <path d="M1 1l7 7M8 1L1 8" stroke="currentColor" strokeWidth="1.5" />
+      </svg>
     </button>
   )
 }
@@ -83,27 +146,57 @@ function Knot() {
   // It is said while storing takes longer than a moment.
   const [slow, setSlow] = useState(false)
   useEffect(() => {
-    if (pending === 0) { setSlow(false); return }
+    if (pending === 0) {
+      setSlow(false)
+      return
+    }
     const t = setTimeout(() => setSlow(true), 250)
     return () => clearTimeout(t)
   }, [pending > 0])
   return (
     <span className="relative flex items-center">
       <button
-        type="button" aria-label={words} title={words} onClick={() => setOpen(!open)} onBlur={() => setOpen(false)} data-knot={trouble ? 'open' : 'tied'}
+        type="button"
+        aria-label={words}
+        title={words}
+        onClick={() => setOpen(!open)}
+        onBlur={() => setOpen(false)}
+        data-knot={trouble ? 'open' : 'tied'}
         className="flex h-7 w-7 items-center justify-center rounded-md hover:bg-sailcloth-200"
       >
-        <svg width="18" height="18" viewBox="0 0 18 18" fill="none" stroke={trouble ? '#AE3B21' : '#A8731A'} strokeWidth="1.6" strokeLinecap="round" aria-hidden>
-          {trouble
-            ? <path d="M2 12c3 0 4-6 7-6M9 12c3 0 4-6 7-6" />
-            : <path d="M2 12c4 1 5-7 9-7 3 0 3 4 0 4-4 0-3-5 1-6M5 14c4 1 6-5 11-6" />}
+        <svg
+          width="18"
+          height="18"
+          viewBox="0 0 18 18"
+          fill="none"
+          stroke={trouble ? '#AE3B21' : '#A8731A'}
+          strokeWidth="1.6"
+          strokeLinecap="round"
+          aria-hidden
+        >
+          {trouble ? (
+            <path d="M2 12c3 0 4-6 7-6M9 12c3 0 4-6 7-6" />
+          ) : (
+            <path d="M2 12c4 1 5-7 9-7 3 0 3 4 0 4-4 0-3-5 1-6M5 14c4 1 6-5 11-6" />
+          )}
         </svg>
       </button>
-      {!trouble && !open && <span className={`text-[11px] text-ink-600 ${slow ? '' : 'max-[1100px]:hidden'}`}>{slow ? 'storing …' : 'stored'}</span>}
+      {!trouble && !open && (
+        <span className={`text-[11px] text-ink-600 ${slow ? '' : 'max-[1100px]:hidden'}`}>
+          {slow ? 'storing …' : 'stored'}
+        </span>
+      )}
       {(trouble || open) && (
-        <span role="status" className={`absolute left-8 top-0.5 z-30 w-max max-w-[420px] rounded-md px-2 py-1 text-[12px] ${trouble ? 'bg-coral-700 text-paper' : 'bg-spruce-900 text-foam-100'}`}>{words}</span>
+        <span
+          role="status"
+          className={clsx(
+            'absolute left-8 top-0.5 z-30 w-max max-w-[420px] rounded-md px-2 py-1 text-[12px]',
+            trouble ? 'bg-coral-700 text-paper' : 'bg-spruce-900 text-foam-100',
+          )}
+        >
+          {words}
+        </span>
       )}
     </span>
   )
 }
-

@@ -9,7 +9,21 @@ import { toDesk } from './view'
 
 type Start = (kind: string, handle: string, move: string, e: React.PointerEvent) => void
 
-export function Overlay({ overlay, ghosts, ends, view, size, onGesture }: { overlay: OverlayView; ghosts: Ghost[]; ends: Ghost[]; view: View; size: { w: number; h: number }; onGesture: Start }) {
+export function Overlay({
+  overlay,
+  ghosts,
+  ends,
+  view,
+  size,
+  onGesture,
+}: {
+  overlay: OverlayView
+  ghosts: Ghost[]
+  ends: Ghost[]
+  view: View
+  size: { w: number; h: number }
+  onGesture: Start
+}) {
   const dragging = useDesk((d) => d.dragging)
   const pivots = useDesk((d) => d.pivots)
   // A tool in hand, or something the next press is for, comes before every handle.
@@ -19,24 +33,82 @@ export function Overlay({ overlay, ghosts, ends, view, size, onGesture }: { over
   if (preview) {
     const at = `translate(${toDesk(view, [0, 0])}) scale(${view.scale})`
     return (
-      <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden data-preview={preview.way}>
-        <path d={preview.outlines} transform={at} fill="none" stroke="#FFFDF8" strokeWidth="2.4" strokeOpacity="0.85" vectorEffect="non-scaling-stroke" />
-        <path d={preview.outlines} transform={at} fill="none" stroke="#A8731A" strokeWidth="1.1" strokeDasharray="3 3" vectorEffect="non-scaling-stroke" />
+      <svg
+        className="pointer-events-none absolute inset-0"
+        width={size.w}
+        height={size.h}
+        aria-hidden
+        data-preview={preview.way}
+      >
+        <path
+          d={preview.outlines}
+          transform={at}
+          fill="none"
+          stroke="#FFFDF8"
+          strokeWidth="2.4"
+          strokeOpacity="0.85"
+          vectorEffect="non-scaling-stroke"
+        />
+        <path
+          d={preview.outlines}
+          transform={at}
+          fill="none"
+          stroke="#A8731A"
+          strokeWidth="1.1"
+          strokeDasharray="3 3"
+          vectorEffect="non-scaling-stroke"
+        />
       </svg>
     )
   }
   return (
-    <svg className={`absolute inset-0 ${armed ? 'untouched' : 'pointer-events-none'}`} width={size.w} height={size.h} aria-hidden>
+    <svg
+      className={`absolute inset-0 ${armed ? 'untouched' : 'pointer-events-none'}`}
+      width={size.w}
+      height={size.h}
+      aria-hidden
+    >
       <Ghosts ghosts={ghosts} view={view} />
       <Ends ends={ends} view={view} />
-      {overlay.paths.map((p) => <MotionPath key={p.move} path={p} view={view} onGesture={onGesture} />)}
+      {overlay.paths.map((p) => (
+        <MotionPath key={p.move} path={p} view={view} onGesture={onGesture} />
+      ))}
       {overlay.around && <Outlines boxes={overlay.boxes} view={view} />}
       {overlay.around && <Brackets box={overlay.around} view={view} handles quiet={dragging} onGesture={onGesture} />}
-      {(single || !overlay.around) && overlay.boxes.map((b) => <Brackets key={b.thread} box={b} view={view} handles={single && !b.locked} quiet={dragging} onGesture={onGesture} />)}
+      {(single || !overlay.around) &&
+        overlay.boxes.map((b) => (
+          <Brackets
+            key={b.thread}
+            box={b}
+            view={view}
+            handles={single && !b.locked}
+            quiet={dragging}
+            onGesture={onGesture}
+          />
+        ))}
       <SnapLines view={view} />
-      {single && !dragging && (pivots || overlay.boxes[0].own) && <Pivot box={overlay.boxes[0]} view={view} shown={pivots} start={(e) => { if (e.button === 0) { e.stopPropagation(); onGesture('pivot', '', '', e) } }} />}
+      {single && !dragging && (pivots || overlay.boxes[0].own) && (
+        <Pivot
+          box={overlay.boxes[0]}
+          view={view}
+          shown={pivots}
+          start={(e) => {
+            if (e.button === 0) {
+              e.stopPropagation()
+              onGesture('pivot', '', '', e)
+            }
+          }}
+        />
+      )}
       <Rings rings={overlay.rings} view={view} quiet={dragging} onGesture={onGesture} />
-      {overlay.gradient && <Gradient line={overlay.gradient} view={view} quiet={dragging} onGesture={(kind, handle, _, e) => onGesture(kind, handle, overlay.boxes.length ? '' : 'background', e)} />}
+      {overlay.gradient && (
+        <Gradient
+          line={overlay.gradient}
+          view={view}
+          quiet={dragging}
+          onGesture={(kind, handle, _, e) => onGesture(kind, handle, overlay.boxes.length ? '' : 'background', e)}
+        />
+      )}
     </svg>
   )
 }
@@ -46,11 +118,14 @@ function SnapLines({ view }: { view: View }) {
   const snap = useDesk((d) => d.snap)
   if (!snap.length) return null
   // Short bars at both ends tell a gap or a size from an edge that goes on.
-  const d = snap.map(([x0, y0, x1, y1]) => {
-    const [a, b] = [toDesk(view, [x0, y0]), toDesk(view, [x1, y1])]
-    const [nx, ny] = x0 === x1 ? [4, 0] : [0, 4]
-    return `M${a}L${b}M${a[0] - nx} ${a[1] - ny}L${a[0] + nx} ${a[1] + ny}M${b[0] - nx} ${b[1] - ny}L${b[0] + nx} ${b[1] + ny}`
-  }).join('')
+  const d = snap
+    .map(([x0, y0, x1, y1]) => {
+      const [a, b] = [toDesk(view, [x0, y0]), toDesk(view, [x1, y1])]
+      const [nx, ny] = x0 === x1 ? [4, 0] : [0, 4]
+      const bar = ([x, y]: [number, number]) => `M${x - nx} ${y - ny}L${x + nx} ${y + ny}`
+      return `M${a}L${b}${bar(a)}${bar(b)}`
+    })
+    .join('')
   return (
     <g data-snapped={snap.length}>
       <path d={d} fill="none" stroke="#FFFDF8" strokeWidth="3" strokeOpacity="0.85" />
@@ -81,7 +156,19 @@ function Outlines({ boxes, view }: { boxes: OverlayBox[]; view: View }) {
   )
 }
 
-function Brackets({ box, view, handles, quiet, onGesture }: { box: OverlayBox; view: View; handles: boolean; quiet: boolean; onGesture: Start }) {
+function Brackets({
+  box,
+  view,
+  handles,
+  quiet,
+  onGesture,
+}: {
+  box: OverlayBox
+  view: View
+  handles: boolean
+  quiet: boolean
+  onGesture: Start
+}) {
   const raw = box.corners.map((c) => toDesk(view, c)) as [XY, XY, XY, XY]
   const x = unit(raw[0], raw[1])
   const y = unit(raw[0], raw[3])
@@ -89,23 +176,40 @@ function Brackets({ box, view, handles, quiet, onGesture }: { box: OverlayBox; v
   const h = Math.hypot(raw[3][0] - raw[0][0], raw[3][1] - raw[0][1])
   const out = 4 // brackets stand a little off the layer
   const c: XY[] = [
-    add(add(raw[0], x, -out), y, -out), add(add(raw[1], x, out), y, -out),
-    add(add(raw[2], x, out), y, out), add(add(raw[3], x, -out), y, out),
+    add(add(raw[0], x, -out), y, -out),
+    add(add(raw[1], x, out), y, -out),
+    add(add(raw[2], x, out), y, out),
+    add(add(raw[3], x, -out), y, out),
   ]
   const arm = Math.max(4, Math.min(14, (Math.min(w, h) + 2 * out) / 3))
-  const dirs: [number, number][] = [[1, 1], [-1, 1], [-1, -1], [1, -1]]
-  const corner = c.map((p, i) => {
-    const a = add(p, x, dirs[i][0] * arm)
-    const b = add(p, y, dirs[i][1] * arm)
-    return `M${a}L${p}L${b}`
-  }).join('')
+  const dirs: [number, number][] = [
+    [1, 1],
+    [-1, 1],
+    [-1, -1],
+    [1, -1],
+  ]
+  const corner = c
+    .map((p, i) => {
+      const a = add(p, x, dirs[i][0] * arm)
+      const b = add(p, y, dirs[i][1] * arm)
+      return `M${a}L${p}L${b}`
+    })
+    .join('')
   const mid = (i: number, j: number): XY => [(c[i][0] + c[j][0]) / 2, (c[i][1] + c[j][1]) / 2]
   const sides: [string, XY, XY, XY][] = [
-    ['n', mid(0, 1), x, [-y[0], -y[1]]], ['e', mid(1, 2), y, x], ['s', mid(3, 2), x, y], ['w', mid(0, 3), y, [-x[0], -x[1]]],
+    ['n', mid(0, 1), x, [-y[0], -y[1]]],
+    ['e', mid(1, 2), y, x],
+    ['s', mid(3, 2), x, y],
+    ['w', mid(0, 3), y, [-x[0], -x[1]]],
   ]
-  const shownSides = sides.filter(([n]) => box.kind === 'text' ? n === 'e' || n === 'w' : box.kind === 'line' ? false : box.kind !== 'group')
+  const shownSides = sides.filter(([n]) =>
+    box.kind === 'text' ? n === 'e' || n === 'w' : box.kind === 'line' ? false : box.kind !== 'group',
+  )
   const roomy = (n: string) => (n === 'n' || n === 's' ? w : h) > 40
-  const bars = shownSides.filter(([n]) => roomy(n)).map(([, p, d]) => `M${add(p, d, -7)}L${add(p, d, 7)}`).join('')
+  const bars = shownSides
+    .filter(([n]) => roomy(n))
+    .map(([, p, d]) => `M${add(p, d, -7)}L${add(p, d, 7)}`)
+    .join('')
   const arcAt = add(add(c[2], x, 14), y, 14) // clear of the corner: both are seized with the pointer
   const arc = `M${add(add(arcAt, x, -1), y, -17)}Q${add(add(arcAt, x, 2), y, 2)} ${add(add(arcAt, y, -1), x, -17)}`
   const names = ['nw', 'ne', 'se', 'sw']
@@ -123,13 +227,45 @@ function Brackets({ box, view, handles, quiet, onGesture }: { box: OverlayBox; v
         <>
           <path d={arc} fill="none" stroke="#FFFDF8" strokeWidth="5" strokeLinecap="round" />
           <path d={arc} fill="none" stroke="#A8731A" strokeWidth="2" strokeLinecap="round" />
-          <circle cx={arcAt[0]} cy={arcAt[1]} r="13" fill="transparent" style={{ pointerEvents: 'all', cursor: 'grab' }} data-handle="turn" onPointerDown={start('turn', '')} />
-          {shownSides.filter(([n]) => roomy(n)).map(([n, p, , o]) => (
-            <circle key={n} cx={p[0]} cy={p[1]} r="12" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor(o) }} data-handle={n} onPointerDown={start('size', n)} />
-          ))}
-          {box.kind !== 'line' && c.map((p, i) => (
-            <circle key={names[i]} cx={p[0]} cy={p[1]} r="12" fill="transparent" style={{ pointerEvents: 'all', cursor: cursorFor([p[0] - (c[0][0] + c[2][0]) / 2, p[1] - (c[0][1] + c[2][1]) / 2]) }} data-handle={names[i]} onPointerDown={start('size', names[i])} />
-          ))}
+          <circle
+            cx={arcAt[0]}
+            cy={arcAt[1]}
+            r="13"
+            fill="transparent"
+            style={{ pointerEvents: 'all', cursor: 'grab' }}
+            data-handle="turn"
+            onPointerDown={start('turn', '')}
+          />
+          {shownSides
+            .filter(([n]) => roomy(n))
+            .map(([n, p, , o]) => (
+              <circle
+                key={n}
+                cx={p[0]}
+                cy={p[1]}
+                r="12"
+                fill="transparent"
+                style={{ pointerEvents: 'all', cursor: cursorFor(o) }}
+                data-handle={n}
+                onPointerDown={start('size', n)}
+              />
+            ))}
+          {box.kind !== 'line' &&
+            c.map((p, i) => (
+              <circle
+                key={names[i]}
+                cx={p[0]}
+                cy={p[1]}
+                r="12"
+                fill="transparent"
+                style={{
+                  pointerEvents: 'all',
+                  cursor: cursorFor([p[0] - (c[0][0] + c[2][0]) / 2, p[1] - (c[0][1] + c[2][1]) / 2]),
+                }}
+                data-handle={names[i]}
+                onPointerDown={start('size', names[i])}
+              />
+            ))}
         </>
       )}
     </g>
@@ -147,7 +283,15 @@ function MotionPath({ path, view, onGesture }: { path: OverlayPath; view: View; 
     onGesture('path', handle, path.move, e)
   }
   const grip = (handle: string, p: XY, cursor = 'move') => (
-    <circle cx={p[0]} cy={p[1]} r="12" fill="transparent" style={{ pointerEvents: 'all', cursor }} data-path={handle} onPointerDown={start(handle)} />
+    <circle
+      cx={p[0]}
+      cy={p[1]}
+      r="12"
+      fill="transparent"
+      style={{ pointerEvents: 'all', cursor }}
+      data-path={handle}
+      onPointerDown={start(handle)}
+    />
   )
   return (
     <g>
@@ -159,20 +303,35 @@ function MotionPath({ path, view, onGesture }: { path: OverlayPath; view: View; 
         const [x, y] = toDesk(view, p)
         return <circle key={i} cx={x} cy={y} r="2.6" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.2" />
       })}
-      {path.knots.length === 0 && <circle cx={mid[0]} cy={mid[1]} r="4.5" fill="#FFFDF8" stroke="#A8731A" strokeWidth="1.6" />}
+      {path.knots.length === 0 && (
+        <circle cx={mid[0]} cy={mid[1]} r="4.5" fill="#FFFDF8" stroke="#A8731A" strokeWidth="1.6" />
+      )}
       <circle cx={from[0]} cy={from[1]} r="6" fill="#FFFDF8" stroke="#A8731A" strokeWidth="2" />
       <g transform={`translate(${to}) rotate(${path.angle})`}>
         <path d="M7 0L-4 -6L-1 0L-4 6Z" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.5" strokeLinejoin="round" />
       </g>
       <TimeTag at={[from[0] - 18, from[1] + 24]} text={seconds(path.begin)} />
       <TimeTag at={[to[0] + 28, to[1] + 6]} text={seconds(path.end)} />
-      {path.knots.length === 0 ? grip('mid', mid, 'grab') : (
+      {path.knots.length === 0 ? (
+        grip('mid', mid, 'grab')
+      ) : (
         <path
-          d={path.d} transform={t} fill="none" stroke="transparent" strokeWidth="14" vectorEffect="non-scaling-stroke" style={{ pointerEvents: 'stroke', cursor: 'copy' }} data-path="line"
+          d={path.d}
+          transform={t}
+          fill="none"
+          stroke="transparent"
+          strokeWidth="14"
+          vectorEffect="non-scaling-stroke"
+          style={{ pointerEvents: 'stroke', cursor: 'copy' }}
+          data-path="line"
           onDoubleClick={(e) => {
             const r = e.currentTarget.ownerSVGElement!.getBoundingClientRect()
             e.stopPropagation()
-            run('path.knot.add', { move: path.move, x: (e.clientX - r.left - view.x) / view.scale, y: (e.clientY - r.top - view.y) / view.scale })
+            run('path.knot.add', {
+              move: path.move,
+              x: (e.clientX - r.left - view.x) / view.scale,
+              y: (e.clientY - r.top - view.y) / view.scale,
+            })
           }}
         />
       )}
@@ -183,28 +342,72 @@ function MotionPath({ path, view, onGesture }: { path: OverlayPath; view: View; 
   )
 }
 
-/** Points of a free path and their handles. Pressed twice, a point is taken out; pressed twice, the line gets a new one. */
-function Knots({ path, view, start }: { path: OverlayPath; view: View; start: (handle: string) => (e: React.PointerEvent) => void }) {
+/**
+ * Points of a free path and their handles. Pressed twice, a point is taken out; pressed twice, the line gets a new
+ * one.
+ */
+function Knots({
+  path,
+  view,
+  start,
+}: {
+  path: OverlayPath
+  view: View
+  start: (handle: string) => (e: React.PointerEvent) => void
+}) {
   return path.knots.map((k) => {
     const p = toDesk(view, k.at)
     const of = toDesk(view, k.of)
     return (
       <g key={k.index}>
         {k.handle && <path d={`M${of}L${p}`} stroke="#A8731A" strokeWidth="1.2" />}
-        {k.handle
-          ? <circle cx={p[0]} cy={p[1]} r="3.6" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.4" />
-          : <rect x={p[0] - 4.5} y={p[1] - 4.5} width="9" height="9" rx="2" fill="#FFFDF8" stroke="#A8731A" strokeWidth="1.6" />}
+        {k.handle ? (
+          <circle cx={p[0]} cy={p[1]} r="3.6" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.4" />
+        ) : (
+          <rect
+            x={p[0] - 4.5}
+            y={p[1] - 4.5}
+            width="9"
+            height="9"
+            rx="2"
+            fill="#FFFDF8"
+            stroke="#A8731A"
+            strokeWidth="1.6"
+          />
+        )}
         <circle
-          cx={p[0]} cy={p[1]} r="12" fill="transparent" style={{ pointerEvents: 'all', cursor: 'move' }} data-path={`knot${k.index}`} onPointerDown={start(`knot${k.index}`)}
-          onDoubleClick={(e) => { e.stopPropagation(); if (!k.handle) run('path.knot.remove', { move: path.move, index: k.index }) }}
+          cx={p[0]}
+          cy={p[1]}
+          r="12"
+          fill="transparent"
+          style={{ pointerEvents: 'all', cursor: 'move' }}
+          data-path={`knot${k.index}`}
+          onPointerDown={start(`knot${k.index}`)}
+          onDoubleClick={(e) => {
+            e.stopPropagation()
+            if (!k.handle) run('path.knot.remove', { move: path.move, index: k.index })
+          }}
         />
       </g>
     )
   })
 }
 
-/** The pivot: what turns turn about. It is seized only while it is shown on purpose, before all else then; pressed twice it goes back to the middle. */
-function Pivot({ box, view, shown, start }: { box: OverlayBox; view: View; shown: boolean; start: (e: React.PointerEvent) => void }) {
+/**
+ * The pivot: what turns turn about. It is seized only while it is shown on purpose, before all else then; pressed
+ * twice it goes back to the middle.
+ */
+function Pivot({
+  box,
+  view,
+  shown,
+  start,
+}: {
+  box: OverlayBox
+  view: View
+  shown: boolean
+  start: (e: React.PointerEvent) => void
+}) {
   const [x, y] = toDesk(view, box.pivot)
   const d = `M${x - 8} ${y}h5M${x + 3} ${y}h5M${x} ${y - 8}v5M${x} ${y + 3}v5`
   return (
@@ -214,8 +417,17 @@ function Pivot({ box, view, shown, start }: { box: OverlayBox; view: View; shown
       <circle cx={x} cy={y} r="3" fill="none" stroke="#A8731A" strokeWidth="1.6" />
       {shown && (
         <circle
-          cx={x} cy={y} r="12" fill="transparent" style={{ pointerEvents: 'all', cursor: 'crosshair' }} data-handle="pivot" onPointerDown={start}
-          onDoubleClick={(e) => { e.stopPropagation(); run('pivot', { threads: [box.thread], reset: true }) }}
+          cx={x}
+          cy={y}
+          r="12"
+          fill="transparent"
+          style={{ pointerEvents: 'all', cursor: 'crosshair' }}
+          data-handle="pivot"
+          onPointerDown={start}
+          onDoubleClick={(e) => {
+            e.stopPropagation()
+            run('pivot', { threads: [box.thread], reset: true })
+          }}
         >
           <title>Pivot: turns go about it</title>
         </circle>
@@ -232,7 +444,13 @@ function Ghosts({ ghosts, view }: { ghosts: Ghost[]; view: View }) {
     return (
       <g key={i} data-ghost={g.time} opacity={g.time <= now ? 0.5 : 0.85}>
         <path d={`M${c.join('L')}Z`} fill="#A8731A" fillOpacity="0.06" stroke="#FFFDF8" strokeWidth="2" />
-        <path d={`M${c.join('L')}Z`} fill="none" stroke="#8A5B10" strokeWidth="1" strokeDasharray={g.time <= now ? '2 3' : undefined} />
+        <path
+          d={`M${c.join('L')}Z`}
+          fill="none"
+          stroke="#8A5B10"
+          strokeWidth="1"
+          strokeDasharray={g.time <= now ? '2 3' : undefined}
+        />
       </g>
     )
   })
@@ -246,7 +464,13 @@ function Ends({ ends, view }: { ends: Ghost[]; view: View }) {
     return (
       <g key={i} data-end={g.time}>
         <path d={`M${c.join('L')}Z`} fill="none" stroke="#FFFDF8" strokeWidth="2" strokeOpacity="0.7" />
-        <path d={`M${c.join('L')}Z`} fill="none" stroke="#8A5B10" strokeWidth="1" strokeDasharray={i % 2 ? undefined : '2 3'} />
+        <path
+          d={`M${c.join('L')}Z`}
+          fill="none"
+          stroke="#8A5B10"
+          strokeWidth="1"
+          strokeDasharray={i % 2 ? undefined : '2 3'}
+        />
         <TimeTag at={[x, Math.min(...c.map((p) => p[1])) - 12]} text={(g.time / 1000).toFixed(2)} />
       </g>
     )
@@ -257,7 +481,9 @@ function TimeTag({ at, text }: { at: XY; text: string }) {
   return (
     <g transform={`translate(${at})`}>
       <rect x="-19" y="-9" width="38" height="18" rx="3" fill="#FFFDF8" />
-      <text textAnchor="middle" y="4" fontSize="11" fontFamily="Spline Sans Mono" fontWeight="600" fill="#8A5B10">{text}</text>
+      <text textAnchor="middle" y="4" fontSize="11" fontFamily="Spline Sans Mono" fontWeight="600" fill="#8A5B10">
+        {text}
+      </text>
     </g>
   )
 }

@@ -1,5 +1,5 @@
-// The points of a drawn path on the page. Handles are always shown; a stretch is bent by dragging it and gets a point where it is
-// pressed twice. All is painted on one canvas, so that a path of a thousand points follows the pointer.
+// The points of a drawn path on the page. Handles are always shown; a stretch is bent by dragging it and gets a point
+// where it is pressed twice. All is painted on one canvas, so that a path of a thousand points follows the pointer.
 import { useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import type { XY } from '../engine/types'
@@ -84,7 +84,9 @@ function paintKnots(ctx: CanvasRenderingContext2D, list: Knot[], picked: Set<str
 /** The bend handles: a small lozenge in the middle of every stretch that is long enough to hold one. */
 function paintMiddles(ctx: CanvasRenderingContext2D, list: { at: XY }[]) {
   const p = new Path2D()
-  for (const { at: [x, y] } of list) {
+  for (const {
+    at: [x, y],
+  } of list) {
     p.moveTo(x, y - 5)
     p.lineTo(x + 5, y)
     p.lineTo(x, y + 5)
@@ -97,7 +99,13 @@ function paintMiddles(ctx: CanvasRenderingContext2D, list: { at: XY }[]) {
 }
 
 /** What the pointer is over: a point or a handle, the line, or nothing. */
-function under(knots: Knot[], shown: (k: Knot) => boolean, line: Path2D, ctx: CanvasRenderingContext2D, [x, y]: XY): { id: string; knot: Knot | null } | 'line' | null {
+function under(
+  knots: Knot[],
+  shown: (k: Knot) => boolean,
+  line: Path2D,
+  ctx: CanvasRenderingContext2D,
+  [x, y]: XY,
+): { id: string; knot: Knot | null } | 'line' | null {
   let best: { id: string; knot: Knot | null } | null = null
   let least = near
   const look = (id: string, q: XY, knot: Knot | null) => {
@@ -117,7 +125,17 @@ function under(knots: Knot[], shown: (k: Knot) => boolean, line: Path2D, ctx: Ca
   return ctx.isPointInStroke(line, x * scale, y * scale) ? 'line' : null
 }
 
-export function Points({ thread, view, size, onGesture }: { thread: string; view: View; size: { w: number; h: number }; onGesture: Start }) {
+export function Points({
+  thread,
+  view,
+  size,
+  onGesture,
+}: {
+  thread: string
+  view: View
+  size: { w: number; h: number }
+  onGesture: Start
+}) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const moment = useDesk((d) => d.moment)
   const version = useDesk((d) => d.version)
@@ -130,24 +148,36 @@ export function Points({ thread, view, size, onGesture }: { thread: string; view
   const onDesk = (q: XY) => toDesk(view, q)
   // Dragging some of a crowd, all others are where they were.
   const [of, at, part] = dragging.split('.')
-  const held = dragging ? [...chosen, `${of}.${at}`, ...(part === 'on' ? [`${of}.${(Number(at) + 1) % outline.lines[Number(of)].n}`] : [])].join() : ''
+  const held = dragging
+    ? [
+        ...chosen,
+        `${of}.${at}`,
+        ...(part === 'on' ? [`${of}.${(Number(at) + 1) % outline.lines[Number(of)].n}`] : []),
+      ].join()
+    : ''
   const before = useRef<{ seen: Knot[]; view: View }>({ seen: [], view })
   const quick = held !== '' && before.current.view === view && before.current.seen.length > crowd
   const seen = useMemo(() => {
     if (quick) return before.current.seen
-    return knotsOf(outline, (q) => toDesk(view, q)).filter((k) => k.at[0] > -20 && k.at[1] > -20 && k.at[0] < size.w + 20 && k.at[1] < size.h + 20)
+    return knotsOf(outline, (q) => toDesk(view, q)).filter(
+      (k) => k.at[0] > -20 && k.at[1] > -20 && k.at[0] < size.w + 20 && k.at[1] < size.h + 20,
+    )
   }, [quick || outline, quick, view, size])
   before.current = { seen, view }
   const picked = new Set(chosen)
   const crowded = seen.length > crowd
-  const middles = useMemo(() => (crowded || held !== '' ? [] : middlesOf(outline, (q) => toDesk(view, q)).filter((m) => m.long)), [outline, crowded, held !== '', view])
+  const middles = useMemo(
+    () => (crowded || held !== '' ? [] : middlesOf(outline, (q) => toDesk(view, q)).filter((m) => m.long)),
+    [outline, crowded, held !== '', view],
+  )
   const withHandles = (k: Knot) => !crowded || picked.has(k.id)
   // While some points are dragged, what stands still is painted once and laid under the rest.
   const still = useRef<{ canvas: HTMLCanvasElement; view: View; ids: string } | null>(null)
   useLayoutEffect(() => {
     const c = canvas.current!
     const ratio = devicePixelRatio
-    if (c.width !== size.w * ratio || c.height !== size.h * ratio) [c.width, c.height] = [size.w * ratio, size.h * ratio]
+    if (c.width !== size.w * ratio || c.height !== size.h * ratio)
+      [c.width, c.height] = [size.w * ratio, size.h * ratio]
     const ctx = begin(c, ratio, size)
     if (!quick) {
       still.current = null
@@ -161,7 +191,12 @@ export function Points({ thread, view, size, onGesture }: { thread: string; view
         ;[under.width, under.height] = [c.width, c.height]
         const u = begin(under, ratio, size)
         paintLine(u, lineOf(outline, onDesk, moves), crowded)
-        paintKnots(u, seen.filter((k) => !moves.has(k.id)), picked, crowded)
+        paintKnots(
+          u,
+          seen.filter((k) => !moves.has(k.id)),
+          picked,
+          crowded,
+        )
         still.current = { canvas: under, view, ids: held }
       }
       ctx.setTransform(1, 0, 0, 1, 0, 0)
@@ -181,12 +216,14 @@ export function Points({ thread, view, size, onGesture }: { thread: string; view
       ctx.setLineDash([])
     }
   })
-  // A press seizes the pointer for a drag, so that the second of two has to be told here. One that dragged something is none.
+  // A press seizes the pointer for a drag, so that the second of two has to be told here. One that dragged something is
+  // none.
   const press = useRef({ at: 0, x: 0, y: 0, version: 0 })
   const twice = (e: React.PointerEvent) => {
     const was = press.current
     press.current = { at: e.timeStamp, x: e.clientX, y: e.clientY, version }
-    const second = e.timeStamp - was.at < 400 && was.version === version && Math.hypot(e.clientX - was.x, e.clientY - was.y) < 6
+    const second =
+      e.timeStamp - was.at < 400 && was.version === version && Math.hypot(e.clientX - was.x, e.clientY - was.y) < 6
     if (second) press.current.at = 0
     return second
   }
@@ -194,12 +231,28 @@ export function Points({ thread, view, size, onGesture }: { thread: string; view
     const r = canvas.current!.getBoundingClientRect()
     return [e.clientX - r.left, e.clientY - r.top]
   }
-  const begins = (id: string, more: string, e: React.PointerEvent) => { setSeized(id); onGesture('points', id, more, e) }
-  const find = (e: React.MouseEvent) => under(seen, withHandles, lineOf(outline, (q) => toDesk(view, q)), canvas.current!.getContext('2d')!, on(e))
+  const begins = (id: string, more: string, e: React.PointerEvent) => {
+    setSeized(id)
+    onGesture('points', id, more, e)
+  }
+  const find = (e: React.MouseEvent) =>
+    under(
+      seen,
+      withHandles,
+      lineOf(outline, (q) => toDesk(view, q)),
+      canvas.current!.getContext('2d')!,
+      on(e),
+    )
   const handles = seen.reduce((n, k) => n + (k.before ? 1 : 0) + (k.after ? 1 : 0), 0)
   return (
     <canvas
-      ref={canvas} className="absolute inset-0" style={{ width: size.w, height: size.h, cursor: over }} aria-hidden data-points={outline.count} data-handles={handles} data-snap={snap.length}
+      ref={canvas}
+      className="absolute inset-0"
+      style={{ width: size.w, height: size.h, cursor: over }}
+      aria-hidden
+      data-points={outline.count}
+      data-handles={handles}
+      data-snap={snap.length}
       onPointerMove={(e) => {
         if (e.buttons) return
         const u = find(e)
@@ -226,12 +279,20 @@ export function Points({ thread, view, size, onGesture }: { thread: string; view
         }
         let list = chosen
         if (knot) {
-          list = e.shiftKey ? (chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id]) : chosen.includes(id) ? chosen : [id]
+          list = e.shiftKey
+            ? chosen.includes(id)
+              ? chosen.filter((c) => c !== id)
+              : [...chosen, id]
+            : chosen.includes(id)
+              ? chosen
+              : [id]
           set({ points: list })
         }
         begins(id, knot ? list.join(',') : '', e)
       }}
-      onDoubleClick={(e) => { if (find(e)) e.stopPropagation() }}
+      onDoubleClick={(e) => {
+        if (find(e)) e.stopPropagation()
+      }}
     />
   )
 }

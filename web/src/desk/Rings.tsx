@@ -4,8 +4,16 @@ import type { Ring } from '../engine/types'
 import type { View } from '../engine/painter'
 import { toDesk } from './view'
 
-export function Rings({ rings, view, quiet, onGesture }: {
-  rings: Ring[]; view: View; quiet: boolean; onGesture: (kind: string, handle: string, move: string, e: React.PointerEvent) => void
+export function Rings({
+  rings,
+  view,
+  quiet,
+  onGesture,
+}: {
+  rings: Ring[]
+  view: View
+  quiet: boolean
+  onGesture: (kind: string, handle: string, move: string, e: React.PointerEvent) => void
 }) {
   const [over, setOver] = useState('')
   return (
@@ -18,7 +26,12 @@ export function Rings({ rings, view, quiet, onGesture }: {
             <circle r="5" fill="#FFFDF8" fillOpacity="0.7" stroke="#A8731A" strokeWidth="2" />
             {over === r.id && !quiet && <Tag text={`${r.name} ${r.value}`.trim()} />}
             <circle
-              r="12" fill="transparent" style={{ pointerEvents: 'all', cursor: 'pointer' }} data-ring={r.id} onPointerEnter={() => setOver(r.id)} onPointerLeave={() => setOver('')}
+              r="12"
+              fill="transparent"
+              style={{ pointerEvents: 'all', cursor: 'pointer' }}
+              data-ring={r.id}
+              onPointerEnter={() => setOver(r.id)}
+              onPointerLeave={() => setOver('')}
               onPointerDown={(e) => {
                 if (e.button !== 0) return
                 e.stopPropagation()
@@ -37,7 +50,9 @@ function Tag({ text }: { text: string }) {
   return (
     <g transform="translate(12 -26)">
       <rect width={w} height="20" rx="4" fill="#FFFDF8" stroke="#D8CEBA" />
-      <text x="7" y="14" fontSize="11" fontFamily="Spline Sans Mono" fill="#1A2421">{text}</text>
+      <text x="7" y="14" fontSize="11" fontFamily="Spline Sans Mono" fill="#1A2421">
+        {text}
+      </text>
     </g>
   )
 }

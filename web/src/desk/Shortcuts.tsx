@@ -1,4 +1,5 @@
 // The sheet of keys: what each does, and another key for it where one is wanted.
+import { clsx } from 'clsx'
 import { useState } from 'react'
 import { fail, mended, set } from '../project/desk'
 import { Button, Check, Sheet } from '../ui/controls'
@@ -6,7 +7,14 @@ import { changeKey, keyNow, keysAsTheyCame, nameOf, single, switchSingle, useKey
 import { fault } from '../words'
 import { shortcuts, type Shortcut } from './keys'
 
-const words: Record<string, string> = { ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', PageUp: 'Page up', PageDown: 'Page down' }
+const words: Record<string, string> = {
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  PageUp: 'Page up',
+  PageDown: 'Page down',
+}
 
 const more = [
   ['Shift, dragging', 'level or upright; equal sides; turns by 15 degrees'],
@@ -34,8 +42,13 @@ export function Shortcuts() {
   return (
     <Sheet title="Keyboard and pointer" wide onClose={() => set({ sheet: 'none' })}>
       <div className="flex min-h-[42px] items-center gap-4 border-b border-sailcloth-300 px-5 py-2 text-[12px]">
-        <span className="w-[250px]"><Check name="Keys of one character, without Ctrl" on={!off} onSet={switchSingle} /></span>
-        <span className="flex-1 text-ink-600">They and the arrows work while the page, a row, a bar or a scene has the keyboard. Press a key below to give it another.</span>
+        <span className="w-[250px]">
+          <Check name="Keys of one character, without Ctrl" on={!off} onSet={switchSingle} />
+        </span>
+        <span className="flex-1 text-ink-600">
+          They and the arrows work while the page, a row, a bar or a scene has the keyboard. Press a key below to give
+          it another.
+        </span>
         {changed && <Button onClick={keysAsTheyCame}>As they came</Button>}
       </div>
       <div className="columns-3 gap-8 px-5 py-4 text-[12px]">
@@ -45,8 +58,19 @@ export function Shortcuts() {
             <dl className="grid grid-cols-[auto_1fr] gap-x-2 gap-y-0.5">
               {merge(shortcuts.filter((s) => s.group === g)).map(([does, list]) => [
                 <dt key={`${does}k`} className="flex max-w-[112px] flex-wrap content-start">
-                  {list.map((s) => <Key key={s.keys} of={s} asked={asked === s.keys} off={off && single(own[s.keys] ?? s.keys)} onAsk={(on) => setAsked(on ? s.keys : '')} />)}
-                </dt>, <dd key={does} className="pt-[3px] leading-[18px]">{does}</dd>,
+                  {list.map((s) => (
+                    <Key
+                      key={s.keys}
+                      of={s}
+                      asked={asked === s.keys}
+                      off={off && single(own[s.keys] ?? s.keys)}
+                      onAsk={(on) => setAsked(on ? s.keys : '')}
+                    />
+                  ))}
+                </dt>,
+                <dd key={does} className="pt-[3px] leading-[18px]">
+                  {does}
+                </dd>,
               ])}
             </dl>
           </section>
@@ -54,7 +78,12 @@ export function Shortcuts() {
         <section className="break-inside-avoid">
           <h2 className="mb-1 text-[13px] font-semibold">Pointer</h2>
           <dl className="grid gap-y-1">
-            {more.map(([k, d]) => <div key={k}><dt className="inline font-semibold">{k}: </dt><dd className="inline">{d}</dd></div>)}
+            {more.map(([k, d]) => (
+              <div key={k}>
+                <dt className="inline font-semibold">{k}: </dt>
+                <dd className="inline">{d}</dd>
+              </div>
+            ))}
           </dl>
         </section>
       </div>
@@ -76,19 +105,39 @@ function Key({ of, asked, off, onAsk }: { of: Shortcut; asked: boolean; off: boo
     if (e.key === 'Escape') return
     const other = shortcuts.find((s) => s !== of && keyNow(s.keys) === name)
     if (other) fail(new Error(fault('keys.taken', shown(name), other.does)), 'keys')
-    else { mended('keys'); changeKey(of.keys, name) }
+    else {
+      mended('keys')
+      changeKey(of.keys, name)
+    }
   }
   return (
     <button
-      type="button" aria-label={`${shown(now)}: ${of.does}. Give it another key`} aria-pressed={asked} onClick={() => onAsk(!asked)} onKeyDown={take} onBlur={() => asked && onAsk(false)}
-      className={`min-h-6 whitespace-nowrap rounded-md px-1 font-mono text-[11px] font-semibold ${asked ? 'bg-brass-200' : now !== of.keys ? 'bg-sailcloth-100 text-brass-700 hover:bg-sailcloth-200' : 'hover:bg-sailcloth-200'} ${off ? 'line-through opacity-60' : ''}`}
+      type="button"
+      aria-label={`${shown(now)}: ${of.does}. Give it another key`}
+      aria-pressed={asked}
+      onClick={() => onAsk(!asked)}
+      onKeyDown={take}
+      onBlur={() => asked && onAsk(false)}
+      className={clsx(
+        'min-h-6 whitespace-nowrap rounded-md px-1 font-mono text-[11px] font-semibold',
+        asked
+          ? 'bg-brass-200'
+          : now !== of.keys
+            ? 'bg-sailcloth-100 text-brass-700 hover:bg-sailcloth-200'
+            : 'hover:bg-sailcloth-200',
+        off ? 'line-through opacity-60' : '',
+      )}
     >
       {asked ? 'press a key' : shown(now)}
     </button>
   )
 }
 
-const shown = (keys: string) => keys.split(/\+(?=.)/).map((k) => words[k] ?? k).join(' ')
+const shown = (keys: string) =>
+  keys
+    .split(/\+(?=.)/)
+    .map((k) => words[k] ?? k)
+    .join(' ')
 
 /** Keys that do the same stand in one line. */
 function merge(list: Shortcut[]): [string, Shortcut[]][] {

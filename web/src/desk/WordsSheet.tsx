@@ -15,16 +15,39 @@ export function WordsSheet() {
   return (
     <Sheet title={`${film.scenes[scene].name} in words`} onClose={() => set({ sheet: 'none' })}>
       <div className="px-5 py-4">
-        <ol className="list-none space-y-1 focus:!outline-none" data-first tabIndex={-1} aria-label="What happens, in the order of time">
-          {lists[scene].map((t, i) => <li key={i} className={i === 0 ? 'mb-2 font-semibold' : ''}>{t}</li>)}
+        <ol
+          className="list-none space-y-1 focus:!outline-none"
+          data-first
+          tabIndex={-1}
+          aria-label="What happens, in the order of time"
+        >
+          {lists[scene].map((t, i) => (
+            <li key={i} className={i === 0 ? 'mb-2 font-semibold' : ''}>
+              {t}
+            </li>
+          ))}
         </ol>
-        <div className="mt-4 flex justify-end print:hidden"><Button onClick={() => window.print()}><Printer size={16} strokeWidth={1.5} />Print all scenes</Button></div>
+        <div className="mt-4 flex justify-end print:hidden">
+          <Button onClick={() => window.print()}>
+            <Printer size={16} strokeWidth={1.5} />
+            Print all scenes
+          </Button>
+        </div>
       </div>
       {createPortal(
         <div className="printed hidden">
           <h1>{film.name}</h1>
-          {lists.map((list, i) => <section key={film.scenes[i].id}>{list.map((t, k) => <p key={k} className={k === 0 ? 'font-semibold' : ''}>{t}</p>)}</section>)}
-        </div>, document.body,
+          {lists.map((list, i) => (
+            <section key={film.scenes[i].id}>
+              {list.map((t, k) => (
+                <p key={k} className={k === 0 ? 'font-semibold' : ''}>
+                  {t}
+                </p>
+              ))}
+            </section>
+          ))}
+        </div>,
+        document.body,
       )}
     </Sheet>
   )

@@ -1,12 +1,23 @@
-// The caret among the letters of a text on the page. The browser's own text field takes what is typed, so that its input methods,
-// clipboard and spelling go on working; it lies unseen under the caret, which the engine places.
+// The caret among the letters of a text on the page. The browser's own text field takes what is typed, so that its
+// input methods, clipboard and spelling go on working; it lies unseen under the caret, which the engine places.
 import { useEffect, useLayoutEffect, useMemo, useRef } from 'react'
 import { engine } from '../engine/engine'
 import type { View } from '../engine/painter'
 import type { XY } from '../engine/types'
 import { run } from '../project/commands'
 import { desk, useDesk } from '../project/desk'
-import { compose, keepWords, markWords, placeOf, stepWords, stopWriting, toggleWords, typeWords, unitOf, wordsOf } from '../project/writing'
+import {
+  compose,
+  keepWords,
+  markWords,
+  placeOf,
+  stepWords,
+  stopWriting,
+  toggleWords,
+  typeWords,
+  unitOf,
+  wordsOf,
+} from '../project/writing'
 import { toDesk } from './view'
 
 const steps = { ArrowUp: 'up', ArrowDown: 'down', Home: 'begin', End: 'end' } as const
@@ -25,8 +36,12 @@ export function Writing({ view, size }: { view: View; size: { w: number; h: numb
   const held = useRef(true)
   useEffect(() => {
     const el = field.current!
-    const first = (e: InputEvent) => { if (held.current && e.inputType === 'insertLineBreak') e.preventDefault() }
-    const up = () => { held.current = false }
+    const first = (e: InputEvent) => {
+      if (held.current && e.inputType === 'insertLineBreak') e.preventDefault()
+    }
+    const up = () => {
+      held.current = false
+    }
     // Not React's own event: it tells of selections that have yet to be set.
     const marked = () => {
       if (document.activeElement !== el || el.value !== wordsOf(thread)) return
@@ -48,7 +63,8 @@ export function Writing({ view, size }: { view: View; size: { w: number; h: numb
     const el = field.current
     if (!el) return
     const [a, b] = [unitOf(words, Math.min(anchor, caret)), unitOf(words, Math.max(anchor, caret))]
-    if (el.selectionStart !== a || el.selectionEnd !== b) el.setSelectionRange(a, b, caret < anchor ? 'backward' : 'forward')
+    if (el.selectionStart !== a || el.selectionEnd !== b)
+      el.setSelectionRange(a, b, caret < anchor ? 'backward' : 'forward')
   }, [words, anchor, caret])
 
   if (!shown) return null
@@ -89,10 +105,18 @@ export function Writing({ view, size }: { view: View; size: { w: number; h: numb
 
   return (
     <>
-      <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden data-writing={thread}>
+      <svg
+        className="pointer-events-none absolute inset-0"
+        width={size.w}
+        height={size.h}
+        aria-hidden
+        data-writing={thread}
+      >
         <path d={path(shown.frame)} fill="none" stroke="#FFFDF8" strokeWidth="3" strokeOpacity="0.8" />
         <path d={path(shown.frame)} fill="none" stroke="#A8731A" strokeWidth="1" />
-        {shown.marked.map((q, i) => <path key={i} d={path(q)} fill="#C99A3B" fillOpacity="0.3" data-marked />)}
+        {shown.marked.map((q, i) => (
+          <path key={i} d={path(q)} fill="#C99A3B" fillOpacity="0.3" data-marked />
+        ))}
         {/* The line below them is seen on any ground. */}
         <path d={feet} fill="none" stroke="#FFFDF8" strokeWidth="4" strokeLinecap="round" />
         <path d={feet} fill="none" stroke="#8A5B10" strokeWidth="1.8" strokeLinecap="round" />
@@ -104,20 +128,41 @@ export function Writing({ view, size }: { view: View; size: { w: number; h: numb
         )}
       </svg>
       <textarea
-        ref={field} data-words aria-label={`Words of ${name}`} dir="auto" wrap="off" spellCheck={false} autoComplete="off" value={words}
+        ref={field}
+        data-words
+        aria-label={`Words of ${name}`}
+        dir="auto"
+        wrap="off"
+        spellCheck={false}
+        autoComplete="off"
+        value={words}
         className="absolute resize-none overflow-hidden border-0 p-0 opacity-0 !outline-none"
-        style={{ left: clamp(foot[0], size.w), top: clamp(Math.min(top[1], foot[1]), size.h), width: 1, height: high, fontSize: high * 0.8, pointerEvents: 'none' }}
+        style={{
+          left: clamp(foot[0], size.w),
+          top: clamp(Math.min(top[1], foot[1]), size.h),
+          width: 1,
+          height: high,
+          fontSize: high * 0.8,
+          pointerEvents: 'none',
+        }}
         onChange={(e) => {
           const { value, selectionEnd } = e.currentTarget
           const { inputType, data } = e.nativeEvent as InputEvent
           const taken = inputType?.startsWith('delete') ?? false
-          const whole = (data ?? '').length > 1 && inputType === 'insertText' || inputType !== 'insertText' && inputType !== 'insertCompositionText' && !taken // pasted, dropped, a line end
+          const whole =
+            ((data ?? '').length > 1 && inputType === 'insertText') ||
+            // Pasted, dropped, a line end.
+            (inputType !== 'insertText' && inputType !== 'insertCompositionText' && !taken)
           if (whole) keepWords()
           typeWords(value, placeOf(value, selectionEnd), taken ? 'taken' : 'put', whole || /\s$/.test(data ?? ''))
         }}
         onCompositionStart={() => compose(true)}
-        onCompositionEnd={() => { compose(false); keepWords() }}
-        onBlur={keepWords} onKeyDown={onKeyDown}
+        onCompositionEnd={() => {
+          compose(false)
+          keepWords()
+        }}
+        onBlur={keepWords}
+        onKeyDown={onKeyDown}
         onBeforeInput={(e) => {
           const { inputType } = e.nativeEvent as InputEvent
           if (inputType !== 'historyUndo' && inputType !== 'historyRedo') return

@@ -26,10 +26,21 @@ export function meanColour([x, y, w, h]: [number, number, number, number]): stri
   paint(ctx, engine.frame(moment, scale), { scale, x: 0, y: 0 })
   const l = Math.max(0, Math.min(c.width - 1, Math.floor(x * scale)))
   const t = Math.max(0, Math.min(c.height - 1, Math.floor(y * scale)))
-  const { data } = ctx.getImageData(l, t, Math.max(1, Math.min(c.width - l, Math.ceil(w * scale))), Math.max(1, Math.min(c.height - t, Math.ceil(h * scale))))
+  const { data } = ctx.getImageData(
+    l,
+    t,
+    Math.max(1, Math.min(c.width - l, Math.ceil(w * scale))),
+    Math.max(1, Math.min(c.height - t, Math.ceil(h * scale))),
+  )
   const sum = [0, 0, 0]
   for (let i = 0; i < data.length; i += 4) for (let k = 0; k < 3; k++) sum[k] += data[i + k]
-  return `#${sum.map((v) => Math.round((v * 4) / data.length).toString(16).padStart(2, '0')).join('')}`
+  return `#${sum
+    .map((v) =>
+      Math.round((v * 4) / data.length)
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`
 }
 
 function boxOf(thread: string): [number, number, number, number] {

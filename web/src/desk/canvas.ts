@@ -1,4 +1,5 @@
-// What the desk's canvas shows: the page at a moment with its wings, masks and ends of moves over it; and what colour a point of it has.
+// What the desk's canvas shows: the page at a moment with its wings, masks and ends of moves over it; and what colour a
+// point of it has.
 import { engine } from '../engine/engine'
 import { Standing } from '../engine/paint/standing'
 import { paint, type View } from '../engine/painter'
@@ -7,7 +8,9 @@ import { desk, set } from '../project/desk'
 /** The colour that a point of the desk shows, as #rrggbb. */
 export function colourAt(c: HTMLCanvasElement, x: number, y: number): string {
   const dpr = window.devicePixelRatio || 1
-  const [r, g, b] = c.getContext('2d', { alpha: false })!.getImageData(Math.round(x * dpr), Math.round(y * dpr), 1, 1).data
+  const [r, g, b] = c
+    .getContext('2d', { alpha: false })!
+    .getImageData(Math.round(x * dpr), Math.round(y * dpr), 1, 1).data
   return `#${[r, g, b].map((v) => v.toString(16).padStart(2, '0')).join('')}`
 }
 
@@ -20,7 +23,11 @@ export function pickAt(c: HTMLCanvasElement, x: number, y: number) {
 
 /** Whether what the canvas shows differs between two states of the store. */
 export const showsOther = (d: ReturnType<typeof desk>, was: ReturnType<typeof desk>) =>
-  d.moment !== was.moment || d.version !== was.version || d.aids.wings !== was.aids.wings || d.picking !== was.picking || d.ends !== was.ends ||
+  d.moment !== was.moment ||
+  d.version !== was.version ||
+  d.aids.wings !== was.aids.wings ||
+  d.picking !== was.picking ||
+  d.ends !== was.ends ||
   (d.ends && d.selection !== was.selection) ||
   (d.selected !== was.selected && [...d.selected, ...was.selected].some((s) => s.layer.mask))
 
@@ -48,7 +55,8 @@ export function drawDesk(c: HTMLCanvasElement, view: View, size: { w: number; h:
   })
   const { ends, selection, selected, picking } = desk()
   ctx.setTransform(1, 0, 0, 1, 0, 0)
-  if (!playing && !large && !picking) { // colours are picked from what is painted alone
+  if (!playing && !large && !picking) {
+    // colours are picked from what is painted alone
     if (ends && selection.length) paint(ctx, engine.endsFrame(moment, selection, v.scale), v)
     if (selected.some((s) => s.layer.mask)) paint(ctx, engine.masksFrame(moment, selection, v.scale), v)
   }

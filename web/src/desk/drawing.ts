@@ -1,4 +1,5 @@
-// The pen and the points of drawn paths: what a pointer and the keyboard do with them. The lines themselves are the engine's.
+// The pen and the points of drawn paths: what a pointer and the keyboard do with them. The lines themselves are the
+// engine's.
 import type { Intents } from '../engine/types'
 import { engine } from '../engine/engine'
 import type { View } from '../engine/painter'
@@ -15,7 +16,16 @@ type Keys = { shiftKey: boolean; altKey: boolean }
 /** Tells the pen what the pointer does. */
 export function penDoes(what: 'press' | 'drag' | 'release' | 'hover', view: View, page: [number, number], keys: Keys) {
   const d = desk()
-  const v = engine.pen(d.moment, what, page[0], page[1], keys.shiftKey, keys.altKey, near / view.scale, d.selection.length === 1 ? d.selection[0] : '')
+  const v = engine.pen(
+    d.moment,
+    what,
+    page[0],
+    page[1],
+    keys.shiftKey,
+    keys.altKey,
+    near / view.scale,
+    d.selection.length === 1 ? d.selection[0] : '',
+  )
   set({ pen: v })
   if (v.done) endPen()
 }
@@ -35,7 +45,8 @@ export function dropPen() {
 
 export const penBack = () => set({ pen: engine.pen(desk().moment, 'back', 0, 0, false, false, 1, '') })
 
-export const penMirror = () => set({ mirror: !desk().mirror, pen: engine.pen(desk().moment, 'mirror', 0, 0, false, false, 1, '') })
+export const penMirror = () =>
+  set({ mirror: !desk().mirror, pen: engine.pen(desk().moment, 'mirror', 0, 0, false, false, 1, '') })
 
 /** Shows the points of the selected layer; a shape becomes a path first. */
 export function openPoints() {
@@ -58,7 +69,8 @@ export const leavePoints = () => set({ editing: null, points: [], parted: [] })
 export function withPoints(intent: keyof Intents & `points.${string}`, more: object = {}) {
   const thread = edited()
   if (!thread) return
-  if (run(intent, { thread, ids: desk().points, ...more }) && (intent === 'points.remove' || intent === 'points.cut')) set({ points: [] })
+  if (run(intent, { thread, ids: desk().points, ...more }) && (intent === 'points.remove' || intent === 'points.cut'))
+    set({ points: [] })
 }
 
 export function nudgePoints(dx: number, dy: number) {
@@ -86,7 +98,13 @@ export function selectPointsIn(a: [number, number], b: [number, number], more: b
   const thread = edited()
   if (!thread) return
   const inside = knotsOf(outlineNow(d.moment, d.version, thread), (q) => q)
-    .filter((k) => k.at[0] >= Math.min(a[0], b[0]) && k.at[0] <= Math.max(a[0], b[0]) && k.at[1] >= Math.min(a[1], b[1]) && k.at[1] <= Math.max(a[1], b[1]))
+    .filter(
+      (k) =>
+        k.at[0] >= Math.min(a[0], b[0]) &&
+        k.at[0] <= Math.max(a[0], b[0]) &&
+        k.at[1] >= Math.min(a[1], b[1]) &&
+        k.at[1] <= Math.max(a[1], b[1]),
+    )
     .map((k) => k.id)
   set({ points: more ? [...new Set([...d.points, ...inside])] : inside })
 }

@@ -6,7 +6,10 @@ import { shownAt, toPage, within } from './view'
 
 type Point = [number, number]
 
-/** Tells of a finger that is put down, moved or lifted at a point of the desk; true: it belongs to two that hold the page, and begins nothing. */
+/**
+ * Tells of a finger that is put down, moved or lifted at a point of the desk; true: it belongs to two that hold the
+ * page, and begins nothing.
+ */
 export function useFingers(view: View | null, size: { w: number; h: number }, cancel: () => void) {
   const fingers = useRef(new Map<number, Point>())
   const pinch = useRef<{ apart: number; page: Point; scale: number } | null>(null)
@@ -27,7 +30,8 @@ export function useFingers(view: View | null, size: { w: number; h: number }, ca
     if (is === 'down') {
       cancel()
       pinch.current = { apart, page: toPage(view, ...middle), scale: view.scale }
-    } else if (pinch.current) set(shownAt(film, size, within((pinch.current.scale * apart) / pinch.current.apart), pinch.current.page, middle))
+    } else if (pinch.current)
+      set(shownAt(film, size, within((pinch.current.scale * apart) / pinch.current.apart), pinch.current.page, middle))
     return true
   }
 }

@@ -8,7 +8,8 @@ export function keepFocus(): () => void {
     // Menus and sheets give it back by themselves, a moment after they close.
     waiting = window.setTimeout(() => {
       const nowhere = document.activeElement === document.body || document.activeElement === null
-      if (nowhere && document.hasFocus() && !document.querySelector('[role=dialog], [role=menu], [role=listbox]')) document.querySelector<HTMLElement>('[data-desk]')?.focus({ preventScroll: true })
+      if (nowhere && document.hasFocus() && !document.querySelector('[role=dialog], [role=menu], [role=listbox]'))
+        document.querySelector<HTMLElement>('[data-desk]')?.focus({ preventScroll: true })
     }, 150)
   }
   window.addEventListener('focusout', look)

@@ -5,13 +5,46 @@ import { engine } from '../engine/engine'
 import { grouped } from '../project/steps'
 import { closing } from '../project/closing'
 import { notice } from '../words'
-import { desk, drawsShape, goToTime, say, select, selectNew, set, setOnNow, swapRest, swapZoomed, toRest } from '../project/desk'
-import { goToMove, leaveLarge, mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
+import {
+  desk,
+  drawsShape,
+  goToTime,
+  say,
+  select,
+  selectNew,
+  set,
+  setOnNow,
+  swapRest,
+  swapZoomed,
+  toRest,
+} from '../project/desk'
+import {
+  goToMove,
+  leaveLarge,
+  mark,
+  playFilm,
+  playLarge,
+  playMarks,
+  playScene,
+  playSelection,
+  stop,
+  toggle,
+} from '../project/play'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
 import { putAside } from '../project/setaside'
 import { askForOrder } from './ordering'
 import { offerMovesHere } from '../project/adding'
-import { openPoints, edited, endPen, leavePoints, nextPoint, nudgePoints, penBack, withPoints, selectAllPoints } from './drawing'
+import {
+  openPoints,
+  edited,
+  endPen,
+  leavePoints,
+  nextPoint,
+  nudgePoints,
+  penBack,
+  withPoints,
+  selectAllPoints,
+} from './drawing'
 import { pasteHere } from './menus'
 import { choosePictures } from './pictures'
 import { pickTool } from './Rail'
@@ -23,15 +56,28 @@ import { wordsBehind } from './behind'
 import { startWriting, toggleWords } from '../project/writing'
 
 /** A shortcut, by the keys it comes with. */
-export interface Shortcut { keys: string; does: string; group: string; run: (e: KeyboardEvent) => void }
+export interface Shortcut {
+  keys: string
+  does: string
+  group: string
+  run: (e: KeyboardEvent) => void
+}
 
 const step = (frames: number) => {
   const { film, moment } = desk()
   if (film) goToTime(engine.step(moment.time, frames))
 }
-const nudge = (dx: number, dy: number) => { if (edited() && desk().points.length) nudgePoints(dx, dy); else if (desk().selection.length) grouped('nudge', () => run('nudge', { threads: desk().selection, dx, dy })) }
-const grow = (by: number) => { if (desk().selected.some((s) => s.layer.kind === 'text')) grouped('grow', () => run('text.grow', { threads: desk().selection, by })) }
-const order = (to: string) => { if (desk().selection.length) run('order', { threads: desk().selection, to }) }
+const nudge = (dx: number, dy: number) => {
+  if (edited() && desk().points.length) nudgePoints(dx, dy)
+  else if (desk().selection.length) grouped('nudge', () => run('nudge', { threads: desk().selection, dx, dy }))
+}
+const grow = (by: number) => {
+  if (desk().selected.some((s) => s.layer.kind === 'text'))
+    grouped('grow', () => run('text.grow', { threads: desk().selection, by }))
+}
+const order = (to: string) => {
+  if (desk().selection.length) run('order', { threads: desk().selection, to })
+}
 
 /** Shows the selected layers as large as they fit on the desk. */
 function zoomToSelection() {
@@ -41,7 +87,12 @@ function zoomToSelection() {
   if (!boxes.length || !film || !r) return
   const xs = boxes.flatMap((b) => b.corners.map((c) => c[0]))
   const ys = boxes.flatMap((b) => b.corners.map((c) => c[1]))
-  const [l, t, w, h] = [Math.min(...xs), Math.min(...ys), Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)]
+  const [l, t, w, h] = [
+    Math.min(...xs),
+    Math.min(...ys),
+    Math.max(...xs) - Math.min(...xs),
+    Math.max(...ys) - Math.min(...ys),
+  ]
   const zoom = within(Math.min((r.width - 120) / Math.max(w, 1), (r.height - 120) / Math.max(h, 1)))
   set(shownAt(film, { w: r.width, h: r.height }, zoom, [l + w / 2, t + h / 2], [r.width / 2, r.height / 2]))
 }
@@ -56,12 +107,16 @@ function selectAll() {
   if (apart > 0) say(all ? notice('select.page', onPage.length) : notice('select.wings', threads.length, apart))
 }
 
-/** Deletes the selected bars; without any, the selected layers from this scene; scenes that are selected, from the film. */
+/**
+ * Deletes the selected bars; without any, the selected layers from this scene; scenes that are selected, from the
+ * film.
+ */
 function remove() {
   const d = desk()
   if (d.pen) penBack()
-  else if (edited()) { if (d.points.length) withPoints('points.remove') }
-  else if (d.scenes.length) apply({ op: 'scene.delete', ids: d.scenes })
+  else if (edited()) {
+    if (d.points.length) withPoints('points.remove')
+  } else if (d.scenes.length) apply({ op: 'scene.delete', ids: d.scenes })
   else if (d.moves.length) closing(() => run('moves.delete', { moves: d.moves }))
   else deleteSelection()
 }
@@ -71,7 +126,10 @@ function tops() {
   return rows.filter((r) => r.here && r.parent === inside)
 }
 
-/** Selects the next layer on the page; false past the last and before the first, where the keyboard goes on to what lies around. */
+/**
+ * Selects the next layer on the page; false past the last and before the first, where the keyboard goes on to what
+ * lies around.
+ */
 function next(by: number): boolean {
   if (edited()) return nextPoint(by)
   const list = tops()
@@ -100,7 +158,12 @@ function escape() {
 export const shortcuts: Shortcut[] = [
   { group: 'Time', keys: 'Space', does: 'Play, pause', run: toggle },
   { group: 'Time', keys: 'Shift+Space', does: 'Stop: back to where play began', run: stop },
-  { group: 'Time', keys: 'L', does: 'Large view: plays in the whole window', run: () => (desk().large ? leaveLarge() : playLarge()) },
+  {
+    group: 'Time',
+    keys: 'L',
+    does: 'Large view: plays in the whole window',
+    run: () => (desk().large ? leaveLarge() : playLarge()),
+  },
   { group: 'Time', keys: ',', does: 'One frame back', run: () => step(-1) },
   { group: 'Time', keys: '.', does: 'One frame on', run: () => step(1) },
   { group: 'Time', keys: 'Home', does: 'To the start', run: () => goToTime(0) },
@@ -119,27 +182,83 @@ export const shortcuts: Shortcut[] = [
   { group: 'Add', keys: '1', does: 'Rectangle', run: () => pickTool('rectangle') },
   { group: 'Add', keys: '2', does: 'Ellipse', run: () => pickTool('ellipse') },
   { group: 'Add', keys: '3', does: 'Text', run: () => pickTool('text') },
-  { group: 'Add', keys: '4', does: 'Picture from disk', run: () => { toRest(); choosePictures() } },
-  { group: 'Add', keys: '5', does: 'Motion path for what is selected', run: () => { if (desk().selection.length) pickTool('path') } },
+  {
+    group: 'Add',
+    keys: '4',
+    does: 'Picture from disk',
+    run: () => {
+      toRest()
+      choosePictures()
+    },
+  },
+  {
+    group: 'Add',
+    keys: '5',
+    does: 'Motion path for what is selected',
+    run: () => {
+      if (desk().selection.length) pickTool('path')
+    },
+  },
   { group: 'Add', keys: '6', does: 'Pen', run: () => pickTool('pen') },
   { group: 'Add', keys: '7', does: 'Freehand', run: () => pickTool('hand') },
   { group: 'Add', keys: 'E', does: 'A move for what is selected', run: offerMovesHere },
-  { group: 'Add', keys: 'Enter', does: 'Put down what is picked; end a drawing; else edit the words, or the points, of what is selected', run: () => putDown() },
+  {
+    group: 'Add',
+    keys: 'Enter',
+    does: 'Put down what is picked; end a drawing; else edit the words, or the points, of what is selected',
+    run: () => putDown(),
+  },
   { group: 'Select', keys: 'Tab', does: 'Next layer, on the page; past the last, on to the rail', run: () => {} },
   { group: 'Select', keys: 'Shift+Tab', does: 'Layer before, on the page', run: () => {} },
-  { group: 'Select', keys: 'Ctrl+A', does: 'All layers, and again: those that touch the page; all points, while they are open', run: () => (edited() ? selectAllPoints() : selectAll()) },
+  {
+    group: 'Select',
+    keys: 'Ctrl+A',
+    does: 'All layers, and again: those that touch the page; all points, while they are open',
+    run: () => (edited() ? selectAllPoints() : selectAll()),
+  },
   { group: 'Select', keys: 'Escape', does: 'Let go: tool, group, selection; then at rest', run: escape },
   { group: 'Edit', keys: 'Ctrl+Z', does: 'Undo', run: undo },
   { group: 'Edit', keys: 'Ctrl+Shift+Z', does: 'Redo', run: redo },
   { group: 'Edit', keys: 'Ctrl+Y', does: 'Redo', run: redo },
   { group: 'Edit', keys: 'Ctrl+C', does: 'Copy', run: () => copy() },
-  { group: 'Edit', keys: 'Ctrl+X', does: 'Cut out', run: () => { if (copy()) remove() } },
-  { group: 'Edit', keys: 'Ctrl+V', does: 'Paste: layers here, or moves on what is selected', run: () => pasteHere(false) },
+  {
+    group: 'Edit',
+    keys: 'Ctrl+X',
+    does: 'Cut out',
+    run: () => {
+      if (copy()) remove()
+    },
+  },
+  {
+    group: 'Edit',
+    keys: 'Ctrl+V',
+    does: 'Paste: layers here, or moves on what is selected',
+    run: () => pasteHere(false),
+  },
   { group: 'Edit', keys: 'Ctrl+Shift+V', does: 'Paste still: layers without their moves', run: () => pasteHere(true) },
-  { group: 'Edit', keys: 'K', does: 'Copy look', run: () => { copyLook() } },
-  { group: 'Edit', keys: 'Shift+K', does: 'Paste look', run: () => { if (lookHeld()) pasteLook() } },
+  {
+    group: 'Edit',
+    keys: 'K',
+    does: 'Copy look',
+    run: () => {
+      copyLook()
+    },
+  },
+  {
+    group: 'Edit',
+    keys: 'Shift+K',
+    does: 'Paste look',
+    run: () => {
+      if (lookHeld()) pasteLook()
+    },
+  },
   { group: 'Edit', keys: 'Ctrl+D', does: 'Duplicate', run: duplicateSelection },
-  { group: 'Edit', keys: 'Delete', does: 'Delete: bars, or layers from this scene; on a row’s name, from all', run: remove },
+  {
+    group: 'Edit',
+    keys: 'Delete',
+    does: 'Delete: bars, or layers from this scene; on a row’s name, from all',
+    run: remove,
+  },
   { group: 'Edit', keys: 'Backspace', does: 'Delete', run: remove },
   { group: 'Edit', keys: 'Ctrl+B', does: 'Words bold, or no longer', run: () => toggleWords('bold') },
   { group: 'Edit', keys: 'Ctrl+I', does: 'Words italic, or no longer', run: () => toggleWords('italic') },
@@ -153,7 +272,14 @@ export const shortcuts: Shortcut[] = [
   { group: 'Place', keys: 'Shift+ArrowRight', does: 'Nudge by 10 px', run: () => nudge(10, 0) },
   { group: 'Place', keys: 'Shift+ArrowUp', does: 'Nudge by 10 px', run: () => nudge(0, -10) },
   { group: 'Place', keys: 'Shift+ArrowDown', does: 'Nudge by 10 px', run: () => nudge(0, 10) },
-  { group: 'Place', keys: 'P', does: 'Held: the pivot, to drag it', run: () => { if (desk().selection.length === 1) set({ pivots: true }) } },
+  {
+    group: 'Place',
+    keys: 'P',
+    does: 'Held: the pivot, to drag it',
+    run: () => {
+      if (desk().selection.length === 1) set({ pivots: true })
+    },
+  },
   { group: 'Place', keys: 'Ctrl+G', does: 'Group', run: groupSelection },
   { group: 'Place', keys: 'Ctrl+Shift+G', does: 'Ungroup', run: () => ungroupSelection() },
   { group: 'Place', keys: 'PageUp', does: 'One forward', run: () => order('up') },
@@ -161,16 +287,41 @@ export const shortcuts: Shortcut[] = [
   { group: 'Place', keys: 'Ctrl+PageUp', does: 'To the front', run: () => order('front') },
   { group: 'Place', keys: 'O', does: 'In front of the layer that is pressed next', run: () => askForOrder('above') },
   { group: 'Place', keys: 'Shift+O', does: 'Behind the layer that is pressed next', run: () => askForOrder('below') },
-  { group: 'Place', keys: 'X', does: 'Set aside: out of the film, behind its last scene; there, back into the film', run: () => putAside() },
+  {
+    group: 'Place',
+    keys: 'X',
+    does: 'Set aside: out of the film, behind its last scene; there, back into the film',
+    run: () => putAside(),
+  },
   { group: 'Place', keys: 'Ctrl+PageDown', does: 'To the back', run: () => order('back') },
   { group: 'See', keys: '0', does: 'Fit the page', run: () => set({ zoom: 'fit', pan: { x: 0, y: 0 } }) },
-  { group: 'See', keys: '8', does: 'Full size: a px of the page is one of the screen', run: () => set({ zoom: 1, pan: { x: 0, y: 0 } }) },
+  {
+    group: 'See',
+    keys: '8',
+    does: 'Full size: a px of the page is one of the screen',
+    run: () => set({ zoom: 1, pan: { x: 0, y: 0 } }),
+  },
   { group: 'See', keys: '9', does: 'What is selected, as large as it fits', run: () => zoomToSelection() },
   { group: 'See', keys: 'U', does: 'Rulers and guides', run: () => setAids({ rulers: !desk().aids.rulers }) },
   { group: 'See', keys: 'J', does: 'Safe areas', run: () => setAids({ safe: !desk().aids.safe }) },
-  { group: 'See', keys: 'N', does: 'Of a scene at rest only what is on at the playhead, or all', run: () => setOnNow(!desk().onNow) },
-  { group: 'See', keys: 'H', does: 'What is selected as it is when its moves begin and end', run: () => set({ ends: !desk().ends }) },
-  { group: 'See', keys: 'G', does: 'Ghosts: where the selected layers were and will be', run: () => set({ ghosts: !desk().ghosts }) },
+  {
+    group: 'See',
+    keys: 'N',
+    does: 'Of a scene at rest only what is on at the playhead, or all',
+    run: () => setOnNow(!desk().onNow),
+  },
+  {
+    group: 'See',
+    keys: 'H',
+    does: 'What is selected as it is when its moves begin and end',
+    run: () => set({ ends: !desk().ends }),
+  },
+  {
+    group: 'See',
+    keys: 'G',
+    does: 'Ghosts: where the selected layers were and will be',
+    run: () => set({ ghosts: !desk().ghosts }),
+  },
   { group: 'See', keys: 'W', does: 'The scene in words', run: () => set({ sheet: 'words' }) },
   { group: 'See', keys: 'F6', does: 'On to the next part: page, inspector, timeline', run: nextPart },
   { group: 'See', keys: '?', does: 'This sheet', run: () => set({ sheet: 'keys' }) },
@@ -178,16 +329,24 @@ export const shortcuts: Shortcut[] = [
 
 /** Moves the keyboard to the next part of the screen: page, inspector, timeline. */
 function nextPart() {
-  const parts = ['[data-desk]', '[aria-label=Inspector]', '[aria-label=Timeline]'].map((s) => document.querySelector<HTMLElement>(s)).filter((e) => !!e)
+  const parts = ['[data-desk]', '[aria-label=Inspector]', '[aria-label=Timeline]']
+    .map((s) => document.querySelector<HTMLElement>(s))
+    .filter((e) => !!e)
   const at = parts.findIndex((e) => e.contains(document.activeElement))
   const to = parts[(at + 1) % parts.length]
-  const first = to.matches('[data-desk]') ? to : to.querySelector<HTMLElement>('[data-name][aria-pressed=true]') ?? to.querySelector<HTMLElement>('input, button, select')
+  const first = to.matches('[data-desk]')
+    ? to
+    : (to.querySelector<HTMLElement>('[data-name][aria-pressed=true]') ??
+      to.querySelector<HTMLElement>('input, button, select'))
   first?.focus()
 }
 
 function putDown() {
   const { tool } = desk()
-  if (tool === 'pen') { endPen(); return }
+  if (tool === 'pen') {
+    endPen()
+    return
+  }
   if (tool === 'select') {
     const [only, more] = desk().selected
     if (only?.layer.kind === 'text' && !more) startWriting(only.layer.thread, 'end')
@@ -197,12 +356,16 @@ function putDown() {
   if (tool !== 'text' && !drawsShape(tool)) return
   set({ tool: 'select' })
   const before = new Set(desk().rows.map((r) => r.thread))
-  if (!run(tool === 'text' ? 'add.text' : 'add.shape', tool === 'text' ? { behind: wordsBehind() } : { kind: tool })) return
+  if (!run(tool === 'text' ? 'add.text' : 'add.shape', tool === 'text' ? { behind: wordsBehind() } : { kind: tool }))
+    return
   selectNew(before)
   if (tool === 'text') startWriting(desk().selection[0], 'all')
 }
 
-/** Keys of one character, arrows and what deletes belong to what has the keyboard: the page, a row, a bar, a scene, or nothing at all; those of time to the playhead, too. */
+/**
+ * Keys of one character, arrows and what deletes belong to what has the keyboard: the page, a row, a bar, a scene, or
+ * nothing at all; those of time to the playhead, too.
+ */
 const bare = /^(Shift\+|Ctrl\+)*(Arrow.*|Delete|Backspace|Page.*|Home|End|Enter)$/
 const theirs = '[data-desk], [data-name], [data-bar], [data-scene]'
 
@@ -222,7 +385,13 @@ export function onKey(e: KeyboardEvent) {
   const name = nameOf(e)
   const s = shortcuts.find((k) => keyNow(k.keys) === name)
   if (!s) return
-  if ((single(name) || bare.test(name)) && on !== document.body && !on.closest(theirs) && !(s.group === 'Time' && on.closest('[data-ruler]'))) return
+  if (
+    (single(name) || bare.test(name)) &&
+    on !== document.body &&
+    !on.closest(theirs) &&
+    !(s.group === 'Time' && on.closest('[data-ruler]'))
+  )
+    return
   if (e.key === 'Tab') {
     if (next(e.shiftKey ? -1 : 1)) e.preventDefault()
     return
@@ -233,17 +402,31 @@ export function onKey(e: KeyboardEvent) {
 
 /** A key that was held is let go. */
 export function onKeyUp(e: KeyboardEvent) {
-  if (nameOf(e) === keyNow('P') && desk().pivots && !(e.target as HTMLElement).closest('input, textarea, select')) set({ pivots: false })
+  if (nameOf(e) === keyNow('P') && desk().pivots && !(e.target as HTMLElement).closest('input, textarea, select'))
+    set({ pivots: false })
 }
 
-/** A control that was pressed by pointer gives the keyboard back to the page, unless it opened something or is a heading. */
+/**
+ * A control that was pressed by pointer gives the keyboard back to the page, unless it opened something or is a
+ * heading.
+ */
 export function onPressed(e: MouseEvent) {
   if (e.detail === 0 || desk().sheet !== 'none') return
   setTimeout(() => {
     const on = document.activeElement
-    if (!on?.matches('button, input[type=checkbox]') || !on.closest('[aria-label=Inspector], [aria-label=Timeline], [aria-label=Add]') || on.closest(theirs)) return
+    if (
+      !on?.matches('button, input[type=checkbox]') ||
+      !on.closest('[aria-label=Inspector], [aria-label=Timeline], [aria-label=Add]') ||
+      on.closest(theirs)
+    )
+      return
     const opens = on.getAttribute('aria-haspopup') !== null
-    if (on.getAttribute('aria-expanded') === 'true' || on.hasAttribute('aria-expanded') && !opens || document.querySelector('[role=menu], [role=listbox], [data-headlessui-state=open]')) return
+    if (
+      on.getAttribute('aria-expanded') === 'true' ||
+      (on.hasAttribute('aria-expanded') && !opens) ||
+      document.querySelector('[role=menu], [role=listbox], [data-headlessui-state=open]')
+    )
+      return
     if (desk().writing) focusWords()
     else document.querySelector<HTMLElement>('[data-desk]')?.focus({ preventScroll: true })
   }, 60)

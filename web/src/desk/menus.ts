@@ -1,6 +1,16 @@
 // What the menus of layers, bars and scenes offer.
 import type { Intents } from '../engine/types'
-import { copy, copyLook, copyMoves, lookHeld, movesHeld, paste, pasteLook, pasteMoves, whatIsHeld } from '../project/clipboard'
+import {
+  copy,
+  copyLook,
+  copyMoves,
+  lookHeld,
+  movesHeld,
+  paste,
+  pasteLook,
+  pasteMoves,
+  whatIsHeld,
+} from '../project/clipboard'
 import { engine } from '../engine/engine'
 import { apply, run } from '../project/commands'
 import { desk, goToScene, say, select, selectMoves, selectNew, set } from '../project/desk'
@@ -15,7 +25,11 @@ import { notice } from '../words'
 
 /** Pastes what is held: layers, which are then selected, or moves on the selected layers. */
 export function pasteHere(still: boolean, more: { place?: boolean; new?: boolean } = {}) {
-  const before = new Set(desk().rows.filter((r) => r.here).map((r) => r.thread))
+  const before = new Set(
+    desk()
+      .rows.filter((r) => r.here)
+      .map((r) => r.thread),
+  )
   if (paste({ still, ...more }) === 'layers') selectNew(before)
 }
 
@@ -23,17 +37,23 @@ export function pasteHere(still: boolean, more: { place?: boolean; new?: boolean
 export function deleteEverywhere(threads: string[]) {
   const rows = desk().rows.filter((r) => threads.includes(r.thread))
   const n = new Set(rows.flatMap((r) => r.spans.filter((s) => !s.strand).map((s) => s.scene))).size
-  if (closing(() => run('delete', { threads, everywhere: true }))) say(rows.length === 1 ? notice('deleted.everywhere', rows[0].name, n) : notice('deleted.many-everywhere', rows.length, n))
+  if (closing(() => run('delete', { threads, everywhere: true })))
+    say(
+      rows.length === 1
+        ? notice('deleted.everywhere', rows[0].name, n)
+        : notice('deleted.many-everywhere', rows.length, n),
+    )
 }
 
 /** What a menu says of masks: of several layers, or of one in a group. */
 function maskEntries() {
   const { selected } = desk()
   const one = selected.length === 1 ? selected[0] : null
-  if (selected.length > 1) return [
-    { word: 'Show within the front one', run: () => maskSelection('inside') },
-    { word: 'Punch the front one out', run: () => maskSelection('outside') },
-  ]
+  if (selected.length > 1)
+    return [
+      { word: 'Show within the front one', run: () => maskSelection('inside') },
+      { word: 'Punch the front one out', run: () => maskSelection('outside') },
+    ]
   if (one?.layer.mask) return [{ word: 'No longer a mask', run: () => maskSelection('') }]
   return one?.in ? [{ word: 'Mask of its group', run: () => maskSelection('inside') }] : []
 }
@@ -47,46 +67,104 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
   const held = whatIsHeld()
   const groundable = selected.length > 0 && selected.every((s) => s.grounds)
   const list: (Entry | null)[] = [
-    { word: 'Copy', key: 'Ctrl C', run: () => { set({ moves: [] }); copy() }, disabled: none },
+    {
+      word: 'Copy',
+      key: 'Ctrl C',
+      run: () => {
+        set({ moves: [] })
+        copy()
+      },
+      disabled: none,
+    },
     { word: 'Paste', key: 'Ctrl V', run: () => pasteHere(false), disabled: !held },
     { word: 'Paste still', key: 'Ctrl Shift V', run: () => pasteHere(true), disabled: held !== 'layers' },
     { word: 'Paste in place', run: () => pasteHere(false, { place: true }), disabled: held !== 'layers' },
     { word: 'Paste as new', run: () => pasteHere(false, { new: true }), disabled: held !== 'layers' },
     { word: 'Duplicate', key: 'Ctrl D', run: duplicateSelection, disabled: none },
     null,
-    { word: 'Select all of this kind', run: () => select(engine.alike(desk().moment, selection, 'kind')), disabled: none },
-    { word: 'Select every second', run: () => select(selection.filter((_, i) => i % 2 === 0)), disabled: selection.length < 3 },
-    { word: 'Select all of this look', run: () => select(engine.alike(desk().moment, selection, 'look')), disabled: none },
+    {
+      word: 'Select all of this kind',
+      run: () => select(engine.alike(desk().moment, selection, 'kind')),
+      disabled: none,
+    },
+    {
+      word: 'Select every second',
+      run: () => select(selection.filter((_, i) => i % 2 === 0)),
+      disabled: selection.length < 3,
+    },
+    {
+      word: 'Select all of this look',
+      run: () => select(engine.alike(desk().moment, selection, 'look')),
+      disabled: none,
+    },
     null,
     { word: 'Copy look', key: 'K', run: copyLook, disabled: none },
     { word: 'Paste look', key: 'Shift K', run: pasteLook, disabled: none || !lookHeld() },
     { word: 'Make ground', run: () => run('ground.make', { threads: selection }), disabled: !groundable },
     { word: 'Cover the page', run: () => run('ground.cover', { threads: selection }), disabled: !groundable },
-    { word: 'Make it its own thread', run: () => run('thread.cut', { threads: selection }), disabled: none || d.scene === 0 || isAside() },
-    { word: 'Carry to all scenes', run: () => run('carry.all', { threads: selection }), disabled: none || d.film!.shown < 2 },
+    {
+      word: 'Make it its own thread',
+      run: () => run('thread.cut', { threads: selection }),
+      disabled: none || d.scene === 0 || isAside(),
+    },
+    {
+      word: 'Carry to all scenes',
+      run: () => run('carry.all', { threads: selection }),
+      disabled: none || d.film!.shown < 2,
+    },
     null,
     { word: 'Copy moves', run: copyMoves, disabled: !selected.some((s) => s.moves.length) },
     { word: 'Paste moves', run: () => pasteMoves(0), disabled: none || !movesHeld() },
-    { word: 'Clear moves', run: () => closing(() => run('moves.clear', { threads: selection })), disabled: !selected.some((s) => s.moves.length) },
+    {
+      word: 'Clear moves',
+      run: () => closing(() => run('moves.clear', { threads: selection })),
+      disabled: !selected.some((s) => s.moves.length),
+    },
     null,
     { word: 'In front of …', key: 'O', run: () => askForOrder('above'), disabled: none },
     { word: 'Behind …', key: 'Shift O', run: () => askForOrder('below'), disabled: none },
     null,
     { word: 'Group', key: 'Ctrl G', run: groupSelection, disabled: none },
-    { word: 'Ungroup', key: 'Ctrl Shift G', run: () => ungroupSelection(), disabled: !selected.some((s) => s.layer.kind === 'group') },
-    { word: 'Ungroup without its moves', run: () => ungroupSelection(true), disabled: !selected.some((s) => s.layer.kind === 'group' && s.moves.length > 0) },
+    {
+      word: 'Ungroup',
+      key: 'Ctrl Shift G',
+      run: () => ungroupSelection(),
+      disabled: !selected.some((s) => s.layer.kind === 'group'),
+    },
+    {
+      word: 'Ungroup without its moves',
+      run: () => ungroupSelection(true),
+      disabled: !selected.some((s) => s.layer.kind === 'group' && s.moves.length > 0),
+    },
     ...maskEntries(),
-    { word: 'Lock all layers', run: () => { if (run('lock.all', { on: true })) select([], '') } },
+    {
+      word: 'Lock all layers',
+      run: () => {
+        if (run('lock.all', { on: true })) select([], '')
+      },
+    },
     { word: 'Unlock all layers', run: () => run('lock.all', { on: false }) },
-    { word: 'Merge into a picture', run: () => void mergeSelection(), disabled: none || selected.length < 2 && selected[0]?.layer.kind !== 'group' },
+    {
+      word: 'Merge into a picture',
+      run: () => void mergeSelection(),
+      disabled: none || (selected.length < 2 && selected[0]?.layer.kind !== 'group'),
+    },
     { word: 'Take apart', run: takeApart, disabled: !selected.some((s) => s.kept.length) },
     null,
     { word: isAside() ? 'Bring back into the film' : 'Set aside', key: 'X', run: putAside, disabled: none },
     { word: 'Delete from this scene', key: 'Delete', run: deleteSelection, disabled: none },
-    { word: 'Delete from all scenes', run: () => deleteEverywhere(selection), disabled: none || selected.every((s) => s.later === 0) && d.scene === 0 },
+    {
+      word: 'Delete from all scenes',
+      run: () => deleteEverywhere(selection),
+      disabled: none || (selected.every((s) => s.later === 0) && d.scene === 0),
+    },
   ]
   // So many could be done to layers: what cannot now has no place in it.
-  openMenu(e, 'Layers', list.filter((item) => !item?.disabled))
+  openMenu(
+    e,
+    'Layers',
+    list.filter((item) => !item?.disabled),
+  )
 }
 
 /** The menu of the selected bars; move is the one under the pointer. */
@@ -97,10 +175,22 @@ export function barMenu(e: React.MouseEvent, move: string) {
   openMenu(e, 'Moves', [
     { word: moves.length === 1 ? 'Copy move' : `Copy ${moves.length} moves`, key: 'Ctrl C', run: copyMoves },
     { word: 'Mirror', run: () => run('moves.mirror', { moves }) },
-    { word: 'Swap in and out', run: () => run('moves.turn', { moves }), disabled: !list.some((m) => m.kind === 'entrance' || m.kind === 'exit') },
+    {
+      word: 'Swap in and out',
+      run: () => run('moves.turn', { moves }),
+      disabled: !list.some((m) => m.kind === 'entrance' || m.kind === 'exit'),
+    },
     null,
-    { word: 'Let go of the begin', run: () => run('move.start', { move, when: 'at', of: '' }), disabled: moves.length > 1 || list[0]?.start.when === 'at' },
-    { word: 'Let go of the end', run: () => run('move.end', { move, when: '', of: '', stretches: false }), disabled: moves.length > 1 || !list[0]?.end },
+    {
+      word: 'Let go of the begin',
+      run: () => run('move.start', { move, when: 'at', of: '' }),
+      disabled: moves.length > 1 || list[0]?.start.when === 'at',
+    },
+    {
+      word: 'Let go of the end',
+      run: () => run('move.end', { move, when: '', of: '', stretches: false }),
+      disabled: moves.length > 1 || !list[0]?.end,
+    },
     null,
     { word: 'Delete', key: 'Delete', run: () => closing(() => run('moves.delete', { moves })) },
   ])
@@ -110,14 +200,19 @@ export function barMenu(e: React.MouseEvent, move: string) {
 export function sceneMenu(e: React.MouseEvent, index: number) {
   const d = desk()
   const id = d.film!.scenes[index].id
-  if (!d.scenes.includes(id)) { goToScene(index); select([], '') }
+  if (!d.scenes.includes(id)) {
+    goToScene(index)
+    select([], '')
+  }
   const ids = desk().scenes.includes(id) ? desk().scenes : [id]
   const add = (intent: keyof Intents, args: Intents[keyof Intents] = {}) => {
     const before = new Set(desk().film!.scenes.map((s) => s.id))
     if (run(intent, args)) goToScene(desk().film!.scenes.findIndex((s) => !before.has(s.id)))
   }
   if (d.film!.scenes[index].aside) {
-    openMenu(e, 'Aside', [{ word: 'Delete what is set aside', key: 'Delete', run: () => apply({ op: 'scene.delete', ids: [id] }) }])
+    openMenu(e, 'Aside', [
+      { word: 'Delete what is set aside', key: 'Delete', run: () => apply({ op: 'scene.delete', ids: [id] }) },
+    ])
     return
   }
   openMenu(e, 'Scene', [
@@ -130,6 +225,11 @@ export function sceneMenu(e: React.MouseEvent, index: number) {
     { word: 'In words', key: 'W', run: () => set({ sheet: 'words' }) },
     { word: 'A cue at the playhead', key: 'C', run: () => run('cue.add') },
     null,
-    { word: ids.length === 1 ? 'Delete scene' : `Delete ${ids.length} scenes`, key: 'Delete', run: () => apply({ op: 'scene.delete', ids }), disabled: ids.length >= d.film!.shown },
+    {
+      word: ids.length === 1 ? 'Delete scene' : `Delete ${ids.length} scenes`,
+      key: 'Delete',
+      run: () => apply({ op: 'scene.delete', ids }),
+      disabled: ids.length >= d.film!.shown,
+    },
   ])
 }

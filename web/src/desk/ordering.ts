@@ -3,7 +3,9 @@ import { run } from '../project/commands'
 import { desk, set } from '../project/desk'
 
 /** Asks for the layer that the selected ones shall lie in front of, or behind. */
-export const askForOrder = (ordering: 'above' | 'below') => { if (desk().selection.length) set({ ordering }) }
+export const askForOrder = (ordering: 'above' | 'below') => {
+  if (desk().selection.length) set({ ordering })
+}
 
 /** Takes a layer for an answer; false where nothing was asked for. */
 export function orderBy(thread: string): boolean {

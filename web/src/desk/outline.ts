@@ -1,4 +1,5 @@
-// A drawn path as the engine hands it over, in plain numbers: paths of a thousand points are dragged at the speed of the pointer.
+// A drawn path as the engine hands it over, in plain numbers: paths of a thousand points are dragged at the speed of
+// the pointer.
 import { engine } from '../engine/engine'
 import type { Moment, XY } from '../engine/types'
 import { desk } from '../project/desk'
@@ -6,7 +7,11 @@ import { desk } from '../project/desk'
 /** Of each point: x, y, the handle before, the handle after, 1 where the line goes through smoothly. */
 const per = 7
 
-export interface Outline { numbers: Float64Array; lines: { closed: boolean; from: number; n: number }[]; count: number }
+export interface Outline {
+  numbers: Float64Array
+  lines: { closed: boolean; from: number; n: number }[]
+  count: number
+}
 
 function read(numbers: Float64Array): Outline {
   const lines: Outline['lines'] = []
@@ -22,7 +27,9 @@ function read(numbers: Float64Array): Outline {
 
 let held: { key: unknown[]; outline: Outline } | undefined
 
-/** The points of a path as it stands, the draft's while it is dragged; asked of the engine once for all that show it. */
+/**
+ * The points of a path as it stands, the draft's while it is dragged; asked of the engine once for all that show it.
+ */
 export function outlineNow(moment: Moment, version: number, thread: string): Outline {
   const key = [moment, version, thread, desk().project]
   if (!held || key.some((v, i) => v !== held!.key[i])) held = { key, outline: read(engine.outlineOf(moment, thread)) }
@@ -32,7 +39,13 @@ export function outlineNow(moment: Moment, version: number, thread: string): Out
 export const idsOf = (o: Outline) => o.lines.flatMap((l, c) => Array.from({ length: l.n }, (_, i) => `${c}.${i}`))
 
 /** What is drawn of a point, mapped by f. */
-export interface Knot { id: string; at: XY; before: XY | null; after: XY | null; smooth: boolean }
+export interface Knot {
+  id: string
+  at: XY
+  before: XY | null
+  after: XY | null
+  smooth: boolean
+}
 
 type Map = (q: XY) => XY
 
@@ -41,18 +54,29 @@ function knot(o: Outline, c: number, i: number, f: Map): Knot {
   const k = o.lines[c].from + i * per
   const own = v[k] === v[k + 2] && v[k + 1] === v[k + 3]
   const next = v[k] === v[k + 4] && v[k + 1] === v[k + 5]
-  return { id: `${c}.${i}`, at: f([v[k], v[k + 1]]), before: own ? null : f([v[k + 2], v[k + 3]]), after: next ? null : f([v[k + 4], v[k + 5]]), smooth: v[k + 6] === 1 }
+  return {
+    id: `${c}.${i}`,
+    at: f([v[k], v[k + 1]]),
+    before: own ? null : f([v[k + 2], v[k + 3]]),
+    after: next ? null : f([v[k + 4], v[k + 5]]),
+    smooth: v[k + 6] === 1,
+  }
 }
 
 export function knotsOf(o: Outline, f: Map): Knot[] {
   const out: Knot[] = []
-  o.lines.forEach((l, c) => { for (let i = 0; i < l.n; i++) out.push(knot(o, c, i, f)) })
+  o.lines.forEach((l, c) => {
+    for (let i = 0; i < l.n; i++) out.push(knot(o, c, i, f))
+  })
   return out
 }
 
 const places = (ids: Set<string>) => [...ids].map((id) => id.split('.').map(Number))
 
-export const someKnots = (o: Outline, ids: Set<string>, f: Map) => places(ids).filter(([c, i]) => i < (o.lines[c]?.n ?? 0)).map(([c, i]) => knot(o, c, i, f))
+export const someKnots = (o: Outline, ids: Set<string>, f: Map) =>
+  places(ids)
+    .filter(([c, i]) => i < (o.lines[c]?.n ?? 0))
+    .map(([c, i]) => knot(o, c, i, f))
 
 /** The stretch from point i on. */
 function stretch(p: Path2D, o: Outline, c: number, i: number, f: Map, goesOn: boolean) {

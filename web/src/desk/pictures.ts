@@ -11,7 +11,9 @@ export async function takePictures(files: File[], at?: [number, number]) {
   const fonts = files.filter(isFont)
   if (fonts.length) {
     const family = await takeFonts(fonts)
-    const texts = desk().selected.filter((s) => s.layer.kind === 'text').map((s) => s.layer.thread)
+    const texts = desk()
+      .selected.filter((s) => s.layer.kind === 'text')
+      .map((s) => s.layer.thread)
     if (family && texts.length) run('text.family', { threads: texts, family })
   }
   const before = new Set(desk().rows.map((r) => r.thread))

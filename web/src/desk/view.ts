@@ -15,7 +15,13 @@ export function largeView(film: Film, width: number, height: number): View {
   return { scale, x: Math.round((width - film.width * scale) / 2), y: Math.round((height - film.height * scale) / 2) }
 }
 
-export function viewOf(film: Film, width: number, height: number, zoom: number | 'fit', pan: { x: number; y: number }): View {
+export function viewOf(
+  film: Film,
+  width: number,
+  height: number,
+  zoom: number | 'fit',
+  pan: { x: number; y: number },
+): View {
   const scale = zoom === 'fit' ? fitScale(film, width, height) : zoom
   const p = zoom === 'fit' ? { x: 0, y: 0 } : pan
   return {
@@ -26,11 +32,22 @@ export function viewOf(film: Film, width: number, height: number, zoom: number |
 }
 
 export const toPage = (v: View, x: number, y: number): [number, number] => [(x - v.x) / v.scale, (y - v.y) / v.scale]
-export const toDesk = (v: View, [x, y]: readonly [number, number]): [number, number] => [x * v.scale + v.x, y * v.scale + v.y]
+export const toDesk = (v: View, [x, y]: readonly [number, number]): [number, number] => [
+  x * v.scale + v.x,
+  y * v.scale + v.y,
+]
 
 /** The scale nearest to one that the page can be shown at. */
 export const within = (scale: number) => Math.min(16, Math.max(0.02, scale))
 
 /** Zoom and pan with which a point of the page lies at a point of the desk. */
-export const shownAt = (film: Film, size: { w: number; h: number }, zoom: number, [px, py]: readonly [number, number], [x, y]: readonly [number, number]) =>
-  ({ zoom, pan: { x: x - px * zoom - (size.w - film.width * zoom) / 2, y: y - py * zoom - (size.h - film.height * zoom) / 2 } })
+export const shownAt = (
+  film: Film,
+  size: { w: number; h: number },
+  zoom: number,
+  [px, py]: readonly [number, number],
+  [x, y]: readonly [number, number],
+) => ({
+  zoom,
+  pan: { x: x - px * zoom - (size.w - film.width * zoom) / 2, y: y - py * zoom - (size.h - film.height * zoom) / 2 },
+})

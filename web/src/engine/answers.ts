@@ -1,6 +1,9 @@
 // Written by go run ./scripts/schema from the types of the core; a test fails where it is stale.
 
-/** What becomes of fields: a value takes the place of what was there, an object changes it field by field, null takes it away. */
+/**
+ * What becomes of fields: a value takes the place of what was there, an object changes it field by field, null takes it
+ * away.
+ */
 export type Fields = object | null
 
 /** All is what can be selected at one level of the group tree. */
@@ -71,7 +74,11 @@ export interface Carried {
   what: string
 }
 
-/** Change is one field of one part of a document, before and after. A part is "project", "film" (the first), "film/ID", "scene/ID" or "layer/SCENE/ID"; a field that is not there is null. Scenes of the film, layers of a scene and children of a group appear as lists of ids. */
+/**
+ * Change is one field of one part of a document, before and after. A part is "project", "film" (the first), "film/ID",
+ * "scene/ID" or "layer/SCENE/ID"; a field that is not there is null. Scenes of the film, layers of a scene and children
+ * of a group appear as lists of ids.
+ */
 export interface Change {
   part: string
   field: string
@@ -99,7 +106,10 @@ export interface Combining {
 export interface Contrast {
   /** 1..21 */
   ratio: number
-  /** the words in the nearest colour that makes it 4.5 on the plate as it is: a tone of theirs, white or ink; empty: none does */
+  /**
+   * the words in the nearest colour that makes it 4.5 on the plate as it is: a tone of theirs, white or ink; empty:
+   * none does
+   */
   words: string
   /** the plate's colour, in the nearest tone that makes it 4.5; empty where it is */
   fix: string
@@ -322,7 +332,10 @@ export interface Glow {
   tone?: number
 }
 
-/** Gradient runs through colours. Its points are shares of the layer's box, 0 at the left or top, 1 at the right or bottom; they may lie outside. Distances are those on the layer: a radial gradient is round, whatever its box. */
+/**
+ * Gradient runs through colours. Its points are shares of the layer's box, 0 at the left or top, 1 at the right or
+ * bottom; they may lie outside. Distances are those on the layer: a radial gradient is round, whatever its box.
+ */
 export interface Gradient {
   /** where it begins; the middle of a radial one */
   from: [number, number]
@@ -466,14 +479,20 @@ export interface Look {
   corner?: number
 }
 
-/** Made keeps what a layer was made of, so that it can be taken apart again. The layers do not show and are not found; they keep their ids for when they come back, unless these are taken by then. */
+/**
+ * Made keeps what a layer was made of, so that it can be taken apart again. The layers do not show and are not found;
+ * they keep their ids for when they come back, unless these are taken by then.
+ */
 export interface Made {
   how: string
   /** from the rearmost, without moves; their places are in the axes of the layer that keeps them */
   of: Layer[]
 }
 
-/** Many are a lot of selected layers in the inspector, in few words: there is no use in what is worked out for one of them, and a thousand whole views would take a fifth of a second. What layers have in common is told once. */
+/**
+ * Many are a lot of selected layers in the inspector, in few words: there is no use in what is worked out for one of
+ * them, and a thousand whole views would take a fifth of a second. What layers have in common is told once.
+ */
 export interface Many {
   /** layers but for who they are, where they lie and what moves them */
   looks: Selected[]
@@ -553,7 +572,10 @@ export interface MoveFacts {
   rounds: [number, number] | null
 }
 
-/** MoveRun is an ordered list of moves of a scene: each but the first hangs on the one before it, and its offset is the gap. Dragging one past another changes the order; the gaps stay where they are. */
+/**
+ * MoveRun is an ordered list of moves of a scene: each but the first hangs on the one before it, and its offset is the
+ * gap. Dragging one past another changes the order; the gaps stay where they are.
+ */
 export interface MoveRun {
   id: string
   /** ends: one after another; begins: a cascade */
@@ -651,7 +673,11 @@ export interface PictureUse {
   crop?: [number, number, number, number]
 }
 
-/** Place says where a layer rests, in its parent's axes. The origin (X, Y) is the centre of shapes and pictures. Text hangs from its origin: the origin is the middle of its upper edge, or the upper corner it is aligned to. A group's origin is where its children's coordinates begin. */
+/**
+ * Place says where a layer rests, in its parent's axes. The origin (X, Y) is the centre of shapes and pictures. Text
+ * hangs from its origin: the origin is the middle of its upper edge, or the upper corner it is aligned to. A group's
+ * origin is where its children's coordinates begin.
+ */
 export interface Place {
   x: number
   y: number
@@ -769,7 +795,10 @@ export interface SavedLook {
   look: Look
 }
 
-/** ScrollParams say how a layer repeats itself along one of its own axes. The move's duration, where it does not last the whole scene, is how long it runs. */
+/**
+ * ScrollParams say how a layer repeats itself along one of its own axes. The move's duration, where it does not last
+ * the whole scene, is how long it runs.
+ */
 export interface ScrollParams {
   /** 0, 90, 180 or 270 degrees clockwise, 0 to the right */
   direction?: number
@@ -964,7 +993,10 @@ export interface Strand {
 
 /** Strand is how one thread goes through a morph. */
 export interface StrandTurn {
-  /** which way it turns: numbered, short, clockwise, anticlockwise; empty: numbered, and back to the first scene as the morphs before */
+  /**
+   * which way it turns: numbered, short, clockwise, anticlockwise; empty: numbered, and back to the first scene as the
+   * morphs before
+   */
   turn?: 'short' | 'clockwise' | 'anticlockwise' | 'numbered'
   /** whole turns more, 0..MaxTurns */
   turns?: number
@@ -1094,14 +1126,73 @@ export type Command =
   | { op: 'film.set'; film?: string; patch?: Fields }
   | { op: 'layer.add'; film?: string; scene?: string; parent?: string; index?: number | null; layers?: Layer[] }
   | { op: 'layer.apart'; film?: string; ids?: string[]; seed?: string }
-  | { op: 'layer.copies'; film?: string; ids?: string[]; seed?: string; about?: [number, number]; at?: [number, number, number][]; keep?: boolean; id?: string; thread?: string; name?: string; names?: string[][]; tint?: number; x?: number; y?: number }
+  | {
+      op: 'layer.copies'
+      film?: string
+      ids?: string[]
+      seed?: string
+      about?: [number, number]
+      /** moved by x and y, turned by degrees */
+      at?: [number, number, number][]
+      /** turned about the point, but each as upright as it was */
+      keep?: boolean
+      /** of the group */
+      id?: string
+      thread?: string
+      name?: string
+      /** for each layer: its own and those of its copies; absent: all are called alike */
+      names?: string[][]
+      tint?: number
+      x?: number
+      y?: number
+    }
   | { op: 'layer.delete'; film?: string; ids?: string[] }
   | { op: 'layer.duplicate'; film?: string; ids?: string[]; seed?: string; dx?: number; dy?: number }
-  | { op: 'layer.group'; film?: string; ids?: string[]; id?: string; thread?: string; name?: string; tint?: number; x?: number; y?: number; mask?: string }
+  | {
+      op: 'layer.group'
+      film?: string
+      ids?: string[]
+      id?: string
+      thread?: string
+      name?: string
+      tint?: number
+      /** where the group's axes begin, in page px */
+      x?: number
+      y?: number
+      /** what the front-most is to the others: inside, outside; empty: a layer like them */
+      mask?: string
+    }
   | { op: 'layer.order'; film?: string; ids?: string[]; parent?: string; index?: number }
   | { op: 'layer.outline'; film?: string; ids?: string[] }
-  | { op: 'layer.paste'; film?: string; scene?: string; layers?: Layer[]; seed?: string; dx?: number; dy?: number; begins?: Record<string, number>; new?: boolean }
-  | { op: 'layer.scale'; film?: string; id?: string; x?: number; y?: number; kx?: number; ky?: number; grows?: string[] | null }
+  | {
+      op: 'layer.paste'
+      film?: string
+      scene?: string
+      layers?: Layer[]
+      seed?: string
+      dx?: number
+      dy?: number
+      /** of the moves where they were copied, ms on that scene's clock */
+      begins?: Record<string, number>
+      /** threads of their own, also where theirs are free */
+      new?: boolean
+    }
+  | {
+      op: 'layer.scale'
+      film?: string
+      id?: string
+      /** where its place is afterwards */
+      x?: number
+      y?: number
+      /** factors along the layer's own axes; of groups and texts only kx counts */
+      kx?: number
+      ky?: number
+      /**
+       * Grows says what grows along, of Growth. Absent, as in commands stored before it was there: the letters, and
+       * within groups strokes and effects.
+       */
+      grows?: string[] | null
+    }
   | { op: 'layer.set'; film?: string; set?: { id?: string; patch?: Fields }[] }
   | { op: 'layer.ungroup'; film?: string; ids?: string[]; down?: boolean; about?: Record<string, [number, number]> }
   | { op: 'layers.combine'; film?: string; ids?: string[]; how?: string; become?: Fields; children?: Layer[] }
@@ -1124,11 +1215,20 @@ export type Command =
   | { op: 'text.words'; film?: string; id?: string; text?: string }
   | { op: 'thread.cut'; film?: string; scene?: string; ids?: string[]; seed?: string; alone?: boolean }
 
-/** What can be asked for, by name, with what it is told; all of it may be left away. core/intent says what comes of each. */
+/**
+ * What can be asked for, by name, with what it is told; all of it may be left away. core/intent says what comes of
+ * each.
+ */
 export interface Intents {
   'add.marker': { style?: string }
   'add.picture': { hash?: string; media?: Media | null; at?: [number, number] | null }
-  'add.shape': { kind?: string; from?: [number, number] | null; to?: [number, number] | null; equal?: boolean; centre?: boolean }
+  'add.shape': {
+    kind?: string
+    from?: [number, number] | null
+    to?: [number, number] | null
+    equal?: boolean
+    centre?: boolean
+  }
   'add.text': { at?: [number, number] | null; text?: string; behind?: string }
   'align': { threads?: string[]; edge?: string; to?: string }
   'apart': { threads?: string[] }
@@ -1139,7 +1239,17 @@ export interface Intents {
   'bring.back': { threads?: string[]; scene?: number }
   'carry.all': { threads?: string[]; next?: boolean }
   'combine': { threads?: string[]; how?: string }
-  'copies': { threads?: string[]; along?: string; n?: number; rows?: number; gapX?: number; gapY?: number; radius?: number; sweep?: number; upright?: boolean }
+  'copies': {
+    threads?: string[]
+    along?: string
+    n?: number
+    rows?: number
+    gapX?: number
+    gapY?: number
+    radius?: number
+    sweep?: number
+    upright?: boolean
+  }
   'cue.add': { at?: number | null }
   'delete': { threads?: string[]; everywhere?: boolean }
   'distribute': { threads?: string[]; down?: boolean; centres?: boolean; gap?: number | null }
@@ -1153,7 +1263,14 @@ export interface Intents {
   'font.add': { hash?: string; media?: Media | null }
   'glow.set': { threads?: string[]; patch?: Fields }
   'gradient.add': { threads?: string[]; part?: string; at?: number }
-  'gradient.colour': { threads?: string[]; part?: string; index?: number; colour?: string; role?: string; tone?: number }
+  'gradient.colour': {
+    threads?: string[]
+    part?: string
+    index?: number
+    colour?: string
+    role?: string
+    tone?: number
+  }
   'gradient.move': { threads?: string[]; part?: string; index?: number; at?: number }
   'gradient.remove': { threads?: string[]; part?: string; index?: number }
   'gradient.swap': { threads?: string[]; part?: string }
@@ -1191,7 +1308,15 @@ export interface Intents {
   'palette.set': { colour?: string; gone?: boolean }
   'parts.scatter': { threads?: string[]; amount?: number; seed?: number }
   'parts.spread': { threads?: string[]; by?: number }
-  'paste': { layers?: Layer[]; begins?: Record<string, number>; still?: boolean; place?: boolean; new?: boolean; from?: string; media?: Record<string, Media> }
+  'paste': {
+    layers?: Layer[]
+    begins?: Record<string, number>
+    still?: boolean
+    place?: boolean
+    new?: boolean
+    from?: string
+    media?: Record<string, Media>
+  }
   'path.bend': { move?: string; shape?: string }
   'path.draw': { threads?: string[]; from?: [number, number]; to?: [number, number] }
   'path.knot.add': { move?: string; x?: number; y?: number }
@@ -1199,7 +1324,16 @@ export interface Intents {
   'path.reach': { move?: string; x?: number; y?: number }
   'picture.replace': { from?: string; hash?: string; media?: Media | null; threads?: string[] }
   'pivot': { threads?: string[]; x?: number | null; y?: number | null; reset?: boolean }
-  'place': { threads?: string[]; x?: number | null; y?: number | null; w?: number | null; h?: number | null; turn?: number | null; ref?: [number, number] | null; keep?: boolean }
+  'place': {
+    threads?: string[]
+    x?: number | null
+    y?: number | null
+    w?: number | null
+    h?: number | null
+    turn?: number | null
+    ref?: [number, number] | null
+    keep?: boolean
+  }
   'points.begin': { threads?: string[] }
   'points.close': { thread?: string; ids?: string[] }
   'points.corner': { thread?: string; ids?: string[] }
@@ -1247,7 +1381,13 @@ export interface Intents {
   'text.toggle': { threads?: string[]; what?: string; from?: number; to?: number }
   'text.words': { thread?: string; text?: string }
   'thread.cut': { threads?: string[] }
-  'time': { tool?: string; moves?: string[]; by?: string; step?: number | null; ms?: number; order?: string; seed?: number; from?: [number, number] }
+  'time': {
+    tool?: string
+    moves?: string[]
+    by?: string
+    step?: number | null
+    ms?: number
+  }
   'turn.by': { threads?: string[]; degrees?: number }
   'ungroup': { threads?: string[]; drop?: boolean }
 }

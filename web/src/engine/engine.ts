@@ -1,7 +1,39 @@
 // Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
 // the job.
 import { hello, fetchBytes, Refusal } from '../project/server'
-import type { All, Area, Carried, Change, Combining, Command, CopiedLayers, CopiedMoves, Delivery, Failure, Film, FontFile, Ghost, GradientLine, Intents, List, Look, Moment, Overlay, OwnFont, PenView, Readout, Row, Selected, ShapeSign, Shared, Snap, Target, Under, WritingUnit, WritingView } from './types'
+import type {
+  All,
+  Area,
+  Carried,
+  Change,
+  Combining,
+  Command,
+  CopiedLayers,
+  CopiedMoves,
+  Delivery,
+  Failure,
+  Film,
+  FontFile,
+  Ghost,
+  GradientLine,
+  Intents,
+  List,
+  Look,
+  Moment,
+  Overlay,
+  OwnFont,
+  PenView,
+  Readout,
+  Row,
+  Selected,
+  ShapeSign,
+  Shared,
+  Snap,
+  Target,
+  Under,
+  WritingUnit,
+  WritingView,
+} from './types'
 import { crowd, manySelected, spread, type Worded } from './many'
 import { fault } from '../words'
 
@@ -40,8 +72,8 @@ let size = 0
 /** The share of the engine that has come, 0..1; null where its size is not known. */
 export const engineLoaded = () => (size > 0 ? Math.min(1, come / size) : null)
 
-// On slow lines, Mbit/s, where a browser tells: what comes is counted on its way. Elsewhere it is not, since browsers keep compiled code only of what
-// they fetched themselves.
+// On slow lines, Mbit/s, where a browser tells: what comes is counted on its way. Elsewhere it is not, since browsers
+// keep compiled code only of what they fetched themselves.
 const slow = () => ((navigator as Navigator & { connection?: { downlink?: number } }).connection?.downlink ?? 10) < 4
 
 async function fetchEngine(): Promise<Response> {
@@ -50,7 +82,14 @@ async function fetchEngine(): Promise<Response> {
   come = 0
   size = Number(r.headers.get('Capstan-Size') ?? 0)
   if (!r.ok || !r.body) return r
-  const counted = r.body.pipeThrough(new TransformStream<Uint8Array, Uint8Array>({ transform(part, to) { come += part.length; to.enqueue(part) } }))
+  const counted = r.body.pipeThrough(
+    new TransformStream<Uint8Array, Uint8Array>({
+      transform(part, to) {
+        come += part.length
+        to.enqueue(part)
+      },
+    }),
+  )
   return new Response(counted, { headers: { 'Content-Type': 'application/wasm' } })
 }
 
@@ -58,8 +97,13 @@ async function load() {
   if (typeof WebAssembly === 'undefined') throw new Error(fault('browser.engineless'))
   await script('/wasm_exec.js')
   const go = new window.Go!()
-  const ready = new Promise<void>((done) => { window.capstanEngineReady = done })
-  const [{ instance }, info] = await Promise.all([WebAssembly.instantiateStreaming(fetchEngine(), go.importObject), hello()])
+  const ready = new Promise<void>((done) => {
+    window.capstanEngineReady = done
+  })
+  const [{ instance }, info] = await Promise.all([
+    WebAssembly.instantiateStreaming(fetchEngine(), go.importObject),
+    hello(),
+  ])
   fontFiles = info.fonts
   void go.run(instance)
   await ready
@@ -71,12 +115,17 @@ export async function loadFamilies(names: string[]): Promise<boolean> {
   const fresh = names.filter((n) => !added.has(n))
   for (const n of fresh) {
     const files = fontFiles.filter((f) => f.family === n)
-    added.set(n, Promise.all(files.map((f) => fetchBytes(`/api/fonts/${f.file}`))).then((bytes) => {
-      files.forEach((f, i) => call('addFont', f.family, f.weight, f.italic ?? false, bytes[i]))
-    }).catch((e) => {
-      added.delete(n)
-      throw e
-    }))
+    added.set(
+      n,
+      Promise.all(files.map((f) => fetchBytes(`/api/fonts/${f.file}`)))
+        .then((bytes) => {
+          files.forEach((f, i) => call('addFont', f.family, f.weight, f.italic ?? false, bytes[i]))
+        })
+        .catch((e) => {
+          added.delete(n)
+          throw e
+        }),
+    )
   }
   await Promise.all(names.map((n) => added.get(n)))
   return fresh.some((n) => fontFiles.some((f) => f.family === n))
@@ -84,18 +133,23 @@ export async function loadFamilies(names: string[]): Promise<boolean> {
 
 const gone = new Set<string>() // own fonts whose files are missing: told once
 
-/** Adds the fonts of the document's own that it lacks to the engine; missing says which are not there. False: there was nothing to add. */
+/**
+ * Adds the fonts of the document's own that it lacks to the engine; missing says which are not there. False: there was
+ * nothing to add.
+ */
 export async function loadOwnFonts(missing: (f: OwnFont) => void): Promise<boolean> {
   const wanted = engine.fontsWanted().filter((f) => !gone.has(f.hash))
-  await Promise.all(wanted.map(async (f) => {
-    try {
-      call('addOwnFont', f.hash, await fetchBytes(fontAddress(f.hash)))
-    } catch (e) {
-      gone.add(f.hash)
-      if (e instanceof Refusal && e.status === 404) missing(f)
-      else throw e
-    }
-  }))
+  await Promise.all(
+    wanted.map(async (f) => {
+      try {
+        call('addOwnFont', f.hash, await fetchBytes(fontAddress(f.hash)))
+      } catch (e) {
+        gone.add(f.hash)
+        if (e instanceof Refusal && e.status === 404) missing(f)
+        else throw e
+      }
+    }),
+  )
   return wanted.length > 0
 }
 
@@ -106,14 +160,18 @@ const fontAddress = (hash: string) => `/api/media/${hash}/font`
 
 /** Where the file lies that a family is shown by in lists: its regular weight. */
 export function sampleOf(family: string, own: OwnFont[]): string | undefined {
-  const nearest = <T extends { weight: number; italic?: boolean }>(list: T[]) => list.filter((f) => !f.italic).sort((a, b) => Math.abs(a.weight - 400) - Math.abs(b.weight - 400))[0] ?? list[0]
+  const nearest = <T extends { weight: number; italic?: boolean }>(list: T[]) =>
+    list.filter((f) => !f.italic).sort((a, b) => Math.abs(a.weight - 400) - Math.abs(b.weight - 400))[0] ?? list[0]
   const shipped = sampleFile(family)
   if (shipped) return `/api/fonts/${shipped}`
   const f = nearest(own.filter((o) => o.family === family))
   return f && fontAddress(f.hash)
 }
 
-const sampleFile = (family: string) => fontFiles.filter((f) => f.family === family && !f.italic).sort((a, b) => Math.abs(a.weight - 400) - Math.abs(b.weight - 400))[0]?.file
+const sampleFile = (family: string) =>
+  fontFiles
+    .filter((f) => f.family === family && !f.italic)
+    .sort((a, b) => Math.abs(a.weight - 400) - Math.abs(b.weight - 400))[0]?.file
 
 function script(src: string): Promise<void> {
   return new Promise((done, fail) => {
@@ -133,11 +191,21 @@ function call<T>(name: string, ...args: unknown[]): T {
   return out as T
 }
 
-interface RawList { width: number; height: number; codeCount: number; numberCount: number; codes: Uint8Array; numbers: Uint8Array; box?: List['box'] }
+interface RawList {
+  width: number
+  height: number
+  codeCount: number
+  numberCount: number
+  codes: Uint8Array
+  numbers: Uint8Array
+  box?: List['box']
+}
 
 function list(r: RawList): List {
   return {
-    width: r.width, height: r.height, box: r.box,
+    width: r.width,
+    height: r.height,
+    box: r.box,
     codes: new Uint32Array(r.codes.buffer, 0, r.codeCount),
     numbers: new Float64Array(r.numbers.buffer, 0, r.numberCount),
   }
@@ -155,7 +223,10 @@ export const engine = {
   recompile: () => call<boolean>('recompile'),
   /** Opens a document as the server sends it; its revision. */
   open: (sent: string) => call<number>('open', sent),
-  /** Carries out a command that this window can undo; small steps of one row without a pause of so many ms between them are one. */
+  /**
+   * Carries out a command that this window can undo; small steps of one row without a pause of so many ms between them
+   * are one.
+   */
   apply: (command: Command, row: string, now: number, pause: number) =>
     call<Change[] | null>('apply', JSON.stringify(command), row, now, Number.isFinite(pause) ? pause : 0) ?? [],
   /** Carries out a command of before. */
@@ -177,11 +248,16 @@ export const engine = {
   newID: () => call<string>('newID'),
   film: () => call<Film>('film'),
   rows: (m: Moment) => call<Row[]>('rows', m),
-  selection: (m: Moment, threads: string[]) => (threads.length > manySelected ? spread(call<Worded>('many', m, threads)) : call<Selected[]>('selection', m, threads)),
-  overlay: (m: Moment, threads: string[]) => (threads.length > manySelected ? crowd(call<Worded>('crowd', m, threads)) : call<Overlay>('overlay', m, threads)),
+  selection: (m: Moment, threads: string[]) =>
+    threads.length > manySelected
+      ? spread(call<Worded>('many', m, threads))
+      : call<Selected[]>('selection', m, threads),
+  overlay: (m: Moment, threads: string[]) =>
+    threads.length > manySelected ? crowd(call<Worded>('crowd', m, threads)) : call<Overlay>('overlay', m, threads),
   sceneAt: (m: Moment) => call<number>('sceneAt', m),
   colours: () => call<string[] | null>('colours') ?? [],
-  hit: (m: Moment, x: number, y: number, slack: number, selected: string[] = []) => call<string[]>('hit', m, x, y, slack, selected),
+  hit: (m: Moment, x: number, y: number, slack: number, selected: string[] = []) =>
+    call<string[]>('hit', m, x, y, slack, selected),
   /** All layers that show at a point, from the front. */
   under: (m: Moment, x: number, y: number, slack: number) => call<Under[]>('under', m, x, y, slack),
   /** What can be selected at one level of the group tree, and what of it touches the page. */
@@ -193,11 +269,13 @@ export const engine = {
   aids: (grid: number, safe: boolean) => call<Area[]>('aids', grid, safe),
   /** In how many later scenes changes could be made too, and which. */
   later: (changes: Change[]) => call<Carried>('later', JSON.stringify(changes)),
-  within: (m: Moment, l: number, t: number, r: number, b: number, inside: string) => call<string[]>('within', m, l, t, r, b, inside),
+  within: (m: Moment, l: number, t: number, r: number, b: number, inside: string) =>
+    call<string[]>('within', m, l, t, r, b, inside),
   /** The gradient of the background of the moment's scene as it lies on the page, null where it has none. */
   backgroundLine: (m: Moment) => call<GradientLine | null>('backgroundLine', m),
   /** The moves that one's start, end or repetition may hang on, nearest first, and why not on others. */
-  targets: (move: string, part: 'start' | 'end' | 'until', when: 'begins' | 'ends') => call<Target[]>('targets', move, part, when),
+  targets: (move: string, part: 'start' | 'end' | 'until', when: 'begins' | 'ends') =>
+    call<Target[]>('targets', move, part, when),
   /** What several moves have in common. */
   shared: (moves: string[]) => call<Shared>('shared', moves),
   /** What a file would be at a height, or, where that is 0, at a width. */
@@ -234,24 +312,32 @@ export const engine = {
   copyMoves: (m: Moment, threads: string[], moves: string[]) => call<CopiedMoves>('copyMoves', m, threads, moves),
   copy: (m: Moment, threads: string[]) => call<CopiedLayers>('copy', m, threads),
   /** The command for what is asked for, or null when there is nothing to do. */
-  intent: <K extends keyof Intents>(name: K, m: Moment, args: Intents[K]) => call<Command | null>('intent', name, m, JSON.stringify(args)),
+  intent: <K extends keyof Intents>(name: K, m: Moment, args: Intents[K]) =>
+    call<Command | null>('intent', name, m, JSON.stringify(args)),
   begin: (kind: string, m: Moment, threads: string[], handle: string, move: string, x: number, y: number) =>
     call<boolean>('begin', kind, m, threads, handle, move, x, y),
-  /** Follows the pointer; things snap within reach, px of the page, unless free is set. lines lead from what they snapped to. */
+  /**
+   * Follows the pointer; things snap within reach, px of the page, unless free is set. lines lead from what they
+   * snapped to.
+   */
   update: (x: number, y: number, shift: boolean, alt: boolean, reach = 0, free = false) =>
     call<Readout>('update', x, y, shift, alt, reach, free),
   end: () => call<Command | null>('end'),
   /** The pen: press, drag, release, hover, back, mirror. */
-  pen: (m: Moment, what: string, x: number, y: number, shift: boolean, alt: boolean, slack: number, thread: string) => call<PenView>('pen', m, what, x, y, shift, alt, slack, thread),
+  pen: (m: Moment, what: string, x: number, y: number, shift: boolean, alt: boolean, slack: number, thread: string) =>
+    call<PenView>('pen', m, what, x, y, shift, alt, slack, thread),
   /** The command that makes what the pen drew a layer, or null. */
   penEnd: (m: Moment) => call<Command | null>('penEnd', m),
   penDrop: () => call<boolean>('penDrop'),
   /** Where the caret and what is marked of a text stand on the page; places count characters. */
-  writing: (m: Moment, thread: string, anchor: number, caret: number) => call<WritingView | null>('writing', m, thread, anchor, caret),
+  writing: (m: Moment, thread: string, anchor: number, caret: number) =>
+    call<WritingView | null>('writing', m, thread, anchor, caret),
   /** The stretch that a press on a text selects, within slack px of its box; else null. */
-  writingAt: (m: Moment, thread: string, x: number, y: number, unit: WritingUnit, slack: number) => call<[number, number] | null>('writingAt', m, thread, x, y, unit, slack),
+  writingAt: (m: Moment, thread: string, x: number, y: number, unit: WritingUnit, slack: number) =>
+    call<[number, number] | null>('writingAt', m, thread, x, y, unit, slack),
   /** Where a caret goes from a place. */
-  writingStep: (m: Moment, thread: string, at: number, to: 'up' | 'down' | 'begin' | 'end') => call<number>('writingStep', m, thread, at, to),
+  writingStep: (m: Moment, thread: string, at: number, to: 'up' | 'down' | 'begin' | 'end') =>
+    call<number>('writingStep', m, thread, at, to),
   /** ms of the film that a typed time is. */
   time: (text: string) => call<number>('time', text),
   /** Works out what is typed where a number is wanted: a sum, with lengths, and shares of whole. */

@@ -1,5 +1,5 @@
-// Paints display lists on a canvas. The rasteriser in core/raster does the same for files; both follow the Op constants of
-// core/frame, and a conformance test holds them against each other.
+// Paints display lists on a canvas. The rasteriser in core/raster does the same for files; both follow the Op constants
+// of core/frame, and a conformance test holds them against each other.
 import { engine } from './engine'
 import { picture, pictureMissing, picturesArrived } from './paint/bitmaps'
 import { effectsRoom, feather, needed, reachOf, withEffects, type Effects } from './paint/effects'
@@ -17,11 +17,26 @@ import { missingSign } from './paint/missing'
 export { picturesSettled, whenPictureArrives } from './paint/bitmaps'
 
 /** The matrix from page px to px of a canvas. */
-export interface View { scale: number; x: number; y: number }
+export interface View {
+  scale: number
+  x: number
+  y: number
+}
 
 const composites: Record<(typeof blends)[number], GlobalCompositeOperation> = {
-  normal: 'source-over', multiply: 'multiply', screen: 'screen', overlay: 'overlay', darken: 'darken', lighten: 'lighten', colourDodge: 'color-dodge', colourBurn: 'color-burn',
-  hardLight: 'hard-light', softLight: 'soft-light', difference: 'difference', exclusion: 'exclusion', added: 'lighter',
+  normal: 'source-over',
+  multiply: 'multiply',
+  screen: 'screen',
+  overlay: 'overlay',
+  darken: 'darken',
+  lighten: 'lighten',
+  colourDodge: 'color-dodge',
+  colourBurn: 'color-burn',
+  hardLight: 'hard-light',
+  softLight: 'soft-light',
+  difference: 'difference',
+  exclusion: 'exclusion',
+  added: 'lighter',
 }
 
 const css = (v: ArrayLike<number>, at: number, alpha = 1) =>
@@ -39,7 +54,13 @@ function smoothSides(x: CanvasRenderingContext2D, bx: number, by: number, bw: nu
 }
 
 /** Paints a list, or its items from one mark to another. The canvas keeps what was on it. */
-export function paint(ctx: CanvasRenderingContext2D, list: List, view: View, from: Mark = { c: 0, n: 0 }, to = list.codes.length) {
+export function paint(
+  ctx: CanvasRenderingContext2D,
+  list: List,
+  view: View,
+  from: Mark = { c: 0, n: 0 },
+  to = list.codes.length,
+) {
   new Painting(list, view, from, to).run({ ctx, box: { x: 0, y: 0, w: ctx.canvas.width, h: ctx.canvas.height } })
   plain(ctx)
 }
@@ -52,7 +73,12 @@ class Painting {
   private numbers: Float64Array
   private pictures: string[]
 
-  constructor(private list: List, private view: View, from: Mark, private end: number) {
+  constructor(
+    private list: List,
+    private view: View,
+    from: Mark,
+    private end: number,
+  ) {
     this.codes = list.codes
     this.numbers = list.numbers
     this.pictures = engine.pictures()
@@ -64,7 +90,14 @@ class Painting {
   private place(on: Sheet, at = this.n) {
     const { scale: s, x, y } = this.view
     const v = this.numbers
-    on.ctx.setTransform(v[at] * s, v[at + 1] * s, v[at + 2] * s, v[at + 3] * s, v[at + 4] * s + x - on.box.x, v[at + 5] * s + y - on.box.y)
+    on.ctx.setTransform(
+      v[at] * s,
+      v[at + 1] * s,
+      v[at + 2] * s,
+      v[at + 3] * s,
+      v[at + 4] * s + x - on.box.x,
+      v[at + 5] * s + y - on.box.y,
+    )
   }
 
   // A box in page px, as px of the device.
@@ -101,7 +134,8 @@ class Painting {
       ctx.fill(path)
       return
     }
-    // Where its axes are square the gradient lies in those of the path, else the path is taken into those of the gradient.
+    // Where its axes are square the gradient lies in those of the path, else the path is taken into those of the
+    // gradient.
     const square = Math.abs(a - d) + Math.abs(b + c) < 1e-9 * (Math.abs(a) + Math.abs(b))
     const r = Math.hypot(a, b)
     const [fx, fy] = radial ? [v[at + 6], v[at + 7]] : [0, 0]
@@ -137,7 +171,9 @@ class Painting {
       return
     }
     const pattern = ctx.createPattern(bitmap, 'repeat')!
-    pattern.setTransform(new DOMMatrix([a / bitmap.width, b / bitmap.width, c / bitmap.height, d / bitmap.height, e, f]))
+    pattern.setTransform(
+      new DOMMatrix([a / bitmap.width, b / bitmap.width, c / bitmap.height, d / bitmap.height, e, f]),
+    )
     ctx.imageSmoothingEnabled = true
     ctx.imageSmoothingQuality = 'low'
     ctx.fillStyle = pattern
@@ -190,16 +226,26 @@ class Painting {
         this.fill(on, path, kind, stops)
         return
       }
-      case op.picture: return this.picture(on)
-      case op.group: return this.group(on, begin)
-      case op.mix: return this.mix(on)
-      case op.clipPage: return this.clipPage(on)
-      case op.veil: return this.veil(on)
-      case op.wipe: return this.wipe(on)
-      case op.clip: return this.clip(on)
-      case op.mask: return this.mask(on)
-      case op.project: return this.project(on)
-      case op.tile: return this.tile(on)
+      case op.picture:
+        return this.picture(on)
+      case op.group:
+        return this.group(on, begin)
+      case op.mix:
+        return this.mix(on)
+      case op.clipPage:
+        return this.clipPage(on)
+      case op.veil:
+        return this.veil(on)
+      case op.wipe:
+        return this.wipe(on)
+      case op.clip:
+        return this.clip(on)
+      case op.mask:
+        return this.mask(on)
+      case op.project:
+        return this.project(on)
+      case op.tile:
+        return this.tile(on)
       default:
         throw new Error(`The display list holds an unknown primitive ${this.codes[this.c - 1]}.`)
     }
@@ -229,7 +275,17 @@ class Painting {
     x.globalAlpha = alpha
     const o = outline(key)
     if (o.verbs > 5) x.clip(o.path) // rounded corners
-    x.drawImage(bitmap, l * bitmap.width, t * bitmap.height, (r - l) * bitmap.width, (b - t) * bitmap.height, bx, by, bw, bh)
+    x.drawImage(
+      bitmap,
+      l * bitmap.width,
+      t * bitmap.height,
+      (r - l) * bitmap.width,
+      (b - t) * bitmap.height,
+      bx,
+      by,
+      bw,
+      bh,
+    )
     x.restore()
   }
 
@@ -242,8 +298,16 @@ class Painting {
     const at = this.n
     this.n += 10
     const e: Effects = {
-      opacity: v[at], blur: Math.min(1000, v[at + 1] * k), feather: Math.min(1000, v[at + 2] * k),
-      shadow: { x: v[at + 3] * k, y: v[at + 4] * k, blur: Math.min(1000, v[at + 5] * k), css: css(v, at + 6), alpha: v[at + 9] },
+      opacity: v[at],
+      blur: Math.min(1000, v[at + 1] * k),
+      feather: Math.min(1000, v[at + 2] * k),
+      shadow: {
+        x: v[at + 3] * k,
+        y: v[at + 4] * k,
+        blur: Math.min(1000, v[at + 5] * k),
+        css: css(v, at + 6),
+        alpha: v[at + 9],
+      },
     }
     const plainly = e.blur === 0 && e.feather === 0 && e.shadow.alpha === 0
     const part = intersect(plainly || empty(shown) ? shown : grow(shown, effectsRoom), on.box)
@@ -258,7 +322,8 @@ class Painting {
     const inside = { c: this.c, n: this.n }
     this.pass()
     const after = { c: this.c, n: this.n }
-    const where = `${this.view.x} ${this.view.y} ${k} ${on.box.x} ${on.box.y} ${on.box.w} ${on.box.h} ${picturesArrived()}`
+    const { x, y, w, h } = on.box
+    const where = [this.view.x, this.view.y, k, x, y, w, h, picturesArrived()].join(' ')
     let out = keptGroup(this.list, begin, after, where)
     if (!out) {
       this.c = inside.c
@@ -335,7 +400,14 @@ class Painting {
     const { codes, numbers } = this
     this.c = c
     this.n = n
-    if (list.length === 1 && list[0].kind === term.half && codes[c] === op.fill && codes[c + 2] === paintKind.colour && codes[c + 3] === op.end && this.sameMatrix(list[0].at, n)) {
+    if (
+      list.length === 1 &&
+      list[0].kind === term.half &&
+      codes[c] === op.fill &&
+      codes[c + 2] === paintKind.colour &&
+      codes[c + 3] === op.end &&
+      this.sameMatrix(list[0].at, n)
+    ) {
       // A single outline takes the wipe into its colour: letters that come by a wipe are many.
       const at = list[0].at
       this.c += 4
@@ -402,7 +474,8 @@ class Painting {
     give(mask)
   }
 
-  // Pixels from the core, set into a clear border one sample wide: their edges fade over half a sample, as in the rasteriser.
+  // Pixels from the core, set into a clear border one sample wide: their edges fade over half a sample, as in the
+  // rasteriser.
   private tile(on: Sheet) {
     const [w, h, depth] = this.codes.subarray(this.c, this.c + 3)
     const bytes = new Uint8Array(this.codes.buffer, this.codes.byteOffset + 4 * (this.c + 3), w * h * depth)
@@ -419,7 +492,10 @@ class Painting {
         continue
       }
       const alpha = bytes[i + 3] || 1
-      px.data.set([(bytes[i] * 255) / alpha, (bytes[i + 1] * 255) / alpha, (bytes[i + 2] * 255) / alpha, bytes[i + 3]], i)
+      px.data.set(
+        [(bytes[i] * 255) / alpha, (bytes[i + 1] * 255) / alpha, (bytes[i + 2] * 255) / alpha, bytes[i + 3]],
+        i,
+      )
     }
     sheet.ctx.putImageData(px, 1, 1)
     const x = on.ctx
@@ -440,10 +516,19 @@ class Painting {
     const m = Array.from(v.subarray(4, 13))
     // Local px to px of the device.
     const d = [
-      ...[0, 1, 2].map((k) => s * m[k] + x * m[6 + k]), ...[0, 1, 2].map((k) => s * m[3 + k] + y * m[6 + k]), m[6], m[7], m[8],
+      ...[0, 1, 2].map((k) => s * m[k] + x * m[6 + k]),
+      ...[0, 1, 2].map((k) => s * m[3 + k] + y * m[6 + k]),
+      m[6],
+      m[7],
+      m[8],
     ]
     const scale = Math.min(16, Math.max(0.01, v[13]))
-    const corners = [[bx, by], [bx + bw, by], [bx + bw, by + bh], [bx, by + bh]].map(([px, py]) => {
+    const corners = [
+      [bx, by],
+      [bx + bw, by],
+      [bx + bw, by + bh],
+      [bx, by + bh],
+    ].map(([px, py]) => {
       const w = d[6] * px + d[7] * py + d[8]
       return [(d[0] * px + d[1] * py + d[2]) / w, (d[3] * px + d[4] * py + d[5]) / w, w]
     })
@@ -461,8 +546,11 @@ class Painting {
     const inv = inverse(d)
     const [sx, sy] = [scale / w, scale / h]
     const toShare = [
-      ...[0, 1, 2].map((k) => sx * (inv[k] - bx * inv[6 + k])), ...[0, 1, 2].map((k) => sy * (inv[3 + k] - by * inv[6 + k])),
-      inv[6], inv[7], inv[8],
+      ...[0, 1, 2].map((k) => sx * (inv[k] - bx * inv[6 + k])),
+      ...[0, 1, 2].map((k) => sy * (inv[3 + k] - by * inv[6 + k])),
+      inv[6],
+      inv[7],
+      inv[8],
     ]
     const seen = inPerspective(flat.ctx.canvas, w, h, toShare, part)
     plain(on.ctx)
@@ -473,14 +561,26 @@ class Painting {
 
 function inverse(a: number[]): number[] {
   return [
-    a[4] * a[8] - a[5] * a[7], a[2] * a[7] - a[1] * a[8], a[1] * a[5] - a[2] * a[4],
-    a[5] * a[6] - a[3] * a[8], a[0] * a[8] - a[2] * a[6], a[2] * a[3] - a[0] * a[5],
-    a[3] * a[7] - a[4] * a[6], a[1] * a[6] - a[0] * a[7], a[0] * a[4] - a[1] * a[3],
+    a[4] * a[8] - a[5] * a[7],
+    a[2] * a[7] - a[1] * a[8],
+    a[1] * a[5] - a[2] * a[4],
+    a[5] * a[6] - a[3] * a[8],
+    a[0] * a[8] - a[2] * a[6],
+    a[2] * a[3] - a[0] * a[5],
+    a[3] * a[7] - a[4] * a[6],
+    a[1] * a[6] - a[0] * a[7],
+    a[0] * a[4] - a[1] * a[3],
   ]
 }
 
-// A colour as much as a wipe shows of it, for a path in the axes that x is in: dx dy edge softness inverted (see OpVeil).
-function wiped(x: CanvasRenderingContext2D, w: ArrayLike<number>, opacity: number, rgba: ArrayLike<number>): string | CanvasGradient {
+// A colour as much as a wipe shows of it, for a path in the axes that x is in: dx dy edge softness inverted (see
+// OpVeil).
+function wiped(
+  x: CanvasRenderingContext2D,
+  w: ArrayLike<number>,
+  opacity: number,
+  rgba: ArrayLike<number>,
+): string | CanvasGradient {
   const [dx, dy, edge, softness, inverted] = [w[0], w[1], w[2], w[3], w[4]]
   const colour = (share: number) => css(rgba, 0, opacity * share)
   const t = x.getTransform()

@@ -18,8 +18,16 @@ export const op = {
   next: 7,
 } as const
 
-/** What follows an op: codes, numbers, whether its first code counts terms of a veil or verbs, and stretches up to an end. */
-export interface Head { codes: number; numbers: number; terms: boolean; verbs: boolean; pixels: boolean; paint: boolean; inside: number }
+/** What follows an op: codes, numbers, whether its first code counts terms of a veil or verbs, and what it holds. */
+export interface Head {
+  codes: number
+  numbers: number
+  terms: boolean
+  verbs: boolean
+  pixels: boolean
+  paint: boolean
+  inside: number
+}
 
 export const heads: Record<number, Head | undefined> = {
   1: { codes: 1, numbers: 6, terms: false, verbs: false, pixels: false, paint: true, inside: 0 },
@@ -37,7 +45,18 @@ export const heads: Record<number, Head | undefined> = {
 }
 
 /** Terms of veils, by name. */
-export const term = { over: 0, times: 1, half: 2, doors: 3, box: 4, diamond: 5, ellipse: 6, sector: 7, noise: 8, outline: 9, } as const
+export const term = {
+  over: 0,
+  times: 1,
+  half: 2,
+  doors: 3,
+  box: 4,
+  diamond: 5,
+  ellipse: 6,
+  sector: 7,
+  noise: 8,
+  outline: 9,
+} as const
 
 /** Of each: codes that follow it, and numbers. */
 export const terms = [

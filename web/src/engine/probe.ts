@@ -5,7 +5,8 @@ import { paint, picturesSettled } from './painter'
 import type { List, Moment } from './types'
 
 /** A moment as the page shows it: RGBA bytes in base 64. */
-const pixels = (moment: Moment, width: number, height: number, ground: string) => pixelsOf((scale) => engine.frame(moment, scale), width, height, ground)
+const pixels = (moment: Moment, width: number, height: number, ground: string) =>
+  pixelsOf((scale) => engine.frame(moment, scale), width, height, ground)
 
 /** A display list that is given whole. */
 function listed(codes: number[], numbers: number[], width: number, height: number, ground: string) {

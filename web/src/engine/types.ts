@@ -1,5 +1,5 @@
-// What the engine is asked and answers is in answers.ts, which is made from the core. Here stand what goes by as plain memory, what the server
-// answers, and names for choices.
+// What the engine is asked and answers is in answers.ts, which is made from the core. Here stand what goes by as plain
+// memory, what the server answers, and names for choices.
 import type { Heading, Layer } from './answers'
 
 export type * from './answers'
@@ -15,18 +15,58 @@ export type Mask = NonNullable<Layer['mask']>
 export type WritingUnit = 'letter' | 'word' | 'line'
 
 /** A display list: codes and numbers as documented at the Op constants of core/frame. */
-export interface List { width: number; height: number; codes: Uint32Array; numbers: Float64Array; box?: [number, number, number, number] }
+export interface List {
+  width: number
+  height: number
+  codes: Uint32Array
+  numbers: Float64Array
+  box?: [number, number, number, number]
+}
 
-export interface Family { name: string; kind: string; weights: number[]; italics?: number[]; sample?: string }
+export interface Family {
+  name: string
+  kind: string
+  weights: number[]
+  italics?: number[]
+  sample?: string
+}
 
-export interface FontFile { family: string; weight: number; italic?: boolean; file: string }
+export interface FontFile {
+  family: string
+  weight: number
+  italic?: boolean
+  file: string
+}
 
 export interface ProjectRow {
-  id: string; name: string; width: number; height: number; length: number; revision: number; createdAt: string; updatedAt: string; binnedAt?: string
+  id: string
+  name: string
+  width: number
+  height: number
+  length: number
+  revision: number
+  createdAt: string
+  updatedAt: string
+  binnedAt?: string
 }
 
 export interface Export {
-  id: string; project: string; name: string; format: 'mp4' | 'gif' | 'png'; at: number; width: number; height: number; rateNum: number; rateDen: number
-  once: boolean; endPause: number; state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'; frames: number; framesDone: number; bytes: number
-  message: string; createdAt: string; endedAt: string
+  id: string
+  project: string
+  name: string
+  format: 'mp4' | 'gif' | 'png'
+  at: number
+  width: number
+  height: number
+  rateNum: number
+  rateDen: number
+  once: boolean
+  endPause: number
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+  frames: number
+  framesDone: number
+  bytes: number
+  message: string
+  createdAt: string
+  endedAt: string
 }

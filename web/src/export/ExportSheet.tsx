@@ -1,4 +1,5 @@
 // Export: a sheet over the editor with the frame at the playhead, what to make, and what is being made.
+import { clsx } from 'clsx'
 import { Download, Eye, Play, RotateCw, Trash2, X } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
@@ -11,6 +12,7 @@ import { cancelExport, createExport, deleteExport, hello, listExports } from '..
 import { Button, Choice, Label, NumberField, Progress, Sheet, Sign } from '../ui/controls'
 import { bytes, day, filmTime, seconds } from '../ui/time'
 import { fault } from '../words'
+import { counted } from '../words'
 
 type Kind = Export['format']
 
@@ -21,7 +23,12 @@ export function ExportSheet() {
   const [format, setFormat] = useState<Kind>('mp4')
   const heights = [...new Set([film.height, 1080, 720, 480, 360, 240].filter((h) => h <= film.height))]
   // The page's own size, where there can be a file of that: a GIF is smaller.
-  const fitting = (f: Kind) => heights.find((h) => (f !== 'gif' || h <= 480) && engine.delivery(f, { width: 0, height: h }, film.rate.num, film.rate.den, false).refused === '') ?? film.height
+  const fitting = (f: Kind) =>
+    heights.find(
+      (h) =>
+        (f !== 'gif' || h <= 480) &&
+        engine.delivery(f, { width: 0, height: h }, film.rate.num, film.rate.den, false).refused === '',
+    ) ?? film.height
   const [typed, setTyped] = useState(() => ({ width: 0, height: fitting('mp4') })) // one of both; the other follows
   const [rate, setRate] = useState(`${film.rate.num}/${film.rate.den}`)
   const [once, setOnce] = useState(false)
@@ -30,20 +37,26 @@ export function ExportSheet() {
   const moment = useDesk((d) => d.moment)
 
   useEffect(() => {
-    hello().then((h) => {
-      setNoVideo(h.noVideo)
-      if (h.noVideo) setFormat((f) => (f === 'mp4' ? 'gif' : f))
-    }).catch(fail)
+    hello()
+      .then((h) => {
+        setNoVideo(h.noVideo)
+        if (h.noVideo) setFormat((f) => (f === 'mp4' ? 'gif' : f))
+      })
+      .catch(fail)
     listExports(project).then(setList).catch(fail)
     return onExport((e) => {
-      if (e.project === project) setList((l) => (l.some((o) => o.id === e.id) ? l.map((o) => (o.id === e.id ? e : o)) : [e, ...l]))
+      if (e.project === project)
+        setList((l) => (l.some((o) => o.id === e.id) ? l.map((o) => (o.id === e.id ? e : o)) : [e, ...l]))
     })
   }, [project])
 
   const [num, den] = rate.split('/').map(Number)
   const size = (s: typeof typed) => engine.delivery(format, s, num, den, once)
   const file = size(typed)
-  const common = heights.map((height) => size({ width: 0, height })).filter((c) => c.refused === '' || file.refused !== '')
+  const lasts = format === 'gif' ? `, ${once ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}` : ''
+  const common = heights
+    .map((height) => size({ width: 0, height }))
+    .filter((c) => c.refused === '' || file.refused !== '')
   const own = !common.some((c) => c.width === file.width && c.height === file.height)
   const side = (axis: 'width' | 'height') => (v: number) => {
     const near = (by: number) => size({ width: 0, height: 0, [axis]: v + by })[axis]
@@ -54,26 +67,54 @@ export function ExportSheet() {
     setFormat(f)
     setTyped({ width: 0, height: fitting(f) })
   }
-  const make = (e: { format: Kind; width: number; height: number; rate: { num: number; den: number }; once: boolean; at?: number }) => createExport(project, e).then(() => mended('export'), (err: unknown) => fail(err, 'export'))
+  const make = (e: {
+    format: Kind
+    width: number
+    height: number
+    rate: { num: number; den: number }
+    once: boolean
+    at?: number
+  }) =>
+    createExport(project, e).then(
+      () => mended('export'),
+      (err: unknown) => fail(err, 'export'),
+    )
   const rest = (pause: number | null) => apply({ op: 'film.set', patch: { pause } })
-  const start = () => make({ format, ...typed, rate: { num, den }, once, at: format === 'png' ? Math.round(moment.time) : undefined })
+  const start = () =>
+    make({ format, ...typed, rate: { num, den }, once, at: format === 'png' ? Math.round(moment.time) : undefined })
   return (
     <Sheet title="Export film" wide onClose={() => set({ sheet: 'none' })}>
       <div className="grid grid-cols-[380px_1fr] gap-6 px-5 py-4">
         <div>
           <Preview />
           <p className="mt-2 text-[12px] text-ink-600">
-            {film.shown} {film.shown === 1 ? 'scene' : 'scenes'}, {filmTime(film.length)}, the frame at the playhead
+            {counted(film.shown, 'scene')}, {filmTime(film.length)}, the frame at the playhead
           </p>
         </div>
         <div>
           <div className="mb-3 grid grid-cols-3 gap-2" role="radiogroup" aria-label="Kind of file">
-            {([['mp4', 'MP4 video', 'film, slides, posts'], ['gif', 'GIF', 'pages and messages'], ['png', 'PNG still', 'the frame shown here']] as const).map(([f, name, says]) => (
+            {(
+              [
+                ['mp4', 'MP4 video', 'film, slides, posts'],
+                ['gif', 'GIF', 'pages and messages'],
+                ['png', 'PNG still', 'the frame shown here'],
+              ] as const
+            ).map(([f, name, says]) => (
               <button
-                key={f} type="button" role="radio" aria-checked={format === f} data-first={f === 'mp4' || undefined} disabled={f === 'mp4' && noVideo !== ''} onClick={() => choose(f)}
-                className={`rounded-md border px-3 py-2 text-left disabled:opacity-45 ${format === f ? 'border-brass-600 bg-brass-200' : 'border-sailcloth-300 hover:bg-sailcloth-100'}`}
+                key={f}
+                type="button"
+                role="radio"
+                aria-checked={format === f}
+                data-first={f === 'mp4' || undefined}
+                disabled={f === 'mp4' && noVideo !== ''}
+                onClick={() => choose(f)}
+                className={clsx(
+                  'rounded-md border px-3 py-2 text-left disabled:opacity-45',
+                  format === f ? 'border-brass-600 bg-brass-200' : 'border-sailcloth-300 hover:bg-sailcloth-100',
+                )}
               >
-                <span className="block font-semibold">{name}</span><span className="text-[11px] text-ink-600">{says}</span>
+                <span className="block font-semibold">{name}</span>
+                <span className="text-[11px] text-ink-600">{says}</span>
               </button>
             ))}
           </div>
@@ -82,19 +123,50 @@ export function ExportSheet() {
             <Label>Size</Label>
             <span className="grid grid-cols-[1fr_84px_84px] gap-1.5">
               <Choice
-                name="Size" value={own ? 'own' : String(file.height)} onSet={(v) => v !== 'own' && setTyped({ width: 0, height: Number(v) })}
-                of={[...(own ? [{ value: 'own', label: 'own size' }] : []), ...common.map((c) => ({ value: String(c.height), label: `${c.width} × ${c.height} px` }))]}
+                name="Size"
+                value={own ? 'own' : String(file.height)}
+                onSet={(v) => v !== 'own' && setTyped({ width: 0, height: Number(v) })}
+                of={[
+                  ...(own ? [{ value: 'own', label: 'own size' }] : []),
+                  ...common.map((c) => ({ value: String(c.height), label: `${c.width} × ${c.height} px` })),
+                ]}
               />
-              <NumberField name="Wide, px; an even number" unit="w" step={2} min={16} max={8192} value={file.width} onSet={side('width')} />
-              <NumberField name="High, px; an even number" unit="h" step={2} min={16} max={8192} value={file.height} onSet={side('height')} />
+              <NumberField
+                name="Wide, px; an even number"
+                unit="w"
+                step={2}
+                min={16}
+                max={8192}
+                value={file.width}
+                onSet={side('width')}
+              />
+              <NumberField
+                name="High, px; an even number"
+                unit="h"
+                step={2}
+                min={16}
+                max={8192}
+                value={file.height}
+                onSet={side('height')}
+              />
             </span>
             {format !== 'png' && (
               <>
                 <Label>Frames</Label>
-                <Choice name="Frames a second of the file" value={rate} of={[...new Set([`${film.rate.num}/${film.rate.den}`, ...(format === 'gif' ? ['10/1', '15/1', '20/1', '25/1'] : ['24/1', '25/1', '30/1', '60/1'])])].map((r) => {
-                  const [n, d] = r.split('/').map(Number)
-                  return { value: r, label: `${d === 1 ? n : (n / d).toFixed(3)} a second` }
-                })} onSet={setRate} />
+                <Choice
+                  name="Frames a second of the file"
+                  value={rate}
+                  of={[
+                    ...new Set([
+                      `${film.rate.num}/${film.rate.den}`,
+                      ...(format === 'gif' ? ['10/1', '15/1', '20/1', '25/1'] : ['24/1', '25/1', '30/1', '60/1']),
+                    ]),
+                  ].map((r) => {
+                    const [n, d] = r.split('/').map(Number)
+                    return { value: r, label: `${d === 1 ? n : (n / d).toFixed(3)} a second` }
+                  })}
+                  onSet={setRate}
+                />
               </>
             )}
             {format === 'gif' && !once && (
@@ -102,35 +174,99 @@ export function ExportSheet() {
                 <Label>Rests</Label>
                 <span className="flex items-center gap-2">
                   <span className="w-[84px] shrink-0">
-                    <NumberField name="Rest of the last frame before it begins again" unit="s" digits={2} step={0.1} min={0} max={3600} value={file.rest / 1000} onSet={(v) => rest(Math.round(v * 1000))} />
+                    <NumberField
+                      name="Rest of the last frame before it begins again"
+                      unit="s"
+                      digits={2}
+                      step={0.1}
+                      min={0}
+                      max={3600}
+                      value={file.rest / 1000}
+                      onSet={(v) => rest(Math.round(v * 1000))}
+                    />
                   </span>
-                  <span className="text-[12px] text-ink-600">at its end, before it begins again{file.asked && <> · <button type="button" className="font-semibold text-brass-700 underline" onClick={() => rest(null)}>as the film asks</button></>}</span>
+                  <span className="text-[12px] text-ink-600">
+                    at its end, before it begins again
+                    {file.asked && (
+                      <>
+                        {' '}
+                        ·{' '}
+                        <button
+                          type="button"
+                          className="font-semibold text-brass-700 underline"
+                          onClick={() => rest(null)}
+                        >
+                          as the film asks
+                        </button>
+                      </>
+                    )}
+                  </span>
                 </span>
               </>
             )}
             {format === 'gif' && (
               <>
                 <Label>Plays</Label>
-                <Choice name="Plays" value={once ? 'once' : 'ever'} of={[{ value: 'ever', label: 'over and over' }, { value: 'once', label: 'once' }]} onSet={(v) => setOnce(v === 'once')} />
+                <Choice
+                  name="Plays"
+                  value={once ? 'once' : 'ever'}
+                  of={[
+                    { value: 'ever', label: 'over and over' },
+                    { value: 'once', label: 'once' },
+                  ]}
+                  onSet={(v) => setOnce(v === 'once')}
+                />
               </>
             )}
           </div>
           <div className="mt-4 flex items-center gap-3">
-            <Button look="main" onClick={start} disabled={pending > 0 || file.refused !== ''} className="!h-8 shrink-0">Export {format.toUpperCase()}</Button>
+            <Button look="main" onClick={start} disabled={pending > 0 || file.refused !== ''} className="!h-8 shrink-0">
+              Export {format.toUpperCase()}
+            </Button>
             <span className={`text-[12px] ${file.refused ? 'text-coral-700' : 'text-ink-600'}`}>
-              {file.refused ? file.refused : pending > 0 ? 'Waiting until the last change is stored.' : format === 'png' ? `${file.width} × ${file.height}, at ${filmTime(moment.time)}` : `${file.width} × ${file.height}, ${file.frames} frames${format === 'gif' ? `, ${once ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}` : ''}`}
+              {file.refused
+                ? file.refused
+                : pending > 0
+                  ? 'Waiting until the last change is stored.'
+                  : format === 'png'
+                    ? `${file.width} × ${file.height}, at ${filmTime(moment.time)}`
+                    : `${file.width} × ${file.height}, ${file.frames} frames${lasts}`}
             </span>
           </div>
         </div>
       </div>
       <div className="border-t border-sailcloth-300 px-5 pb-4 pt-3">
         <h2 className="mb-2 font-semibold">Made of this project</h2>
-        {list.length === 0 && <p className="text-[12px] text-ink-500">Nothing yet. Exports are listed here, and stay until you delete them.</p>}
+        {list.length === 0 && (
+          <p className="text-[12px] text-ink-500">
+            Nothing yet. Exports are listed here, and stay until you delete them.
+          </p>
+        )}
         <ul className="grid gap-1.5">
-          {list.map((e) => <Row key={e.id} e={e} onAgain={() => make({ format: e.format, width: 0, height: e.height, rate: { num: e.rateNum, den: e.rateDen }, once: e.once, at: e.format === 'png' ? Math.min(e.at, film.length) : undefined })} onGone={() => setList((l) => l.filter((o) => o.id !== e.id))} />)}
+          {list.map((e) => (
+            <Row
+              key={e.id}
+              e={e}
+              onAgain={() =>
+                make({
+                  format: e.format,
+                  width: 0,
+                  height: e.height,
+                  rate: { num: e.rateNum, den: e.rateDen },
+                  once: e.once,
+                  at: e.format === 'png' ? Math.min(e.at, film.length) : undefined,
+                })
+              }
+              onGone={() => setList((l) => l.filter((o) => o.id !== e.id))}
+            />
+          ))}
         </ul>
         <p className="mt-3 text-[12px] text-ink-600">
-          To carry on elsewhere, <a className="font-semibold text-brass-700 underline" href={`/api/projects/${project}/bundle`} download>save the whole project</a> as a .capstan bundle; the start screen opens such bundles.
+          To carry on elsewhere,{' '}
+          <a className="font-semibold text-brass-700 underline" href={`/api/projects/${project}/bundle`} download>
+            save the whole project
+          </a>{' '}
+          as a .capstan bundle; the start screen opens such bundles.
         </p>
       </div>
     </Sheet>
@@ -142,33 +278,77 @@ function Row({ e, onAgain, onGone }: { e: Export; onAgain: () => void; onGone: (
   const [shown, setShown] = useState(false)
   const busy = e.state === 'running' || e.state === 'waiting'
   const says = {
-    waiting: 'waits for its turn', running: `frame ${e.framesDone} of ${e.frames}`, done: bytes(e.bytes),
-    failed: e.message || 'failed', cancelled: 'cancelled, nothing was written',
+    waiting: 'waits for its turn',
+    running: `frame ${e.framesDone} of ${e.frames}`,
+    done: bytes(e.bytes),
+    failed: e.message || 'failed',
+    cancelled: 'cancelled, nothing was written',
   }[e.state]
   return (
     <li data-export={e.id} data-state={e.state} className="rounded-md bg-sailcloth-100 px-3 py-1">
-     <div className="flex min-h-[26px] items-center gap-3">
-      <span className="w-10 shrink-0 rounded-[4px] bg-spruce-900 px-1 text-center font-mono text-[11px] leading-[18px] text-foam-100">{e.format}</span>
-      <span className="w-[190px] shrink-0 truncate" title={e.name}>
-        {e.width} × {e.height}, {e.format === 'png' ? `at ${filmTime(e.at)}` : `${(e.rateNum / e.rateDen).toFixed(e.rateNum % e.rateDen ? 2 : 0)} a second`}
-      </span>
-      <span className="min-w-0 flex-1">
-        {e.state === 'running' && <Progress name={`Export of ${e.name}`} share={share} className="mb-0.5" />}
-        <span className={`block text-[12px] ${e.state === 'failed' ? 'text-coral-700' : 'text-ink-600'}`}>{says}</span>
-      </span>
-      {busy && <Button onClick={() => cancelExport(e.id).catch(fail)} aria-label={`Cancel the export of ${e.name}`}><X size={14} strokeWidth={1.5} />Cancel</Button>}
-      {(e.state === 'failed' || e.state === 'cancelled') && <Button aria-label={`Make ${e.name} again`} onClick={onAgain}><RotateCw size={14} strokeWidth={1.5} />Again</Button>}
-      {e.state === 'done' && (
-        <Button aria-expanded={shown} aria-label={`Show ${e.name}`} onClick={() => setShown(!shown)}>{e.format === 'png' ? <Eye size={15} strokeWidth={1.5} /> : <Play size={14} strokeWidth={1.5} />}{shown ? 'Hide' : 'Show'}</Button>
-      )}
-      {e.state === 'done' && (
-        <a href={`/api/exports/${e.id}/file`} download className="inline-flex h-[26px] items-center gap-1.5 rounded-md border border-sailcloth-300 bg-paper px-3 font-semibold hover:bg-sailcloth-200">
-          <Download size={14} strokeWidth={1.5} />Download
-        </a>
-      )}
-      {!busy && <Sign name={`Delete this export of ${e.name}`} className="hover:bg-sailcloth-200" onClick={() => deleteExport(e.id).then(onGone).catch(fail)}><Trash2 size={15} strokeWidth={1.5} /></Sign>}
-     </div>
-     {shown && e.state === 'done' && <Player e={e} />}
+      <div className="flex min-h-[26px] items-center gap-3">
+        <span
+          className={clsx(
+            'w-10 shrink-0 rounded-[4px] bg-spruce-900 px-1 text-center font-mono text-[11px]',
+            'leading-[18px] text-foam-100',
+          )}
+        >
+          {e.format}
+        </span>
+        <span className="w-[190px] shrink-0 truncate" title={e.name}>
+          {e.width} × {e.height},{' '}
+          {e.format === 'png'
+            ? `at ${filmTime(e.at)}`
+            : `${(e.rateNum / e.rateDen).toFixed(e.rateNum % e.rateDen ? 2 : 0)} a second`}
+        </span>
+        <span className="min-w-0 flex-1">
+          {e.state === 'running' && <Progress name={`Export of ${e.name}`} share={share} className="mb-0.5" />}
+          <span className={`block text-[12px] ${e.state === 'failed' ? 'text-coral-700' : 'text-ink-600'}`}>
+            {says}
+          </span>
+        </span>
+        {busy && (
+          <Button onClick={() => cancelExport(e.id).catch(fail)} aria-label={`Cancel the export of ${e.name}`}>
+            <X size={14} strokeWidth={1.5} />
+            Cancel
+          </Button>
+        )}
+        {(e.state === 'failed' || e.state === 'cancelled') && (
+          <Button aria-label={`Make ${e.name} again`} onClick={onAgain}>
+            <RotateCw size={14} strokeWidth={1.5} />
+            Again
+          </Button>
+        )}
+        {e.state === 'done' && (
+          <Button aria-expanded={shown} aria-label={`Show ${e.name}`} onClick={() => setShown(!shown)}>
+            {e.format === 'png' ? <Eye size={15} strokeWidth={1.5} /> : <Play size={14} strokeWidth={1.5} />}
+            {shown ? 'Hide' : 'Show'}
+          </Button>
+        )}
+        {e.state === 'done' && (
+          <a
+            href={`/api/exports/${e.id}/file`}
+            download
+            className={clsx(
+              'inline-flex h-[26px] items-center gap-1.5 rounded-md border border-sailcloth-300 bg-paper',
+              'px-3 font-semibold hover:bg-sailcloth-200',
+            )}
+          >
+            <Download size={14} strokeWidth={1.5} />
+            Download
+          </a>
+        )}
+        {!busy && (
+          <Sign
+            name={`Delete this export of ${e.name}`}
+            className="hover:bg-sailcloth-200"
+            onClick={() => deleteExport(e.id).then(onGone).catch(fail)}
+          >
+            <Trash2 size={15} strokeWidth={1.5} />
+          </Sign>
+        )}
+      </div>
+      {shown && e.state === 'done' && <Player e={e} />}
     </li>
   )
 }
@@ -180,21 +360,50 @@ function Player({ e }: { e: Export }) {
   const file = `/api/exports/${e.id}/file`
   const size = 'max-h-[300px] max-w-[480px] rounded-[4px] border border-sailcloth-300 bg-paper'
   const facts: [string, string][] = [
-    ['File', e.name], ['Size', `${e.width} × ${e.height} px, ${bytes(e.bytes)}`],
-    ...(e.format === 'png' ? [['Frame', `at ${filmTime(e.at)}`] as [string, string]] : [
-      ['Frames', `${e.frames}, ${(e.rateNum / e.rateDen).toFixed(e.rateNum % e.rateDen ? 3 : 0)} a second`] as [string, string],
-      ['Length', filmTime((1000 * e.frames * e.rateDen) / e.rateNum)] as [string, string],
-    ]),
-    ...(e.format === 'gif' ? [['Plays', e.once ? 'once' : e.endPause ? `over and over, resting ${seconds(e.endPause)} at its end` : 'over and over'] as [string, string]] : []),
+    ['File', e.name],
+    ['Size', `${e.width} × ${e.height} px, ${bytes(e.bytes)}`],
+    ...(e.format === 'png'
+      ? [['Frame', `at ${filmTime(e.at)}`] as [string, string]]
+      : [
+          ['Frames', `${e.frames}, ${(e.rateNum / e.rateDen).toFixed(e.rateNum % e.rateDen ? 3 : 0)} a second`] as [
+            string,
+            string,
+          ],
+          ['Length', filmTime((1000 * e.frames * e.rateDen) / e.rateNum)] as [string, string],
+        ]),
+    ...(e.format === 'gif'
+      ? [
+          [
+            'Plays',
+            e.once ? 'once' : e.endPause ? `over and over, resting ${seconds(e.endPause)} at its end` : 'over and over',
+          ] as [string, string],
+        ]
+      : []),
     ['Made', day(e.endedAt)],
   ]
   return (
     <div className="flex items-start gap-4 py-2">
-      {e.format === 'mp4'
-        ? <video src={file} className={size} controls loop muted playsInline autoPlay={!still()} aria-label={`${e.name}, playing`} />
-        : <img src={file} className={size} alt={e.name} />}
+      {e.format === 'mp4' ? (
+        <video
+          src={file}
+          className={size}
+          controls
+          loop
+          muted
+          playsInline
+          autoPlay={!still()}
+          aria-label={`${e.name}, playing`}
+        />
+      ) : (
+        <img src={file} className={size} alt={e.name} />
+      )}
       <dl className="grid grid-cols-[56px_1fr] gap-x-2 gap-y-1 text-[12px]">
-        {facts.map(([what, says]) => <div key={what} className="contents"><dt className="text-ink-600">{what}</dt><dd className="break-all">{says}</dd></div>)}
+        {facts.map(([what, says]) => (
+          <div key={what} className="contents">
+            <dt className="text-ink-600">{what}</dt>
+            <dd className="break-all">{says}</dd>
+          </div>
+        ))}
       </dl>
     </div>
   )
@@ -215,5 +424,7 @@ function Preview() {
     ctx.fillRect(0, 0, c.width, c.height)
     paint(ctx, engine.frame({ ...moment, rest: false }, scale * dpr), { scale: scale * dpr, x: 0, y: 0 })
   }, [])
-  return <canvas ref={ref} aria-label="The frame at the playhead" className="rounded-[4px] border border-sailcloth-300" />
+  return (
+    <canvas ref={ref} aria-label="The frame at the playhead" className="rounded-[4px] border border-sailcloth-300" />
+  )
 }

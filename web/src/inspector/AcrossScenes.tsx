@@ -4,6 +4,7 @@ import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import { Button, NumberField, Section } from '../ui/controls'
+import { counted } from '../words'
 
 export function AcrossScenes({ selected }: { selected: Selected[] }) {
   const film = useDesk((d) => d.film)!
@@ -14,10 +15,27 @@ export function AcrossScenes({ selected }: { selected: Selected[] }) {
   const last = scene === film.shown - 1
   return (
     <Section title="Across scenes" folded>
-      <p className="text-[12px] text-ink-600">{later === 0 ? 'In no later scene.' : `Goes on in ${later} later ${later === 1 ? 'scene' : 'scenes'}: one thread, which is one layer through the scenes.`}</p>
+      <p className="text-[12px] text-ink-600">
+        {later === 0
+          ? 'In no later scene.'
+          : `Goes on in ${counted(later, 'later scene')}: one thread, which is one layer through the scenes.`}
+      </p>
       <div className="mt-1.5 grid grid-cols-2 gap-1.5">
-        <Button className="!px-1" disabled={last} title="Puts it into the next scene, without its moves; where it is there already, its moves get these numbers" onClick={() => run('carry.all', { threads, next: true })}>Carry to next</Button>
-        <Button className="!px-1" title="Puts it into all scenes that lack it, without its moves" onClick={() => run('carry.all', { threads })}>Carry to all</Button>
+        <Button
+          className="!px-1"
+          disabled={last}
+          title="Puts it into the next scene, without its moves; where it is there already, its moves get these numbers"
+          onClick={() => run('carry.all', { threads, next: true })}
+        >
+          Carry to next
+        </Button>
+        <Button
+          className="!px-1"
+          title="Puts it into all scenes that lack it, without its moves"
+          onClick={() => run('carry.all', { threads })}
+        >
+          Carry to all
+        </Button>
       </div>
       {later > 0 && <ShiftBy key={threads.join()} threads={threads} />}
     </Section>
@@ -30,13 +48,63 @@ function ShiftBy({ threads }: { threads: string[] }) {
   return (
     <>
       <div className="mt-2 grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-1.5">
-        <NumberField label="Across" name="Shift across, a scene" unit="px" value={by.dx} onSet={(dx) => setBy({ ...by, dx })} />
-        <NumberField label="Down" name="Shift down, a scene" unit="px" value={by.dy} onSet={(dy) => setBy({ ...by, dy })} />
-        <NumberField label="Turn" name="Turn, a scene" unit="°" digits={1} value={by.turn} onSet={(turn) => setBy({ ...by, turn })} />
-        <NumberField label="Size" name="Size, a scene" unit="%" min={1} max={10000} value={by.size} onSet={(size) => setBy({ ...by, size })} />
-        <NumberField label="Opacity" name="Opacity added, a scene" unit="%" min={-100} max={100} value={by.opacity} onSet={(opacity) => setBy({ ...by, opacity })} />
+        <NumberField
+          label="Across"
+          name="Shift across, a scene"
+          unit="px"
+          value={by.dx}
+          onSet={(dx) => setBy({ ...by, dx })}
+        />
+        <NumberField
+          label="Down"
+          name="Shift down, a scene"
+          unit="px"
+          value={by.dy}
+          onSet={(dy) => setBy({ ...by, dy })}
+        />
+        <NumberField
+          label="Turn"
+          name="Turn, a scene"
+          unit="°"
+          digits={1}
+          value={by.turn}
+          onSet={(turn) => setBy({ ...by, turn })}
+        />
+        <NumberField
+          label="Size"
+          name="Size, a scene"
+          unit="%"
+          min={1}
+          max={10000}
+          value={by.size}
+          onSet={(size) => setBy({ ...by, size })}
+        />
+        <NumberField
+          label="Opacity"
+          name="Opacity added, a scene"
+          unit="%"
+          min={-100}
+          max={100}
+          value={by.opacity}
+          onSet={(opacity) => setBy({ ...by, opacity })}
+        />
       </div>
-      <Button className="mt-1.5 w-full" title="In each scene that follows it stands a step further, from where it is here" onClick={() => run('shift.by', { threads, dx: by.dx, dy: by.dy, turn: by.turn, size: by.size / 100, opacity: by.opacity / 100 })}>Shift by</Button>
+      <Button
+        className="mt-1.5 w-full"
+        title="In each scene that follows it stands a step further, from where it is here"
+        onClick={() =>
+          run('shift.by', {
+            threads,
+            dx: by.dx,
+            dy: by.dy,
+            turn: by.turn,
+            size: by.size / 100,
+            opacity: by.opacity / 100,
+          })
+        }
+      >
+        Shift by
+      </Button>
     </>
   )
 }

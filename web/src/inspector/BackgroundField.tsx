@@ -11,42 +11,83 @@ import { Check, Label, Sign } from '../ui/controls'
 import { Signs } from './FillField'
 import { GradientStrip } from './GradientStrip'
 
-const kinds = [['none', 'No background'], ['colour', 'One colour'], ['linear', 'Linear gradient'], ['radial', 'Radial gradient']] as const
+const kinds = [
+  ['none', 'No background'],
+  ['colour', 'One colour'],
+  ['linear', 'Linear gradient'],
+  ['radial', 'Radial gradient'],
+] as const
 
 export function BackgroundField({ scene: s }: { scene: Heading }) {
   const handles = useDesk((d) => d.backgroundHandles)
   const file = useRef<HTMLInputElement>(null)
   const fill = s.background
   const graded = fill.kind === 'linear' || fill.kind === 'radial'
-  const patch = (v: Parameters<typeof inkPatch>[0]): Command => ({ op: 'scene.set', ids: [s.id], patch: { background: { kind: 'colour', ...inkPatch(v) } } })
+  const patch = (v: Parameters<typeof inkPatch>[0]): Command => ({
+    op: 'scene.set',
+    ids: [s.id],
+    patch: { background: { kind: 'colour', ...inkPatch(v) } },
+  })
   return (
     <>
       <Label>Background</Label>
       <div className="flex items-center gap-1.5">
         <Signs
-          name="Kind of background" value={fill.kind} of={kinds}
-          onSet={(kind) => { if (run('fill.kind', { threads: [], part: 'background', kind })) set({ backgroundHandles: kind === 'linear' || kind === 'radial' }) }}
+          name="Kind of background"
+          value={fill.kind}
+          of={kinds}
+          onSet={(kind) => {
+            if (run('fill.kind', { threads: [], part: 'background', kind }))
+              set({ backgroundHandles: kind === 'linear' || kind === 'radial' })
+          }}
         />
-        <Sign name="A picture: it becomes the ground" className="!h-6 !w-6 hover:bg-sailcloth-200" onClick={() => file.current?.click()}><ImageIcon size={15} strokeWidth={1.5} /></Sign>
+        <Sign
+          name="A picture: it becomes the ground"
+          className="!h-6 !w-6 hover:bg-sailcloth-200"
+          onClick={() => file.current?.click()}
+        >
+          <ImageIcon size={15} strokeWidth={1.5} />
+        </Sign>
         <input
-          ref={file} type="file" accept="image/png,image/jpeg" hidden data-ground-input aria-label="Picture for the ground"
-          onChange={(e) => { const f = e.target.files?.[0]; if (f) void groundOf(f); e.target.value = '' }}
+          ref={file}
+          type="file"
+          accept="image/png,image/jpeg"
+          hidden
+          data-ground-input
+          aria-label="Picture for the ground"
+          onChange={(e) => {
+            const f = e.target.files?.[0]
+            if (f) void groundOf(f)
+            e.target.value = ''
+          }}
         />
       </div>
       {fill.kind === 'colour' && (
         <>
           <Label>Colour</Label>
           <ColourField
-            name="Background" value={{ colour: fill.colour!, role: fill.role, tone: fill.tone }}
+            name="Background"
+            value={{ colour: fill.colour!, role: fill.role, tone: fill.tone }}
             onDraft={(v) => {
-              try { engine.draft(patch(v)); refreshDraft() } catch { engine.clearDraft() }
+              try {
+                engine.draft(patch(v))
+                refreshDraft()
+              } catch {
+                engine.clearDraft()
+              }
             }}
             onSet={(v) => v && apply(patch(v))}
           />
         </>
       )}
-      {graded && <div className="col-span-2"><GradientStrip part="background" threads={[]} stops={fill.gradient!.stops} /></div>}
-      {graded && <Check name="Its ends on the page, to drag them" on={handles} onSet={(on) => set({ backgroundHandles: on })} />}
+      {graded && (
+        <div className="col-span-2">
+          <GradientStrip part="background" threads={[]} stops={fill.gradient!.stops} />
+        </div>
+      )}
+      {graded && (
+        <Check name="Its ends on the page, to drag them" on={handles} onSet={(on) => set({ backgroundHandles: on })} />
+      )}
     </>
   )
 }

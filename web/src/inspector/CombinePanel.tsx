@@ -1,4 +1,5 @@
 // Several layers become one, or many: each way is shown on the page while the pointer or the keyboard rests on it.
+import { clsx } from 'clsx'
 import { useEffect, useState, type ReactNode } from 'react'
 import { combineSelection, endPreview, mergeSelection, previewCombining, ways, type Way } from '../project/combining'
 import { useDesk } from '../project/desk'
@@ -12,17 +13,44 @@ const gone = { fill: 'none', strokeDasharray: '2 2', strokeWidth: 1 }
 
 const signs: Record<Way, ReactNode> = {
   unite: <path d={`${kite}${sun}`} />,
-  cut: <><path d={kite} clipPath="url(#not-sun)" /><path d={sun} {...gone} /></>,
-  overlap: <><path d={kite} {...gone} /><path d={sun} {...gone} /><path d={sun} clipPath="url(#in-kite)" /></>,
+  cut: (
+    <>
+      <path d={kite} clipPath="url(#not-sun)" />
+      <path d={sun} {...gone} />
+    </>
+  ),
+  overlap: (
+    <>
+      <path d={kite} {...gone} />
+      <path d={sun} {...gone} />
+      <path d={sun} clipPath="url(#in-kite)" />
+    </>
+  ),
   drop: <path d={`${kite}${sun}`} fillRule="evenodd" stroke="none" />,
-  break: <><g transform="translate(-1 -1.500)"><path d={kite} stroke="none" clipPath="url(#not-sun)" /></g><path d={sun} stroke="none" clipPath="url(#in-kite)" /><g transform="translate(1.500 1.500)"><path d={sun} stroke="none" clipPath="url(#not-kite)" /></g></>,
+  break: (
+    <>
+      <g transform="translate(-1 -1.500)">
+        <path d={kite} stroke="none" clipPath="url(#not-sun)" />
+      </g>
+      <path d={sun} stroke="none" clipPath="url(#in-kite)" />
+      <g transform="translate(1.500 1.500)">
+        <path d={sun} stroke="none" clipPath="url(#not-kite)" />
+      </g>
+    </>
+  ),
 }
 
 const Clips = () => (
   <svg width="0" height="0" className="absolute" aria-hidden>
-    <clipPath id="in-kite"><path d={kite} /></clipPath>
-    <clipPath id="not-kite"><path d={`${whole}${kite}`} clipRule="evenodd" /></clipPath>
-    <clipPath id="not-sun"><path d={`${whole}${sun}`} clipRule="evenodd" /></clipPath>
+    <clipPath id="in-kite">
+      <path d={kite} />
+    </clipPath>
+    <clipPath id="not-kite">
+      <path d={`${whole}${kite}`} clipRule="evenodd" />
+    </clipPath>
+    <clipPath id="not-sun">
+      <path d={`${whole}${sun}`} clipRule="evenodd" />
+    </clipPath>
   </svg>
 )
 
@@ -35,17 +63,51 @@ export function CombinePanel() {
       <div className="grid grid-cols-5 gap-1" onPointerLeave={endPreview}>
         {ways.map(([way, word, what]) => (
           <button
-            key={way} type="button" title={what} aria-label={word}
-            className="flex h-[70px] flex-col items-center justify-start gap-1 rounded-md border border-sailcloth-300 bg-sailcloth-100 px-0.5 pt-1.5 text-[11px] leading-[13px] text-ink-700 hover:border-ink-500 hover:bg-paper hover:text-ink-900"
-            onPointerEnter={() => previewCombining(way)} onFocus={(e) => { if (e.currentTarget.matches(':focus-visible')) previewCombining(way) }} onBlur={endPreview} onClick={() => combineSelection(way)}
+            key={way}
+            type="button"
+            title={what}
+            aria-label={word}
+            className={clsx(
+              'flex h-[70px] flex-col items-center justify-start gap-1 rounded-md border',
+              'border-sailcloth-300 bg-sailcloth-100 px-0.5 pt-1.5 text-[11px] leading-[13px] text-ink-700',
+              'hover:border-ink-500 hover:bg-paper hover:text-ink-900',
+            )}
+            onPointerEnter={() => previewCombining(way)}
+            onFocus={(e) => {
+              if (e.currentTarget.matches(':focus-visible')) previewCombining(way)
+            }}
+            onBlur={endPreview}
+            onClick={() => combineSelection(way)}
           >
-            <svg width="28" height="28" viewBox="-1 -1 28 28" fill="currentColor" stroke="currentColor" strokeWidth="1" strokeLinejoin="round" className="text-spruce-700" aria-hidden>{signs[way]}</svg>
+            <svg
+              width="28"
+              height="28"
+              viewBox="-1 -1 28 28"
+              fill="currentColor"
+              stroke="currentColor"
+              strokeWidth="1"
+              strokeLinejoin="round"
+              className="text-spruce-700"
+              aria-hidden
+            >
+              {signs[way]}
+            </svg>
             <span className="text-balance">{word}</span>
           </button>
         ))}
       </div>
-      <p className={`mt-1.5 min-h-[30px] text-[12px] leading-[15px] ${preview?.trouble ? 'text-coral-700' : 'text-ink-600'}`} role="status">
-        {preview?.trouble ? preview.trouble : preview ? ways.find(([w]) => w === preview.way)![2] + '.' : 'The rearmost gives its look, moves and place. Rest on a way to see it on the page.'}
+      <p
+        className={clsx(
+          'mt-1.5 min-h-[30px] text-[12px] leading-[15px]',
+          preview?.trouble ? 'text-coral-700' : 'text-ink-600',
+        )}
+        role="status"
+      >
+        {preview?.trouble
+          ? preview.trouble
+          : preview
+            ? ways.find(([w]) => w === preview.way)![2] + '.'
+            : 'The rearmost gives its look, moves and place. Rest on a way to see it on the page.'}
       </p>
       <MergeButton />
     </Section>
@@ -57,8 +119,13 @@ export function MergeButton() {
   const [busy, setBusy] = useState(false)
   return (
     <Button
-      className="mt-1 w-full" disabled={busy} title="Painted as they rest, two pixels a px of the page, clear around them. The layers are kept inside: Take apart gives them back."
-      onClick={() => { setBusy(true); void mergeSelection().finally(() => setBusy(false)) }}
+      className="mt-1 w-full"
+      disabled={busy}
+      title="Painted as they rest, two pixels a px of the page. The layers are kept inside: Take apart gives them back."
+      onClick={() => {
+        setBusy(true)
+        void mergeSelection().finally(() => setBusy(false))
+      }}
     >
       {busy ? 'Painting …' : 'Merge into a picture'}
     </Button>

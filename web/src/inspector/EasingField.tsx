@@ -3,9 +3,13 @@ import { useState } from 'react'
 import { Choice, TextField } from '../ui/controls'
 
 const known = [
-  { value: 'linear', label: 'Even' }, { value: 'ease', label: 'Soft' }, { value: 'ease-out', label: 'Slows down' },
-  { value: 'ease-in', label: 'Speeds up' }, { value: 'ease-in-out', label: 'Both' },
-  { value: 'cubic-bezier(0.3,1.5,0.6,1)', label: 'Overshoots' }, { value: 'steps(8,jump-end)', label: 'Eight steps' },
+  { value: 'linear', label: 'Even' },
+  { value: 'ease', label: 'Soft' },
+  { value: 'ease-out', label: 'Slows down' },
+  { value: 'ease-in', label: 'Speeds up' },
+  { value: 'ease-in-out', label: 'Both' },
+  { value: 'cubic-bezier(0.3,1.5,0.6,1)', label: 'Overshoots' },
+  { value: 'steps(8,jump-end)', label: 'Eight steps' },
 ]
 
 export function EasingField({ name, value, onSet }: { name: string; value: string; onSet: (v: string) => void }) {
@@ -14,10 +18,25 @@ export function EasingField({ name, value, onSet }: { name: string; value: strin
   return (
     <div className="grid gap-1">
       <Choice
-        name={name} value={named && !own ? value : 'own'} of={[...known, { value: 'own', label: 'Own curve …' }]}
-        onSet={(v) => { setOwn(v === 'own'); if (v !== 'own') onSet(v) }}
+        name={name}
+        value={named && !own ? value : 'own'}
+        of={[...known, { value: 'own', label: 'Own curve …' }]}
+        onSet={(v) => {
+          setOwn(v === 'own')
+          if (v !== 'own') onSet(v)
+        }}
       />
-      {(own || !named) && <TextField name={`${name}, as CSS`} value={value} onSet={(v) => { onSet(v); setOwn(false) }} className="font-mono text-[11px]" />}
+      {(own || !named) && (
+        <TextField
+          name={`${name}, as CSS`}
+          value={value}
+          onSet={(v) => {
+            onSet(v)
+            setOwn(false)
+          }}
+          className="font-mono text-[11px]"
+        />
+      )}
     </div>
   )
 }

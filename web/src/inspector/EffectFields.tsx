@@ -8,9 +8,18 @@ import { sharedInk } from './FillField'
 import { shared } from './Look'
 
 const blends: [string, string][] = [
-  ['normal', 'Normal'], ['multiply', 'Multiply'], ['screen', 'Screen'], ['overlay', 'Overlay'], ['darken', 'Darken'], ['lighten', 'Lighten'],
-  ['colour-dodge', 'Colour dodge'], ['colour-burn', 'Colour burn'], ['hard-light', 'Hard light'], ['soft-light', 'Soft light'],
-  ['difference', 'Difference'], ['exclusion', 'Exclusion'],
+  ['normal', 'Normal'],
+  ['multiply', 'Multiply'],
+  ['screen', 'Screen'],
+  ['overlay', 'Overlay'],
+  ['darken', 'Darken'],
+  ['lighten', 'Lighten'],
+  ['colour-dodge', 'Colour dodge'],
+  ['colour-burn', 'Colour burn'],
+  ['hard-light', 'Hard light'],
+  ['soft-light', 'Soft light'],
+  ['difference', 'Difference'],
+  ['exclusion', 'Exclusion'],
 ]
 
 export function BlendField({ layers, threads }: { layers: Layer[]; threads: string[] }) {
@@ -18,7 +27,9 @@ export function BlendField({ layers, threads }: { layers: Layer[]; threads: stri
     <>
       <Label>Blend</Label>
       <Choice
-        name="Blend" value={shared(layers.map((l) => l.blend || 'normal')) ?? ''} of={blends.map(([value, label]) => ({ value, label }))}
+        name="Blend"
+        value={shared(layers.map((l) => l.blend || 'normal')) ?? ''}
+        of={blends.map(([value, label]) => ({ value, label }))}
         onSet={(v) => run('set', { threads, patch: { blend: v === 'normal' ? null : v } })}
       />
     </>
@@ -36,41 +47,118 @@ export function EffectFields({ layers, threads }: { layers: Layer[]; threads: st
     <div className="mt-2 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
       <Label>Blur</Label>
       <div className="grid grid-cols-[1fr_auto_1fr] items-center gap-1.5">
-        <NumberField name="Blur" unit="px" digits={1} min={0} max={500} value={shared(layers.map((l) => l.blur ?? 0))} onSet={(v) => set({ blur: v || null })} />
+        <NumberField
+          name="Blur"
+          unit="px"
+          digits={1}
+          min={0}
+          max={500}
+          value={shared(layers.map((l) => l.blur ?? 0))}
+          onSet={(v) => set({ blur: v || null })}
+        />
         <Label>feather</Label>
-        <NumberField name="Feather" unit="px" min={0} max={500} value={shared(layers.map((l) => l.feather ?? 0))} onSet={(v) => set({ feather: v || null })} />
+        <NumberField
+          name="Feather"
+          unit="px"
+          min={0}
+          max={500}
+          value={shared(layers.map((l) => l.feather ?? 0))}
+          onSet={(v) => set({ feather: v || null })}
+        />
       </div>
       <Label>Shadow</Label>
       <div className="flex items-center gap-1.5">
         <ColourField
-          name="Shadow" none alpha value={cast ? sharedInk(shadows) : null}
-          onDraft={(v) => { draft('shadow.set', { threads, patch: inkPatch(v) }); refreshDraft() }}
+          name="Shadow"
+          none
+          alpha
+          value={cast ? sharedInk(shadows) : null}
+          onDraft={(v) => {
+            draft('shadow.set', { threads, patch: inkPatch(v) })
+            refreshDraft()
+          }}
           onSet={(v) => shadow(v ? inkPatch(v) : null)}
         />
-        {!cast && <button type="button" className="h-[26px] rounded-md px-2 text-[12px] text-brass-700 hover:bg-sailcloth-200" onClick={() => shadow({})}>Cast one</button>}
+        {!cast && (
+          <button
+            type="button"
+            className="h-[26px] rounded-md px-2 text-[12px] text-brass-700 hover:bg-sailcloth-200"
+            onClick={() => shadow({})}
+          >
+            Cast one
+          </button>
+        )}
       </div>
       {cast && (
         <>
           <Label>Falls</Label>
           <div className="grid grid-cols-3 items-center gap-1.5">
-            <NumberField name="Shadow to the right" unit="px" min={-1000} max={1000} value={shared(shadows.map((s) => s.x))} onSet={(v) => shadow({ x: v })} />
-            <NumberField name="Shadow down" unit="px" min={-1000} max={1000} value={shared(shadows.map((s) => s.y))} onSet={(v) => shadow({ y: v })} />
-            <NumberField name="Softness of the shadow" unit="px" min={0} max={500} value={shared(shadows.map((s) => s.blur ?? 0))} onSet={(v) => shadow({ blur: v || null })} />
+            <NumberField
+              name="Shadow to the right"
+              unit="px"
+              min={-1000}
+              max={1000}
+              value={shared(shadows.map((s) => s.x))}
+              onSet={(v) => shadow({ x: v })}
+            />
+            <NumberField
+              name="Shadow down"
+              unit="px"
+              min={-1000}
+              max={1000}
+              value={shared(shadows.map((s) => s.y))}
+              onSet={(v) => shadow({ y: v })}
+            />
+            <NumberField
+              name="Softness of the shadow"
+              unit="px"
+              min={0}
+              max={500}
+              value={shared(shadows.map((s) => s.blur ?? 0))}
+              onSet={(v) => shadow({ blur: v || null })}
+            />
           </div>
           <span className="text-[11px] text-ink-500" />
-          <div className="-mt-1 grid grid-cols-3 gap-1.5 text-center text-[11px] text-ink-500"><span>right</span><span>down</span><span>soft</span></div>
+          <div className="-mt-1 grid grid-cols-3 gap-1.5 text-center text-[11px] text-ink-500">
+            <span>right</span>
+            <span>down</span>
+            <span>soft</span>
+          </div>
         </>
       )}
       <Label>Glow</Label>
       <div className="flex items-center gap-1.5">
         <ColourField
-          name="Glow" none alpha value={glows.length === layers.length ? sharedInk(glows) : null}
-          onDraft={(v) => { draft('glow.set', { threads, patch: inkPatch(v) }); refreshDraft() }}
+          name="Glow"
+          none
+          alpha
+          value={glows.length === layers.length ? sharedInk(glows) : null}
+          onDraft={(v) => {
+            draft('glow.set', { threads, patch: inkPatch(v) })
+            refreshDraft()
+          }}
           onSet={(v) => glow(v ? inkPatch(v) : null)}
         />
-        {glows.length < layers.length
-          ? <button type="button" className="h-[26px] rounded-md px-2 text-[12px] text-brass-700 hover:bg-sailcloth-200" onClick={() => glow({})}>Light one</button>
-          : <div className="w-[64px]"><NumberField name="Width of the glow" unit="px" min={0} max={500} value={shared(glows.map((g) => g.blur))} onSet={(v) => glow(v > 0 ? { blur: v } : null)} /></div>}
+        {glows.length < layers.length ? (
+          <button
+            type="button"
+            className="h-[26px] rounded-md px-2 text-[12px] text-brass-700 hover:bg-sailcloth-200"
+            onClick={() => glow({})}
+          >
+            Light one
+          </button>
+        ) : (
+          <div className="w-[64px]">
+            <NumberField
+              name="Width of the glow"
+              unit="px"
+              min={0}
+              max={500}
+              value={shared(glows.map((g) => g.blur))}
+              onSet={(v) => glow(v > 0 ? { blur: v } : null)}
+            />
+          </div>
+        )}
       </div>
     </div>
   )

@@ -10,14 +10,37 @@ import { GradientStrip } from './GradientStrip'
 import { drawings } from './signs'
 import { shared } from './Look'
 
-const kinds = [['none', 'No fill'], ['colour', 'One colour'], ['linear', 'Linear gradient'], ['radial', 'Radial gradient'], ['picture', 'A picture'], ['texture', 'A texture: a picture laid side by side']] as const
+const kinds = [
+  ['none', 'No fill'],
+  ['colour', 'One colour'],
+  ['linear', 'Linear gradient'],
+  ['radial', 'Radial gradient'],
+  ['picture', 'A picture'],
+  ['texture', 'A texture: a picture laid side by side'],
+] as const
 
 /** A row of signs of which one is pressed. */
-export function Signs({ name, value, of, onSet }: { name: string; value: string | null; of: readonly (readonly [string, string, string?])[]; onSet: (v: string) => void }) {
+export function Signs({
+  name,
+  value,
+  of,
+  onSet,
+}: {
+  name: string
+  value: string | null
+  of: readonly (readonly [string, string, string?])[]
+  onSet: (v: string) => void
+}) {
   return (
     <span className="inline-flex rounded-md border border-sailcloth-300" role="group" aria-label={name}>
       {of.map(([v, label, drawing]) => (
-        <Sign key={v} name={label} pressed={value === v} className={`!h-6 !w-6 ${value === v ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`} onClick={() => onSet(v)}>
+        <Sign
+          key={v}
+          name={label}
+          pressed={value === v}
+          className={`!h-6 !w-6 ${value === v ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}
+          onClick={() => onSet(v)}
+        >
           {drawings[drawing ?? v]}
         </Sign>
       ))}
@@ -34,17 +57,34 @@ export function FillField({ layers, threads }: { layers: Layer[]; threads: strin
       <Label>Fill</Label>
       <div className="flex items-center justify-between gap-1.5">
         <Signs
-          name="Kind of fill" value={kind} of={kinds}
+          name="Kind of fill"
+          value={kind}
+          of={kinds}
           onSet={(k) => {
-            if (k !== 'picture' && k !== 'texture') { run('fill.kind', { threads, part: 'fill', kind: k }); return }
+            if (k !== 'picture' && k !== 'texture') {
+              run('fill.kind', { threads, part: 'fill', kind: k })
+              return
+            }
             const hash = shared(layers.map((l) => l.fill.media ?? null))
             if (hash) run('fill.picture', { threads, kind: k, hash })
-            else { wanted.current = k; input.current?.click() }
+            else {
+              wanted.current = k
+              input.current?.click()
+            }
           }}
         />
         <input
-          ref={input} type="file" accept="image/png,image/jpeg" hidden data-fill-input aria-label="Picture to fill with"
-          onChange={(e) => { const f = e.target.files?.[0]; if (f) void fillWith(f, threads, wanted.current); e.target.value = '' }}
+          ref={input}
+          type="file"
+          accept="image/png,image/jpeg"
+          hidden
+          data-fill-input
+          aria-label="Picture to fill with"
+          onChange={(e) => {
+            const f = e.target.files?.[0]
+            if (f) void fillWith(f, threads, wanted.current)
+            e.target.value = ''
+          }}
         />
       </div>
       {kind === 'colour' && (
@@ -57,13 +97,33 @@ export function FillField({ layers, threads }: { layers: Layer[]; threads: strin
         <>
           <Label>{kind === 'texture' ? 'Tiles' : 'Picture'}</Label>
           <div className="flex items-center gap-1.5">
-            {kind === 'texture' && <div className="w-[80px]"><NumberField name="Width of a tile" unit="px" min={1} value={shared(layers.map((l) => Math.round(l.fill.size ?? 0)))} onSet={(size) => run('set', { threads, patch: { fill: { size } } })} /></div>}
-            <Button className="flex-1" onClick={() => { wanted.current = kind; input.current?.click() }}>Another file …</Button>
+            {kind === 'texture' && (
+              <div className="w-[80px]">
+                <NumberField
+                  name="Width of a tile"
+                  unit="px"
+                  min={1}
+                  value={shared(layers.map((l) => Math.round(l.fill.size ?? 0)))}
+                  onSet={(size) => run('set', { threads, patch: { fill: { size } } })}
+                />
+              </div>
+            )}
+            <Button
+              className="flex-1"
+              onClick={() => {
+                wanted.current = kind
+                input.current?.click()
+              }}
+            >
+              Another file …
+            </Button>
           </div>
         </>
       )}
       {(kind === 'linear' || kind === 'radial') && (
-        <div className="col-span-2"><GradientStrip part="fill" threads={threads} stops={layers[0].fill.gradient!.stops} /></div>
+        <div className="col-span-2">
+          <GradientStrip part="fill" threads={threads} stops={layers[0].fill.gradient!.stops} />
+        </div>
       )}
     </>
   )
@@ -72,18 +132,39 @@ export function FillField({ layers, threads }: { layers: Layer[]; threads: strin
 /** The ink all of a list have, or null. */
 export function sharedInk(list: { colour?: string; role?: string; tone?: number }[]): Ink | null {
   const [a] = list
-  return a?.colour && list.every((b) => a.colour === b.colour && (a.role ?? '') === (b.role ?? '') && (a.tone ?? 0) === (b.tone ?? 0)) ? { colour: a.colour, role: a.role, tone: a.tone } : null
+  return a?.colour &&
+    list.every((b) => a.colour === b.colour && (a.role ?? '') === (b.role ?? '') && (a.tone ?? 0) === (b.tone ?? 0))
+    ? { colour: a.colour, role: a.role, tone: a.tone }
+    : null
 }
 
-export function OneColour({ part, name, fills, threads, whole }: { part: 'fill' | 'stroke'; name: string; fills: Fill[]; threads: string[]; whole?: boolean }) {
+export function OneColour({
+  part,
+  name,
+  fills,
+  threads,
+  whole,
+}: {
+  part: 'fill' | 'stroke'
+  name: string
+  fills: Fill[]
+  threads: string[]
+  whole?: boolean
+}) {
   const patch = (v: Ink) => {
     const fill = { kind: 'colour', ...inkPatch(v) }
     return part === 'fill' ? { fill } : { stroke: { fill } }
   }
   return (
     <ColourField
-      name={name} alpha compact={!whole} value={sharedInk(fills)}
-      onDraft={(c) => { draft('set', { threads, patch: patch(c) }); refreshDraft() }}
+      name={name}
+      alpha
+      compact={!whole}
+      value={sharedInk(fills)}
+      onDraft={(c) => {
+        draft('set', { threads, patch: patch(c) })
+        refreshDraft()
+      }}
       onSet={(v) => v && run('set', { threads, patch: patch(v) })}
     />
   )

@@ -13,21 +13,44 @@ export function FilmPanel({ film }: { film: Film }) {
     <Section title="Film">
       <div className="grid grid-cols-[84px_1fr] items-center gap-x-2 gap-y-2">
         <Label>Page</Label>
-        <span className="font-mono text-[12px]">{film.width} × {film.height} px</span>
+        <span className="font-mono text-[12px]">
+          {film.width} × {film.height} px
+        </span>
         <Label>Frames</Label>
         <Choice
-          name="Frames a second" value={rate} onSet={(v) => { const [num, den] = v.split('/').map(Number); apply({ op: 'film.set', patch: { rate: { num, den } } }) }}
-          of={[...new Set([...rates, rate])].map((r) => { const [n, d] = r.split('/').map(Number); return { value: r, label: `${d === 1 ? n : (n / d).toFixed(3)} a second` } })}
+          name="Frames a second"
+          value={rate}
+          onSet={(v) => {
+            const [num, den] = v.split('/').map(Number)
+            apply({ op: 'film.set', patch: { rate: { num, den } } })
+          }}
+          of={[...new Set([...rates, rate])].map((r) => {
+            const [n, d] = r.split('/').map(Number)
+            return { value: r, label: `${d === 1 ? n : (n / d).toFixed(3)} a second` }
+          })}
         />
         <Label>Length</Label>
-        <span className="font-mono text-[12px]">{(film.length / 1000).toFixed(2)} s · {film.frames} frames</span>
-        <Check name="Begins again at its end" on={film.loop} onSet={(v) => apply({ op: 'film.set', patch: v ? { loop: true } : { loop: null, closing: null } })} />
+        <span className="font-mono text-[12px]">
+          {(film.length / 1000).toFixed(2)} s · {film.frames} frames
+        </span>
+        <Check
+          name="Begins again at its end"
+          on={film.loop}
+          onSet={(v) => apply({ op: 'film.set', patch: v ? { loop: true } : { loop: null, closing: null } })}
+        />
       </div>
       {film.loop && film.shown > 1 && (
         <div className="mt-2" data-closing-fields>
           <p className="mb-1.5 text-[12px] font-semibold">From the last scene back to the first</p>
           <TransitionFields
-            name="Closing transition" kind={c?.kind ?? 'cut'} duration={c?.duration ?? 0} easing={c?.easing ?? ''} direction={c?.direction ?? 0} softness={c?.softness ?? 0} goesOn={!!c?.goesOn} runs={0}
+            name="Closing transition"
+            kind={c?.kind ?? 'cut'}
+            duration={c?.duration ?? 0}
+            easing={c?.easing ?? ''}
+            direction={c?.direction ?? 0}
+            softness={c?.softness ?? 0}
+            goesOn={!!c?.goesOn}
+            runs={0}
             mayGoOn={film.scenes[film.shown - 1].transition === 'morph' && film.scenes[film.shown - 1].stay === 0}
             onSet={(patch) => run('film.closing', { patch })}
           />

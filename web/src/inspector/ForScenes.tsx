@@ -6,9 +6,19 @@ import { Button } from '../ui/controls'
 
 type Scope = 'this' | 'selected' | 'all'
 
-interface Asked { ids: string[]; own: string[]; run: (ids: string[]) => unknown }
+interface Asked {
+  ids: string[]
+  own: string[]
+  run: (ids: string[]) => unknown
+}
 
-export interface Scoped { scope: Scope; setScope: (s: Scope) => void; asked: Asked | null; answer: (all: boolean) => void; change: (run: (ids: string[]) => unknown) => void }
+export interface Scoped {
+  scope: Scope
+  setScope: (s: Scope) => void
+  asked: Asked | null
+  answer: (all: boolean) => void
+  change: (run: (ids: string[]) => unknown) => void
+}
 
 /** A change to several scenes waits for an answer when some of them differ from the others. */
 export function useScope(what: 'stay' | 'transition'): Scoped {
@@ -18,10 +28,14 @@ export function useScope(what: 'stay' | 'transition'): Scoped {
     const { film, scene, scenes } = desk()
     const here = film!.scenes[scene].id
     const now = scope === 'selected' && scenes.length === 0 ? 'this' : scope
-    const ids = now === 'all' ? film!.scenes.slice(0, film!.shown).map((s) => s.id) : now === 'selected' ? scenes : [here]
+    const ids =
+      now === 'all' ? film!.scenes.slice(0, film!.shown).map((s) => s.id) : now === 'selected' ? scenes : [here]
     const own = ids.length > 1 ? engine.ownScenes(ids, what).filter((id) => id !== here) : []
     if (own.length) setAsked({ ids, own, run })
-    else { setAsked(null); run(ids) }
+    else {
+      setAsked(null)
+      run(ids)
+    }
   }
   const answer = (all: boolean) => {
     if (asked) asked.run(all ? asked.ids : asked.ids.filter((id) => !asked.own.includes(id)))
@@ -39,11 +53,26 @@ export function ForScenes({ scope, what }: { scope: Scoped; what: string }) {
   const side = 'h-[24px] rounded-md px-2 text-[12px] disabled:opacity-40'
   return (
     <div className="mt-2">
-      <div className="flex items-center gap-1 text-[12px]" role="group" aria-label={`For which scenes the ${what} is set`}>
+      <div
+        className="flex items-center gap-1 text-[12px]"
+        role="group"
+        aria-label={`For which scenes the ${what} is set`}
+      >
         <span className="mr-1 text-ink-600">for</span>
-        {([['this', 'this scene'], ['selected', selected > 0 ? `${selected} selected` : 'selected'], ['all', 'all']] as const).map(([v, word]) => (
+        {(
+          [
+            ['this', 'this scene'],
+            ['selected', selected > 0 ? `${selected} selected` : 'selected'],
+            ['all', 'all'],
+          ] as const
+        ).map(([v, word]) => (
           <button
-            key={v} type="button" aria-pressed={now === v} disabled={v === 'selected' && selected === 0} onClick={() => scope.setScope(v)} aria-label={`Set the ${what} for ${word}`}
+            key={v}
+            type="button"
+            aria-pressed={now === v}
+            disabled={v === 'selected' && selected === 0}
+            onClick={() => scope.setScope(v)}
+            aria-label={`Set the ${what} for ${word}`}
             title={v === 'selected' ? 'Select scenes in the timeline with Shift or Ctrl' : undefined}
             className={`${side} ${now === v ? 'bg-brass-200 font-semibold' : 'hover:bg-sailcloth-200'}`}
           >
@@ -53,10 +82,21 @@ export function ForScenes({ scope, what }: { scope: Scoped; what: string }) {
       </div>
       {scope.asked && (
         <div className="mt-1.5 rounded-md border border-brass-400 bg-brass-200/55 px-2 py-1.5 text-[12px]" role="alert">
-          <p>{names.length === 1 ? `“${names[0]}” has a ${what} of its own.` : `${names.length} scenes have a ${what} of their own: ${names.slice(0, 3).map((n) => `“${n}”`).join(', ')}${names.length > 3 ? ' …' : ''}`}</p>
+          <p>
+            {names.length === 1
+              ? `“${names[0]}” has a ${what} of its own.`
+              : `${names.length} scenes have a ${what} of their own: ${names
+                  .slice(0, 3)
+                  .map((n) => `“${n}”`)
+                  .join(', ')}${names.length > 3 ? ' …' : ''}`}
+          </p>
           <div className="mt-1.5 flex gap-1.5">
-            <Button className="!px-2 text-[12px]" onClick={() => scope.answer(false)}>Leave {names.length === 1 ? 'it' : 'them'}</Button>
-            <Button className="!px-2 text-[12px]" onClick={() => scope.answer(true)}>Set {names.length === 1 ? 'it' : 'them'} too</Button>
+            <Button className="!px-2 text-[12px]" onClick={() => scope.answer(false)}>
+              Leave {names.length === 1 ? 'it' : 'them'}
+            </Button>
+            <Button className="!px-2 text-[12px]" onClick={() => scope.answer(true)}>
+              Set {names.length === 1 ? 'it' : 'them'} too
+            </Button>
           </div>
         </div>
       )}

@@ -1,4 +1,5 @@
 // One column in the order of work: Look, Place, Moves. Nothing selected: the scene. Several: what they share.
+import { clsx } from 'clsx'
 import { useDeferredValue, useState } from 'react'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
@@ -19,7 +20,12 @@ import { AcrossScenes } from './AcrossScenes'
 import { Part, Parts } from '../ui/Parts'
 
 const kinds: Record<string, string> = {
-  group: 'group', text: 'text', wave: 'wave band', picture: 'picture', path: 'drawn path', inset: 'inset',
+  group: 'group',
+  text: 'text',
+  wave: 'wave band',
+  picture: 'picture',
+  path: 'drawn path',
+  inset: 'inset',
 }
 
 export function Inspector() {
@@ -27,8 +33,15 @@ export function Inspector() {
   const selection = useDesk((d) => d.selection)
   const editing = useDesk((d) => d.editing)
   const settled = useDeferredValue(selected)
-  const inFilms = useDesk((d) => (d.film?.shown ?? 0) > 1 && !d.film!.scenes[d.scene]?.aside) || selected.some((s) => s.strands.length > 0)
-  if (selection.length === 0) return <Frame><ScenePanel /></Frame>
+  const inFilms =
+    useDesk((d) => (d.film?.shown ?? 0) > 1 && !d.film!.scenes[d.scene]?.aside) ||
+    selected.some((s) => s.strands.length > 0)
+  if (selection.length === 0)
+    return (
+      <Frame>
+        <ScenePanel />
+      </Frame>
+    )
   if (selected.length === 0) {
     return (
       <Frame>
@@ -37,17 +50,33 @@ export function Inspector() {
     )
   }
   // Of a thousand the lines on the page come first, and what they share a frame later.
-  if (selected.length > 100 && settled.length !== selected.length) return <Frame><Several selected={selected} /></Frame>
+  if (selected.length > 100 && settled.length !== selected.length)
+    return (
+      <Frame>
+        <Several selected={selected} />
+      </Frame>
+    )
   const one = selected.length === 1 ? selected[0] : null
   const open = one?.layer.kind === 'path' && editing === one.layer.thread ? one : null
   const texts = selected.every((s) => s.layer.kind === 'text')
-  const head = !one ? <Several selected={selected} /> : (
+  const head = !one ? (
+    <Several selected={selected} />
+  ) : (
     <div className={heading}>
       <TextField
-        key={one.layer.id} name="Layer name" value={one.layer.name} onSet={(name) => run('set.everywhere', { thread: one.layer.thread, patch: { name } })}
-        className="!w-auto flex-1 truncate !border-transparent !bg-transparent text-[14px] font-semibold hover:!border-sailcloth-300 focus:!bg-paper"
+        key={one.layer.id}
+        name="Layer name"
+        value={one.layer.name}
+        onSet={(name) => run('set.everywhere', { thread: one.layer.thread, patch: { name } })}
+        className={clsx(
+          '!w-auto flex-1 truncate !border-transparent !bg-transparent text-[14px] font-semibold',
+          'hover:!border-sailcloth-300 focus:!bg-paper',
+        )}
       />
-      <span className="shrink-0 text-[12px] text-ink-500">{kinds[one.layer.kind] ?? one.layer.kind}{one.count > 0 ? ` · ${one.count} layers` : ''}</span>
+      <span className="shrink-0 text-[12px] text-ink-500">
+        {kinds[one.layer.kind] ?? one.layer.kind}
+        {one.count > 0 ? ` · ${one.count} layers` : ''}
+      </span>
       <Tint of={one} />
     </div>
   )
@@ -57,16 +86,44 @@ export function Inspector() {
       <Parts head={head} names={names} kind={one?.layer.kind ?? 'several'} still={desk().moves.length > 0}>
         {/* While its points are open they come first; what is done to them must not lie below the fold. */}
         {open && <PointsPanel selected={open} />}
-        {selected.length > 1 && (selected.every((s) => s.unites) ? <CombinePanel /> : <div className="border-b border-sailcloth-300 px-4 py-2"><MergeButton /></div>)}
-        {texts && <Part name="Text"><TextPanel selected={selected} /></Part>}
-        <Part name="Look"><Look selected={selected} /></Part>
+        {selected.length > 1 &&
+          (selected.every((s) => s.unites) ? (
+            <CombinePanel />
+          ) : (
+            <div className="border-b border-sailcloth-300 px-4 py-2">
+              <MergeButton />
+            </div>
+          ))}
+        {texts && (
+          <Part name="Text">
+            <TextPanel selected={selected} />
+          </Part>
+        )}
+        <Part name="Look">
+          <Look selected={selected} />
+        </Part>
         {one && !open && one.layer.kind === 'path' && <PointsPanel selected={one} />}
-        <Part name="Place"><Place selected={selected} /></Part>
-        <Part name="Moves"><Moves selected={selected} /></Part>
+        <Part name="Place">
+          <Place selected={selected} />
+        </Part>
+        <Part name="Moves">
+          <Moves selected={selected} />
+        </Part>
         <Timing selected={selected} />
         <Part name="Scenes">
           <Strands selected={selected} />
-          {one?.layer.kind === 'marker' && <p className="border-b border-sailcloth-300 px-4 py-2 text-[12px] text-ink-600">It counts the scenes its thread lives in. <button type="button" className="font-semibold text-brass-700 underline" onClick={() => run('carry.all', { threads: [one.layer.thread] })}>Carry it to all scenes</button></p>}
+          {one?.layer.kind === 'marker' && (
+            <p className="border-b border-sailcloth-300 px-4 py-2 text-[12px] text-ink-600">
+              It counts the scenes its thread lives in.{' '}
+              <button
+                type="button"
+                className="font-semibold text-brass-700 underline"
+                onClick={() => run('carry.all', { threads: [one.layer.thread] })}
+              >
+                Carry it to all scenes
+              </button>
+            </p>
+          )}
           <AcrossScenes selected={selected} />
         </Part>
         {one && !open && <OutlinePanel selected={one} />}
@@ -79,21 +136,39 @@ export function Inspector() {
 function Elsewhere({ threads }: { threads: string[] }) {
   const rows = useDesk((d) => d.rows)
   const film = useDesk((d) => d.film)!
-  const scenes = [...new Set(rows.filter((r) => threads.includes(r.thread)).flatMap((r) => r.spans.filter((s) => !s.strand).map((s) => s.scene)))]
+  const scenes = [
+    ...new Set(
+      rows
+        .filter((r) => threads.includes(r.thread))
+        .flatMap((r) => r.spans.filter((s) => !s.strand).map((s) => s.scene)),
+    ),
+  ]
   return (
     <div className="px-4 py-4">
-      <p className="mb-2 text-ink-600">{threads.length === 1 ? 'This layer is' : 'These layers are'} not in this scene. {scenes.length > 0 && 'Go where it is:'}</p>
-      <div className="grid gap-1.5">{scenes.slice(0, 8).map((i) => <Button key={i} className="w-full !justify-start" onClick={() => goToScene(i)}>{i + 1} {film.scenes[i].name}</Button>)}</div>
+      <p className="mb-2 text-ink-600">
+        {threads.length === 1 ? 'This layer is' : 'These layers are'} not in this scene.{' '}
+        {scenes.length > 0 && 'Go where it is:'}
+      </p>
+      <div className="grid gap-1.5">
+        {scenes.slice(0, 8).map((i) => (
+          <Button key={i} className="w-full !justify-start" onClick={() => goToScene(i)}>
+            {i + 1} {film.scenes[i].name}
+          </Button>
+        ))}
+      </div>
     </div>
   )
 }
 
 const heading = 'flex h-[41px] shrink-0 items-center gap-2 border-b border-sailcloth-300 pl-2 pr-4'
 
-const Tint = ({ of }: { of: Selected }) => <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(of.layer.tint ?? 0) & 7] }} aria-hidden />
+const Tint = ({ of }: { of: Selected }) => (
+  <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(of.layer.tint ?? 0) & 7] }} aria-hidden />
+)
 
 /** 2nd, 3rd, 11th, 21st. */
-const ordinal = (n: number) => `${n}${n % 100 >= 11 && n % 100 <= 13 ? 'th' : ['th', 'st', 'nd', 'rd'][n % 10] ?? 'th'}`
+const ordinal = (n: number) =>
+  `${n}${n % 100 >= 11 && n % 100 <= 13 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th')}`
 
 function Several({ selected }: { selected: Selected[] }) {
   const [nth, setNth] = useState(2)
@@ -101,9 +176,27 @@ function Several({ selected }: { selected: Selected[] }) {
     <div className={heading}>
       <h2 className="flex-1 pl-2 text-[14px] font-semibold">{selected.length} layers</h2>
       {selected.length > 2 && (
-        <span className="flex items-center gap-1 text-[12px] text-ink-600" role="group" aria-label="Of these select some">
-          <span className="w-[38px]"><NumberField name="Every how many of them are selected" min={2} max={1000} value={nth} onSet={(v) => setNth(Math.round(v))} /></span>
-          <Button className="whitespace-nowrap !px-2 text-[12px]" title="Of these, from the first on, in the order they were selected in" onClick={() => select(desk().selection.filter((_, i) => i % nth === 0))}>Every {ordinal(nth)}</Button>
+        <span
+          className="flex items-center gap-1 text-[12px] text-ink-600"
+          role="group"
+          aria-label="Of these select some"
+        >
+          <span className="w-[38px]">
+            <NumberField
+              name="Every how many of them are selected"
+              min={2}
+              max={1000}
+              value={nth}
+              onSet={(v) => setNth(Math.round(v))}
+            />
+          </span>
+          <Button
+            className="whitespace-nowrap !px-2 text-[12px]"
+            title="Of these, from the first on, in the order they were selected in"
+            onClick={() => select(desk().selection.filter((_, i) => i % nth === 0))}
+          >
+            Every {ordinal(nth)}
+          </Button>
         </span>
       )}
       <Tint of={selected[0]} />
@@ -112,5 +205,15 @@ function Several({ selected }: { selected: Selected[] }) {
 }
 
 function Frame({ children, parted }: { children: React.ReactNode; parted?: boolean }) {
-  return <aside aria-label="Inspector" className={`h-full w-[280px] shrink-0 border-l border-sailcloth-300 bg-paper ${parted ? 'flex flex-col' : 'thin-scroll overflow-y-auto'}`}>{children}</aside>
+  return (
+    <aside
+      aria-label="Inspector"
+      className={clsx(
+        'h-full w-[280px] shrink-0 border-l border-sailcloth-300 bg-paper',
+        parted ? 'flex flex-col' : 'thin-scroll overflow-y-auto',
+      )}
+    >
+      {children}
+    </aside>
+  )
 }

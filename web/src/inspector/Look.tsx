@@ -9,6 +9,7 @@ import { LooksRow } from './LooksRow'
 import { PictureFields } from './PictureFields'
 import { ShapeFields, cornered } from './ShapeFields'
 import { StrokeFields } from './StrokeFields'
+import { counted } from '../words'
 
 /** The value all of a list share, or null. */
 export function shared<T>(list: T[]): T | null {
@@ -32,15 +33,35 @@ export function Look({ selected }: { selected: Selected[] }) {
           <>
             <Label>Fill</Label>
             <span className="flex items-center gap-1">
-              {inGroup.slice(0, 4).map((c) => <Swatch key={c} colour={c} size={22} />)}
-              <span className="ml-auto whitespace-nowrap text-[12px] text-ink-500">{inGroup.length} {inGroup.length === 1 ? 'colour' : 'colours'}</span>
+              {inGroup.slice(0, 4).map((c) => (
+                <Swatch key={c} colour={c} size={22} />
+              ))}
+              <span className="ml-auto whitespace-nowrap text-[12px] text-ink-500">
+                {counted(inGroup.length, 'colour')}
+              </span>
             </span>
           </>
         )}
       </div>
       <div className="mt-1.5 grid grid-cols-[56px_1fr_44px_1fr] items-center gap-x-2 gap-y-1.5">
-        <NumberField label="Opacity" name="Opacity" unit="%" min={0} max={100} value={percent(shared(layers.map((l) => l.opacity)))} onSet={(v) => set({ opacity: v / 100 })} />
-        {corners && <NumberField label="Corner" name="Corner radius" min={0} value={shared(layers.map((l) => l.corner ?? 0))} onSet={(v) => set({ corner: v || null })} />}
+        <NumberField
+          label="Opacity"
+          name="Opacity"
+          unit="%"
+          min={0}
+          max={100}
+          value={percent(shared(layers.map((l) => l.opacity)))}
+          onSet={(v) => set({ opacity: v / 100 })}
+        />
+        {corners && (
+          <NumberField
+            label="Corner"
+            name="Corner radius"
+            min={0}
+            value={shared(layers.map((l) => l.corner ?? 0))}
+            onSet={(v) => set({ corner: v || null })}
+          />
+        )}
       </div>
       <ShapeFields layers={layers} threads={threads} />
       <div className="mt-1.5 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">

@@ -16,7 +16,11 @@ export function maskSelection(how: Mask | '') {
   if (forward.length) say(notice('group.forward', forward.join(', ')))
 }
 
-const ways: { value: Mask | ''; label: string }[] = [{ value: '', label: 'like the others' }, { value: 'inside', label: 'the others show in it' }, { value: 'outside', label: 'punched out of them' }]
+const ways: { value: Mask | ''; label: string }[] = [
+  { value: '', label: 'like the others' },
+  { value: 'inside', label: 'the others show in it' },
+  { value: 'outside', label: 'punched out of them' },
+]
 
 export function MaskFields({ selected }: { selected: Selected[] }) {
   const one = selected.length === 1 ? selected[0] : null
@@ -32,8 +36,20 @@ export function MaskFields({ selected }: { selected: Selected[] }) {
   return (
     <div className="mt-1.5 grid grid-cols-[44px_1fr_1fr] items-center gap-x-2">
       <Label>Mask</Label>
-      <Button className="!px-1" title="The front one becomes a mask: the others show inside it. They are put into one group." onClick={() => maskSelection('inside')}>Show within</Button>
-      <Button className="!px-1" title="The front one is punched out of the others. They are put into one group." onClick={() => maskSelection('outside')}>Punch out</Button>
+      <Button
+        className="!px-1"
+        title="The front one becomes a mask: the others show inside it. They are put into one group."
+        onClick={() => maskSelection('inside')}
+      >
+        Show within
+      </Button>
+      <Button
+        className="!px-1"
+        title="The front one is punched out of the others. They are put into one group."
+        onClick={() => maskSelection('outside')}
+      >
+        Punch out
+      </Button>
     </div>
   )
 }

@@ -15,11 +15,18 @@ export interface Edited {
   ids: string[]
   mixed: Set<string> // fields, by their path, in which several differ
   set: (patch: object) => boolean
-  change: (field: string, scale: number) => ((how: '+' | '*', by: number) => void) | undefined // by a sum or a factor, each from what it is
+  // By a sum or a factor, each from what it is.
+  change: (field: string, scale: number) => ((how: '+' | '*', by: number) => void) | undefined
 }
 
 export function MoveFields({ move }: { move: Move }) {
-  const of: Edited = { move, ids: [move.id], mixed: new Set(), set: (patch) => run('move.set', { move: move.id, patch }), change: () => undefined }
+  const of: Edited = {
+    move,
+    ids: [move.id],
+    mixed: new Set(),
+    set: (patch) => run('move.set', { move: move.id, patch }),
+    change: () => undefined,
+  }
   const timed = move.effect !== 'at-once' || !!move.unit
   const whole = move.kind === 'loop' && move.lasts === 'scene'
   return (
@@ -32,11 +39,25 @@ export function MoveFields({ move }: { move: Move }) {
       {move.units.length > 0 && <UnitFields of={of} />}
       {timed && move.effect !== 'at-once' && move.effect !== 'scroll' && <EasingRow of={of} />}
       <p className="col-span-2 text-[11px] leading-snug text-ink-600" data-when>
-        {move.lasts === 'thread' ? 'Goes on in every scene its thread lives in: a thread is one layer through the scenes.' : (
+        {move.lasts === 'thread' ? (
+          'Goes on in every scene its thread lives in: a thread is one layer through the scenes.'
+        ) : (
           <>
-            Scene clock <b className="font-mono">{(move.begin / 1000).toFixed(2)} → {(move.finish / 1000).toFixed(2)} s</b><br />
-            Film time <b className="font-mono">{filmTime(move.film)} → {filmTime(move.film + move.finish - move.begin)}</b>
-            {move.cut > 0 && <span className="text-coral-700"><br />The scene ends {(move.cut / 1000).toFixed(2)} s before it does.</span>}
+            Scene clock{' '}
+            <b className="font-mono">
+              {(move.begin / 1000).toFixed(2)} → {(move.finish / 1000).toFixed(2)} s
+            </b>
+            <br />
+            Film time{' '}
+            <b className="font-mono">
+              {filmTime(move.film)} → {filmTime(move.film + move.finish - move.begin)}
+            </b>
+            {move.cut > 0 && (
+              <span className="text-coral-700">
+                <br />
+                The scene ends {(move.cut / 1000).toFixed(2)} s before it does.
+              </span>
+            )}
           </>
         )}
       </p>
@@ -50,20 +71,35 @@ export function SharedFields({ ids }: { ids: string[] }) {
   const shared = useMemo(() => engine.shared(ids), [ids, version])
   const move = { units: [], profile: [], start: { when: '' }, effect: '', kind: '', ...shared.move } as unknown as Move
   const of: Edited = {
-    move, ids, mixed: new Set(shared.mixed), set: (patch) => run('moves.set', { moves: ids, patch }),
-    change: (field, scale) => (how, by) => { run('moves.change', { moves: ids, field, how, by: how === '+' ? by * scale : by }) },
+    move,
+    ids,
+    mixed: new Set(shared.mixed),
+    set: (patch) => run('moves.set', { moves: ids, patch }),
+    change: (field, scale) => (how, by) => {
+      run('moves.change', { moves: ids, field, how, by: how === '+' ? by * scale : by })
+    },
   }
   const timeless = move.effect === 'at-once' && !move.unit && !of.mixed.has('unit')
   const loops = move.kind === 'loop'
   return (
     <div className="mb-2 rounded-md border border-brass-400 bg-brass-200/55" data-shared>
       <p className="px-2 pt-1.5 font-semibold">{ids.length} moves</p>
-      <p className="px-2 text-[11px] leading-tight text-ink-600">{shared.kinds.slice(0, 4).join('; ')}{shared.kinds.length > 4 ? ' …' : ''}. What is typed is set in all of them; +0.2 and *1.5 change each from what it is.</p>
+      <p className="px-2 text-[11px] leading-tight text-ink-600">
+        {shared.kinds.slice(0, 4).join('; ')}
+        {shared.kinds.length > 4 ? ' …' : ''}. What is typed is set in all of them; +0.2 and *1.5 change each from what
+        it is.
+      </p>
       <div className="grid grid-cols-[62px_1fr] items-center gap-x-2 gap-y-2 px-2 pb-2 pt-1.5">
         {!(loops && move.lasts === 'scene') && (
           <NumberField
-            label="At" name="Start" unit="s" digits={2} step={0.1} value={of.mixed.has('start.offset') ? null : (move.start.offset ?? 0) / 1000}
-            onSet={(v) => of.set({ start: { offset: Math.round(v * 1000) } })} onBy={of.change('start.offset', 1000)}
+            label="At"
+            name="Start"
+            unit="s"
+            digits={2}
+            step={0.1}
+            value={of.mixed.has('start.offset') ? null : (move.start.offset ?? 0) / 1000}
+            onSet={(v) => of.set({ start: { offset: Math.round(v * 1000) } })}
+            onBy={of.change('start.offset', 1000)}
           />
         )}
         {!timeless && <LengthFields of={of} whole={loops && move.lasts === 'scene'} />}
@@ -79,20 +115,31 @@ function EasingRow({ of }: { of: Edited }) {
   return (
     <>
       <Label>Easing</Label>
-      <EasingField name="Easing" value={of.mixed.has('easingUsed') ? '' : of.move.easing || of.move.easingUsed} onSet={(easing) => of.set({ easing })} />
+      <EasingField
+        name="Easing"
+        value={of.mixed.has('easingUsed') ? '' : of.move.easing || of.move.easingUsed}
+        onSet={(easing) => of.set({ easing })}
+      />
     </>
   )
 }
 
 /** A list of moves to hang on: those that cannot be say why. */
-const listed = (targets: Target[]) => targets.map((t) => ({ value: t.move, label: t.why ? `${t.name}: ${t.why}` : t.name, disabled: t.why !== '' }))
+const listed = (targets: Target[]) =>
+  targets.map((t) => ({ value: t.move, label: t.why ? `${t.name}: ${t.why}` : t.name, disabled: t.why !== '' }))
 
 const possible = (targets: Target[]) => targets.filter((t) => !t.why)
 
 /** The moves that one may hang on, asked anew with every change of the document. */
 function useTargets(move: Move, part: 'start' | 'end' | 'until') {
   const version = useDesk((d) => d.version)
-  return useMemo(() => ({ begins: engine.targets(move.id, part, 'begins'), ends: part === 'until' ? [] : engine.targets(move.id, part, 'ends') }), [move.id, part, version])
+  return useMemo(
+    () => ({
+      begins: engine.targets(move.id, part, 'begins'),
+      ends: part === 'until' ? [] : engine.targets(move.id, part, 'ends'),
+    }),
+    [move.id, part, version],
+  )
 }
 
 function StartFields({ move, whole }: { move: Move; whole: boolean }) {
@@ -105,16 +152,29 @@ function StartFields({ move, whole }: { move: Move; whole: boolean }) {
   if (solved) return <p className="col-span-2 text-[11px] text-ink-600">It begins in time to end as said below.</p>
   const way = (value: 'begins' | 'ends', label: string) => {
     const some = possible(targets[value]).length > 0
-    return targets[value].length ? [{ value, label: some ? label : `${label} (there is none that can)`, disabled: !some && move.start.when !== value }] : []
+    return targets[value].length
+      ? [
+          {
+            value,
+            label: some ? label : `${label} (there is none that can)`,
+            disabled: !some && move.start.when !== value,
+          },
+        ]
+      : []
   }
   const of = [
-    { value: 'at', label: 'at a time' }, ...way('begins', 'when … begins'), ...way('ends', 'when … ends'),
-    { value: 'scene-end', label: 'before the scene ends' }, ...(cues.length ? [{ value: 'cue', label: 'at a cue' }] : []),
+    { value: 'at', label: 'at a time' },
+    ...way('begins', 'when … begins'),
+    ...way('ends', 'when … ends'),
+    { value: 'scene-end', label: 'before the scene ends' },
+    ...(cues.length ? [{ value: 'cue', label: 'at a cue' }] : []),
   ]
   const start = (when: string) => {
-    const kept = (when === 'begins' || when === 'ends') && hangs && possible(targets[when]).some((t) => t.move === move.start.of)
-    const target = when === 'begins' || when === 'ends' ? possible(targets[when])[0]?.move : when === 'cue' ? cues[0]?.id : ''
-    run('move.start', { move: move.id, when, of: kept ? move.start.of : target ?? '' })
+    const kept =
+      (when === 'begins' || when === 'ends') && hangs && possible(targets[when]).some((t) => t.move === move.start.of)
+    const target =
+      when === 'begins' || when === 'ends' ? possible(targets[when])[0]?.move : when === 'cue' ? cues[0]?.id : ''
+    run('move.start', { move: move.id, when, of: kept ? move.start.of : (target ?? '') })
   }
   return (
     <>
@@ -123,18 +183,33 @@ function StartFields({ move, whole }: { move: Move; whole: boolean }) {
       {hangs && (
         <>
           <Label>of</Label>
-          <Choice name="Hangs on" value={move.start.of ?? ''} of={listed(targets[move.start.when as 'begins' | 'ends'])} onSet={(of) => run('move.start', { move: move.id, when: move.start.when, of })} />
+          <Choice
+            name="Hangs on"
+            value={move.start.of ?? ''}
+            of={listed(targets[move.start.when as 'begins' | 'ends'])}
+            onSet={(of) => run('move.start', { move: move.id, when: move.start.when, of })}
+          />
         </>
       )}
       {move.start.when === 'cue' && (
         <>
           <Label>Cue</Label>
-          <Choice name="Cue" value={move.start.of ?? ''} of={cues.map((q) => ({ value: q.id, label: q.name }))} onSet={(of) => run('move.start', { move: move.id, when: 'cue', of })} />
+          <Choice
+            name="Cue"
+            value={move.start.of ?? ''}
+            of={cues.map((q) => ({ value: q.id, label: q.name }))}
+            onSet={(of) => run('move.start', { move: move.id, when: 'cue', of })}
+          />
         </>
       )}
       <NumberField
-        label={hangs || move.start.when === 'cue' ? 'Offset' : move.start.when === 'scene-end' ? 'Before' : 'At'} name="Start" unit="s" digits={2} step={0.1}
-        value={(move.start.offset ?? 0) / 1000} onSet={(v) => set({ start: { offset: Math.round(v * 1000) } })}
+        label={hangs || move.start.when === 'cue' ? 'Offset' : move.start.when === 'scene-end' ? 'Before' : 'At'}
+        name="Start"
+        unit="s"
+        digits={2}
+        step={0.1}
+        value={(move.start.offset ?? 0) / 1000}
+        onSet={(v) => set({ start: { offset: Math.round(v * 1000) } })}
       />
     </>
   )
@@ -146,13 +221,29 @@ function LengthFields({ of: { move, ids, mixed, set, change }, whole }: { of: Ed
   const loop = move.kind === 'loop'
   const scroll = move.effect === 'scroll'
   const comes = move.kind === 'entrance' || move.kind === 'exit'
-  const lasts = mixed.has('lasts') || mixed.has('until') ? '' : move.until ? 'until' : move.lasts === 'scene' && move.keeps === 'speed' ? 'speed' : move.lasts || 'time'
+  const lasts =
+    mixed.has('lasts') || mixed.has('until')
+      ? ''
+      : move.until
+        ? 'until'
+        : move.lasts === 'scene' && move.keeps === 'speed'
+          ? 'speed'
+          : move.lasts || 'time'
   const choose = (v: string) => {
     const clear = { lasts: null, keeps: null, until: null }
     const own = move.duration ? {} : { duration: 1000 }
     if (v === 'time') set({ ...clear, ...own, ...(loop && !scroll ? { repeat: move.repeat || 1 } : {}) })
-    else if (v === 'until') set({ ...clear, ...own, until: possible(engine.targets(ids[0], 'until', 'begins'))[0]?.move })
-    else set({ ...clear, ...(v === 'speed' ? own : {}), lasts: v === 'speed' ? 'scene' : v, keeps: v === 'speed' ? 'speed' : null, end: null, ...(loop ? { repeat: null } : {}) })
+    else if (v === 'until')
+      set({ ...clear, ...own, until: possible(engine.targets(ids[0], 'until', 'begins'))[0]?.move })
+    else
+      set({
+        ...clear,
+        ...(v === 'speed' ? own : {}),
+        lasts: v === 'speed' ? 'scene' : v,
+        keeps: v === 'speed' ? 'speed' : null,
+        end: null,
+        ...(loop ? { repeat: null } : {}),
+      })
   }
   const ownTime = lasts === '' || lasts === 'time' || lasts === 'until' || lasts === 'speed' || (loop && !scroll)
   const single = ids.length === 1
@@ -165,32 +256,79 @@ function LengthFields({ of: { move, ids, mixed, set, change }, whole }: { of: Ed
         </>
       )}
       {lasts === 'until' && single && <UntilChoice move={move} onSet={(until) => set({ until })} />}
-      {ownTime && !(move.end?.stretches) && (
+      {ownTime && !move.end?.stretches && (
         <NumberField
-          label={loop && !scroll ? (move.effect === 'spin' ? 'One turn' : 'One cycle') : 'Takes'} name="Duration" unit="s" digits={2} step={0.1} min={0.01} max={3600}
-          value={mixed.has('duration') ? null : (move.duration ?? 0) / 1000} onSet={(v) => set({ duration: Math.round(v * 1000) })} onBy={change('duration', 1000)}
+          label={loop && !scroll ? (move.effect === 'spin' ? 'One turn' : 'One cycle') : 'Takes'}
+          name="Duration"
+          unit="s"
+          digits={2}
+          step={0.1}
+          min={0.01}
+          max={3600}
+          value={mixed.has('duration') ? null : (move.duration ?? 0) / 1000}
+          onSet={(v) => set({ duration: Math.round(v * 1000) })}
+          onBy={change('duration', 1000)}
         />
       )}
       {!whole && (lasts === 'time' || lasts === '') && !comes && (move.kind as string) !== '' && !scroll && (
         <NumberField
-          label={move.effect === 'spin' ? 'Turns' : 'Times'} name="Repeat" digits={2} step={1} min={0.01} max={10000}
-          value={mixed.has('repeat') ? null : move.repeat || 1} onSet={(v) => set({ repeat: v })} onBy={change('repeat', 1)}
+          label={move.effect === 'spin' ? 'Turns' : 'Times'}
+          name="Repeat"
+          digits={2}
+          step={1}
+          min={0.01}
+          max={10000}
+          value={mixed.has('repeat') ? null : move.repeat || 1}
+          onSet={(v) => set({ repeat: v })}
+          onBy={change('repeat', 1)}
         />
       )}
-      {whole && single && move.before && <Check name="Goes on from the scene before" on={move.continues === move.before} onSet={(v) => set({ continues: v ? move.before : null })} />}
-      {!comes && (move.kind as string) !== '' && !scroll && <Check name={`There and back${mixed.has('alternate') ? ' (mixed)' : ''}`} on={!!move.alternate} onSet={(v) => set({ alternate: v || null })} />}
+      {whole && single && move.before && (
+        <Check
+          name="Goes on from the scene before"
+          on={move.continues === move.before}
+          onSet={(v) => set({ continues: v ? move.before : null })}
+        />
+      )}
+      {!comes && (move.kind as string) !== '' && !scroll && (
+        <Check
+          name={`There and back${mixed.has('alternate') ? ' (mixed)' : ''}`}
+          on={!!move.alternate}
+          onSet={(v) => set({ alternate: v || null })}
+        />
+      )}
     </>
   )
 }
 
-function LastsChoice({ move, single, value, onSet }: { move: Move; single: boolean; value: string; onSet: (v: string) => void }) {
+function LastsChoice({
+  move,
+  single,
+  value,
+  onSet,
+}: {
+  move: Move
+  single: boolean
+  value: string
+  onSet: (v: string) => void
+}) {
   const loop = move.kind === 'loop'
-  const until = useMemo(() => (single && (loop || move.kind === 'path') ? engine.targets(move.id, 'until', 'begins') : []), [single, loop, move])
+  const until = useMemo(
+    () => (single && (loop || move.kind === 'path') ? engine.targets(move.id, 'until', 'begins') : []),
+    [single, loop, move],
+  )
   const of = [
     { value: 'time', label: loop && move.effect !== 'scroll' ? 'a number of times' : 'a time of its own' },
     { value: 'scene', label: loop ? 'the whole scene' : 'as long as the scene' },
-    ...(move.kind === 'path' ? [{ value: 'speed', label: 'the scene, at its speed' }, { value: 'thread', label: 'all scenes of its thread' }] : []),
-    ...(until.length ? [{ value: 'until', label: 'until … begins', disabled: !possible(until).length && value !== 'until' }] : []),
+    ...(move.kind === 'path'
+      ? [
+          { value: 'speed', label: 'the scene, at its speed' },
+          { value: 'thread', label: 'all scenes of its thread' },
+        ]
+      : []),
+    ...(until.length
+      ? [{ value: 'until', label: 'until … begins', disabled: !possible(until).length && value !== 'until' }]
+      : []),
   ]
   return <Choice name="Lasts" value={value} of={of} onSet={onSet} />
 }
@@ -211,14 +349,32 @@ function EndFields({ move }: { move: Move }) {
   const when = move.end?.when ?? ''
   const way = (value: 'begins' | 'ends', label: string) => {
     const some = possible(targets[value]).length > 0
-    return targets[value].length ? [{ value, label: some ? label : `${label} (there is none that can)`, disabled: !some && when !== value }] : []
+    return targets[value].length
+      ? [{ value, label: some ? label : `${label} (there is none that can)`, disabled: !some && when !== value }]
+      : []
   }
-  const of = [{ value: 'time', label: 'after its time' }, ...way('begins', 'when … begins'), ...way('ends', 'when … ends'), { value: 'scene-end', label: 'with the scene' }]
-  const end = (to: Partial<{ when: string; of: string; stretches: boolean }>) => run('move.end', { move: move.id, when, of: move.end?.of ?? '', stretches: !!move.end?.stretches, ...to })
+  const of = [
+    { value: 'time', label: 'after its time' },
+    ...way('begins', 'when … begins'),
+    ...way('ends', 'when … ends'),
+    { value: 'scene-end', label: 'with the scene' },
+  ]
+  const end = (to: Partial<{ when: string; of: string; stretches: boolean }>) =>
+    run('move.end', { move: move.id, when, of: move.end?.of ?? '', stretches: !!move.end?.stretches, ...to })
   return (
     <>
       <Label>Ends</Label>
-      <Choice name="Ends" value={when || 'time'} of={of} onSet={(v) => end({ when: v === 'time' ? '' : v, of: v === 'ends' || v === 'begins' ? possible(targets[v])[0]?.move ?? '' : '' })} />
+      <Choice
+        name="Ends"
+        value={when || 'time'}
+        of={of}
+        onSet={(v) =>
+          end({
+            when: v === 'time' ? '' : v,
+            of: v === 'ends' || v === 'begins' ? (possible(targets[v])[0]?.move ?? '') : '',
+          })
+        }
+      />
       {(when === 'begins' || when === 'ends') && (
         <>
           <Label>of</Label>
@@ -228,7 +384,15 @@ function EndFields({ move }: { move: Move }) {
       {when && (
         <>
           <Label>so that</Label>
-          <Choice name="What the live end changes" value={move.end?.stretches ? 'length' : 'begin'} of={[{ value: 'begin', label: 'its begin follows' }, { value: 'length', label: 'its length follows' }]} onSet={(v) => end({ stretches: v === 'length' })} />
+          <Choice
+            name="What the live end changes"
+            value={move.end?.stretches ? 'length' : 'begin'}
+            of={[
+              { value: 'begin', label: 'its begin follows' },
+              { value: 'length', label: 'its length follows' },
+            ]}
+            onSet={(v) => end({ stretches: v === 'length' })}
+          />
         </>
       )}
     </>

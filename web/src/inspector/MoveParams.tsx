@@ -12,18 +12,65 @@ export function PathFields({ move, set }: { move: Move; set: (patch: object) => 
   return (
     <>
       <Label>Line</Label>
-      <Choice name="Line of the path" value={shape} of={[{ value: 'straight', label: 'straight' }, { value: 'arc', label: 'an arc' }, { value: 'free', label: 'free, by its points' }]} onSet={(v) => run('path.bend', { move: move.id, shape: v })} />
+      <Choice
+        name="Line of the path"
+        value={shape}
+        of={[
+          { value: 'straight', label: 'straight' },
+          { value: 'arc', label: 'an arc' },
+          { value: 'free', label: 'free, by its points' },
+        ]}
+        onSet={(v) => run('path.bend', { move: move.id, shape: v })}
+      />
       {move.reach && (
         <>
-          <NumberField label="Across by" name="Path: across by" value={Math.round(move.reach[0] * 10) / 10} onSet={(x) => run('path.reach', { move: move.id, x, y: move.reach![1] })} />
-          <NumberField label="Down by" name="Path: down by" value={Math.round(move.reach[1] * 10) / 10} onSet={(y) => run('path.reach', { move: move.id, x: move.reach![0], y })} />
+          <NumberField
+            label="Across by"
+            name="Path: across by"
+            value={Math.round(move.reach[0] * 10) / 10}
+            onSet={(x) => run('path.reach', { move: move.id, x, y: move.reach![1] })}
+          />
+          <NumberField
+            label="Down by"
+            name="Path: down by"
+            value={Math.round(move.reach[1] * 10) / 10}
+            onSet={(y) => run('path.reach', { move: move.id, x: move.reach![0], y })}
+          />
         </>
       )}
-      {move.speed > 0 && <><Label>Speed</Label><span className="font-mono text-[12px]">{Math.round(move.speed)} px/s</span></>}
+      {move.speed > 0 && (
+        <>
+          <Label>Speed</Label>
+          <span className="font-mono text-[12px]">{Math.round(move.speed)} px/s</span>
+        </>
+      )}
       <Label>At rest</Label>
-      <Choice name="Where on its path the layer is at rest" value={move.path?.rest || 'departs'} of={[{ value: 'departs', label: 'at the begin of the path' }, { value: 'arrives', label: 'at the end of the path' }, { value: 'passes', label: 'on its way' }]} onSet={(rest) => set({ path: { rest, share: rest === 'passes' ? move.path?.share || 0.5 : null } })} />
-      {move.path?.rest === 'passes' && <NumberField label="after" name="Share of the path before the rest pose" unit="%" min={0} max={100} value={Math.round((move.path.share ?? 0) * 1000) / 10} onSet={(v) => set({ path: { share: v / 100 } })} />}
-      <Check name="Turn along the path" on={!!move.path?.turnAlong} onSet={(v) => set({ path: { turnAlong: v || null } })} />
+      <Choice
+        name="Where on its path the layer is at rest"
+        value={move.path?.rest || 'departs'}
+        of={[
+          { value: 'departs', label: 'at the begin of the path' },
+          { value: 'arrives', label: 'at the end of the path' },
+          { value: 'passes', label: 'on its way' },
+        ]}
+        onSet={(rest) => set({ path: { rest, share: rest === 'passes' ? move.path?.share || 0.5 : null } })}
+      />
+      {move.path?.rest === 'passes' && (
+        <NumberField
+          label="after"
+          name="Share of the path before the rest pose"
+          unit="%"
+          min={0}
+          max={100}
+          value={Math.round((move.path.share ?? 0) * 1000) / 10}
+          onSet={(v) => set({ path: { share: v / 100 } })}
+        />
+      )}
+      <Check
+        name="Turn along the path"
+        on={!!move.path?.turnAlong}
+        onSet={(v) => set({ path: { turnAlong: v || null } })}
+      />
     </>
   )
 }
@@ -43,26 +90,62 @@ export function ParamFields({ of }: { of: Edited }) {
         <>
           <Label>{exit ? 'Goes' : 'Travels'}</Label>
           <DirectionField
-            name="Direction of travel" value={differs ? null : (params?.direction ?? 0) + turned} four={effect === 'scroll'}
+            name="Direction of travel"
+            value={differs ? null : (params?.direction ?? 0) + turned}
+            four={effect === 'scroll'}
             onSet={(direction) => set({ [effect]: { direction: direction || null }, ...(exit ? { back: null } : {}) })}
           />
         </>
       )}
-      {effect === 'wipe' && <NumberField label="Soft by" name="Softness of the edge" unit="px" min={0} max={4000} value={mixed.has('wipe.softness') ? null : move.wipe?.softness ?? 0} onSet={(v) => set({ wipe: { softness: v || null } })} onBy={change('wipe.softness', 1)} />}
+      {effect === 'wipe' && (
+        <NumberField
+          label="Soft by"
+          name="Softness of the edge"
+          unit="px"
+          min={0}
+          max={4000}
+          value={mixed.has('wipe.softness') ? null : (move.wipe?.softness ?? 0)}
+          onSet={(v) => set({ wipe: { softness: v || null } })}
+          onBy={change('wipe.softness', 1)}
+        />
+      )}
       {effect === 'slide' && !move.unit && (
         <>
           <Label>{exit ? 'To' : 'From'}</Label>
           <Choice
-            name="How far it slides" value={mixed.has('slide.distance') ? '' : move.slide?.distance ? 'by' : 'off'}
-            of={[{ value: 'off', label: 'off the page' }, { value: 'by', label: 'a distance, with a fade' }]} onSet={(v) => set({ slide: { distance: v === 'by' ? 200 : null } })}
+            name="How far it slides"
+            value={mixed.has('slide.distance') ? '' : move.slide?.distance ? 'by' : 'off'}
+            of={[
+              { value: 'off', label: 'off the page' },
+              { value: 'by', label: 'a distance, with a fade' },
+            ]}
+            onSet={(v) => set({ slide: { distance: v === 'by' ? 200 : null } })}
           />
-          {(!!move.slide?.distance || mixed.has('slide.distance')) && <NumberField label="Distance" name="Distance of the slide" unit="px" min={1} value={mixed.has('slide.distance') ? null : move.slide?.distance ?? 0} onSet={(v) => set({ slide: { distance: v } })} onBy={change('slide.distance', 1)} />}
+          {(!!move.slide?.distance || mixed.has('slide.distance')) && (
+            <NumberField
+              label="Distance"
+              name="Distance of the slide"
+              unit="px"
+              min={1}
+              value={mixed.has('slide.distance') ? null : (move.slide?.distance ?? 0)}
+              onSet={(v) => set({ slide: { distance: v } })}
+              onBy={change('slide.distance', 1)}
+            />
+          )}
         </>
       )}
       {effect === 'spin' && (
         <>
           <Label>Sense</Label>
-          <Choice name="Sense" value={mixed.has('spin.anticlockwise') ? '' : move.spin?.anticlockwise ? 'anti' : 'clock'} of={[{ value: 'clock', label: '↻ clockwise' }, { value: 'anti', label: '↺ anticlockwise' }]} onSet={(v) => set({ spin: { anticlockwise: v === 'anti' || null } })} />
+          <Choice
+            name="Sense"
+            value={mixed.has('spin.anticlockwise') ? '' : move.spin?.anticlockwise ? 'anti' : 'clock'}
+            of={[
+              { value: 'clock', label: '↻ clockwise' },
+              { value: 'anti', label: '↺ anticlockwise' },
+            ]}
+            onSet={(v) => set({ spin: { anticlockwise: v === 'anti' || null } })}
+          />
         </>
       )}
       {effect === 'rock' && <RockFields of={of} />}
@@ -75,13 +158,38 @@ function RockFields({ of: { move, ids, mixed, set, change } }: { of: Edited }) {
   const angle = move.rock?.angle ?? 0
   return (
     <>
-      <NumberField label="Strength" name="Angle to either side" unit="°" digits={1} min={-360} max={360} value={mixed.has('rock.angle') ? null : angle} onSet={(v) => set({ rock: { angle: v } })} onBy={change('rock.angle', 1)} />
+      <NumberField
+        label="Strength"
+        name="Angle to either side"
+        unit="°"
+        digits={1}
+        min={-360}
+        max={360}
+        value={mixed.has('rock.angle') ? null : angle}
+        onSet={(v) => set({ rock: { angle: v } })}
+        onBy={change('rock.angle', 1)}
+      />
       <Label>First</Label>
       <span className="flex items-center justify-between gap-2 text-[12px]">
         <span data-first-way>{mixed.has('rock.angle') ? 'mixed' : angle < 0 ? '↺ anticlockwise' : '↻ clockwise'}</span>
-        <Button className="!px-2 text-[12px]" title="Each begins to its other side: wings beat together" onClick={() => run('moves.mirror', { moves: ids })}>The other way</Button>
+        <Button
+          className="!px-2 text-[12px]"
+          title="Each begins to its other side: wings beat together"
+          onClick={() => run('moves.mirror', { moves: ids })}
+        >
+          The other way
+        </Button>
       </span>
-      <NumberField label="Ahead by" name="Share of a cycle that it is ahead by" unit="%" min={0} max={100} value={mixed.has('rock.phase') ? null : Math.round((move.rock?.phase ?? 0) * 1000) / 10} onSet={(v) => set({ rock: { phase: v / 100 || null } })} onBy={change('rock.phase', 0.01)} />
+      <NumberField
+        label="Ahead by"
+        name="Share of a cycle that it is ahead by"
+        unit="%"
+        min={0}
+        max={100}
+        value={mixed.has('rock.phase') ? null : Math.round((move.rock?.phase ?? 0) * 1000) / 10}
+        onSet={(v) => set({ rock: { phase: v / 100 || null } })}
+        onBy={change('rock.phase', 0.01)}
+      />
     </>
   )
 }
@@ -92,51 +200,135 @@ function ScrollFields({ of: { move, ids, mixed, set, change } }: { of: Edited })
   const told = (i: 0 | 1) => (mixed.has('rounds') || !move.rounds ? null : Math.round(move.rounds[i] * 100) / 100)
   return (
     <>
-      <NumberField label="Speed" name="Speed in px a second" digits={0} min={1} max={100000} value={mixed.has('scroll.speed') ? null : move.scroll?.speed ?? 0} onSet={(v) => set({ scroll: { speed: v } })} onBy={change('scroll.speed', 1)} />
-      <NumberField label="Gap" name="Gap between two copies; below 0 they overlap" unit="px" value={mixed.has('scroll.gap') ? null : move.scroll?.gap ?? 0} onSet={(v) => set({ scroll: { gap: v || null } })} onBy={change('scroll.gap', 1)} />
+      <NumberField
+        label="Speed"
+        name="Speed in px a second"
+        digits={0}
+        min={1}
+        max={100000}
+        value={mixed.has('scroll.speed') ? null : (move.scroll?.speed ?? 0)}
+        onSet={(v) => set({ scroll: { speed: v } })}
+        onBy={change('scroll.speed', 1)}
+      />
+      <NumberField
+        label="Gap"
+        name="Gap between two copies; below 0 they overlap"
+        unit="px"
+        value={mixed.has('scroll.gap') ? null : (move.scroll?.gap ?? 0)}
+        onSet={(v) => set({ scroll: { gap: v || null } })}
+        onBy={change('scroll.gap', 1)}
+      />
       <Label>Rounds</Label>
       <span className="grid grid-cols-[1fr_auto_1fr_auto] items-center gap-1 text-[11px] text-ink-600">
-        <NumberField name="Rounds in the scene" digits={0} min={0.01} max={10000} value={told(0)} onSet={rounds(false)} />scene
-        <NumberField name="Rounds in the film" digits={0} min={0.01} max={10000} value={told(1)} onSet={rounds(true)} />film
+        <NumberField
+          name="Rounds in the scene"
+          digits={0}
+          min={0.01}
+          max={10000}
+          value={told(0)}
+          onSet={rounds(false)}
+        />
+        scene
+        <NumberField name="Rounds in the film" digits={0} min={0.01} max={10000} value={told(1)} onSet={rounds(true)} />
+        film
       </span>
-      {told(1) !== null && loop && told(1)! % 1 !== 0 && <p className="col-span-2 text-[11px] leading-snug text-ink-600">The film goes round: whole rounds in it meet its start.</p>}
+      {told(1) !== null && loop && told(1)! % 1 !== 0 && (
+        <p className="col-span-2 text-[11px] leading-snug text-ink-600">
+          The film goes round: whole rounds in it meet its start.
+        </p>
+      )}
     </>
   )
 }
 
-const unitWords: Record<string, string> = { line: 'line by line', word: 'word by word', letter: 'letter by letter', part: 'part by part' }
+const unitWords: Record<string, string> = {
+  line: 'line by line',
+  word: 'word by word',
+  letter: 'letter by letter',
+  part: 'part by part',
+}
 
 const orders = [
-  { value: 'forwards', label: 'forwards' }, { value: 'backwards', label: 'backwards' }, { value: 'middle', label: 'from the middle of the list' }, { value: 'outwards', label: 'outwards, by place' },
-  { value: 'columns', label: 'by column' }, { value: 'rows', label: 'by row' }, { value: 'point', label: 'from a point' }, { value: 'shuffled', label: 'at random' },
+  { value: 'forwards', label: 'forwards' },
+  { value: 'backwards', label: 'backwards' },
+  { value: 'middle', label: 'from the middle of the list' },
+  { value: 'outwards', label: 'outwards, by place' },
+  { value: 'columns', label: 'by column' },
+  { value: 'rows', label: 'by row' },
+  { value: 'point', label: 'from a point' },
+  { value: 'shuffled', label: 'at random' },
 ]
 
 export function UnitFields({ of: { move, ids, mixed, set, change } }: { of: Edited }) {
   const unit = mixed.has('unit') ? '' : move.unit || 'whole'
   const from = move.from ?? [0, 0]
-  const setUnit = (v: string) => { for (const id of ids) run('move.unit', { move: id, unit: v === 'whole' ? '' : v }) }
+  const setUnit = (v: string) => {
+    for (const id of ids) run('move.unit', { move: id, unit: v === 'whole' ? '' : v })
+  }
   return (
     <>
       <Label>Unit</Label>
-      <Choice name="Unit" value={unit} of={[{ value: 'whole', label: 'the whole' }, ...move.units.map((u) => ({ value: u, label: unitWords[u] }))]} onSet={setUnit} />
+      <Choice
+        name="Unit"
+        value={unit}
+        of={[{ value: 'whole', label: 'the whole' }, ...move.units.map((u) => ({ value: u, label: unitWords[u] }))]}
+        onSet={setUnit}
+      />
       {move.unit && (
         <>
           <Label>Order</Label>
           <Choice
-            name="Order of the units" value={mixed.has('order') ? '' : move.order || 'forwards'} of={orders}
-            onSet={(v) => set({ order: v === 'forwards' ? null : v, seed: v === 'shuffled' ? Math.floor(Math.random() * 1e6) : null, from: v === 'point' ? [0.5, 1] : null })}
+            name="Order of the units"
+            value={mixed.has('order') ? '' : move.order || 'forwards'}
+            of={orders}
+            onSet={(v) =>
+              set({
+                order: v === 'forwards' ? null : v,
+                seed: v === 'shuffled' ? Math.floor(Math.random() * 1e6) : null,
+                from: v === 'point' ? [0.5, 1] : null,
+              })
+            }
           />
-          {move.order === 'shuffled' && <NumberField label="Shuffle" name="Seed of the shuffle" min={0} max={1e9} value={mixed.has('seed') ? null : move.seed ?? 0} onSet={(v) => set({ seed: Math.round(v) })} />}
+          {move.order === 'shuffled' && (
+            <NumberField
+              label="Shuffle"
+              name="Seed of the shuffle"
+              min={0}
+              max={1e9}
+              value={mixed.has('seed') ? null : (move.seed ?? 0)}
+              onSet={(v) => set({ seed: Math.round(v) })}
+            />
+          )}
           {move.order === 'point' && (
             <>
               <Label>Point</Label>
               <span className="grid grid-cols-2 gap-1">
-                <NumberField name="Point: across its box" unit="%" value={mixed.has('from') ? null : Math.round(from[0] * 100)} onSet={(v) => set({ from: [v / 100, from[1]] })} />
-                <NumberField name="Point: down its box" unit="%" value={mixed.has('from') ? null : Math.round(from[1] * 100)} onSet={(v) => set({ from: [from[0], v / 100] })} />
+                <NumberField
+                  name="Point: across its box"
+                  unit="%"
+                  value={mixed.has('from') ? null : Math.round(from[0] * 100)}
+                  onSet={(v) => set({ from: [v / 100, from[1]] })}
+                />
+                <NumberField
+                  name="Point: down its box"
+                  unit="%"
+                  value={mixed.has('from') ? null : Math.round(from[1] * 100)}
+                  onSet={(v) => set({ from: [from[0], v / 100] })}
+                />
               </span>
             </>
           )}
-          <NumberField label="Overlap" name="Overlap of neighbours" unit="%" min={0} max={100} step={5} value={mixed.has('overlap') ? null : Math.round((move.overlap ?? 0) * 100)} onSet={(v) => set({ overlap: v / 100 || null })} onBy={change('overlap', 0.01)} />
+          <NumberField
+            label="Overlap"
+            name="Overlap of neighbours"
+            unit="%"
+            min={0}
+            max={100}
+            step={5}
+            value={mixed.has('overlap') ? null : Math.round((move.overlap ?? 0) * 100)}
+            onSet={(v) => set({ overlap: v / 100 || null })}
+            onBy={change('overlap', 0.01)}
+          />
         </>
       )}
     </>

@@ -1,4 +1,5 @@
 // Moves: what the selected layers do in time, one card each.
+import { clsx } from 'clsx'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { Trash2 } from 'lucide-react'
 import { useEffect, useRef } from 'react'
@@ -18,30 +19,71 @@ export function Moves({ selected }: { selected: Selected[] }) {
   return (
     <Section title="Moves">
       {one?.moves.map((m) => (
-        <Card key={m.id} move={m} tint={tints[(one.layer.tint ?? 0) & 7]} chosen={chosen.includes(m.id)} open={chosen.length === 1 && chosen[0] === m.id} />
+        <Card
+          key={m.id}
+          move={m}
+          tint={tints[(one.layer.tint ?? 0) & 7]}
+          chosen={chosen.includes(m.id)}
+          open={chosen.length === 1 && chosen[0] === m.id}
+        />
       ))}
       {!one && <Kinds selected={selected} chosen={chosen} />}
       {chosen.length > 1 && <SharedFields ids={chosen} />}
-      {one && one.moves.length === 0 && <p className="mb-2 text-[12px] text-ink-500">It stands still. Let it come, go, travel or spin.</p>}
+      {one && one.moves.length === 0 && (
+        <p className="mb-2 text-[12px] text-ink-500">It stands still. Let it come, go, travel or spin.</p>
+      )}
       {!one && <p className="mb-2 text-[12px] text-ink-500">A move added here is given to each of them.</p>}
       <Menu>
-        <MenuButton className="h-[28px] w-full rounded-md border border-dashed border-ink-500/50 font-semibold text-spruce-800 hover:bg-sailcloth-100">Add a move</MenuButton>
-        <MenuItems anchor={{ to: 'top', gap: 4, padding: 8 }} className="z-50 w-[248px] rounded-md border border-sailcloth-300 bg-paper p-1 shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none">
+        <MenuButton
+          className={clsx(
+            'h-[28px] w-full rounded-md border border-dashed border-ink-500/50 font-semibold',
+            'text-spruce-800 hover:bg-sailcloth-100',
+          )}
+        >
+          Add a move
+        </MenuButton>
+        <MenuItems
+          anchor={{ to: 'top', gap: 4, padding: 8 }}
+          className={clsx(
+            'z-50 w-[248px] rounded-md border border-sailcloth-300 bg-paper p-1',
+            'shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
+          )}
+        >
           <div className="grid grid-cols-2">
             {moveKinds.map((k) => (
               <div key={k.heading} className={k.list.length === 3 ? 'row-start-2' : ''}>
                 <p className="px-2 pb-0.5 pt-1 text-[11px] text-ink-500">{k.heading}</p>
                 {k.list.map(([word, kind, effect]) => (
                   <MenuItem key={word}>
-                    <button type="button" className={item} aria-label={moveName(word, kind)} onClick={() => addMove(kind, effect)}>{word}</button>
+                    <button
+                      type="button"
+                      className={item}
+                      aria-label={moveName(word, kind)}
+                      onClick={() => addMove(kind, effect)}
+                    >
+                      {word}
+                    </button>
                   </MenuItem>
                 ))}
               </div>
             ))}
             <div className="row-start-2">
               <p className="px-2 pb-0.5 pt-1 text-[11px] text-ink-500">Travels</p>
-              <MenuItem><button type="button" className={item} aria-label="Motion path" onClick={() => addMove('path', 'along')}>Motion path</button></MenuItem>
-              <MenuItem><button type="button" className={item} onClick={drawPath}>Draw a path</button></MenuItem>
+              <MenuItem>
+                <button
+                  type="button"
+                  className={item}
+                  aria-label="Motion path"
+                  onClick={() => addMove('path', 'along')}
+                >
+                  Motion path
+                </button>
+              </MenuItem>
+              <MenuItem>
+                <button type="button" className={item} onClick={drawPath}>
+                  Draw a path
+                </button>
+              </MenuItem>
             </div>
           </div>
         </MenuItems>
@@ -62,14 +104,22 @@ function Kinds({ selected, chosen }: { selected: Selected[]; chosen: string[] })
         const on = ids.every((id) => now.has(id)) && now.size > 0
         return (
           <button
-            key={name} type="button" aria-pressed={on} title={on ? 'Let go of them' : 'Select all of them, to change them together'} onClick={(e) => {
+            key={name}
+            type="button"
+            aria-pressed={on}
+            title={on ? 'Let go of them' : 'Select all of them, to change them together'}
+            onClick={(e) => {
               const rest = e.shiftKey || e.ctrlKey || e.metaKey ? chosen.filter((id) => !ids.includes(id)) : []
               const next = on ? rest : [...rest, ...ids]
               setDesk({ moves: next, purposely: true })
             }}
-            className={`flex h-[26px] items-center justify-between rounded-md border px-2 text-left ${on ? 'border-brass-400 bg-brass-200/55' : 'border-transparent bg-sailcloth-100 hover:bg-sailcloth-200'}`}
+            className={clsx(
+              'flex h-[26px] items-center justify-between rounded-md border px-2 text-left',
+              on ? 'border-brass-400 bg-brass-200/55' : 'border-transparent bg-sailcloth-100 hover:bg-sailcloth-200',
+            )}
           >
-            <span className="font-semibold">{name}</span><span className="text-[11px] text-ink-600">{ids.length === 1 ? 'one' : `${ids.length} of them`}</span>
+            <span className="font-semibold">{name}</span>
+            <span className="text-[11px] text-ink-600">{ids.length === 1 ? 'one' : `${ids.length} of them`}</span>
           </button>
         )
       })}
@@ -83,16 +133,34 @@ function Card({ move, tint, open, chosen }: { move: Move; tint: string; open: bo
   useEffect(() => {
     const column = ref.current?.parentElement?.closest('.thin-scroll')?.getBoundingClientRect()
     const card = ref.current?.getBoundingClientRect()
-    if (open && card && column && (card.top < column.top || card.bottom > column.bottom)) ref.current!.scrollIntoView({ block: 'start' })
+    if (open && card && column && (card.top < column.top || card.bottom > column.bottom))
+      ref.current!.scrollIntoView({ block: 'start' })
   }, [open])
   return (
-    <div ref={ref} data-card={open ? move.id : undefined} className={`mb-1.5 scroll-mt-2 rounded-md border ${open ? 'border-brass-400 bg-brass-200/55' : chosen ? 'border-brass-400 bg-sailcloth-100' : 'border-transparent bg-sailcloth-100'}`}>
+    <div
+      ref={ref}
+      data-card={open ? move.id : undefined}
+      className={clsx(
+        'mb-1.5 scroll-mt-2 rounded-md border',
+        open
+          ? 'border-brass-400 bg-brass-200/55'
+          : chosen
+            ? 'border-brass-400 bg-sailcloth-100'
+            : 'border-transparent bg-sailcloth-100',
+      )}
+    >
       <div className="flex items-center">
         <button
-          type="button" aria-expanded={open} className="flex min-w-0 flex-1 items-center gap-2 px-2 py-1.5 text-left"
+          type="button"
+          aria-expanded={open}
+          className="flex min-w-0 flex-1 items-center gap-2 px-2 py-1.5 text-left"
           onClick={(e) => {
             const now = desk().moves
-            if (e.shiftKey || e.ctrlKey || e.metaKey) setDesk({ moves: now.includes(move.id) ? now.filter((m) => m !== move.id) : [...now, move.id], purposely: true })
+            if (e.shiftKey || e.ctrlKey || e.metaKey)
+              setDesk({
+                moves: now.includes(move.id) ? now.filter((m) => m !== move.id) : [...now, move.id],
+                purposely: true,
+              })
             else setDesk({ moves: open ? [] : [move.id], purposely: true })
           }}
         >
@@ -102,7 +170,13 @@ function Card({ move, tint, open, chosen }: { move: Move; tint: string; open: bo
             <span className="block text-[11px] leading-tight text-ink-600">{move.words}</span>
           </span>
         </button>
-        <Sign name={`Delete ${move.name}`} className="mr-1 text-ink-600 hover:bg-sailcloth-200" onClick={() => closing(() => run('move.delete', { move: move.id }))}><Trash2 size={15} strokeWidth={1.5} /></Sign>
+        <Sign
+          name={`Delete ${move.name}`}
+          className="mr-1 text-ink-600 hover:bg-sailcloth-200"
+          onClick={() => closing(() => run('move.delete', { move: move.id }))}
+        >
+          <Trash2 size={15} strokeWidth={1.5} />
+        </Sign>
       </div>
       {open && <MoveFields move={move} />}
     </div>
@@ -112,5 +186,9 @@ function Card({ move, tint, open, chosen }: { move: Move; tint: string; open: bo
 function Curve({ move, tint }: { move: Move; tint: string }) {
   const p = move.profile
   const d = p.map((v, i) => `L${((i / (p.length - 1)) * 30).toFixed(1)} ${(22 - v * 19).toFixed(1)}`).join('')
-  return <svg width="30" height="23" viewBox="0 0 30 23" className="shrink-0" aria-hidden><path d={`M0 22${d}L30 22Z`} fill={tint} /></svg>
+  return (
+    <svg width="30" height="23" viewBox="0 0 30 23" className="shrink-0" aria-hidden>
+      <path d={`M0 22${d}L30 22Z`} fill={tint} />
+    </svg>
+  )
 }

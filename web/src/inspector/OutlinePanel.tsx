@@ -16,9 +16,25 @@ export function OutlinePanel({ selected }: { selected: Selected }) {
   if (!hasPoints && !becomesPath && kept.length === 0) return null
   return (
     <div className="border-b border-sailcloth-300 px-4 py-2">
-      {hasPoints && <Button className="w-full" title="Makes it a path with points; undo gives its numbers back (Enter)" onClick={openPoints}>Open points</Button>}
+      {hasPoints && (
+        <Button
+          className="w-full"
+          title="Makes it a path with points; undo gives its numbers back (Enter)"
+          onClick={openPoints}
+        >
+          Open points
+        </Button>
+      )}
       {becomesPath && (
-        <Button className="w-full" title={layer.kind === 'text' ? 'Its letters become one drawn path. The words are kept inside: Take apart gives them back.' : 'All that is in it becomes one drawn path. The layers are kept inside: Take apart gives them back.'} onClick={() => run('outline', { threads: desk().selection })}>
+        <Button
+          className="w-full"
+          title={
+            layer.kind === 'text'
+              ? 'Its letters become one drawn path. The words are kept inside: Take apart gives them back.'
+              : 'All that is in it becomes one drawn path. The layers are kept inside: Take apart gives them back.'
+          }
+          onClick={() => run('outline', { threads: desk().selection })}
+        >
           Make a drawn path
         </Button>
       )}
@@ -26,8 +42,12 @@ export function OutlinePanel({ selected }: { selected: Selected }) {
       {made === 'split' && <Parts thread={layer.thread} />}
       {kept.length > 0 && (
         <div className={`flex items-center gap-2 ${hasPoints || becomesPath ? 'mt-2' : ''}`}>
-          <span className="min-w-0 flex-1 truncate text-[12px] text-ink-600" title={kept.join(', ')}>{made === 'split' ? 'Split from' : 'Made of'} {kept.join(', ')}</span>
-          <Button title="The layers it was made of come back in its place" onClick={takeApart}>{made === 'split' ? 'Join again' : 'Take apart'}</Button>
+          <span className="min-w-0 flex-1 truncate text-[12px] text-ink-600" title={kept.join(', ')}>
+            {made === 'split' ? 'Split from' : 'Made of'} {kept.join(', ')}
+          </span>
+          <Button title="The layers it was made of come back in its place" onClick={takeApart}>
+            {made === 'split' ? 'Join again' : 'Take apart'}
+          </Button>
         </div>
       )}
     </div>
@@ -41,9 +61,26 @@ function Parts({ thread }: { thread: string }) {
   return (
     <div className="mt-2 grid grid-cols-[56px_1fr_56px_1fr] items-center gap-x-2">
       <Label>Spread</Label>
-      <NumberField name="Spread the parts to" unit="%" min={1} max={10000} value={100} onSet={(v) => run('parts.spread', { threads, by: v / 100 })} />
+      <NumberField
+        name="Spread the parts to"
+        unit="%"
+        min={1}
+        max={10000}
+        value={100}
+        onSet={(v) => run('parts.spread', { threads, by: v / 100 })}
+      />
       <Label>Scatter</Label>
-      <NumberField name="Scatter the parts by up to" unit="px" min={0} max={10000} value={0} onSet={(amount) => { run('parts.scatter', { threads, amount, seed }); setSeed(seed + 1) }} />
+      <NumberField
+        name="Scatter the parts by up to"
+        unit="px"
+        min={0}
+        max={10000}
+        value={0}
+        onSet={(amount) => {
+          run('parts.scatter', { threads, amount, seed })
+          setSeed(seed + 1)
+        }}
+      />
     </div>
   )
 }

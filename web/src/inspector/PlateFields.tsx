@@ -16,31 +16,88 @@ export function PlateFields({ selected, threads }: { selected: Selected[]; threa
   const contrast = selected.length === 1 ? selected[0].contrast : null
   return (
     <>
-      <div className="mt-1"><Check name="On a plate" on={on} onSet={(v) => run('text.plate', { threads, on: v, behind: v ? behind(threads[0]) : '' })} /></div>
+      <div className="mt-1">
+        <Check
+          name="On a plate"
+          on={on}
+          onSet={(v) => run('text.plate', { threads, on: v, behind: v ? behind(threads[0]) : '' })}
+        />
+      </div>
       {on && (
         <div className="mt-1 grid grid-cols-[56px_1fr_44px_1fr] items-center gap-x-2 gap-y-2">
           <Label>Plate</Label>
           <div className="col-span-3">
             <ColourField
-              name="Plate" alpha value={sharedInk(list.map((p) => ({ kind: 'colour', ...p })))}
-              onDraft={(v) => { draft('text.plate', { threads, patch: inkPatch(v) }); refreshDraft() }} onSet={(v) => v && set(inkPatch(v))}
+              name="Plate"
+              alpha
+              value={sharedInk(list.map((p) => ({ kind: 'colour', ...p })))}
+              onDraft={(v) => {
+                draft('text.plate', { threads, patch: inkPatch(v) })
+                refreshDraft()
+              }}
+              onSet={(v) => v && set(inkPatch(v))}
             />
           </div>
-          <NumberField label="Padding" name="Padding of the plate" unit="px" min={0} max={10000} value={shared(list.map((p) => p.padding ?? 0))} onSet={(v) => set({ padding: v || null })} />
-          <NumberField label="Corner" name="Corner of the plate" min={0} max={10000} value={shared(list.map((p) => p.corner ?? 0))} onSet={(v) => set({ corner: v || null })} />
-          <div className="col-span-4"><Check name="One plate for all lines" on={list.every((p) => p.whole)} onSet={(v) => set({ whole: v || null })} /></div>
+          <NumberField
+            label="Padding"
+            name="Padding of the plate"
+            unit="px"
+            min={0}
+            max={10000}
+            value={shared(list.map((p) => p.padding ?? 0))}
+            onSet={(v) => set({ padding: v || null })}
+          />
+          <NumberField
+            label="Corner"
+            name="Corner of the plate"
+            min={0}
+            max={10000}
+            value={shared(list.map((p) => p.corner ?? 0))}
+            onSet={(v) => set({ corner: v || null })}
+          />
+          <div className="col-span-4">
+            <Check
+              name="One plate for all lines"
+              on={list.every((p) => p.whole)}
+              onSet={(v) => set({ whole: v || null })}
+            />
+          </div>
           {contrast && (
-            <div className="col-span-4 flex min-h-[26px] items-center gap-2 text-[12px]" role="status" data-contrast={contrast.ratio.toFixed(2)}>
-              <span className={contrast.fix ? 'text-coral-700' : 'text-ink-600'}>Contrast {contrast.ratio.toFixed(1)}{contrast.fix ? ', too low' : ' : 1'}</span>
+            <div
+              className="col-span-4 flex min-h-[26px] items-center gap-2 text-[12px]"
+              role="status"
+              data-contrast={contrast.ratio.toFixed(2)}
+            >
+              <span className={contrast.fix ? 'text-coral-700' : 'text-ink-600'}>
+                Contrast {contrast.ratio.toFixed(1)}
+                {contrast.fix ? ', too low' : ' : 1'}
+              </span>
               {contrast.fix && (
                 <Button
-                  className="ml-auto whitespace-nowrap" title={contrast.words ? `The words in ${contrast.words}, which stands out by 4.5 : 1; the plate stays` : `The nearest tone of the plate from which the words stand out by 4.5 : 1, ${contrast.fix}`}
-                  onClick={() => (contrast.words ? run('set', { threads, patch: { fill: { colour: contrast.words, role: null, tone: null } } }) : set({ colour: contrast.fix, role: null, tone: null }))}
+                  className="ml-auto whitespace-nowrap"
+                  title={
+                    contrast.words
+                      ? `The words in ${contrast.words}, which stands out by 4.5 : 1; the plate stays`
+                      : `The nearest tone of the plate from which the words stand out by 4.5 : 1, ${contrast.fix}`
+                  }
+                  onClick={() =>
+                    contrast.words
+                      ? run('set', { threads, patch: { fill: { colour: contrast.words, role: null, tone: null } } })
+                      : set({ colour: contrast.fix, role: null, tone: null })
+                  }
                 >
                   Make readable
                 </Button>
               )}
-              {contrast.fix && contrast.words && <Button className="whitespace-nowrap !px-2" title={`The words stay; the plate becomes its nearest tone from which they stand out, ${contrast.fix}`} onClick={() => set({ colour: contrast.fix, role: null, tone: null })}>by the plate</Button>}
+              {contrast.fix && contrast.words && (
+                <Button
+                  className="whitespace-nowrap !px-2"
+                  title={`The words stay; the plate becomes the nearest tone they stand out from, ${contrast.fix}`}
+                  onClick={() => set({ colour: contrast.fix, role: null, tone: null })}
+                >
+                  by the plate
+                </Button>
+              )}
             </div>
           )}
         </div>

@@ -1,4 +1,5 @@
 // The scene: shown when nothing is selected.
+import { clsx } from 'clsx'
 import type { Intents } from '../engine/types'
 import { ChevronLeft, ChevronRight, ScrollText, Trash2 } from 'lucide-react'
 import { apply, run } from '../project/commands'
@@ -31,22 +32,58 @@ export function ScenePanel() {
   return (
     <>
       <div className="flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-3">
-        <TextField key={s.id} name="Scene name" value={s.name} onSet={(name) => set({ name })} className="flex-1 !border-transparent !bg-transparent text-[14px] font-semibold hover:!border-sailcloth-300 focus:!bg-paper" />
-        <span className="shrink-0 text-[12px] text-ink-500">scene {i + 1} of {film.shown}</span>
+        <TextField
+          key={s.id}
+          name="Scene name"
+          value={s.name}
+          onSet={(name) => set({ name })}
+          className={clsx(
+            'flex-1 !border-transparent !bg-transparent text-[14px] font-semibold',
+            'hover:!border-sailcloth-300 focus:!bg-paper',
+          )}
+        />
+        <span className="shrink-0 text-[12px] text-ink-500">
+          scene {i + 1} of {film.shown}
+        </span>
       </div>
       <Section title="Scene">
         <div className="grid grid-cols-[84px_1fr] items-center gap-x-2 gap-y-2">
           <BackgroundField scene={s} />
           <NumberField
-            label="Stays" name="Stay in seconds" unit="s" digits={2} step={0.1} min={0} max={3600} value={s.stay / 1000}
+            label="Stays"
+            name="Stay in seconds"
+            unit="s"
+            digits={2}
+            step={0.1}
+            min={0}
+            max={3600}
+            value={s.stay / 1000}
             onSet={(v) => stays.change((ids) => run('scene.stay', { ids, stay: Math.round(v * 1000) }))}
           />
-          <Check name="As long as its moves and words take" on={s.autoStay} disabled={!!s.endsAtCue} onSet={(v) => stays.change((ids) => apply({ op: 'scene.set', ids, patch: v ? { autoStay: true, endsAtCue: null } : { autoStay: null, stay: s.stay } }))} />
+          <Check
+            name="As long as its moves and words take"
+            on={s.autoStay}
+            disabled={!!s.endsAtCue}
+            onSet={(v) =>
+              stays.change((ids) =>
+                apply({
+                  op: 'scene.set',
+                  ids,
+                  patch: v ? { autoStay: true, endsAtCue: null } : { autoStay: null, stay: s.stay },
+                }),
+              )
+            }
+          />
           {s.cues.length > 0 && (
             <>
               <Label>Ends</Label>
               <Choice
-                name="When the scene ends" value={s.endsAtCue || 'stay'} of={[{ value: 'stay', label: 'after its stay' }, ...s.cues.map((q) => ({ value: q.id, label: `at cue ${q.name}` }))]}
+                name="When the scene ends"
+                value={s.endsAtCue || 'stay'}
+                of={[
+                  { value: 'stay', label: 'after its stay' },
+                  ...s.cues.map((q) => ({ value: q.id, label: `at cue ${q.name}` })),
+                ]}
                 onSet={(v) => set({ endsAtCue: v === 'stay' ? null : v })}
               />
             </>
@@ -54,21 +91,67 @@ export function ScenePanel() {
         </div>
         <ForScenes scope={stays} what="stay" />
         <div className="-mx-1 mt-2 flex items-center gap-1">
-          <Sign name="Earlier in the film" className="hover:bg-sailcloth-200" disabled={i === 0} onClick={() => move(-1)}><ChevronLeft size={17} strokeWidth={1.5} /></Sign>
-          <Sign name="Later in the film" className="hover:bg-sailcloth-200" disabled={i === film.shown - 1} onClick={() => move(1)}><ChevronRight size={17} strokeWidth={1.5} /></Sign>
-          <Sign name="The scene in words (W)" className="hover:bg-sailcloth-200" onClick={() => setDesk({ sheet: 'words' })}><ScrollText size={16} strokeWidth={1.5} /></Sign>
+          <Sign
+            name="Earlier in the film"
+            className="hover:bg-sailcloth-200"
+            disabled={i === 0}
+            onClick={() => move(-1)}
+          >
+            <ChevronLeft size={17} strokeWidth={1.5} />
+          </Sign>
+          <Sign
+            name="Later in the film"
+            className="hover:bg-sailcloth-200"
+            disabled={i === film.shown - 1}
+            onClick={() => move(1)}
+          >
+            <ChevronRight size={17} strokeWidth={1.5} />
+          </Sign>
+          <Sign
+            name="The scene in words (W)"
+            className="hover:bg-sailcloth-200"
+            onClick={() => setDesk({ sheet: 'words' })}
+          >
+            <ScrollText size={16} strokeWidth={1.5} />
+          </Sign>
           <span className="flex-1" />
-          <Sign name="Delete scene" className="hover:bg-sailcloth-200" disabled={film.shown === 1} onClick={() => apply({ op: 'scene.delete', ids: [s.id] })}><Trash2 size={16} strokeWidth={1.5} /></Sign>
+          <Sign
+            name="Delete scene"
+            className="hover:bg-sailcloth-200"
+            disabled={film.shown === 1}
+            onClick={() => apply({ op: 'scene.delete', ids: [s.id] })}
+          >
+            <Trash2 size={16} strokeWidth={1.5} />
+          </Sign>
         </div>
         <div className="mt-2 grid grid-cols-2 gap-2">
-          <Button className="whitespace-nowrap !px-1" onClick={() => add('scene.continue')} title="The next scene begins as this one ends: nothing enters twice">Continue scene</Button>
-          <Button className="whitespace-nowrap !px-1" onClick={() => add('scene.duplicate')} title="A copy with all its moves">Duplicate scene</Button>
+          <Button
+            className="whitespace-nowrap !px-1"
+            onClick={() => add('scene.continue')}
+            title="The next scene begins as this one ends: nothing enters twice"
+          >
+            Continue scene
+          </Button>
+          <Button
+            className="whitespace-nowrap !px-1"
+            onClick={() => add('scene.duplicate')}
+            title="A copy with all its moves"
+          >
+            Duplicate scene
+          </Button>
         </div>
       </Section>
       {i > 0 && (
         <Section title="Transition into it">
           <TransitionFields
-            kind={s.transition} duration={s.into} easing={s.easing} direction={s.direction} softness={s.softness} goesOn={s.goesOn} mayGoOn={s.mayGoOn} runs={s.run}
+            kind={s.transition}
+            duration={s.into}
+            easing={s.easing}
+            direction={s.direction}
+            softness={s.softness}
+            goesOn={s.goesOn}
+            mayGoOn={s.mayGoOn}
+            runs={s.run}
             onSet={(patch) => transitions.change((ids) => run('scene.transition', { ids, patch }))}
           />
           <ForScenes scope={transitions} what="transition" />
@@ -87,14 +170,49 @@ function AsidePanel({ id, name, layers }: { id: string; name: string; layers: nu
   return (
     <>
       <div className="flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-3">
-        <TextField key={id} name="Scene name" value={name} onSet={(v) => apply({ op: 'scene.set', ids: [id], patch: { name: v } })} className="flex-1 !border-transparent !bg-transparent text-[14px] font-semibold hover:!border-sailcloth-300 focus:!bg-paper" />
+        <TextField
+          key={id}
+          name="Scene name"
+          value={name}
+          onSet={(v) => apply({ op: 'scene.set', ids: [id], patch: { name: v } })}
+          className={clsx(
+            'flex-1 !border-transparent !bg-transparent text-[14px] font-semibold',
+            'hover:!border-sailcloth-300 focus:!bg-paper',
+          )}
+        />
         <span className="shrink-0 text-[12px] text-ink-500">not in the film</span>
       </div>
       <Section title="Set aside">
-        <p className="text-[12px] text-ink-600">{layers === 0 ? 'Nothing lies here. Select layers of a scene and press X: they wait here until they are wanted.' : 'What lies here is never played or exported. It can be changed like anything else; select some of it and bring it back.'}</p>
+        <p className="text-[12px] text-ink-600">
+          {layers === 0
+            ? 'Nothing lies here. Select layers of a scene and press X: they wait here until they are wanted.'
+            : 'What lies here is never played or exported. Change it like anything else; select some to bring back.'}
+        </p>
         <div className="mt-2 grid grid-cols-2 gap-2">
-          <Button className="!px-1" disabled={layers === 0} title={`Into ${last}, where they lie`} onClick={() => { select(desk().rows.filter((r) => r.here && !r.parent).map((r) => r.thread), ''); putAside() }}>Bring all back</Button>
-          <Button className="!px-1" onClick={() => { if (apply({ op: 'scene.delete', ids: [id] })) goToScene(desk().lastScene) }}>Delete</Button>
+          <Button
+            className="!px-1"
+            disabled={layers === 0}
+            title={`Into ${last}, where they lie`}
+            onClick={() => {
+              select(
+                desk()
+                  .rows.filter((r) => r.here && !r.parent)
+                  .map((r) => r.thread),
+                '',
+              )
+              putAside()
+            }}
+          >
+            Bring all back
+          </Button>
+          <Button
+            className="!px-1"
+            onClick={() => {
+              if (apply({ op: 'scene.delete', ids: [id] })) goToScene(desk().lastScene)
+            }}
+          >
+            Delete
+          </Button>
         </div>
       </Section>
     </>

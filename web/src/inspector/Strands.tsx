@@ -8,9 +8,18 @@ export function Strands({ selected }: { selected: Selected[] }) {
   const scenes = [...new Map(selected.flatMap((s) => s.strands).map((s) => [s.scene, s])).values()]
   if (scenes.length === 0) return null
   return (
-    <Section title="Through the morph" folded={!selected.some((s) => s.strands.some((v) => v.by !== 0 || v.turn || v.turns))}>
+    <Section
+      title="Through the morph"
+      folded={!selected.some((s) => s.strands.some((v) => v.by !== 0 || v.turn || v.turns))}
+    >
       <div data-strands className="grid gap-2">
-        {scenes.map((one) => <Way key={one.scene} into={one} selected={selected.filter((s) => s.strands.some((v) => v.scene === one.scene))} />)}
+        {scenes.map((one) => (
+          <Way
+            key={one.scene}
+            into={one}
+            selected={selected.filter((s) => s.strands.some((v) => v.scene === one.scene))}
+          />
+        ))}
       </div>
     </Section>
   )
@@ -22,20 +31,44 @@ function Way({ into, selected }: { into: Strand; selected: Selected[] }) {
   const set = (args: object) => run('strand.turn', { threads, scene: into.scene, ...args })
   const by = shared(own.map((v) => v.by))
   const ways: { value: string; label: string }[] = [
-    { value: 'as', label: into.closing ? 'as the morphs before it' : 'as numbered' }, ...(into.closing ? [{ value: 'numbered', label: 'as numbered' }] : []),
-    { value: 'short', label: 'the short way' }, { value: 'clockwise', label: '↻ clockwise' }, { value: 'anticlockwise', label: '↺ anticlockwise' },
+    { value: 'as', label: into.closing ? 'as the morphs before it' : 'as numbered' },
+    ...(into.closing ? [{ value: 'numbered', label: 'as numbered' }] : []),
+    { value: 'short', label: 'the short way' },
+    { value: 'clockwise', label: '↻ clockwise' },
+    { value: 'anticlockwise', label: '↺ anticlockwise' },
   ]
   const turn = shared(own.map((v) => (v.turn === '' || (!into.closing && v.turn === 'numbered') ? 'as' : v.turn)))
   return (
     <div>
       <p className="mb-1 text-[12px] text-ink-600">
         {into.closing ? <>From “{into.from}” back to the first scene</> : <>From “{into.from}” into this scene</>}
-        {': '}<b className="font-semibold text-ink-900" data-turns-by>{by === null ? 'different turns' : by === 0 ? 'no turn' : `${by > 0 ? '↻' : '↺'} ${Math.round(Math.abs(by) * 10) / 10}°`}</b>
+        {': '}
+        <b className="font-semibold text-ink-900" data-turns-by>
+          {by === null
+            ? 'different turns'
+            : by === 0
+              ? 'no turn'
+              : `${by > 0 ? '↻' : '↺'} ${Math.round(Math.abs(by) * 10) / 10}°`}
+        </b>
       </p>
       <div className="grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-1.5">
         <Label>Turns</Label>
-        <span className="col-span-3"><Choice name={`Which way it turns ${into.closing ? 'back to the first scene' : 'into this scene'}`} value={turn ?? ''} of={ways} onSet={(v) => set({ turn: v === 'as' ? '' : v })} /></span>
-        <NumberField label="More" name="Whole turns more" min={0} max={100} value={shared(own.map((v) => v.turns))} onSet={(v) => set({ turns: Math.round(v) })} />
+        <span className="col-span-3">
+          <Choice
+            name={`Which way it turns ${into.closing ? 'back to the first scene' : 'into this scene'}`}
+            value={turn ?? ''}
+            of={ways}
+            onSet={(v) => set({ turn: v === 'as' ? '' : v })}
+          />
+        </span>
+        <NumberField
+          label="More"
+          name="Whole turns more"
+          min={0}
+          max={100}
+          value={shared(own.map((v) => v.turns))}
+          onSet={(v) => set({ turns: Math.round(v) })}
+        />
         <span className="col-span-2 text-[12px] text-ink-600">whole turns</span>
       </div>
     </div>

@@ -7,16 +7,18 @@ import { notice } from '../words'
 import { isRecord, recall, remember } from '../ui/remember'
 
 type Clipboard =
-  | { kind: 'layers' } & CopiedLayers
-  | { kind: 'moves'; sets: DocumentMove[][]; begins: Record<string, number> }
+  ({ kind: 'layers' } & CopiedLayers) | { kind: 'moves'; sets: DocumentMove[][]; begins: Record<string, number> }
 
 let held: Clipboard | null = null
 
 // Another version of Capstan may have written it.
-const isClipboard = (v: unknown): v is Clipboard | null => isRecord(v) && (v.kind === 'layers' ? Array.isArray(v.layers) : v.kind === 'moves' && Array.isArray(v.sets)) && isRecord(v.begins)
+const isClipboard = (v: unknown): v is Clipboard | null =>
+  isRecord(v) &&
+  (v.kind === 'layers' ? Array.isArray(v.layers) : v.kind === 'moves' && Array.isArray(v.sets)) &&
+  isRecord(v.begins)
 
-// Copied layers are seen by the other windows of this browser, too: they may be pasted into another project. What is too large for that
-// place stays in this window.
+// Copied layers are seen by the other windows of this browser, too: they may be pasted into another project. What is
+// too large for that place stays in this window.
 const shelf = 'capstan.copied'
 
 function putOnShelf(c: Clipboard) {
@@ -53,9 +55,16 @@ export function copyMoves(): boolean {
   const bars = d.purposely ? d.moves : []
   const c = engine.copyMoves(d.moment, d.selection, bars)
   const n = c.sets.reduce((sum, s) => sum + s.length, 0)
-  if (n === 0) { say(notice('copied.no-moves')); return false }
+  if (n === 0) {
+    say(notice('copied.no-moves'))
+    return false
+  }
   held = { kind: 'moves', ...c }
-  const whose = bars.length ? notice('copied.of-bars') : c.sets.length === 1 ? notice('copied.of-layer') : notice('copied.of-layers', c.sets.length)
+  const whose = bars.length
+    ? notice('copied.of-bars')
+    : c.sets.length === 1
+      ? notice('copied.of-layer')
+      : notice('copied.of-layers', c.sets.length)
   say(n === 1 ? notice('copied.move', whose) : notice('copied.moves', n, whose))
   return true
 }
@@ -87,15 +96,26 @@ export const movesHeld = () => held?.kind === 'moves'
 
 /** Gives the copied moves to the selected layers, each further one step ms later. */
 export function pasteMoves(step: number): boolean {
-  if (held?.kind !== 'moves') { say(notice('copied.nothing')); return false }
-  if (!desk().selection.length) { say(notice('copied.no-layer')); return false }
+  if (held?.kind !== 'moves') {
+    say(notice('copied.nothing'))
+    return false
+  }
+  if (!desk().selection.length) {
+    say(notice('copied.no-layer'))
+    return false
+  }
   return run('moves.paste', { sets: held.sets, begins: held.begins, threads: desk().selection, step })
 }
 
-/** Pastes what was copied: layers into the scene that is shown, moves on the selected layers. Still layers leave their moves. */
+/**
+ * Pastes what was copied: layers into the scene that is shown, moves on the selected layers. Still layers leave their
+ * moves.
+ */
 export function paste(how: { still?: boolean; place?: boolean; new?: boolean }): 'layers' | 'moves' | null {
   held ??= fromShelf()
   if (!held) return null
   if (held.kind === 'moves') return pasteMoves(0) ? 'moves' : null
-  return run('paste', { layers: held.layers, begins: held.begins, from: held.from, media: held.media, ...how }) ? 'layers' : null
+  return run('paste', { layers: held.layers, begins: held.begins, from: held.from, media: held.media, ...how })
+    ? 'layers'
+    : null
 }

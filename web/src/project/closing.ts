@@ -4,7 +4,11 @@ import { desk, say } from './desk'
 
 function begins(): Map<string, number> {
   const { film, rows } = desk()
-  return new Map(rows.flatMap((r) => r.bars.map((b) => [b.move, b.begin - film!.scenes[b.scene].start - film!.scenes[b.scene].into] as const)))
+  return new Map(
+    rows.flatMap((r) =>
+      r.bars.map((b) => [b.move, b.begin - film!.scenes[b.scene].start - film!.scenes[b.scene].into] as const),
+    ),
+  )
 }
 
 /** Deletes something, and says how many moves begin earlier for it. */

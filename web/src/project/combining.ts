@@ -16,7 +16,8 @@ export const ways: [Way, string, string][] = [
   ['break', 'Break up', 'Every part a layer of its own, in the look of the one in front there'],
 ]
 
-const intentOf = (way: Way): ['break' | 'combine', Intents['combine']] => (way === 'break' ? ['break', { threads: desk().selection }] : ['combine', { threads: desk().selection, how: way }])
+const intentOf = (way: Way): ['break' | 'combine', Intents['combine']] =>
+  way === 'break' ? ['break', { threads: desk().selection }] : ['combine', { threads: desk().selection, how: way }]
 
 /** Shows on the page what would come of it, with the outlines of what went in. */
 export function previewCombining(way: Way) {
@@ -50,7 +51,17 @@ export function takeApart() {
   const d = desk()
   const before = new Set(d.rows.filter((r) => r.here).map((r) => r.thread))
   if (!run('apart', { threads: d.selection })) return
-  select([...d.selection, ...desk().rows.filter((r) => r.here && !before.has(r.thread) && r.parent === (d.rows.find((o) => o.thread === d.selection[0])?.parent ?? '')).map((r) => r.thread)])
+  select([
+    ...d.selection,
+    ...desk()
+      .rows.filter(
+        (r) =>
+          r.here &&
+          !before.has(r.thread) &&
+          r.parent === (d.rows.find((o) => o.thread === d.selection[0])?.parent ?? ''),
+      )
+      .map((r) => r.thread),
+  ])
 }
 
 /** Paints the selected layers into one picture; they are kept inside it. */
@@ -60,7 +71,11 @@ export async function mergeSelection() {
   const threads = d.selection
   try {
     await allStored()
-    const p = await mergePicture(d.project!, d.film!.scenes[d.scene].id, desk().selected.map((s) => s.layer.id))
+    const p = await mergePicture(
+      d.project!,
+      d.film!.scenes[d.scene].id,
+      desk().selected.map((s) => s.layer.id),
+    )
     if (desk().project !== d.project || !run('merge', { threads, ...p })) return
     select(threads.filter((t) => desk().rows.some((r) => r.thread === t && r.here)))
     if (drops) say(notice('combine.moves', drops))

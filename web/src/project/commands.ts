@@ -27,11 +27,34 @@ export async function openProject(id: string) {
   pending = []
   bringBack(id)
   set({
-    project: id, moment: { rest: true, scene: 0, time: 0 }, scene: 0, selection: [], moves: [], scenes: [], solo: [], marks: [null, null], dropped: 0, inside: '', playing: false, tool: 'select',
-    pending: 0, trouble: null, ...stepsLeft(), notices: [], onNow: false, ordering: null, lastScene: 0, zoom: 'fit', pan: { x: 0, y: 0 }, sheet: 'none', large: false, missing: [],
+    project: id,
+    moment: { rest: true, scene: 0, time: 0 },
+    scene: 0,
+    selection: [],
+    moves: [],
+    scenes: [],
+    solo: [],
+    marks: [null, null],
+    dropped: 0,
+    inside: '',
+    playing: false,
+    tool: 'select',
+    pending: 0,
+    trouble: null,
+    ...stepsLeft(),
+    notices: [],
+    onNow: false,
+    ordering: null,
+    lastScene: 0,
+    zoom: 'fit',
+    pan: { x: 0, y: 0 },
+    sheet: 'none',
+    large: false,
+    missing: [],
   })
   refresh()
-  // What a window that is gone could not get stored is carried out again; one that was stored after all is not repeated.
+  // What a window that is gone could not get stored is carried out again; one that was stored after all is not
+  // repeated.
   for (const w of await leftBehind(id, windowID)) {
     try {
       if (engine.carryOut(w.command).length > 0) pending.push(w)
@@ -49,10 +72,12 @@ export async function openProject(id: string) {
   }
   mark()
   for (const family of lacking) say(fault('font.gone', family), 'failed')
-  missingMedia(id).then((missing) => {
-    set({ missing })
-    if (missing.length > 0) say(fault('picture.gone'), 'failed')
-  }).catch(fail)
+  missingMedia(id)
+    .then((missing) => {
+      set({ missing })
+      if (missing.length > 0) say(fault('picture.gone'), 'failed')
+    })
+    .catch(fail)
 }
 
 export function closeProject() {
@@ -167,7 +192,8 @@ async function flush() {
       const answer = await sendCommand(project, revision, windowID, next.id, next.command, buildSeen())
       set({ trouble: null })
       // Stored on top of what others did meanwhile, or before this document was loaded.
-      if (answer.since ?? answer.more) await follow({ revision: answer.revision, since: answer.since ?? [], more: answer.more }, true)
+      if (answer.since ?? answer.more)
+        await follow({ revision: answer.revision, since: answer.since ?? [], more: answer.more }, true)
       else if (answer.known) await follow({ revision, since: [] }, true)
       else {
         revision = answer.revision
@@ -177,9 +203,11 @@ async function flush() {
         set({ pending: pending.length })
       }
     } catch (e) {
-      if (e instanceof Refusal && e.code === 'stale.build') return location.reload() // what waits is kept, and sent by the new page
+      // What waits is kept, and sent by the new page.
+      if (e instanceof Refusal && e.code === 'stale.build') return location.reload()
       if (e instanceof Refusal && e.status === 409) await follow(e.body as Stored, false)
-      else if (e instanceof Refusal && e.status === 401) { // what waits is kept until there is a session again
+      else if (e instanceof Refusal && e.status === 401) {
+        // what waits is kept until there is a session again
         set({ trouble: e.message })
         await renewSession()
         await pause()
@@ -207,7 +235,10 @@ async function follow(stored: Stored, drop: boolean) {
     return
   }
   try {
-    const failed = engine.catchUp(stored.since.map((c) => c.patch), drop)
+    const failed = engine.catchUp(
+      stored.since.map((c) => c.patch),
+      drop,
+    )
     revision = stored.revision
     const gone = new Set(failed.map((f) => f.index).concat(drop ? [0] : []))
     for (const f of failed) say(fault('window.unfit', f.words), 'failed')
@@ -243,9 +274,13 @@ async function reload() {
 }
 
 // The browser asks before what waits in memory alone is lost.
-window.addEventListener('beforeunload', (e) => { if (pending.some((w) => w.unkept)) e.preventDefault() })
+window.addEventListener('beforeunload', (e) => {
+  if (pending.some((w) => w.unkept)) e.preventDefault()
+})
 
-window.addEventListener('pagehide', () => { if (project && desk().project) putAway(project) })
+window.addEventListener('pagehide', () => {
+  if (project && desk().project) putAway(project)
+})
 
 /** Waits until all that was done here is stored. */
 export async function allStored() {
@@ -269,7 +304,8 @@ export async function lookAgain() {
   if (!desk().project || pending.length > 0 || desk().dragging) return // the next command learns of it
   try {
     const stored = await changesSince(project, revision)
-    if (id === project && stored.revision > revision && pending.length === 0 && !desk().dragging) await follow(stored, false)
+    if (id === project && stored.revision > revision && pending.length === 0 && !desk().dragging)
+      await follow(stored, false)
   } catch (e) {
     set({ trouble: e instanceof Error ? e.message : String(e) })
   }

@@ -10,7 +10,13 @@ export type Tool = 'select' | 'text' | 'path' | (string & {})
 export const drawsShape = (tool: Tool) => !['select', 'text', 'path', 'pen', 'hand'].includes(tool)
 
 /** What is said for a while, or went wrong: that goes with its cause. */
-export interface Notice { id: number; kind: 'said' | 'failed'; text: string; cause?: Cause; act?: { word: string; run: () => void } }
+export interface Notice {
+  id: number
+  kind: 'said' | 'failed'
+  text: string
+  cause?: Cause
+  act?: { word: string; run: () => void }
+}
 
 /** What a failure came of: something else of the kind that succeeds shows that it is over. */
 export type Cause = 'edit' | 'intake' | 'export' | 'keys'
@@ -56,7 +62,8 @@ interface Desk {
   pen: PenView | null // what is being drawn
   mirror: boolean // the pen draws both sides
   smoothing: number // of lines drawn by hand, px on the screen
-  writing: { thread: string; anchor: number; caret: number } | null // the text whose words are edited; from anchor to caret they are selected
+  // The text whose words are edited; from anchor to caret they are selected.
+  writing: { thread: string; anchor: number; caret: number } | null
   editing: string | null // thread of the path whose points are edited
   points: string[] // of them, those that are selected
   parted: string[] // of them, those whose handles go by themselves
@@ -66,7 +73,8 @@ interface Desk {
   keep: boolean // proportions, when one side is typed
   backgroundHandles: boolean // the ends of the gradient of the scene’s background are on the page
   pivots: boolean // the pivot of what is selected is shown, and seized
-  across: Carried & { changes: Change[] } | null // the last edit, which the same threads could have in later scenes, too
+  // The last edit, which the same threads could have in later scenes, too.
+  across: (Carried & { changes: Change[] }) | null
   aids: Aids
   offer: string | null // the thread of a picture that may become the ground
   missing: string[] // media whose files are not there, by hash
@@ -84,9 +92,62 @@ export interface Aids {
 }
 
 export const useDesk = create<Desk>()(() => ({
-  project: null, film: null, rows: [], scene: 0, moment: { rest: true, scene: 0, time: 0 }, playing: false, playedFrom: null,
-  selection: [], moves: [], purposely: false, scenes: [], solo: [], marks: [null, null], speed: 1, dropped: 0, ghosts: false, ends: false, onNow: false, grows: ['strokes', 'effects', 'letters'], ordering: null, lastScene: 0, zoomed: 'film', inside: '', selected: [], colours: [], tool: 'select', version: 0, dragging: false, zoom: 'fit', scale: 1, pan: { x: 0, y: 0 },
-  pending: 0, trouble: null, canUndo: false, canRedo: false, notices: [], pen: null, mirror: false, smoothing: 4, writing: null, editing: null, points: [], parted: [], snap: [], picking: null, preview: null, reference: 4, keep: false, pivots: false, backgroundHandles: false, across: null, aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true }, offer: null, missing: [], sheet: 'none', large: false,
+  project: null,
+  film: null,
+  rows: [],
+  scene: 0,
+  moment: { rest: true, scene: 0, time: 0 },
+  playing: false,
+  playedFrom: null,
+  selection: [],
+  moves: [],
+  purposely: false,
+  scenes: [],
+  solo: [],
+  marks: [null, null],
+  speed: 1,
+  dropped: 0,
+  ghosts: false,
+  ends: false,
+  onNow: false,
+  grows: ['strokes', 'effects', 'letters'],
+  ordering: null,
+  lastScene: 0,
+  zoomed: 'film',
+  inside: '',
+  selected: [],
+  colours: [],
+  tool: 'select',
+  version: 0,
+  dragging: false,
+  zoom: 'fit',
+  scale: 1,
+  pan: { x: 0, y: 0 },
+  pending: 0,
+  trouble: null,
+  canUndo: false,
+  canRedo: false,
+  notices: [],
+  pen: null,
+  mirror: false,
+  smoothing: 4,
+  writing: null,
+  editing: null,
+  points: [],
+  parted: [],
+  snap: [],
+  picking: null,
+  preview: null,
+  reference: 4,
+  keep: false,
+  pivots: false,
+  backgroundHandles: false,
+  across: null,
+  aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true },
+  offer: null,
+  missing: [],
+  sheet: 'none',
+  large: false,
 }))
 
 export const desk = useDesk.getState
@@ -101,19 +162,31 @@ export function refresh() {
   const rows = engine.rows(m)
   const there = new Set(rows.flatMap((r) => r.bars.map((b) => b.move)))
   const known = new Set(rows.map((r) => r.thread))
-  const kept = selection.every((t) => known.has(t)) ? selection : selection.filter((t) => known.has(t)) // what is gone is not selected
+  // What is gone is not selected.
+  const kept = selection.every((t) => known.has(t)) ? selection : selection.filter((t) => known.has(t))
   set({
-    film, moment: m, rows, scene: engine.sceneAt(m), selection: kept, selected: engine.selection(m, kept),
+    film,
+    moment: m,
+    rows,
+    scene: engine.sceneAt(m),
+    selection: kept,
+    selected: engine.selection(m, kept),
     moves: moves.every((id) => there.has(id)) ? moves : moves.filter((id) => there.has(id)),
     scenes: scenes.filter((id) => film.scenes.some((s) => s.id === id)),
-    colours: engine.colours(), version: version + 1,
+    colours: engine.colours(),
+    version: version + 1,
   })
 }
 
 /** Shows what a draft does to the timeline. */
 export function refreshTimeline() {
   const { moment, selection, version } = desk()
-  set({ film: engine.film(), rows: engine.rows(moment), selected: engine.selection(moment, selection), version: version + 1 })
+  set({
+    film: engine.film(),
+    rows: engine.rows(moment),
+    selected: engine.selection(moment, selection),
+    version: version + 1,
+  })
 }
 
 /** Shows a new draft: only what moves with it is asked for. */
@@ -177,7 +250,8 @@ export function goToScene(i: number) {
   const film = desk().film
   if (!film) return
   const s = film.scenes[Math.max(0, Math.min(i, film.scenes.length - 1))]
-  goTo({ rest: true, scene: film.scenes.indexOf(s), time: s.aside ? desk().moment.time : s.start + s.into }) // none of it lies in time
+  // None of it lies in time.
+  goTo({ rest: true, scene: film.scenes.indexOf(s), time: s.aside ? desk().moment.time : s.start + s.into })
 }
 
 /** Swaps between the scene at rest and the film at the playhead. */
@@ -193,20 +267,36 @@ export function toRest() {
 }
 
 export function select(threads: string[], inside = desk().inside) {
-  set({ across: null, reference: 4, pivots: false, backgroundHandles: false, selection: threads, inside, moves: [], scenes: [], selected: engine.selection(desk().moment, threads) })
+  set({
+    across: null,
+    reference: 4,
+    pivots: false,
+    backgroundHandles: false,
+    selection: threads,
+    inside,
+    moves: [],
+    scenes: [],
+    selected: engine.selection(desk().moment, threads),
+  })
 }
 
 /** Selects what has come since the threads in before were there. */
 export function selectNew(before: Set<string>) {
   const come = desk().rows.filter((r) => r.here && !before.has(r.thread))
   const tops = come.filter((r) => !come.some((o) => o.thread === r.parent))
-  if (tops.length) select(tops.map((r) => r.thread), '')
+  if (tops.length)
+    select(
+      tops.map((r) => r.thread),
+      '',
+    )
 }
 
 /** Selects bars, and with them their rows; purposely says whether a person pressed them. */
 export function selectMoves(moves: string[], purposely = true) {
   const chosen = new Set(moves)
-  const threads = desk().rows.filter((r) => r.bars.some((b) => chosen.has(b.move))).map((r) => r.thread)
+  const threads = desk()
+    .rows.filter((r) => r.bars.some((b) => chosen.has(b.move)))
+    .map((r) => r.thread)
   set({ moves, purposely, selection: threads, scenes: [], selected: engine.selection(desk().moment, threads) })
 }
 
@@ -221,13 +311,21 @@ let notice = 0
 /** Says something for a while; failures stay until they are closed, or their cause has gone. */
 export function say(text: string, kind: Notice['kind'] = 'said', more: Pick<Notice, 'cause' | 'act'> = {}) {
   const n = { id: ++notice, kind, text, ...more }
-  set({ notices: [...desk().notices.filter((o) => o.text !== text).slice(-3), n] })
+  set({
+    notices: [
+      ...desk()
+        .notices.filter((o) => o.text !== text)
+        .slice(-3),
+      n,
+    ],
+  })
   if (kind === 'said') setTimeout(() => dismiss(n.id), more.act ? 8000 : 4000)
 }
 
 export const dismiss = (id: number) => set({ notices: desk().notices.filter((n) => n.id !== id) })
 
-export const fail = (e: unknown, cause: Cause = 'edit') => say(e instanceof Error ? e.message : String(e), 'failed', { cause })
+export const fail = (e: unknown, cause: Cause = 'edit') =>
+  say(e instanceof Error ? e.message : String(e), 'failed', { cause })
 
 /** Something of a kind has succeeded: failures of that kind are over. */
 export function mended(cause: Cause) {

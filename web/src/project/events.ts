@@ -1,5 +1,5 @@
-// Server-sent events. Browsers allow six connections a host, so all windows share one stream: the window that holds the lock
-// has it and tells the others.
+// Server-sent events. Browsers allow six connections a host, so all windows share one stream: the window that holds the
+// lock has it and tells the others.
 import type { Export } from '../engine/types'
 import { seeBuild } from './build'
 import { changedElsewhere, lookAgain, ownWindow } from './commands'

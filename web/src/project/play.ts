@@ -1,5 +1,5 @@
-// Plays the film in real time: the playhead is where the clock says, whatever a frame costs. Frames that could not be shown in
-// time are dropped, and counted.
+// Plays the film in real time: the playhead is where the clock says, whatever a frame costs. Frames that could not be
+// shown in time are dropped, and counted.
 import { engine } from '../engine/engine'
 import { desk, goTo, goToTime, set } from './desk'
 
@@ -72,7 +72,8 @@ export function playScene() {
   const { film, scene } = desk()
   const s = film?.scenes[scene]
   const last = scene === (film?.shown ?? 0) - 1
-  if (s && !s.aside) playRange(s.start + s.into, s.start + s.into + s.stay - (last ? 0 : 0.5)) // it stays the scene that is shown
+  // It stays the scene that is shown.
+  if (s && !s.aside) playRange(s.start + s.into, s.start + s.into + s.stay - (last ? 0 : 0.5))
 }
 
 /** Plays what is selected: bars, or all moves of the selected layers, or scenes. */
@@ -84,7 +85,11 @@ export function playSelection() {
     playRange(list[0].start, list[list.length - 1].start + list[list.length - 1].into + list[list.length - 1].stay)
     return
   }
-  const chosen = moves.length ? moves : rows.filter((r) => selection.includes(r.thread)).flatMap((r) => r.bars.filter((b) => b.scene === scene).map((b) => b.move))
+  const chosen = moves.length
+    ? moves
+    : rows
+        .filter((r) => selection.includes(r.thread))
+        .flatMap((r) => r.bars.filter((b) => b.scene === scene).map((b) => b.move))
   const [from, to] = engine.span(moment, chosen)
   playRange(from, Math.min(Math.max(to, from + 100), film.length))
 }
@@ -138,6 +143,11 @@ export const toggle = () => (desk().playing ? pause() : play())
 /** Goes to the start, end or rest of the selected move. */
 export function goToMove(what: 'start' | 'end' | 'rest') {
   const { moves, selection, rows, scene } = desk()
-  const id = moves[0] ?? rows.filter((r) => selection.includes(r.thread)).flatMap((r) => r.bars).find((b) => b.scene === scene)?.move
+  const id =
+    moves[0] ??
+    rows
+      .filter((r) => selection.includes(r.thread))
+      .flatMap((r) => r.bars)
+      .find((b) => b.scene === scene)?.move
   if (id) goToTime(engine.momentOf(id, what))
 }

@@ -4,7 +4,12 @@ import { fault } from '../words'
 
 /** An answer in words that is not what was hoped for. */
 export class Refusal extends Error {
-  constructor(message: string, readonly status: number, readonly code: string, readonly body: unknown) {
+  constructor(
+    message: string,
+    readonly status: number,
+    readonly code: string,
+    readonly body: unknown,
+  ) {
     super(message)
   }
 }
@@ -14,7 +19,8 @@ async function ask(method: string, path: string, body?: BodyInit | object, keepa
   let r: Response
   try {
     r = await fetch(path, {
-      method, keepalive,
+      method,
+      keepalive,
       body: json ? JSON.stringify(body) : (body as BodyInit | undefined),
       headers: json ? { 'Content-Type': 'application/json' } : undefined,
     })
@@ -36,11 +42,16 @@ export const fetchBytes = async (path: string) => new Uint8Array(await (await as
 
 export const hello = () => get<{ build: string; families: Family[]; fonts: FontFile[]; noVideo: string }>('/api/hello')
 /** How much of the quota is used, in bytes; near: it is time to make room. */
-export interface Space { used: number; quota: number; near: boolean }
+export interface Space {
+  used: number
+  quota: number
+  near: boolean
+}
 
 export const listProjects = () => get<{ projects: ProjectRow[]; bin: ProjectRow[]; space: Space }>('/api/projects')
 export const renameProject = (id: string, name: string) => ask('PATCH', `/api/projects/${id}`, { name })
-export const createProject = (name: string, width: number, height: number) => post<ProjectRow>('/api/projects', { name, width, height })
+export const createProject = (name: string, width: number, height: number) =>
+  post<ProjectRow>('/api/projects', { name, width, height })
 export const duplicateProject = (id: string) => post<ProjectRow>(`/api/projects/${id}/duplicate`, {})
 export const binProject = (id: string) => ask('DELETE', `/api/projects/${id}`)
 export const restoreProject = (id: string) => ask('POST', `/api/projects/${id}/restore`)
@@ -53,21 +64,36 @@ export const uploadFont = (file: File) =>
   post<{ hash: string; media: Media; space: Space }>(`/api/fonts?name=${encodeURIComponent(file.name)}`, file)
 /** Paints layers of a scene into a picture of its own; box is where it lies on the page. */
 export const mergePicture = (project: string, scene: string, layers: string[]) =>
-  post<{ hash: string; media: Media; box: [number, number, number, number] }>(`/api/projects/${project}/pictures`, { scene, layers })
+  post<{ hash: string; media: Media; box: [number, number, number, number] }>(`/api/projects/${project}/pictures`, {
+    scene,
+    layers,
+  })
 /** The media of a project whose files are not there, by hash. */
-export const missingMedia = async (id: string) => (await get<{ missing: string[] }>(`/api/projects/${id}/missing`)).missing
+export const missingMedia = async (id: string) =>
+  (await get<{ missing: string[] }>(`/api/projects/${id}/missing`)).missing
 
-export interface Stage { id: string; name: string; revision: number; length: number; scenes: number; createdAt: string }
+export interface Stage {
+  id: string
+  name: string
+  revision: number
+  length: number
+  scenes: number
+  createdAt: string
+}
 
-export const listStages = async (project: string) => (await get<{ stages: Stage[] }>(`/api/projects/${project}/stages`)).stages
+export const listStages = async (project: string) =>
+  (await get<{ stages: Stage[] }>(`/api/projects/${project}/stages`)).stages
 export const keepStage = (project: string, name: string) => post<Stage>(`/api/projects/${project}/stages`, { name })
 export const deleteStage = (id: string) => ask('DELETE', `/api/stages/${id}`)
 export const projectOfStage = (id: string) => post<ProjectRow>(`/api/stages/${id}/project`, {})
 export const stageDocument = async (id: string) => (await get<{ document: object }>(`/api/stages/${id}`)).document
 
-export const listExports = async (id: string) => (await get<{ exports: Export[] }>(`/api/projects/${id}/exports`)).exports
-export const createExport = (id: string, o: { format: string; width: number; height: number; rate: { num: number; den: number }; once: boolean; at?: number }) =>
-  post<Export>(`/api/projects/${id}/exports`, o)
+export const listExports = async (id: string) =>
+  (await get<{ exports: Export[] }>(`/api/projects/${id}/exports`)).exports
+export const createExport = (
+  id: string,
+  o: { format: string; width: number; height: number; rate: { num: number; den: number }; once: boolean; at?: number },
+) => post<Export>(`/api/projects/${id}/exports`, o)
 export const cancelExport = (id: string) => ask('POST', `/api/exports/${id}/cancel`)
 export const deleteExport = (id: string) => ask('DELETE', `/api/exports/${id}`)
 
@@ -82,17 +108,35 @@ export interface Stored {
   more?: boolean
 }
 
-export const changesSince = (project: string, revision: number) => get<Stored>(`/api/projects/${project}/changes?since=${revision}`)
+export const changesSince = (project: string, revision: number) =>
+  get<Stored>(`/api/projects/${project}/changes?since=${revision}`)
 
 /** What became of a command; with what was stored beside it where others had been quicker. */
-export interface Answer { revision: number; known: boolean; since?: Stored['since']; more?: boolean }
+export interface Answer {
+  revision: number
+  known: boolean
+  since?: Stored['since']
+  more?: boolean
+}
 
 /** Asks for the page again, which gives a session to a browser that may have one. */
 export const renewSession = () => fetch('/', { cache: 'no-store' }).catch(() => null)
 
-export async function sendCommand(project: string, base: number, window: string, id: string, command: Command, build: string): Promise<Answer> {
+export async function sendCommand(
+  project: string,
+  base: number,
+  window: string,
+  id: string,
+  command: Command,
+  build: string,
+): Promise<Answer> {
   const raw = JSON.stringify({ base, window, id, command, build })
   // Small ones outlive the tab; browsers allow 64 KB for that.
-  const r = await ask('POST', `/api/projects/${project}/commands`, new Blob([raw], { type: 'application/json' }), raw.length < 60000)
+  const r = await ask(
+    'POST',
+    `/api/projects/${project}/commands`,
+    new Blob([raw], { type: 'application/json' }),
+    raw.length < 60000,
+  )
   return (await r.json()) as Answer
 }

@@ -46,10 +46,16 @@ export function bringBack(project: string) {
   }
 }
 
-/** The id of this window, the same after a reload. A tab that is copied gets its own: while a page lives its id is not in storage. */
+/**
+ * The id of this window, the same after a reload. A tab that is copied gets its own: while a page lives its id is not
+ * in storage.
+ */
 export function sameWindow(): string {
-  const own = recall('capstan-window', isText, crypto.randomUUID(), () => sessionStorage) // without storage every load is a window of its own
+  // Without storage every load is a window of its own.
+  const own = recall('capstan-window', isText, crypto.randomUUID(), () => sessionStorage)
   remember('capstan-window', null, () => sessionStorage)
-  window.addEventListener('pagehide', () => { remember('capstan-window', own, () => sessionStorage) })
+  window.addEventListener('pagehide', () => {
+    remember('capstan-window', own, () => sessionStorage)
+  })
   return own
 }

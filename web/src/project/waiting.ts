@@ -2,9 +2,17 @@
 import type { Command } from '../engine/types'
 
 /** A command that waits; unkept: it does so in memory alone. */
-export interface Waiting { id: string; command: Command; unkept?: boolean }
+export interface Waiting {
+  id: string
+  command: Command
+  unkept?: boolean
+}
 
-interface Kept extends Waiting { key?: number; project: string; window: string }
+interface Kept extends Waiting {
+  key?: number
+  project: string
+  window: string
+}
 
 const name = 'capstan'
 let opening: Promise<IDBDatabase> | undefined
@@ -12,7 +20,8 @@ let opening: Promise<IDBDatabase> | undefined
 function database(): Promise<IDBDatabase> {
   opening ??= new Promise((done, fail) => {
     const r = indexedDB.open(name, 1)
-    r.onupgradeneeded = () => r.result.createObjectStore('waiting', { keyPath: 'key', autoIncrement: true }).createIndex('id', 'id')
+    r.onupgradeneeded = () =>
+      r.result.createObjectStore('waiting', { keyPath: 'key', autoIncrement: true }).createIndex('id', 'id')
     r.onsuccess = () => done(r.result)
     r.onerror = () => fail(r.error)
   })
@@ -23,10 +32,11 @@ async function store(mode: IDBTransactionMode) {
   return (await database()).transaction('waiting', mode, { durability: 'strict' }).objectStore('waiting')
 }
 
-const result = <T>(r: IDBRequest<T>) => new Promise<T>((done, fail) => {
-  r.onsuccess = () => done(r.result)
-  r.onerror = () => fail(r.error)
-})
+const result = <T>(r: IDBRequest<T>) =>
+  new Promise<T>((done, fail) => {
+    r.onsuccess = () => done(r.result)
+    r.onerror = () => fail(r.error)
+  })
 
 /** Keeps a command. Without IndexedDB (a private window, say) it waits in memory only. */
 export async function keep(project: string, window: string, w: Waiting) {
@@ -49,13 +59,18 @@ export async function forget(id: string) {
   }
 }
 
-/** Takes over what windows that are gone left waiting for a project, oldest first. Windows that live hold a lock of their name. */
+/**
+ * Takes over what windows that are gone left waiting for a project, oldest first. Windows that live hold a lock of
+ * their name.
+ */
 export async function leftBehind(project: string, window: string): Promise<Waiting[]> {
   void navigator.locks?.request(window, () => new Promise(() => {}))
   try {
     const all = (await result((await store('readonly')).getAll())) as Kept[]
     const held = new Set(((await navigator.locks?.query())?.held ?? []).map((l) => l.name))
-    return all.filter((k) => k.project === project && (k.window === window || !held.has(k.window))).map(({ id, command }) => ({ id, command }))
+    return all
+      .filter((k) => k.project === project && (k.window === window || !held.has(k.window)))
+      .map(({ id, command }) => ({ id, command }))
   } catch {
     return []
   }

@@ -1,5 +1,5 @@
-// The words of a text while they are edited on the page. What is typed is a draft; every word, and every pause, makes it an edit that is
-// stored and can be undone by itself.
+// The words of a text while they are edited on the page. What is typed is a draft; every word, and every pause, makes
+// it an edit that is stored and can be undone by itself.
 import { engine } from '../engine/engine'
 import type { Moment, WritingUnit } from '../engine/types'
 import { apply, draft, redo, run, undo } from './commands'
@@ -10,7 +10,12 @@ import { notice } from '../words'
 /** After a pause of this long, in ms, what was typed is stored. */
 const rest = 1200
 
-interface Typed { thread: string; moment: Moment; now: string; kind: 'put' | 'taken' }
+interface Typed {
+  thread: string
+  moment: Moment
+  now: string
+  kind: 'put' | 'taken'
+}
 
 let typed: Typed | null = null
 let moment: Moment | null = null // that the words are edited at
@@ -19,7 +24,11 @@ let timer = 0
 let composing = false
 
 /** The words of a thread in the scene that is shown. */
-export const wordsOf = (thread: string) => desk().selected.find((s) => s.layer.thread === thread)?.layer.text?.runs.map((r) => r.text).join('') ?? ''
+export const wordsOf = (thread: string) =>
+  desk()
+    .selected.find((s) => s.layer.thread === thread)
+    ?.layer.text?.runs.map((r) => r.text)
+    .join('') ?? ''
 
 // Places in a text count characters; the browser counts 16-bit units.
 export const placeOf = (text: string, unit: number) => Array.from(text.slice(0, unit)).length
@@ -46,7 +55,13 @@ export function markWords(anchor: number, caret: number) {
 }
 
 /** Selects what a press at a page point does; from is what was selected when the press began, as it is dragged on. */
-export function markAt(x: number, y: number, unit: WritingUnit, slack: number, from?: [number, number]): [number, number] | null {
+export function markAt(
+  x: number,
+  y: number,
+  unit: WritingUnit,
+  slack: number,
+  from?: [number, number],
+): [number, number] | null {
   const w = desk().writing
   const at = w && engine.writingAt(desk().moment, w.thread, x, y, unit, slack)
   if (!at) return null
@@ -148,13 +163,26 @@ export function stopWriting() {
   }
 }
 
-document.addEventListener('visibilitychange', () => { if (document.hidden) keepWords() })
+document.addEventListener('visibilitychange', () => {
+  if (document.hidden) keepWords()
+})
 
 // The words are left with their text, their scene, and rest.
 useDesk.subscribe((d) => {
   const w = d.writing
   if (!w || !moment) return
-  if (d.project && d.selection.length === 1 && d.selection[0] === w.thread && d.moment.rest && d.moment.scene === moment.scene && !d.playing && !d.large && d.tool === 'select' && d.rows.some((r) => r.thread === w.thread && r.here)) return
+  if (
+    d.project &&
+    d.selection.length === 1 &&
+    d.selection[0] === w.thread &&
+    d.moment.rest &&
+    d.moment.scene === moment.scene &&
+    !d.playing &&
+    !d.large &&
+    d.tool === 'select' &&
+    d.rows.some((r) => r.thread === w.thread && r.here)
+  )
+    return
   if (d.project) stopWriting()
   else {
     typed = moment = null

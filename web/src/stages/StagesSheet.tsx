@@ -1,4 +1,5 @@
 // Stages: the project as it was, kept under names, looked at beside what it is now, and returned to.
+import { clsx } from 'clsx'
 import { useEffect, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import { paint } from '../engine/painter'
@@ -9,6 +10,7 @@ import { go } from '../start/go'
 import { Button, Label, Sheet } from '../ui/controls'
 import { day, filmTime } from '../ui/time'
 import { notice } from '../words'
+import { counted } from '../words'
 
 export function StagesSheet() {
   const project = useDesk((d) => d.project)!
@@ -23,44 +25,106 @@ export function StagesSheet() {
     const s = film.scenes[scene]
     return Math.round(moment.rest ? s.start + s.into + s.stay : moment.time)
   })
-  const load = () => listStages(project).then(setList).catch((e) => { fail(e); setList((l) => l ?? []) })
-  useEffect(() => { void load() }, [project])
+  const load = () =>
+    listStages(project)
+      .then(setList)
+      .catch((e) => {
+        fail(e)
+        setList((l) => l ?? [])
+      })
+  useEffect(() => {
+    void load()
+  }, [project])
   const stage = list?.find((s) => s.id === shown) ?? list?.[0]
   const close = () => set({ sheet: 'none' })
-  const keep = () => keepStage(project, name).then((s) => { say(notice('stage.kept', s.name)); setName(''); setShown(s.id); return load() }).catch(fail)
-  const comeBack = (s: Stage) => stageDocument(s.id).then((document) => {
-    if (run('stage.return', { document })) say(notice('stage.returned', s.name))
-    close()
-  }).catch(fail)
+  const keep = () =>
+    keepStage(project, name)
+      .then((s) => {
+        say(notice('stage.kept', s.name))
+        setName('')
+        setShown(s.id)
+        return load()
+      })
+      .catch(fail)
+  const comeBack = (s: Stage) =>
+    stageDocument(s.id)
+      .then((document) => {
+        if (run('stage.return', { document })) say(notice('stage.returned', s.name))
+        close()
+      })
+      .catch(fail)
   const box = sizeOf(film)
   const longest = Math.max(film.length, stage?.length ?? 0)
   return (
     <Sheet title="Stages" wide onClose={close}>
-      <form className="flex items-center gap-2 border-b border-sailcloth-300 px-5 py-3" onSubmit={(e) => { e.preventDefault(); void keep() }}>
+      <form
+        className="flex items-center gap-2 border-b border-sailcloth-300 px-5 py-3"
+        onSubmit={(e) => {
+          e.preventDefault()
+          void keep()
+        }}
+      >
         <input
-          data-first aria-label="Name of the stage" placeholder="for example: before the colours" maxLength={200} value={name} onChange={(e) => setName(e.target.value)}
+          data-first
+          aria-label="Name of the stage"
+          placeholder="for example: before the colours"
+          maxLength={200}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
           onKeyDown={(e) => e.key !== 'Escape' && e.key !== 'Tab' && e.stopPropagation()}
-          className="h-8 w-[300px] rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 focus:border-brass-600 focus:bg-paper focus:outline-none"
+          className={clsx(
+            'h-8 w-[300px] rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2',
+            'focus:border-brass-600 focus:bg-paper focus:outline-none',
+          )}
         />
-        <Button type="submit" look="main" className="!h-8" disabled={!name.trim() || pending > 0}>Keep as a stage</Button>
-        <span className="text-[12px] text-ink-600">{pending > 0 ? 'Waiting until the last change is stored.' : 'Keeps the project as it is now, to come back to.'}</span>
+        <Button type="submit" look="main" className="!h-8" disabled={!name.trim() || pending > 0}>
+          Keep as a stage
+        </Button>
+        <span className="text-[12px] text-ink-600">
+          {pending > 0
+            ? 'Waiting until the last change is stored.'
+            : 'Keeps the project as it is now, to come back to.'}
+        </span>
       </form>
-      {list?.length === 0 && <p className="px-5 py-6 text-ink-600">No stages yet. Keep one before you try something: you can look at both side by side and come back.</p>}
-      {list === null && <p className="px-5 py-6 text-ink-600" role="status">Looking for stages …</p>}
+      {list?.length === 0 && (
+        <p className="px-5 py-6 text-ink-600">
+          No stages yet. Keep one before you try something: you can look at both side by side and come back.
+        </p>
+      )}
+      {list === null && (
+        <p className="px-5 py-6 text-ink-600" role="status">
+          Looking for stages …
+        </p>
+      )}
       {stage && (
         <div className="grid grid-cols-[220px_minmax(0,1fr)]">
-          <ul className="thin-scroll max-h-[430px] overflow-auto border-r border-sailcloth-300 p-2" aria-label="Stages of this project">
+          <ul
+            className="thin-scroll max-h-[430px] overflow-auto border-r border-sailcloth-300 p-2"
+            aria-label="Stages of this project"
+          >
             {list!.map((s) => (
               <li key={s.id}>
                 <button
-                  type="button" aria-pressed={s.id === stage.id} onClick={() => setShown(s.id)} data-stage={s.name}
-                  className={`flex w-full items-center gap-2.5 rounded-md p-1.5 text-left ${s.id === stage.id ? 'bg-brass-200' : 'hover:bg-sailcloth-100'}`}
+                  type="button"
+                  aria-pressed={s.id === stage.id}
+                  onClick={() => setShown(s.id)}
+                  data-stage={s.name}
+                  className={clsx(
+                    'flex w-full items-center gap-2.5 rounded-md p-1.5 text-left',
+                    s.id === stage.id ? 'bg-brass-200' : 'hover:bg-sailcloth-100',
+                  )}
                 >
                   <span className="flex h-[44px] w-[64px] shrink-0 items-center justify-center">
-                    <img src={`/api/stages/${s.id}/frame.png`} alt="" className="max-h-full max-w-full rounded-[3px] border border-sailcloth-300 bg-paper" />
+                    <img
+                      src={`/api/stages/${s.id}/frame.png`}
+                      alt=""
+                      className="max-h-full max-w-full rounded-[3px] border border-sailcloth-300 bg-paper"
+                    />
                   </span>
                   <span className="min-w-0">
-                    <span className="block truncate font-semibold" title={s.name}>{s.name}</span>
+                    <span className="block truncate font-semibold" title={s.name}>
+                      {s.name}
+                    </span>
                     <span className="block text-[12px] text-ink-600">{day(s.createdAt)}</span>
                   </span>
                 </button>
@@ -69,26 +133,52 @@ export function StagesSheet() {
           </ul>
           <div className="min-w-0 px-5 py-4">
             <div className="grid grid-cols-2 gap-4">
-              <Pane title={stage.name} says={`${stage.scenes} ${stage.scenes === 1 ? 'scene' : 'scenes'}, ${filmTime(stage.length)}`}>
-                <img src={`/api/stages/${stage.id}/frame.png?at=${Math.min(time, stage.length)}`} alt={`${stage.name} at ${filmTime(time)}`} style={{ width: box.width * box.scale, height: box.height * box.scale }} className="rounded-[3px] border border-sailcloth-300 bg-paper object-contain" />
+              <Pane title={stage.name} says={`${counted(stage.scenes, 'scene')}, ${filmTime(stage.length)}`}>
+                <img
+                  src={`/api/stages/${stage.id}/frame.png?at=${Math.min(time, stage.length)}`}
+                  alt={`${stage.name} at ${filmTime(time)}`}
+                  style={{ width: box.width * box.scale, height: box.height * box.scale }}
+                  className="rounded-[3px] border border-sailcloth-300 bg-paper object-contain"
+                />
               </Pane>
-              <Pane title="Now" says={`${film.shown} ${film.shown === 1 ? 'scene' : 'scenes'}, ${filmTime(film.length)}`}><Now time={time} /></Pane>
+              <Pane title="Now" says={`${counted(film.shown, 'scene')}, ${filmTime(film.length)}`}>
+                <Now time={time} />
+              </Pane>
             </div>
             <div className="mt-3 flex items-center gap-3">
               <Label>At</Label>
               <input
-                type="range" aria-label="Time to look at" min={0} max={longest} step={10} value={Math.min(time, longest)} onChange={(e) => setTime(Number(e.target.value))}
-                onKeyDown={(e) => e.key !== 'Escape' && e.key !== 'Tab' && e.stopPropagation()} className="min-w-0 flex-1 accent-brass-600"
+                type="range"
+                aria-label="Time to look at"
+                min={0}
+                max={longest}
+                step={10}
+                value={Math.min(time, longest)}
+                onChange={(e) => setTime(Number(e.target.value))}
+                onKeyDown={(e) => e.key !== 'Escape' && e.key !== 'Tab' && e.stopPropagation()}
+                className="min-w-0 flex-1 accent-brass-600"
               />
               <span className="w-[60px] text-right font-mono text-[12px]">{filmTime(Math.min(time, longest))}</span>
             </div>
             <div className="mt-4 flex items-center gap-2">
-              <Button look="main" onClick={() => comeBack(stage)}>Return to this stage</Button>
-              <Button onClick={() => projectOfStage(stage.id).then((p) => go(p.id)).catch(fail)}>Open as a project of its own</Button>
+              <Button look="main" onClick={() => comeBack(stage)}>
+                Return to this stage
+              </Button>
+              <Button
+                onClick={() =>
+                  projectOfStage(stage.id)
+                    .then((p) => go(p.id))
+                    .catch(fail)
+                }
+              >
+                Open as a project of its own
+              </Button>
               <span className="flex-1" />
               <Delete key={stage.id} onDelete={() => deleteStage(stage.id).then(load).catch(fail)} />
             </div>
-            <p className="mt-2 text-[12px] text-ink-600">Returning is a step like any other: undo brings back what is there now.</p>
+            <p className="mt-2 text-[12px] text-ink-600">
+              Returning is a step like any other: undo brings back what is there now.
+            </p>
           </div>
         </div>
       )}
@@ -97,13 +187,20 @@ export function StagesSheet() {
 }
 
 /** How large a film is shown here. */
-const sizeOf = (f: { width: number; height: number }) => ({ width: f.width, height: f.height, scale: Math.min(288 / f.width, 300 / f.height) })
+const sizeOf = (f: { width: number; height: number }) => ({
+  width: f.width,
+  height: f.height,
+  scale: Math.min(288 / f.width, 300 / f.height),
+})
 
 function Pane({ title, says, children }: { title: string; says: string; children: React.ReactNode }) {
   return (
     <figure className="min-w-0">
       <figcaption className="mb-1.5 flex items-baseline gap-2">
-        <span className="truncate font-semibold" title={title}>{title}</span><span className="shrink-0 text-[12px] text-ink-600">{says}</span>
+        <span className="truncate font-semibold" title={title}>
+          {title}
+        </span>
+        <span className="shrink-0 text-[12px] text-ink-600">{says}</span>
       </figcaption>
       {children}
     </figure>
@@ -124,9 +221,21 @@ function Now({ time }: { time: number }) {
     const ctx = c.getContext('2d')!
     ctx.fillStyle = '#fff'
     ctx.fillRect(0, 0, c.width, c.height)
-    paint(ctx, engine.frame({ rest: false, scene: 0, time: Math.min(time, film.length) }, scale * dpr), { scale: scale * dpr, x: 0, y: 0 })
+    paint(ctx, engine.frame({ rest: false, scene: 0, time: Math.min(time, film.length) }, scale * dpr), {
+      scale: scale * dpr,
+      x: 0,
+      y: 0,
+    })
   }, [time, film, version, scale])
-  return <canvas ref={ref} role="img" aria-label={`Now at ${filmTime(time)}`} style={{ width: film.width * scale }} className="rounded-[3px] border border-sailcloth-300" />
+  return (
+    <canvas
+      ref={ref}
+      role="img"
+      aria-label={`Now at ${filmTime(time)}`}
+      style={{ width: film.width * scale }}
+      className="rounded-[3px] border border-sailcloth-300"
+    />
+  )
 }
 
 /** Deleting cannot be undone, so it takes a second press. */
@@ -136,7 +245,9 @@ function Delete({ onDelete }: { onDelete: () => void }) {
   return (
     <>
       <Button onClick={() => setSure(false)}>Keep it</Button>
-      <Button look="danger" autoFocus onClick={onDelete}>Delete for good</Button>
+      <Button look="danger" autoFocus onClick={onDelete}>
+        Delete for good
+      </Button>
     </>
   )
 }

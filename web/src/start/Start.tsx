@@ -1,4 +1,5 @@
 // The start screen: projects as cards in their true proportions, and new ones by format.
+import { clsx } from 'clsx'
 import { isText, recall, remember } from '../ui/remember'
 import { FolderOpen } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
@@ -6,7 +7,15 @@ import type { ProjectRow } from '../engine/types'
 import { onProjects } from '../project/events'
 import { dismiss, fail, mended, say, useDesk } from '../project/desk'
 import {
-  binProject, createProject, deleteForGood, duplicateProject, importBundle, listProjects, renameProject, restoreProject, type Space,
+  binProject,
+  createProject,
+  deleteForGood,
+  duplicateProject,
+  importBundle,
+  listProjects,
+  renameProject,
+  restoreProject,
+  type Space,
 } from '../project/server'
 import { Button, Choice } from '../ui/controls'
 import { Bin, BinButton } from './Bin'
@@ -40,99 +49,207 @@ export function Start() {
   const [sought, setSought] = useState('')
   const [order, setOrder] = useState<Order>(() => recall('capstan-order', isOrder, 'changed'))
   const [own, setOwn] = useState({ w: '1200', h: '628' })
-  const load = () => listProjects().then((l) => { mended('edit'); setList(l.projects); setBin(l.bin); setSpace(l.space) }).catch((e) => { fail(e); setList((l) => l ?? []) })
+  const load = () =>
+    listProjects()
+      .then((l) => {
+        mended('edit')
+        setList(l.projects)
+        setBin(l.bin)
+        setSpace(l.space)
+      })
+      .catch((e) => {
+        fail(e)
+        setList((l) => l ?? [])
+      })
   const and = (done: Promise<unknown>) => done.then(load).catch(fail)
-  useEffect(() => { void load(); return onProjects(() => void load()) }, [])
+  useEffect(() => {
+    void load()
+    return onProjects(() => void load())
+  }, [])
   /** A name that no project has yet. */
   const freeName = (base: string) => {
     const taken = new Set([...(list ?? []), ...bin].map((p) => p.name))
     for (let n = 1, name = base; ; name = `${base} ${++n}`) if (!taken.has(name)) return name
   }
-  const make = (name: string, w: number, h: number) => createProject(name, w, h).then((p) => go(p.id)).catch(fail)
+  const make = (name: string, w: number, h: number) =>
+    createProject(name, w, h)
+      .then((p) => go(p.id))
+      .catch(fail)
   const bundle = useRef<HTMLInputElement>(null)
   const take = (file?: File) => {
-    if (file) importBundle(file).then((p) => { say(notice(p.named > 1 ? 'bundle.here-too' : 'bundle.here', p.name)); go(p.id) }).catch(fail)
+    if (file)
+      importBundle(file)
+        .then((p) => {
+          say(notice(p.named > 1 ? 'bundle.here-too' : 'bundle.here', p.name))
+          go(p.id)
+        })
+        .catch(fail)
   }
   const shown = list?.filter((p) => p.name.toLowerCase().includes(sought.trim().toLowerCase())).sort(orders[order].by)
   const side = (v: string) => Math.round(Number(v))
   const ownOK = [own.w, own.h].every((v) => side(v) >= 16 && side(v) <= 8192)
   return (
     <div className="thin-scroll h-full overflow-auto bg-sailcloth-200">
-      <header className="sticky top-0 z-10 flex h-[48px] items-center gap-3 border-b border-sailcloth-300 bg-paper px-6">
+      <header
+        className={clsx(
+          'sticky top-0 z-10 flex h-[48px] items-center gap-3 border-b border-sailcloth-300 bg-paper',
+          'px-6',
+        )}
+      >
         <img src="/mark.svg" alt="" className="h-7 w-7" />
         <h1 className="text-[17px] font-semibold">Capstan</h1>
         <span className="text-ink-600">animated scenes for slides and posts</span>
         <span className="flex-1" />
-        <input ref={bundle} type="file" accept=".capstan" hidden aria-label="Bundle file" data-bundle-input onChange={(e) => { take(e.target.files?.[0]); e.target.value = '' }} />
-        <Button onClick={() => bundle.current?.click()}><FolderOpen size={16} strokeWidth={1.5} />Open a bundle</Button>
+        <input
+          ref={bundle}
+          type="file"
+          accept=".capstan"
+          hidden
+          aria-label="Bundle file"
+          data-bundle-input
+          onChange={(e) => {
+            take(e.target.files?.[0])
+            e.target.value = ''
+          }}
+        />
+        <Button onClick={() => bundle.current?.click()}>
+          <FolderOpen size={16} strokeWidth={1.5} />
+          Open a bundle
+        </Button>
       </header>
       <main className="mx-auto max-w-[1180px] px-6 pb-10 pt-6">
         <h2 className="mb-3 text-[15px] font-semibold">New project</h2>
         <div className="flex items-end gap-8">
           {formats.map((f) => (
-            <button key={f.name} type="button" onClick={() => make(freeName(`${f.name} project`), f.w, f.h)} className="group text-left">
-              <span className="flex items-center justify-center rounded-md border border-sailcloth-300 bg-paper text-ink-500 group-hover:border-brass-600 group-hover:text-brass-700" style={{ width: f.w / 12, height: f.h / 12 }}>
-                <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden><path d="M11 3v16M3 11h16" stroke="currentColor" strokeWidth="1.5" /></svg>
+            <button
+              key={f.name}
+              type="button"
+              onClick={() => make(freeName(`${f.name} project`), f.w, f.h)}
+              className="group text-left"
+            >
+              <span
+                className={clsx(
+                  'flex items-center justify-center rounded-md border border-sailcloth-300 bg-paper',
+                  'text-ink-500 group-hover:border-brass-600 group-hover:text-brass-700',
+                )}
+                style={{ width: f.w / 12, height: f.h / 12 }}
+              >
+                <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden>
+                  <path d="M11 3v16M3 11h16" stroke="currentColor" strokeWidth="1.5" />
+                </svg>
               </span>
               <span className="mt-1.5 block font-semibold">{f.name}</span>
-              <span className="block text-[12px] text-ink-600">{f.w} × {f.h} · {f.says}</span>
+              <span className="block text-[12px] text-ink-600">
+                {f.w} × {f.h} · {f.says}
+              </span>
             </button>
           ))}
           <form
-            className="self-end" onSubmit={(e) => { e.preventDefault(); if (ownOK) make(freeName(`${side(own.w)} × ${side(own.h)} project`), side(own.w), side(own.h)) }}
+            className="self-end"
+            onSubmit={(e) => {
+              e.preventDefault()
+              if (ownOK) make(freeName(`${side(own.w)} × ${side(own.h)} project`), side(own.w), side(own.h))
+            }}
           >
             <span className="flex items-center gap-2">
               {(['w', 'h'] as const).map((k, i) => (
                 <span key={k} className="flex items-center gap-2">
                   {i === 1 && <span className="text-ink-600">×</span>}
                   <input
-                    aria-label={k === 'w' ? 'Width in pixels' : 'Height in pixels'} inputMode="numeric" value={own[k]} onChange={(e) => setOwn({ ...own, [k]: e.target.value })}
-                    className={`h-[28px] w-[76px] rounded-md border bg-paper px-2 text-right font-mono text-[12px] ${side(own[k]) >= 16 && side(own[k]) <= 8192 ? 'border-sailcloth-300' : 'border-coral-700'}`}
+                    aria-label={k === 'w' ? 'Width in pixels' : 'Height in pixels'}
+                    inputMode="numeric"
+                    value={own[k]}
+                    onChange={(e) => setOwn({ ...own, [k]: e.target.value })}
+                    className={clsx(
+                      'h-[28px] w-[76px] rounded-md border bg-paper px-2 text-right font-mono text-[12px]',
+                      side(own[k]) >= 16 && side(own[k]) <= 8192 ? 'border-sailcloth-300' : 'border-coral-700',
+                    )}
                   />
                 </span>
               ))}
-              <Button type="submit" disabled={!ownOK}>Make</Button>
+              <Button type="submit" disabled={!ownOK}>
+                Make
+              </Button>
             </span>
             <span className="mt-1.5 block font-semibold">Own size</span>
-            <span className={`block text-[12px] ${ownOK ? 'text-ink-600' : 'text-coral-700'}`}>16 to 8,192 px a side</span>
+            <span className={`block text-[12px] ${ownOK ? 'text-ink-600' : 'text-coral-700'}`}>
+              16 to 8,192 px a side
+            </span>
           </form>
         </div>
         <div className="mb-3 mt-8 flex items-center gap-4">
           <h2 className="text-[15px] font-semibold">Projects</h2>
           <input
-            type="search" aria-label="Search projects" placeholder="Search" value={sought} onChange={(e) => setSought(e.target.value)}
+            type="search"
+            aria-label="Search projects"
+            placeholder="Search"
+            value={sought}
+            onChange={(e) => setSought(e.target.value)}
             className="h-[28px] w-[220px] rounded-md border border-sailcloth-300 bg-paper px-2"
           />
           <span className="flex items-center gap-2 text-[12px] text-ink-600">
             Sorted by
             <span className="w-[130px]">
               <Choice
-                name="Sort projects" value={order} of={(Object.keys(orders) as Order[]).map((o) => ({ value: o, label: orders[o].label }))}
-                onSet={(o) => { setOrder(o); remember('capstan-order', o) }} className="!bg-paper"
+                name="Sort projects"
+                value={order}
+                of={(Object.keys(orders) as Order[]).map((o) => ({ value: o, label: orders[o].label }))}
+                onSet={(o) => {
+                  setOrder(o)
+                  remember('capstan-order', o)
+                }}
+                className="!bg-paper"
               />
             </span>
           </span>
           <span className="flex-1" />
           <BinButton n={bin.length} open={binned} onOpen={setBinned} />
         </div>
-        {binned && <Bin projects={bin} onRestore={(p) => and(restoreProject(p.id))} onDelete={(p) => and(deleteForGood(p.id))} />}
+        {binned && (
+          <Bin projects={bin} onRestore={(p) => and(restoreProject(p.id))} onDelete={(p) => and(deleteForGood(p.id))} />
+        )}
         {list === null && <p className="text-ink-600">Looking for projects …</p>}
         {list?.length === 0 && <p className="text-ink-600">No projects yet. Make one above.</p>}
-        {shown && list!.length > 0 && shown.length === 0 && <p className="text-ink-600">No project has “{sought}” in its name.</p>}
+        {shown && list!.length > 0 && shown.length === 0 && (
+          <p className="text-ink-600">No project has “{sought}” in its name.</p>
+        )}
         <ul className="flex flex-wrap gap-5">
           {shown?.map((p) => (
             <Card
-              key={p.id} project={p} onRename={(name) => and(renameProject(p.id, name))} onCopy={() => and(duplicateProject(p.id))}
-              onBin={() => binProject(p.id).then(() => { say(notice('project.binned', p.name), 'said', { act: { word: 'Undo', run: () => void and(restoreProject(p.id)) } }); return load() }).catch(fail)}
+              key={p.id}
+              project={p}
+              onRename={(name) => and(renameProject(p.id, name))}
+              onCopy={() => and(duplicateProject(p.id))}
+              onBin={() =>
+                binProject(p.id)
+                  .then(() => {
+                    say(notice('project.binned', p.name), 'said', {
+                      act: { word: 'Undo', run: () => void and(restoreProject(p.id)) },
+                    })
+                    return load()
+                  })
+                  .catch(fail)
+              }
             />
           ))}
         </ul>
         {space && (
-          <p className={`mt-8 flex items-center gap-2 text-[12px] ${space.near ? 'font-semibold text-coral-700' : 'text-ink-600'}`} data-space>
+          <p
+            className={clsx(
+              'mt-8 flex items-center gap-2 text-[12px]',
+              space.near ? 'font-semibold text-coral-700' : 'text-ink-600',
+            )}
+            data-space
+          >
             <span className="h-[6px] w-[120px] overflow-hidden rounded bg-sailcloth-300" aria-hidden>
-              <span className={`block h-full ${space.near ? 'bg-coral-700' : 'bg-brass-600'}`} style={{ width: `${Math.min(100, Math.max(1, (100 * space.used) / space.quota))}%` }} />
+              <span
+                className={`block h-full ${space.near ? 'bg-coral-700' : 'bg-brass-600'}`}
+                style={{ width: `${Math.min(100, Math.max(1, (100 * space.used) / space.quota))}%` }}
+              />
             </span>
-            {space.near ? notice('quota.near', bytes(space.used), bytes(space.quota)) : `${bytes(space.used)} of ${bytes(space.quota)} used by projects, pictures and exports`}
+            {space.near
+              ? notice('quota.near', bytes(space.used), bytes(space.quota))
+              : `${bytes(space.used)} of ${bytes(space.quota)} used by projects, pictures and exports`}
           </p>
         )}
       </main>
@@ -141,16 +258,54 @@ export function Start() {
   )
 }
 
-/** What Capstan says, above what is worked on; presses go through it. Failures stay until they are closed or their cause has gone. */
+/**
+ * What Capstan says, above what is worked on; presses go through it. Failures stay until they are closed or their
+ * cause has gone.
+ */
 export function Notices() {
   const notices = useDesk((d) => d.notices)
   return (
-    <div className="pointer-events-none fixed left-1/2 top-[44px] z-50 flex w-max max-w-[560px] -translate-x-1/2 flex-col gap-2" role="status" aria-live="polite">
+    <div
+      className={clsx(
+        'pointer-events-none fixed left-1/2 top-[44px] z-50 flex w-max max-w-[560px] -translate-x-1/2',
+        'flex-col gap-2',
+      )}
+      role="status"
+      aria-live="polite"
+    >
       {notices.map((n) => (
-        <div key={n.id} data-notice={n.kind} className={`flex items-start gap-3 rounded-md px-3 py-2 shadow-[0_8px_28px_rgb(12_37_35/0.3)] ${n.kind === 'failed' ? 'bg-coral-700 text-paper' : 'border border-spruce-700 bg-spruce-900 text-foam-100'}`}>
+        <div
+          key={n.id}
+          data-notice={n.kind}
+          className={clsx(
+            'flex items-start gap-3 rounded-md px-3 py-2 shadow-[0_8px_28px_rgb(12_37_35/0.3)]',
+            n.kind === 'failed' ? 'bg-coral-700 text-paper' : 'border border-spruce-700 bg-spruce-900 text-foam-100',
+          )}
+        >
           <span className={`flex-1 ${n.kind === 'failed' ? 'pointer-events-auto' : ''}`}>{n.text}</span>
-          {n.act && <button type="button" className="pointer-events-auto -my-0.5 h-6 rounded-md px-1.5 font-semibold text-brass-200 underline hover:bg-spruce-700" onClick={() => { n.act!.run(); dismiss(n.id) }}>{n.act.word}</button>}
-          <button type="button" aria-label="Close this message" className="pointer-events-auto -my-0.5 h-6 w-6 opacity-80 hover:opacity-100" onClick={() => dismiss(n.id)}>×</button>
+          {n.act && (
+            <button
+              type="button"
+              className={clsx(
+                'pointer-events-auto -my-0.5 h-6 rounded-md px-1.5 font-semibold text-brass-200 underline',
+                'hover:bg-spruce-700',
+              )}
+              onClick={() => {
+                n.act!.run()
+                dismiss(n.id)
+              }}
+            >
+              {n.act.word}
+            </button>
+          )}
+          <button
+            type="button"
+            aria-label="Close this message"
+            className="pointer-events-auto -my-0.5 h-6 w-6 opacity-80 hover:opacity-100"
+            onClick={() => dismiss(n.id)}
+          >
+            ×
+          </button>
         </div>
       ))}
     </div>

@@ -21,11 +21,41 @@ let extending = false
 /** How much of what is cut off is shown in the film, in px. */
 const cutShown = 34
 
-interface Press { x: number; part: 'whole' | 'begin' | 'end'; by: number; perMs: number; moves: string[]; far: boolean; snap: Snap | null; after: 'same' | 'less' | 'alone' }
+interface Press {
+  x: number
+  part: 'whole' | 'begin' | 'end'
+  by: number
+  perMs: number
+  moves: string[]
+  far: boolean
+  snap: Snap | null
+  after: 'same' | 'less' | 'alone'
+}
 
-export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut, onSay, onDraw }: {
-  bar: Bar; row: Row; tint: string; scale: Scale; y: number; top: number; chosen: boolean; alone: boolean; wholeCut: boolean
-  onSay: (s: Saying | null) => void; onDraw: (d: Drawing | null) => void
+export function BarMark({
+  bar,
+  row,
+  tint,
+  scale,
+  y,
+  top,
+  chosen,
+  alone,
+  wholeCut,
+  onSay,
+  onDraw,
+}: {
+  bar: Bar
+  row: Row
+  tint: string
+  scale: Scale
+  y: number
+  top: number
+  chosen: boolean
+  alone: boolean
+  wholeCut: boolean
+  onSay: (s: Saying | null) => void
+  onDraw: (d: Drawing | null) => void
 }) {
   const press = useRef<Press | null>(null)
   const drawing = useRef(false) // a hitch from one of its ends
@@ -47,7 +77,16 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
     const more = e.shiftKey || e.ctrlKey || e.metaKey
     if (!held) selectMoves(more ? [...moves, bar.move] : [bar.move])
     const others = desk().moves.filter((m) => m !== bar.move)
-    press.current = { x: e.clientX, part, by: 0, perMs: scale.perMs, moves: [bar.move, ...others], far: false, snap: null, after: held ? (more ? 'less' : 'alone') : 'same' }
+    press.current = {
+      x: e.clientX,
+      part,
+      by: 0,
+      perMs: scale.perMs,
+      moves: [bar.move, ...others],
+      far: false,
+      snap: null,
+      after: held ? (more ? 'less' : 'alone') : 'same',
+    }
     set({ dragging: true })
     hold(cancel)
   }
@@ -78,7 +117,12 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
       refreshTimeline()
     }
     const r = e.currentTarget.ownerSVGElement!.getBoundingClientRect()
-    onSay({ x: e.clientX - r.left, bar: bar.move, snap: p.snap, hangs: (e.ctrlKey || e.metaKey) && !!p.snap?.when && p.moves.length === 1 })
+    onSay({
+      x: e.clientX - r.left,
+      bar: bar.move,
+      snap: p.snap,
+      hangs: (e.ctrlKey || e.metaKey) && !!p.snap?.when && p.moves.length === 1,
+    })
   }
   const up = (e: React.PointerEvent) => {
     const p = press.current
@@ -90,7 +134,8 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
     engine.clearDraft()
     // With Ctrl it hangs on what it has snapped to.
     const hang = (e.ctrlKey || e.metaKey) && p.far && p.moves.length === 1 && p.snap?.when ? p.snap : null
-    if (hang && run(hang.part === 'end' ? 'move.end' : 'move.start', { move: bar.move, when: hang.when, of: hang.of })) return
+    if (hang && run(hang.part === 'end' ? 'move.end' : 'move.start', { move: bar.move, when: hang.when, of: hang.of }))
+      return
     if (p.by !== 0 && run('bars', { moves: p.moves, part: p.part, by: p.by })) return
     refresh()
     // Pressed without dragging, a bar that was selected already stays alone, or goes out of the selection.
@@ -103,10 +148,19 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
     const sign = { ArrowLeft: -1, ArrowRight: 1 }[e.key]
     const { moves } = desk()
     const list = moves.includes(bar.move) ? [bar.move, ...moves.filter((m) => m !== bar.move)] : [bar.move]
-    if (sign) grouped(e.shiftKey ? 'ends of bars' : 'bars', () => run('bars.nudge', { moves: list, part: e.shiftKey ? 'end' : 'whole', ...(e.ctrlKey || e.metaKey ? { by: sign * 100 } : { frames: sign }) }))
+    if (sign)
+      grouped(e.shiftKey ? 'ends of bars' : 'bars', () =>
+        run('bars.nudge', {
+          moves: list,
+          part: e.shiftKey ? 'end' : 'whole',
+          ...(e.ctrlKey || e.metaKey ? { by: sign * 100 } : { frames: sign }),
+        }),
+      )
     else if (e.key === 'Delete' || e.key === 'Backspace') closing(() => run('moves.delete', { moves: list }))
-    else if (e.key === 'Enter') { selectMoves([bar.move]); typeValues() }
-    else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+    else if (e.key === 'Enter') {
+      selectMoves([bar.move])
+      typeValues()
+    } else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
       const all = [...document.querySelectorAll<SVGGElement>('[data-bar]')]
       const next = all[all.indexOf(e.currentTarget as SVGGElement) + (e.key === 'ArrowDown' ? 1 : -1)]
       extending = e.shiftKey
@@ -126,12 +180,22 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
       e.currentTarget.setPointerCapture(e.pointerId)
       onDraw({ move: bar.move, part, x0: x, y0: top + y + rowHeight / 2, x, y: top + y + rowHeight / 2 })
       drawing.current = true
-      hold(() => { drawing.current = false; onDraw(null) })
+      hold(() => {
+        drawing.current = false
+        onDraw(null)
+      })
     },
     onPointerMove: (e: React.PointerEvent<SVGElement>) => {
       if (!drawing.current) return
       const r = e.currentTarget.ownerSVGElement!.getBoundingClientRect()
-      onDraw({ move: bar.move, part, x0: x, y0: top + y + rowHeight / 2, x: e.clientX - r.left, y: top + e.clientY - r.top })
+      onDraw({
+        move: bar.move,
+        part,
+        x0: x,
+        y0: top + y + rowHeight / 2,
+        x: e.clientX - r.left,
+        y: top + e.clientY - r.top,
+      })
     },
     onPointerUp: (e: React.PointerEvent) => {
       letGo()
@@ -139,7 +203,11 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
       if (drawing.current) hitchTo(bar.move, part, e)
       drawing.current = false
     },
-    onPointerCancel: () => { letGo(); drawing.current = false; onDraw(null) },
+    onPointerCancel: () => {
+      letGo()
+      drawing.current = false
+      onDraw(null)
+    },
   })
   // Where a bar begins with the film there is no room beside it: the ring lies on its upper corner, the grip below.
   const ring = (part: 'begin' | 'end', x: number, within = false) => (
@@ -152,22 +220,100 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
   const unbegun = bar.begin === bar.end
   return (
     <g
-      transform={`translate(0 ${y})`} tabIndex={0} role="button" aria-pressed={chosen} aria-label={`${bar.name}, ${row.name}: ${bar.words}`} data-bar={bar.move} data-kind={bar.kind}
-      onFocus={(e) => { if (!extending && e.currentTarget.matches(':focus-visible') && bar.scene === desk().scene && !desk().moves.includes(bar.move)) selectMoves([bar.move]) }}
-      onKeyDown={keys} onDoubleClick={typeValues} onContextMenu={(e) => barMenu(e, bar.move)}
+      transform={`translate(0 ${y})`}
+      tabIndex={0}
+      role="button"
+      aria-pressed={chosen}
+      aria-label={`${bar.name}, ${row.name}: ${bar.words}`}
+      data-bar={bar.move}
+      data-kind={bar.kind}
+      onFocus={(e) => {
+        if (
+          !extending &&
+          e.currentTarget.matches(':focus-visible') &&
+          bar.scene === desk().scene &&
+          !desk().moves.includes(bar.move)
+        )
+          selectMoves([bar.move])
+      }}
+      onKeyDown={keys}
+      onDoubleClick={typeValues}
+      onContextMenu={(e) => barMenu(e, bar.move)}
     >
-      <title>{bar.name}: {bar.words}</title>
-      <path d={barShape(bar, x0, Math.max(x1, x0), 3, floor)} fill={tint} fillOpacity={bar.kind === 'loop' ? 0.55 : 0.85} />
-      {unbegun && <path d={`M${x0} ${floor}V5l6 4-6 4`} fill={tint} stroke={tint} strokeWidth="1.5" strokeLinejoin="round" />}
-      {bar.cut > 0 && <rect x={x1} y={6} width={Math.max(0, end - x1)} height={floor - 6} fill="url(#hatch)" stroke={tint} strokeOpacity="0.5" strokeDasharray="2 2" />}
-      {bar.early && <path d={`M${x0 + 1} 4v${floor - 4}M${x0 + 4} 7l-3 -3l-3 3`} stroke="#C99A3B" strokeWidth="1.4" fill="none" />}
-      {chosen && <rect x={x0 - 0.5} y={1.5} width={wide + 1} height={floor - 1} rx="2" fill="none" stroke="#C99A3B" strokeWidth="1.4" />}
+      <title>
+        {bar.name}: {bar.words}
+      </title>
+      <path
+        d={barShape(bar, x0, Math.max(x1, x0), 3, floor)}
+        fill={tint}
+        fillOpacity={bar.kind === 'loop' ? 0.55 : 0.85}
+      />
+      {unbegun && (
+        <path d={`M${x0} ${floor}V5l6 4-6 4`} fill={tint} stroke={tint} strokeWidth="1.5" strokeLinejoin="round" />
+      )}
+      {bar.cut > 0 && (
+        <rect
+          x={x1}
+          y={6}
+          width={Math.max(0, end - x1)}
+          height={floor - 6}
+          fill="url(#hatch)"
+          stroke={tint}
+          strokeOpacity="0.5"
+          strokeDasharray="2 2"
+        />
+      )}
+      {bar.early && (
+        <path d={`M${x0 + 1} 4v${floor - 4}M${x0 + 4} 7l-3 -3l-3 3`} stroke="#C99A3B" strokeWidth="1.4" fill="none" />
+      )}
+      {chosen && (
+        <rect
+          x={x0 - 0.5}
+          y={1.5}
+          width={wide + 1}
+          height={floor - 1}
+          rx="2"
+          fill="none"
+          stroke="#C99A3B"
+          strokeWidth="1.4"
+        />
+      )}
       {wide > 64 && bar.kind !== 'loop' && <BarName bar={bar} x0={x0} x1={x1} y={floor - 4} />}
-      <rect x={x0 - (unbegun ? 4 : 0)} y={0} width={wide + (unbegun ? 6 : 0)} height={rowHeight} fill="transparent" className="cursor-grab" data-part="whole" onPointerDown={down('whole')} {...handlers} />
+      <rect
+        x={x0 - (unbegun ? 4 : 0)}
+        y={0}
+        width={wide + (unbegun ? 6 : 0)}
+        height={rowHeight}
+        fill="transparent"
+        className="cursor-grab"
+        data-part="whole"
+        onPointerDown={down('whole')}
+        {...handlers}
+      />
       {!bar.whole && bar.end > bar.begin && (
         <>
-          <rect x={x0 - 3} y={0} width={grip + 3} height={rowHeight} fill="transparent" className="cursor-ew-resize" data-part="begin" onPointerDown={down('begin')} {...handlers} />
-          <rect x={end - grip} y={0} width={grip + 3} height={rowHeight} fill="transparent" className="cursor-ew-resize" data-part="end" onPointerDown={down('end')} {...handlers} />
+          <rect
+            x={x0 - 3}
+            y={0}
+            width={grip + 3}
+            height={rowHeight}
+            fill="transparent"
+            className="cursor-ew-resize"
+            data-part="begin"
+            onPointerDown={down('begin')}
+            {...handlers}
+          />
+          <rect
+            x={end - grip}
+            y={0}
+            width={grip + 3}
+            height={rowHeight}
+            fill="transparent"
+            className="cursor-ew-resize"
+            data-part="end"
+            onPointerDown={down('end')}
+            {...handlers}
+          />
         </>
       )}
       {chosen && alone && (x0 < 16 ? ring('begin', x0 + 8, true) : ring('begin', x0 - 9))}
@@ -179,7 +325,9 @@ export function BarMark({ bar, row, tint, scale, y, top, chosen, alone, wholeCut
 /** Puts the caret into the selected move's time, to type it. */
 function typeValues() {
   setTimeout(() => {
-    const el = document.querySelector<HTMLInputElement>('[data-card] [aria-label=Start], [data-card] [aria-label=Duration]')
+    const el = document.querySelector<HTMLInputElement>(
+      '[data-card] [aria-label=Start], [data-card] [aria-label=Duration]',
+    )
     el?.focus()
     el?.select()
   }, 30)
@@ -192,5 +340,9 @@ function BarName({ bar, x0, x1, y }: { bar: Bar; x0: number; x1: number; y: numb
   const first = p.findIndex((v) => v > 0.62)
   const last = p.findLastIndex((v) => v > 0.62)
   if (first < 0 || at(last) - at(first) < 34) return null
-  return <text x={at(first) + 6} y={y} fontSize="11" fill="#0C2523" fontWeight="600" className="pointer-events-none">{bar.name.split(',')[0]}</text>
+  return (
+    <text x={at(first) + 6} y={y} fontSize="11" fill="#0C2523" fontWeight="600" className="pointer-events-none">
+      {bar.name.split(',')[0]}
+    </text>
+  )
 }

@@ -1,4 +1,5 @@
 // The right part of the rows: where a thread lives, and its moves as bars whose outline is their motion.
+import { clsx } from 'clsx'
 import { memo, useRef, useState } from 'react'
 import type { Film, Row, Snap } from '../engine/types'
 import { offerMoves } from '../project/adding'
@@ -14,12 +15,36 @@ import { tints } from './tints'
 import { hold, letGo } from '../ui/drags'
 
 /** What a dragged bar says beside the pointer. */
-export interface Saying { x: number; bar: string; snap: Snap | null; hangs: boolean }
+export interface Saying {
+  x: number
+  bar: string
+  snap: Snap | null
+  hangs: boolean
+}
 
 /** A hitch being drawn from an end of a bar to the pointer. */
-export interface Drawing { move: string; part: 'begin' | 'end'; x0: number; y0: number; x: number; y: number }
+export interface Drawing {
+  move: string
+  part: 'begin' | 'end'
+  x0: number
+  y0: number
+  x: number
+  y: number
+}
 
-export function Bars({ placed, all, height, film, scale }: { placed: Placed[]; all: Placed[]; height: number; film: Film; scale: Scale }) {
+export function Bars({
+  placed,
+  all,
+  height,
+  film,
+  scale,
+}: {
+  placed: Placed[]
+  all: Placed[]
+  height: number
+  film: Film
+  scale: Scale
+}) {
   const selection = useDesk((d) => d.selection)
   const moves = useDesk((d) => d.moves)
   const zoomed = useDesk((d) => d.zoomed)
@@ -44,15 +69,28 @@ export function Bars({ placed, all, height, film, scale }: { placed: Placed[]; a
     const q = at(e)
     if (p.far) {
       const [x0, x1, y0, y1] = [Math.min(p.x, q.x), Math.max(p.x, q.x), Math.min(p.y, q.y), Math.max(p.y, q.y)]
-      const found = all.flatMap((r) => r.row.bars.filter((b) => {
-        const top = laneTop(r, b.lane)
-        return top < y1 && top + rowHeight > y0 && px(scale, b.begin) < x1 && px(scale, b.end) > x0 && (zoomed === 'film' || b.scene === scene)
-      }).map((b) => b.move))
+      const found = all.flatMap((r) =>
+        r.row.bars
+          .filter((b) => {
+            const top = laneTop(r, b.lane)
+            return (
+              top < y1 &&
+              top + rowHeight > y0 &&
+              px(scale, b.begin) < x1 &&
+              px(scale, b.end) > x0 &&
+              (zoomed === 'film' || b.scene === scene)
+            )
+          })
+          .map((b) => b.move),
+      )
       selectMoves(e.shiftKey ? [...new Set([...desk().moves, ...found])] : found)
       return
     }
     const r = all.find((r) => q.y >= r.top && q.y < r.top + r.height)
-    if (!r) { select([], ''); return }
+    if (!r) {
+      select([], '')
+      return
+    }
     const span = r.row.spans.find((s) => !s.strand && ms(scale, q.x) >= s.begin && ms(scale, q.x) < s.end)
     const strand = r.row.spans.find((s) => s.strand && ms(scale, q.x) >= s.begin && ms(scale, q.x) < s.end)
     const to = span ?? strand
@@ -66,53 +104,109 @@ export function Bars({ placed, all, height, film, scale }: { placed: Placed[]; a
   const clock = (t: number) => ((t - film.scenes[bar!.scene].start - film.scenes[bar!.scene].into) / 1000).toFixed(2)
   return (
     <div
-      ref={host} className="relative min-h-full" style={{ height }}
+      ref={host}
+      className="relative min-h-full"
+      style={{ height }}
       onPointerDown={(e) => {
         if (e.button !== 0 || (e.target as Element).closest('[data-bar]')) return
         e.currentTarget.setPointerCapture(e.pointerId)
         press.current = { ...at(e), far: false }
-        hold(() => { press.current = null; setBox(null) })
+        hold(() => {
+          press.current = null
+          setBox(null)
+        })
       }}
       onPointerMove={(e) => {
         const p = press.current
         if (!p) return
         const q = at(e)
         p.far = p.far || Math.hypot(q.x - p.x, q.y - p.y) > 4
-        if (p.far) setBox({ x: Math.min(p.x, q.x), y: Math.min(p.y, q.y), w: Math.abs(q.x - p.x), h: Math.abs(q.y - p.y) })
+        if (p.far)
+          setBox({ x: Math.min(p.x, q.x), y: Math.min(p.y, q.y), w: Math.abs(q.x - p.x), h: Math.abs(q.y - p.y) })
       }}
       onDoubleClick={(e) => {
         if ((e.target as Element).closest('[data-bar]')) return
         const q = at(e)
         const when = ms(scale, q.x)
         const r = all.find((r) => q.y >= r.top && q.y < r.top + r.height)
-        if (r?.row.spans.some((s) => !s.strand && when >= s.begin && when < s.end)) offerMoves(e.clientX, e.clientY, Math.round(when))
+        if (r?.row.spans.some((s) => !s.strand && when >= s.begin && when < s.end))
+          offerMoves(e.clientX, e.clientY, Math.round(when))
       }}
-      onPointerUp={up} onPointerCancel={() => { press.current = null; setBox(null) }}
+      onPointerUp={up}
+      onPointerCancel={() => {
+        press.current = null
+        setBox(null)
+      }}
     >
       {placed.map((p) => (
         <RowBars
-          key={p.row.thread} row={p.row} top={p.top} height={p.height} lanes={p.lanes} scale={scale} chosen={selection.includes(p.row.thread)}
-          moves={selection.includes(p.row.thread) ? moves : none} only={zoomed === 'scene' ? scene : -1} onSay={setSaying} onDraw={setDrawing}
+          key={p.row.thread}
+          row={p.row}
+          top={p.top}
+          height={p.height}
+          lanes={p.lanes}
+          scale={scale}
+          chosen={selection.includes(p.row.thread)}
+          moves={selection.includes(p.row.thread) ? moves : none}
+          only={zoomed === 'scene' ? scene : -1}
+          onSay={setSaying}
+          onDraw={setDrawing}
         />
       ))}
-      {box && <div className="pointer-events-none absolute z-20 border border-brass-400 bg-brass-400/10" style={{ left: box.x, top: box.y, width: box.w, height: box.h }} />}
+      {box && (
+        <div
+          className="pointer-events-none absolute z-20 border border-brass-400 bg-brass-400/10"
+          style={{ left: box.x, top: box.y, width: box.w, height: box.h }}
+        />
+      )}
       {saying && bar && said && (
-        <div className="pointer-events-none absolute z-20 whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] text-ink-900" style={{ left: Math.min(saying.x + 12, scale.width - 300), top: laneTop(said, bar.lane) + rowHeight + 2 }} data-saying>
+        <div
+          className={clsx(
+            'pointer-events-none absolute z-20 whitespace-nowrap rounded-md bg-paper px-2 py-0.5',
+            'font-mono text-[12px] text-ink-900',
+          )}
+          style={{ left: Math.min(saying.x + 12, scale.width - 300), top: laneTop(said, bar.lane) + rowHeight + 2 }}
+          data-saying
+        >
           {clock(bar.begin)} → {clock(bar.end)} s
-          {saying.snap && <span className="ml-2 font-sans font-semibold text-brass-700">{saying.hangs ? 'hangs: ' : ''}{saying.snap.words}</span>}
+          {saying.snap && (
+            <span className="ml-2 font-sans font-semibold text-brass-700">
+              {saying.hangs ? 'hangs: ' : ''}
+              {saying.snap.words}
+            </span>
+          )}
         </div>
       )}
-      {saying?.snap && <div className="pointer-events-none absolute inset-y-0 z-10 border-l border-dashed border-foam-100" style={{ left: px(scale, saying.snap.at) }} />}
-      <Hitches placed={all} height={height} selection={selection} moves={moves} drawing={drawing} film={film} scale={scale} />
+      {saying?.snap && (
+        <div
+          className="pointer-events-none absolute inset-y-0 z-10 border-l border-dashed border-foam-100"
+          style={{ left: px(scale, saying.snap.at) }}
+        />
+      )}
+      <Hitches
+        placed={all}
+        height={height}
+        selection={selection}
+        moves={moves}
+        drawing={drawing}
+        film={film}
+        scale={scale}
+      />
     </div>
   )
 }
 
 const none: string[] = []
 
-/** Draws a hitch from an end of the bar that follows to the begin or end of the one that it follows, as the pointer lies in that. It says what it comes to. */
+/**
+ * Draws a hitch from an end of the bar that follows to the begin or end of the one that it follows, as the pointer
+ * lies in that. It says what it comes to.
+ */
 export function hitchTo(move: string, part: 'begin' | 'end', e: { clientX: number; clientY: number }) {
-  const g = document.elementsFromPoint(e.clientX, e.clientY).map((n) => n.closest<SVGGElement>('[data-bar]')).find((n) => n && n.dataset.bar !== move)
+  const g = document
+    .elementsFromPoint(e.clientX, e.clientY)
+    .map((n) => n.closest<SVGGElement>('[data-bar]'))
+    .find((n) => n && n.dataset.bar !== move)
   if (!g) return
   const r = g.querySelector('[data-part=whole]')!.getBoundingClientRect()
   const toPart = e.clientX > r.left + r.width / 2 && r.width > 12 ? 'end' : 'begin'
@@ -123,16 +217,38 @@ export function hitchTo(move: string, part: 'begin' | 'end', e: { clientX: numbe
   if (row && bar) say(notice('hitch.made', `${bar.name} of ${row.name}`, bar.words))
 }
 
-const RowBars = memo(function RowBars({ row, top, height, lanes, scale, chosen, moves, only, onSay, onDraw }: {
-  row: Row; top: number; height: number; lanes: number; scale: Scale; chosen: boolean; moves: string[]; only: number
-  onSay: (s: Saying | null) => void; onDraw: (d: Drawing | null) => void
+const RowBars = memo(function RowBars({
+  row,
+  top,
+  height,
+  lanes,
+  scale,
+  chosen,
+  moves,
+  only,
+  onSay,
+  onDraw,
+}: {
+  row: Row
+  top: number
+  height: number
+  lanes: number
+  scale: Scale
+  chosen: boolean
+  moves: string[]
+  only: number
+  onSay: (s: Saying | null) => void
+  onDraw: (d: Drawing | null) => void
 }) {
   const tint = tints[row.tint & 7]
   const floor = rowHeight - 4
   const of = (s: { scene: number }) => only < 0 || s.scene === only
   return (
     <svg
-      data-bars={row.thread} width={scale.width} height={height} className={`absolute left-0 block ${chosen ? 'bg-spruce-800/70' : ''} ${row.here ? '' : 'opacity-60'}`}
+      data-bars={row.thread}
+      width={scale.width}
+      height={height}
+      className={`absolute left-0 block ${chosen ? 'bg-spruce-800/70' : ''} ${row.here ? '' : 'opacity-60'}`}
       style={{ top, boxShadow: 'inset 0 -1px rgb(234 242 236 / 0.05)' }}
     >
       {row.spans.filter(of).map((s) => {
@@ -141,24 +257,75 @@ const RowBars = memo(function RowBars({ row, top, height, lanes, scale, chosen, 
           const [p, q] = strand(a, b, rowHeight / 2, 5)
           return (
             <g key={`${s.scene}t`} fill="none" strokeWidth="1.6" data-strand={s.scene}>
-              <title>{s.by ? `Turns ${Math.abs(Math.round(s.by * 10) / 10)}° ${s.by > 0 ? 'clockwise' : 'anticlockwise'}: press to change it` : 'Press to say how it turns through the morph'}</title>
+              <title>
+                {s.by ? `${turned(s.by)}: press to change it` : 'Press to say how it turns through the morph'}
+              </title>
               <rect x={a} y={0} width={Math.max(0, b - a)} height={rowHeight} fill="transparent" stroke="none" />
-              <path d={q} stroke="#4C9AB8" /><path d={p} stroke={tint} />
+              <path d={q} stroke="#4C9AB8" />
+              <path d={p} stroke={tint} />
               {!!s.by && b - a > 48 && (
                 <g className="pointer-events-none">
-                  <rect x={(a + b) / 2 - 21} y={4} width="42" height={rowHeight - 9} rx="3" fill="#0C2523" stroke="none" />
-                  <text x={(a + b) / 2} y={floor - 4} textAnchor="middle" fontSize="11" stroke="none" fill="#EAF2EC">{s.by > 0 ? '↻' : '↺'} {Math.abs(Math.round(s.by))}°</text>
+                  <rect
+                    x={(a + b) / 2 - 21}
+                    y={4}
+                    width="42"
+                    height={rowHeight - 9}
+                    rx="3"
+                    fill="#0C2523"
+                    stroke="none"
+                  />
+                  <text x={(a + b) / 2} y={floor - 4} textAnchor="middle" fontSize="11" stroke="none" fill="#EAF2EC">
+                    {s.by > 0 ? '↻' : '↺'} {Math.abs(Math.round(s.by))}°
+                  </text>
                 </g>
               )}
             </g>
           )
         }
-        return <rect key={s.scene} x={a} y={floor - 1} width={Math.max(0, b - a)} height="3" rx="1.5" fill="#8FA8A1" opacity="0.55" />
+        return (
+          <rect
+            key={s.scene}
+            x={a}
+            y={floor - 1}
+            width={Math.max(0, b - a)}
+            height="3"
+            rx="1.5"
+            fill="#8FA8A1"
+            opacity="0.55"
+          />
+        )
       })}
-      {Array.from({ length: lanes - 1 }, (_, k) => <line key={k} x1="0" x2={scale.width} y1={(k + 1) * rowHeight - 0.5} y2={(k + 1) * rowHeight - 0.5} stroke="#EAF2EC" strokeOpacity="0.07" />)}
-      {row.bars.filter((b) => of(b) || (b.whole && b.kind === 'path')).map((b) => (
-        <BarMark key={b.move} bar={b} row={row} tint={tint} scale={scale} y={lanes > 1 ? b.lane * rowHeight : 0} top={top} chosen={moves.includes(b.move)} alone={moves.length === 1} wholeCut={only >= 0} onSay={onSay} onDraw={onDraw} />
+      {Array.from({ length: lanes - 1 }, (_, k) => (
+        <line
+          key={k}
+          x1="0"
+          x2={scale.width}
+          y1={(k + 1) * rowHeight - 0.5}
+          y2={(k + 1) * rowHeight - 0.5}
+          stroke="#EAF2EC"
+          strokeOpacity="0.07"
+        />
       ))}
+      {row.bars
+        .filter((b) => of(b) || (b.whole && b.kind === 'path'))
+        .map((b) => (
+          <BarMark
+            key={b.move}
+            bar={b}
+            row={row}
+            tint={tint}
+            scale={scale}
+            y={lanes > 1 ? b.lane * rowHeight : 0}
+            top={top}
+            chosen={moves.includes(b.move)}
+            alone={moves.length === 1}
+            wholeCut={only >= 0}
+            onSay={onSay}
+            onDraw={onDraw}
+          />
+        ))}
     </svg>
   )
 })
+
+const turned = (by: number) => `Turns ${Math.abs(Math.round(by * 10) / 10)}° ${by > 0 ? 'clockwise' : 'anticlockwise'}`

@@ -3,15 +3,42 @@ import type { Bar, Film } from '../engine/types'
 import type { Drawing } from './Bars'
 import { laneTop, px, rowHeight, type Placed, type Scale } from './scale'
 
-interface Line { key: string; x0: number; y0: number; x1: number; y1: number; live: boolean }
+interface Line {
+  key: string
+  x0: number
+  y0: number
+  x1: number
+  y1: number
+  live: boolean
+}
 
-export function Hitches({ placed, height, selection, moves, drawing, film, scale }: {
-  placed: Placed[]; height: number; selection: string[]; moves: string[]; drawing: Drawing | null; film: Film; scale: Scale
+export function Hitches({
+  placed,
+  height,
+  selection,
+  moves,
+  drawing,
+  film,
+  scale,
+}: {
+  placed: Placed[]
+  height: number
+  selection: string[]
+  moves: string[]
+  drawing: Drawing | null
+  film: Film
+  scale: Scale
 }) {
   const lines = linesOf(placed, selection, moves, film, scale)
   if (!lines.length && !drawing) return null
   return (
-    <svg className="pointer-events-none absolute left-0 top-0" width={scale.width} height={Math.max(height, 1)} aria-hidden data-hitches>
+    <svg
+      className="pointer-events-none absolute left-0 top-0"
+      width={scale.width}
+      height={Math.max(height, 1)}
+      aria-hidden
+      data-hitches
+    >
       {lines.map((l) => (
         <g key={l.key} fill="none" stroke="#4C9AB8" strokeWidth="1.4">
           <path d={curve(l.x0, l.y0, l.x1, l.y1)} strokeDasharray={l.live ? '4 3' : undefined} />
@@ -29,7 +56,8 @@ export function Hitches({ placed, height, selection, moves, drawing, film, scale
   )
 }
 
-const curve = (x0: number, y0: number, x1: number, y1: number) => `M${x0} ${y0}C${x0} ${(y0 + y1) / 2} ${x1} ${(y0 + y1) / 2} ${x1} ${y1}`
+const curve = (x0: number, y0: number, x1: number, y1: number) =>
+  `M${x0} ${y0}C${x0} ${(y0 + y1) / 2} ${x1} ${(y0 + y1) / 2} ${x1} ${y1}`
 
 function linesOf(placed: Placed[], selection: string[], moves: string[], film: Film, scale: Scale): Line[] {
   const at = new Map<string, { bar: Bar; y: number }>()
@@ -42,11 +70,28 @@ function linesOf(placed: Placed[], selection: string[], moves: string[], film: F
       if (!shown) continue
       const y1 = at.get(b.move)!.y
       const from = at.get(b.of)
-      if (from && b.endOf === '') out.push({ key: `${b.move}b`, x0: px(scale, b.when === 'ends' ? from.bar.end : from.bar.begin), y0: from.y, x1: px(scale, b.begin), y1, live: false })
+      if (from && b.endOf === '')
+        out.push({
+          key: `${b.move}b`,
+          x0: px(scale, b.when === 'ends' ? from.bar.end : from.bar.begin),
+          y0: from.y,
+          x1: px(scale, b.begin),
+          y1,
+          live: false,
+        })
       const end = at.get(b.endOf)
-      if (end) out.push({ key: `${b.move}e`, x0: px(scale, b.endWhen === 'ends' ? end.bar.end : end.bar.begin), y0: end.y, x1: px(scale, b.end), y1, live: true })
+      if (end)
+        out.push({
+          key: `${b.move}e`,
+          x0: px(scale, b.endWhen === 'ends' ? end.bar.end : end.bar.begin),
+          y0: end.y,
+          x1: px(scale, b.end),
+          y1,
+          live: true,
+        })
       const cue = b.cue ? film.scenes[b.scene]?.cues.find((q) => q.id === b.cue) : undefined
-      if (cue) out.push({ key: `${b.move}c`, x0: px(scale, cue.passed), y0: 0, x1: px(scale, b.begin), y1, live: false })
+      if (cue)
+        out.push({ key: `${b.move}c`, x0: px(scale, cue.passed), y0: 0, x1: px(scale, b.begin), y1, live: false })
     }
   }
   return out

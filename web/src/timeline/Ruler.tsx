@@ -1,4 +1,5 @@
 // The ruler above the scenes: time, the playhead, cues as flags, and the two marks to play between.
+import { clsx } from 'clsx'
 import { useEffect, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import type { Command, Film, Flag, Heading } from '../engine/types'
@@ -21,7 +22,8 @@ export function Ruler({ film, scale, height }: { film: Film; scale: Scale; heigh
   // Zoomed to a scene it counts on that scene's clock.
   const zero = zoomed === 'scene' ? s.start + s.into : 0
   const [from, to] = zoomed === 'scene' ? [s.start, s.start + s.into + s.stay] : [0, film.length]
-  const step = [10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10000, 30000, 60000].find((m) => m * scale.perMs > 56) ?? 60000
+  const step =
+    [10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10000, 30000, 60000].find((m) => m * scale.perMs > 56) ?? 60000
   const ticks = []
   for (let t = Math.ceil((from - zero) / step) * step; t <= to - zero + step * 0.01; t += step) ticks.push(t)
   const time = (e: React.PointerEvent) => {
@@ -33,17 +35,32 @@ export function Ruler({ film, scale, height }: { film: Film; scale: Scale; heigh
   return (
     <div className="relative" style={{ height }}>
       <div
-        className="absolute inset-0 cursor-ew-resize" data-ruler title="Drag to look; with Shift, to mark a stretch to play"
-        role="slider" tabIndex={0} aria-label="Playhead" aria-valuemin={0} aria-valuemax={film.length / 1000} aria-valuenow={Math.round(desk().moment.time) / 1000} aria-valuetext={filmTime(desk().moment.time)}
+        className="absolute inset-0 cursor-ew-resize"
+        data-ruler
+        title="Drag to look; with Shift, to mark a stretch to play"
+        role="slider"
+        tabIndex={0}
+        aria-label="Playhead"
+        aria-valuemin={0}
+        aria-valuemax={film.length / 1000}
+        aria-valuenow={Math.round(desk().moment.time) / 1000}
+        aria-valuetext={filmTime(desk().moment.time)}
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId)
           drawing.current = e.shiftKey ? time(e) : null
           const { moment, marks } = desk()
           dragged.current = true
-          hold(() => { dragged.current = false; goTo(moment); set({ marks }) })
+          hold(() => {
+            dragged.current = false
+            goTo(moment)
+            set({ marks })
+          })
           if (!e.shiftKey) goToTime(time(e))
         }}
-        onPointerUp={() => { dragged.current = false; letGo() }}
+        onPointerUp={() => {
+          dragged.current = false
+          letGo()
+        }}
         onPointerMove={(e) => {
           if (!dragged.current) return
           if (drawing.current === null) goToTime(time(e))
@@ -59,18 +76,35 @@ export function Ruler({ film, scale, height }: { film: Film; scale: Scale; heigh
         }}
       >
         {ticks.map((t) => (
-          <span key={t} className="pointer-events-none absolute bottom-0 whitespace-nowrap border-l border-foam-500/50 pl-1 font-mono text-[11px] leading-[14px] text-foam-500" style={{ left: px(scale, t + zero), height: 14 }}>
+          <span
+            key={t}
+            className={clsx(
+              'pointer-events-none absolute bottom-0 whitespace-nowrap border-l border-foam-500/50 pl-1',
+              'font-mono text-[11px] leading-[14px] text-foam-500',
+            )}
+            style={{ left: px(scale, t + zero), height: 14 }}
+          >
             {step < 1000 ? (t / 1000).toFixed(step < 100 ? 2 : 1) : t / 1000}
           </span>
         ))}
         {marks[0] !== null && (
           <div
-            className="pointer-events-none absolute inset-y-0 border-x-2 border-brass-200 bg-brass-200/25" data-marks
-            style={{ left: px(scale, marks[0]) - 1, width: Math.max(2, ((marks[1] ?? marks[0]) - marks[0]) * scale.perMs) }}
+            className="pointer-events-none absolute inset-y-0 border-x-2 border-brass-200 bg-brass-200/25"
+            data-marks
+            style={{
+              left: px(scale, marks[0]) - 1,
+              width: Math.max(2, ((marks[1] ?? marks[0]) - marks[0]) * scale.perMs),
+            }}
           />
         )}
       </div>
-      {film.scenes.slice(0, film.shown).flatMap((h, i) => (zoomed === 'film' || i === scene ? h.cues.map((q) => <CueFlag key={q.id} cue={q} scene={h} scale={scale} />) : []))}
+      {film.scenes
+        .slice(0, film.shown)
+        .flatMap((h, i) =>
+          zoomed === 'film' || i === scene
+            ? h.cues.map((q) => <CueFlag key={q.id} cue={q} scene={h} scale={scale} />)
+            : [],
+        )}
     </div>
   )
 }
@@ -88,22 +122,41 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
     engine.clearDraft()
     refresh()
   }
-  const words = `Cue ${cue.name}, ${seconds(clock)} on the clock of ${scene.name}${cue.wait ? `, waits ${seconds(cue.wait)}` : ''}`
+  const waits = cue.wait ? `, waits ${seconds(cue.wait)}` : ''
+  const words = `Cue ${cue.name}, ${seconds(clock)} on the clock of ${scene.name}${waits}`
   if (naming) {
     return (
       <input
-        autoFocus defaultValue={cue.name} aria-label="Name of the cue"
-        className="absolute top-0 z-20 h-[22px] w-[120px] rounded-sm bg-paper px-1 text-[11px] text-ink-900" style={{ left: px(scale, cue.passed) }}
+        autoFocus
+        defaultValue={cue.name}
+        aria-label="Name of the cue"
+        className="absolute top-0 z-20 h-[22px] w-[120px] rounded-sm bg-paper px-1 text-[11px] text-ink-900"
+        style={{ left: px(scale, cue.passed) }}
         onFocus={(e) => e.currentTarget.select()}
-        onBlur={(e) => { setNaming(false); const name = e.currentTarget.value.trim(); if (name && name !== cue.name) apply(change({ name })) }}
-        onKeyDown={(e) => { e.stopPropagation(); if (e.key === 'Enter') e.currentTarget.blur(); if (e.key === 'Escape') { e.currentTarget.value = cue.name; e.currentTarget.blur() } }}
+        onBlur={(e) => {
+          setNaming(false)
+          const name = e.currentTarget.value.trim()
+          if (name && name !== cue.name) apply(change({ name }))
+        }}
+        onKeyDown={(e) => {
+          e.stopPropagation()
+          if (e.key === 'Enter') e.currentTarget.blur()
+          if (e.key === 'Escape') {
+            e.currentTarget.value = cue.name
+            e.currentTarget.blur()
+          }
+        }}
       />
     )
   }
   return (
     <button
-      type="button" data-cue={cue.id} title={`${words}. Drag it; press twice to name it.`} aria-label={words}
-      className="absolute top-0 z-[16] flex h-[24px] max-w-[130px] min-w-[24px] cursor-ew-resize items-end pb-[3px]" style={{ left: px(scale, cue.passed) }}
+      type="button"
+      data-cue={cue.id}
+      title={`${words}. Drag it; press twice to name it.`}
+      aria-label={words}
+      className="absolute top-0 z-[16] flex h-[24px] max-w-[130px] min-w-[24px] cursor-ew-resize items-end pb-[3px]"
+      style={{ left: px(scale, cue.passed) }}
       onPointerDown={(e) => {
         if (e.button !== 0) return
         e.currentTarget.setPointerCapture(e.pointerId)
@@ -117,7 +170,12 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
         if (at === p.now) return
         p.now = at
         set({ dragging: true })
-        try { engine.draft(change({ at })); refreshTimeline() } catch { engine.clearDraft() }
+        try {
+          engine.draft(change({ at }))
+          refreshTimeline()
+        } catch {
+          engine.clearDraft()
+        }
       }}
       onPointerUp={() => {
         const p = press.current
@@ -136,7 +194,9 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
         e.stopPropagation()
       }}
     >
-      <svg width="12" height="20" viewBox="0 0 12 20" aria-hidden className="-mb-[3px] shrink-0"><path d="M1 20V2l10 4.5L1 11" fill="#4C9AB8" stroke="#B9CEC5" strokeWidth="1.2" strokeLinejoin="round" /></svg>
+      <svg width="12" height="20" viewBox="0 0 12 20" aria-hidden className="-mb-[3px] shrink-0">
+        <path d="M1 20V2l10 4.5L1 11" fill="#4C9AB8" stroke="#B9CEC5" strokeWidth="1.2" strokeLinejoin="round" />
+      </svg>
       <span className="truncate bg-spruce-950 px-0.5 text-[11px] leading-[14px] text-foam-100">{cue.name}</span>
     </button>
   )
@@ -146,9 +206,19 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
 export function CueLines({ film, scale }: { film: Film; scale: Scale }) {
   const zoomed = useDesk((d) => d.zoomed)
   const scene = useDesk((d) => d.scene)
-  return film.scenes.slice(0, film.shown).flatMap((h, i) => (zoomed === 'film' || i === scene ? h.cues.map((q) => (
-    <div key={q.id} className="pointer-events-none absolute inset-y-0 border-l border-dashed border-sea-500/70" style={{ left: px(scale, q.passed) }} />
-  )) : []))
+  return film.scenes
+    .slice(0, film.shown)
+    .flatMap((h, i) =>
+      zoomed === 'film' || i === scene
+        ? h.cues.map((q) => (
+            <div
+              key={q.id}
+              className="pointer-events-none absolute inset-y-0 border-l border-dashed border-sea-500/70"
+              style={{ left: px(scale, q.passed) }}
+            />
+          ))
+        : [],
+    )
 }
 
 /** The playhead follows every frame without rendering anything else; while the film plays the timeline follows it. */
@@ -169,14 +239,22 @@ export function Playhead({ scale, marked = false }: { scale: Scale; marked?: boo
       }
     }
     place()
-    return useDesk.subscribe((d, was) => { if (d.moment !== was.moment) place() })
+    return useDesk.subscribe((d, was) => {
+      if (d.moment !== was.moment) place()
+    })
   }, [scale, marked])
   return (
-    <div ref={ref} data-playhead={marked || undefined} className="pointer-events-none absolute inset-y-0 left-0 z-[15] w-0">
+    <div
+      ref={ref}
+      data-playhead={marked || undefined}
+      className="pointer-events-none absolute inset-y-0 left-0 z-[15] w-0"
+    >
       <div className="absolute inset-y-0 -left-px w-[2px] bg-brass-400" />
-      {marked && <svg className="absolute -left-[7px] top-0" width="14" height="16" viewBox="0 0 14 16" aria-hidden>
-        <path d="M1 1h12v8l-6 6-6-6z" fill="#C99A3B" />
-      </svg>}
+      {marked && (
+        <svg className="absolute -left-[7px] top-0" width="14" height="16" viewBox="0 0 14 16" aria-hidden>
+          <path d="M1 1h12v8l-6 6-6-6z" fill="#C99A3B" />
+        </svg>
+      )}
     </div>
   )
 }

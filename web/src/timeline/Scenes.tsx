@@ -1,4 +1,5 @@
 // The heading of the timeline: scenes along time, each as wide as it lasts, with their transitions between them.
+import { clsx } from 'clsx'
 import { Copy, Plus, Redo, SquarePlus } from 'lucide-react'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useRef, useState } from 'react'
@@ -25,28 +26,85 @@ function partsOf(film: Film, scale: Scale): Part[] {
   for (let i = 0; i < film.shown; i++) {
     let j = i
     while (j + 1 < film.shown && slim(film.scenes[j]) && slim(film.scenes[j + 1])) j++
-    if (j > i) { out.push({ kind: 'tile', from: i, to: j }); i = j } else out.push({ kind: 'scene', index: i })
+    if (j > i) {
+      out.push({ kind: 'tile', from: i, to: j })
+      i = j
+    } else out.push({ kind: 'scene', index: i })
   }
   return out
 }
 
-export function Scenes({ film, scale, top, height, onOpen }: { film: Film; scale: Scale; top: number; height: number; onOpen: (from: number, to: number) => void }) {
+export function Scenes({
+  film,
+  scale,
+  top,
+  height,
+  onOpen,
+}: {
+  film: Film
+  scale: Scale
+  top: number
+  height: number
+  onOpen: (from: number, to: number) => void
+}) {
   const scene = useDesk((d) => d.scene)
   const zoomed = useDesk((d) => d.zoomed)
   const chosen = useDesk((d) => d.scenes)
   const [gap, setGap] = useState<{ index: number; x: number } | null>(null)
   const one = zoomed === 'scene'
   const parts: Part[] = one ? [{ kind: 'scene', index: scene }] : partsOf(film, scale)
-  const end = px(scale, one ? film.scenes[scene].start + film.scenes[scene].into + film.scenes[scene].stay : film.length)
+  const end = px(
+    scale,
+    one ? film.scenes[scene].start + film.scenes[scene].into + film.scenes[scene].stay : film.length,
+  )
   return (
     <div className="absolute inset-x-0" style={{ top, height }}>
-      {parts.map((p) => (p.kind === 'tile'
-        ? <Tile key={film.scenes[p.from].id} film={film} from={p.from} to={p.to} scale={scale} height={height} current={scene >= p.from && scene <= p.to} onOpen={onOpen} />
-        : <Scene key={film.scenes[p.index].id} film={film} index={p.index} scale={scale} height={height} current={p.index === scene} chosen={chosen.includes(film.scenes[p.index].id)} onGap={setGap} />))}
-      {gap && <div className="pointer-events-none absolute -top-1 z-20 w-[3px] rounded bg-brass-400" style={{ left: gap.x - 2, height: height + 8 }} data-gap={gap.index} />}
-      {zoomed === 'film' && film.closing && film.closing.kind !== 'cut' && <Closing film={film} closing={film.closing} scale={scale} height={height} />}
+      {parts.map((p) =>
+        p.kind === 'tile' ? (
+          <Tile
+            key={film.scenes[p.from].id}
+            film={film}
+            from={p.from}
+            to={p.to}
+            scale={scale}
+            height={height}
+            current={scene >= p.from && scene <= p.to}
+            onOpen={onOpen}
+          />
+        ) : (
+          <Scene
+            key={film.scenes[p.index].id}
+            film={film}
+            index={p.index}
+            scale={scale}
+            height={height}
+            current={p.index === scene}
+            chosen={chosen.includes(film.scenes[p.index].id)}
+            onGap={setGap}
+          />
+        ),
+      )}
+      {gap && (
+        <div
+          className="pointer-events-none absolute -top-1 z-20 w-[3px] rounded bg-brass-400"
+          style={{ left: gap.x - 2, height: height + 8 }}
+          data-gap={gap.index}
+        />
+      )}
+      {zoomed === 'film' && film.closing && film.closing.kind !== 'cut' && (
+        <Closing film={film} closing={film.closing} scale={scale} height={height} />
+      )}
       <AddScene left={end + 8} height={height} />
-      {film.scenes.slice(film.shown).map((s, k) => <AsideCard key={s.id} film={film} index={film.shown + k} left={end + 50 + k * (asideWide + 8)} height={height} current={scene === film.shown + k} />)}
+      {film.scenes.slice(film.shown).map((s, k) => (
+        <AsideCard
+          key={s.id}
+          film={film}
+          index={film.shown + k}
+          left={end + 50 + k * (asideWide + 8)}
+          height={height}
+          current={scene === film.shown + k}
+        />
+      ))}
     </div>
   )
 }
@@ -70,15 +128,33 @@ function choose(index: number, e: { shiftKey: boolean; ctrlKey: boolean; metaKey
   select([], '')
 }
 
-function Scene({ film, index, scale, height, current, chosen, onGap }: {
-  film: Film; index: number; scale: Scale; height: number; current: boolean; chosen: boolean; onGap: (g: { index: number; x: number } | null) => void
+function Scene({
+  film,
+  index,
+  scale,
+  height,
+  current,
+  chosen,
+  onGap,
+}: {
+  film: Film
+  index: number
+  scale: Scale
+  height: number
+  current: boolean
+  chosen: boolean
+  onGap: (g: { index: number; x: number } | null) => void
 }) {
   const press = useRef<{ x: number; far: boolean; to: number } | null>(null)
   const s = film.scenes[index]
   const x = px(scale, s.start + s.into)
   const w = Math.max(2, s.stay * scale.perMs - 1)
   const ids = () => (desk().scenes.includes(s.id) ? desk().scenes : [s.id])
-  const cancel = () => { press.current = null; letGo(); onGap(null) }
+  const cancel = () => {
+    press.current = null
+    letGo()
+    onGap(null)
+  }
   // Where a dragged scene would go: among the scenes that stay, before the first whose middle is right of the pointer.
   const dropAt = (clientX: number, el: HTMLElement) => {
     const left = el.parentElement!.getBoundingClientRect().left
@@ -92,10 +168,23 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
   }
   return (
     <>
-      {index > 0 && <Transition film={film} index={index} x={px(scale, s.start)} w={s.into * scale.perMs} height={height} scale={scale} />}
+      {index > 0 && (
+        <Transition
+          film={film}
+          index={index}
+          x={px(scale, s.start)}
+          w={s.into * scale.perMs}
+          height={height}
+          scale={scale}
+        />
+      )}
       <button
-        type="button" data-scene={index} aria-current={current} aria-pressed={chosen} aria-label={w > 100 ? undefined : `${index + 1} ${s.name} ${seconds(s.stay)}${says(s)}`}
-        title={`${s.name}, ${seconds(s.stay)}. Drag it to another place; Shift and Ctrl select several; press twice to name it.`}
+        type="button"
+        data-scene={index}
+        aria-current={current}
+        aria-pressed={chosen}
+        aria-label={w > 100 ? undefined : `${index + 1} ${s.name} ${seconds(s.stay)}${says(s)}`}
+        title={`${s.name}, ${seconds(s.stay)}. Drag it elsewhere; Shift and Ctrl select several; twice: its name`}
         onPointerDown={(e) => {
           if (e.button !== 0) return
           press.current = { x: e.clientX, far: false, to: -1 }
@@ -127,41 +216,87 @@ function Scene({ film, index, scale, height, current, chosen, onGap }: {
         onDoubleClick={nameScene}
         onContextMenu={(e) => sceneMenu(e, index)}
         onKeyDown={(e) => {
-          if (e.key === 'Delete' || e.key === 'Backspace') { apply({ op: 'scene.delete', ids: ids() }) }
-          else if (e.key === 'F2') { choose(index, e); nameScene() }
-          else if ((e.key === 'ArrowRight' || e.key === 'ArrowLeft') && (e.ctrlKey || e.metaKey)) {
+          if (e.key === 'Delete' || e.key === 'Backspace') {
+            apply({ op: 'scene.delete', ids: ids() })
+          } else if (e.key === 'F2') {
+            choose(index, e)
+            nameScene()
+          } else if ((e.key === 'ArrowRight' || e.key === 'ArrowLeft') && (e.ctrlKey || e.metaKey)) {
             const to = index + (e.key === 'ArrowRight' ? 1 : -1)
-            if (apply({ op: 'scene.order', ids: [s.id], index: to })) goToScene(Math.min(Math.max(to, 0), film.shown - 1))
+            if (apply({ op: 'scene.order', ids: [s.id], index: to }))
+              goToScene(Math.min(Math.max(to, 0), film.shown - 1))
           } else if (e.key === 'ArrowRight' || e.key === 'ArrowLeft') {
-            const to = document.querySelector<HTMLElement>(`[data-scene="${index + (e.key === 'ArrowRight' ? 1 : -1)}"]`)
+            const to = document.querySelector<HTMLElement>(
+              `[data-scene="${index + (e.key === 'ArrowRight' ? 1 : -1)}"]`,
+            )
             to?.focus()
             if (to) choose(index + (e.key === 'ArrowRight' ? 1 : -1), e)
           } else return
           e.preventDefault()
           e.stopPropagation()
         }}
-        className={`absolute top-0 flex items-center gap-2 overflow-hidden rounded-md p-[3px] text-left ring-inset ${current ? 'bg-spruce-700' : 'bg-spruce-800 hover:bg-spruce-700'} ${chosen ? 'ring-2 ring-brass-200' : current ? 'ring-1 ring-brass-400' : ''}`}
+        className={clsx(
+          'absolute top-0 flex items-center gap-2 overflow-hidden rounded-md p-[3px] text-left',
+          'ring-inset',
+          current ? 'bg-spruce-700' : 'bg-spruce-800 hover:bg-spruce-700',
+          chosen ? 'ring-2 ring-brass-200' : current ? 'ring-1 ring-brass-400' : '',
+        )}
         style={{ left: x, width: w, height }}
       >
-        {w > 30 && <SceneThumb scene={index} height={height - 6} width={Math.min(((height - 6) * film.width) / film.height, w - 6)} />}
+        {w > 30 && (
+          <SceneThumb
+            scene={index}
+            height={height - 6}
+            width={Math.min(((height - 6) * film.width) / film.height, w - 6)}
+          />
+        )}
         {w > 100 && (
           <span className="min-w-0 leading-tight">
-            <span className="block truncate font-semibold">{index + 1} {s.name}</span>
-            <span className="whitespace-nowrap font-mono text-[12px] text-foam-300">{seconds(s.stay)}{says(s)}</span>
+            <span className="block truncate font-semibold">
+              {index + 1} {s.name}
+            </span>
+            <span className="whitespace-nowrap font-mono text-[12px] text-foam-300">
+              {seconds(s.stay)}
+              {says(s)}
+            </span>
           </span>
         )}
       </button>
-      <Edge name={`Stay of ${s.name}`} left={x + w} height={height} scale={scale} value={s.stay} intent="scene.stay" args={(stay) => ({ ids: [s.id], stay })} />
+      <Edge
+        name={`Stay of ${s.name}`}
+        left={x + w}
+        height={height}
+        scale={scale}
+        value={s.stay}
+        intent="scene.stay"
+        args={(stay) => ({ ids: [s.id], stay })}
+      />
     </>
   )
 }
 
 /** What is set aside: a scene that is not in the film. */
-function AsideCard({ film, index, left, height, current }: { film: Film; index: number; left: number; height: number; current: boolean }) {
+function AsideCard({
+  film,
+  index,
+  left,
+  height,
+  current,
+}: {
+  film: Film
+  index: number
+  left: number
+  height: number
+  current: boolean
+}) {
   const s = film.scenes[index]
   return (
     <button
-      type="button" data-aside aria-current={current} title={`${s.name}: what lies here is not in the film`} onClick={() => choose(index, { shiftKey: false, ctrlKey: false, metaKey: false })}
+      type="button"
+      data-aside
+      aria-current={current}
+      title={`${s.name}: what lies here is not in the film`}
+      onClick={() => choose(index, { shiftKey: false, ctrlKey: false, metaKey: false })}
       onContextMenu={(e) => sceneMenu(e, index)}
       onKeyDown={(e) => {
         if (e.key !== 'Delete' && e.key !== 'Backspace') return
@@ -169,7 +304,11 @@ function AsideCard({ film, index, left, height, current }: { film: Film; index: 
         e.preventDefault()
         e.stopPropagation()
       }}
-      className={`absolute top-0 flex flex-col items-center justify-center gap-0.5 overflow-hidden rounded-md border border-dashed p-[3px] leading-tight ${current ? 'border-brass-400 bg-spruce-700' : 'border-foam-500/60 hover:bg-spruce-800'}`}
+      className={clsx(
+        'absolute top-0 flex flex-col items-center justify-center gap-0.5 overflow-hidden rounded-md',
+        'border border-dashed p-[3px] leading-tight',
+        current ? 'border-brass-400 bg-spruce-700' : 'border-foam-500/60 hover:bg-spruce-800',
+      )}
       style={{ left, width: asideWide, height }}
     >
       <SceneThumb scene={index} height={28} width={Math.min((28 * film.width) / film.height, asideWide - 8)} />
@@ -188,8 +327,22 @@ function nameScene() {
 }
 
 /** Several scenes too narrow to be shown each; a press opens them. */
-function Tile({ film, from, to, scale, height, current, onOpen }: {
-  film: Film; from: number; to: number; scale: Scale; height: number; current: boolean; onOpen: (from: number, to: number) => void
+function Tile({
+  film,
+  from,
+  to,
+  scale,
+  height,
+  current,
+  onOpen,
+}: {
+  film: Film
+  from: number
+  to: number
+  scale: Scale
+  height: number
+  current: boolean
+  onOpen: (from: number, to: number) => void
 }) {
   const [a, b] = [film.scenes[from], film.scenes[to]]
   const [begin, end] = [a.start, b.start + b.into + b.stay]
@@ -198,8 +351,16 @@ function Tile({ film, from, to, scale, height, current, onOpen }: {
   const words = `${to - from + 1} scenes, ${seconds(end - begin)}`
   return (
     <button
-      type="button" data-tile={`${from} ${to}`} aria-label={`${words}: open`} title={`${words}. Press to open them.`} onClick={() => onOpen(begin, end)}
-      className={`absolute top-0 z-[1] flex items-center justify-center overflow-hidden rounded-md px-1 text-center ${current ? 'bg-spruce-700 ring-1 ring-inset ring-brass-400' : 'bg-spruce-800 hover:bg-spruce-700'}`}
+      type="button"
+      data-tile={`${from} ${to}`}
+      aria-label={`${words}: open`}
+      title={`${words}. Press to open them.`}
+      onClick={() => onOpen(begin, end)}
+      className={clsx(
+        'absolute top-0 z-[1] flex items-center justify-center overflow-hidden rounded-md px-1',
+        'text-center',
+        current ? 'bg-spruce-700 ring-1 ring-inset ring-brass-400' : 'bg-spruce-800 hover:bg-spruce-700',
+      )}
       style={{ left: x, width: w, height }}
     >
       <span aria-hidden className="absolute inset-x-1 top-[5px] h-px bg-foam-500/60" />
@@ -212,21 +373,68 @@ function Tile({ film, from, to, scale, height, current, onOpen }: {
 /** What a scene's stay follows, if anything. */
 const says = (s: Film['scenes'][number]) => (s.endsAtCue ? ' · to a cue' : s.autoStay ? ' · auto' : '')
 
-function Transition({ film, index, x, w, height, scale }: { film: Film; index: number; x: number; w: number; height: number; scale: Scale }) {
+function Transition({
+  film,
+  index,
+  x,
+  w,
+  height,
+  scale,
+}: {
+  film: Film
+  index: number
+  x: number
+  w: number
+  height: number
+  scale: Scale
+}) {
   const s = film.scenes[index]
-  const open = () => { goToScene(index); select([], '') }
+  const open = () => {
+    goToScene(index)
+    select([], '')
+  }
   return (
     <>
-      <Stretch x={x} w={w} height={height} ms={s.into} kind={s.transition} direction={s.direction} goesOn={s.goesOn && s.run > 1} into={`into ${s.name}`} data={{ 'data-transition': index }} onOpen={open} />
+      <Stretch
+        x={x}
+        w={w}
+        height={height}
+        ms={s.into}
+        kind={s.transition}
+        direction={s.direction}
+        goesOn={s.goesOn && s.run > 1}
+        into={`into ${s.name}`}
+        data={{ 'data-transition': index }}
+        onOpen={open}
+      />
       {s.into > 0 && (
-        <Edge name={`Transition into ${s.name}`} left={x + w - 3} height={height} scale={scale} value={s.into} min={10} intent="scene.transition" args={(duration) => ({ ids: [s.id], patch: { duration } })} />
+        <Edge
+          name={`Transition into ${s.name}`}
+          left={x + w - 3}
+          height={height}
+          scale={scale}
+          value={s.into}
+          min={10}
+          intent="scene.transition"
+          args={(duration) => ({ ids: [s.id], patch: { duration } })}
+        />
       )}
     </>
   )
 }
 
 /** The way back from the last scene to the first, of a film that goes round: a stretch of time like any other. */
-function Closing({ film, closing, scale, height }: { film: Film; closing: NonNullable<Film['closing']>; scale: Scale; height: number }) {
+function Closing({
+  film,
+  closing,
+  scale,
+  height,
+}: {
+  film: Film
+  closing: NonNullable<Film['closing']>
+  scale: Scale
+  height: number
+}) {
   const ms = closing.duration ?? 0
   const [x, w] = [px(scale, closing.begin), ms * scale.perMs]
   const open = () => {
@@ -236,31 +444,97 @@ function Closing({ film, closing, scale, height }: { film: Film; closing: NonNul
   }
   return (
     <>
-      <Stretch x={x} w={w} height={height} ms={ms} kind={closing.kind} direction={closing.direction ?? 0} goesOn={!!closing.goesOn} into={`back to ${film.scenes[0].name}`} data={{ 'data-closing': true }} onOpen={open} />
-      <Edge name={`Transition back to ${film.scenes[0].name}`} left={x + w - 3} height={height} scale={scale} value={ms} min={10} intent="film.closing" args={(duration) => ({ patch: { duration } })} />
+      <Stretch
+        x={x}
+        w={w}
+        height={height}
+        ms={ms}
+        kind={closing.kind}
+        direction={closing.direction ?? 0}
+        goesOn={!!closing.goesOn}
+        into={`back to ${film.scenes[0].name}`}
+        data={{ 'data-closing': true }}
+        onOpen={open}
+      />
+      <Edge
+        name={`Transition back to ${film.scenes[0].name}`}
+        left={x + w - 3}
+        height={height}
+        scale={scale}
+        value={ms}
+        min={10}
+        intent="film.closing"
+        args={(duration) => ({ patch: { duration } })}
+      />
     </>
   )
 }
 
 /** A transition as it lies between two scenes: pressed, its fields are shown. */
-function Stretch({ x, w, height, ms, kind, direction, goesOn, into, data, onOpen }: {
-  x: number; w: number; height: number; ms: number; kind: TransitionKind; direction: number; goesOn: boolean; into: string; data: object; onOpen: () => void
+function Stretch({
+  x,
+  w,
+  height,
+  ms,
+  kind,
+  direction,
+  goesOn,
+  into,
+  data,
+  onOpen,
+}: {
+  x: number
+  w: number
+  height: number
+  ms: number
+  kind: TransitionKind
+  direction: number
+  goesOn: boolean
+  into: string
+  data: object
+  onOpen: () => void
 }) {
   const time = (ms / 1000).toFixed(ms % 100 ? 2 : 1)
   return (
     <button
-      type="button" onClick={onOpen} title={`${kind} ${into}`} aria-label={`${time} ${kind} ${into}: transition`} {...data}
-      className="absolute top-0 rounded-md hover:bg-spruce-900" style={w < 24 ? { left: x - (24 - w) / 2, width: 24, height } : { left: x, width: w, height }}
+      type="button"
+      onClick={onOpen}
+      title={`${kind} ${into}`}
+      aria-label={`${time} ${kind} ${into}: transition`}
+      {...data}
+      className="absolute top-0 rounded-md hover:bg-spruce-900"
+      style={w < 24 ? { left: x - (24 - w) / 2, width: 24, height } : { left: x, width: w, height }}
     >
       <TransitionSign kind={kind} width={Math.max(w, 24)} height={height} direction={direction} goesOn={goesOn} />
-      {w > 34 && <span className="absolute inset-x-0 bottom-1 text-center font-mono text-[11px] text-foam-300">{time}{w > 84 ? ` ${kind}` : ''}</span>}
+      {w > 34 && (
+        <span className="absolute inset-x-0 bottom-1 text-center font-mono text-[11px] text-foam-300">
+          {time}
+          {w > 84 ? ` ${kind}` : ''}
+        </span>
+      )}
     </button>
   )
 }
 
 /** An edge that is dragged, or moved by arrow keys, to change a duration. */
-function Edge({ name, left, height, scale, value, min = 0, intent, args }: {
-  name: string; left: number; height: number; scale: Scale; value: number; min?: number; intent: keyof Intents; args: (ms: number) => Intents[keyof Intents]
+function Edge({
+  name,
+  left,
+  height,
+  scale,
+  value,
+  min = 0,
+  intent,
+  args,
+}: {
+  name: string
+  left: number
+  height: number
+  scale: Scale
+  value: number
+  min?: number
+  intent: keyof Intents
+  args: (ms: number) => Intents[keyof Intents]
 }) {
   const from = useRef<{ x: number; value: number; perMs: number } | null>(null)
   const [now, setNow] = useState<number | null>(null)
@@ -276,8 +550,15 @@ function Edge({ name, left, height, scale, value, min = 0, intent, args }: {
   }
   return (
     <div
-      role="slider" tabIndex={0} aria-label={name} aria-valuenow={value / 1000} aria-valuemin={min / 1000} aria-valuetext={seconds(value)}
-      className="group absolute z-10 w-[9px] -translate-x-1/2 cursor-ew-resize" style={{ left, height }} data-edge={name}
+      role="slider"
+      tabIndex={0}
+      aria-label={name}
+      aria-valuenow={value / 1000}
+      aria-valuemin={min / 1000}
+      aria-valuetext={seconds(value)}
+      className="group absolute z-10 w-[9px] -translate-x-1/2 cursor-ew-resize"
+      style={{ left, height }}
+      data-edge={name}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId)
         from.current = { x: e.clientX, value, perMs: scale.perMs }
@@ -307,8 +588,22 @@ function Edge({ name, left, height, scale, value, min = 0, intent, args }: {
         run(intent, args(Math.max(min, value + by)))
       }}
     >
-      <span className="absolute inset-y-1 left-[3px] w-[3px] rounded bg-brass-400 opacity-0 group-hover:opacity-100 group-focus-visible:opacity-100" />
-      {now !== null && <span className="absolute top-1 left-3 z-20 whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] text-ink-900">{seconds(now)}</span>}
+      <span
+        className={clsx(
+          'absolute inset-y-1 left-[3px] w-[3px] rounded bg-brass-400 opacity-0 group-hover:opacity-100',
+          'group-focus-visible:opacity-100',
+        )}
+      />
+      {now !== null && (
+        <span
+          className={clsx(
+            'absolute top-1 left-3 z-20 whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono',
+            'text-[12px] text-ink-900',
+          )}
+        >
+          {seconds(now)}
+        </span>
+      )}
     </div>
   )
 }
@@ -321,22 +616,47 @@ function AddScene({ left, height }: { left: number; height: number }) {
     select([], '')
   }
   const item = 'flex w-full items-center gap-2 rounded-md px-2 py-1 text-left data-focus:bg-brass-200'
-  const entry = (icon: React.ReactNode, word: string, says: string, intent: keyof Intents, args?: Intents[keyof Intents]) => (
-    <MenuItem><button type="button" className={item} onClick={() => add(intent, args)}>{icon}{word}<span className="ml-auto text-[11px] text-ink-500">{says}</span></button></MenuItem>
+  const entry = (
+    icon: React.ReactNode,
+    word: string,
+    says: string,
+    intent: keyof Intents,
+    args?: Intents[keyof Intents],
+  ) => (
+    <MenuItem>
+      <button type="button" className={item} onClick={() => add(intent, args)}>
+        {icon}
+        {word}
+        <span className="ml-auto text-[11px] text-ink-500">{says}</span>
+      </button>
+    </MenuItem>
   )
   return (
     <Menu>
       <MenuButton
-        aria-label="Add a scene" title="Add a scene after the current one" className="absolute top-0 flex w-[34px] items-center justify-center rounded-md border border-dashed border-foam-500/60 text-foam-300 hover:bg-spruce-800"
+        aria-label="Add a scene"
+        title="Add a scene after the current one"
+        className={clsx(
+          'absolute top-0 flex w-[34px] items-center justify-center rounded-md border border-dashed',
+          'border-foam-500/60 text-foam-300 hover:bg-spruce-800',
+        )}
         style={{ left, height }}
       >
         <Plus size={18} strokeWidth={1.5} />
       </MenuButton>
-      <MenuItems anchor={{ to: 'top end', gap: 6, padding: 8 }} className="z-50 w-[290px] rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none">
+      <MenuItems
+        anchor={{ to: 'top end', gap: 6, padding: 8 }}
+        className={clsx(
+          'z-50 w-[290px] rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900',
+          'shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
+        )}
+      >
         {entry(<Redo size={16} strokeWidth={1.5} />, 'Continue scene', 'from how this one ends', 'scene.continue')}
         {entry(<Copy size={16} strokeWidth={1.5} />, 'Duplicate scene', 'with all its moves', 'scene.duplicate')}
         {entry(<SquarePlus size={16} strokeWidth={1.5} />, 'Blank scene', 'after this one', 'scene.add')}
-        {entry(<SquarePlus size={16} strokeWidth={1.5} />, 'Blank scene before', 'in front of this one', 'scene.add', { before: true })}
+        {entry(<SquarePlus size={16} strokeWidth={1.5} />, 'Blank scene before', 'in front of this one', 'scene.add', {
+          before: true,
+        })}
       </MenuItems>
     </Menu>
   )

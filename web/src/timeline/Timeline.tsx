@@ -30,11 +30,21 @@ export function Timeline({ children }: { children?: ReactNode }) {
   }, [])
 
   const at = zoomed === 'scene' ? scene : 0
-  const scale = useMemo(() => (film ? scaleOf(film, at, zoomed, size.w, zoom) : { perMs: 1, from: 0, width: 100 }), [film, at, zoomed, size.w, zoom])
-  useEffect(() => { setZoom(1) }, [zoomed])
-  useEffect(() => { if (zoomed === 'scene' && scroller.current) scroller.current.scrollLeft = 0 }, [zoomed, at])
+  const scale = useMemo(
+    () => (film ? scaleOf(film, at, zoomed, size.w, zoom) : { perMs: 1, from: 0, width: 100 }),
+    [film, at, zoomed, size.w, zoom],
+  )
+  useEffect(() => {
+    setZoom(1)
+  }, [zoomed])
+  useEffect(() => {
+    if (zoomed === 'scene' && scroller.current) scroller.current.scrollLeft = 0
+  }, [zoomed, at])
 
-  const { list, height } = useMemo(() => placeRows(visible(rows, folded, all, sought), selection), [rows, folded, all, sought, selection])
+  const { list, height } = useMemo(
+    () => placeRows(visible(rows, folded, all, sought), selection),
+    [rows, folded, all, sought, selection],
+  )
   const shown = useMemo(() => inView(list, scrolled, size.h), [list, scrolled, size.h])
 
   // The wheel zooms at the pointer over the scenes and with Ctrl; elsewhere it scrolls.
@@ -48,7 +58,9 @@ export function Timeline({ children }: { children?: ReactNode }) {
       setZoom((z) => {
         const next = Math.min(400, Math.max(1, z * Math.exp(-e.deltaY * 0.002)))
         const held = (el.scrollLeft + x) / z
-        requestAnimationFrame(() => { el.scrollLeft = held * next - x })
+        requestAnimationFrame(() => {
+          el.scrollLeft = held * next - x
+        })
         return next
       })
     }
@@ -67,20 +79,34 @@ export function Timeline({ children }: { children?: ReactNode }) {
   const open = (from: number, to: number) => {
     const next = Math.min(400, (zoom * (size.w - 40)) / Math.max((to - from) * scale.perMs, 1))
     setZoom(next)
-    requestAnimationFrame(() => { scroller.current!.scrollLeft = (from - scale.from) * scale.perMs * (next / zoom) - 20 })
+    requestAnimationFrame(() => {
+      scroller.current!.scrollLeft = (from - scale.from) * scale.perMs * (next / zoom) - 20
+    })
   }
   const above = ruler + scenesHeight
   return (
-    <section aria-label="Timeline" className="on-spruce relative flex min-h-0 min-w-0 flex-1 bg-spruce-950 text-foam-100">
+    <section
+      aria-label="Timeline"
+      className="on-spruce relative flex min-h-0 min-w-0 flex-1 bg-spruce-950 text-foam-100"
+    >
       {children}
       <div
-        ref={scroller} data-timeline className="thin-scroll relative min-w-0 flex-1 overflow-auto"
+        ref={scroller}
+        data-timeline
+        className="thin-scroll relative min-w-0 flex-1 overflow-auto"
         onScroll={(e) => setScrolled(Math.floor(e.currentTarget.scrollTop / 100) * 100)}
       >
         <div className="relative" style={{ width: head + scale.width, minHeight: '100%' }}>
           <div className="sticky top-0 z-20 flex bg-spruce-950" style={{ height: above }}>
             <div className="sticky left-0 z-10 bg-spruce-950" style={{ width: head }}>
-              <Transport all={all} onAll={setAll} onFit={() => setZoom(1)} fitted={zoom === 1} sought={sought} onSeek={setSought} />
+              <Transport
+                all={all}
+                onAll={setAll}
+                onFit={() => setZoom(1)}
+                fitted={zoom === 1}
+                sought={sought}
+                onSeek={setSought}
+              />
             </div>
             <div className="relative overflow-hidden" style={{ width: scale.width }}>
               <Ruler film={film} scale={scale} height={ruler} />
@@ -91,7 +117,11 @@ export function Timeline({ children }: { children?: ReactNode }) {
           <div className="relative flex" style={{ minHeight: `calc(100% - ${above}px)` }}>
             <div data-rows className="sticky left-0 z-10 shrink-0 bg-spruce-950" style={{ width: head, height }}>
               <Heads placed={shown} all={list} folded={folded} onFold={fold} />
-              {list.length === 0 && <p className="px-4 py-3 text-[12px] text-foam-300">{sought ? `No row is called “${sought}”.` : 'A new layer is a new row.'}</p>}
+              {list.length === 0 && (
+                <p className="px-4 py-3 text-[12px] text-foam-300">
+                  {sought ? `No row is called “${sought}”.` : 'A new layer is a new row.'}
+                </p>
+              )}
             </div>
             <div className="relative min-h-full" style={{ width: scale.width, ...grid(film, scale) }}>
               <CueLines film={film} scale={scale} />
@@ -110,13 +140,16 @@ function grid(film: Film, scale: { perMs: number; from: number }): React.CSSProp
   const step = ((1000 * film.rate.den) / film.rate.num) * scale.perMs
   if (step < 7) return {}
   return {
-    backgroundImage: 'linear-gradient(to right, rgb(234 242 236 / 0.09) 1px, transparent 1px)', backgroundSize: `${step}px 100%`,
+    backgroundImage: 'linear-gradient(to right, rgb(234 242 236 / 0.09) 1px, transparent 1px)',
+    backgroundSize: `${step}px 100%`,
     backgroundPosition: `${-(scale.from * scale.perMs) % step}px 0`,
   }
 }
 
-/** Rows that are shown: not inside a folded group, and with the filter here only those of the scene; when a name is sought, just
- * those that hold it, folded or not. */
+/**
+ * Rows that are shown: not inside a folded group, and with the filter here only those of the scene; when a name is
+ * sought, just those that hold it, folded or not.
+ */
 function visible(rows: Row[], folded: Set<string> | null, all: boolean, sought: string): Row[] {
   const name = sought.trim().toLowerCase()
   if (name) return rows.filter((r) => (all || r.here) && r.name.toLowerCase().includes(name))

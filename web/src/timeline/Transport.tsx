@@ -1,6 +1,20 @@
 // Transport at the timeline's head, where the playhead is; what the timeline shows.
+import { clsx } from 'clsx'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
-import { ChevronDown, CornerUpLeft, Expand, Film as FilmIcon, MoveHorizontal, Pause, Play, Redo2, Search, SkipBack, Undo2, X } from 'lucide-react'
+import {
+  ChevronDown,
+  CornerUpLeft,
+  Expand,
+  Film as FilmIcon,
+  MoveHorizontal,
+  Pause,
+  Play,
+  Redo2,
+  Search,
+  SkipBack,
+  Undo2,
+  X,
+} from 'lucide-react'
 import { useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import { redo, undo } from '../project/commands'
@@ -12,8 +26,20 @@ import { keyed } from '../ui/keymap'
 
 const sign = '!w-[24px] hover:bg-spruce-700 text-foam-100'
 
-export function Transport({ all, onAll, onFit, fitted, sought, onSeek }: {
-  all: boolean; onAll: (v: boolean) => void; onFit: () => void; fitted: boolean; sought: string; onSeek: (v: string) => void
+export function Transport({
+  all,
+  onAll,
+  onFit,
+  fitted,
+  sought,
+  onSeek,
+}: {
+  all: boolean
+  onAll: (v: boolean) => void
+  onFit: () => void
+  fitted: boolean
+  sought: string
+  onSeek: (v: string) => void
 }) {
   const playing = useDesk((d) => d.playing)
   const played = useDesk((d) => d.playedFrom !== null)
@@ -24,27 +50,67 @@ export function Transport({ all, onAll, onFit, fitted, sought, onSeek }: {
     <div className="flex h-full flex-col justify-center gap-1 pl-2.5 pr-0.5">
       <div className="flex items-center">
         <button
-          type="button" aria-label={playing ? 'Pause' : 'Play'} title={playing ? keyed('Pause (Space)') : keyed('Play from the playhead (Space)')} onClick={toggle}
-          className="flex h-[34px] w-[34px] shrink-0 items-center justify-center rounded-full bg-brass-400 text-spruce-950 hover:bg-brass-200"
+          type="button"
+          aria-label={playing ? 'Pause' : 'Play'}
+          title={playing ? keyed('Pause (Space)') : keyed('Play from the playhead (Space)')}
+          onClick={toggle}
+          className={clsx(
+            'flex h-[34px] w-[34px] shrink-0 items-center justify-center rounded-full bg-brass-400',
+            'text-spruce-950 hover:bg-brass-200',
+          )}
         >
-          {playing ? <Pause size={17} fill="currentColor" strokeWidth={0} /> : <Play size={17} fill="currentColor" strokeWidth={0} className="ml-0.5" />}
+          {playing ? (
+            <Pause size={17} fill="currentColor" strokeWidth={0} />
+          ) : (
+            <Play size={17} fill="currentColor" strokeWidth={0} className="ml-0.5" />
+          )}
         </button>
         <PlayMenu />
-        <Sign name="To the start (Home)" className={sign} onClick={() => goToTime(0)}><SkipBack size={16} strokeWidth={1.5} /></Sign>
-        <Sign name="Stop: back to where play began (Shift+Space)" className={sign} disabled={!played} onClick={stop}><CornerUpLeft size={16} strokeWidth={1.5} /></Sign>
-        <Sign name="Large view (L)" className={sign} onClick={playLarge}><Expand size={15} strokeWidth={1.5} /></Sign>
+        <Sign name="To the start (Home)" className={sign} onClick={() => goToTime(0)}>
+          <SkipBack size={16} strokeWidth={1.5} />
+        </Sign>
+        <Sign name="Stop: back to where play began (Shift+Space)" className={sign} disabled={!played} onClick={stop}>
+          <CornerUpLeft size={16} strokeWidth={1.5} />
+        </Sign>
+        <Sign name="Large view (L)" className={sign} onClick={playLarge}>
+          <Expand size={15} strokeWidth={1.5} />
+        </Sign>
         <span className="flex-1" />
-        <Sign name={zoomed === 'scene' ? 'Show the whole film (Z)' : 'Show this scene alone, on its clock (Z)'} className={`${sign} ${zoomed === 'scene' ? '!bg-spruce-700' : ''}`} pressed={zoomed === 'scene'} onClick={swapZoomed}><FilmIcon size={15} strokeWidth={1.5} /></Sign>
-        <Sign name={zoomed === 'scene' ? 'Fit the scene into the timeline' : 'Fit the film into the timeline'} className={`${sign} disabled:opacity-40`} disabled={fitted} onClick={onFit}><MoveHorizontal size={16} strokeWidth={1.5} /></Sign>
-        <Sign name="Undo (Ctrl+Z)" className={sign} disabled={!canUndo} onClick={undo}><Undo2 size={16} strokeWidth={1.5} /></Sign>
-        <Sign name="Redo (Ctrl+Shift+Z)" className={sign} disabled={!canRedo} onClick={redo}><Redo2 size={16} strokeWidth={1.5} /></Sign>
+        <Sign
+          name={zoomed === 'scene' ? 'Show the whole film (Z)' : 'Show this scene alone, on its clock (Z)'}
+          className={`${sign} ${zoomed === 'scene' ? '!bg-spruce-700' : ''}`}
+          pressed={zoomed === 'scene'}
+          onClick={swapZoomed}
+        >
+          <FilmIcon size={15} strokeWidth={1.5} />
+        </Sign>
+        <Sign
+          name={zoomed === 'scene' ? 'Fit the scene into the timeline' : 'Fit the film into the timeline'}
+          className={`${sign} disabled:opacity-40`}
+          disabled={fitted}
+          onClick={onFit}
+        >
+          <MoveHorizontal size={16} strokeWidth={1.5} />
+        </Sign>
+        <Sign name="Undo (Ctrl+Z)" className={sign} disabled={!canUndo} onClick={undo}>
+          <Undo2 size={16} strokeWidth={1.5} />
+        </Sign>
+        <Sign name="Redo (Ctrl+Shift+Z)" className={sign} disabled={!canRedo} onClick={redo}>
+          <Redo2 size={16} strokeWidth={1.5} />
+        </Sign>
       </div>
       <div className="flex h-[24px] items-center justify-between pl-0.5 pr-1">
-        <span className="min-w-0 overflow-hidden whitespace-nowrap font-mono text-[13px]"><Now /></span>
+        <span className="min-w-0 overflow-hidden whitespace-nowrap font-mono text-[13px]">
+          <Now />
+        </span>
         <span className="flex shrink-0 items-center">
           <Seek sought={sought} onSeek={onSeek} />
           <button
-            type="button" onClick={() => onAll(!all)} title={all ? 'Rows of the whole film; press for this scene only' : 'Rows of this scene; press for the whole film'}
+            type="button"
+            onClick={() => onAll(!all)}
+            title={
+              all ? 'Rows of the whole film; press for this scene only' : 'Rows of this scene; press for the whole film'
+            }
             className="h-[24px] whitespace-nowrap rounded-md px-1 text-[11px] text-foam-300 hover:bg-spruce-700"
           >
             {all ? 'all scenes' : 'this scene'}
@@ -69,11 +135,24 @@ function Now() {
   return (
     <>
       <Playhead time={time} />
-      {zoomed === 'scene'
-        ? <span className="text-sea-500" title="On this scene’s clock" data-clock> · {clock} s</span>
-        : <span className="text-foam-500"> / {filmTime(length)}</span>}
+      {zoomed === 'scene' ? (
+        <span className="text-sea-500" title="On this scene’s clock" data-clock>
+          {' '}
+          · {clock} s
+        </span>
+      ) : (
+        <span className="text-foam-500"> / {filmTime(length)}</span>
+      )}
       {speed !== 1 && <span className="ml-1 rounded-sm bg-spruce-700 px-1 text-[11px] text-brass-200">× {speed}</span>}
-      {dropped > 0 && <span className="ml-1 text-[11px] text-brass-400" title="Frames of the film that were passed over, to keep its time, since play was pressed" data-dropped>{dropped} skipped</span>}
+      {dropped > 0 && (
+        <span
+          className="ml-1 text-[11px] text-brass-400"
+          title="Frames of the film that were passed over, to keep its time, since play was pressed"
+          data-dropped
+        >
+          {dropped} skipped
+        </span>
+      )}
     </>
   )
 }
@@ -81,20 +160,46 @@ function Now() {
 /** The playhead's time; pressed, another can be typed. It is met to the frame. */
 function Playhead({ time }: { time: string }) {
   const [typing, setTyping] = useState(false)
-  if (!typing) return <button type="button" data-time aria-label={`The playhead is at ${time}: type another time`} title="Press to type a time" className="h-[24px] rounded-sm font-semibold hover:bg-spruce-700" onClick={() => setTyping(true)}>{time}</button>
+  if (!typing)
+    return (
+      <button
+        type="button"
+        data-time
+        aria-label={`The playhead is at ${time}: type another time`}
+        title="Press to type a time"
+        className="h-[24px] rounded-sm font-semibold hover:bg-spruce-700"
+        onClick={() => setTyping(true)}
+      >
+        {time}
+      </button>
+    )
   const end = (raw: string | null) => {
     setTyping(false)
     if (raw === null || raw.trim() === '' || raw === time) return
-    try { goToTime(engine.step(engine.time(raw), 0)) } catch (e) { fail(e) }
+    try {
+      goToTime(engine.step(engine.time(raw), 0))
+    } catch (e) {
+      fail(e)
+    }
   }
   return (
     <input
-      autoFocus aria-label="Time of the playhead" defaultValue={time} className="h-[24px] w-[72px] rounded-sm bg-spruce-800 px-1 font-mono text-[13px]" onFocus={(e) => e.currentTarget.select()}
+      autoFocus
+      aria-label="Time of the playhead"
+      defaultValue={time}
+      className="h-[24px] w-[72px] rounded-sm bg-spruce-800 px-1 font-mono text-[13px]"
+      onFocus={(e) => e.currentTarget.select()}
       onBlur={(e) => end(e.currentTarget.value)}
       onKeyDown={(e) => {
         e.stopPropagation()
-        if (e.key === 'Enter') { end(e.currentTarget.value); document.querySelector<HTMLElement>('[data-desk]')?.focus() }
-        if (e.key === 'Escape') { e.currentTarget.value = time; e.currentTarget.blur() }
+        if (e.key === 'Enter') {
+          end(e.currentTarget.value)
+          document.querySelector<HTMLElement>('[data-desk]')?.focus()
+        }
+        if (e.key === 'Escape') {
+          e.currentTarget.value = time
+          e.currentTarget.blur()
+        }
       }}
     />
   )
@@ -106,13 +211,45 @@ function Seek({ sought, onSeek }: { sought: string; onSeek: (v: string) => void 
   const open = sought !== ''
   return (
     <span className="relative flex items-center">
-      <Search size={14} strokeWidth={1.5} aria-hidden className="pointer-events-none absolute left-[5px] text-foam-300" />
-      <input
-        ref={field} aria-label="Find rows" value={sought} placeholder="" title="Find rows by name" onChange={(e) => onSeek(e.target.value)}
-        onKeyDown={(e) => { e.stopPropagation(); if (e.key === 'Escape') { onSeek(''); e.currentTarget.blur() } }}
-        className={`h-[24px] rounded-md bg-transparent pl-[22px] text-[12px] text-foam-100 hover:bg-spruce-700 focus:w-[84px] focus:bg-spruce-800 ${open ? 'w-[84px] bg-spruce-800' : 'w-[24px] cursor-pointer'}`}
+      <Search
+        size={14}
+        strokeWidth={1.5}
+        aria-hidden
+        className="pointer-events-none absolute left-[5px] text-foam-300"
       />
-      {open && <button type="button" aria-label="Show all rows again" onClick={() => { onSeek(''); field.current?.blur() }} className="absolute right-0 flex h-[24px] w-[20px] items-center justify-center text-foam-300"><X size={12} /></button>}
+      <input
+        ref={field}
+        aria-label="Find rows"
+        value={sought}
+        placeholder=""
+        title="Find rows by name"
+        onChange={(e) => onSeek(e.target.value)}
+        onKeyDown={(e) => {
+          e.stopPropagation()
+          if (e.key === 'Escape') {
+            onSeek('')
+            e.currentTarget.blur()
+          }
+        }}
+        className={clsx(
+          'h-[24px] rounded-md bg-transparent pl-[22px] text-[12px] text-foam-100 hover:bg-spruce-700',
+          'focus:w-[84px] focus:bg-spruce-800',
+          open ? 'w-[84px] bg-spruce-800' : 'w-[24px] cursor-pointer',
+        )}
+      />
+      {open && (
+        <button
+          type="button"
+          aria-label="Show all rows again"
+          onClick={() => {
+            onSeek('')
+            field.current?.blur()
+          }}
+          className="absolute right-0 flex h-[24px] w-[20px] items-center justify-center text-foam-300"
+        >
+          <X size={12} />
+        </button>
+      )}
     </span>
   )
 }
@@ -121,27 +258,63 @@ function PlayMenu() {
   const speed = useDesk((d) => d.speed)
   const marks = useDesk((d) => d.marks)
   const some = useDesk((d) => d.moves.length + d.selection.length + d.scenes.length > 0)
-  const item = 'flex h-[28px] w-full items-center rounded-md px-2 text-left data-focus:bg-brass-200 data-disabled:opacity-45'
+  const item =
+    'flex h-[28px] w-full items-center rounded-md px-2 text-left data-focus:bg-brass-200 data-disabled:opacity-45'
   const entry = (word: string, key: string, run: () => void, disabled = false) => (
-    <MenuItem disabled={disabled}><button type="button" className={item} onClick={run}>{word}<span className="ml-auto font-mono text-[11px] text-ink-500">{key}</span></button></MenuItem>
+    <MenuItem disabled={disabled}>
+      <button type="button" className={item} onClick={run}>
+        {word}
+        <span className="ml-auto font-mono text-[11px] text-ink-500">{key}</span>
+      </button>
+    </MenuItem>
   )
   return (
     <Menu>
-      <MenuButton aria-label="Ways to play" title="Ways to play, and how fast" className="flex h-[26px] w-[24px] shrink-0 items-center justify-center rounded-md text-foam-300 hover:bg-spruce-700"><ChevronDown size={13} strokeWidth={1.5} /></MenuButton>
-      <MenuItems anchor={{ to: 'top start', gap: 6, padding: 8 }} className="z-50 w-[244px] rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none">
+      <MenuButton
+        aria-label="Ways to play"
+        title="Ways to play, and how fast"
+        className={clsx(
+          'flex h-[26px] w-[24px] shrink-0 items-center justify-center rounded-md text-foam-300',
+          'hover:bg-spruce-700',
+        )}
+      >
+        <ChevronDown size={13} strokeWidth={1.5} />
+      </MenuButton>
+      <MenuItems
+        anchor={{ to: 'top start', gap: 6, padding: 8 }}
+        className={clsx(
+          'z-50 w-[244px] rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900',
+          'shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
+        )}
+      >
         {entry('From the playhead', 'space', () => !desk().playing && toggle())}
         {entry('The film', 'F', playFilm)}
         {entry('This scene', 'S', playScene)}
         {entry('What is selected', 'V', playSelection, !some)}
         {entry('Between the marks', 'B', playMarks, marks[0] === null)}
-        {entry(marks[0] === null ? 'Set the first mark here' : marks[1] === null ? 'Set the second mark here' : 'Take the marks away', 'M', mark)}
+        {entry(
+          marks[0] === null
+            ? 'Set the first mark here'
+            : marks[1] === null
+              ? 'Set the second mark here'
+              : 'Take the marks away',
+          'M',
+          mark,
+        )}
         <div className="mx-2 my-1 h-px bg-sailcloth-300" />
         <div className="flex items-center gap-1 px-2 py-1" role="group" aria-label="Speed">
           <span className="flex-1">Speed</span>
           {[0.25, 0.5, 1, 2].map((v) => (
             <button
-              key={v} type="button" aria-pressed={speed === v} aria-label={`Speed ${v}`} onClick={() => set({ speed: v })}
-              className={`h-[26px] min-w-[30px] rounded-md px-1 font-mono text-[12px] ${speed === v ? 'bg-brass-200 font-semibold' : 'hover:bg-sailcloth-200'}`}
+              key={v}
+              type="button"
+              aria-pressed={speed === v}
+              aria-label={`Speed ${v}`}
+              onClick={() => set({ speed: v })}
+              className={clsx(
+                'h-[26px] min-w-[30px] rounded-md px-1 font-mono text-[12px]',
+                speed === v ? 'bg-brass-200 font-semibold' : 'hover:bg-sailcloth-200',
+              )}
             >
               {v}
             </button>

@@ -8,7 +8,11 @@ export const ruler = 24
 export const scenesHeight = 58
 
 /** perMs px a ms; from is the film time at the left edge; width is that of all that can be scrolled to. */
-export interface Scale { perMs: number; from: number; width: number }
+export interface Scale {
+  perMs: number
+  from: number
+  width: number
+}
 
 export const px = (s: Scale, ms: number) => (ms - s.from) * s.perMs
 export const ms = (s: Scale, x: number) => s.from + x / s.perMs
@@ -29,7 +33,12 @@ export function scaleOf(film: Film, scene: number, zoomed: 'film' | 'scene', wid
 }
 
 /** A row with its place; a selected row opens to one lane a move. */
-export interface Placed { row: Row; top: number; height: number; lanes: number }
+export interface Placed {
+  row: Row
+  top: number
+  height: number
+  lanes: number
+}
 
 export function placeRows(rows: Row[], selection: string[]): { list: Placed[]; height: number } {
   const chosen = new Set(selection)

@@ -30,7 +30,10 @@ export function barShape(bar: Bar, x0: number, x1: number, top: number, h: numbe
         const next = x + (step / (p.length - 1)) * wide
         if (x < x0 && next > x0) d += `L${x0.toFixed(1)} ${y(mid(p, i, step, (x0 - x) / (next - x)))}`
         if (x >= x0 && x <= x1) d += `L${x.toFixed(1)} ${y(p[i])}`
-        if (x <= x1 && next > x1) { d += `L${x1.toFixed(1)} ${y(mid(p, i, step, (x1 - x) / (next - x)))}`; break }
+        if (x <= x1 && next > x1) {
+          d += `L${x1.toFixed(1)} ${y(mid(p, i, step, (x1 - x) / (next - x)))}`
+          break
+        }
       }
     }
   } else {
@@ -46,7 +49,8 @@ export function barShape(bar: Bar, x0: number, x1: number, top: number, h: numbe
 }
 
 /** The height between point i and the one step further. */
-const mid = (p: number[], i: number, step: number, share: number) => p[i] + (p[Math.min(i + step, p.length - 1)] - p[i]) * share
+const mid = (p: number[], i: number, step: number, share: number) =>
+  p[i] + (p[Math.min(i + step, p.length - 1)] - p[i]) * share
 
 /** Two plies twisting from x0 to x1 about height y. */
 export function strand(x0: number, x1: number, y: number, a: number): [string, string] {
@@ -56,7 +60,8 @@ export function strand(x0: number, x1: number, y: number, a: number): [string, s
     const n = Math.max(8, Math.round((x1 - x0) / 3))
     for (let i = 0; i <= n; i++) {
       const t = i / n
-      d += `${i ? 'L' : 'M'}${(x0 + (x1 - x0) * t).toFixed(1)} ${(y + sign * a * Math.sin(t * turns * 2 * Math.PI)).toFixed(1)}`
+      const up = sign * a * Math.sin(t * turns * 2 * Math.PI)
+      d += `${i ? 'L' : 'M'}${(x0 + (x1 - x0) * t).toFixed(1)} ${(y + up).toFixed(1)}`
     }
     return d
   }

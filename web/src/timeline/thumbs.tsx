@@ -49,7 +49,14 @@ export function SceneThumb({ scene, width, height }: { scene: number; width: num
       paint(ctx, engine.thumb(scene, scale), { scale, x: 0, y: 0 })
     })
   }, [scene, width, height, version])
-  return <canvas ref={ref} aria-hidden className="pointer-events-none shrink-0 rounded-[3px] bg-paper" style={{ width, height }} />
+  return (
+    <canvas
+      ref={ref}
+      aria-hidden
+      className="pointer-events-none shrink-0 rounded-[3px] bg-paper"
+      style={{ width, height }}
+    />
+  )
 }
 
 export function LayerThumb({ layer }: { layer: string }) {

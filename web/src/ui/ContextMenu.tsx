@@ -1,10 +1,23 @@
 // A menu where the pointer is, or, by the menu key, at what has the keyboard.
+import { clsx } from 'clsx'
 import { useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { create } from 'zustand'
 
-export interface Entry { word: string; key?: string; run: () => void; disabled?: boolean }
+export interface Entry {
+  word: string
+  key?: string
+  run: () => void
+  disabled?: boolean
+}
 
-interface Open { x: number; y: number; name: string; up: boolean; entries: (Entry | null)[]; back: HTMLElement | null }
+interface Open {
+  x: number
+  y: number
+  name: string
+  up: boolean
+  entries: (Entry | null)[]
+  back: HTMLElement | null
+}
 
 const useMenu = create<{ open: Open | null }>()(() => ({ open: null }))
 
@@ -17,7 +30,8 @@ export function openMenu(e: React.MouseEvent, name: string, list: (Entry | null)
 
 /** Opens a menu at a place of the window: down from there, or up. */
 export function openMenuAt(x: number, y: number, name: string, list: (Entry | null)[], up = false) {
-  const entries = list.filter((item, i) => item !== null || (i > 0 && i < list.length - 1 && list[i - 1] !== null)) // no two lines in a row
+  // No two lines in a row.
+  const entries = list.filter((item, i) => item !== null || (i > 0 && i < list.length - 1 && list[i - 1] !== null))
   useMenu.setState({ open: { x, y, name, up, entries, back: document.activeElement as HTMLElement | null } })
 }
 
@@ -28,12 +42,17 @@ export function ContextMenu() {
   useLayoutEffect(() => {
     if (!open || !ref.current) return
     const r = ref.current.getBoundingClientRect()
-    setAt({ x: Math.max(4, Math.min(open.x, window.innerWidth - r.width - 6)), y: Math.max(4, Math.min(open.up ? open.y - r.height : open.y, window.innerHeight - r.height - 6)) })
+    setAt({
+      x: Math.max(4, Math.min(open.x, window.innerWidth - r.width - 6)),
+      y: Math.max(4, Math.min(open.up ? open.y - r.height : open.y, window.innerHeight - r.height - 6)),
+    })
     ref.current.querySelector<HTMLElement>('button:not(:disabled)')?.focus()
   }, [open])
   useEffect(() => {
     if (!open) return
-    const away = (e: PointerEvent) => { if (!ref.current?.contains(e.target as Node)) close(false) }
+    const away = (e: PointerEvent) => {
+      if (!ref.current?.contains(e.target as Node)) close(false)
+    }
     window.addEventListener('pointerdown', away, true)
     return () => window.removeEventListener('pointerdown', away, true)
   }, [open])
@@ -48,23 +67,51 @@ export function ContextMenu() {
   }
   return (
     <div
-      ref={ref} role="menu" aria-label={open.name} className="thin-scroll fixed z-50 max-h-[calc(100vh-8px)] min-w-[210px] overflow-y-auto rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)]" style={{ left: at.x, top: at.y }}
+      ref={ref}
+      role="menu"
+      aria-label={open.name}
+      className={clsx(
+        'thin-scroll fixed z-50 max-h-[calc(100vh-8px)] min-w-[210px] overflow-y-auto rounded-md',
+        'border border-sailcloth-300 bg-paper p-1 text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)]',
+      )}
+      style={{ left: at.x, top: at.y }}
       onContextMenu={(e) => e.preventDefault()}
       onKeyDown={(e) => {
         e.stopPropagation()
-        if (e.key === 'Escape' || e.key === 'Tab') { e.preventDefault(); close(true) }
-        if (e.key === 'ArrowDown' || e.key === 'ArrowUp') { e.preventDefault(); step(e.key === 'ArrowDown' ? 1 : -1) }
+        if (e.key === 'Escape' || e.key === 'Tab') {
+          e.preventDefault()
+          close(true)
+        }
+        if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+          e.preventDefault()
+          step(e.key === 'ArrowDown' ? 1 : -1)
+        }
       }}
     >
-      {open.entries.map((item, i) => (item === null ? <div key={i} className="mx-2 my-1 h-px bg-sailcloth-300" /> : (
-        <button
-          key={item.word} type="button" role="menuitem" disabled={item.disabled} onPointerEnter={(e) => e.currentTarget.focus()}
-          onClick={() => { close(true); item.run() }}
-          className="flex h-[26px] w-full items-center gap-4 rounded-md px-2 text-left focus:bg-brass-200 focus:!outline-none disabled:opacity-45"
-        >
-          {item.word}<span className="ml-auto font-mono text-[11px] text-ink-600">{item.key}</span>
-        </button>
-      )))}
+      {open.entries.map((item, i) =>
+        item === null ? (
+          <div key={i} className="mx-2 my-1 h-px bg-sailcloth-300" />
+        ) : (
+          <button
+            key={item.word}
+            type="button"
+            role="menuitem"
+            disabled={item.disabled}
+            onPointerEnter={(e) => e.currentTarget.focus()}
+            onClick={() => {
+              close(true)
+              item.run()
+            }}
+            className={clsx(
+              'flex h-[26px] w-full items-center gap-4 rounded-md px-2 text-left focus:bg-brass-200',
+              'focus:!outline-none disabled:opacity-45',
+            )}
+          >
+            {item.word}
+            <span className="ml-auto font-mono text-[11px] text-ink-600">{item.key}</span>
+          </button>
+        ),
+      )}
     </div>
   )
 }

@@ -1,4 +1,5 @@
 // A column in parts: their names stand in its head and lead to them. It opens where one last was for what it is about.
+import { clsx } from 'clsx'
 import { createContext, useContext, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import { isRecord, isText, recall, remember } from './remember'
 
@@ -15,15 +16,35 @@ const Goings = createContext<{ part: string; n: number }>({ part: '', n: 0 })
 
 export function Part({ name, children }: { name: string; children: ReactNode }) {
   const to = useContext(Goings)
-  return <div data-part={name}><GoneTo value={to.part === name ? to.n : 0}>{children}</GoneTo></div>
+  return (
+    <div data-part={name}>
+      <GoneTo value={to.part === name ? to.n : 0}>{children}</GoneTo>
+    </div>
+  )
 }
 
-/** A column with a head that stays: the names of its parts, each of which is gone to in one press. Kind is what it is about. */
-export function Parts({ head, names, kind, still, children }: { head: ReactNode; names: string[]; kind: string; still: boolean; children: ReactNode }) {
+/**
+ * A column with a head that stays: the names of its parts, each of which is gone to in one press. Kind is what it is
+ * about.
+ */
+export function Parts({
+  head,
+  names,
+  kind,
+  still,
+  children,
+}: {
+  head: ReactNode
+  names: string[]
+  kind: string
+  still: boolean
+  children: ReactNode
+}) {
   const column = useRef<HTMLDivElement>(null)
   const [at, setAt] = useState<string>(names[0])
   const [going, setGoing] = useState({ part: '', n: 0 })
-  const held = useRef(false) // the last part cannot come up to the top: what was pressed stays marked until the column is scrolled by hand
+  // The last part cannot come up to the top: what was pressed stays marked until the column is scrolled by hand.
+  const held = useRef(false)
   const parts = () => [...(column.current?.querySelectorAll<HTMLElement>('[data-part]') ?? [])]
   const come = (name: string) => {
     const c = column.current
@@ -39,18 +60,25 @@ export function Parts({ head, names, kind, still, children }: { head: ReactNode;
     last[kind] = name
     remember(key, last)
   }
-  useLayoutEffect(() => { if (going.n) requestAnimationFrame(() => come(going.part)) }, [going]) // once its sections have unfolded
-  // About something else: where one last was with that. While it is to stand still, something else brings itself into view.
+  useLayoutEffect(() => {
+    if (going.n) requestAnimationFrame(() => come(going.part))
+  }, [going]) // once its sections have unfolded
+  // About something else: where one last was with that. While it is to stand still, something else brings itself into
+  // view.
   useEffect(() => {
     const name = isText(last[kind]) ? last[kind] : at
     if (!still) come(names.includes(name) ? name : names[0])
   }, [kind])
   const scrolled = () => {
-    if (held.current) { held.current = false; return }
+    if (held.current) {
+      held.current = false
+      return
+    }
     const c = column.current!
     const top = c.getBoundingClientRect().top + 48
     const end = c.scrollTop > 0 && c.scrollTop + c.clientHeight >= c.scrollHeight - 1
-    const now = (end ? names.at(-1) : parts().findLast((e) => e.getBoundingClientRect().top <= top)?.dataset.part) ?? names[0]
+    const now =
+      (end ? names.at(-1) : parts().findLast((e) => e.getBoundingClientRect().top <= top)?.dataset.part) ?? names[0]
     if (now === at) return
     setAt(now)
     last[kind] = now
@@ -62,14 +90,22 @@ export function Parts({ head, names, kind, still, children }: { head: ReactNode;
       <nav aria-label="Parts of the inspector" className="flex shrink-0 gap-0.5 border-b border-sailcloth-300 px-2">
         {names.map((n) => (
           <button
-            key={n} type="button" aria-current={n === at ? 'true' : undefined} onClick={() => go(n)}
-            className={`-mb-px h-[28px] flex-1 border-b-2 text-[12px] font-semibold ${n === at ? 'border-brass-600 text-ink-900' : 'border-transparent text-ink-600 hover:text-ink-900'}`}
+            key={n}
+            type="button"
+            aria-current={n === at ? 'true' : undefined}
+            onClick={() => go(n)}
+            className={clsx(
+              '-mb-px h-[28px] flex-1 border-b-2 text-[12px] font-semibold',
+              n === at ? 'border-brass-600 text-ink-900' : 'border-transparent text-ink-600 hover:text-ink-900',
+            )}
           >
             {n}
           </button>
         ))}
       </nav>
-      <div ref={column} onScroll={scrolled} className="thin-scroll min-h-0 flex-1 overflow-y-auto"><Goings value={going}>{children}</Goings></div>
+      <div ref={column} onScroll={scrolled} className="thin-scroll min-h-0 flex-1 overflow-y-auto">
+        <Goings value={going}>{children}</Goings>
+      </div>
     </>
   )
 }

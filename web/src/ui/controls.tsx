@@ -1,4 +1,5 @@
 // Small controls that every part of the page uses.
+import { clsx } from 'clsx'
 import { engine } from '../engine/engine'
 import { fail } from '../project/desk'
 import { grouped } from '../project/steps'
@@ -10,7 +11,9 @@ import { useEffect, useId, useLayoutEffect, useRef, useState, type ButtonHTMLAtt
 type Look = 'plain' | 'main' | 'quiet' | 'danger'
 
 /** Keys pressed in a field are the field's, but F6, which goes on to the next part of the screen. */
-export const keepKeys = (e: React.KeyboardEvent) => { if (e.key !== 'F6') e.stopPropagation() }
+export const keepKeys = (e: React.KeyboardEvent) => {
+  if (e.key !== 'F6') e.stopPropagation()
+}
 
 const looks: Record<Look, string> = {
   main: 'bg-spruce-900 text-foam-100 hover:bg-spruce-700 font-semibold border-spruce-900',
@@ -19,32 +22,70 @@ const looks: Record<Look, string> = {
   danger: 'bg-paper border-sailcloth-300 text-coral-700 hover:bg-sailcloth-100 font-semibold',
 }
 
-export function Button({ look = 'plain', className = '', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { look?: Look }) {
+export function Button({
+  look = 'plain',
+  className = '',
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { look?: Look }) {
   return (
     <button
-      type="button" {...rest}
-      className={`inline-flex h-[26px] items-center justify-center gap-1.5 rounded-md border px-3 disabled:opacity-45 ${looks[look]} ${className}`}
+      type="button"
+      {...rest}
+      className={clsx(
+        'inline-flex h-[26px] items-center justify-center gap-1.5 rounded-md border px-3',
+        'disabled:opacity-45',
+        looks[look],
+        className,
+      )}
     />
   )
 }
 
 /** A square button with a sign; name is its accessible name and tooltip. */
-export function Sign({ name, pressed, className = '', children, ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { name: string; pressed?: boolean }) {
+export function Sign({
+  name,
+  pressed,
+  className = '',
+  children,
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { name: string; pressed?: boolean }) {
   return (
     <button
-      type="button" {...rest} aria-label={keyed(name)} title={keyed(name)} aria-pressed={pressed}
-      className={`inline-flex h-[26px] w-[26px] shrink-0 items-center justify-center rounded-md disabled:opacity-40 ${className}`}
+      type="button"
+      {...rest}
+      aria-label={keyed(name)}
+      title={keyed(name)}
+      aria-pressed={pressed}
+      className={clsx(
+        'inline-flex h-[26px] w-[26px] shrink-0 items-center justify-center rounded-md',
+        'disabled:opacity-40',
+        className,
+      )}
     >
       {children}
     </button>
   )
 }
 
-export function Label({ children, htmlFor, className = '' }: { children: ReactNode; htmlFor?: string; className?: string }) {
-  return <label htmlFor={htmlFor} className={`text-[12px] text-ink-600 ${className}`}>{children}</label>
+export function Label({
+  children,
+  htmlFor,
+  className = '',
+}: {
+  children: ReactNode
+  htmlFor?: string
+  className?: string
+}) {
+  return (
+    <label htmlFor={htmlFor} className={`text-[12px] text-ink-600 ${className}`}>
+      {children}
+    </label>
+  )
 }
 
-const field = 'h-[26px] w-full min-w-0 rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 hover:border-ink-500 focus:border-brass-600 focus:bg-paper focus:outline-none disabled:opacity-45'
+const field =
+  'h-[26px] w-full min-w-0 rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2 ' +
+  'hover:border-ink-500 focus:border-brass-600 focus:bg-paper focus:outline-none disabled:opacity-45'
 
 /** A number to a hundredth, or as nearly as so many characters say it: that is what there is room for. */
 function exactly(v: number, room: number): string {
@@ -54,14 +95,41 @@ function exactly(v: number, room: number): string {
 
 /** Gives the keyboard back to the page, where a field of the inspector had it; in sheets and what floats it stays. */
 export function giveBack(from: Element) {
-  if (from.closest('[aria-label=Inspector]')) document.querySelector<HTMLElement>('[data-desk]')?.focus({ preventScroll: true })
+  if (from.closest('[aria-label=Inspector]'))
+    document.querySelector<HTMLElement>('[data-desk]')?.focus({ preventScroll: true })
 }
 
-/** A number with its unit, typed as a number or a sum; whole is what 100 % of it are. Enter or leaving it sets it, and Enter gives the keyboard back to the page; Escape
- * gives the old one back; arrow keys step. What lies outside min and max is refused in words. */
-export function NumberField({ label, name, value, unit = '', digits = 0, step = 1, min = -1e6, max = 1e6, whole = 0, disabled, onSet, onBy }: {
-  label?: string; name: string; value: number | null; unit?: string; digits?: number; step?: number; min?: number; max?: number; whole?: number
-  disabled?: boolean; onSet: (v: number) => void; onBy?: (how: '+' | '*', by: number) => void
+/**
+ * A number with its unit, typed as a number or a sum; whole is what 100 % of it are. Enter or leaving it sets it, and
+ * Enter gives the keyboard back to the page; Escape gives the old one back; arrow keys step. What lies outside min
+ * and max is refused in words.
+ */
+export function NumberField({
+  label,
+  name,
+  value,
+  unit = '',
+  digits = 0,
+  step = 1,
+  min = -1e6,
+  max = 1e6,
+  whole = 0,
+  disabled,
+  onSet,
+  onBy,
+}: {
+  label?: string
+  name: string
+  value: number | null
+  unit?: string
+  digits?: number
+  step?: number
+  min?: number
+  max?: number
+  whole?: number
+  disabled?: boolean
+  onSet: (v: number) => void
+  onBy?: (how: '+' | '*', by: number) => void
 }) {
   const id = useId()
   const shown = value === null ? '' : digits > 0 ? value.toFixed(digits) : exactly(value, unit ? 3 : 6)
@@ -96,21 +164,43 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
       {label && <Label htmlFor={id}>{label}</Label>}
       <div className="relative">
         <input
-          id={id} aria-label={name} title={value !== null && Number(shown) !== value ? String(value) : undefined} inputMode="decimal" disabled={disabled} placeholder={value === null ? 'mixed' : ''}
+          id={id}
+          aria-label={name}
+          title={value !== null && Number(shown) !== value ? String(value) : undefined}
+          inputMode="decimal"
+          disabled={disabled}
+          placeholder={value === null ? 'mixed' : ''}
           aria-invalid={bad}
-          className={`${field} text-right font-mono text-[12px] ${unit && shown ? 'pr-6' : ''} ${bad ? '!border-coral-700' : ''}`}
+          className={clsx(
+            field,
+            'text-right font-mono text-[12px]',
+            unit && shown ? 'pr-6' : '',
+            bad ? '!border-coral-700' : '',
+          )}
           value={text ?? shown}
           onFocus={(e) => e.currentTarget.select()}
           onChange={(e) => {
             type(e.target.value)
             const v = read(e.target.value)
-            setBad(e.target.value.trim() !== '' && !(onBy && relative(e.target.value.trim(), min)) && (v === null || v < min || v > max))
+            setBad(
+              e.target.value.trim() !== '' &&
+                !(onBy && relative(e.target.value.trim(), min)) &&
+                (v === null || v < min || v > max),
+            )
           }}
           onBlur={commit}
           onKeyDown={(e) => {
             keepKeys(e)
-            if (e.key === 'Enter') { commit(); giveBack(e.currentTarget) }
-            if (e.key === 'Escape') { type(null); setBad(false); e.currentTarget.blur(); giveBack(e.currentTarget) }
+            if (e.key === 'Enter') {
+              commit()
+              giveBack(e.currentTarget)
+            }
+            if (e.key === 'Escape') {
+              type(null)
+              setBad(false)
+              e.currentTarget.blur()
+              giveBack(e.currentTarget)
+            }
             if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
               e.preventDefault()
               const from = read(text ?? shown) ?? 0
@@ -120,7 +210,9 @@ export function NumberField({ label, name, value, unit = '', digits = 0, step = 
             }
           }}
         />
-        {unit && (shown || text) && <span className="pointer-events-none absolute right-2 top-[5px] text-[11px] text-ink-500">{unit}</span>}
+        {unit && (shown || text) && (
+          <span className="pointer-events-none absolute right-2 top-[5px] text-[11px] text-ink-500">{unit}</span>
+        )}
       </div>
     </>
   )
@@ -140,18 +232,40 @@ function relative(raw: string, min: number): ['+' | '*', number] | null {
   }
 }
 
-/** What is typed into a field and not yet set; null: nothing. The third is it as it is at once, for what happens before the field is drawn anew. */
+/**
+ * What is typed into a field and not yet set; null: nothing. The third is it as it is at once, for what happens before
+ * the field is drawn anew.
+ */
 export function useTyped(): [string | null, (v: string | null) => void, { readonly current: string | null }] {
   const [text, setText] = useState<string | null>(null)
   const typed = useRef<string | null>(null)
-  return [text, (v) => { typed.current = v; setText(v) }, typed]
+  return [
+    text,
+    (v) => {
+      typed.current = v
+      setText(v)
+    },
+    typed,
+  ]
 }
 
-export function TextField({ name, value, onSet, className = '' }: { name: string; value: string; onSet: (v: string) => void; className?: string }) {
+export function TextField({
+  name,
+  value,
+  onSet,
+  className = '',
+}: {
+  name: string
+  value: string
+  onSet: (v: string) => void
+  className?: string
+}) {
   const [text, type, typed] = useTyped()
   return (
     <input
-      aria-label={name} className={`${field} ${className}`} value={text ?? value}
+      aria-label={name}
+      className={`${field} ${className}`}
+      value={text ?? value}
       onChange={(e) => type(e.target.value)}
       onBlur={() => {
         const v = typed.current?.trim()
@@ -161,31 +275,67 @@ export function TextField({ name, value, onSet, className = '' }: { name: string
       onKeyDown={(e) => {
         keepKeys(e)
         if (e.key === 'Escape') type(null)
-        if (e.key === 'Enter' || e.key === 'Escape') { e.currentTarget.blur(); giveBack(e.currentTarget) }
+        if (e.key === 'Enter' || e.key === 'Escape') {
+          e.currentTarget.blur()
+          giveBack(e.currentTarget)
+        }
       }}
     />
   )
 }
 
-export function Choice<T extends string>({ name, value, of, onSet, className = '' }: {
-  name: string; value: T | ''; of: { value: T; label: string; disabled?: boolean }[]; onSet: (v: T) => void; className?: string
+export function Choice<T extends string>({
+  name,
+  value,
+  of,
+  onSet,
+  className = '',
+}: {
+  name: string
+  value: T | ''
+  of: { value: T; label: string; disabled?: boolean }[]
+  onSet: (v: T) => void
+  className?: string
 }) {
   return (
     <select
-      aria-label={name} value={value} onChange={(e) => onSet(e.target.value as T)}
+      aria-label={name}
+      value={value}
+      onChange={(e) => onSet(e.target.value as T)}
       onKeyDown={keepKeys}
       className={`${field} !pr-0 ${className}`}
     >
       {value === '' && <option value="">mixed</option>}
-      {of.map((o) => <option key={o.value} value={o.value} disabled={o.disabled}>{o.label}</option>)}
+      {of.map((o) => (
+        <option key={o.value} value={o.value} disabled={o.disabled}>
+          {o.label}
+        </option>
+      ))}
     </select>
   )
 }
 
-export function Check({ name, on, disabled, onSet }: { name: string; on: boolean; disabled?: boolean; onSet: (v: boolean) => void }) {
+export function Check({
+  name,
+  on,
+  disabled,
+  onSet,
+}: {
+  name: string
+  on: boolean
+  disabled?: boolean
+  onSet: (v: boolean) => void
+}) {
   return (
     <label className={`col-span-2 flex min-h-6 items-center gap-2 text-[12px] ${disabled ? 'opacity-45' : ''}`}>
-      <input type="checkbox" checked={on} disabled={disabled} onChange={(e) => onSet(e.target.checked)} className="h-4 w-4 shrink-0 accent-brass-600" />{keyed(name)}
+      <input
+        type="checkbox"
+        checked={on}
+        disabled={disabled}
+        onChange={(e) => onSet(e.target.checked)}
+        className="h-4 w-4 shrink-0 accent-brass-600"
+      />
+      {keyed(name)}
     </label>
   )
 }
@@ -193,7 +343,14 @@ export function Check({ name, on, disabled, onSet }: { name: string; on: boolean
 /** How much of something is done: 0..1. */
 export function Progress({ name, share, className = '' }: { name: string; share: number; className?: string }) {
   return (
-    <span className={`block h-[6px] overflow-hidden rounded bg-sailcloth-300 ${className}`} role="progressbar" aria-label={name} aria-valuenow={Math.round(share * 100)} aria-valuemin={0} aria-valuemax={100}>
+    <span
+      className={`block h-[6px] overflow-hidden rounded bg-sailcloth-300 ${className}`}
+      role="progressbar"
+      aria-label={name}
+      aria-valuenow={Math.round(share * 100)}
+      aria-valuemin={0}
+      aria-valuemax={100}
+    >
       <span className="block h-full bg-brass-600" style={{ width: `${share * 100}%` }} />
     </span>
   )
@@ -205,13 +362,20 @@ export function Section({ title, children, folded = false }: { title: string; ch
   const open = own ?? !folded
   const id = useId()
   const gone = useGoneTo()
-  useLayoutEffect(() => { if (gone) setOpen(true) }, [gone])
+  useLayoutEffect(() => {
+    if (gone) setOpen(true)
+  }, [gone])
   return (
     <section className="border-b border-sailcloth-300 px-4 pb-2.5 pt-1.5" aria-labelledby={id}>
       <h2 id={id}>
         <button
-          type="button" className="-mx-1 flex h-[26px] w-[calc(100%+8px)] items-center justify-between rounded-md px-1 text-[13px] font-semibold"
-          aria-expanded={open} onClick={() => setOpen(!open)}
+          type="button"
+          className={clsx(
+            '-mx-1 flex h-[26px] w-[calc(100%+8px)] items-center justify-between rounded-md px-1',
+            'text-[13px] font-semibold',
+          )}
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
         >
           {title}
           <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden className={open ? '' : '-rotate-90'}>
@@ -225,7 +389,17 @@ export function Section({ title, children, folded = false }: { title: string; ch
 }
 
 /** A panel over everything, closed by Escape or a press beside it. */
-export function Sheet({ title, onClose, children, wide }: { title: string; onClose: () => void; children: ReactNode; wide?: boolean }) {
+export function Sheet({
+  title,
+  onClose,
+  children,
+  wide,
+}: {
+  title: string
+  onClose: () => void
+  children: ReactNode
+  wide?: boolean
+}) {
   const ref = useRef<HTMLDivElement>(null)
   const id = useId()
   useEffect(() => {
@@ -245,13 +419,26 @@ export function Sheet({ title, onClose, children, wide }: { title: string; onClo
       }}
     >
       <div
-        ref={ref} role="dialog" aria-modal="true" aria-labelledby={id} tabIndex={-1}
-        className={`max-h-[calc(100vh-48px)] overflow-auto focus:!outline-none rounded-md bg-paper shadow-[0_12px_40px_rgb(12_37_35/0.35)] thin-scroll ${wide ? 'w-[860px]' : 'w-[560px]'} max-w-[calc(100vw-32px)]`}
+        ref={ref}
+        role="dialog"
+        aria-modal="true"
+        aria-labelledby={id}
+        tabIndex={-1}
+        className={clsx(
+          'max-h-[calc(100vh-48px)] overflow-auto focus:!outline-none rounded-md bg-paper',
+          'shadow-[0_12px_40px_rgb(12_37_35/0.35)] thin-scroll',
+          wide ? 'w-[860px]' : 'w-[560px]',
+          'max-w-[calc(100vw-32px)]',
+        )}
       >
         <div className="flex items-center justify-between border-b border-sailcloth-300 px-5 py-3">
-          <h1 id={id} className="text-[16px] font-semibold">{title}</h1>
+          <h1 id={id} className="text-[16px] font-semibold">
+            {title}
+          </h1>
           <Sign name="Close" onClick={onClose} className="hover:bg-sailcloth-200">
-            <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden><path d="M1 1l10 10M11 1L1 11" stroke="currentColor" strokeWidth="1.5" /></svg>
+            <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden>
+              <path d="M1 1l10 10M11 1L1 11" stroke="currentColor" strokeWidth="1.5" />
+            </svg>
           </Sign>
         </div>
         {children}
@@ -261,9 +448,17 @@ export function Sheet({ title, onClose, children, wide }: { title: string; onClo
 }
 
 function trap(e: React.KeyboardEvent, root: HTMLElement | null) {
-  const all = root?.querySelectorAll<HTMLElement>('button:not(:disabled), input:not(:disabled), select, a[href], textarea')
+  const all = root?.querySelectorAll<HTMLElement>(
+    'button:not(:disabled), input:not(:disabled), select, a[href], textarea',
+  )
   if (!all?.length) return
   const [first, last] = [all[0], all[all.length - 1]]
-  if (e.shiftKey && document.activeElement === first) { e.preventDefault(); last.focus() }
-  if (!e.shiftKey && document.activeElement === last) { e.preventDefault(); first.focus() }
+  if (e.shiftKey && document.activeElement === first) {
+    e.preventDefault()
+    last.focus()
+  }
+  if (!e.shiftKey && document.activeElement === last) {
+    e.preventDefault()
+    first.focus()
+  }
 }

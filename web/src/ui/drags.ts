@@ -2,7 +2,9 @@
 
 let back: (() => void) | null = null
 
-/** Something is dragged from now on; undo puts everything back when Escape is pressed. What ends the drag calls letGo. */
+/**
+ * Something is dragged from now on; undo puts everything back when Escape is pressed. What ends the drag calls letGo.
+ */
 export function hold(undo: () => void) {
   back = undo
 }
@@ -12,11 +14,15 @@ export function letGo() {
   back = null
 }
 
-window.addEventListener('keydown', (e) => {
-  if (e.key !== 'Escape' || !back) return
-  const undo = back
-  back = null
-  e.preventDefault()
-  e.stopImmediatePropagation()
-  undo()
-}, true)
+window.addEventListener(
+  'keydown',
+  (e) => {
+    if (e.key !== 'Escape' || !back) return
+    const undo = back
+    back = null
+    e.preventDefault()
+    e.stopImmediatePropagation()
+    undo()
+  },
+  true,
+)

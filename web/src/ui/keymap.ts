@@ -1,4 +1,5 @@
-// Which keys do what, as this person wants them: keys can be changed, and those of one character switched off (WCAG 2.1.4).
+// Which keys do what, as this person wants them: keys can be changed, and those of one character switched off (WCAG
+// 2.1.4).
 import { create } from 'zustand'
 import { isRecord, isText, recall, remember } from './remember'
 

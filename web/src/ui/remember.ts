@@ -1,7 +1,13 @@
-// What a browser remembers between visits, by key. Storage may be full, blocked or hold rubbish: then nothing is remembered, and nothing stops.
+// What a browser remembers between visits, by key. Storage may be full, blocked or hold rubbish: then nothing is
+// remembered, and nothing stops.
 
 /** What was remembered under a key, where it is what is looked for; else otherwise. */
-export function recall<T>(key: string, fits: (v: unknown) => v is T, otherwise: T, of: () => Storage = () => localStorage): T {
+export function recall<T>(
+  key: string,
+  fits: (v: unknown) => v is T,
+  otherwise: T,
+  of: () => Storage = () => localStorage,
+): T {
   try {
     const v: unknown = JSON.parse(of().getItem(key) ?? 'null')
     return fits(v) ? v : otherwise
@@ -24,4 +30,5 @@ export function remember(key: string, value: unknown, of: () => Storage = () => 
 export const isNumber = (v: unknown): v is number => typeof v === 'number' && Number.isFinite(v)
 export const isText = (v: unknown): v is string => typeof v === 'string'
 export const isTexts = (v: unknown): v is string[] => Array.isArray(v) && v.every(isText)
-export const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v)
+export const isRecord = (v: unknown): v is Record<string, unknown> =>
+  typeof v === 'object' && v !== null && !Array.isArray(v)

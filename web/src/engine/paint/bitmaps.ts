@@ -4,7 +4,9 @@ let onPicture: () => void = () => {}
 let arrived = 0
 
 /** Sets what is called when a picture that was missing has arrived. */
-export function whenPictureArrives(f: () => void) { onPicture = f }
+export function whenPictureArrives(f: () => void) {
+  onPicture = f
+}
 
 /** Goes up with every picture that has arrived: what was painted before may lack it. */
 export const picturesArrived = () => arrived
@@ -18,8 +20,15 @@ export function picture(hash: string, mip: number): ImageBitmap | undefined {
     fetch(`/api/media/${key}.png`)
       .then((r) => (r.ok ? r.blob() : Promise.reject(new Error(r.statusText))))
       .then((blob) => createImageBitmap(blob, { colorSpaceConversion: 'none' }))
-      .then((bitmap) => { bitmaps.set(key, bitmap); arrived++; onPicture() })
-      .catch(() => { bitmaps.set(key, 'failed'); onPicture() })
+      .then((bitmap) => {
+        bitmaps.set(key, bitmap)
+        arrived++
+        onPicture()
+      })
+      .catch(() => {
+        bitmaps.set(key, 'failed')
+        onPicture()
+      })
   }
   for (let k = 0; k < 14; k++) {
     // Until it arrives, any other size of it will do.

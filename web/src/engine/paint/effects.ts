@@ -2,7 +2,9 @@
 import { give, grow, intersect, lay, plain, take, type Rect, type Sheet } from './sheets'
 
 export interface Effects {
-  opacity: number; blur: number; feather: number
+  opacity: number
+  blur: number
+  feather: number
   shadow: { x: number; y: number; blur: number; css: string; alpha: number }
 }
 
@@ -10,7 +12,7 @@ export interface Effects {
 export function reachOf(sigma: number): number {
   if (sigma <= 0) return 0
   if (sigma < 2) return Math.ceil(3 * sigma)
-  return Math.floor((3 * Math.floor(sigma * 3 * Math.sqrt(2 * Math.PI) / 4 + 0.5) + 1) / 2)
+  return Math.floor((3 * Math.floor((sigma * 3 * Math.sqrt(2 * Math.PI)) / 4 + 0.5) + 1) / 2)
 }
 
 const featherSigma = (width: number) => width / 2.8
@@ -23,9 +25,17 @@ export function needed(box: Rect, on: Rect, e: Effects): Rect {
   const near = grow(on, reachOf(e.blur) + reachOf(featherSigma(e.feather)))
   let need = near
   if (e.shadow.alpha > 0) {
-    const cast = grow({ ...near, x: near.x - Math.round(e.shadow.x), y: near.y - Math.round(e.shadow.y) }, reachOf(e.shadow.blur) + 1)
+    const cast = grow(
+      { ...near, x: near.x - Math.round(e.shadow.x), y: near.y - Math.round(e.shadow.y) },
+      reachOf(e.shadow.blur) + 1,
+    )
     const [x, y] = [Math.min(near.x, cast.x), Math.min(near.y, cast.y)]
-    need = { x, y, w: Math.max(near.x + near.w, cast.x + cast.w) - x, h: Math.max(near.y + near.h, cast.y + cast.h) - y }
+    need = {
+      x,
+      y,
+      w: Math.max(near.x + near.w, cast.x + cast.w) - x,
+      h: Math.max(near.y + near.h, cast.y + cast.h) - y,
+    }
   }
   return intersect(box, need)
 }
@@ -66,7 +76,17 @@ export function withEffects(s: Sheet, e: Effects, part: Rect): Sheet {
     shape.ctx.fillRect(0, 0, s.box.w, s.box.h)
     plain(shape.ctx)
     if (e.shadow.blur > 0) ctx.filter = `blur(${e.shadow.blur}px)`
-    ctx.drawImage(shape.ctx.canvas, 0, 0, s.box.w, s.box.h, s.box.x - part.x + e.shadow.x, s.box.y - part.y + e.shadow.y, s.box.w, s.box.h)
+    ctx.drawImage(
+      shape.ctx.canvas,
+      0,
+      0,
+      s.box.w,
+      s.box.h,
+      s.box.x - part.x + e.shadow.x,
+      s.box.y - part.y + e.shadow.y,
+      s.box.w,
+      s.box.h,
+    )
     plain(ctx)
     give(shape)
     lay(out, s)

@@ -5,7 +5,10 @@ import type { List } from '../types'
 const points = [1, 1, 3, 0] // of each verb of an outline
 
 /** Where an item begins in codes and numbers. */
-export interface Mark { c: number; n: number }
+export interface Mark {
+  c: number
+  n: number
+}
 
 /** Moves past one item with all that is inside it. */
 export function skip(codes: Uint32Array, at: Mark) {
@@ -56,6 +59,10 @@ function same(a: ArrayLike<number>, a0: number, b: ArrayLike<number>, b0: number
 
 /** Whether item i of one list is item k of another. */
 export function sameItem(a: List, i: Mark, iEnd: Mark, b: List, k: Mark, kEnd: Mark): boolean {
-  return iEnd.c - i.c === kEnd.c - k.c && iEnd.n - i.n === kEnd.n - k.n &&
-    same(a.codes, i.c, b.codes, k.c, iEnd.c - i.c) && same(a.numbers, i.n, b.numbers, k.n, iEnd.n - i.n)
+  return (
+    iEnd.c - i.c === kEnd.c - k.c &&
+    iEnd.n - i.n === kEnd.n - k.n &&
+    same(a.codes, i.c, b.codes, k.c, iEnd.c - i.c) &&
+    same(a.numbers, i.n, b.numbers, k.n, iEnd.n - i.n)
+  )
 }

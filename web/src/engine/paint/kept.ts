@@ -3,7 +3,12 @@ import type { List } from '../types'
 import type { Mark } from './items'
 import { give, type Sheet } from './sheets'
 
-interface Kept { codes: Uint32Array; numbers: Float64Array; where: string; sheet: Sheet }
+interface Kept {
+  codes: Uint32Array
+  numbers: Float64Array
+  where: string
+  sheet: Sheet
+}
 
 const kept: Kept[] = []
 const mostKept = 24

@@ -1,5 +1,12 @@
 /** What stands for a picture whose file is not there: a plate with a frame and a cross, as the server draws it too. */
-export function missingSign(x: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D, outline: Path2D, left: number, top: number, wide: number, high: number) {
+export function missingSign(
+  x: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
+  outline: Path2D,
+  left: number,
+  top: number,
+  wide: number,
+  high: number,
+) {
   x.fillStyle = '#EFE9DC'
   x.fill(outline)
   x.save()

@@ -1,5 +1,5 @@
-// One quad in perspective: each pixel is looked up through the inverse of the matrix, as core/raster/project.go does, on
-// WebGL2 where there is one, else here.
+// One quad in perspective: each pixel is looked up through the inverse of the matrix, as core/raster/project.go does,
+// on WebGL2 where there is one, else here.
 import type { Rect } from './sheets'
 
 const vertex = `#version 300 es
@@ -27,7 +27,11 @@ void main() {
   colour = texture(flatly, clamp(uv, half_, 1.0 - half_) * part) * c.x * c.y;
 }`
 
-interface Glass { gl: WebGL2RenderingContext; canvas: HTMLCanvasElement; at: Record<string, WebGLUniformLocation | null> }
+interface Glass {
+  gl: WebGL2RenderingContext
+  canvas: HTMLCanvasElement
+  at: Record<string, WebGLUniformLocation | null>
+}
 
 let glass: Glass | null | undefined
 
@@ -36,7 +40,10 @@ function make(): Glass | null {
   const gl = canvas.getContext('webgl2', { premultipliedAlpha: true, antialias: false, preserveDrawingBuffer: true })
   if (!gl) return null
   const program = gl.createProgram()!
-  for (const [kind, source] of [[gl.VERTEX_SHADER, vertex], [gl.FRAGMENT_SHADER, fragment]] as const) {
+  for (const [kind, source] of [
+    [gl.VERTEX_SHADER, vertex],
+    [gl.FRAGMENT_SHADER, fragment],
+  ] as const) {
     const s = gl.createShader(kind)!
     gl.shaderSource(s, source)
     gl.compileShader(s)
@@ -52,7 +59,12 @@ function make(): Glass | null {
   gl.enableVertexAttribArray(at)
   gl.vertexAttribPointer(at, 2, gl.FLOAT, false, 0, 0)
   gl.bindTexture(gl.TEXTURE_2D, gl.createTexture())
-  for (const [k, v] of [[gl.TEXTURE_MIN_FILTER, gl.LINEAR], [gl.TEXTURE_MAG_FILTER, gl.LINEAR], [gl.TEXTURE_WRAP_S, gl.CLAMP_TO_EDGE], [gl.TEXTURE_WRAP_T, gl.CLAMP_TO_EDGE]]) {
+  for (const [k, v] of [
+    [gl.TEXTURE_MIN_FILTER, gl.LINEAR],
+    [gl.TEXTURE_MAG_FILTER, gl.LINEAR],
+    [gl.TEXTURE_WRAP_S, gl.CLAMP_TO_EDGE],
+    [gl.TEXTURE_WRAP_T, gl.CLAMP_TO_EDGE],
+  ]) {
     gl.texParameteri(gl.TEXTURE_2D, k, v)
   }
   const names = ['inv', 'corner', 'height', 'size', 'part']
@@ -60,10 +72,17 @@ function make(): Glass | null {
 }
 
 /**
- * Paints the flat picture, w x h px in the corner of a canvas, into a part of the device. inv (by rows) maps px of the device to
+ * Paints the flat picture, w x h px in the corner of a canvas, into a part of the device. inv (by rows) maps px of the
+ * device to
  * shares of the picture. The canvas returned is good until the next call.
  */
-export function inPerspective(flat: HTMLCanvasElement, w: number, h: number, inv: number[], part: Rect): HTMLCanvasElement {
+export function inPerspective(
+  flat: HTMLCanvasElement,
+  w: number,
+  h: number,
+  inv: number[],
+  part: Rect,
+): HTMLCanvasElement {
   if (glass === undefined) glass = make()
   if (!glass || glass.gl.isContextLost()) return byHand(flat, w, h, inv, part)
   const { gl, canvas, at } = glass
@@ -111,7 +130,12 @@ function byHand(flat: HTMLCanvasElement, w: number, h: number, inv: number[], pa
       const [jx, jy] = [Math.min(w - 1, ix + 1), Math.min(h - 1, iy + 1)]
       const [fx, fy] = [sx - ix, sy - iy]
       const sum = [0, 0, 0, 0]
-      for (const [qx, qy, k] of [[ix, iy, (1 - fx) * (1 - fy)], [jx, iy, fx * (1 - fy)], [ix, jy, (1 - fx) * fy], [jx, jy, fx * fy]]) {
+      for (const [qx, qy, k] of [
+        [ix, iy, (1 - fx) * (1 - fy)],
+        [jx, iy, fx * (1 - fy)],
+        [ix, jy, (1 - fx) * fy],
+        [jx, jy, fx * fy],
+      ]) {
         const i = 4 * (qy * w + qx)
         const a = from[i + 3] * k
         for (let j = 0; j < 3; j++) sum[j] += from[i + j] * a

@@ -1,10 +1,18 @@
-// Sheets are canvases to paint on before what is on them is laid over something else. Each has a place in device px, so that
-// a small group costs a small sheet.
+// Sheets are canvases to paint on before what is on them is laid over something else. Each has a place in device px, so
+// that a small group costs a small sheet.
 
 /** A box in device px, whole numbers. */
-export interface Rect { x: number; y: number; w: number; h: number }
+export interface Rect {
+  x: number
+  y: number
+  w: number
+  h: number
+}
 
-export interface Sheet { ctx: CanvasRenderingContext2D; box: Rect }
+export interface Sheet {
+  ctx: CanvasRenderingContext2D
+  box: Rect
+}
 
 const spare: HTMLCanvasElement[] = []
 const mostSpare = 10
@@ -35,7 +43,13 @@ export function take(box: Rect): Sheet {
   let best = -1
   for (let i = 0; i < spare.length; i++) {
     const c = spare[i]
-    if (c.width >= w && c.height >= h && c.width * c.height <= 4 * w * h + 65536 && (best < 0 || c.width * c.height < spare[best].width * spare[best].height)) best = i
+    if (
+      c.width >= w &&
+      c.height >= h &&
+      c.width * c.height <= 4 * w * h + 65536 &&
+      (best < 0 || c.width * c.height < spare[best].width * spare[best].height)
+    )
+      best = i
   }
   let canvas: HTMLCanvasElement
   if (best >= 0) {

@@ -1,12 +1,15 @@
-// Paints frame after frame on one canvas. What stood still in front of and behind what moves is kept as two bitmaps, under
-// and over, so that dragging one of many layers paints that one.
+// Paints frame after frame on one canvas. What stood still in front of and behind what moves is kept as two bitmaps,
+// under and over, so that dragging one of many layers paints that one.
 import { paint, type View } from '../painter'
 import { op } from '../primitives'
 import type { List } from '../types'
 import { picturesArrived } from './bitmaps'
 import { marks, sameItem, type Mark } from './items'
 
-interface Kept { canvas: HTMLCanvasElement; items: number }
+interface Kept {
+  canvas: HTMLCanvasElement
+  items: number
+}
 
 // Fewer items than this are painted as quickly as a bitmap is laid.
 const worth = 4
@@ -19,7 +22,13 @@ export class Standing {
   private still = { under: 0, over: 0 }
 
   /** Paints a list over what ground paints; where says what ground depends on. */
-  paint(ctx: CanvasRenderingContext2D, list: List, view: View, where: string, ground: (ctx: CanvasRenderingContext2D) => void) {
+  paint(
+    ctx: CanvasRenderingContext2D,
+    list: List,
+    view: View,
+    where: string,
+    ground: (ctx: CanvasRenderingContext2D) => void,
+  ) {
     const { width, height } = ctx.canvas
     where = `${where} ${width} ${height} ${view.scale} ${view.x} ${view.y} ${picturesArrived()}`
     const at = marks(list)
@@ -39,7 +48,10 @@ export class Standing {
     if (this.over && this.over.items > over) this.over = null
     const moves = under + over < n
     if (moves && under >= worth && under > (this.under?.items ?? 0) && this.still.under === under) {
-      this.under = keep(this.under, under, width, height, (x) => { ground(x); paint(x, list, view, at[0], at[under].c) })
+      this.under = keep(this.under, under, width, height, (x) => {
+        ground(x)
+        paint(x, list, view, at[0], at[under].c)
+      })
     }
     if (moves && over >= worth && over > (this.over?.items ?? 0) && this.still.over === over) {
       this.over = keep(this.over, over, width, height, (x) => paint(x, list, view, at[n - over], at[n].c))
@@ -56,7 +68,13 @@ export class Standing {
   }
 }
 
-function keep(old: Kept | null, items: number, width: number, height: number, draw: (x: CanvasRenderingContext2D) => void): Kept {
+function keep(
+  old: Kept | null,
+  items: number,
+  width: number,
+  height: number,
+  draw: (x: CanvasRenderingContext2D) => void,
+): Kept {
   const canvas = old?.canvas ?? document.createElement('canvas')
   canvas.width = width
   canvas.height = height

@@ -1,10 +1,15 @@
-// Veils: what shows of something, as a sheet whose cover says how much. Terms are as core/frame/veil.go has them, in postfix order.
+// Veils: what shows of something, as a sheet whose cover says how much. Terms are as core/frame/veil.go has them, in
+// postfix order.
 import { term, terms } from '../primitives'
 import { outline } from './outlines'
 import { give, lay, plain, take, type Rect, type Sheet } from './sheets'
 
 /** A term of a veil: its code, the key of an outline, and where its numbers begin. */
-export interface Term { kind: number; key: number; at: number }
+export interface Term {
+  kind: number
+  key: number
+  at: number
+}
 
 /** Reads the codes of a veil's terms from c on; their numbers begin at n. Returns them with where both end. */
 export function readTerms(codes: Uint32Array, c: number, n: number): { list: Term[]; c: number; n: number } {
@@ -87,8 +92,15 @@ function reveal(on: Sheet, t: Term, v: Float64Array) {
   x.putImageData(data, 0, 0)
 }
 
-// The gradient of a half-plane, or of two about a middle, in px of the device; an edge narrower than a pixel is one pixel wide.
-function front(x: CanvasRenderingContext2D, m: DOMMatrix, doors: boolean, v: Float64Array, shows: (share: number) => string): CanvasGradient | string {
+// The gradient of a half-plane, or of two about a middle, in px of the device; an edge narrower than a pixel is one
+// pixel wide.
+function front(
+  x: CanvasRenderingContext2D,
+  m: DOMMatrix,
+  doors: boolean,
+  v: Float64Array,
+  shows: (share: number) => string,
+): CanvasGradient | string {
   const [dx, dy] = [v[1], v[2]]
   const [edge, softness] = doors ? [v[4], v[5]] : [v[3], v[4]]
   const i = m.inverse()
@@ -98,7 +110,8 @@ function front(x: CanvasRenderingContext2D, m: DOMMatrix, doors: boolean, v: Flo
   const end = edge + (soft - softness) / 2
   const u0 = dx * i.e + dy * i.f
   const [gx, gy] = [ux / (px * px), uy / (px * px)]
-  const between = (a: number, b: number) => x.createLinearGradient(gx * (a - u0), gy * (a - u0), gx * (b - u0), gy * (b - u0))
+  const between = (a: number, b: number) =>
+    x.createLinearGradient(gx * (a - u0), gy * (a - u0), gx * (b - u0), gy * (b - u0))
   if (!doors) {
     const g = between(end - soft, end)
     g.addColorStop(0, shows(1))
@@ -115,7 +128,8 @@ function front(x: CanvasRenderingContext2D, m: DOMMatrix, doors: boolean, v: Flo
   return g
 }
 
-// Boxes, diamonds and ellipses: how far a point lies out in them, and by how much that changes over a pixel of the device.
+// Boxes, diamonds and ellipses: how far a point lies out in them, and by how much that changes over a pixel of the
+// device.
 function round(kind: number, v: Float64Array, i: DOMMatrix) {
   const [, cx, cy, rx, ry, unit, edge, softness] = v
   const per = (gx: number, gy: number) => Math.hypot(gx * i.a + gy * i.b, gx * i.c + gy * i.d)
