@@ -218,59 +218,101 @@ func Simplify(list []Contour, tolerance float64) []Contour {
 }
 
 // simplified takes points out one by one, the one that changes the line least first, as long as the line stays within tolerance of
-// what it was.
+// what it was. What taking one out changes is measured between its neighbours alone, and again only when one of these goes, so that
+// a line of a thousand points is simplified at once.
 func simplified(c Contour, tolerance float64) Contour {
-	was := samples(c)
+	n := len(c.Nodes)
+	t := thinning{c: c, tolerance: tolerance, before: make([]int, n), after: make([]int, n), cost: make([]float64, n)}
+	for i := range n {
+		t.before[i], t.after[i] = (i+n-1)%n, (i+1)%n
+	}
+	t.c.Nodes = append([]Node{}, c.Nodes...)
+	t.was = make([][]geom.Point, n)
+	for i := range c.Segments() {
+		t.was[i] = c.stretch(i, 12)
+	}
+	for i := range n {
+		t.weigh(i)
+	}
 	least := 2
 	if c.Closed {
 		least = 3
 	}
-	for len(c.Nodes) > least {
-		best, change := -1, math.Inf(1)
-		var kept Contour
-		for i := range c.Nodes {
-			if !c.Closed && (i == 0 || i == len(c.Nodes)-1) {
-				continue
-			}
-			try := Contour{append([]Node{}, c.Nodes...), c.Closed}
-			if !try.Remove(i) {
-				continue
-			}
-			if d := apart(was, try, change); d < change {
-				best, change, kept = i, d, try
+	gone := make([]bool, n)
+	for left := n; left > least; left-- {
+		best := -1
+		for i := range n {
+			if !gone[i] && t.cost[i] <= tolerance && (best < 0 || t.cost[i] < t.cost[best]) {
+				best = i
 			}
 		}
-		if best < 0 || change > tolerance {
-			return c
-		}
-		c = kept
-	}
-	return c
-}
-
-func samples(c Contour) (list []geom.Point) {
-	for i := range c.Segments() {
-		for k := range 12 {
-			list = append(list, c.at(i, float64(k)/12))
-		}
-	}
-	return append(list, c.at(c.Segments()-1, 1))
-}
-
-// apart is how far the farthest of points lies off a contour; it gives up beyond most.
-func apart(points []geom.Point, c Contour, most float64) float64 {
-	line := samples(c)
-	worst := 0.0
-	for _, q := range points {
-		d := math.Inf(1)
-		for i := 1; i < len(line) && d > worst; i++ {
-			d = math.Min(d, toChord(q, line[i-1], line[i]))
-		}
-		if worst = math.Max(worst, d); worst >= most {
+		if best < 0 {
 			break
 		}
+		a, b := t.before[best], t.after[best]
+		two := t.without(best)
+		t.c.Nodes[a].Out, t.c.Nodes[b].In = two.Nodes[0].Out, two.Nodes[1].In
+		t.was[a] = append(t.was[a], t.was[best]...)
+		t.after[a], t.before[b], gone[best] = b, a, true
+		t.weigh(a)
+		t.weigh(b)
 	}
-	return worst
+	kept := Contour{Closed: c.Closed}
+	for i, v := range t.c.Nodes {
+		if !gone[i] {
+			kept.Nodes = append(kept.Nodes, v)
+		}
+	}
+	return kept
+}
+
+// thinning is a contour some of whose points are taken out.
+type thinning struct {
+	c             Contour
+	tolerance     float64
+	before, after []int          // the points that are left, as a ring
+	was           [][]geom.Point // points of the line as it was, from each to the next
+	cost          []float64      // how far the line goes from that when a point is taken out; infinite: too far, or it is an end
+}
+
+// without is the stretch between the neighbours of a point when it is taken out.
+func (t *thinning) without(i int) Contour {
+	three := Contour{Nodes: []Node{t.c.Nodes[t.before[i]], t.c.Nodes[i], t.c.Nodes[t.after[i]]}}
+	three.Remove(1)
+	return three
+}
+
+func (t *thinning) weigh(i int) {
+	t.cost[i] = math.Inf(1)
+	if !t.c.Closed && (i == 0 || i == len(t.c.Nodes)-1) {
+		return
+	}
+	line := t.without(i).stretch(0, 24)
+	line = append(line, t.c.Nodes[t.after[i]].At)
+	worst := 0.0
+	for _, list := range [][]geom.Point{t.was[t.before[i]], t.was[i]} {
+		for _, q := range list {
+			d := math.Inf(1)
+			for k := 1; k < len(line) && d > worst; k++ {
+				d = math.Min(d, toChord(q, line[k-1], line[k]))
+			}
+			if worst = math.Max(worst, d); worst > t.tolerance {
+				return
+			}
+		}
+	}
+	t.cost[i] = worst
+}
+
+// stretch is the line from a point to before the next: n points of a curve, one of a straight line.
+func (c Contour) stretch(i, n int) (list []geom.Point) {
+	if straight(c.Nodes[i], c.Nodes[(i+1)%len(c.Nodes)]) {
+		n = 1
+	}
+	for k := range n {
+		list = append(list, c.at(i, float64(k)/float64(n)))
+	}
+	return list
 }
 
 // toChord is the distance of q from the stretch a b.

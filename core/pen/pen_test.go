@@ -4,6 +4,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"testing"
+	"time"
 
 	"capstan/core/geom"
 	"capstan/core/pen"
@@ -195,6 +196,24 @@ func TestSimplifyingKeepsTheLine(t *testing.T) {
 	square := pen.Contours(geom.Rectangle(geom.Box{Max: geom.Point{X: 50, Y: 50}}, 0))
 	if got := pen.Simplify(square, 0.5); len(got[0].Nodes) != 4 {
 		t.Errorf("a square keeps %d corners", len(got[0].Nodes))
+	}
+}
+
+// A jagged line of 2,000 points, none of which can go, and a level one all of whose inner points can, are simplified at once: every
+// point weighed against the whole line after each that goes took minutes for 200.
+func TestLongLinesAreSimplifiedAtOnce(t *testing.T) {
+	var jagged, level pen.Contour
+	for k := range 2000 {
+		jagged.Nodes = append(jagged.Nodes, pen.Corner(geom.Point{X: float64(k), Y: float64(k%2) * 20}))
+		level.Nodes = append(level.Nodes, pen.Corner(geom.Point{X: float64(k)}))
+	}
+	began := time.Now()
+	got := pen.Simplify([]pen.Contour{jagged, level}, 2)
+	if len(got[0].Nodes) != 2000 || len(got[1].Nodes) != 2 {
+		t.Errorf("%d and %d points are left", len(got[0].Nodes), len(got[1].Nodes))
+	}
+	if took := time.Since(began); took > 5*time.Second {
+		t.Errorf("it takes %v", took)
 	}
 }
 
