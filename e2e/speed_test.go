@@ -126,7 +126,7 @@ func TestArrangingSpeed(t *testing.T) {
 	first := runs[0]
 	slices.Sort(runs)
 	all := mid(runs)
-	if n := browser.Eval[int](t, p.ctx, `capstanProbe.engine.all({ rest: true, scene: 0, time: 0 }, '').threads.length`); n < 1000 {
+	if n := browser.Eval[int](t, p.ctx, `capstanProbe.engine.selectable({ rest: true, scene: 0, time: 0 }, '').threads.length`); n < 1000 {
 		t.Fatalf("%d layers", n)
 	}
 	line := fmt.Sprintf("%-44s %8.2f  %8.2f\n%-44s %8.2f  %8.2f\n", "snapping among 500 layers, ms a move", mid(got.Snapping)-mid(got.Free), 4.0, "selecting 1,000 layers, ms", all, 100.0)

@@ -1,12 +1,13 @@
 //go:build js && wasm
 
-// Command engine is the core for the browser: a thin shell of calls on the global object capstanEngine. Small
-// things cross as JSON, display lists as typed arrays. Every call returns {error} with words or its result; a panic comes back
-// as an error and leaves the last good state.
+// Command engine is the core for the browser: a thin shell of calls on the global object capstanEngine. Answers and display lists cross as
+// plain memory (answers.go), commands as JSON, since they are sent on. Every call returns {error} with words or its result; a panic comes
+// back as an error and leaves the last good state.
 package main
 
 import (
 	"runtime/debug"
+	"slices"
 	"syscall/js"
 	"unsafe"
 
@@ -38,6 +39,8 @@ var (
 	codes   = js.Global().Get("Uint8Array")
 	buffers [2]js.Value // codes and numbers, as bytes, grown when needed
 	sizes   [2]int
+
+	pictures []string // that lists refer to, as the page was last told
 )
 
 func main() {
@@ -55,14 +58,17 @@ func main() {
 			if err != nil {
 				return failure(err)
 			}
-			if j, ok := v.(js.Value); ok {
-				return j
+			switch v := v.(type) {
+			case js.Value:
+				return v
+			case jsontext.Value: // a document's or a command's, to be handed on as it is
+				return string(v)
 			}
-			raw, err := doc.Encode(v)
+			at, err := answer(v)
 			if err != nil {
 				return failure(err)
 			}
-			return string(raw)
+			return at
 		}))
 	}
 	on("addFont", func(a []js.Value) (any, error) {
@@ -94,7 +100,10 @@ func main() {
 		if err != nil {
 			return nil, err
 		}
-		return s.Do(c, session.Row{Of: a[1].String(), Now: a[2].Float(), Pause: a[3].Float()})
+		return s.Carry(c, row(a[1:4]), a[4].Bool())
+	})
+	on("run", func(a []js.Value) (any, error) {
+		return s.Run(a[0].String(), []byte(a[1].String()), row(a[2:5]), a[5].Bool())
 	})
 	on("carryOut", func(a []js.Value) (any, error) {
 		c, err := edit.Read([]byte(a[0].String()))
@@ -103,12 +112,7 @@ func main() {
 		}
 		return s.Apply(c)
 	})
-	on("undo", func([]js.Value) (any, error) { return told(s.Undo()) })
-	on("redo", func([]js.Value) (any, error) { return told(s.Redo()) })
-	on("steps", func([]js.Value) (any, error) {
-		undo, redo := s.Steps()
-		return [2]int{undo, redo}, nil
-	})
+	on("back", func(a []js.Value) (any, error) { return s.Back(a[0].Bool()) })
 	on("keepSteps", func([]js.Value) (any, error) {
 		raw, err := s.KeepSteps()
 		return string(raw), err
@@ -127,24 +131,21 @@ func main() {
 		if err != nil {
 			return nil, err
 		}
-		return true, s.Draft(c)
+		return s.TryCommand(c, a[1].Bool()), nil
 	})
+	on("try", func(a []js.Value) (any, error) { return s.Try(a[0].String(), []byte(a[1].String()), a[2].Bool()), nil })
 	on("showFilm", func(a []js.Value) (any, error) { return true, s.ShowFilm(a[0].String()) })
-	on("clearDraft", func([]js.Value) (any, error) { s.ClearDraft(); return true, nil })
+	on("clearDraft", func(a []js.Value) (any, error) { s.ClearDraft(); return s.Drafted("", a[0].Bool()), nil })
 	on("newID", func([]js.Value) (any, error) { return s.NewID(), nil })
 	on("film", func([]js.Value) (any, error) { return s.FilmView(), nil })
 	on("colours", func([]js.Value) (any, error) { return s.DocumentColours(), nil })
 	on("rows", func(a []js.Value) (any, error) { return s.Rows(moment(a[0])), nil })
 	on("selection", func(a []js.Value) (any, error) { return s.Selection(moment(a[0]), list(a[1])), nil })
-	on("many", func(a []js.Value) (any, error) {
-		v := s.ManyView(moment(a[0]), list(a[1]))
-		return worded(v, v.Numbers)
-	})
-	on("crowd", func(a []js.Value) (any, error) {
-		around, corners := s.CrowdView(moment(a[0]), list(a[1]))
-		return worded(around, corners)
-	})
 	on("overlay", func(a []js.Value) (any, error) { return s.OverlayView(moment(a[0]), list(a[1])), nil })
+	on("watch", func(a []js.Value) (any, error) {
+		return s.Watch(session.Watched{Moment: moment(a[0]), Threads: list(a[1]), Ghosts: a[2].Bool(), Ends: a[3].Bool(), Ground: a[4].Bool()}), nil
+	})
+	on("all", func([]js.Value) (any, error) { return s.All(), nil })
 	on("sceneAt", func(a []js.Value) (any, error) { return s.SceneIndex(moment(a[0])), nil })
 	on("hit", func(a []js.Value) (any, error) {
 		return s.Hit(moment(a[0]), geom.Point{X: a[1].Float(), Y: a[2].Float()}, a[3].Float(), list(a[4])...), nil
@@ -152,7 +153,7 @@ func main() {
 	on("under", func(a []js.Value) (any, error) {
 		return s.UnderView(moment(a[0]), geom.Point{X: a[1].Float(), Y: a[2].Float()}, a[3].Float()), nil
 	})
-	on("all", func(a []js.Value) (any, error) { return s.AllView(moment(a[0]), a[1].String()), nil })
+	on("selectable", func(a []js.Value) (any, error) { return s.AllView(moment(a[0]), a[1].String()), nil })
 	on("forward", func(a []js.Value) (any, error) { return s.Forward(moment(a[0]), list(a[1])), nil })
 	on("alike", func(a []js.Value) (any, error) { return s.Alike(moment(a[0]), list(a[1]), a[2].String()), nil })
 	on("aids", func(a []js.Value) (any, error) {
@@ -173,7 +174,6 @@ func main() {
 	on("delivery", func(a []js.Value) (any, error) {
 		return s.DeliveryView(a[0].String(), a[1].Int(), a[2].Int(), doc.Rate{Num: int64(a[3].Int()), Den: int64(a[4].Int())}, a[5].Bool()), nil
 	})
-	on("backgroundLine", func(a []js.Value) (any, error) { return s.BackgroundLine(moment(a[0])), nil })
 	on("targets", func(a []js.Value) (any, error) {
 		return moves.Targets(s.Desk, a[0].String(), a[1].String(), a[2].String()), nil
 	})
@@ -191,8 +191,6 @@ func main() {
 		return at, nil
 	})
 	on("span", func(a []js.Value) (any, error) { return s.Span(moment(a[0]), list(a[1])), nil })
-	on("ghosts", func(a []js.Value) (any, error) { return s.Ghosts(moment(a[0]), list(a[1])), nil })
-	on("ends", func(a []js.Value) (any, error) { return s.Ends(moment(a[0]), list(a[1])), nil })
 	on("endsFrame", func(a []js.Value) (any, error) {
 		return listValue(s.EndsFrame(moment(a[0]), list(a[1]), a[2].Float())), nil
 	})
@@ -205,9 +203,9 @@ func main() {
 	on("ownScenes", func(a []js.Value) (any, error) { return s.OwnScenes(list(a[0]), a[1].String()), nil })
 	on("solo", func(a []js.Value) (any, error) { s.Solo(list(a[0])); return true, nil })
 	on("copyMoves", func(a []js.Value) (any, error) {
-		return moves.CopyMoves(s.Desk, moment(a[0]), list(a[1]), list(a[2])), nil
+		return encoded(moves.CopyMoves(s.Desk, moment(a[0]), list(a[1]), list(a[2])))
 	})
-	on("copy", func(a []js.Value) (any, error) { return arrange.Copy(s.Desk, moment(a[0]), list(a[1])), nil })
+	on("copy", func(a []js.Value) (any, error) { return encoded(arrange.Copy(s.Desk, moment(a[0]), list(a[1]))) })
 	on("intent", func(a []js.Value) (any, error) {
 		return told(s.Intent(a[0].String(), moment(a[1]), []byte(a[2].String())))
 	})
@@ -215,7 +213,7 @@ func main() {
 		return true, s.Begin(a[0].String(), moment(a[1]), list(a[2]), a[3].String(), a[4].String(), geom.Point{X: a[5].Float(), Y: a[6].Float()})
 	})
 	on("update", func(a []js.Value) (any, error) {
-		return s.Update(geom.Point{X: a[0].Float(), Y: a[1].Float()}, gesture.Modifiers{Shift: a[2].Bool(), Alt: a[3].Bool(), Reach: a[4].Float(), Free: a[5].Bool()})
+		return s.Drag(geom.Point{X: a[0].Float(), Y: a[1].Float()}, gesture.Modifiers{Shift: a[2].Bool(), Alt: a[3].Bool(), Reach: a[4].Float(), Free: a[5].Bool()})
 	})
 	on("end", func([]js.Value) (any, error) { return told(s.EndDrag(), nil) })
 	on("pen", func(a []js.Value) (any, error) {
@@ -249,7 +247,6 @@ func main() {
 	on("lookOf", func(a []js.Value) (any, error) { return looks.LookOf(s.Desk, moment(a[0]), a[1].String()), nil })
 	on("tones", func(a []js.Value) (any, error) { return ink.Tones(a[0].String()), nil })
 	on("shapes", func([]js.Value) (any, error) { return overlay.ShapeSigns(), nil })
-	on("pictures", func([]js.Value) (any, error) { return s.Shown.Pictures, nil })
 	on("frame", func(a []js.Value) (any, error) { return listValue(s.Frame(moment(a[0]), a[1].Float())), nil })
 	on("thumb", func(a []js.Value) (any, error) { return listValue(s.Thumb(a[0].Int(), a[1].Float())), nil })
 	on("only", func(a []js.Value) (any, error) {
@@ -274,10 +271,22 @@ func main() {
 
 // told is a command as the page gets it, to hand it on to the server.
 func told(c edit.Command, err error) (any, error) {
-	if err != nil {
+	if err != nil || c == nil {
 		return nil, err
 	}
-	return edit.Write(c)
+	raw, err := edit.Write(c)
+	return jsontext.Value(raw), err
+}
+
+// encoded is part of a document as it is stored, with what this program does not know of it.
+func encoded(v any) (any, error) {
+	raw, err := doc.Encode(v)
+	return jsontext.Value(raw), err
+}
+
+// row reads the row of small steps that a command belongs to.
+func row(a []js.Value) session.Row {
+	return session.Row{Of: a[0].String(), Now: a[1].Float(), Pause: a[2].Float()}
 }
 
 func failure(err error) js.Value {
@@ -303,6 +312,14 @@ func list(v js.Value) []string {
 	return out
 }
 
+func anys(list []string) []any {
+	out := make([]any, len(list))
+	for i, v := range list {
+		out[i] = v
+	}
+	return out
+}
+
 // copyOut copies raw memory into a byte array of the page that is kept from frame to frame.
 func copyOut(slot int, b []byte) js.Value {
 	if sizes[slot] < len(b) {
@@ -322,19 +339,11 @@ func listValue(l *frame.List) js.Value {
 	o.Set("numberCount", len(l.Numbers))
 	o.Set("codes", copyOut(0, bytesOf(l.Codes)))
 	o.Set("numbers", copyOut(1, bytesOf(l.Numbers)))
-	return o
-}
-
-// worded hands a lot of numbers over beside what is said of them: {words: JSON, numbers: bytes of Float64}.
-func worded(v any, numbers []float64) (js.Value, error) {
-	raw, err := doc.Encode(v)
-	if err != nil {
-		return js.Value{}, err
+	if !slices.Equal(s.Shown.Pictures, pictures) {
+		pictures = slices.Clone(s.Shown.Pictures)
+		o.Set("pictures", js.ValueOf(anys(pictures)))
 	}
-	o := js.Global().Get("Object").New()
-	o.Set("words", string(raw))
-	o.Set("numbers", bytesValue(bytesOf(numbers)))
-	return o, nil
+	return o
 }
 
 // bytesOf views a slice of plain numbers, or of points of two, as bytes; WebAssembly is little-endian, as typed arrays are.

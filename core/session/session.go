@@ -37,6 +37,8 @@ type Session struct {
 	pending []pending
 	steps   steps
 	drafted edit.Command // what the draft shows, where it is a command's
+	watched Watched
+	rowsOf  int // the scene that rows were last told of
 }
 
 // New returns a session without a document.
@@ -74,6 +76,7 @@ func (s *Session) Open(data []byte) error {
 		return err
 	}
 	s.acked, s.pending, s.steps = p, nil, steps{}
+	s.watched, s.rowsOf = Watched{}, -1
 	s.show(p, f)
 	return nil
 }

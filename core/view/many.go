@@ -10,11 +10,11 @@ import (
 // Many are a lot of selected layers in the inspector, in few words: there is no use in what is worked out for one of them, and a thousand whole
 // views would take a fifth of a second. What layers have in common is told once.
 type Many struct {
-	Looks   []Selected `json:"looks"`  // layers but for who they are, where they lie and what moves them
-	Layers  []string   `json:"layers"` // for each its id, thread and name
-	Look    []int      `json:"look"`   // which of Looks it has
-	Numbers []float64  `json:"-"`      // for each x y w h of its box as in Selected.Box, its turn, how many layers are in it, and in how many later scenes its thread lives
-	Moves   [][]string `json:"moves"`  // for each its moves: id, kind, effect, name and what they start by
+	Looks   []Selected `json:"looks"`   // layers but for who they are, where they lie and what moves them
+	Layers  []string   `json:"layers"`  // for each its id, thread and name
+	Look    []int      `json:"look"`    // which of Looks it has
+	Numbers []float64  `json:"numbers"` // for each x y w h of its box as in Selected.Box, its turn, how many layers are in it, and in how many later scenes its thread lives
+	Moves   [][]string `json:"moves"`   // for each its moves: id, kind, effect, name and what they start by
 }
 
 // ManyView returns the selected layers of the moment's scene in few words.

@@ -37,7 +37,7 @@ var named = map[string]any{
 	"Film": view.Film{}, "Row": view.Row{}, "Selected": view.Selected{}, "Move": view.MoveView{}, "Many": view.Many{}, "Shared": view.Shared{},
 	"Overlay": overlay.Overlay{}, "OverlayBox": overlay.Box{}, "OverlayPath": overlay.Path{}, "Ghost": overlay.Ghost{},
 	"Under": overlay.Under{}, "All": overlay.All{}, "ShapeSign": overlay.ShapeSign{},
-	"WritingView": caret.Writing{}, "PenView": gesture.PenView{}, "Readout": gesture.Readout{},
+	"WritingView": caret.Writing{}, "PenView": gesture.PenView{}, "Seen": session.Seen{}, "Shown": session.Shown{}, "Held": session.Held{}, "Dragged": session.Dragged{}, "Drafted": session.Drafted{}, "Done": session.Done{},
 	"Target": moves.Target{}, "Snap": moves.Snap{}, "CopiedMoves": moves.CopiedMoves{}, "CopiedLayers": arrange.Copied{},
 	"Combining": joining.Combining{}, "Carried": scenes.Carried{}, "Delivery": session.Delivery{}, "Failure": session.Failure{},
 	"Change": patch.Change{}, "DocumentFilm": doc.Film{}, "DocumentMove": doc.Move{}, "DocumentScene": doc.Scene{}, "Look": doc.Look{}, "StrandTurn": doc.Strand{},
@@ -67,7 +67,7 @@ var choices = map[string][]string{
 var always = []string{"Selected.Layer"}
 
 // shaped are fields whose Go type does not tell what is in them.
-var shaped = map[string]string{"Shared.Move": "Partial<Move>"}
+var shaped = map[string]string{"Shared.Move": "Partial<Move>", "Done.Command": "Command | null"}
 
 // maker writes Go types as the page's.
 type maker struct {

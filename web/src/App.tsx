@@ -1,7 +1,7 @@
 // The two screens: the start screen at /, the editor at /p/<project>.
 import { clsx } from 'clsx'
 import { Component, useEffect, useRef, useState, type ReactNode } from 'react'
-import { engineLoaded, loadEngine } from './engine/engine'
+import { engineLoaded, loadEngine } from './engine/loading'
 import { Desk } from './desk/Desk'
 import { Header } from './desk/Header'
 import { keepFocus } from './desk/focus'

@@ -3,9 +3,20 @@ import { clsx } from 'clsx'
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import { picturesSettled, whenPictureArrives, type View } from '../engine/painter'
-import type { Overlay as OverlayView, WritingUnit } from '../engine/types'
+import type { WritingUnit } from '../engine/types'
 import { apply, draft, run } from '../project/commands'
-import { desk, drawsShape, fail, refreshDraft, select, selectMoves, selectNew, set, useDesk } from '../project/desk'
+import {
+  desk,
+  drawsShape,
+  dropDraft,
+  fail,
+  select,
+  selectMoves,
+  selectNew,
+  set,
+  showDraft,
+  useDesk,
+} from '../project/desk'
 import { layerMenu } from './menus'
 import { colourAt, drawDesk, pickAt, showsOther } from './canvas'
 import { takePictures } from './pictures'
@@ -168,9 +179,8 @@ export function Desk() {
     setTrail('')
     if (g.kind === 'pan') set(g.was)
     if (g.kind === 'draw' || g.kind === 'hand') set({ tool: 'select' })
-    engine.clearDraft()
     set({ dragging: false, snap: [] })
-    refreshDraft()
+    dropDraft()
   }
 
   const finger = useFingers(view, size, cancel)
@@ -293,7 +303,6 @@ export function Desk() {
       if (far && g.kind === 'draw' && drawsShape(tool)) {
         // The shape itself is shown while it is drawn.
         draft('add.shape', shapeBetween(g.page, page, e))
-        refreshDraft()
         setReadout({
           x: x + 14,
           y: y + 18,
@@ -324,9 +333,7 @@ export function Desk() {
         )
         if (r.lines || desk().snap.length) set({ snap: r.lines ?? [] })
         setReadout({ x: x + 14, y: y + 18, words: r.words })
-        if (edited())
-          set({ version: desk().version + 1 }) // its numbers stay; points are shown by themselves
-        else refreshDraft()
+        showDraft(r)
       } catch (err) {
         fail(err)
       }
@@ -376,7 +383,7 @@ export function Desk() {
       const before = new Set(desk().rows.map((r) => r.thread))
       if (command && apply(command)) {
         if ((command as { op: string }).op === 'layer.duplicate') selectNew(before)
-      } else if (!command) engine.clearDraft()
+      } else if (!command) dropDraft()
     } else if (g.kind === 'marquee' && edited()) {
       if (far) selectPointsIn(g.page, page, e.shiftKey)
       else if (desk().points.length) set({ points: [] })
@@ -543,30 +550,13 @@ function OverlayHost({
   size: { w: number; h: number }
   onGesture: (kind: string, handle: string, move: string, e: React.PointerEvent) => void
 }) {
-  const moment = useDesk((d) => d.moment)
-  const selection = useDesk((d) => d.selection)
-  const version = useDesk((d) => d.version)
+  const overlay = useDesk((d) => d.overlay)
+  const ghosts = useDesk((d) => d.ghostsAt)
+  const ends = useDesk((d) => d.endsAt)
   const editing = useDesk((d) =>
     d.editing && d.selection.length === 1 && d.selection[0] === d.editing ? d.editing : null,
   )
   const writing = useDesk((d) => !!d.writing)
-  const ground = useDesk((d) => d.backgroundHandles && d.moment.rest)
-  const overlay = useMemo<OverlayView>(() => {
-    const none = { boxes: [], paths: [], rings: [] }
-    if (editing || writing) return none
-    if (selection.length) return engine.overlay(moment, selection)
-    return ground ? { ...none, gradient: engine.backgroundLine(moment) ?? undefined } : none
-  }, [moment, selection, version, editing, writing, ground])
-  const wanted = useDesk((d) => d.ghosts)
-  const ghosts = useMemo(
-    () => (wanted && selection.length ? engine.ghosts(moment, selection) : []),
-    [wanted, moment.scene, moment.rest, selection, version],
-  )
-  const endsWanted = useDesk((d) => d.ends)
-  const ends = useMemo(
-    () => (endsWanted && selection.length ? engine.ends(moment, selection) : []),
-    [endsWanted, moment.scene, moment.rest, selection, version],
-  )
   if (writing) return <Writing view={view} size={size} />
   if (editing) return <Points thread={editing} view={view} size={size} onGesture={onGesture} />
   return <Overlay overlay={overlay} ghosts={ghosts} ends={ends} view={view} size={size} onGesture={onGesture} />
@@ -606,7 +596,7 @@ function finishDrawing(
 ) {
   const { tool, selection } = desk()
   const shape = shapeBetween(from, to, keys)
-  engine.clearDraft()
+  dropDraft()
   set({ tool: 'select' })
   const before = new Set(desk().rows.map((r) => r.thread))
   let done = false

@@ -4,7 +4,7 @@ import { clsx } from 'clsx'
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
 import { Ruler as RulerIcon, X } from 'lucide-react'
 import { run } from '../project/commands'
-import { desk, set, useDesk } from '../project/desk'
+import { desk, look, useDesk } from '../project/desk'
 import { Button, Check, NumberField, Sign } from '../ui/controls'
 import { setAids } from './Aids'
 
@@ -39,7 +39,7 @@ export function Helps() {
           onSet={(locked) => setAids({ locked })}
         />
         <Check name="Safe areas (J)" on={aids.safe} onSet={(safe) => setAids({ safe })} />
-        <Check name="First and last frame (H)" on={ends} onSet={(on) => set({ ends: on })} />
+        <Check name="First and last frame (H)" on={ends} onSet={(on) => look({ ends: on })} />
         <Check name="What lies in the wings" on={aids.wings} onSet={(wings) => setAids({ wings })} />
         <div className="mt-1.5 grid grid-cols-[56px_1fr] items-center gap-x-2">
           <NumberField

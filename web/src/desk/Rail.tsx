@@ -5,7 +5,7 @@ import { Ghost, Image, Minus, Plus, Route, Type, X } from 'lucide-react'
 import { useMemo, type ReactNode } from 'react'
 import { engine } from '../engine/engine'
 import { offerMoves } from '../project/adding'
-import { desk, selectNew, set, toRest, useDesk, type Tool } from '../project/desk'
+import { desk, look, selectNew, set, toRest, useDesk, type Tool } from '../project/desk'
 import { carryEdit, run } from '../project/commands'
 import { Button, Sign, keepKeys } from '../ui/controls'
 import { Helps } from './Helps'
@@ -164,7 +164,7 @@ export function Rail() {
         name="Ghosts: where the selected layers were and will be (G)"
         pressed={ghosts}
         className={ghosts ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}
-        onClick={() => set({ ghosts: !ghosts })}
+        onClick={() => look({ ghosts: !ghosts })}
       >
         <Ghost size={16} strokeWidth={1.5} />
       </Sign>

@@ -17,6 +17,7 @@ import {
   swapRest,
   swapZoomed,
   toRest,
+  look,
 } from '../project/desk'
 import {
   goToMove,
@@ -81,8 +82,8 @@ const order = (to: string) => {
 
 /** Shows the selected layers as large as they fit on the desk. */
 function zoomToSelection() {
-  const { moment, selection, film } = desk()
-  const boxes = selection.length ? engine.overlay(moment, selection).boxes : []
+  const { film, overlay } = desk()
+  const { boxes } = overlay
   const r = document.querySelector('[data-desk]')?.getBoundingClientRect()
   if (!boxes.length || !film || !r) return
   const xs = boxes.flatMap((b) => b.corners.map((c) => c[0]))
@@ -100,7 +101,7 @@ function zoomToSelection() {
 /** Selects all layers, and says how many lie in the wings; pressed again, those that touch the page alone. */
 function selectAll() {
   const { moment, inside, selection } = desk()
-  const { threads, onPage } = engine.all(moment, inside)
+  const { threads, onPage } = engine.selectable(moment, inside)
   const all = selection.length === threads.length && threads.every((t) => selection.includes(t))
   const apart = threads.length - onPage.length
   select(all && onPage.length ? onPage : threads)
@@ -314,13 +315,13 @@ export const shortcuts: Shortcut[] = [
     group: 'See',
     keys: 'H',
     does: 'What is selected as it is when its moves begin and end',
-    run: () => set({ ends: !desk().ends }),
+    run: () => look({ ends: !desk().ends }),
   },
   {
     group: 'See',
     keys: 'G',
     does: 'Ghosts: where the selected layers were and will be',
-    run: () => set({ ghosts: !desk().ghosts }),
+    run: () => look({ ghosts: !desk().ghosts }),
   },
   { group: 'See', keys: 'W', does: 'The scene in words', run: () => set({ sheet: 'words' }) },
   { group: 'See', keys: 'F6', does: 'On to the next part: page, inspector, timeline', run: nextPart },

@@ -239,6 +239,17 @@ export interface DocumentScene {
   layers: Layer[]
 }
 
+/** Done is what a command has done. */
+export interface Done extends Shown {
+  /** to be stored; null where nothing has changed */
+  command: Command | null
+  /** a new one, for the command to be stored under */
+  id: string
+  changes: Change[]
+  /** of later scenes that could have the same */
+  later: Carried
+}
+
 /** Dot is a point of a drawn path, or a handle of one. */
 export interface Dot {
   /** contour.point, and .in or .out for a handle */
@@ -248,6 +259,18 @@ export interface Dot {
   /** of a handle: its point */
   of: [number, number]
   smooth: boolean
+}
+
+/** Drafted is what a draft shows. */
+export interface Drafted extends Held {
+  /** why there is none, in words */
+  trouble: string
+  film?: Film
+  rows?: Row[]
+}
+
+/** Dragged is what a move of the pointer comes to. */
+export interface Dragged extends Readout, Held {
 }
 
 /** Failure is a pending command that could not be carried out again, by its place among those that waited. */
@@ -402,6 +425,18 @@ export interface Heading {
   aside: boolean
 }
 
+/** Held is what is shown of the selected layers: it is asked for again with every move of a drag. */
+export interface Held {
+  selected: Selected[]
+  /** in place of Selected: they are a lot */
+  many?: Many
+  overlay: Overlay
+  /** of each of many, from its own upper left clockwise, eight numbers; in place of Overlay.Boxes */
+  corners?: number[]
+  ghosts: Ghost[]
+  ends: Ghost[]
+}
+
 /** InsetUse plays an inset. */
 export interface InsetUse {
   inset: string
@@ -500,6 +535,11 @@ export interface Many {
   layers: string[]
   /** which of Looks it has */
   look: number[]
+  /**
+   * for each x y w h of its box as in Selected.Box, its turn, how many layers are in it, and in how many later scenes
+   * its thread lives
+   */
+  numbers: number[]
   /** for each its moves: id, kind, effect, name and what they start by */
   moves: string[][]
 }
@@ -808,6 +848,13 @@ export interface ScrollParams {
   gap?: number
 }
 
+/** Seen is what changes when a window looks at something else. */
+export interface Seen extends Held {
+  scene: number
+  /** where the scene is another one */
+  rows?: Row[]
+}
+
 /** Selected is a selected layer in the inspector: its own fields, and what is worked out of them. */
 export interface Selected {
   /** without children and moves */
@@ -912,6 +959,23 @@ export interface Shared {
   mixed: string[]
   /** what they are, each kind once: "Fade, in" */
   kinds: string[]
+}
+
+/** Shown is all that a window shows of the document beside its frames. */
+export interface Shown extends Held {
+  film: Film
+  rows: Row[]
+  /** the one that is looked at, within the film as it is */
+  moment: Moment
+  scene: number
+  /** those that are selected and still there */
+  threads: string[]
+  colours: string[]
+  /** steps that can be undone */
+  undo: number
+  redo: number
+  /** it uses fonts that have not been added */
+  lacks: boolean
 }
 
 /** SlideParams say how far a slide travels. */

@@ -1,21 +1,21 @@
-// Loads the core (WebAssembly) and gives its calls types. The core holds the open document; the page holds no rule of
+// The calls of the engine with their types. The engine is the core: it holds the open document; the page holds no rule of
 // the job.
-import { hello, fetchBytes, Refusal } from '../project/server'
+import { readAnswer } from './forms'
+import { calls, engineMemory } from './loading'
 import type {
   All,
   Area,
-  Carried,
   Change,
   Combining,
   Command,
   CopiedLayers,
   CopiedMoves,
   Delivery,
+  Done,
+  Drafted,
+  Dragged,
   Failure,
   Film,
-  FontFile,
-  Ghost,
-  GradientLine,
   Intents,
   List,
   Look,
@@ -23,173 +23,34 @@ import type {
   Overlay,
   OwnFont,
   PenView,
-  Readout,
   Row,
+  Seen,
   Selected,
   ShapeSign,
   Shared,
+  Shown,
   Snap,
   Target,
   Under,
   WritingUnit,
   WritingView,
 } from './types'
-import { crowd, manySelected, spread, type Worded } from './many'
-import { fault } from '../words'
 
-type Raw = { error?: string }
-
-interface Calls {
-  [name: string]: (...args: unknown[]) => unknown
-}
-
-declare global {
-  interface Window {
-    capstanEngine?: Calls
-    capstanEngineReady?: () => void
-    Go?: new () => { importObject: WebAssembly.Imports; run(i: WebAssembly.Instance): Promise<void> }
+/** Asks the engine; what it cannot do comes back as an error in words. Numbers are the addresses of answers. */
+export function call<T>(name: string, ...args: unknown[]): T {
+  const out = calls()[name](...args)
+  if (typeof out === 'number') {
+    const fresh = window.capstanForm
+    window.capstanForm = undefined
+    return readAnswer(engineMemory(), out, fresh) as T
   }
-}
-
-let calls: Calls
-let fontFiles: FontFile[] = []
-const added = new Map<string, Promise<void>>()
-let loading: Promise<void> | undefined
-
-/** Loads the engine and the fonts that ship; later calls wait for the first. */
-export function loadEngine(): Promise<void> {
-  loading ??= load().catch((e) => {
-    loading = undefined
-    throw e
-  })
-  return loading
-}
-
-// How much of the engine has come, and how much there is: bytes as they are unpacked.
-let come = 0
-let size = 0
-
-/** The share of the engine that has come, 0..1; null where its size is not known. */
-export const engineLoaded = () => (size > 0 ? Math.min(1, come / size) : null)
-
-// On slow lines, Mbit/s, where a browser tells: what comes is counted on its way. Elsewhere it is not, since browsers
-// keep compiled code only of what they fetched themselves.
-const slow = () => ((navigator as Navigator & { connection?: { downlink?: number } }).connection?.downlink ?? 10) < 4
-
-async function fetchEngine(): Promise<Response> {
-  const r = await fetch('/engine.wasm')
-  if (!slow()) return r
-  come = 0
-  size = Number(r.headers.get('Capstan-Size') ?? 0)
-  if (!r.ok || !r.body) return r
-  const counted = r.body.pipeThrough(
-    new TransformStream<Uint8Array, Uint8Array>({
-      transform(part, to) {
-        come += part.length
-        to.enqueue(part)
-      },
-    }),
-  )
-  return new Response(counted, { headers: { 'Content-Type': 'application/wasm' } })
-}
-
-async function load() {
-  if (typeof WebAssembly === 'undefined') throw new Error(fault('browser.engineless'))
-  await script('/wasm_exec.js')
-  const go = new window.Go!()
-  const ready = new Promise<void>((done) => {
-    window.capstanEngineReady = done
-  })
-  const [{ instance }, info] = await Promise.all([
-    WebAssembly.instantiateStreaming(fetchEngine(), go.importObject),
-    hello(),
-  ])
-  fontFiles = info.fonts
-  void go.run(instance)
-  await ready
-  calls = window.capstanEngine!
-}
-
-/** Adds families that ship to the engine, each once; recompile sets texts with them. False: all were there. */
-export async function loadFamilies(names: string[]): Promise<boolean> {
-  const fresh = names.filter((n) => !added.has(n))
-  for (const n of fresh) {
-    const files = fontFiles.filter((f) => f.family === n)
-    added.set(
-      n,
-      Promise.all(files.map((f) => fetchBytes(`/api/fonts/${f.file}`)))
-        .then((bytes) => {
-          files.forEach((f, i) => call('addFont', f.family, f.weight, f.italic ?? false, bytes[i]))
-        })
-        .catch((e) => {
-          added.delete(n)
-          throw e
-        }),
-    )
-  }
-  await Promise.all(names.map((n) => added.get(n)))
-  return fresh.some((n) => fontFiles.some((f) => f.family === n))
-}
-
-const gone = new Set<string>() // own fonts whose files are missing: told once
-
-/**
- * Adds the fonts of the document's own that it lacks to the engine; missing says which are not there. False: there was
- * nothing to add.
- */
-export async function loadOwnFonts(missing: (f: OwnFont) => void): Promise<boolean> {
-  const wanted = engine.fontsWanted().filter((f) => !gone.has(f.hash))
-  await Promise.all(
-    wanted.map(async (f) => {
-      try {
-        call('addOwnFont', f.hash, await fetchBytes(fontAddress(f.hash)))
-      } catch (e) {
-        gone.add(f.hash)
-        if (e instanceof Refusal && e.status === 404) missing(f)
-        else throw e
-      }
-    }),
-  )
-  return wanted.length > 0
-}
-
-/** A font that was taken in again is looked for again. */
-export const fontIsBack = (hash: string) => gone.delete(hash)
-
-const fontAddress = (hash: string) => `/api/media/${hash}/font`
-
-/** Where the file lies that a family is shown by in lists: its regular weight. */
-export function sampleOf(family: string, own: OwnFont[]): string | undefined {
-  const nearest = <T extends { weight: number; italic?: boolean }>(list: T[]) =>
-    list.filter((f) => !f.italic).sort((a, b) => Math.abs(a.weight - 400) - Math.abs(b.weight - 400))[0] ?? list[0]
-  const shipped = sampleFile(family)
-  if (shipped) return `/api/fonts/${shipped}`
-  const f = nearest(own.filter((o) => o.family === family))
-  return f && fontAddress(f.hash)
-}
-
-const sampleFile = (family: string) =>
-  fontFiles
-    .filter((f) => f.family === family && !f.italic)
-    .sort((a, b) => Math.abs(a.weight - 400) - Math.abs(b.weight - 400))[0]?.file
-
-function script(src: string): Promise<void> {
-  return new Promise((done, fail) => {
-    const e = document.createElement('script')
-    e.src = src
-    e.onload = () => done()
-    e.onerror = () => fail(new Error(fault('engine.unloaded')))
-    document.head.append(e)
-  })
-}
-
-function call<T>(name: string, ...args: unknown[]): T {
-  const out = calls[name](...args)
   if (typeof out === 'string') return JSON.parse(out) as T
-  const raw = out as Raw
-  if (raw && raw.error !== undefined) throw new Error(raw.error)
+  const failed = out as { error?: string }
+  if (failed.error !== undefined) throw new Error(failed.error)
   return out as T
 }
+
+const finite = (ms: number) => (Number.isFinite(ms) ? ms : 0)
 
 interface RawList {
   width: number
@@ -199,9 +60,13 @@ interface RawList {
   codes: Uint8Array
   numbers: Uint8Array
   box?: List['box']
+  pictures?: string[]
 }
 
+let pictures: string[] = []
+
 function list(r: RawList): List {
+  pictures = r.pictures ?? pictures
   return {
     width: r.width,
     height: r.height,
@@ -225,17 +90,17 @@ export const engine = {
   open: (sent: string) => call<number>('open', sent),
   /**
    * Carries out a command that this window can undo; small steps of one row without a pause of so many ms between them
-   * are one.
+   * are one. across: later scenes are looked through for what could be changed in the same way.
    */
-  apply: (command: Command, row: string, now: number, pause: number) =>
-    call<Change[] | null>('apply', JSON.stringify(command), row, now, Number.isFinite(pause) ? pause : 0) ?? [],
+  apply: (command: Command, row: string, now: number, pause: number, across: boolean) =>
+    call<Done>('apply', JSON.stringify(command), row, now, finite(pause), across),
+  /** Carries out what is asked for at the moment that is looked at; null when there is nothing to do. */
+  run: <K extends keyof Intents>(name: K, args: Intents[K], row: string, now: number, pause: number, across: boolean) =>
+    call<Done | null>('run', name, JSON.stringify(args), row, now, finite(pause), across),
   /** Carries out a command of before. */
   carryOut: (command: Command) => call<Change[] | null>('carryOut', JSON.stringify(command)) ?? [],
-  /** Takes the last step back, or does it again; the command that did so, to be stored. */
-  undo: () => call<Command | null>('undo'),
-  redo: () => call<Command | null>('redo'),
-  /** How many steps can be undone, and how many done again. */
-  steps: () => call<[number, number]>('steps'),
+  /** Takes the last step back, or does it again; null where there is none. */
+  back: (again: boolean) => call<Done | null>('back', again),
   /** What can be undone, to be brought back after a reload. */
   keepSteps: () => call<string>('keepSteps'),
   bringSteps: (kept: string) => call<boolean>('bringSteps', kept),
@@ -243,36 +108,36 @@ export const engine = {
   acknowledge: () => call<boolean>('acknowledge'),
   /** Puts stored changes under the commands that wait, and says which of these no longer fit. */
   catchUp: (patches: Change[][], drop: boolean) => call<Failure[]>('catchUp', JSON.stringify(patches), drop),
-  draft: (command: Command) => call<boolean>('draft', JSON.stringify(command)),
-  clearDraft: () => call<boolean>('clearDraft'),
+  /** Shows what a command would make; with time, what it does to the timeline too. */
+  draft: (command: Command, time: boolean) => call<Drafted>('draft', JSON.stringify(command), time),
+  /** Shows what an intent would do, worked out from the document and not from the draft before. */
+  try: <K extends keyof Intents>(name: K, args: Intents[K], time: boolean) =>
+    call<Drafted>('try', name, JSON.stringify(args), time),
+  clearDraft: (time = false) => call<Drafted>('clearDraft', time),
   newID: () => call<string>('newID'),
   film: () => call<Film>('film'),
   rows: (m: Moment) => call<Row[]>('rows', m),
-  selection: (m: Moment, threads: string[]) =>
-    threads.length > manySelected
-      ? spread(call<Worded>('many', m, threads))
-      : call<Selected[]>('selection', m, threads),
-  overlay: (m: Moment, threads: string[]) =>
-    threads.length > manySelected ? crowd(call<Worded>('crowd', m, threads)) : call<Overlay>('overlay', m, threads),
+  /** Looks at a moment, and of that at the selected layers; ghosts, ends and ground say what of them. */
+  watch: (m: Moment, threads: string[], ghosts: boolean, ends: boolean, ground: boolean) =>
+    call<Seen>('watch', m, threads, ghosts, ends, ground),
+  /** All that is shown of the document as it is now. */
+  all: () => call<Shown>('all'),
+  selection: (m: Moment, threads: string[]) => call<Selected[]>('selection', m, threads),
+  overlay: (m: Moment, threads: string[]) => call<Overlay>('overlay', m, threads),
   sceneAt: (m: Moment) => call<number>('sceneAt', m),
-  colours: () => call<string[] | null>('colours') ?? [],
   hit: (m: Moment, x: number, y: number, slack: number, selected: string[] = []) =>
     call<string[]>('hit', m, x, y, slack, selected),
   /** All layers that show at a point, from the front. */
   under: (m: Moment, x: number, y: number, slack: number) => call<Under[]>('under', m, x, y, slack),
   /** What can be selected at one level of the group tree, and what of it touches the page. */
-  all: (m: Moment, inside: string) => call<All>('all', m, inside),
+  selectable: (m: Moment, inside: string) => call<All>('selectable', m, inside),
   /** The names of layers that would come forward past others when they were grouped. */
   forward: (m: Moment, threads: string[]) => call<string[]>('forward', m, threads),
   alike: (m: Moment, threads: string[], what: 'kind' | 'look') => call<string[]>('alike', m, threads, what),
   /** Says which aids are shown, and so are snapped to; the safe areas of the page. */
   aids: (grid: number, safe: boolean) => call<Area[]>('aids', grid, safe),
-  /** In how many later scenes changes could be made too, and which. */
-  later: (changes: Change[]) => call<Carried>('later', JSON.stringify(changes)),
   within: (m: Moment, l: number, t: number, r: number, b: number, inside: string) =>
     call<string[]>('within', m, l, t, r, b, inside),
-  /** The gradient of the background of the moment's scene as it lies on the page, null where it has none. */
-  backgroundLine: (m: Moment) => call<GradientLine | null>('backgroundLine', m),
   /** The moves that one's start, end or repetition may hang on, nearest first, and why not on others. */
   targets: (move: string, part: 'start' | 'end' | 'until', when: 'begins' | 'ends') =>
     call<Target[]>('targets', move, part, when),
@@ -292,10 +157,6 @@ export const engine = {
   momentOf: (move: string, what: 'start' | 'end' | 'rest') => call<number>('momentOf', move, what),
   /** From when to when moves last; without any, the scene. */
   span: (m: Moment, moves: string[]) => call<[number, number]>('span', m, moves),
-  /** Where the selected layers stand at even times. */
-  ghosts: (m: Moment, threads: string[]) => call<Ghost[]>('ghosts', m, threads),
-  /** Where the selected layers stand when their moves begin and end. */
-  ends: (m: Moment, threads: string[]) => call<Ghost[]>('ends', m, threads),
   /** They alone, as they are then. */
   endsFrame: (m: Moment, threads: string[], scale: number) => list(call<RawList>('endsFrame', m, threads, scale)),
   /** The masks among the selected layers, faintly. */
@@ -321,7 +182,7 @@ export const engine = {
    * snapped to.
    */
   update: (x: number, y: number, shift: boolean, alt: boolean, reach = 0, free = false) =>
-    call<Readout>('update', x, y, shift, alt, reach, free),
+    call<Dragged>('update', x, y, shift, alt, reach, free),
   end: () => call<Command | null>('end'),
   /** The pen: press, drag, release, hover, back, mirror. */
   pen: (m: Moment, what: string, x: number, y: number, shift: boolean, alt: boolean, slack: number, thread: string) =>
@@ -355,7 +216,8 @@ export const engine = {
   shapes: () => call<ShapeSign[]>('shapes'),
   /** The tones of a colour from the darkest to the lightest, itself in the middle. */
   tones: (colour: string) => call<string[]>('tones', colour),
-  pictures: () => call<string[] | null>('pictures') ?? [],
+  /** The pictures that lists refer to by their place here: media by hash. */
+  pictures: () => pictures,
   /** The display list of a moment. It is valid until the next call that returns a list. */
   frame: (m: Moment, scale: number) => list(call<RawList>('frame', m, scale)),
   /** A small picture of a scene, at rest, with all of its layers. */

@@ -1,17 +1,18 @@
-// What the engine says of many selected layers in few words, and its numbers as plain memory, one by one again.
-import type { Many, Overlay, OverlayBox, Selected } from './types'
+// What the engine says of the selected layers. Of many it says in few words what they are; here they are one by one again.
+import type { Held, Many, Overlay, OverlayBox, Selected } from './types'
 
-/** Of more selected layers than this the engine says in few words what they are. */
-export const manySelected = 24
+export type { Held }
 
-export interface Worded {
-  words: string
-  numbers: Uint8Array
-}
+/** What is shown of the selected layers, as the store has it; null: of nothing. */
+export const seen = (h: Held | null) => ({
+  selected: h?.many ? spread(h.many) : (h?.selected ?? []),
+  overlay: h ? (h.corners ? crowd(h.overlay, h.corners) : h.overlay) : { boxes: [], paths: [], rings: [] },
+  ghostsAt: h?.ghosts ?? [],
+  endsAt: h?.ends ?? [],
+})
 
-/** What is drawn over the page for many: a line around each, handles around all. */
-export function crowd(v: Worded): Overlay {
-  const n = new Float64Array(v.numbers.buffer)
+// What is drawn over the page for many: a line around each, handles around all.
+function crowd(overlay: Overlay, n: number[]): Overlay {
   const boxes: OverlayBox[] = []
   for (let i = 0; i < n.length; i += 8) {
     boxes.push({
@@ -29,15 +30,13 @@ export function crowd(v: Worded): Overlay {
       locked: false,
     })
   }
-  return { boxes, around: (JSON.parse(v.words) as OverlayBox | null) ?? undefined, paths: [], rings: [] }
+  return { ...overlay, boxes }
 }
 
-/** Many selected layers, one by one again. */
-export function spread(v: Worded): Selected[] {
-  const said = JSON.parse(v.words) as Many
-  const numbers = new Float64Array(v.numbers.buffer)
+function spread(said: Many): Selected[] {
+  const numbers = said.numbers
   return said.look.map((k, i) => {
-    const [x, y, w, h, turn, count, later] = numbers.subarray(7 * i, 7 * i + 7)
+    const [x, y, w, h, turn, count, later] = numbers.slice(7 * i, 7 * i + 7)
     const [id, thread, name] = said.layers.slice(3 * i, 3 * i + 3)
     const look = said.looks[k]
     const moves = said.moves[i]

@@ -1,5 +1,6 @@
 // For tests and for people with tools: paints a moment and hands over its pixels, as the page would show them.
-import { loadEngine, engine } from './engine'
+import { engine } from './engine'
+import { loadEngine } from './loading'
 import { Standing } from './paint/standing'
 import { paint, picturesSettled } from './painter'
 import type { List, Moment } from './types'

@@ -5,7 +5,7 @@ import { engine } from '../engine/engine'
 import { groundOf } from '../desk/pictures'
 import type { Command, Heading } from '../engine/types'
 import { apply, run } from '../project/commands'
-import { refreshDraft, set, useDesk } from '../project/desk'
+import { look, showDraft, useDesk } from '../project/desk'
 import { ColourField, inkPatch } from '../ui/ColourField'
 import { Check, Label, Sign } from '../ui/controls'
 import { Signs } from './FillField'
@@ -38,7 +38,7 @@ export function BackgroundField({ scene: s }: { scene: Heading }) {
           of={kinds}
           onSet={(kind) => {
             if (run('fill.kind', { threads: [], part: 'background', kind }))
-              set({ backgroundHandles: kind === 'linear' || kind === 'radial' })
+              look({ backgroundHandles: kind === 'linear' || kind === 'radial' })
           }}
         />
         <Sign
@@ -68,14 +68,7 @@ export function BackgroundField({ scene: s }: { scene: Heading }) {
           <ColourField
             name="Background"
             value={{ colour: fill.colour!, role: fill.role, tone: fill.tone }}
-            onDraft={(v) => {
-              try {
-                engine.draft(patch(v))
-                refreshDraft()
-              } catch {
-                engine.clearDraft()
-              }
-            }}
+            onDraft={(v) => showDraft(engine.draft(patch(v), false))}
             onSet={(v) => v && apply(patch(v))}
           />
         </>
@@ -86,7 +79,7 @@ export function BackgroundField({ scene: s }: { scene: Heading }) {
         </div>
       )}
       {graded && (
-        <Check name="Its ends on the page, to drag them" on={handles} onSet={(on) => set({ backgroundHandles: on })} />
+        <Check name="Its ends on the page, to drag them" on={handles} onSet={(on) => look({ backgroundHandles: on })} />
       )}
     </>
   )

@@ -2,10 +2,9 @@
 import { clsx } from 'clsx'
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
 import { useEffect, useState } from 'react'
-import { engine } from '../engine/engine'
 import type { Selected } from '../engine/types'
-import { draft, run } from '../project/commands'
-import { desk, refreshDraft, selectNew, set } from '../project/desk'
+import { draftOnPage, run } from '../project/commands'
+import { desk, dropDraft, selectNew } from '../project/desk'
 import { Button, Check, NumberField } from '../ui/controls'
 import { Signs } from './FillField'
 
@@ -55,18 +54,16 @@ function Panel({ selected, close }: { selected: Selected[]; close: () => void })
   const args = { threads: selected.map((s) => s.layer.thread), ...v }
   const choose = (p: Partial<typeof v>) => setV({ ...v, ...p })
   useEffect(() => {
-    draft('copies', args)
-    set({ version: desk().version + 1 }) // the page shows them; the fields stay those of what is selected
+    draftOnPage('copies', args)
   }, [v]) // what is shown follows the numbers
   useEffect(
     () => () => {
-      engine.clearDraft()
-      if (desk().project) refreshDraft()
+      if (desk().project) dropDraft()
     },
     [],
   )
   const make = () => {
-    engine.clearDraft()
+    dropDraft()
     const before = new Set(desk().rows.map((r) => r.thread))
     if (run('copies', args)) selectNew(before)
     close()

@@ -1,7 +1,6 @@
 // What is done to the selected layers as a whole: how they are laid over what is under them, blur, feather and shadow.
 import type { Layer } from '../engine/types'
 import { draft, run } from '../project/commands'
-import { refreshDraft } from '../project/desk'
 import { Choice, Label, NumberField } from '../ui/controls'
 import { ColourField, inkPatch } from '../ui/ColourField'
 import { sharedInk } from './FillField'
@@ -73,10 +72,7 @@ export function EffectFields({ layers, threads }: { layers: Layer[]; threads: st
           none
           alpha
           value={cast ? sharedInk(shadows) : null}
-          onDraft={(v) => {
-            draft('shadow.set', { threads, patch: inkPatch(v) })
-            refreshDraft()
-          }}
+          onDraft={(v) => draft('shadow.set', { threads, patch: inkPatch(v) })}
           onSet={(v) => shadow(v ? inkPatch(v) : null)}
         />
         {!cast && (
@@ -133,10 +129,7 @@ export function EffectFields({ layers, threads }: { layers: Layer[]; threads: st
           none
           alpha
           value={glows.length === layers.length ? sharedInk(glows) : null}
-          onDraft={(v) => {
-            draft('glow.set', { threads, patch: inkPatch(v) })
-            refreshDraft()
-          }}
+          onDraft={(v) => draft('glow.set', { threads, patch: inkPatch(v) })}
           onSet={(v) => glow(v ? inkPatch(v) : null)}
         />
         {glows.length < layers.length ? (

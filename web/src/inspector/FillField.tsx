@@ -3,7 +3,6 @@ import { useRef } from 'react'
 import { fillWith } from '../desk/pictures'
 import type { Fill, Layer } from '../engine/types'
 import { draft, run } from '../project/commands'
-import { refreshDraft } from '../project/desk'
 import { Button, Label, NumberField, Sign } from '../ui/controls'
 import { ColourField, inkPatch, type Ink } from '../ui/ColourField'
 import { GradientStrip } from './GradientStrip'
@@ -161,10 +160,7 @@ export function OneColour({
       alpha
       compact={!whole}
       value={sharedInk(fills)}
-      onDraft={(c) => {
-        draft('set', { threads, patch: patch(c) })
-        refreshDraft()
-      }}
+      onDraft={(c) => draft('set', { threads, patch: patch(c) })}
       onSet={(v) => v && run('set', { threads, patch: patch(v) })}
     />
   )

@@ -4,9 +4,8 @@ import { ArrowLeftRight, Minus, Plus } from 'lucide-react'
 import { useRef, useState } from 'react'
 import type { Stop } from '../engine/types'
 import { draft, run } from '../project/commands'
-import { refreshDraft as refreshLayers, refreshTimeline } from '../project/desk'
+import { dropDraft } from '../project/desk'
 import { grouped } from '../project/steps'
-import { engine } from '../engine/engine'
 import { NumberField, Sign } from '../ui/controls'
 import { ColourField, chequers } from '../ui/ColourField'
 import { hold, letGo } from '../ui/drags'
@@ -30,7 +29,7 @@ export function GradientStrip({
   )
   const index = Math.min(chosen, stops.length - 1)
   const args = { threads, part }
-  const refreshDraft = part === 'background' ? refreshTimeline : refreshLayers
+  const whole = part === 'background' // which the film shows
   const shareAt = (e: React.PointerEvent) => {
     const r = strip.current!.getBoundingClientRect()
     return Math.round(Math.min(1, Math.max(0, (e.clientX - r.left) / r.width)) * 1000) / 1000
@@ -80,8 +79,7 @@ export function GradientStrip({
               setDrag({ index: i, off: false, moved: false, from: shareAt(e), at: s.at })
               hold(() => {
                 setDrag(null)
-                engine.clearDraft()
-                refreshDraft()
+                dropDraft(whole)
               })
             }}
             onPointerMove={(e) => {
@@ -90,22 +88,19 @@ export function GradientStrip({
               const off = stops.length > 2 && (e.clientY < r.top - away || e.clientY > r.bottom + away)
               const at = shareAt(e)
               setDrag({ ...drag, off, moved: drag.moved || Math.abs(at - drag.from) > 0.004 || off, at })
-              draft('gradient.move', { ...args, index: i, at })
-              refreshDraft()
+              draft('gradient.move', { ...args, index: i, at }, whole)
             }}
             onPointerUp={() => {
               if (drag?.index !== i) return
               letGo()
               setDrag(null)
-              engine.clearDraft()
+              dropDraft(whole)
               if (drag.off) remove(i)
               else if (drag.moved) run('gradient.move', { ...args, index: i, at: drag.at })
-              else refreshDraft()
             }}
             onPointerCancel={() => {
               setDrag(null)
-              engine.clearDraft()
-              refreshDraft()
+              dropDraft(whole)
             }}
             onKeyDown={(e) => {
               const by = { ArrowLeft: -0.01, ArrowDown: -0.01, ArrowRight: 0.01, ArrowUp: 0.01 }[e.key]
@@ -138,10 +133,9 @@ export function GradientStrip({
           name={`Colour ${index + 1}`}
           alpha
           value={stops[index]}
-          onDraft={(v) => {
-            draft('gradient.colour', { ...args, index, colour: v.colour, role: v.role, tone: v.tone })
-            refreshDraft()
-          }}
+          onDraft={(v) =>
+            draft('gradient.colour', { ...args, index, colour: v.colour, role: v.role, tone: v.tone }, whole)
+          }
           onSet={(v) => v && run('gradient.colour', { ...args, index, colour: v.colour, role: v.role, tone: v.tone })}
         />
         <div className="w-[58px] shrink-0">

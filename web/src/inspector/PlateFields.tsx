@@ -2,7 +2,6 @@
 import { behind } from '../desk/behind'
 import type { Plate, Selected } from '../engine/types'
 import { draft, run } from '../project/commands'
-import { refreshDraft } from '../project/desk'
 import { Button, Check, Label, NumberField } from '../ui/controls'
 import { ColourField, inkPatch } from '../ui/ColourField'
 import { sharedInk } from './FillField'
@@ -31,10 +30,7 @@ export function PlateFields({ selected, threads }: { selected: Selected[]; threa
               name="Plate"
               alpha
               value={sharedInk(list.map((p) => ({ kind: 'colour', ...p })))}
-              onDraft={(v) => {
-                draft('text.plate', { threads, patch: inkPatch(v) })
-                refreshDraft()
-              }}
+              onDraft={(v) => draft('text.plate', { threads, patch: inkPatch(v) })}
               onSet={(v) => v && set(inkPatch(v))}
             />
           </div>

@@ -1,5 +1,5 @@
 // The points of a drawn path: how many, and what is done to those that are selected.
-import { useMemo, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { outlineNow } from '../desk/outline'
 import { openPoints, leavePoints, partHandles, withPoints } from '../desk/drawing'
 import { engine } from '../engine/engine'
@@ -15,14 +15,17 @@ export function PointsPanel({ selected }: { selected: Selected }) {
   const moment = useDesk((d) => d.moment)
   const version = useDesk((d) => d.version)
   const [tolerance, setTolerance] = useState(2)
-  const count = useMemo(
-    () => (layer.kind === 'path' ? outlineNow(moment, version, layer.thread).count : 0),
-    [moment, version, layer],
-  )
+  const dragging = useDesk((d) => d.dragging)
+  const before = useRef(0) // while something is dragged the count stays
+  const count = useMemo(() => {
+    if (!dragging || editing)
+      before.current = layer.kind === 'path' ? outlineNow(moment, version, layer.thread).count : 0
+    return before.current
+  }, [moment, version, layer, dragging, editing])
   // Past a few hundred points the count would cost a moment at every edit.
   const kept = useMemo(
-    () => (count > 0 && count <= 200 ? engine.simplifiedTo(moment, layer.thread, tolerance) : undefined),
-    [moment, version, layer, count, tolerance],
+    () => (!dragging && count > 0 && count <= 200 ? engine.simplifiedTo(moment, layer.thread, tolerance) : undefined),
+    [moment, version, layer, count, tolerance, dragging],
   )
   const some = points.length > 0
   const act = (word: string, intent: keyof Intents & `points.${string}`, needs = true) => (

@@ -3,7 +3,7 @@ import { Image as ImageIcon, Plus, X } from 'lucide-react'
 import { useRef, useState } from 'react'
 import type { Heading } from '../engine/types'
 import { draft, run } from '../project/commands'
-import { fail, refreshDraft, useDesk } from '../project/desk'
+import { fail, useDesk } from '../project/desk'
 import { apply } from '../project/commands'
 import { Button, Section, Sign } from '../ui/controls'
 import { ColourField, Swatch } from '../ui/ColourField'
@@ -39,10 +39,7 @@ export function RolesPanel({ scene }: { scene: Heading }) {
               value={{ colour: r.colour }}
               compact
               plain
-              onDraft={(v) => {
-                draft('roles.set', { name: r.name, colour: v.colour.slice(0, 7) })
-                refreshDraft()
-              }}
+              onDraft={(v) => draft('roles.set', { name: r.name, colour: v.colour.slice(0, 7) })}
               onSet={(v) => v && set(r.name, v.colour.slice(0, 7))}
             />
             <Sign

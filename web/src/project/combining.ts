@@ -2,8 +2,8 @@
 import type { Intents } from '../engine/types'
 import { engine } from '../engine/engine'
 import { notice } from '../words'
-import { allStored, draft, run } from './commands'
-import { desk, fail, say, select, selectNew, set } from './desk'
+import { allStored, draftOnPage, run } from './commands'
+import { desk, dropDraft, fail, say, select, selectNew, set } from './desk'
 import { mergePicture } from './server'
 
 export type Way = 'unite' | 'cut' | 'overlap' | 'drop' | 'break'
@@ -23,16 +23,15 @@ const intentOf = (way: Way): ['break' | 'combine', Intents['combine']] =>
 export function previewCombining(way: Way) {
   const d = desk()
   if (d.dragging || d.playing) return
-  engine.clearDraft()
   const { outlines, heavy } = engine.combining(d.moment, d.selection, way)
-  const trouble = heavy ? notice('combine.heavy') : draft(...intentOf(way))
-  set({ preview: { way, outlines, trouble }, version: desk().version + 1 })
+  const trouble = heavy ? notice('combine.heavy') : draftOnPage(...intentOf(way))
+  set({ preview: { way, outlines, trouble } })
 }
 
 export function endPreview() {
   if (!desk().preview) return
-  engine.clearDraft()
-  set({ preview: null, version: desk().version + 1 })
+  dropDraft()
+  set({ preview: null })
 }
 
 export function combineSelection(way: Way) {

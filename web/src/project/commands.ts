@@ -1,7 +1,8 @@
-// Carries commands to the engine at once and to the server in order; keeps what undo needs.
-import { engine, loadFamilies, loadOwnFonts } from '../engine/engine'
-import { desk, fail, mended, refresh, say, select, set } from './desk'
-import type { Command, Intents } from '../engine/types'
+// Carries commands to the engine at once and to the server in order.
+import { engine } from '../engine/engine'
+import { loadFamilies, loadOwnFonts } from '../engine/fonts'
+import { desk, dropDraft, fail, look, lookNow, mended, refresh, say, set, show, showDraft } from './desk'
+import type { Command, Done, Intents } from '../engine/types'
 import { bringBack, pauseOfRow, putAway, rowOfSteps, sameWindow } from './steps'
 import { buildSeen } from './build'
 import { Refusal, changesSince, loadDocument, missingMedia, renewSession, sendCommand, type Stored } from './server'
@@ -26,10 +27,9 @@ export async function openProject(id: string) {
   revision = opened
   pending = []
   bringBack(id)
-  set({
+  look({
     project: id,
     moment: { rest: true, scene: 0, time: 0 },
-    scene: 0,
     selection: [],
     moves: [],
     scenes: [],
@@ -41,7 +41,6 @@ export async function openProject(id: string) {
     tool: 'select',
     pending: 0,
     trouble: null,
-    ...stepsLeft(),
     notices: [],
     onNow: false,
     ordering: null,
@@ -92,91 +91,73 @@ function mark() {
   document.documentElement.dataset.pending = String(pending.length)
 }
 
-function stepsLeft() {
-  const [done, undone] = engine.steps()
-  return { canUndo: done > 0, canRedo: undone > 0 }
-}
-
 /** Carries out a command; false and a notice when it is refused. */
-export function apply(command: Command, across = true): boolean {
+export function apply(command: Command): boolean {
+  return carried(() => engine.apply(command, rowOfSteps(), performance.now(), pauseOfRow(), true))
+}
+
+/** Carries out what is asked for; false when there is nothing to do, or, with a notice, when it is refused. */
+export function run<K extends keyof Intents>(intent: K, args: Intents[K] = {}, across = true): boolean {
+  return carried(() => {
+    lookNow()
+    return engine.run(intent, args, rowOfSteps(), performance.now(), pauseOfRow(), across)
+  })
+}
+
+function carried(carry: () => Done | null): boolean {
   try {
-    const patch = engine.apply(command, rowOfSteps(), performance.now(), pauseOfRow())
-    const later = across && desk().film!.shown > 1 ? engine.later(patch) : { count: 0, what: '' }
-    set({ across: later.count > 0 ? { ...later, changes: patch } : null })
-    mended('edit')
-    if (patch.length > 0) {
-      enqueue(command)
-    }
-    refresh()
-    return true
+    const done = carry()
+    if (done) finish(done)
+    return done !== null
   } catch (e) {
-    engine.clearDraft()
-    refresh()
+    dropDraft()
     fail(e)
     return false
   }
 }
 
-/** Asks the engine for the command for an intent and carries it out. */
-export function run<K extends keyof Intents>(intent: K, args: Intents[K] = {}): boolean {
-  try {
-    const command = engine.intent(intent, desk().moment, args)
-    return command ? apply(command) : false
-  } catch (e) {
-    fail(e)
-    return false
-  }
+// What a command has done is shown, and on its way to the server.
+function finish(done: Done) {
+  set({ across: done.later.count > 0 ? { ...done.later, changes: done.changes } : null })
+  mended('edit')
+  if (done.command) enqueue({ id: done.id, command: done.command })
+  show(done)
 }
 
-/** Shows what an intent would do, without doing it. Returns why it cannot be done, in words; empty: it can. */
-export function draft<K extends keyof Intents>(intent: K, args: Intents[K]): string {
-  try {
-    engine.clearDraft() // what is asked for is worked out from the document, not from the last draft
-    const command = engine.intent(intent, desk().moment, args)
-    if (command) engine.draft(command)
-    return ''
-  } catch (e) {
-    engine.clearDraft() // half-typed values may be refused; the end of the edit says so
-    return e instanceof Error ? e.message : String(e)
-  }
+/** Shows what an intent would do, without doing it; with time, in the timeline too. Why not, in words; empty: it does. */
+export function draft<K extends keyof Intents>(intent: K, args: Intents[K], time = false): string {
+  lookNow()
+  const drafted = engine.try(intent, args, time)
+  showDraft(drafted)
+  return drafted.trouble // half-typed values may be refused; the end of the edit says so
+}
+
+/** Draft on the page alone: the fields stay those of what is selected, which may not be in the draft. */
+export function draftOnPage<K extends keyof Intents>(intent: K, args: Intents[K]): string {
+  const { selected, overlay } = desk()
+  const trouble = draft(intent, args)
+  set({ selected, overlay })
+  return trouble
 }
 
 /** Does the last edit to the same threads in later scenes, too. */
 export function carryEdit() {
-  const { across, moment } = desk()
-  if (!across) return
-  try {
-    const command = engine.intent('edit.later', moment, { changes: across.changes })
-    if (command && apply(command, false)) say(notice('edit.later', across.count))
-  } catch (e) {
-    fail(e)
-  }
+  const { across } = desk()
+  if (across && run('edit.later', { changes: across.changes }, false)) say(notice('edit.later', across.count))
 }
 
-function step(take: () => Command | null) {
-  try {
-    const command = take()
-    if (!command) return
-    mended('edit')
-    set({ across: null })
-    enqueue(command)
-    refresh()
-    const threads = new Set(desk().rows.map((r) => r.thread))
-    if (desk().selection.some((t) => !threads.has(t))) select(desk().selection.filter((t) => threads.has(t)))
-  } catch (e) {
-    fail(e) // the step is gone, so that those before it can be reached
-  }
-  set(stepsLeft())
+// A step that is refused is gone, so that those before it can be reached.
+function step(again: boolean) {
+  if (!carried(() => engine.back(again))) refresh()
 }
 
-export const undo = () => step(engine.undo)
-export const redo = () => step(engine.redo)
+export const undo = () => step(false)
+export const redo = () => step(true)
 
-function enqueue(command: Command) {
-  const w: Waiting = { id: engine.newID(), command }
+function enqueue(w: Waiting) {
   pending.push(w)
   void keep(project, windowID, w)
-  set({ pending: pending.length, ...stepsLeft() })
+  set({ pending: pending.length })
   mark()
   void flush()
 }
@@ -244,7 +225,6 @@ async function follow(stored: Stored, drop: boolean) {
     for (const f of failed) say(fault('window.unfit', f.words), 'failed')
     for (const [i, w] of pending.entries()) if (gone.has(i)) void forget(w.id)
     pending = pending.filter((_, i) => !gone.has(i))
-    set(stepsLeft())
   } catch {
     await reload()
   }
@@ -266,7 +246,6 @@ async function reload() {
         return false
       }
     })
-    set(stepsLeft())
   } catch (e) {
     set({ trouble: e instanceof Error ? e.message : String(e) })
     await pause()

@@ -1,5 +1,5 @@
 // Takes font files in: the server checks and stores them, then they are the project's own.
-import { fontIsBack } from '../engine/engine'
+import { fontIsBack } from '../engine/fonts'
 import { run } from './commands'
 import { bringFonts, desk, fail, say } from './desk'
 import { uploadFont } from './server'

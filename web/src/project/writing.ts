@@ -3,7 +3,7 @@
 import { engine } from '../engine/engine'
 import type { Moment, WritingUnit } from '../engine/types'
 import { apply, draft, redo, run, undo } from './commands'
-import { desk, fail, refreshDraft, say, set, toRest, useDesk } from './desk'
+import { desk, fail, say, set, toRest, useDesk } from './desk'
 import { grouped } from './steps'
 import { notice } from '../words'
 
@@ -83,12 +83,10 @@ export function typeWords(now: string, caret: number, kind: Typed['kind'], break
   if (trouble) {
     fail(new Error(trouble))
     if (typed) draft('text.words', { thread: w.thread, text: typed.now })
-    refreshDraft()
     return false
   }
   typed = { thread: w.thread, moment, now, kind }
   set({ writing: { ...w, anchor: caret, caret } })
-  refreshDraft()
   clearTimeout(timer)
   if (breaks && !composing) {
     keepWords()

@@ -4,7 +4,7 @@ import { engine } from '../engine/engine'
 import type { Bar, Row, Snap } from '../engine/types'
 import { barMenu } from '../desk/menus'
 import { draft, run } from '../project/commands'
-import { desk, goToScene, refresh, refreshTimeline, selectMoves, set } from '../project/desk'
+import { desk, dropDraft, goToScene, refresh, selectMoves, set } from '../project/desk'
 import { grouped } from '../project/steps'
 import { closing } from '../project/closing'
 import { hitchTo, type Drawing, type Saying } from './Bars'
@@ -96,8 +96,7 @@ export function BarMark({
     letGo()
     onSay(null)
     set({ dragging: false })
-    engine.clearDraft()
-    refresh()
+    dropDraft(true)
   }
   const move = (e: React.PointerEvent<SVGElement>) => {
     const p = press.current
@@ -113,8 +112,7 @@ export function BarMark({
     }
     if (by !== p.by) {
       p.by = by
-      draft('bars', { moves: p.moves, part: p.part, by })
-      refreshTimeline()
+      draft('bars', { moves: p.moves, part: p.part, by }, true)
     }
     const r = e.currentTarget.ownerSVGElement!.getBoundingClientRect()
     onSay({

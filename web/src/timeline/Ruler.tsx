@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import type { Command, Film, Flag, Heading } from '../engine/types'
 import { apply } from '../project/commands'
-import { desk, goTo, goToTime, refresh, refreshTimeline, set, useDesk } from '../project/desk'
+import { desk, goTo, goToTime, dropDraft, showDraft, set, useDesk } from '../project/desk'
 import { filmTime, seconds } from '../ui/time'
 import { head, ms, px, type Scale } from './scale'
 import { hold, letGo } from '../ui/drags'
@@ -119,8 +119,7 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
     press.current = null
     letGo()
     set({ dragging: false })
-    engine.clearDraft()
-    refresh()
+    dropDraft(true)
   }
   const waits = cue.wait ? `, waits ${seconds(cue.wait)}` : ''
   const words = `Cue ${cue.name}, ${seconds(clock)} on the clock of ${scene.name}${waits}`
@@ -170,12 +169,7 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
         if (at === p.now) return
         p.now = at
         set({ dragging: true })
-        try {
-          engine.draft(change({ at }))
-          refreshTimeline()
-        } catch {
-          engine.clearDraft()
-        }
+        showDraft(engine.draft(change({ at }), true))
       }}
       onPointerUp={() => {
         const p = press.current

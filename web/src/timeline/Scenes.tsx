@@ -3,11 +3,10 @@ import { clsx } from 'clsx'
 import { Copy, Plus, Redo, SquarePlus } from 'lucide-react'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useRef, useState } from 'react'
-import { engine } from '../engine/engine'
 import type { Film, Heading, Intents, TransitionKind } from '../engine/types'
 import { sceneMenu } from '../desk/menus'
 import { apply, draft, run } from '../project/commands'
-import { desk, goToScene, refresh, refreshTimeline, select, set, useDesk } from '../project/desk'
+import { desk, dropDraft, goToScene, select, set, useDesk } from '../project/desk'
 import { seconds } from '../ui/time'
 import { asideWide, px, type Scale } from './scale'
 import { SceneThumb } from './thumbs'
@@ -544,9 +543,8 @@ function Edge({
     from.current = null
     letGo()
     setNow(null)
-    engine.clearDraft()
     set({ dragging: false })
-    refresh()
+    dropDraft(true)
   }
   return (
     <div
@@ -571,8 +569,7 @@ function Edge({
         const ms = rounded(f.value + (e.clientX - f.x) / f.perMs)
         if (ms === now) return
         setNow(ms)
-        draft(intent, args(ms))
-        refreshTimeline()
+        draft(intent, args(ms), true)
       }}
       onPointerUp={() => {
         const f = from.current

@@ -146,18 +146,24 @@ export function NumberField({
       return
     }
     const v = read(raw)
+    last.current = null
     if (v === null) fail(new Error(fault('sum.unreadable', raw.trim())))
     else if (v < min) fail(new Error(fault('number.less', name, `${min}${unit && ` ${unit}`}`)))
     else if (v > max) fail(new Error(fault('number.more', name, `${max}${unit && ` ${unit}`}`)))
     else onSet(v)
   }
+  const last = useRef<{ raw: string; v: number | null } | null>(null) // worked out while it was typed
   const read = (raw: string): number | null => {
+    if (last.current?.raw === raw) return last.current.v
+    let v: number | null = Number(raw.replace(',', '.')) // before the engine is there, numbers alone
+    if (raw.trim() === '' || !Number.isFinite(v)) v = null
     try {
-      return engine.sum(raw, whole, unit)
+      v = engine.sum(raw, whole, unit)
     } catch {
-      const v = Number(raw.replace(',', '.')) // before the engine is there, numbers alone
-      return raw.trim() !== '' && Number.isFinite(v) ? v : null
+      // no sum either
     }
+    last.current = { raw, v }
+    return v
   }
   return (
     <>

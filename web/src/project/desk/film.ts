@@ -1,0 +1,97 @@
+// The film that is worked on, as it is and as drafts show it.
+import { engine } from '../../engine/engine'
+import { loadFamilies, loadOwnFonts } from '../../engine/fonts'
+import { seen, type Held } from '../../engine/many'
+import { fault } from '../../words'
+import type { Drafted, Film, Ghost, Overlay, Row, Selected, Shown } from '../../engine/types'
+import { fail, say } from './notices'
+import { desk, set, slice, type Desk } from './store'
+
+export interface FilmSlice {
+  project: string | null
+  film: Film | null
+  rows: Row[]
+  scene: number // that of the moment
+  version: number // goes up with every change of the document or the draft
+  colours: string[]
+  selected: Selected[] // what is selected, as it is shown
+  overlay: Overlay // what is drawn over the page for it
+  ghostsAt: Ghost[] // where it was and will be
+  endsAt: Ghost[] // how it stands when its moves begin and end
+  missing: string[] // media whose files are not there, by hash
+  offer: string | null // the thread of a picture that may become the ground
+}
+
+slice<FilmSlice>({
+  project: null,
+  film: null,
+  rows: [],
+  scene: 0,
+  version: 0,
+  colours: [],
+  ...seen(null),
+  missing: [],
+  offer: null,
+})
+
+/** Looks at another moment, at other layers, or at more of them. */
+export function look(to: Partial<Desk> = {}) {
+  const d = { ...desk(), ...to }
+  const v = engine.watch(d.moment, d.selection, d.ghosts, d.ends, d.backgroundHandles && d.moment.rest)
+  set({ ...to, ...seen(v), scene: v.scene, ...(v.rows && { rows: v.rows }) })
+}
+
+/** Tells the engine what is looked at where it does not know: while the film plays it is not told of every frame. */
+export function lookNow() {
+  if (desk().playing) look()
+}
+
+/** Shows the document as it is now. */
+export function show(s: Shown) {
+  const { moves, scenes, selection, moment, version } = desk()
+  const there = new Set(s.rows.flatMap((r) => r.bars.map((b) => b.move)))
+  const same = moment.rest === s.moment.rest && moment.scene === s.moment.scene && moment.time === s.moment.time
+  set({
+    film: s.film,
+    moment: same ? moment : s.moment,
+    rows: s.rows,
+    scene: s.scene,
+    selection: selection.length === s.threads.length ? selection : s.threads, // what is gone is not selected
+    ...seen(s),
+    moves: moves.every((id) => there.has(id)) ? moves : moves.filter((id) => there.has(id)),
+    scenes: scenes.filter((id) => s.film.scenes.some((c) => c.id === id)),
+    colours: s.colours,
+    canUndo: s.undo > 0,
+    canRedo: s.redo > 0,
+    version: version + 1,
+  })
+  if (s.lacks) void bringFonts()
+}
+
+/** Asks the engine for everything that may have changed with the document. */
+export function refresh() {
+  lookNow()
+  show(engine.all())
+}
+
+/** Shows what a draft does. */
+export function showDraft(d: Held & Partial<Pick<Drafted, 'film' | 'rows'>>) {
+  set({ ...seen(d), ...(d.film && { film: d.film }), ...(d.rows && { rows: d.rows }), version: desk().version + 1 })
+}
+
+/** Shows the document again; with time, in the timeline too. */
+export const dropDraft = (time = false) => showDraft(engine.clearDraft(time))
+
+/** Loads the families that the document uses and has not got, and sets its texts with them. */
+export async function bringFonts() {
+  try {
+    const wanted = engine.familiesWanted()
+    const shipped = wanted.length > 0 && (await loadFamilies(wanted))
+    const own = await loadOwnFonts((f) => say(fault('font.gone', f.family), 'failed'))
+    if (!(shipped || own) || desk().dragging || !desk().project) return
+    engine.recompile()
+    refresh()
+  } catch (e) {
+    fail(e)
+  }
+}

@@ -1,0 +1,52 @@
+// How the page is looked at, and what is shown beside it that is not in the film.
+import { engine } from '../../engine/engine'
+import { desk, set, slice } from './store'
+
+export interface LookingSlice {
+  zoom: number | 'fit'
+  scale: number // px a page px, as shown
+  pan: { x: number; y: number }
+  solo: string[] // threads that are looked at alone
+  onNow: boolean // scenes at rest show only what is on at the playhead
+  ghosts: boolean // where the selected layers were and will be
+  ends: boolean // they, as they are when their moves begin and end
+  backgroundHandles: boolean // the ends of the gradient of the scene’s background are on the page
+  aids: Aids
+  sheet: 'none' | 'export' | 'keys' | 'words' | 'stages'
+  large: boolean // the film alone, in the whole window
+}
+
+/** What helps to place things and is not in the film. */
+export interface Aids {
+  safe: boolean
+  grid: number // px a step; 0: none
+  rulers: boolean // and the guides
+  locked: boolean // guides stay where they are
+  wings: boolean // what lies around the page is seen
+}
+
+slice<LookingSlice>({
+  zoom: 'fit',
+  scale: 1,
+  pan: { x: 0, y: 0 },
+  solo: [],
+  onNow: false,
+  ghosts: false,
+  ends: false,
+  backgroundHandles: false,
+  aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true },
+  sheet: 'none',
+  large: false,
+})
+
+/** Shows only what is on at the playhead of scenes at rest, or all of them again. */
+export function setOnNow(onNow: boolean) {
+  engine.onNow(onNow)
+  set({ onNow, version: desk().version + 1 })
+}
+
+/** Looks at some layers alone; none: at all of them again. */
+export function setSolo(threads: string[]) {
+  engine.solo(threads)
+  set({ solo: threads, version: desk().version + 1 })
+}
