@@ -21,8 +21,8 @@ import { Timeline } from './timeline/Timeline'
 import { ContextMenu } from './ui/ContextMenu'
 import { Button, Progress } from './ui/controls'
 import { hold, letGo } from './ui/drags'
-import { isNumber, recall, remember } from './ui/remember'
-import { filmTime } from './ui/time'
+import { isNumber, recall, remember } from './remember'
+import { filmTime } from './time'
 
 const projectInPath = () => /^\/p\/([a-z0-9-]+)$/.exec(location.pathname)?.[1] ?? null
 

@@ -1,7 +1,7 @@
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { App } from './App'
-import { hello } from './project/server'
+import { hello } from './server/server'
 import { setFamilies } from './project/families'
 import './engine/probe'
 import './style.css'

@@ -5,7 +5,7 @@ import { apply, closeProject } from '../project/commands'
 import { ListFilter } from 'lucide-react'
 import { select, set, setOnNow, setSolo, swapRest, useDesk } from '../project/desk'
 import { Button, Sign, TextField } from '../ui/controls'
-import { filmTime } from '../ui/time'
+import { filmTime } from '../time'
 import { keyed } from '../ui/keymap'
 
 export function Header() {

@@ -6,7 +6,7 @@ import type { XY } from '../engine/types'
 import type { View } from '../engine/painter'
 import { run } from '../project/commands'
 import { set, useDesk } from '../project/desk'
-import { beside, knotsOf, lineOf, middlesOf, outlineNow, someKnots, type Knot } from './outline'
+import { beside, knotsOf, lineOf, middlesOf, outlineNow, someKnots, type Knot } from '../actions/outline'
 import { toDesk, toPage } from './view'
 
 type Start = (kind: string, handle: string, move: string, e: React.PointerEvent) => void

@@ -1,5 +1,5 @@
 // The keyboard: one table, which the shortcut sheet shows too.
-import { copy, copyLook, lookHeld, pasteLook } from '../project/clipboard'
+import { copy, copyLook, lookHeld, pasteLook } from '../actions/clipboard'
 import { apply, redo, run, undo } from '../project/commands'
 import { engine } from '../engine/engine'
 import { grouped } from '../project/steps'
@@ -31,10 +31,10 @@ import {
   stop,
   toggle,
 } from '../project/play'
-import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
+import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../actions/layers'
 import { putAside } from '../project/setaside'
-import { askForOrder } from './ordering'
-import { offerMovesHere } from '../project/adding'
+import { askForOrder } from '../actions/ordering'
+import { offerMovesHere } from '../actions/adding'
 import {
   openPoints,
   edited,
@@ -45,15 +45,15 @@ import {
   penBack,
   withPoints,
   selectAllPoints,
-} from './drawing'
-import { pasteHere } from './menus'
-import { choosePictures } from './pictures'
+} from '../actions/drawing'
+import { pasteHere } from '../actions/menus'
+import { choosePictures } from '../actions/pictures'
 import { pickTool } from './Rail'
 import { setAids } from './Aids'
 import { keyNow, nameOf, single } from '../ui/keymap'
 import { shownAt, within } from './view'
 import { focusWords } from './Writing'
-import { wordsBehind } from './behind'
+import { wordsBehind } from '../actions/behind'
 import { startWriting, toggleWords } from '../project/writing'
 
 /** A shortcut, by the keys it comes with. */

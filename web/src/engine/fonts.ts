@@ -1,7 +1,7 @@
 // Fonts in the engine: those that ship and those of documents, each added once.
 import { call, engine } from './engine'
 import { fontFiles } from './loading'
-import { fetchBytes, Refusal } from '../project/server'
+import { fetchBytes, Refusal } from '../server/server'
 import type { OwnFont } from './types'
 
 const added = new Map<string, Promise<void>>()

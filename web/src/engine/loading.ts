@@ -1,5 +1,5 @@
 // Loads the engine, which is the core as WebAssembly, and tells how much of it has come.
-import { hello } from '../project/server'
+import { hello } from '../server/server'
 import { fault } from '../words'
 import type { FontFile } from './types'
 

@@ -2,7 +2,7 @@
 import { Image as ImageIcon } from 'lucide-react'
 import { useRef } from 'react'
 import { engine } from '../engine/engine'
-import { groundOf } from '../desk/pictures'
+import { groundOf } from '../actions/pictures'
 import type { Command, Heading } from '../engine/types'
 import { apply, run } from '../project/commands'
 import { look, showDraft, useDesk } from '../project/desk'

@@ -1,7 +1,7 @@
 // Several layers become one, or many: each way is shown on the page while the pointer or the keyboard rests on it.
 import { clsx } from 'clsx'
 import { useEffect, useState, type ReactNode } from 'react'
-import { combineSelection, endPreview, mergeSelection, previewCombining, ways, type Way } from '../project/combining'
+import { combineSelection, endPreview, mergeSelection, previewCombining, ways, type Way } from '../actions/combining'
 import { useDesk } from '../project/desk'
 import { Button, Section } from '../ui/controls'
 

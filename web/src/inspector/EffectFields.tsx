@@ -4,7 +4,7 @@ import { draft, run } from '../project/commands'
 import { Choice, Label, NumberField } from '../ui/controls'
 import { ColourField, inkPatch } from '../ui/ColourField'
 import { sharedInk } from './FillField'
-import { shared } from './Look'
+import { shared } from './shared'
 
 const blends: [string, string][] = [
   ['normal', 'Normal'],

@@ -9,7 +9,7 @@ import { desk, fail, useDesk } from '../project/desk'
 import { families, ownFamilies } from '../project/families'
 import { takeFonts } from '../project/ownfonts'
 import { Sign, keepKeys } from '../ui/controls'
-import { isTexts, recall, remember } from '../ui/remember'
+import { isTexts, recall, remember } from '../remember'
 
 const kinds: Record<string, string> = {
   text: 'Text',

@@ -1,13 +1,13 @@
 // What a part of the selected layers is filled with: its kind, and then its colour or its gradient.
 import { useRef } from 'react'
-import { fillWith } from '../desk/pictures'
+import { fillWith } from '../actions/pictures'
 import type { Fill, Layer } from '../engine/types'
 import { draft, run } from '../project/commands'
 import { Button, Label, NumberField, Sign } from '../ui/controls'
 import { ColourField, inkPatch, type Ink } from '../ui/ColourField'
 import { GradientStrip } from './GradientStrip'
 import { drawings } from './signs'
-import { shared } from './Look'
+import { shared } from './shared'
 
 const kinds = [
   ['none', 'No fill'],

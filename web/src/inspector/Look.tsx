@@ -9,12 +9,8 @@ import { LooksRow } from './LooksRow'
 import { PictureFields } from './PictureFields'
 import { ShapeFields, cornered } from './ShapeFields'
 import { StrokeFields } from './StrokeFields'
+import { shared } from './shared'
 import { counted } from '../words'
-
-/** The value all of a list share, or null. */
-export function shared<T>(list: T[]): T | null {
-  return list.every((v) => v === list[0]) ? list[0] : null
-}
 
 export function Look({ selected }: { selected: Selected[] }) {
   const threads = selected.map((s) => s.layer.thread)

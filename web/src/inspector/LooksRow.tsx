@@ -2,7 +2,7 @@
 import { clsx } from 'clsx'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { run } from '../project/commands'
-import { copyLook, lookHeld, pasteLook } from '../project/clipboard'
+import { copyLook, lookHeld, pasteLook } from '../actions/clipboard'
 import { useDesk } from '../project/desk'
 import { Label } from '../ui/controls'
 import { Swatch } from '../ui/ColourField'

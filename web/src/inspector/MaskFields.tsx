@@ -1,20 +1,7 @@
 // Masks: one layer of a group shows the others inside it, or punches itself out of them.
 import type { Mask, Selected } from '../engine/types'
-import { run } from '../project/commands'
-import { engine } from '../engine/engine'
-import { desk, say, selectNew } from '../project/desk'
-import { notice } from '../words'
+import { maskSelection } from '../actions/layers'
 import { Button, Choice, Label } from '../ui/controls'
-
-/** Makes one layer the mask of its group, or the front one of several that of a new group. */
-export function maskSelection(how: Mask | '') {
-  const { moment, selection, rows } = desk()
-  const before = new Set(rows.map((r) => r.thread))
-  const forward = engine.forward(moment, selection)
-  if (!run('mask', { threads: selection, how }) || selection.length < 2) return
-  selectNew(before)
-  if (forward.length) say(notice('group.forward', forward.join(', ')))
-}
 
 const ways: { value: Mask | ''; label: string }[] = [
   { value: '', label: 'like the others' },

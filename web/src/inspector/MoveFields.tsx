@@ -5,7 +5,7 @@ import type { Move, Target } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import { Check, Choice, Label, NumberField } from '../ui/controls'
-import { filmTime } from '../ui/time'
+import { filmTime } from '../time'
 import { EasingField } from './EasingField'
 import { ParamFields, PathFields, UnitFields } from './MoveParams'
 

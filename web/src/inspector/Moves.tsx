@@ -6,10 +6,10 @@ import { useEffect, useRef } from 'react'
 import type { Move, Selected } from '../engine/types'
 import { closing } from '../project/closing'
 import { run } from '../project/commands'
-import { addMove, drawPath, moveKinds, moveName } from '../project/adding'
+import { addMove, drawPath, moveKinds, moveName } from '../actions/adding'
 import { desk, set as setDesk, useDesk } from '../project/desk'
 import { Section, Sign } from '../ui/controls'
-import { tints } from '../timeline/tints'
+import { tints } from '../ui/tints'
 import { MoveFields, SharedFields } from './MoveFields'
 
 export function Moves({ selected }: { selected: Selected[] }) {

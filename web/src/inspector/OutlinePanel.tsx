@@ -1,7 +1,7 @@
 // What a layer's outline can become, and what it was made of.
-import { openPoints } from '../desk/drawing'
+import { openPoints } from '../actions/drawing'
 import type { Selected } from '../engine/types'
-import { takeApart } from '../project/combining'
+import { takeApart } from '../actions/combining'
 import { run } from '../project/commands'
 import { desk } from '../project/desk'
 import { useState } from 'react'

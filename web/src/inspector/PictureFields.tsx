@@ -1,11 +1,11 @@
 // The file of a picture: what it is, that it is missing, and another one in its place.
 import { ImageUp } from 'lucide-react'
 import { useRef } from 'react'
-import { replacePicture } from '../desk/pictures'
+import { replacePicture } from '../actions/pictures'
 import type { Selected } from '../engine/types'
 import { useDesk } from '../project/desk'
 import { Button, Label } from '../ui/controls'
-import { shared } from './Look'
+import { shared } from './shared'
 
 export function PictureFields({ selected }: { selected: Selected[] }) {
   const missing = useDesk((d) => d.missing)

@@ -15,15 +15,13 @@ import {
 import type { ReactNode } from 'react'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
-import { engine } from '../engine/engine'
-import { desk, say, select, selectNew, set, setGrows, useDesk } from '../project/desk'
-import { notice } from '../words'
+import { set, setGrows, useDesk } from '../project/desk'
 import { Button, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
-import { closing } from '../project/closing'
+import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../actions/layers'
 import { Arrange } from './Arrange'
 import { Copies } from './Copies'
 import { MaskFields } from './MaskFields'
-import { shared } from './Look'
+import { shared } from './shared'
 import { keyed } from '../ui/keymap'
 
 const references = [
@@ -246,31 +244,4 @@ function GrowsAlong() {
       ))}
     </div>
   )
-}
-
-const here = () => new Set(desk().rows.map((r) => r.thread))
-
-export function groupSelection() {
-  const before = here()
-  const forward = engine.forward(desk().moment, desk().selection)
-  if (!run('group', { threads: desk().selection })) return
-  selectNew(before)
-  if (forward.length) say(notice('group.forward', forward.join(', ')))
-}
-
-export function ungroupSelection(drop = false) {
-  const groups = desk().selection
-  const inside = desk()
-    .rows.filter((r) => groups.includes(r.parent))
-    .map((r) => r.thread)
-  if (run('ungroup', { threads: groups, drop })) select(inside, '')
-}
-
-export function duplicateSelection() {
-  const before = here()
-  if (run('duplicate', { threads: desk().selection })) selectNew(before)
-}
-
-export function deleteSelection() {
-  if (closing(() => run('delete', { threads: desk().selection, everywhere: false }))) select([], desk().inside)
 }

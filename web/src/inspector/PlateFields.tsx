@@ -1,11 +1,11 @@
 // The plate behind a text: its colour, picked from what lies behind at first, and how well the words stand out from it.
-import { behind } from '../desk/behind'
+import { behind } from '../actions/behind'
 import type { Plate, Selected } from '../engine/types'
 import { draft, run } from '../project/commands'
 import { Button, Check, Label, NumberField } from '../ui/controls'
 import { ColourField, inkPatch } from '../ui/ColourField'
 import { sharedInk } from './FillField'
-import { shared } from './Look'
+import { shared } from './shared'
 
 export function PlateFields({ selected, threads }: { selected: Selected[]; threads: string[] }) {
   const plates = selected.map((s) => s.layer.text!.plate)

@@ -1,7 +1,7 @@
 // The points of a drawn path: how many, and what is done to those that are selected.
 import { useMemo, useRef, useState } from 'react'
-import { outlineNow } from '../desk/outline'
-import { openPoints, leavePoints, partHandles, withPoints } from '../desk/drawing'
+import { outlineNow } from '../actions/outline'
+import { openPoints, leavePoints, partHandles, withPoints } from '../actions/drawing'
 import { engine } from '../engine/engine'
 import type { Intents, Selected } from '../engine/types'
 import { run } from '../project/commands'

@@ -5,7 +5,7 @@ import type { Layer } from '../engine/types'
 import { run } from '../project/commands'
 import { Choice, Label, NumberField, Sign } from '../ui/controls'
 import { Signs } from './FillField'
-import { shared } from './Look'
+import { shared } from './shared'
 
 type Field = {
   key: 'hole' | 'start' | 'sweep' | 'count' | 'depth' | 'thickness' | 'head' | 'base'

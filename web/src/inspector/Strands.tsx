@@ -2,7 +2,7 @@
 import type { Selected, Strand } from '../engine/types'
 import { run } from '../project/commands'
 import { Choice, Label, NumberField, Section } from '../ui/controls'
-import { shared } from './Look'
+import { shared } from './shared'
 
 export function Strands({ selected }: { selected: Selected[] }) {
   const scenes = [...new Map(selected.flatMap((s) => s.strands).map((s) => [s.scene, s])).values()]

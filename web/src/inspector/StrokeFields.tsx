@@ -4,7 +4,7 @@ import { run } from '../project/commands'
 import { Button, Choice, Label, NumberField } from '../ui/controls'
 import { OneColour, Signs } from './FillField'
 import { GradientStrip } from './GradientStrip'
-import { shared } from './Look'
+import { shared } from './shared'
 
 const kinds = [
   ['none', 'No stroke'],

@@ -10,7 +10,7 @@ import { startWriting, stopWriting } from '../project/writing'
 import { Button, Check, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
 import { ColourField } from '../ui/ColourField'
 import { FamilyField } from './FamilyField'
-import { shared } from './Look'
+import { shared } from './shared'
 import { PlateFields } from './PlateFields'
 
 const cases = [

@@ -1,7 +1,7 @@
 // Timing: what arranges several moves in time, and what carries moves from layer to layer.
 import { useState } from 'react'
 import type { Selected } from '../engine/types'
-import { copyMoves, movesHeld, pasteMoves } from '../project/clipboard'
+import { copyMoves, movesHeld, pasteMoves } from '../actions/clipboard'
 import { closing } from '../project/closing'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'

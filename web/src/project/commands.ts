@@ -4,8 +4,16 @@ import { loadFamilies, loadOwnFonts } from '../engine/fonts'
 import { desk, dropDraft, fail, look, lookNow, mended, refresh, say, set, show, showDraft } from './desk'
 import type { Command, Done, Intents } from '../engine/types'
 import { bringBack, pauseOfRow, putAway, rowOfSteps, sameWindow } from './steps'
-import { buildSeen } from './build'
-import { Refusal, changesSince, loadDocument, missingMedia, renewSession, sendCommand, type Stored } from './server'
+import { buildSeen } from '../server/build'
+import {
+  Refusal,
+  changesSince,
+  loadDocument,
+  missingMedia,
+  renewSession,
+  sendCommand,
+  type Stored,
+} from '../server/server'
 import { forget, keep, leftBehind, type Waiting } from './waiting'
 import { fault, notice } from '../words'
 

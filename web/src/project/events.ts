@@ -1,9 +1,9 @@
 // Server-sent events. Browsers allow six connections a host, so all windows share one stream: the window that holds the
 // lock has it and tells the others.
 import type { Export } from '../engine/types'
-import { seeBuild } from './build'
+import { seeBuild } from '../server/build'
 import { changedElsewhere, lookAgain, ownWindow } from './commands'
-import { renewSession } from './server'
+import { renewSession } from '../server/server'
 
 type Listener = (e: Export) => void
 const listeners = new Set<Listener>()

@@ -2,9 +2,9 @@
 import { fontIsBack } from '../engine/fonts'
 import { run } from './commands'
 import { bringFonts, desk, fail, say } from './desk'
-import { uploadFont } from './server'
+import { uploadFont } from '../server/server'
 import { notice } from '../words'
-import { bytes } from '../ui/time'
+import { bytes } from '../time'
 
 export const isFont = (file: File) => /\.(ttf|otf|woff2?|ttc)$/i.test(file.name)
 

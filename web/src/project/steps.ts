@@ -1,6 +1,6 @@
 // Rows of small steps that are undone as one, and the steps of a window kept over a reload. The engine has the steps.
 import { engine } from '../engine/engine'
-import { isText, recall, remember } from '../ui/remember'
+import { isText, recall, remember } from '../remember'
 
 /** A pause of this long, in ms, ends a group of small steps. */
 export const pauseBetween = 800

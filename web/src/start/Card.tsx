@@ -4,8 +4,8 @@ import { Copy, Pencil, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import type { ProjectRow } from '../engine/types'
 import { Sign } from '../ui/controls'
-import { filmTime } from '../ui/time'
-import { go } from './go'
+import { filmTime } from '../time'
+import { go } from '../go'
 
 const height = 168
 

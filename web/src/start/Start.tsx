@@ -1,6 +1,6 @@
 // The start screen: projects as cards in their true proportions, and new ones by format.
 import { clsx } from 'clsx'
-import { isText, recall, remember } from '../ui/remember'
+import { isText, recall, remember } from '../remember'
 import { FolderOpen } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import type { ProjectRow } from '../engine/types'
@@ -16,12 +16,12 @@ import {
   renameProject,
   restoreProject,
   type Space,
-} from '../project/server'
+} from '../server/server'
 import { Button, Choice } from '../ui/controls'
 import { Bin, BinButton } from './Bin'
 import { Card } from './Card'
-import { go } from './go'
-import { bytes } from '../ui/time'
+import { go } from '../go'
+import { bytes } from '../time'
 import { notice } from '../words'
 
 const formats = [

@@ -1,6 +1,6 @@
 // Hitches of what is selected: thin lines from what a move hangs on to its begin, and to its end where that is live.
 import type { Bar, Film } from '../engine/types'
-import type { Drawing } from './Bars'
+import type { Drawing } from './hitching'
 import { laneTop, px, rowHeight, type Placed, type Scale } from './scale'
 
 interface Line {

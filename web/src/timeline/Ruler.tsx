@@ -5,7 +5,7 @@ import { engine } from '../engine/engine'
 import type { Command, Film, Flag, Heading } from '../engine/types'
 import { apply } from '../project/commands'
 import { desk, goTo, goToTime, dropDraft, showDraft, set, useDesk } from '../project/desk'
-import { filmTime, seconds } from '../ui/time'
+import { filmTime, seconds } from '../time'
 import { head, ms, px, type Scale } from './scale'
 import { hold, letGo } from '../ui/drags'
 

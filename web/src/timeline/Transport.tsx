@@ -21,7 +21,7 @@ import { redo, undo } from '../project/commands'
 import { desk, fail, goToTime, set, swapZoomed, useDesk } from '../project/desk'
 import { mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
 import { Sign } from '../ui/controls'
-import { filmTime } from '../ui/time'
+import { filmTime } from '../time'
 import { keyed } from '../ui/keymap'
 
 const sign = '!w-[24px] hover:bg-spruce-700 text-foam-100'

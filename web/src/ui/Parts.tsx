@@ -1,7 +1,7 @@
 // A column in parts: their names stand in its head and lead to them. It opens where one last was for what it is about.
 import { clsx } from 'clsx'
 import { createContext, useContext, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
-import { isRecord, isText, recall, remember } from './remember'
+import { isRecord, isText, recall, remember } from '../remember'
 
 const key = 'capstan.inspector'
 

@@ -1,7 +1,7 @@
 // Which keys do what, as this person wants them: keys can be changed, and those of one character switched off (WCAG
 // 2.1.4).
 import { create } from 'zustand'
-import { isRecord, isText, recall, remember } from './remember'
+import { isRecord, isText, recall, remember } from '../remember'
 
 interface Keymap {
   own: Record<string, string> // by the key a shortcut came with: the one it has now

@@ -1,5 +1,5 @@
 // The colours that were used last, in this browser.
-import { isTexts, recall, remember } from './remember'
+import { isTexts, recall, remember } from '../remember'
 
 const key = 'capstan-colours'
 const most = 9

@@ -2,9 +2,9 @@
 import { run } from '../project/commands'
 import { desk, fail, mended, say, selectNew, set } from '../project/desk'
 import { isFont, takeFonts } from '../project/ownfonts'
-import { uploadPicture } from '../project/server'
+import { uploadPicture } from '../server/server'
 import { forgetPicture } from '../engine/paint/bitmaps'
-import { bytes } from '../ui/time'
+import { bytes } from '../time'
 import { notice } from '../words'
 
 export async function takePictures(files: File[], at?: [number, number]) {

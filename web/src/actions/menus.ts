@@ -1,25 +1,15 @@
 // What the menus of layers, bars and scenes offer.
 import type { Intents } from '../engine/types'
-import {
-  copy,
-  copyLook,
-  copyMoves,
-  lookHeld,
-  movesHeld,
-  paste,
-  pasteLook,
-  pasteMoves,
-  whatIsHeld,
-} from '../project/clipboard'
+import { copy, copyLook, copyMoves, lookHeld, movesHeld, paste, pasteLook, pasteMoves, whatIsHeld } from './clipboard'
 import { engine } from '../engine/engine'
 import { apply, run } from '../project/commands'
 import { desk, goToScene, say, select, selectMoves, selectNew, set } from '../project/desk'
-import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../inspector/Place'
-import { mergeSelection, takeApart } from '../project/combining'
+import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from './layers'
+import { mergeSelection, takeApart } from './combining'
 import { isAside, putAside } from '../project/setaside'
 import { closing } from '../project/closing'
 import { openMenu, type Entry } from '../ui/ContextMenu'
-import { maskSelection } from '../inspector/MaskFields'
+import { maskSelection } from './layers'
 import { askForOrder } from './ordering'
 import { notice } from '../words'
 

@@ -1,10 +1,10 @@
 // What was copied: layers with their moves, or moves alone.
 import type { CopiedLayers, DocumentMove, Look } from '../engine/types'
 import { engine } from '../engine/engine'
-import { run } from './commands'
-import { desk, say } from './desk'
+import { run } from '../project/commands'
+import { desk, say } from '../project/desk'
 import { notice } from '../words'
-import { isRecord, recall, remember } from '../ui/remember'
+import { isRecord, recall, remember } from '../remember'
 
 type Clipboard =
   ({ kind: 'layers' } & CopiedLayers) | { kind: 'moves'; sets: DocumentMove[][]; begins: Record<string, number> }

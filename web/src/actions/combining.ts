@@ -2,9 +2,9 @@
 import type { Intents } from '../engine/types'
 import { engine } from '../engine/engine'
 import { notice } from '../words'
-import { allStored, draftOnPage, run } from './commands'
-import { desk, dropDraft, fail, say, select, selectNew, set } from './desk'
-import { mergePicture } from './server'
+import { allStored, draftOnPage, run } from '../project/commands'
+import { desk, dropDraft, fail, say, select, selectNew, set } from '../project/desk'
+import { mergePicture } from '../server/server'
 
 export type Way = 'unite' | 'cut' | 'overlap' | 'drop' | 'break'
 

@@ -1,6 +1,6 @@
 // Adding a move: from the inspector, by a key, and by a double press on a stretch of a row.
-import { run } from './commands'
-import { desk, selectMoves, set, toRest } from './desk'
+import { run } from '../project/commands'
+import { desk, selectMoves, set, toRest } from '../project/desk'
 import { openMenuAt } from '../ui/ContextMenu'
 
 /** Moves by what they do: the word in a list, kind and effect. */

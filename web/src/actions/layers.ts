@@ -1,0 +1,44 @@
+// What is done to the selected layers by keys, menus and buttons alike.
+import { engine } from '../engine/engine'
+import type { Mask } from '../engine/types'
+import { closing } from '../project/closing'
+import { run } from '../project/commands'
+import { desk, say, select, selectNew } from '../project/desk'
+import { notice } from '../words'
+
+const here = () => new Set(desk().rows.map((r) => r.thread))
+
+export function groupSelection() {
+  const before = here()
+  const forward = engine.forward(desk().moment, desk().selection)
+  if (!run('group', { threads: desk().selection })) return
+  selectNew(before)
+  if (forward.length) say(notice('group.forward', forward.join(', ')))
+}
+
+export function ungroupSelection(drop = false) {
+  const groups = desk().selection
+  const inside = desk()
+    .rows.filter((r) => groups.includes(r.parent))
+    .map((r) => r.thread)
+  if (run('ungroup', { threads: groups, drop })) select(inside, '')
+}
+
+export function duplicateSelection() {
+  const before = here()
+  if (run('duplicate', { threads: desk().selection })) selectNew(before)
+}
+
+export function deleteSelection() {
+  if (closing(() => run('delete', { threads: desk().selection, everywhere: false }))) select([], desk().inside)
+}
+
+/** Makes one layer the mask of its group, or the front one of several that of a new group. */
+export function maskSelection(how: Mask | '') {
+  const { moment, selection, rows } = desk()
+  const before = new Set(rows.map((r) => r.thread))
+  const forward = engine.forward(moment, selection)
+  if (!run('mask', { threads: selection, how }) || selection.length < 2) return
+  selectNew(before)
+  if (forward.length) say(notice('group.forward', forward.join(', ')))
+}
