@@ -63,7 +63,7 @@ func TestFourPicturesThereAndBack(t *testing.T) {
 	p.pressWord("Wide")
 	p.wait(`location.pathname.startsWith('/p/')`)
 	p.settled()
-	p.press(`label:has(input[type=checkbox]) input`) // as long as its moves and words take
+	p.press(`[aria-label=Inspector] [role=switch]`) // as long as its moves and words take
 	p.settled()
 	for i := 0; i < 4; i++ {
 		p.press(`[title="Rectangle (1)"]`)

@@ -232,13 +232,10 @@ func (p *person) set(name, value string) {
 // choose picks an option of a list by its value.
 func (p *person) choose(name, value string) {
 	p.t.Helper()
-	sel := fmt.Sprintf(`[aria-label=%q]`, name)
+	sel := fmt.Sprintf(`[data-choice=%q]`, name)
 	p.do(chromedp.WaitVisible(sel))
-	browser.Eval[bool](p.t, p.ctx, fmt.Sprintf(`(() => {
-		const e = document.querySelector('%s')
-		if (![...e.options].some(o => o.value === %q)) throw new Error('no such option: ' + [...e.options].map(o => o.value))
-		Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(e, %q)
-		e.dispatchEvent(new Event('change', {bubbles: true}))
-		return true
-	})()`, sel, value, value))
+	browser.Eval[bool](p.t, p.ctx, `(document.querySelector('`+sel+`').scrollIntoView({block: 'nearest'}), true)`)
+	p.press(sel)
+	p.press(fmt.Sprintf(`[role=option][data-value=%q]`, value))
+	p.wait(`!document.querySelector('[role=option]')`)
 }

@@ -19,7 +19,7 @@ func (p *person) tick(words string) {
 	at := browser.Eval[[]float64](p.t, p.ctx, fmt.Sprintf(`(() => {
 		const l = [...document.querySelectorAll('label')].find(e => e.innerText.trim() === %q)
 		l.scrollIntoView({ block: 'center' })
-		const r = l.querySelector('input').getBoundingClientRect()
+		const r = l.getBoundingClientRect()
 		return [r.x + r.width / 2, r.y + r.height / 2]
 	})()`, words))
 	p.do(chromedp.MouseClickXY(at[0], at[1]))

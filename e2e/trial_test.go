@@ -160,7 +160,7 @@ func TestKeysAreChangedAndSwitchedOff(t *testing.T) {
 		t.Error("Q does not show them")
 	}
 	p.press(`[aria-label="Keyboard shortcuts"]`)
-	browser.Eval[bool](t, p.ctx, `([...document.querySelectorAll('[role=dialog] input[type=checkbox]')][0].click(), true)`)
+	browser.Eval[bool](t, p.ctx, `([...document.querySelectorAll('[role=dialog] [role=switch]')][0].click(), true)`)
 	p.key(kb.Escape)
 	p.do(chromedp.Focus(`[data-desk]`))
 	p.key("q")

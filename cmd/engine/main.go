@@ -16,6 +16,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/fields"
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/gesture"
@@ -246,6 +247,7 @@ func main() {
 	})
 	on("lookOf", func(a []js.Value) (any, error) { return looks.LookOf(s.Desk, moment(a[0]), a[1].String()), nil })
 	on("tones", func(a []js.Value) (any, error) { return ink.Tones(a[0].String()), nil })
+	on("fields", func([]js.Value) (any, error) { return fields.Described(), nil })
 	on("shapes", func([]js.Value) (any, error) { return overlay.ShapeSigns(), nil })
 	on("frame", func(a []js.Value) (any, error) { return listValue(s.Frame(moment(a[0]), a[1].Float())), nil })
 	on("thumb", func(a []js.Value) (any, error) { return listValue(s.Thumb(a[0].Int(), a[1].Float())), nil })

@@ -61,8 +61,8 @@ func made(t reflect.Type) way {
 	if t == raw {
 		return func(w *Writer, v reflect.Value) error { return w.tokens(v.Bytes()) }
 	}
-	// The parts of a document have a writer of their own only for the fields that a program does not know.
-	if t.Kind() != reflect.Pointer && t.Implements(byTypes) {
+	// Structs, such as the parts of a document, have a writer of their own only for the fields that a program does not know.
+	if k := t.Kind(); (k == reflect.Map || k == reflect.Slice) && t.Implements(byTypes) {
 		return func(w *Writer, v reflect.Value) error {
 			text, err := json.Marshal(v.Interface(), json.Deterministic(true))
 			if err != nil {
@@ -197,7 +197,11 @@ func fields(t reflect.Type, at []int) (list []field) {
 		case name == "-" || strings.Contains(options, "embed") || !f.IsExported() && !f.Anonymous:
 			continue
 		case f.Anonymous && name == "":
-			list = append(list, fields(f.Type, here)...)
+			inner := f.Type
+			if inner.Kind() == reflect.Pointer {
+				inner = inner.Elem()
+			}
+			list = append(list, fields(inner, here)...)
 			continue
 		case name == "":
 			name = f.Name
@@ -232,19 +236,56 @@ func plainText(s string) bool {
 	return true
 }
 
-// tokens writes a value that is JSON already.
+// tokens writes a value that is JSON already, its members in the order they have.
 func (w *Writer) tokens(text []byte) error {
 	if len(text) == 0 {
 		w.form = append(w.form, "null"...)
 		return nil
 	}
+	form, numbers := len(w.form), len(w.numbers)
+	for i := 0; i < len(text); {
+		switch c := text[i]; {
+		case c == '"':
+			end := i + 1
+			for end < len(text) && text[end] != '"' {
+				if text[end] == '\\' {
+					end++
+				}
+				end++
+			}
+			end = min(end+1, len(text))
+			if _, yes := index(string(text[i+1 : end-1])); yes {
+				w.form, w.numbers = w.form[:form], w.numbers[:numbers]
+				return w.walked(text)
+			}
+			w.form = append(w.form, text[i:end]...)
+			i = end
+		case c == '-' || c >= '0' && c <= '9':
+			end := i + 1
+			for end < len(text) && strings.IndexByte("+-.eE0123456789", text[end]) >= 0 {
+				end++
+			}
+			v, err := strconv.ParseFloat(string(text[i:end]), 64)
+			if err != nil {
+				return err
+			}
+			w.number(v)
+			i = end
+		case c == ' ' || c == '\n' || c == '\t' || c == '\r':
+			i++
+		default:
+			w.form = append(w.form, c)
+			i++
+		}
+	}
+	return nil
+}
+
+// walked writes a value that is JSON already and may have members whose names are indices, which ECMAScript puts first.
+func (w *Writer) walked(text []byte) error {
 	var v any
 	if err := json.Unmarshal(text, &v); err != nil {
 		return err
-	}
-	if v == nil {
-		w.form = append(w.form, "null"...)
-		return nil
 	}
 	r := reflect.ValueOf(v)
 	return of(r.Type())(w, r)

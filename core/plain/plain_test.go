@@ -132,7 +132,8 @@ func TestWhatIsWritten(t *testing.T) {
 	}{
 		{map[string]int{"b": 1, "10": 2, "9": 3, "01": 4}, `{"9":0,"10":0,"01":0,"b":0}`, []float64{3, 2, 4, 1}},
 		{"a \"line\"\n\xff", `"a \"line\"\n` + "\uFFFD" + `"`, nil},
-		{jsontext.Value(`{"b": [1, "x", null], "a": -2.5}`), `{"a":0,"b":[0,"x",null]}`, []float64{-2.5, 1}},
+		{jsontext.Value(`{"b": [1, "x \" 7", null, true], "a": -2.5e-3}`), `{"b":[0,"x \" 7",null,true],"a":0}`, []float64{1, -2.5e-3}},
+		{jsontext.Value(`{"b": 1, "7": 2}`), `{"7":0,"b":0}`, []float64{2, 1}},
 		{[]*int{nil}, `[null]`, nil},
 		{[2]float64{math.Inf(1), math.Copysign(0, -1)}, `[0,0]`, []float64{math.Inf(1), math.Copysign(0, -1)}},
 		{struct {

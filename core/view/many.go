@@ -39,6 +39,7 @@ func (s *Views) ManyView(m scope.Moment, threads []string) Many {
 			// Whether they lie in a group would have to be sought for each: making them the ground says so.
 			w := Selected{Unites: l.Is().Joins, Grounds: scope.Groundable(l, nil), Layer: ink.Shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Strands: []Strand{}, Refs: [][2]float64{}}
 			w.Layer.Path = "" // long, and shown by nothing but the page
+			wholeShape(w.Layer)
 			if l.Made != nil {
 				w.Made, w.Kept = l.Made.How, make([]string, len(l.Made.Of))
 			}

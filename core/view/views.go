@@ -10,6 +10,7 @@ import (
 	"capstan/core/ink"
 	"capstan/core/motion"
 	"capstan/core/scope"
+	"capstan/core/shape"
 )
 
 // Fit is how the words of a text fill a box of a height of its own.
@@ -180,6 +181,7 @@ func (s *Views) Selection(m scope.Moment, threads []string) []Selected {
 	for _, l := range s.Layers(m, threads) {
 		v := Selected{Layer: ink.Shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Strands: s.strandsOf(i, l.Thread), Closed: s.Shown.Encloses(i, l.ID), Missing: s.Missing(l), Plate: ink.PlateContrast(l, sc)}
 		v.Layer.Path = "" // long, and shown by nothing but the page
+		wholeShape(v.Layer)
 		if l.Roomy() {
 			scale, over := s.Shown.Fit(i, l.ID)
 			v.Fit = &Fit{scale, over}
@@ -273,4 +275,12 @@ func (s *Views) DocumentColours() []string {
 	}
 	sortByCount(order, count)
 	return order[:min(len(order), 16)]
+}
+
+// wholeShape gives a shape's layer, which is a copy, the numbers that it leaves out.
+func wholeShape(l *doc.Layer) {
+	if l.IsShape() {
+		v := shape.Of(l).Shape
+		l.Shape = &v
+	}
 }

@@ -17,6 +17,7 @@ import (
 	"capstan/core/caret"
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/fields"
 	"capstan/core/gesture"
 	"capstan/core/intent/arrange"
 	"capstan/core/intent/joining"
@@ -33,7 +34,7 @@ const answersFile = "web/src/engine/answers.ts"
 
 // named are the types that the page gets from the engine by the names they have there; what they hold comes along by its own name.
 var named = map[string]any{
-	"Moment": scope.Moment{}, "Area": scope.Area{},
+	"Described": fields.All{}, "Field": fields.Field{}, "FieldOption": fields.Option{}, "Moment": scope.Moment{}, "Area": scope.Area{},
 	"Film": view.Film{}, "Row": view.Row{}, "Selected": view.Selected{}, "Move": view.MoveView{}, "Many": view.Many{}, "Shared": view.Shared{},
 	"Overlay": overlay.Overlay{}, "OverlayBox": overlay.Box{}, "OverlayPath": overlay.Path{}, "Ghost": overlay.Ghost{},
 	"Under": overlay.Under{}, "All": overlay.All{}, "ShapeSign": overlay.ShapeSign{},
@@ -60,6 +61,7 @@ var choices = map[string][]string{
 	"Snap.Part":          {"", "begin", "end"},
 	"Strand.Turn":        {"", doc.TurnShort, doc.TurnClockwise, doc.TurnAnticlockwise, doc.TurnNumbered},
 	"Marker.Style":       {doc.Dots, doc.Bars, doc.Count},
+	"Field.Control":      {fields.Number, fields.Choice, fields.Signs, fields.Direction},
 	"Guide.Axis":         {doc.Upright, doc.Level},
 }
 

@@ -22,6 +22,7 @@ import { ContextMenu } from './ui/ContextMenu'
 import { Button, Progress } from './ui/controls'
 import { hold, letGo } from './ui/drags'
 import { isNumber, recall, remember } from './remember'
+import { rem } from './rem'
 import { filmTime } from './time'
 
 const projectInPath = () => /^\/p\/([a-z0-9-]+)$/.exec(location.pathname)?.[1] ?? null
@@ -49,7 +50,7 @@ class Rescue extends Component<{ children: ReactNode }, { broken: string | null 
     if (this.state.broken === null) return this.props.children
     return (
       <div className="flex h-full flex-col items-center justify-center gap-3" role="alert">
-        <p className="max-w-[480px] text-center">
+        <p className="max-w-120 text-center">
           This screen has stumbled. What was stored is kept, up to your last change. ({this.state.broken})
         </p>
         <Button onClick={() => location.reload()}>Load it again</Button>
@@ -71,7 +72,7 @@ function Opening() {
   return (
     <main className="flex h-full flex-col items-center justify-center gap-3 text-ink-600">
       <p role="status">Opening the project …</p>
-      {share !== null && <Progress name="Loading the engine" share={share} className="w-[240px]" />}
+      {share !== null && <Progress name="Loading the engine" share={share} className="w-60" />}
     </main>
   )
 }
@@ -94,8 +95,8 @@ function Editor({ id }: { id: string }) {
   if (state !== 'ready') {
     return (
       <main className="flex h-full flex-col items-center justify-center gap-3">
-        <h1 className="text-[15px] font-semibold">This project did not open</h1>
-        <p className="max-w-[480px] text-center" role="alert">
+        <h1 className="text-[0.9375rem] font-semibold">This project did not open</h1>
+        <p className="max-w-120 text-center" role="alert">
           {state}
         </p>
         <span className="flex gap-2">
@@ -132,7 +133,7 @@ function Large() {
         <button type="button" className="h-8 rounded-md bg-spruce-800 px-3 hover:bg-spruce-700" onClick={toggle}>
           {playing ? 'Pause' : 'Play'}
         </button>
-        <span className="font-mono text-[13px]">{time}</span>
+        <span className="font-mono text-[0.8125rem]">{time}</span>
         <button type="button" className="h-8 rounded-md bg-spruce-800 px-3 hover:bg-spruce-700" onClick={leaveLarge}>
           Back to the desk
         </button>
@@ -142,17 +143,19 @@ function Large() {
 }
 
 // The timeline is at least as high as its heading; above it the header, a page of 160 px and the rail have their room.
-const least = 84
-const aboveAll = 260
+const least = 84 * rem
+const aboveAll = 260 * rem
 
-function useWindowHeight() {
-  const [h, setH] = useState(window.innerHeight)
+/** The size of the window, and whether it is so narrow that the inspector is a drawer. */
+function useWindow() {
+  const now = () => ({ height: window.innerHeight, narrow: window.innerWidth < 900 * rem })
+  const [size, setSize] = useState(now)
   useEffect(() => {
-    const changed = () => setH(window.innerHeight)
+    const changed = () => setSize(now())
     window.addEventListener('resize', changed)
     return () => window.removeEventListener('resize', changed)
   }, [])
-  return h
+  return size
 }
 
 /** The editor: light desk above, dark timeline below, a divider between them. */
@@ -168,9 +171,12 @@ function Room() {
     }
   }, [name])
   const key = film ? `capstan.desk.${film.width >= film.height ? 'wide' : 'upright'}` : ''
-  const usual = film && film.height > film.width ? 250 : 332
+  const usual = (film && film.height > film.width ? 250 : 332) * rem
   const [asked, setAsked] = useState(() => recall(key, isNumber, usual))
-  const most = Math.max(least, useWindowHeight() - aboveAll)
+  const { height, narrow } = useWindow()
+  const room = useDesk((d) => d.room)
+  const drawer = useDesk((d) => d.drawer)
+  const most = Math.max(least, height - aboveAll)
   const below = Math.min(most, Math.max(least, asked)) // what was kept may be of a larger window
   const from = useRef<{ y: number; below: number } | null>(null)
   useEffect(() => {
@@ -202,20 +208,25 @@ function Room() {
   }
   if (large) return <Large />
   return (
-    <div className="flex h-full flex-col">
-      <Header />
-      <div className="flex min-h-0 flex-1">
-        <main className="flex min-w-0 flex-1 flex-col">
-          <h1 className="sr-only">{name}</h1>
-          <div className="min-h-0 flex-1">
-            <Desk />
-          </div>
-          <Rail />
-          <ContextMenu />
-        </main>
-        <Inspector />
-      </div>
-      <div className="flex shrink-0" style={{ height: below }}>
+    <div className={clsx('flex h-full flex-col', height < aboveAll + least && 'overflow-y-auto')}>
+      <Header narrow={narrow} />
+      {room !== 'timeline' && (
+        <div className="relative flex min-h-50 flex-1">
+          <main className="flex min-w-0 flex-1 flex-col">
+            <h1 className="sr-only">{name}</h1>
+            <div className="min-h-40 flex-1">
+              <Desk />
+            </div>
+            <Rail />
+          </main>
+          {(!narrow || drawer) && <Inspector narrow={narrow} />}
+        </div>
+      )}
+      <ContextMenu />
+      <div
+        className={clsx('flex', room === 'timeline' ? 'min-h-0 flex-1' : 'shrink-0', room === 'desk' && 'hidden')}
+        style={{ height: room === 'timeline' ? undefined : below }}
+      >
         <Timeline>
           <div
             role="separator"
@@ -227,7 +238,7 @@ function Room() {
             aria-valuemax={most}
             title="Drag; a double press shows all rows"
             className={clsx(
-              'absolute inset-x-0 -top-[3px] z-30 h-[6px] cursor-ns-resize hover:bg-brass-400',
+              'absolute inset-x-0 -top-[3px] z-30 h-1.5 cursor-ns-resize hover:bg-brass-400',
               'focus-visible:bg-brass-400',
             )}
             onPointerDown={(e) => {

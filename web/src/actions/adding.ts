@@ -1,41 +1,8 @@
 // Adding a move: from the inspector, by a key, and by a double press on a stretch of a row.
+import { engine } from '../engine/engine'
 import { run } from '../project/commands'
 import { desk, selectMoves, set, toRest } from '../project/desk'
 import { openMenuAt } from '../ui/ContextMenu'
-
-/** Moves by what they do: the word in a list, kind and effect. */
-export const moveKinds = [
-  {
-    heading: 'Comes in',
-    list: [
-      ['Fade', 'entrance', 'fade'],
-      ['Slide', 'entrance', 'slide'],
-      ['Wipe', 'entrance', 'wipe'],
-      ['At once (appears)', 'entrance', 'at-once'],
-    ],
-  },
-  {
-    heading: 'Goes out',
-    list: [
-      ['Fade', 'exit', 'fade'],
-      ['Slide', 'exit', 'slide'],
-      ['Wipe', 'exit', 'wipe'],
-      ['At once (vanishes)', 'exit', 'at-once'],
-    ],
-  },
-  {
-    heading: 'Goes on and on',
-    list: [
-      ['Spin', 'loop', 'spin'],
-      ['Rock', 'loop', 'rock'],
-      ['Scroll', 'loop', 'scroll'],
-    ],
-  },
-] as const
-
-/** How a move of a kind is called by itself. */
-export const moveName = (word: string, kind: string) =>
-  kind === 'loop' ? word : `${word.replace(/ \(.*/, '')} ${kind === 'entrance' ? 'in' : 'out'}`
 
 /** Gives the selected layers a move and selects it; at is when it starts, ms of the film. */
 export function addMove(kind: string, effect: string, at: number | null = null) {
@@ -61,11 +28,12 @@ export function offerMoves(x: number, y: number, at: number | null = null, up = 
     y,
     'Add a move',
     [
-      ...moveKinds.flatMap((k) => [
-        ...k.list.map(([word, kind, effect]) => ({ word: moveName(word, kind), run: () => addMove(kind, effect, at) })),
-        null,
-      ]),
-      { word: 'Motion path', run: () => addMove('path', 'along', at) },
+      ...engine
+        .fields()
+        .moves.flatMap((o, i) => [
+          ...(i > 0 ? [null] : []),
+          ...o.moves.map((v) => ({ word: v.name, run: () => addMove(v.kind, v.effect, at) })),
+        ]),
       ...(at === null ? [{ word: 'Draw a path', run: drawPath }] : []),
     ],
     up,

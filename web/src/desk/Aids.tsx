@@ -163,7 +163,7 @@ export function Aids({ view, size }: { view: View; size: { w: number; h: number 
       )}
       {held && (
         <div
-          className="pointer-events-none absolute rounded-md bg-paper px-2 py-0.5 font-mono text-[12px] shadow"
+          className="pointer-events-none absolute rounded-md bg-paper px-2 py-0.5 font-mono text-[0.75rem] shadow"
           style={
             held.axis === 'upright'
               ? { left: toDesk(view, [held.at, 0])[0] + 8, top: wide + 6 }

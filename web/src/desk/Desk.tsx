@@ -505,7 +505,7 @@ export function Desk() {
         <div
           className={clsx(
             'pointer-events-none absolute flex items-center gap-2 rounded-md bg-paper px-2 py-1 font-mono',
-            'text-[12px] shadow',
+            'text-[0.75rem] shadow',
           )}
           style={{ left: lens.x + 16, top: lens.y + 16 }}
           data-lens
@@ -518,7 +518,7 @@ export function Desk() {
         <div
           className={clsx(
             'pointer-events-none absolute whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono',
-            'text-[12px] shadow',
+            'text-[0.75rem] shadow',
           )}
           style={{ left: readout.x, top: readout.y }}
         >

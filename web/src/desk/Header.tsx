@@ -3,17 +3,25 @@ import { clsx } from 'clsx'
 import { useEffect, useState } from 'react'
 import { apply, closeProject } from '../project/commands'
 import { ListFilter } from 'lucide-react'
-import { select, set, setOnNow, setSolo, swapRest, useDesk } from '../project/desk'
-import { Button, Sign, TextField } from '../ui/controls'
+import { select, set, setOnNow, showAlone, setSolo, swapRest, useDesk } from '../project/desk'
+import { TextField } from '../ui/TextField'
+import { Button, Sign } from '../ui/controls'
 import { filmTime } from '../time'
 import { keyed } from '../ui/keymap'
 
-export function Header() {
+export function Header({ narrow }: { narrow: boolean }) {
+  const drawer = useDesk((d) => d.drawer)
+  const room = useDesk((d) => d.room)
   const film = useDesk((d) => d.film)
   const scene = useDesk((d) => d.scene)
   if (!film) return null
   return (
-    <header className="flex h-[37px] shrink-0 items-center border-b border-sailcloth-300 bg-paper pl-3 pr-2">
+    <header
+      className={clsx(
+        'flex min-h-9.25 shrink-0 flex-wrap items-center border-b border-sailcloth-300 bg-paper pl-3 pr-2',
+        narrow && 'gap-y-0.5 py-0.5',
+      )}
+    >
       <div className="flex min-w-0 flex-1 items-center gap-2">
         <button
           type="button"
@@ -26,7 +34,7 @@ export function Header() {
             window.dispatchEvent(new PopStateEvent('popstate'))
           }}
         >
-          <img src="/mark.svg" alt="" className="h-[22px] w-[22px]" />
+          <img src="/mark.svg" alt="" className="h-5.5 w-5.5" />
         </button>
         <TextField
           key={film.name}
@@ -34,13 +42,13 @@ export function Header() {
           value={film.name}
           onSet={(name) => apply({ op: 'project.rename', name })}
           className={clsx(
-            '!w-auto max-w-[360px] truncate [field-sizing:content] !border-transparent !bg-transparent',
-            'font-semibold hover:!border-sailcloth-300 focus:!bg-paper',
+            '!w-auto max-w-90 truncate [field-sizing:content] !border-transparent !bg-transparent',
+            'font-semibold hover:!border-sailcloth-500 focus:!bg-paper',
           )}
         />
         <Knot />
       </div>
-      <div className="flex items-center gap-2 px-4">
+      <div className={clsx('flex items-center gap-2', !narrow && 'px-4')}>
         <button
           type="button"
           className="h-6 rounded-md px-1.5 font-semibold hover:bg-sailcloth-200"
@@ -53,6 +61,21 @@ export function Header() {
         <Alone />
       </div>
       <div className="flex flex-1 items-center justify-end gap-2">
+        {room === 'timeline' && (
+          <Button title={keyed('Show the desk again (T)')} onClick={() => showAlone('timeline')}>
+            Desk and timeline
+          </Button>
+        )}
+        {narrow && room !== 'timeline' && (
+          <Button
+            aria-expanded={drawer}
+            className={drawer ? '!bg-brass-200' : ''}
+            title={keyed('What is selected, in numbers (I)')}
+            onClick={() => set({ drawer: !drawer })}
+          >
+            Inspector
+          </Button>
+        )}
         <Button
           onClick={() => set({ sheet: 'stages' })}
           title="Keep the project as it is now, and return to what it was"
@@ -80,7 +103,7 @@ function Showing() {
   const rest = useDesk((d) => d.moment.rest)
   const onNow = useDesk((d) => d.onNow)
   const time = useDesk((d) => filmTime(d.moment.time))
-  const side = 'h-[22px] rounded-md px-2 text-[12px]'
+  const side = 'h-5.5 rounded-md px-2 text-[0.75rem]'
   return (
     <span className="flex items-center gap-1" role="group" aria-label="What the page shows">
       <button
@@ -127,9 +150,9 @@ function Alone() {
       type="button"
       title="Show all layers again"
       onClick={() => setSolo([])}
-      className="flex h-6 items-center gap-1 rounded-md bg-brass-200 px-2 text-[12px] font-semibold"
+      className="flex h-6 items-center gap-1 rounded-md bg-brass-200 px-2 text-[0.75rem] font-semibold"
     >
-      <span className="max-w-[160px] truncate">{solo.length === 1 ? name : `${solo.length} layers`}</span> alone
+      <span className="max-w-40 truncate">{solo.length === 1 ? name : `${solo.length} layers`}</span> alone
       <svg width="9" height="9" viewBox="0 0 9 9" aria-hidden>
         <path d="M1 1l7 7M8 1L1 8" stroke="currentColor" strokeWidth="1.5" />
       </svg>
@@ -182,7 +205,7 @@ function Knot() {
         </svg>
       </button>
       {!trouble && !open && (
-        <span className={`text-[11px] text-ink-600 ${slow ? '' : 'max-[1100px]:hidden'}`}>
+        <span className={`text-[0.6875rem] text-ink-600 ${slow ? '' : 'max-[68.75rem]:hidden'}`}>
           {slow ? 'storing …' : 'stored'}
         </span>
       )}
@@ -190,7 +213,7 @@ function Knot() {
         <span
           role="status"
           className={clsx(
-            'absolute left-8 top-0.5 z-30 w-max max-w-[420px] rounded-md px-2 py-1 text-[12px]',
+            'absolute left-8 top-0.5 z-30 w-max max-w-105 rounded-md px-2 py-1 text-[0.75rem]',
             trouble ? 'bg-coral-700 text-paper' : 'bg-spruce-900 text-foam-100',
           )}
         >

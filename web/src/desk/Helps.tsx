@@ -5,7 +5,9 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
 import { Ruler as RulerIcon, X } from 'lucide-react'
 import { run } from '../project/commands'
 import { desk, look, useDesk } from '../project/desk'
-import { Button, Check, NumberField, Sign } from '../ui/controls'
+import { Check } from '../ui/Check'
+import { NumberField } from '../ui/NumberField'
+import { Button, Sign } from '../ui/controls'
 import { setAids } from './Aids'
 
 export function Helps() {
@@ -18,7 +20,7 @@ export function Helps() {
         aria-label="Rulers, guides, grid, safe areas, ends of moves"
         title="Rulers, guides, grid, safe areas, ends of moves"
         className={clsx(
-          'flex h-[26px] w-[26px] items-center justify-center rounded-md',
+          'flex h-6.5 w-6.5 items-center justify-center rounded-md',
           some ? 'bg-brass-200' : 'hover:bg-sailcloth-200',
         )}
       >
@@ -27,7 +29,7 @@ export function Helps() {
       <PopoverPanel
         anchor={{ to: 'top end', gap: 6, padding: 8 }}
         className={clsx(
-          'z-50 w-[228px] rounded-md border border-sailcloth-300 bg-paper p-3 text-[12px]',
+          'z-50 w-57 rounded-md border border-sailcloth-300 bg-paper p-3 text-[0.75rem]',
           'shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
         )}
       >
@@ -41,8 +43,9 @@ export function Helps() {
         <Check name="Safe areas (J)" on={aids.safe} onSet={(safe) => setAids({ safe })} />
         <Check name="First and last frame (H)" on={ends} onSet={(on) => look({ ends: on })} />
         <Check name="What lies in the wings" on={aids.wings} onSet={(wings) => setAids({ wings })} />
-        <div className="mt-1.5 grid grid-cols-[56px_1fr] items-center gap-x-2">
+        <div className="mt-1.5 grid grid-cols-[3.5rem_1fr] items-center gap-x-2">
           <NumberField
+            quiet
             label="Grid"
             name="Steps of the grid; 0: none"
             unit="px"
@@ -73,7 +76,7 @@ function Guides() {
       {!!guides?.length && (
         <div
           className={clsx(
-            'thin-scroll mb-1.5 grid max-h-[116px] grid-cols-[56px_1fr_26px] items-center gap-x-2 gap-y-1',
+            'thin-scroll mb-1.5 grid max-h-29 grid-cols-[3.5rem_1fr_1.625rem] items-center gap-x-2 gap-y-1',
             'overflow-y-auto',
           )}
         >
@@ -82,6 +85,7 @@ function Guides() {
             return (
               <div key={`${index} ${g.axis}`} className="contents">
                 <NumberField
+                  quiet
                   label={word}
                   name={`Guide ${index + 1}, ${word.toLowerCase()}`}
                   unit="px"

@@ -5,14 +5,19 @@ import { Ghost, Image, Minus, Plus, Route, Type, X } from 'lucide-react'
 import { useMemo, type ReactNode } from 'react'
 import { engine } from '../engine/engine'
 import { offerMoves } from '../actions/adding'
-import { desk, look, selectNew, set, toRest, useDesk, type Tool } from '../project/desk'
+import { desk, look, selectNew, set, showAlone, toRest, useDesk, type Tool } from '../project/desk'
 import { carryEdit, run } from '../project/commands'
-import { Button, Sign, keepKeys } from '../ui/controls'
+import { Button, Sign } from '../ui/controls'
+import { keepKeys } from '../ui/typing'
 import { Helps } from './Helps'
 import { within } from './view'
-import { dropPen, penMirror } from '../actions/drawing'
+import { penMirror } from '../actions/drawing'
+import { pickTool } from '../actions/tools'
 import { choosePictures, takePictures } from '../actions/pictures'
-import { keyed } from '../ui/keymap'
+import { openMenu } from '../ui/ContextMenu'
+import { keyed, useKeymap } from '../ui/keymap'
+import { pin, usePins } from '../ui/pins'
+import { shortcuts } from './shortcuts'
 import { counted } from '../words'
 
 const signs: Record<string, ReactNode> = {
@@ -58,20 +63,15 @@ const ShapeSign = ({ d }: { d: string }) => (
   </svg>
 )
 
-export function pickTool(tool: Tool) {
-  toRest()
-  if (desk().pen) dropPen()
-  set({ tool })
-}
-
 /** Words for which there is no room where the desk is narrow; the signs stay, with their names. */
-const narrow = '@max-[940px]:hidden'
+const narrow = '@max-[58.75rem]:hidden'
 
 export function Rail() {
   const tool = useDesk((d) => d.tool)
   const some = useDesk((d) => d.selection.length > 0)
   const offer = useDesk((d) => (d.offer && d.selection.includes(d.offer) ? d.offer : null))
   const ghosts = useDesk((d) => d.ghosts)
+  const room = useDesk((d) => d.room)
   const entry = (t: Tool, word: string, key: string, disabled = false, spare = narrow) => (
     <button
       type="button"
@@ -93,13 +93,13 @@ export function Rail() {
   return (
     <div
       className={clsx(
-        '@container relative flex h-[36px] shrink-0 items-center gap-1 border-t border-sailcloth-300',
+        '@container relative flex min-h-9 shrink-0 flex-wrap items-center gap-0.5 border-t border-sailcloth-300',
         'bg-paper px-3',
       )}
       role="toolbar"
       aria-label="Add"
     >
-      <span className={`pr-2 font-semibold ${narrow}`}>Add</span>
+      <span className="pr-1 font-semibold @max-[67.5rem]:hidden">Add</span>
       {entry('rectangle', 'Rectangle', '1')}
       {entry('ellipse', 'Ellipse', '2')}
       <Shapes tool={tool} />
@@ -157,7 +157,8 @@ export function Rail() {
         </svg>
         Move
       </button>
-      {entry('path', 'Motion path', '5', !some, '@max-[1080px]:hidden')}
+      <span className="@max-[67.5rem]:hidden">{entry('path', 'Motion path', '5', !some)}</span>
+      <Pinned />
       <Says offer={some ? offer : null} />
       <span className="flex-1" />
       <Sign
@@ -171,7 +172,58 @@ export function Rail() {
       <span className="mx-1 h-5 w-px bg-sailcloth-300" />
       <Helps />
       <Zoom />
+      <Sign
+        name="The desk alone, or with the timeline (D)"
+        pressed={room === 'desk'}
+        className={room === 'desk' ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}
+        onClick={() => showAlone('desk')}
+      >
+        <svg width="16" height="16" viewBox="0 0 16 16" fill="none" stroke="currentColor" strokeWidth="1.5" aria-hidden>
+          <path d="M2.500 2.500h11v8h-11zM2.500 13.500h11" />
+        </svg>
+      </Sign>
+      <Sign name="The timeline alone (T)" className="hover:bg-sailcloth-200" onClick={() => showAlone('timeline')}>
+        <svg width="16" height="16" viewBox="0 0 16 16" fill="none" stroke="currentColor" strokeWidth="1.5" aria-hidden>
+          <path d="M2.500 2.500h11M2.500 5.500h11v8h-11zM2.500 9.500h11" />
+        </svg>
+      </Sign>
     </div>
+  )
+}
+
+/** Commands that were pinned in the sheet of keys. */
+function Pinned() {
+  const { pins } = usePins()
+  useKeymap() // the keys they have now
+  if (pins.length === 0) return null
+  return (
+    <>
+      <span className="mx-1 h-5 w-px bg-sailcloth-300" />
+      {pins.map((keys) => {
+        const s = shortcuts.find((s) => s.keys === keys)
+        return (
+          s && (
+            <button
+              key={keys}
+              type="button"
+              data-pin={keys}
+              aria-label={s.does}
+              title={keyed(`${s.does} (${keys})`)}
+              onClick={() => s.run()}
+              onContextMenu={(e) =>
+                openMenu(e, s.does, [
+                  { word: 'Take it off the rail', run: () => pin(keys) },
+                  { word: 'All commands …', key: '?', run: () => set({ sheet: 'keys' }) },
+                ])
+              }
+              className="h-7 max-w-30 truncate rounded-md px-2 text-[0.75rem] hover:bg-sailcloth-200"
+            >
+              {s.does.split(/[:;,]/)[0]}
+            </button>
+          )
+        )
+      })}
+    </>
   )
 }
 
@@ -192,7 +244,7 @@ function Says({ offer }: { offer: string | null }) {
       role="status"
       className={clsx(
         'pointer-events-none absolute bottom-full left-0 mb-1 ml-2 flex h-8 items-center gap-2',
-        'whitespace-nowrap rounded-md border border-sailcloth-300 bg-paper px-2.5 text-[12px]',
+        'whitespace-nowrap rounded-md border border-sailcloth-300 bg-paper px-2.5 text-[0.75rem]',
         'text-ink-600 *:pointer-events-auto',
       )}
     >
@@ -226,8 +278,7 @@ function Says({ offer }: { offer: string | null }) {
             title="Does the same to this thread in the scenes that follow"
             onClick={carryEdit}
           >
-            also <span className="max-w-[240px] truncate">{across.what},</span> in{' '}
-            {counted(across.count, 'later scene')}
+            also <span className="max-w-60 truncate">{across.what},</span> in {counted(across.count, 'later scene')}
           </Button>
           <Sign
             name="Leave later scenes as they are"
@@ -263,7 +314,7 @@ function Says({ offer }: { offer: string | null }) {
             value={smoothing}
             onChange={(e) => set({ smoothing: Number(e.target.value) })}
             onKeyDown={keepKeys}
-            className="w-[90px] accent-brass-600"
+            className="w-22.5 accent-brass-600"
           />
           Draw a line. Escape lets go.
         </>
@@ -315,7 +366,7 @@ function Shapes({ tool }: { tool: Tool }) {
               aria-label={s.name}
               onClick={() => pickTool(s.kind)}
               className={clsx(
-                'flex h-[58px] w-[76px] flex-col items-center justify-center gap-1 rounded-md text-[11px]',
+                'flex h-14.5 w-19 flex-col items-center justify-center gap-1 rounded-md text-[0.6875rem]',
                 'data-focus:bg-brass-200',
               )}
             >
@@ -335,7 +386,7 @@ function Shapes({ tool }: { tool: Tool }) {
             </button>
           </MenuItem>
         ))}
-        <div className="col-span-4 mt-1 border-t border-sailcloth-300 pt-1 text-[11px] text-ink-600">
+        <div className="col-span-4 mt-1 border-t border-sailcloth-300 pt-1 text-[0.6875rem] text-ink-600">
           Which scene this is
         </div>
         {(
@@ -354,7 +405,7 @@ function Shapes({ tool }: { tool: Tool }) {
                 if (run('add.marker', { style })) selectNew(before)
               }}
               className={clsx(
-                'flex h-[50px] w-[76px] flex-col items-center justify-center gap-1 rounded-md text-[11px]',
+                'flex h-12.5 w-19 flex-col items-center justify-center gap-1 rounded-md text-[0.6875rem]',
                 'data-focus:bg-brass-200',
               )}
             >
@@ -403,7 +454,7 @@ function Zoom() {
       <button
         type="button"
         title="Full size"
-        className="h-7 w-[46px] rounded-md text-center font-mono text-[12px] hover:bg-sailcloth-200"
+        className="h-7 w-11.5 rounded-md text-center font-mono text-[0.75rem] hover:bg-sailcloth-200"
         onClick={() => set({ zoom: 1, pan: { x: 0, y: 0 } })}
       >
         {Math.round(scale * 100)} %

@@ -1,11 +1,15 @@
 // The sheet of keys: what each does, and another key for it where one is wanted.
 import { clsx } from 'clsx'
+import { Pin } from 'lucide-react'
 import { useState } from 'react'
 import { fail, mended, set } from '../project/desk'
-import { Button, Check, Sheet } from '../ui/controls'
+import { Check } from '../ui/Check'
+import { Sheet } from '../ui/Sheet'
+import { Button, Sign } from '../ui/controls'
+import { pin, usePins } from '../ui/pins'
 import { changeKey, keyNow, keysAsTheyCame, nameOf, single, switchSingle, useKeymap } from '../ui/keymap'
 import { fault } from '../words'
-import { shortcuts, type Shortcut } from './keys'
+import { shortcuts, type Shortcut } from './shortcuts'
 
 const words: Record<string, string> = {
   ArrowLeft: '←',
@@ -41,8 +45,8 @@ export function Shortcuts() {
   const changed = off || Object.keys(own).length > 0
   return (
     <Sheet title="Keyboard and pointer" wide onClose={() => set({ sheet: 'none' })}>
-      <div className="flex min-h-[42px] items-center gap-4 border-b border-sailcloth-300 px-5 py-2 text-[12px]">
-        <span className="w-[250px]">
+      <div className="flex min-h-10.5 items-center gap-4 border-b border-sailcloth-300 px-5 py-2 text-[0.75rem]">
+        <span className="w-62.5">
           <Check name="Keys of one character, without Ctrl" on={!off} onSet={switchSingle} />
         </span>
         <span className="flex-1 text-ink-600">
@@ -51,13 +55,13 @@ export function Shortcuts() {
         </span>
         {changed && <Button onClick={keysAsTheyCame}>As they came</Button>}
       </div>
-      <div className="columns-3 gap-8 px-5 py-4 text-[12px]">
+      <div className="columns-3 gap-8 px-5 py-4 text-[0.75rem]">
         {groups.map((g) => (
           <section key={g} className="mb-4 break-inside-avoid">
-            <h2 className="mb-1 text-[13px] font-semibold">{g}</h2>
+            <h2 className="mb-1 text-[0.8125rem] font-semibold">{g}</h2>
             <dl className="grid grid-cols-[auto_1fr] gap-x-2 gap-y-0.5">
               {merge(shortcuts.filter((s) => s.group === g)).map(([does, list]) => [
-                <dt key={`${does}k`} className="flex max-w-[112px] flex-wrap content-start">
+                <dt key={`${does}k`} className="flex max-w-28 flex-wrap content-start">
                   {list.map((s) => (
                     <Key
                       key={s.keys}
@@ -68,15 +72,16 @@ export function Shortcuts() {
                     />
                   ))}
                 </dt>,
-                <dd key={does} className="pt-[3px] leading-[18px]">
-                  {does}
+                <dd key={does} className="group flex items-start gap-1 pt-[3px] leading-[1.125rem]">
+                  <span className="min-w-0 flex-1">{does}</span>
+                  <PinSign of={list[0]} />
                 </dd>,
               ])}
             </dl>
           </section>
         ))}
         <section className="break-inside-avoid">
-          <h2 className="mb-1 text-[13px] font-semibold">Pointer</h2>
+          <h2 className="mb-1 text-[0.8125rem] font-semibold">Pointer</h2>
           <dl className="grid gap-y-1">
             {more.map(([k, d]) => (
               <div key={k}>
@@ -88,6 +93,26 @@ export function Shortcuts() {
         </section>
       </div>
     </Sheet>
+  )
+}
+
+/** Pins a command to the rail, or takes it off. */
+function PinSign({ of }: { of: Shortcut }) {
+  const on = usePins((p) => p.pins.includes(of.keys))
+  return (
+    <Sign
+      name={on ? `On the rail: ${of.does}. Take it off` : `Pin to the rail: ${of.does}`}
+      pressed={on}
+      className={clsx(
+        '-my-1 !h-6 !w-6',
+        on
+          ? 'text-brass-700'
+          : 'text-ink-500 opacity-0 hover:bg-sailcloth-200 focus-visible:opacity-100 group-hover:opacity-100 touch:opacity-100',
+      )}
+      onClick={() => pin(of.keys)}
+    >
+      <Pin size={13} strokeWidth={1.5} fill={on ? 'currentColor' : 'none'} />
+    </Sign>
   )
 }
 
@@ -119,7 +144,7 @@ function Key({ of, asked, off, onAsk }: { of: Shortcut; asked: boolean; off: boo
       onKeyDown={take}
       onBlur={() => asked && onAsk(false)}
       className={clsx(
-        'min-h-6 whitespace-nowrap rounded-md px-1 font-mono text-[11px] font-semibold',
+        'min-h-6 whitespace-nowrap rounded-md px-1 font-mono text-[0.6875rem] font-semibold',
         asked
           ? 'bg-brass-200'
           : now !== of.keys

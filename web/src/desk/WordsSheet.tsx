@@ -4,7 +4,8 @@ import { useMemo } from 'react'
 import { createPortal } from 'react-dom'
 import { engine } from '../engine/engine'
 import { set, useDesk } from '../project/desk'
-import { Button, Sheet } from '../ui/controls'
+import { Sheet } from '../ui/Sheet'
+import { Button } from '../ui/controls'
 
 export function WordsSheet() {
   const film = useDesk((d) => d.film)
@@ -17,7 +18,7 @@ export function WordsSheet() {
       <div className="px-5 py-4">
         <ol
           className="list-none space-y-1 focus:!outline-none"
-          data-first
+          data-autofocus
           tabIndex={-1}
           aria-label="What happens, in the order of time"
         >

@@ -158,6 +158,18 @@ export interface Delivery {
   refused: string
 }
 
+/** All is all that is described. */
+export interface Described {
+  /** numbers of shapes by kind */
+  shapes: Record<string, Field[]>
+  /** of moves by effect */
+  effects: Record<string, Field[]>
+  looks: LookFields
+  /** kinds whose corners can be rounded */
+  rounded: string[]
+  moves: Offers[]
+}
+
 /** Film is a list of scenes on pages of one size. */
 export interface DocumentFilm {
   /** page px, 16..8192 */
@@ -277,6 +289,48 @@ export interface Dragged extends Readout, Held {
 export interface Failure {
   index: number
   words: string
+}
+
+/** Field is one value that can be set. */
+export interface Field {
+  /** in what it belongs to: rock.angle, shape.hole */
+  path: string
+  /** beside it */
+  words: string
+  /** by itself */
+  name: string
+  /** Number, Choice, Signs or Direction */
+  control: 'number' | 'choice' | 'signs' | 'direction'
+  unit: string
+  /** what is shown is the value times this: 100 for shares in % */
+  times: number
+  /** as it is shown */
+  least: number
+  most: number
+  /** of the arrow keys */
+  step: number
+  digits: number
+  /** whole numbers alone */
+  whole: boolean
+  /** 0 is taken away instead of being written; a missing value is 0 */
+  clears: boolean
+  /** of a Choice or Signs */
+  options: FieldOption[]
+  /** of directions only left, right, up and down */
+  four: boolean
+  /** shown only where the value at this path is set */
+  needs: string
+  /** not of moves that go unit by unit */
+  noUnit: boolean
+}
+
+/** Option is one of what there is to choose from. */
+export interface FieldOption {
+  /** as it is written; null: nothing is */
+  value: unknown
+  words: string
+  /** the name of its drawing */
+  sign: string
 }
 
 /** Fill is what a shape is filled with. */
@@ -514,6 +568,16 @@ export interface Look {
   corner?: number
 }
 
+/** LookFields are the fields of any layer's look. */
+export interface LookFields {
+  opacity: Field
+  /** of Rounded */
+  corner: Field
+  blend: Field
+  blur: Field
+  feather: Field
+}
+
 /**
  * Made keeps what a layer was made of, so that it can be taken apart again. The layers do not show and are not found;
  * they keep their ids for when they come back, unless these are taken by then.
@@ -621,6 +685,22 @@ export interface MoveRun {
   /** ends: one after another; begins: a cascade */
   when: string
   moves: string[]
+}
+
+/** Offer is a move that can be added. */
+export interface Offer {
+  /** under its heading */
+  words: string
+  /** by itself */
+  name: string
+  kind: string
+  effect: string
+}
+
+/** Offers are moves that do one thing, under its heading. */
+export interface Offers {
+  heading: string
+  moves: Offer[]
 }
 
 /** Overlay is what is drawn over the page for the selection, in page px. */
@@ -1352,6 +1432,7 @@ export interface Intents {
   'merge': { threads?: string[]; hash?: string; media?: Media | null; box?: [number, number, number, number] }
   'move.add': { threads?: string[]; kind?: string; effect?: string; at?: number | null }
   'move.delete': { move?: string }
+  'move.effect': { move?: string; effect?: string }
   'move.end': { move?: string; when?: string; of?: string; stretches?: boolean }
   'move.set': { move?: string; patch?: Fields }
   'move.start': { move?: string; when?: string; of?: string }

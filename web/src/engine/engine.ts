@@ -11,6 +11,7 @@ import type {
   CopiedLayers,
   CopiedMoves,
   Delivery,
+  Described,
   Done,
   Drafted,
   Dragged,
@@ -75,6 +76,8 @@ function list(r: RawList): List {
     numbers: new Float64Array(r.numbers.buffer, 0, r.numberCount),
   }
 }
+
+let described: Described | undefined
 
 /** What grows along with several layers. */
 export type Growth = 'strokes' | 'effects' | 'letters'
@@ -212,6 +215,8 @@ export const engine = {
   spotAt: (m: Moment, thread: string, x: number, y: number) => call<string>('spotAt', m, thread, x, y),
   /** How a layer is painted, to be given to others. */
   lookOf: (m: Moment, thread: string) => call<Look | null>('lookOf', m, thread),
+  /** What can be set of layers and moves, and the moves that can be added. */
+  fields: () => (described ??= call<Described>('fields')),
   /** All kinds of shapes in the order in which they are offered. */
   shapes: () => call<ShapeSign[]>('shapes'),
   /** The tones of a colour from the darkest to the lightest, itself in the middle. */

@@ -1,4 +1,5 @@
 // Export: a sheet over the editor with the frame at the playhead, what to make, and what is being made.
+import { Radio, RadioGroup } from '@headlessui/react'
 import { clsx } from 'clsx'
 import { Download, Eye, Play, RotateCw, Trash2, X } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
@@ -9,7 +10,10 @@ import { apply } from '../project/commands'
 import { desk, fail, mended, set, useDesk } from '../project/desk'
 import { onExport } from '../project/events'
 import { cancelExport, createExport, deleteExport, hello, listExports } from '../server/server'
-import { Button, Choice, Label, NumberField, Progress, Sheet, Sign } from '../ui/controls'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Sheet } from '../ui/Sheet'
+import { Button, Label, Progress, Sign } from '../ui/controls'
 import { bytes, day, filmTime, seconds } from '../time'
 import { fault } from '../words'
 import { counted } from '../words'
@@ -84,15 +88,20 @@ export function ExportSheet() {
     make({ format, ...typed, rate: { num, den }, once, at: format === 'png' ? Math.round(moment.time) : undefined })
   return (
     <Sheet title="Export film" wide onClose={() => set({ sheet: 'none' })}>
-      <div className="grid grid-cols-[380px_1fr] gap-6 px-5 py-4">
+      <div className="grid grid-cols-[23.75rem_1fr] gap-6 px-5 py-4">
         <div>
           <Preview />
-          <p className="mt-2 text-[12px] text-ink-600">
+          <p className="mt-2 text-[0.75rem] text-ink-600">
             {counted(film.shown, 'scene')}, {filmTime(film.length)}, the frame at the playhead
           </p>
         </div>
         <div>
-          <div className="mb-3 grid grid-cols-3 gap-2" role="radiogroup" aria-label="Kind of file">
+          <RadioGroup
+            value={format}
+            onChange={choose}
+            aria-label="Kind of file"
+            className="mb-3 grid grid-cols-3 gap-2"
+          >
             {(
               [
                 ['mp4', 'MP4 video', 'film, slides, posts'],
@@ -100,28 +109,26 @@ export function ExportSheet() {
                 ['png', 'PNG still', 'the frame shown here'],
               ] as const
             ).map(([f, name, says]) => (
-              <button
+              <Radio
                 key={f}
-                type="button"
-                role="radio"
-                aria-checked={format === f}
-                data-first={f === 'mp4' || undefined}
+                value={f}
+                data-kind={f}
+                data-autofocus={format === f || undefined}
                 disabled={f === 'mp4' && noVideo !== ''}
-                onClick={() => choose(f)}
                 className={clsx(
                   'rounded-md border px-3 py-2 text-left disabled:opacity-45',
-                  format === f ? 'border-brass-600 bg-brass-200' : 'border-sailcloth-300 hover:bg-sailcloth-100',
+                  format === f ? 'border-brass-600 bg-brass-200' : 'border-sailcloth-500 hover:bg-sailcloth-100',
                 )}
               >
                 <span className="block font-semibold">{name}</span>
-                <span className="text-[11px] text-ink-600">{says}</span>
-              </button>
+                <span className="text-[0.6875rem] text-ink-600">{says}</span>
+              </Radio>
             ))}
-          </div>
-          {noVideo && <p className="mb-3 text-[12px] text-coral-700">{noVideo}</p>}
-          <div className="grid grid-cols-[72px_1fr] items-center gap-x-2 gap-y-2">
+          </RadioGroup>
+          {noVideo && <p className="mb-3 text-[0.75rem] text-coral-700">{noVideo}</p>}
+          <div className="grid grid-cols-[4.5rem_1fr] items-center gap-x-2 gap-y-2">
             <Label>Size</Label>
-            <span className="grid grid-cols-[1fr_84px_84px] gap-1.5">
+            <span className="grid grid-cols-[1fr_5.25rem_5.25rem] gap-1.5">
               <Choice
                 name="Size"
                 value={own ? 'own' : String(file.height)}
@@ -132,6 +139,7 @@ export function ExportSheet() {
                 ]}
               />
               <NumberField
+                quiet
                 name="Wide, px; an even number"
                 unit="w"
                 step={2}
@@ -141,6 +149,7 @@ export function ExportSheet() {
                 onSet={side('width')}
               />
               <NumberField
+                quiet
                 name="High, px; an even number"
                 unit="h"
                 step={2}
@@ -173,8 +182,9 @@ export function ExportSheet() {
               <>
                 <Label>Rests</Label>
                 <span className="flex items-center gap-2">
-                  <span className="w-[84px] shrink-0">
+                  <span className="w-21 shrink-0">
                     <NumberField
+                      quiet
                       name="Rest of the last frame before it begins again"
                       unit="s"
                       digits={2}
@@ -185,7 +195,7 @@ export function ExportSheet() {
                       onSet={(v) => rest(Math.round(v * 1000))}
                     />
                   </span>
-                  <span className="text-[12px] text-ink-600">
+                  <span className="text-[0.75rem] text-ink-600">
                     at its end, before it begins again
                     {file.asked && (
                       <>
@@ -223,7 +233,7 @@ export function ExportSheet() {
             <Button look="main" onClick={start} disabled={pending > 0 || file.refused !== ''} className="!h-8 shrink-0">
               Export {format.toUpperCase()}
             </Button>
-            <span className={`text-[12px] ${file.refused ? 'text-coral-700' : 'text-ink-600'}`}>
+            <span className={`text-[0.75rem] ${file.refused ? 'text-coral-700' : 'text-ink-600'}`}>
               {file.refused
                 ? file.refused
                 : pending > 0
@@ -238,7 +248,7 @@ export function ExportSheet() {
       <div className="border-t border-sailcloth-300 px-5 pb-4 pt-3">
         <h2 className="mb-2 font-semibold">Made of this project</h2>
         {list.length === 0 && (
-          <p className="text-[12px] text-ink-500">
+          <p className="text-[0.75rem] text-ink-500">
             Nothing yet. Exports are listed here, and stay until you delete them.
           </p>
         )}
@@ -261,7 +271,7 @@ export function ExportSheet() {
             />
           ))}
         </ul>
-        <p className="mt-3 text-[12px] text-ink-600">
+        <p className="mt-3 text-[0.75rem] text-ink-600">
           To carry on elsewhere,{' '}
           <a className="font-semibold text-brass-700 underline" href={`/api/projects/${project}/bundle`} download>
             save the whole project
@@ -286,16 +296,16 @@ function Row({ e, onAgain, onGone }: { e: Export; onAgain: () => void; onGone: (
   }[e.state]
   return (
     <li data-export={e.id} data-state={e.state} className="rounded-md bg-sailcloth-100 px-3 py-1">
-      <div className="flex min-h-[26px] items-center gap-3">
+      <div className="flex min-h-6.5 items-center gap-3">
         <span
           className={clsx(
-            'w-10 shrink-0 rounded-[4px] bg-spruce-900 px-1 text-center font-mono text-[11px]',
-            'leading-[18px] text-foam-100',
+            'w-10 shrink-0 rounded-[4px] bg-spruce-900 px-1 text-center font-mono text-[0.6875rem]',
+            'leading-[1.125rem] text-foam-100',
           )}
         >
           {e.format}
         </span>
-        <span className="w-[190px] shrink-0 truncate" title={e.name}>
+        <span className="w-47.5 shrink-0 truncate" title={e.name}>
           {e.width} × {e.height},{' '}
           {e.format === 'png'
             ? `at ${filmTime(e.at)}`
@@ -303,7 +313,7 @@ function Row({ e, onAgain, onGone }: { e: Export; onAgain: () => void; onGone: (
         </span>
         <span className="min-w-0 flex-1">
           {e.state === 'running' && <Progress name={`Export of ${e.name}`} share={share} className="mb-0.5" />}
-          <span className={`block text-[12px] ${e.state === 'failed' ? 'text-coral-700' : 'text-ink-600'}`}>
+          <span className={`block text-[0.75rem] ${e.state === 'failed' ? 'text-coral-700' : 'text-ink-600'}`}>
             {says}
           </span>
         </span>
@@ -330,7 +340,7 @@ function Row({ e, onAgain, onGone }: { e: Export; onAgain: () => void; onGone: (
             href={`/api/exports/${e.id}/file`}
             download
             className={clsx(
-              'inline-flex h-[26px] items-center gap-1.5 rounded-md border border-sailcloth-300 bg-paper',
+              'inline-flex h-6.5 items-center gap-1.5 rounded-md border border-sailcloth-500 bg-paper',
               'px-3 font-semibold hover:bg-sailcloth-200',
             )}
           >
@@ -358,7 +368,7 @@ const still = () => window.matchMedia('(prefers-reduced-motion: reduce)').matche
 /** A finished file as it is, playing, with what there is to know about it. */
 function Player({ e }: { e: Export }) {
   const file = `/api/exports/${e.id}/file`
-  const size = 'max-h-[300px] max-w-[480px] rounded-[4px] border border-sailcloth-300 bg-paper'
+  const size = 'max-h-75 max-w-120 rounded-[4px] border border-sailcloth-300 bg-paper'
   const facts: [string, string][] = [
     ['File', e.name],
     ['Size', `${e.width} × ${e.height} px, ${bytes(e.bytes)}`],
@@ -397,7 +407,7 @@ function Player({ e }: { e: Export }) {
       ) : (
         <img src={file} className={size} alt={e.name} />
       )}
-      <dl className="grid grid-cols-[56px_1fr] gap-x-2 gap-y-1 text-[12px]">
+      <dl className="grid grid-cols-[3.5rem_1fr] gap-x-2 gap-y-1 text-[0.75rem]">
         {facts.map(([what, says]) => (
           <div key={what} className="contents">
             <dt className="text-ink-600">{what}</dt>

@@ -3,7 +3,9 @@ import { useState } from 'react'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
-import { Button, NumberField, Section } from '../ui/controls'
+import { NumberField } from '../ui/NumberField'
+import { Section } from '../ui/Section'
+import { Button } from '../ui/controls'
 import { counted } from '../words'
 
 export function AcrossScenes({ selected }: { selected: Selected[] }) {
@@ -15,7 +17,7 @@ export function AcrossScenes({ selected }: { selected: Selected[] }) {
   const last = scene === film.shown - 1
   return (
     <Section title="Across scenes" folded>
-      <p className="text-[12px] text-ink-600">
+      <p className="text-[0.75rem] text-ink-600">
         {later === 0
           ? 'In no later scene.'
           : `Goes on in ${counted(later, 'later scene')}: one thread, which is one layer through the scenes.`}
@@ -47,8 +49,9 @@ function ShiftBy({ threads }: { threads: string[] }) {
   const [by, setBy] = useState({ dx: 0, dy: 0, turn: 0, size: 100, opacity: 0 })
   return (
     <>
-      <div className="mt-2 grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-1.5">
+      <div className="mt-2 grid grid-cols-[2.75rem_1fr_2.75rem_1fr] items-center gap-x-2 gap-y-1.5">
         <NumberField
+          quiet
           label="Across"
           name="Shift across, a scene"
           unit="px"
@@ -56,6 +59,7 @@ function ShiftBy({ threads }: { threads: string[] }) {
           onSet={(dx) => setBy({ ...by, dx })}
         />
         <NumberField
+          quiet
           label="Down"
           name="Shift down, a scene"
           unit="px"
@@ -63,6 +67,7 @@ function ShiftBy({ threads }: { threads: string[] }) {
           onSet={(dy) => setBy({ ...by, dy })}
         />
         <NumberField
+          quiet
           label="Turn"
           name="Turn, a scene"
           unit="°"
@@ -71,6 +76,7 @@ function ShiftBy({ threads }: { threads: string[] }) {
           onSet={(turn) => setBy({ ...by, turn })}
         />
         <NumberField
+          quiet
           label="Size"
           name="Size, a scene"
           unit="%"
@@ -80,6 +86,7 @@ function ShiftBy({ threads }: { threads: string[] }) {
           onSet={(size) => setBy({ ...by, size })}
         />
         <NumberField
+          quiet
           label="Opacity"
           name="Opacity added, a scene"
           unit="%"

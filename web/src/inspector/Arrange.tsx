@@ -18,7 +18,9 @@ import {
 } from 'lucide-react'
 import { useState, type ReactNode } from 'react'
 import { run } from '../project/commands'
-import { Button, Choice, Label, NumberField, Sign } from '../ui/controls'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Button, Label, Sign } from '../ui/controls'
 
 const towards = [
   { value: 'selection', label: 'each other' },
@@ -44,7 +46,7 @@ export function Arrange({ threads }: { threads: string[] }) {
   const distribute = (args: object) => () => run('distribute', { threads, ...args })
   return (
     <div className="mt-2 border-t border-sailcloth-300 pt-2">
-      <div className="grid grid-cols-[56px_1fr] items-center gap-x-2">
+      <div className="grid grid-cols-[3.5rem_1fr] items-center gap-x-2">
         <Label>Align to</Label>
         <Choice
           name="Align to"
@@ -77,9 +79,9 @@ export function Arrange({ threads }: { threads: string[] }) {
               distribute({ down: true, centres: true }),
             )}
           </div>
-          <div className="mt-1 grid grid-cols-[56px_repeat(3,minmax(0,1fr))] items-center gap-x-2 gap-y-1.5">
+          <div className="mt-1 grid grid-cols-[3.5rem_repeat(3,minmax(0,1fr))] items-center gap-x-2 gap-y-1.5">
             <Label>Gap</Label>
-            <NumberField name="Gap" unit="px" value={gap} onSet={setGap} />
+            <NumberField quiet name="Gap" unit="px" value={gap} onSet={setGap} />
             <Button className="!px-1" title="Gaps of so many px, from the left on" onClick={distribute({ gap })}>
               across
             </Button>
@@ -114,6 +116,7 @@ export function Arrange({ threads }: { threads: string[] }) {
             </Button>
             <Label>Places</Label>
             <NumberField
+              quiet
               name="By how much places are spread or gathered"
               unit="%"
               min={1}

@@ -7,8 +7,9 @@ import type { Command, Heading } from '../engine/types'
 import { apply, run } from '../project/commands'
 import { look, showDraft, useDesk } from '../project/desk'
 import { ColourField, inkPatch } from '../ui/ColourField'
-import { Check, Label, Sign } from '../ui/controls'
-import { Signs } from './FillField'
+import { Check } from '../ui/Check'
+import { Label, Sign } from '../ui/controls'
+import { Signs } from './Signs'
 import { GradientStrip } from './GradientStrip'
 
 const kinds = [

@@ -3,7 +3,8 @@ import { clsx } from 'clsx'
 import { useEffect, useState, type ReactNode } from 'react'
 import { combineSelection, endPreview, mergeSelection, previewCombining, ways, type Way } from '../actions/combining'
 import { useDesk } from '../project/desk'
-import { Button, Section } from '../ui/controls'
+import { Section } from '../ui/Section'
+import { Button } from '../ui/controls'
 
 // A kite and a sun over each other: what is kept is full.
 const kite = 'M9.500 1.500L18 9L9.500 23.500L1 9z'
@@ -68,8 +69,8 @@ export function CombinePanel() {
             title={what}
             aria-label={word}
             className={clsx(
-              'flex h-[70px] flex-col items-center justify-start gap-1 rounded-md border',
-              'border-sailcloth-300 bg-sailcloth-100 px-0.5 pt-1.5 text-[11px] leading-[13px] text-ink-700',
+              'flex h-17.5 flex-col items-center justify-start gap-1 rounded-md border',
+              'border-sailcloth-500 bg-sailcloth-100 px-0.5 pt-1.5 text-[0.6875rem] leading-[0.8125rem] text-ink-700',
               'hover:border-ink-500 hover:bg-paper hover:text-ink-900',
             )}
             onPointerEnter={() => previewCombining(way)}
@@ -98,7 +99,7 @@ export function CombinePanel() {
       </div>
       <p
         className={clsx(
-          'mt-1.5 min-h-[30px] text-[12px] leading-[15px]',
+          'mt-1.5 min-h-7.5 text-[0.75rem] leading-[0.9375rem]',
           preview?.trouble ? 'text-coral-700' : 'text-ink-600',
         )}
         role="status"
@@ -109,7 +110,6 @@ export function CombinePanel() {
             ? ways.find(([w]) => w === preview.way)![2] + '.'
             : 'The rearmost gives its look, moves and place. Rest on a way to see it on the page.'}
       </p>
-      <MergeButton />
     </Section>
   )
 }

@@ -5,8 +5,10 @@ import { useEffect, useState } from 'react'
 import type { Selected } from '../engine/types'
 import { draftOnPage, run } from '../project/commands'
 import { desk, dropDraft, selectNew } from '../project/desk'
-import { Button, Check, NumberField } from '../ui/controls'
-import { Signs } from './FillField'
+import { Check } from '../ui/Check'
+import { NumberField } from '../ui/NumberField'
+import { Button } from '../ui/controls'
+import { Signs } from './Signs'
 
 const ways = [
   ['row', 'In a row', 'along row'],
@@ -19,8 +21,8 @@ export function Copies({ selected }: { selected: Selected[] }) {
     <Popover className="mt-1.5">
       <PopoverButton
         className={clsx(
-          'inline-flex h-[26px] w-full items-center justify-center gap-1.5 rounded-md border',
-          'border-sailcloth-300 bg-paper px-3 font-semibold hover:bg-sailcloth-100',
+          'inline-flex h-6.5 w-full items-center justify-center gap-1.5 rounded-md border',
+          'border-sailcloth-500 bg-paper px-3 font-semibold hover:bg-sailcloth-100',
         )}
       >
         Copies in a row, a grid, a ring …
@@ -28,7 +30,7 @@ export function Copies({ selected }: { selected: Selected[] }) {
       <PopoverPanel
         anchor={{ to: 'bottom end', gap: 6, padding: 8 }}
         className={clsx(
-          'z-50 w-[276px] rounded-md border border-sailcloth-300 bg-paper p-3.5',
+          'z-50 w-69 rounded-md border border-sailcloth-300 bg-paper p-3.5',
           'shadow-[0_8px_28px_rgb(12_37_35/0.25)]',
         )}
         onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
@@ -68,7 +70,7 @@ function Panel({ selected, close }: { selected: Selected[]; close: () => void })
     if (run('copies', args)) selectNew(before)
     close()
   }
-  const grid = 'mt-2 grid grid-cols-[48px_1fr_46px_1fr] items-center gap-x-2 gap-y-1.5'
+  const grid = 'mt-2 grid grid-cols-[3rem_1fr_2.875rem_1fr] items-center gap-x-2 gap-y-1.5'
   return (
     <div>
       <Signs
@@ -79,6 +81,7 @@ function Panel({ selected, close }: { selected: Selected[]; close: () => void })
       />
       <div className={grid}>
         <NumberField
+          quiet
           label={v.along === 'grid' ? 'Across' : 'In all'}
           name="How many"
           min={1}
@@ -88,6 +91,7 @@ function Panel({ selected, close }: { selected: Selected[]; close: () => void })
         />
         {v.along === 'grid' && (
           <NumberField
+            quiet
             label="Rows"
             name="Rows"
             min={1}
@@ -98,6 +102,7 @@ function Panel({ selected, close }: { selected: Selected[]; close: () => void })
         )}
         {v.along === 'ring' && (
           <NumberField
+            quiet
             label="Radius"
             name="Radius"
             unit="px"
@@ -107,10 +112,11 @@ function Panel({ selected, close }: { selected: Selected[]; close: () => void })
           />
         )}
         {v.along === 'row' && (
-          <NumberField label="Gap" name="Gap" unit="px" value={v.gapX} onSet={(gapX) => choose({ gapX })} />
+          <NumberField quiet label="Gap" name="Gap" unit="px" value={v.gapX} onSet={(gapX) => choose({ gapX })} />
         )}
         {v.along === 'row' && (
           <NumberField
+            quiet
             label="Down"
             name="Each so much lower"
             unit="px"
@@ -119,13 +125,21 @@ function Panel({ selected, close }: { selected: Selected[]; close: () => void })
           />
         )}
         {v.along === 'grid' && (
-          <NumberField label="Gap" name="Gap across" unit="px" value={v.gapX} onSet={(gapX) => choose({ gapX })} />
+          <NumberField
+            quiet
+            label="Gap"
+            name="Gap across"
+            unit="px"
+            value={v.gapX}
+            onSet={(gapX) => choose({ gapX })}
+          />
         )}
         {v.along === 'grid' && (
-          <NumberField label="down" name="Gap down" unit="px" value={v.gapY} onSet={(gapY) => choose({ gapY })} />
+          <NumberField quiet label="down" name="Gap down" unit="px" value={v.gapY} onSet={(gapY) => choose({ gapY })} />
         )}
         {v.along === 'ring' && (
           <NumberField
+            quiet
             label="Over"
             name="Over how many degrees"
             unit="°"
@@ -139,7 +153,7 @@ function Panel({ selected, close }: { selected: Selected[]; close: () => void })
       {v.along === 'ring' && (
         <div className="mt-1.5">
           <Check name="Each stays as it is turned" on={v.upright} onSet={(upright) => choose({ upright })} />
-          <p className="mt-1 text-[11px] text-ink-600">
+          <p className="mt-1 text-[0.6875rem] text-ink-600">
             The centre lies below by the radius, or is the layer’s own pivot.
           </p>
         </div>

@@ -3,14 +3,17 @@ import { clsx } from 'clsx'
 import { Flag as FlagIcon, Trash2 } from 'lucide-react'
 import type { Heading } from '../engine/types'
 import { apply, run } from '../project/commands'
-import { NumberField, Section, Sign, TextField } from '../ui/controls'
+import { NumberField } from '../ui/NumberField'
+import { Section } from '../ui/Section'
+import { TextField } from '../ui/TextField'
+import { Sign } from '../ui/controls'
 
 export function CuesPanel({ scene }: { scene: Heading }) {
   const change = (id: string, patch: object) => apply({ op: 'cue.set', scene: scene.id, id, patch })
   return (
     <Section title="Cues" folded={scene.cues.length === 0}>
       {scene.cues.length === 0 && (
-        <p className="mb-2 text-[12px] text-ink-600">
+        <p className="mb-2 text-[0.75rem] text-ink-600">
           A cue is a named moment that moves can begin at, and where a presenter may be waited for.
         </p>
       )}
@@ -22,7 +25,7 @@ export function CuesPanel({ scene }: { scene: Heading }) {
               name={`Name of cue ${q.name}`}
               value={q.name}
               onSet={(name) => change(q.id, { name })}
-              className="!h-[24px] flex-1 !border-transparent !bg-transparent font-semibold hover:!border-sailcloth-300"
+              className="!h-6 flex-1 !border-transparent !bg-transparent font-semibold hover:!border-sailcloth-500"
             />
             <Sign
               name={`Delete cue ${q.name}`}
@@ -32,7 +35,7 @@ export function CuesPanel({ scene }: { scene: Heading }) {
               <Trash2 size={15} strokeWidth={1.5} />
             </Sign>
           </div>
-          <div className="mt-1 grid grid-cols-[20px_1fr_34px_1fr] items-center gap-x-1.5">
+          <div className="mt-1 grid grid-cols-[1.25rem_1fr_2.125rem_1fr] items-center gap-x-1.5">
             <NumberField
               label="at"
               name={`Time of cue ${q.name}`}
@@ -61,7 +64,7 @@ export function CuesPanel({ scene }: { scene: Heading }) {
       <button
         type="button"
         className={clsx(
-          'h-[28px] w-full rounded-md border border-dashed border-ink-500/50 font-semibold',
+          'h-7 w-full rounded-md border border-dashed border-ink-500/50 font-semibold',
           'text-spruce-800 hover:bg-sailcloth-100',
         )}
         title="At the playhead, or at 0 (C)"

@@ -1,4 +1,5 @@
 // A direction of travel: eight arrows round a compass, or four.
+import { Radio, RadioGroup } from '@headlessui/react'
 import { clsx } from 'clsx'
 const places = [
   [5, 225],
@@ -37,30 +38,28 @@ export function DirectionField({
   const now = value === null ? -1 : ((value % 360) + 360) % 360
   return (
     <div className="flex items-center gap-2">
-      <div
-        role="radiogroup"
+      <RadioGroup
         aria-label={name}
-        className="grid grid-cols-3 gap-px rounded-md border border-sailcloth-300 bg-sailcloth-100 p-px"
+        value={now < 0 ? null : now}
+        onChange={(deg) => deg !== null && onSet(deg)}
+        className="grid grid-cols-3 gap-px rounded-md border border-sailcloth-500 bg-sailcloth-100 p-px"
       >
         {places.map(([k, deg]) => {
           if (deg < 0)
             return (
-              <span key="middle" className="flex h-[24px] w-[24px] items-center justify-center">
-                <span className="h-[5px] w-[5px] rounded-full bg-ink-500/50" />
+              <span key="middle" className="flex h-6 w-6 items-center justify-center">
+                <span className="h-1.25 w-1.25 rounded-full bg-ink-500/50" />
               </span>
             )
           if (four && deg % 90 !== 0) return <span key={k} />
           return (
-            <button
+            <Radio
               key={k}
-              type="button"
-              role="radio"
-              aria-checked={now === deg}
+              value={deg}
               aria-label={words[deg]}
               title={words[deg]}
-              onClick={() => onSet(deg)}
               className={clsx(
-                'flex h-[24px] w-[24px] items-center justify-center rounded-[4px]',
+                'flex h-6 w-6 items-center justify-center rounded-[4px]',
                 now === deg ? 'bg-brass-200 text-ink-900' : 'text-ink-600 hover:bg-sailcloth-200',
               )}
             >
@@ -74,11 +73,11 @@ export function DirectionField({
                   strokeLinejoin="round"
                 />
               </svg>
-            </button>
+            </Radio>
           )
         })}
-      </div>
-      <span className="text-[11px] text-ink-600">
+      </RadioGroup>
+      <span className="text-[0.6875rem] text-ink-600">
         {now < 0 ? 'mixed' : `${arrows[now] ?? ''} ${words[now] ?? `${Math.round(now)}°`}`}
       </span>
     </div>

@@ -1,6 +1,7 @@
 // An easing by name, or as CSS writes it.
 import { useState } from 'react'
-import { Choice, TextField } from '../ui/controls'
+import { Choice } from '../ui/Choice'
+import { TextField } from '../ui/TextField'
 
 const known = [
   { value: 'linear', label: 'Even' },
@@ -34,7 +35,7 @@ export function EasingField({ name, value, onSet }: { name: string; value: strin
             onSet(v)
             setOwn(false)
           }}
-          className="font-mono text-[11px]"
+          className="font-mono text-[0.6875rem]"
         />
       )}
     </div>

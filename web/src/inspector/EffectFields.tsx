@@ -1,41 +1,16 @@
 // What is done to the selected layers as a whole: how they are laid over what is under them, blur, feather and shadow.
+import { engine } from '../engine/engine'
 import type { Layer } from '../engine/types'
 import { draft, run } from '../project/commands'
-import { Choice, Label, NumberField } from '../ui/controls'
+import { NumberField } from '../ui/NumberField'
+import { Label } from '../ui/controls'
 import { ColourField, inkPatch } from '../ui/ColourField'
 import { sharedInk } from './FillField'
+import { DescribedField } from './Described'
 import { shared } from './shared'
 
-const blends: [string, string][] = [
-  ['normal', 'Normal'],
-  ['multiply', 'Multiply'],
-  ['screen', 'Screen'],
-  ['overlay', 'Overlay'],
-  ['darken', 'Darken'],
-  ['lighten', 'Lighten'],
-  ['colour-dodge', 'Colour dodge'],
-  ['colour-burn', 'Colour burn'],
-  ['hard-light', 'Hard light'],
-  ['soft-light', 'Soft light'],
-  ['difference', 'Difference'],
-  ['exclusion', 'Exclusion'],
-]
-
-export function BlendField({ layers, threads }: { layers: Layer[]; threads: string[] }) {
-  return (
-    <>
-      <Label>Blend</Label>
-      <Choice
-        name="Blend"
-        value={shared(layers.map((l) => l.blend || 'normal')) ?? ''}
-        of={blends.map(([value, label]) => ({ value, label }))}
-        onSet={(v) => run('set', { threads, patch: { blend: v === 'normal' ? null : v } })}
-      />
-    </>
-  )
-}
-
 export function EffectFields({ layers, threads }: { layers: Layer[]; threads: string[] }) {
+  const { looks } = engine.fields()
   const set = (patch: object) => run('set', { threads, patch })
   const shadows = layers.flatMap((l) => (l.shadow ? [l.shadow] : []))
   const cast = shadows.length === layers.length
@@ -43,26 +18,21 @@ export function EffectFields({ layers, threads }: { layers: Layer[]; threads: st
   const glow = (patch: object | null) => run('glow.set', { threads, patch })
   const shadow = (patch: object | null) => run('shadow.set', { threads, patch })
   return (
-    <div className="mt-2 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
+    <div className="mt-2 grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
       <Label>Blur</Label>
       <div className="grid grid-cols-[1fr_auto_1fr] items-center gap-1.5">
-        <NumberField
-          name="Blur"
-          unit="px"
-          digits={1}
-          min={0}
-          max={500}
+        <DescribedField
+          bare
+          field={looks.blur}
           value={shared(layers.map((l) => l.blur ?? 0))}
-          onSet={(v) => set({ blur: v || null })}
+          onSet={(blur) => set({ blur })}
         />
-        <Label>feather</Label>
-        <NumberField
-          name="Feather"
-          unit="px"
-          min={0}
-          max={500}
+        <Label>{looks.feather.words}</Label>
+        <DescribedField
+          bare
+          field={looks.feather}
           value={shared(layers.map((l) => l.feather ?? 0))}
-          onSet={(v) => set({ feather: v || null })}
+          onSet={(feather) => set({ feather })}
         />
       </div>
       <Label>Shadow</Label>
@@ -78,7 +48,7 @@ export function EffectFields({ layers, threads }: { layers: Layer[]; threads: st
         {!cast && (
           <button
             type="button"
-            className="h-[26px] rounded-md px-2 text-[12px] text-brass-700 hover:bg-sailcloth-200"
+            className="h-6.5 rounded-md px-2 text-[0.75rem] text-brass-700 hover:bg-sailcloth-200"
             onClick={() => shadow({})}
           >
             Cast one
@@ -114,8 +84,8 @@ export function EffectFields({ layers, threads }: { layers: Layer[]; threads: st
               onSet={(v) => shadow({ blur: v || null })}
             />
           </div>
-          <span className="text-[11px] text-ink-500" />
-          <div className="-mt-1 grid grid-cols-3 gap-1.5 text-center text-[11px] text-ink-500">
+          <span className="text-[0.6875rem] text-ink-500" />
+          <div className="-mt-1 grid grid-cols-3 gap-1.5 text-center text-[0.6875rem] text-ink-500">
             <span>right</span>
             <span>down</span>
             <span>soft</span>
@@ -135,13 +105,13 @@ export function EffectFields({ layers, threads }: { layers: Layer[]; threads: st
         {glows.length < layers.length ? (
           <button
             type="button"
-            className="h-[26px] rounded-md px-2 text-[12px] text-brass-700 hover:bg-sailcloth-200"
+            className="h-6.5 rounded-md px-2 text-[0.75rem] text-brass-700 hover:bg-sailcloth-200"
             onClick={() => glow({})}
           >
             Light one
           </button>
         ) : (
-          <div className="w-[64px]">
+          <div className="w-16">
             <NumberField
               name="Width of the glow"
               unit="px"

@@ -8,7 +8,8 @@ import { run } from '../project/commands'
 import { desk, fail, useDesk } from '../project/desk'
 import { families, ownFamilies } from '../project/families'
 import { takeFonts } from '../project/ownfonts'
-import { Sign, keepKeys } from '../ui/controls'
+import { Sign } from '../ui/controls'
+import { keepKeys } from '../ui/typing'
 import { isTexts, recall, remember } from '../remember'
 
 const kinds: Record<string, string> = {
@@ -59,7 +60,7 @@ function Sample({ family, words }: { family: string; words: string }) {
   }, [family])
   return (
     <span
-      className="truncate text-[17px] leading-[24px]"
+      className="truncate text-[1.0625rem] leading-[1.5rem]"
       style={ready ? { fontFamily: `"sample ${family}"` } : undefined}
     >
       {words}
@@ -99,7 +100,7 @@ export function FamilyField({
       className="flex cursor-default flex-col rounded-md px-2 py-0.5 data-focus:bg-brass-200"
       data-family={name}
     >
-      <span className="text-[11px] leading-[13px] text-ink-600">
+      <span className="text-[0.6875rem] leading-[0.8125rem] text-ink-600">
         {name}
         {name === family ? ' ✓' : ''}
       </span>
@@ -107,7 +108,7 @@ export function FamilyField({
     </ListboxOption>
   )
   const heading = (word: string) => (
-    <div className="px-2 pt-1.5 text-[11px] font-semibold text-ink-600" role="presentation">
+    <div className="px-2 pt-1.5 text-[0.6875rem] font-semibold text-ink-600" role="presentation">
       {word}
     </div>
   )
@@ -117,8 +118,8 @@ export function FamilyField({
         <ListboxButton
           aria-label="Family"
           className={clsx(
-            'flex h-[26px] w-full min-w-0 items-center justify-between rounded-md border',
-            'border-sailcloth-300 bg-sailcloth-100 px-2 hover:border-ink-500',
+            'flex h-6.5 w-full min-w-0 items-center justify-between rounded-md border',
+            'border-sailcloth-500 bg-sailcloth-100 px-2 hover:border-ink-500',
           )}
           onKeyDown={keepKeys}
         >
@@ -130,7 +131,7 @@ export function FamilyField({
         <ListboxOptions
           anchor={{ to: 'bottom end', gap: 4, padding: 8 }}
           className={clsx(
-            'thin-scroll z-50 !max-h-[420px] w-[250px] overflow-y-auto rounded-md border',
+            'thin-scroll z-50 !max-h-105 w-62.5 overflow-y-auto rounded-md border',
             'border-sailcloth-300 bg-paper p-1 shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
           )}
         >

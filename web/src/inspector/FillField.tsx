@@ -3,10 +3,11 @@ import { useRef } from 'react'
 import { fillWith } from '../actions/pictures'
 import type { Fill, Layer } from '../engine/types'
 import { draft, run } from '../project/commands'
-import { Button, Label, NumberField, Sign } from '../ui/controls'
+import { NumberField } from '../ui/NumberField'
+import { Button, Label } from '../ui/controls'
 import { ColourField, inkPatch, type Ink } from '../ui/ColourField'
 import { GradientStrip } from './GradientStrip'
-import { drawings } from './signs'
+import { Signs } from './Signs'
 import { shared } from './shared'
 
 const kinds = [
@@ -17,35 +18,6 @@ const kinds = [
   ['picture', 'A picture'],
   ['texture', 'A texture: a picture laid side by side'],
 ] as const
-
-/** A row of signs of which one is pressed. */
-export function Signs({
-  name,
-  value,
-  of,
-  onSet,
-}: {
-  name: string
-  value: string | null
-  of: readonly (readonly [string, string, string?])[]
-  onSet: (v: string) => void
-}) {
-  return (
-    <span className="inline-flex rounded-md border border-sailcloth-300" role="group" aria-label={name}>
-      {of.map(([v, label, drawing]) => (
-        <Sign
-          key={v}
-          name={label}
-          pressed={value === v}
-          className={`!h-6 !w-6 ${value === v ? 'bg-brass-200' : 'hover:bg-sailcloth-200'}`}
-          onClick={() => onSet(v)}
-        >
-          {drawings[drawing ?? v]}
-        </Sign>
-      ))}
-    </span>
-  )
-}
 
 export function FillField({ layers, threads }: { layers: Layer[]; threads: string[] }) {
   const kind = shared(layers.map((l) => l.fill.kind))
@@ -97,7 +69,7 @@ export function FillField({ layers, threads }: { layers: Layer[]; threads: strin
           <Label>{kind === 'texture' ? 'Tiles' : 'Picture'}</Label>
           <div className="flex items-center gap-1.5">
             {kind === 'texture' && (
-              <div className="w-[80px]">
+              <div className="w-20">
                 <NumberField
                   name="Width of a tile"
                   unit="px"

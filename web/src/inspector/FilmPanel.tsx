@@ -1,7 +1,10 @@
 // The film as a whole: its page, rate and length, and whether it goes round.
 import type { Film } from '../engine/types'
 import { apply, run } from '../project/commands'
-import { Check, Choice, Label, Section } from '../ui/controls'
+import { Check } from '../ui/Check'
+import { Choice } from '../ui/Choice'
+import { Section } from '../ui/Section'
+import { Label } from '../ui/controls'
 import { TransitionFields } from './TransitionFields'
 
 const rates = ['24/1', '25/1', '30/1', '50/1', '60/1', '24000/1001', '30000/1001']
@@ -11,9 +14,9 @@ export function FilmPanel({ film }: { film: Film }) {
   const c = film.closing
   return (
     <Section title="Film">
-      <div className="grid grid-cols-[84px_1fr] items-center gap-x-2 gap-y-2">
+      <div className="grid grid-cols-[5.25rem_1fr] items-center gap-x-2 gap-y-2">
         <Label>Page</Label>
-        <span className="font-mono text-[12px]">
+        <span className="font-mono text-[0.75rem]">
           {film.width} × {film.height} px
         </span>
         <Label>Frames</Label>
@@ -30,7 +33,7 @@ export function FilmPanel({ film }: { film: Film }) {
           })}
         />
         <Label>Length</Label>
-        <span className="font-mono text-[12px]">
+        <span className="font-mono text-[0.75rem]">
           {(film.length / 1000).toFixed(2)} s · {film.frames} frames
         </span>
         <Check
@@ -41,7 +44,7 @@ export function FilmPanel({ film }: { film: Film }) {
       </div>
       {film.loop && film.shown > 1 && (
         <div className="mt-2" data-closing-fields>
-          <p className="mb-1.5 text-[12px] font-semibold">From the last scene back to the first</p>
+          <p className="mb-1.5 text-[0.75rem] font-semibold">From the last scene back to the first</p>
           <TransitionFields
             name="Closing transition"
             kind={c?.kind ?? 'cut'}

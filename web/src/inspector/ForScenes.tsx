@@ -50,11 +50,11 @@ export function ForScenes({ scope, what }: { scope: Scoped; what: string }) {
   if (!film || film.shown < 2) return null
   const now = scope.scope === 'selected' && selected === 0 ? 'this' : scope.scope
   const names = scope.asked?.own.map((id) => film.scenes.find((s) => s.id === id)?.name).filter(Boolean) ?? []
-  const side = 'h-[24px] rounded-md px-2 text-[12px] disabled:opacity-40'
+  const side = 'h-6 rounded-md px-2 text-[0.75rem] disabled:opacity-40'
   return (
     <div className="mt-2">
       <div
-        className="flex items-center gap-1 text-[12px]"
+        className="flex items-center gap-1 text-[0.75rem]"
         role="group"
         aria-label={`For which scenes the ${what} is set`}
       >
@@ -81,7 +81,10 @@ export function ForScenes({ scope, what }: { scope: Scoped; what: string }) {
         ))}
       </div>
       {scope.asked && (
-        <div className="mt-1.5 rounded-md border border-brass-400 bg-brass-200/55 px-2 py-1.5 text-[12px]" role="alert">
+        <div
+          className="mt-1.5 rounded-md border border-brass-400 bg-brass-200/55 px-2 py-1.5 text-[0.75rem]"
+          role="alert"
+        >
           <p>
             {names.length === 1
               ? `“${names[0]}” has a ${what} of its own.`
@@ -91,10 +94,10 @@ export function ForScenes({ scope, what }: { scope: Scoped; what: string }) {
                   .join(', ')}${names.length > 3 ? ' …' : ''}`}
           </p>
           <div className="mt-1.5 flex gap-1.5">
-            <Button className="!px-2 text-[12px]" onClick={() => scope.answer(false)}>
+            <Button className="!px-2 text-[0.75rem]" onClick={() => scope.answer(false)}>
               Leave {names.length === 1 ? 'it' : 'them'}
             </Button>
-            <Button className="!px-2 text-[12px]" onClick={() => scope.answer(true)}>
+            <Button className="!px-2 text-[0.75rem]" onClick={() => scope.answer(true)}>
               Set {names.length === 1 ? 'it' : 'them'} too
             </Button>
           </div>

@@ -6,7 +6,8 @@ import type { Stop } from '../engine/types'
 import { draft, run } from '../project/commands'
 import { dropDraft } from '../project/desk'
 import { grouped } from '../project/steps'
-import { NumberField, Sign } from '../ui/controls'
+import { NumberField } from '../ui/NumberField'
+import { Sign } from '../ui/controls'
 import { ColourField, chequers } from '../ui/ColourField'
 import { hold, letGo } from '../ui/drags'
 
@@ -48,7 +49,7 @@ export function GradientStrip({
         ref={strip}
         role="group"
         aria-label={`Colours of the ${part}`}
-        className="relative mx-2 h-[22px] cursor-copy rounded-[4px] border border-ink-900/25"
+        className="relative mx-2 h-5.5 cursor-copy rounded-[4px] border border-ink-900/25"
         style={{ background: `linear-gradient(to right, ${ramp}), ${chequers}` }}
         title="Press to add a colour"
         onPointerDown={(e) => {
@@ -67,7 +68,7 @@ export function GradientStrip({
             aria-valuetext={`${s.colour} at ${Math.round(s.at * 100)} %`}
             data-stop={i}
             className={clsx(
-              'absolute top-[7px] h-6 w-6 -translate-x-1/2 cursor-grab touch-none rounded-full',
+              'absolute top-1.75 h-6 w-6 -translate-x-1/2 cursor-grab touch-none rounded-full',
               drag?.index === i && drag.off ? 'opacity-30' : '',
             )}
             style={{ left: `${s.at * 100}%`, zIndex: i === index ? 2 : 1 }}
@@ -118,7 +119,7 @@ export function GradientStrip({
           >
             <span
               className={clsx(
-                'pointer-events-none absolute left-[4px] top-[4px] h-4 w-4 rounded-full border-2 bg-paper',
+                'pointer-events-none absolute left-1 top-1 h-4 w-4 rounded-full border-2 bg-paper',
                 'p-[2px]',
                 i === index ? 'border-brass-600' : 'border-ink-600',
               )}
@@ -138,7 +139,7 @@ export function GradientStrip({
           }
           onSet={(v) => v && run('gradient.colour', { ...args, index, colour: v.colour, role: v.role, tone: v.tone })}
         />
-        <div className="w-[58px] shrink-0">
+        <div className="w-14.5 shrink-0">
           <NumberField
             name="Place of the colour"
             unit="%"

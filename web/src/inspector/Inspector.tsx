@@ -4,14 +4,16 @@ import { useDeferredValue, useState } from 'react'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { desk, goToScene, select, useDesk } from '../project/desk'
-import { Button, NumberField, TextField } from '../ui/controls'
+import { NumberField } from '../ui/NumberField'
+import { TextField } from '../ui/TextField'
+import { Button } from '../ui/controls'
 import { tints } from '../ui/tints'
 import { ScenePanel } from './ScenePanel'
 import { Look } from './Look'
 import { Place } from './Place'
 import { Moves } from './Moves'
 import { Strands } from './Strands'
-import { CombinePanel, MergeButton } from './CombinePanel'
+import { CombinePanel } from './CombinePanel'
 import { OutlinePanel } from './OutlinePanel'
 import { PointsPanel } from './PointsPanel'
 import { TextPanel } from './TextPanel'
@@ -28,7 +30,7 @@ const kinds: Record<string, string> = {
   inset: 'inset',
 }
 
-export function Inspector() {
+export function Inspector({ narrow }: { narrow: boolean }) {
   const selected = useDesk((d) => d.selected)
   const selection = useDesk((d) => d.selection)
   const editing = useDesk((d) => d.editing)
@@ -38,13 +40,13 @@ export function Inspector() {
     selected.some((s) => s.strands.length > 0)
   if (selection.length === 0)
     return (
-      <Frame>
+      <Frame narrow={narrow}>
         <ScenePanel />
       </Frame>
     )
   if (selected.length === 0) {
     return (
-      <Frame>
+      <Frame narrow={narrow}>
         <Elsewhere threads={selection} />
       </Frame>
     )
@@ -52,7 +54,7 @@ export function Inspector() {
   // Of a thousand the lines on the page come first, and what they share a frame later.
   if (selected.length > 100 && settled.length !== selected.length)
     return (
-      <Frame>
+      <Frame narrow={narrow}>
         <Several selected={selected} />
       </Frame>
     )
@@ -69,11 +71,11 @@ export function Inspector() {
         value={one.layer.name}
         onSet={(name) => run('set.everywhere', { thread: one.layer.thread, patch: { name } })}
         className={clsx(
-          '!w-auto flex-1 truncate !border-transparent !bg-transparent text-[14px] font-semibold',
-          'hover:!border-sailcloth-300 focus:!bg-paper',
+          '!w-auto flex-1 truncate !border-transparent !bg-transparent text-[0.875rem] font-semibold',
+          'hover:!border-sailcloth-500 focus:!bg-paper',
         )}
       />
-      <span className="shrink-0 text-[12px] text-ink-500">
+      <span className="shrink-0 text-[0.75rem] text-ink-500">
         {kinds[one.layer.kind] ?? one.layer.kind}
         {one.count > 0 ? ` · ${one.count} layers` : ''}
       </span>
@@ -82,18 +84,11 @@ export function Inspector() {
   )
   const names = [...(texts ? ['Text'] : []), 'Look', 'Place', 'Moves', ...(inFilms ? ['Scenes'] : [])]
   return (
-    <Frame key={one ? 'one' : 'several'} parted>
+    <Frame key={one ? 'one' : 'several'} parted narrow={narrow}>
       <Parts head={head} names={names} kind={one?.layer.kind ?? 'several'} still={desk().moves.length > 0}>
         {/* While its points are open they come first; what is done to them must not lie below the fold. */}
         {open && <PointsPanel selected={open} />}
-        {selected.length > 1 &&
-          (selected.every((s) => s.unites) ? (
-            <CombinePanel />
-          ) : (
-            <div className="border-b border-sailcloth-300 px-4 py-2">
-              <MergeButton />
-            </div>
-          ))}
+        {selected.length > 1 && selected.every((s) => s.unites) && <CombinePanel />}
         {texts && (
           <Part name="Text">
             <TextPanel selected={selected} />
@@ -113,7 +108,7 @@ export function Inspector() {
         <Part name="Scenes">
           <Strands selected={selected} />
           {one?.layer.kind === 'marker' && (
-            <p className="border-b border-sailcloth-300 px-4 py-2 text-[12px] text-ink-600">
+            <p className="border-b border-sailcloth-300 px-4 py-2 text-[0.75rem] text-ink-600">
               It counts the scenes its thread lives in.{' '}
               <button
                 type="button"
@@ -160,7 +155,7 @@ function Elsewhere({ threads }: { threads: string[] }) {
   )
 }
 
-const heading = 'flex h-[41px] shrink-0 items-center gap-2 border-b border-sailcloth-300 pl-2 pr-4'
+const heading = 'flex h-10.25 shrink-0 items-center gap-2 border-b border-sailcloth-300 pl-2 pr-4'
 
 const Tint = ({ of }: { of: Selected }) => (
   <span className="h-3 w-3 shrink-0 rounded-full" style={{ background: tints[(of.layer.tint ?? 0) & 7] }} aria-hidden />
@@ -174,15 +169,16 @@ function Several({ selected }: { selected: Selected[] }) {
   const [nth, setNth] = useState(2)
   return (
     <div className={heading}>
-      <h2 className="flex-1 pl-2 text-[14px] font-semibold">{selected.length} layers</h2>
+      <h2 className="flex-1 pl-2 text-[0.875rem] font-semibold">{selected.length} layers</h2>
       {selected.length > 2 && (
         <span
-          className="flex items-center gap-1 text-[12px] text-ink-600"
+          className="flex items-center gap-1 text-[0.75rem] text-ink-600"
           role="group"
           aria-label="Of these select some"
         >
-          <span className="w-[38px]">
+          <span className="w-9.5">
             <NumberField
+              quiet
               name="Every how many of them are selected"
               min={2}
               max={1000}
@@ -191,7 +187,7 @@ function Several({ selected }: { selected: Selected[] }) {
             />
           </span>
           <Button
-            className="whitespace-nowrap !px-2 text-[12px]"
+            className="whitespace-nowrap !px-2 text-[0.75rem]"
             title="Of these, from the first on, in the order they were selected in"
             onClick={() => select(desk().selection.filter((_, i) => i % nth === 0))}
           >
@@ -204,12 +200,13 @@ function Several({ selected }: { selected: Selected[] }) {
   )
 }
 
-function Frame({ children, parted }: { children: React.ReactNode; parted?: boolean }) {
+function Frame({ children, parted, narrow }: { children: React.ReactNode; parted?: boolean; narrow: boolean }) {
   return (
     <aside
       aria-label="Inspector"
       className={clsx(
-        'h-full w-[280px] shrink-0 border-l border-sailcloth-300 bg-paper',
+        'w-70 shrink-0 border-l border-sailcloth-300 bg-paper',
+        narrow ? 'absolute inset-y-0 right-0 z-30 max-w-full shadow-[0_8px_28px_rgb(12_37_35/0.3)]' : 'relative h-full',
         parted ? 'flex flex-col' : 'thin-scroll overflow-y-auto',
       )}
     >

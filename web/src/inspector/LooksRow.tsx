@@ -10,15 +10,15 @@ import { Swatch } from '../ui/ColourField'
 export function LooksRow({ threads }: { threads: string[] }) {
   const looks = useDesk((d) => d.film!.looks)
   const item =
-    'flex h-[28px] w-full items-center gap-2 rounded-md px-2 text-left data-focus:bg-brass-200 disabled:opacity-45'
+    'flex h-7 w-full items-center gap-2 rounded-md px-2 text-left data-focus:bg-brass-200 disabled:opacity-45'
   return (
-    <div className="mt-1.5 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2">
+    <div className="mt-1.5 grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-2">
       <Label>Looks</Label>
       <Menu>
         <MenuButton
           aria-label={looks.length ? `${looks.length} kept: looks` : 'no looks kept yet: looks'}
           className={clsx(
-            'flex h-[26px] w-full items-center justify-between rounded-md border border-sailcloth-300',
+            'flex h-6.5 w-full items-center justify-between rounded-md border border-sailcloth-500',
             'bg-sailcloth-100 px-2 hover:border-ink-500',
           )}
         >
@@ -32,18 +32,18 @@ export function LooksRow({ threads }: { threads: string[] }) {
         <MenuItems
           anchor={{ to: 'bottom end', gap: 4, padding: 8 }}
           className={clsx(
-            'z-50 w-[220px] rounded-md border border-sailcloth-300 bg-paper p-1',
+            'z-50 w-55 rounded-md border border-sailcloth-300 bg-paper p-1',
             'shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
           )}
         >
           <MenuItem>
             <button type="button" className={item} onClick={() => copyLook()}>
-              Copy look<span className="ml-auto font-mono text-[11px] text-ink-600">K</span>
+              Copy look<span className="ml-auto font-mono text-[0.6875rem] text-ink-600">K</span>
             </button>
           </MenuItem>
           <MenuItem disabled={!lookHeld()}>
             <button type="button" disabled={!lookHeld()} className={item} onClick={() => pasteLook()}>
-              Paste look<span className="ml-auto font-mono text-[11px] text-ink-600">Shift K</span>
+              Paste look<span className="ml-auto font-mono text-[0.6875rem] text-ink-600">Shift K</span>
             </button>
           </MenuItem>
           <MenuItem>

@@ -1,7 +1,8 @@
 // Masks: one layer of a group shows the others inside it, or punches itself out of them.
 import type { Mask, Selected } from '../engine/types'
 import { maskSelection } from '../actions/layers'
-import { Button, Choice, Label } from '../ui/controls'
+import { Choice } from '../ui/Choice'
+import { Button, Label } from '../ui/controls'
 
 const ways: { value: Mask | ''; label: string }[] = [
   { value: '', label: 'like the others' },
@@ -14,14 +15,14 @@ export function MaskFields({ selected }: { selected: Selected[] }) {
   if (one) {
     if (!one.in) return null
     return (
-      <div className="mt-1.5 grid grid-cols-[44px_1fr] items-center gap-x-2" title={`In the group ${one.in}`}>
+      <div className="mt-1.5 grid grid-cols-[2.75rem_1fr] items-center gap-x-2" title={`In the group ${one.in}`}>
         <Label>Mask</Label>
         <Choice name="What it is to its group" value={one.layer.mask ?? ''} of={ways} onSet={maskSelection} />
       </div>
     )
   }
   return (
-    <div className="mt-1.5 grid grid-cols-[44px_1fr_1fr] items-center gap-x-2">
+    <div className="mt-1.5 grid grid-cols-[2.75rem_1fr_1fr] items-center gap-x-2">
       <Label>Mask</Label>
       <Button
         className="!px-1"

@@ -4,10 +4,14 @@ import { engine } from '../engine/engine'
 import type { Move, Target } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
-import { Check, Choice, Label, NumberField } from '../ui/controls'
+import { Check } from '../ui/Check'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Fold } from '../ui/Section'
+import { Label } from '../ui/controls'
 import { filmTime } from '../time'
 import { EasingField } from './EasingField'
-import { ParamFields, PathFields, UnitFields } from './MoveParams'
+import { ParamFields, PathDetails, PathLine, UnitFields } from './MoveParams'
 
 /** What the fields are of: a move, or what several have in common. */
 export interface Edited {
@@ -16,7 +20,7 @@ export interface Edited {
   mixed: Set<string> // fields, by their path, in which several differ
   set: (patch: object) => boolean
   // By a sum or a factor, each from what it is.
-  change: (field: string, scale: number) => ((how: '+' | '*', by: number) => void) | undefined
+  change: (field: string, scale?: number) => ((how: '+' | '*', by: number) => void) | undefined
 }
 
 export function MoveFields({ move }: { move: Move }) {
@@ -29,16 +33,47 @@ export function MoveFields({ move }: { move: Move }) {
   }
   const timed = move.effect !== 'at-once' || !!move.unit
   const whole = move.kind === 'loop' && move.lasts === 'scene'
+  const effects = engine.fields().moves.flatMap((o) => o.moves.filter((v) => v.kind === move.kind))
+  const eased = timed && move.effect !== 'at-once' && move.effect !== 'scroll'
   return (
-    <div className="grid grid-cols-[62px_1fr] items-center gap-x-2 gap-y-2 px-2 pb-2 pt-1">
+    <div className="grid grid-cols-[3.875rem_1fr] items-center gap-x-2 gap-y-2 px-2 pb-2 pt-1">
+      {effects.length > 1 && (
+        <>
+          <Label>Effect</Label>
+          <Choice
+            name="Effect"
+            value={move.effect}
+            of={effects.map((v) => ({ value: v.effect, label: v.words.toLowerCase() }))}
+            onSet={(effect) => run('move.effect', { move: move.id, effect })}
+          />
+        </>
+      )}
       {move.lasts !== 'thread' && <StartFields move={move} whole={whole} />}
-      {timed && <LengthFields of={of} whole={whole} />}
-      {timed && !whole && move.lasts !== 'thread' && <EndFields move={move} />}
-      {move.kind === 'path' && <PathFields move={move} set={of.set} />}
+      {timed && <LengthFields of={of} />}
+      {move.kind === 'path' && <PathLine move={move} />}
       <ParamFields of={of} />
-      {move.units.length > 0 && <UnitFields of={of} />}
-      {timed && move.effect !== 'at-once' && move.effect !== 'scroll' && <EasingRow of={of} />}
-      <p className="col-span-2 text-[11px] leading-snug text-ink-600" data-when>
+      {eased && <EasingRow of={of} />}
+      {move.kind === 'path' && (
+        <div className="col-span-2">
+          <Fold title="Reach, rest and turning">
+            <div className="grid grid-cols-[3.875rem_1fr] items-center gap-x-2 gap-y-2 pt-1">
+              <PathDetails move={move} set={of.set} />
+            </div>
+          </Fold>
+        </div>
+      )}
+      {((timed && !whole && move.lasts !== 'thread') || move.units.length > 0 || move.kind !== 'entrance') && (
+        <div className="col-span-2">
+          <Fold title="End, units and more" folded={!finer(move)}>
+            <div className="grid grid-cols-[3.875rem_1fr] items-center gap-x-2 gap-y-2 pt-1">
+              {timed && <LengthDetails of={of} whole={whole} />}
+              {timed && !whole && move.lasts !== 'thread' && <EndFields move={move} />}
+              {move.units.length > 0 && <UnitFields of={of} />}
+            </div>
+          </Fold>
+        </div>
+      )}
+      <p className="col-span-2 text-[0.6875rem] leading-snug text-ink-600" data-when>
         {move.lasts === 'thread' ? (
           'Goes on in every scene its thread lives in: a thread is one layer through the scenes.'
         ) : (
@@ -75,21 +110,23 @@ export function SharedFields({ ids }: { ids: string[] }) {
     ids,
     mixed: new Set(shared.mixed),
     set: (patch) => run('moves.set', { moves: ids, patch }),
-    change: (field, scale) => (how, by) => {
-      run('moves.change', { moves: ids, field, how, by: how === '+' ? by * scale : by })
-    },
+    change:
+      (field, scale = 1) =>
+      (how, by) => {
+        run('moves.change', { moves: ids, field, how, by: how === '+' ? by * scale : by })
+      },
   }
   const timeless = move.effect === 'at-once' && !move.unit && !of.mixed.has('unit')
   const loops = move.kind === 'loop'
   return (
     <div className="mb-2 rounded-md border border-brass-400 bg-brass-200/55" data-shared>
       <p className="px-2 pt-1.5 font-semibold">{ids.length} moves</p>
-      <p className="px-2 text-[11px] leading-tight text-ink-600">
+      <p className="px-2 text-[0.6875rem] leading-tight text-ink-600">
         {shared.kinds.slice(0, 4).join('; ')}
         {shared.kinds.length > 4 ? ' …' : ''}. What is typed is set in all of them; +0.2 and *1.5 change each from what
         it is.
       </p>
-      <div className="grid grid-cols-[62px_1fr] items-center gap-x-2 gap-y-2 px-2 pb-2 pt-1.5">
+      <div className="grid grid-cols-[3.875rem_1fr] items-center gap-x-2 gap-y-2 px-2 pb-2 pt-1.5">
         {!(loops && move.lasts === 'scene') && (
           <NumberField
             label="At"
@@ -102,7 +139,8 @@ export function SharedFields({ ids }: { ids: string[] }) {
             onBy={of.change('start.offset', 1000)}
           />
         )}
-        {!timeless && <LengthFields of={of} whole={loops && move.lasts === 'scene'} />}
+        {!timeless && <LengthFields of={of} />}
+        {!timeless && <LengthDetails of={of} whole={loops && move.lasts === 'scene'} />}
         <ParamFields of={of} />
         {(move.units.length > 0 || of.mixed.has('unit')) && move.units.length > 0 && <UnitFields of={of} />}
         {!timeless && move.effect !== 'scroll' && <EasingRow of={of} />}
@@ -149,7 +187,7 @@ function StartFields({ move, whole }: { move: Move; whole: boolean }) {
   const hangs = move.start.when === 'begins' || move.start.when === 'ends'
   const solved = !!move.end && !move.end.stretches // its begin comes from its end
   if (whole) return null
-  if (solved) return <p className="col-span-2 text-[11px] text-ink-600">It begins in time to end as said below.</p>
+  if (solved) return <p className="col-span-2 text-[0.6875rem] text-ink-600">It begins in time to end as said below.</p>
   const way = (value: 'begins' | 'ends', label: string) => {
     const some = possible(targets[value]).length > 0
     return targets[value].length
@@ -217,18 +255,21 @@ function StartFields({ move, whole }: { move: Move; whole: boolean }) {
 
 const none: never[] = []
 
-function LengthFields({ of: { move, ids, mixed, set, change }, whole }: { of: Edited; whole: boolean }) {
+/** What a move lasts as long as; empty: several differ. */
+const lastsOf = (move: Move, mixed: Set<string>) =>
+  mixed.has('lasts') || mixed.has('until')
+    ? ''
+    : move.until
+      ? 'until'
+      : move.lasts === 'scene' && move.keeps === 'speed'
+        ? 'speed'
+        : move.lasts || 'time'
+
+function LengthFields({ of: { move, ids, mixed, set, change } }: { of: Edited }) {
   const loop = move.kind === 'loop'
   const scroll = move.effect === 'scroll'
   const comes = move.kind === 'entrance' || move.kind === 'exit'
-  const lasts =
-    mixed.has('lasts') || mixed.has('until')
-      ? ''
-      : move.until
-        ? 'until'
-        : move.lasts === 'scene' && move.keeps === 'speed'
-          ? 'speed'
-          : move.lasts || 'time'
+  const lasts = lastsOf(move, mixed)
   const choose = (v: string) => {
     const clear = { lasts: null, keeps: null, until: null }
     const own = move.duration ? {} : { duration: 1000 }
@@ -270,6 +311,18 @@ function LengthFields({ of: { move, ids, mixed, set, change }, whole }: { of: Ed
           onBy={change('duration', 1000)}
         />
       )}
+    </>
+  )
+}
+
+/** How often a move goes, whether it comes back, and whether it goes on from the scene before. */
+function LengthDetails({ of: { move, ids, mixed, set, change }, whole }: { of: Edited; whole: boolean }) {
+  const scroll = move.effect === 'scroll'
+  const comes = move.kind === 'entrance' || move.kind === 'exit'
+  const lasts = lastsOf(move, mixed)
+  const single = ids.length === 1
+  return (
+    <>
       {!whole && (lasts === 'time' || lasts === '') && !comes && (move.kind as string) !== '' && !scroll && (
         <NumberField
           label={move.effect === 'spin' ? 'Turns' : 'Times'}
@@ -300,6 +353,10 @@ function LengthFields({ of: { move, ids, mixed, set, change }, whole }: { of: Ed
     </>
   )
 }
+
+/** Whether something is set that lies folded away. */
+const finer = (move: Move) =>
+  !!move.unit || !!move.end || !!move.alternate || !!move.continues || (!!move.repeat && move.repeat !== 1)
 
 function LastsChoice({
   move,

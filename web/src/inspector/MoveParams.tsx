@@ -1,12 +1,16 @@
 // What moves do: the numbers of their effects, paths, and how they go by unit.
+import { engine } from '../engine/engine'
 import type { Move } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
-import { Button, Check, Choice, Label, NumberField } from '../ui/controls'
-import { DirectionField } from './DirectionField'
+import { Check } from '../ui/Check'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Button, Label } from '../ui/controls'
+import { changeAt, DescribedField, valueAt } from './Described'
 import type { Edited } from './MoveFields'
 
-export function PathFields({ move, set }: { move: Move; set: (patch: object) => boolean }) {
+export function PathLine({ move }: { move: Move }) {
   const steps = (move.path?.d.match(/[CLQ]/gi) ?? []).length
   const shape = steps > 1 ? 'free' : /C/i.test(move.path?.d ?? '') ? 'arc' : 'straight'
   return (
@@ -22,6 +26,14 @@ export function PathFields({ move, set }: { move: Move; set: (patch: object) => 
         ]}
         onSet={(v) => run('path.bend', { move: move.id, shape: v })}
       />
+    </>
+  )
+}
+
+/** Where a path leads to, how fast, and how its layer goes along it. */
+export function PathDetails({ move, set }: { move: Move; set: (patch: object) => boolean }) {
+  return (
+    <>
       {move.reach && (
         <>
           <NumberField
@@ -41,7 +53,7 @@ export function PathFields({ move, set }: { move: Move; set: (patch: object) => 
       {move.speed > 0 && (
         <>
           <Label>Speed</Label>
-          <span className="font-mono text-[12px]">{Math.round(move.speed)} px/s</span>
+          <span className="font-mono text-[0.75rem]">{Math.round(move.speed)} px/s</span>
         </>
       )}
       <Label>At rest</Label>
@@ -78,148 +90,74 @@ export function PathFields({ move, set }: { move: Move; set: (patch: object) => 
 export function ParamFields({ of }: { of: Edited }) {
   const { move, mixed, set, change } = of
   const effect = mixed.has('effect') ? '' : move.effect
-  const directed = effect === 'wipe' || effect === 'slide' || effect === 'scroll'
-  const params = directed ? { wipe: move.wipe, slide: move.slide, scroll: move.scroll }[effect] : undefined
   const exit = move.kind === 'exit'
-  const differs = mixed.has(`${effect}.direction`) || mixed.has('back')
   // Of an exit that goes back the direction is that in which it goes, too.
   const turned = exit && move.back ? 180 : 0
+  const list = engine.fields().effects[effect] ?? []
   return (
     <>
-      {directed && (
-        <>
-          <Label>{exit ? 'Goes' : 'Travels'}</Label>
-          <DirectionField
-            name="Direction of travel"
-            value={differs ? null : (params?.direction ?? 0) + turned}
-            four={effect === 'scroll'}
-            onSet={(direction) => set({ [effect]: { direction: direction || null }, ...(exit ? { back: null } : {}) })}
-          />
-        </>
-      )}
-      {effect === 'wipe' && (
-        <NumberField
-          label="Soft by"
-          name="Softness of the edge"
-          unit="px"
-          min={0}
-          max={4000}
-          value={mixed.has('wipe.softness') ? null : (move.wipe?.softness ?? 0)}
-          onSet={(v) => set({ wipe: { softness: v || null } })}
-          onBy={change('wipe.softness', 1)}
-        />
-      )}
-      {effect === 'slide' && !move.unit && (
-        <>
-          <Label>{exit ? 'To' : 'From'}</Label>
-          <Choice
-            name="How far it slides"
-            value={mixed.has('slide.distance') ? '' : move.slide?.distance ? 'by' : 'off'}
-            of={[
-              { value: 'off', label: 'off the page' },
-              { value: 'by', label: 'a distance, with a fade' },
-            ]}
-            onSet={(v) => set({ slide: { distance: v === 'by' ? 200 : null } })}
-          />
-          {(!!move.slide?.distance || mixed.has('slide.distance')) && (
-            <NumberField
-              label="Distance"
-              name="Distance of the slide"
-              unit="px"
-              min={1}
-              value={mixed.has('slide.distance') ? null : (move.slide?.distance ?? 0)}
-              onSet={(v) => set({ slide: { distance: v } })}
-              onBy={change('slide.distance', 1)}
+      {list
+        .filter((f) => !(f.noUnit && move.unit))
+        .filter((f) => !f.needs || valueAt(move, f.needs) !== undefined || mixed.has(f.needs))
+        .map((f) => {
+          const differs = mixed.has(f.path)
+          if (f.control === 'direction')
+            return (
+              <DescribedField
+                key={f.name}
+                field={f}
+                words={exit ? 'Goes' : f.words}
+                value={differs || mixed.has('back') ? null : Number(valueAt(move, f.path) ?? 0) + turned}
+                onSet={(v) => set({ ...changeAt(f.path, v), ...(exit ? { back: null } : {}) })}
+              />
+            )
+          return (
+            <DescribedField
+              key={f.name}
+              field={f}
+              words={exit && f.words === 'From' ? 'To' : f.words}
+              value={differs ? null : valueAt(move, f.path)}
+              onSet={(v) => set(changeAt(f.path, v))}
+              onBy={change(f.path)}
             />
-          )}
-        </>
-      )}
-      {effect === 'spin' && (
-        <>
-          <Label>Sense</Label>
-          <Choice
-            name="Sense"
-            value={mixed.has('spin.anticlockwise') ? '' : move.spin?.anticlockwise ? 'anti' : 'clock'}
-            of={[
-              { value: 'clock', label: '↻ clockwise' },
-              { value: 'anti', label: '↺ anticlockwise' },
-            ]}
-            onSet={(v) => set({ spin: { anticlockwise: v === 'anti' || null } })}
-          />
-        </>
-      )}
-      {effect === 'rock' && <RockFields of={of} />}
-      {effect === 'scroll' && <ScrollFields of={of} />}
+          )
+        })}
+      {effect === 'rock' && <FirstWay of={of} />}
+      {effect === 'scroll' && <Rounds of={of} />}
     </>
   )
 }
 
-function RockFields({ of: { move, ids, mixed, set, change } }: { of: Edited }) {
-  const angle = move.rock?.angle ?? 0
+/** To which side a rock goes first. */
+function FirstWay({ of: { move, ids, mixed } }: { of: Edited }) {
   return (
     <>
-      <NumberField
-        label="Strength"
-        name="Angle to either side"
-        unit="°"
-        digits={1}
-        min={-360}
-        max={360}
-        value={mixed.has('rock.angle') ? null : angle}
-        onSet={(v) => set({ rock: { angle: v } })}
-        onBy={change('rock.angle', 1)}
-      />
       <Label>First</Label>
-      <span className="flex items-center justify-between gap-2 text-[12px]">
-        <span data-first-way>{mixed.has('rock.angle') ? 'mixed' : angle < 0 ? '↺ anticlockwise' : '↻ clockwise'}</span>
+      <span className="flex items-center justify-between gap-2 text-[0.75rem]">
+        <span data-first-way>
+          {mixed.has('rock.angle') ? 'mixed' : (move.rock?.angle ?? 0) < 0 ? '↺ anticlockwise' : '↻ clockwise'}
+        </span>
         <Button
-          className="!px-2 text-[12px]"
+          className="!px-2 text-[0.75rem]"
           title="Each begins to its other side: wings beat together"
           onClick={() => run('moves.mirror', { moves: ids })}
         >
           The other way
         </Button>
       </span>
-      <NumberField
-        label="Ahead by"
-        name="Share of a cycle that it is ahead by"
-        unit="%"
-        min={0}
-        max={100}
-        value={mixed.has('rock.phase') ? null : Math.round((move.rock?.phase ?? 0) * 1000) / 10}
-        onSet={(v) => set({ rock: { phase: v / 100 || null } })}
-        onBy={change('rock.phase', 0.01)}
-      />
     </>
   )
 }
 
-function ScrollFields({ of: { move, ids, mixed, set, change } }: { of: Edited }) {
+/** How often a scroll comes round: its speed is chosen by that. */
+function Rounds({ of: { move, ids, mixed } }: { of: Edited }) {
   const loop = useDesk((d) => d.film!.loop)
   const rounds = (film: boolean) => (v: number) => run('scroll.rounds', { moves: ids, rounds: v, film })
   const told = (i: 0 | 1) => (mixed.has('rounds') || !move.rounds ? null : Math.round(move.rounds[i] * 100) / 100)
   return (
     <>
-      <NumberField
-        label="Speed"
-        name="Speed in px a second"
-        digits={0}
-        min={1}
-        max={100000}
-        value={mixed.has('scroll.speed') ? null : (move.scroll?.speed ?? 0)}
-        onSet={(v) => set({ scroll: { speed: v } })}
-        onBy={change('scroll.speed', 1)}
-      />
-      <NumberField
-        label="Gap"
-        name="Gap between two copies; below 0 they overlap"
-        unit="px"
-        value={mixed.has('scroll.gap') ? null : (move.scroll?.gap ?? 0)}
-        onSet={(v) => set({ scroll: { gap: v || null } })}
-        onBy={change('scroll.gap', 1)}
-      />
       <Label>Rounds</Label>
-      <span className="grid grid-cols-[1fr_auto_1fr_auto] items-center gap-1 text-[11px] text-ink-600">
+      <span className="grid grid-cols-[1fr_auto_1fr_auto] items-center gap-1 text-[0.6875rem] text-ink-600">
         <NumberField
           name="Rounds in the scene"
           digits={0}
@@ -233,7 +171,7 @@ function ScrollFields({ of: { move, ids, mixed, set, change } }: { of: Edited })
         film
       </span>
       {told(1) !== null && loop && told(1)! % 1 !== 0 && (
-        <p className="col-span-2 text-[11px] leading-snug text-ink-600">
+        <p className="col-span-2 text-[0.6875rem] leading-snug text-ink-600">
           The film goes round: whole rounds in it meet its start.
         </p>
       )}

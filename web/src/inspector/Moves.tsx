@@ -6,9 +6,11 @@ import { useEffect, useRef } from 'react'
 import type { Move, Selected } from '../engine/types'
 import { closing } from '../project/closing'
 import { run } from '../project/commands'
-import { addMove, drawPath, moveKinds, moveName } from '../actions/adding'
+import { engine } from '../engine/engine'
+import { addMove, drawPath } from '../actions/adding'
 import { desk, set as setDesk, useDesk } from '../project/desk'
-import { Section, Sign } from '../ui/controls'
+import { Section } from '../ui/Section'
+import { Sign } from '../ui/controls'
 import { tints } from '../ui/tints'
 import { MoveFields, SharedFields } from './MoveFields'
 
@@ -30,13 +32,13 @@ export function Moves({ selected }: { selected: Selected[] }) {
       {!one && <Kinds selected={selected} chosen={chosen} />}
       {chosen.length > 1 && <SharedFields ids={chosen} />}
       {one && one.moves.length === 0 && (
-        <p className="mb-2 text-[12px] text-ink-500">It stands still. Let it come, go, travel or spin.</p>
+        <p className="mb-2 text-[0.75rem] text-ink-500">It stands still. Let it come, go, travel or spin.</p>
       )}
-      {!one && <p className="mb-2 text-[12px] text-ink-500">A move added here is given to each of them.</p>}
+      {!one && <p className="mb-2 text-[0.75rem] text-ink-500">A move added here is given to each of them.</p>}
       <Menu>
         <MenuButton
           className={clsx(
-            'h-[28px] w-full rounded-md border border-dashed border-ink-500/50 font-semibold',
+            'h-7 w-full rounded-md border border-dashed border-ink-500/50 font-semibold',
             'text-spruce-800 hover:bg-sailcloth-100',
           )}
         >
@@ -45,46 +47,35 @@ export function Moves({ selected }: { selected: Selected[] }) {
         <MenuItems
           anchor={{ to: 'top', gap: 4, padding: 8 }}
           className={clsx(
-            'z-50 w-[248px] rounded-md border border-sailcloth-300 bg-paper p-1',
+            'z-50 w-62 rounded-md border border-sailcloth-300 bg-paper p-1',
             'shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
           )}
         >
           <div className="grid grid-cols-2">
-            {moveKinds.map((k) => (
-              <div key={k.heading} className={k.list.length === 3 ? 'row-start-2' : ''}>
-                <p className="px-2 pb-0.5 pt-1 text-[11px] text-ink-500">{k.heading}</p>
-                {k.list.map(([word, kind, effect]) => (
-                  <MenuItem key={word}>
+            {engine.fields().moves.map((o, i) => (
+              <div key={o.heading} className={i > 1 ? 'row-start-2' : ''}>
+                <p className="px-2 pb-0.5 pt-1 text-[0.6875rem] text-ink-500">{o.heading}</p>
+                {o.moves.map((v) => (
+                  <MenuItem key={v.name}>
                     <button
                       type="button"
                       className={item}
-                      aria-label={moveName(word, kind)}
-                      onClick={() => addMove(kind, effect)}
+                      aria-label={v.name}
+                      onClick={() => addMove(v.kind, v.effect)}
                     >
-                      {word}
+                      {v.words}
                     </button>
                   </MenuItem>
                 ))}
+                {o.moves.some((v) => v.kind === 'path') && (
+                  <MenuItem>
+                    <button type="button" className={item} onClick={drawPath}>
+                      Draw a path
+                    </button>
+                  </MenuItem>
+                )}
               </div>
             ))}
-            <div className="row-start-2">
-              <p className="px-2 pb-0.5 pt-1 text-[11px] text-ink-500">Travels</p>
-              <MenuItem>
-                <button
-                  type="button"
-                  className={item}
-                  aria-label="Motion path"
-                  onClick={() => addMove('path', 'along')}
-                >
-                  Motion path
-                </button>
-              </MenuItem>
-              <MenuItem>
-                <button type="button" className={item} onClick={drawPath}>
-                  Draw a path
-                </button>
-              </MenuItem>
-            </div>
           </div>
         </MenuItems>
       </Menu>
@@ -114,12 +105,12 @@ function Kinds({ selected, chosen }: { selected: Selected[]; chosen: string[] })
               setDesk({ moves: next, purposely: true })
             }}
             className={clsx(
-              'flex h-[26px] items-center justify-between rounded-md border px-2 text-left',
+              'flex h-6.5 items-center justify-between rounded-md border px-2 text-left',
               on ? 'border-brass-400 bg-brass-200/55' : 'border-transparent bg-sailcloth-100 hover:bg-sailcloth-200',
             )}
           >
             <span className="font-semibold">{name}</span>
-            <span className="text-[11px] text-ink-600">{ids.length === 1 ? 'one' : `${ids.length} of them`}</span>
+            <span className="text-[0.6875rem] text-ink-600">{ids.length === 1 ? 'one' : `${ids.length} of them`}</span>
           </button>
         )
       })}
@@ -167,7 +158,7 @@ function Card({ move, tint, open, chosen }: { move: Move; tint: string; open: bo
           <Curve move={move} tint={tint} />
           <span className="min-w-0">
             <span className="block font-semibold">{move.name}</span>
-            <span className="block text-[11px] leading-tight text-ink-600">{move.words}</span>
+            <span className="block text-[0.6875rem] leading-tight text-ink-600">{move.words}</span>
           </span>
         </button>
         <Sign

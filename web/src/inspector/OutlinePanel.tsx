@@ -5,7 +5,9 @@ import { takeApart } from '../actions/combining'
 import { run } from '../project/commands'
 import { desk } from '../project/desk'
 import { useState } from 'react'
-import { Button, Label, NumberField } from '../ui/controls'
+import { NumberField } from '../ui/NumberField'
+import { Section } from '../ui/Section'
+import { Button, Label } from '../ui/controls'
 import { MergeButton } from './CombinePanel'
 
 export function OutlinePanel({ selected }: { selected: Selected }) {
@@ -15,7 +17,7 @@ export function OutlinePanel({ selected }: { selected: Selected }) {
   const becomesPath = layer.kind === 'text' || layer.kind === 'group'
   if (!hasPoints && !becomesPath && kept.length === 0) return null
   return (
-    <div className="border-b border-sailcloth-300 px-4 py-2">
+    <Section title="Outline" folded={kept.length === 0}>
       {hasPoints && (
         <Button
           className="w-full"
@@ -42,7 +44,7 @@ export function OutlinePanel({ selected }: { selected: Selected }) {
       {made === 'split' && <Parts thread={layer.thread} />}
       {kept.length > 0 && (
         <div className={`flex items-center gap-2 ${hasPoints || becomesPath ? 'mt-2' : ''}`}>
-          <span className="min-w-0 flex-1 truncate text-[12px] text-ink-600" title={kept.join(', ')}>
+          <span className="min-w-0 flex-1 truncate text-[0.75rem] text-ink-600" title={kept.join(', ')}>
             {made === 'split' ? 'Split from' : 'Made of'} {kept.join(', ')}
           </span>
           <Button title="The layers it was made of come back in its place" onClick={takeApart}>
@@ -50,7 +52,7 @@ export function OutlinePanel({ selected }: { selected: Selected }) {
           </Button>
         </div>
       )}
-    </div>
+    </Section>
   )
 }
 
@@ -59,9 +61,10 @@ function Parts({ thread }: { thread: string }) {
   const [seed, setSeed] = useState(1)
   const threads = [thread]
   return (
-    <div className="mt-2 grid grid-cols-[56px_1fr_56px_1fr] items-center gap-x-2">
+    <div className="mt-2 grid grid-cols-[3.5rem_1fr_3.5rem_1fr] items-center gap-x-2">
       <Label>Spread</Label>
       <NumberField
+        quiet
         name="Spread the parts to"
         unit="%"
         min={1}
@@ -71,6 +74,7 @@ function Parts({ thread }: { thread: string }) {
       />
       <Label>Scatter</Label>
       <NumberField
+        quiet
         name="Scatter the parts by up to"
         unit="px"
         min={0}

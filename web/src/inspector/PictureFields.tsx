@@ -16,11 +16,11 @@ export function PictureFields({ selected }: { selected: Selected[] }) {
   return (
     <div className="mb-1.5">
       {gone && (
-        <p className="mb-1.5 rounded-md bg-coral-700 px-2 py-1 text-[12px] text-paper" role="alert">
+        <p className="mb-1.5 rounded-md bg-coral-700 px-2 py-1 text-[0.75rem] text-paper" role="alert">
           The file of this picture is missing. Replace it here; it changes wherever it is used.
         </p>
       )}
-      <div className="grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2">
+      <div className="grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-2">
         <Label>File</Label>
         <Button onClick={() => input.current?.click()}>
           <ImageUp size={15} strokeWidth={1.5} />

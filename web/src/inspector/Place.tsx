@@ -16,7 +16,12 @@ import type { ReactNode } from 'react'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { set, setGrows, useDesk } from '../project/desk'
-import { Button, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
+import { Check } from '../ui/Check'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Fold, Section } from '../ui/Section'
+import { MergeButton } from './CombinePanel'
+import { Button, Label, Sign } from '../ui/controls'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../actions/layers'
 import { Arrange } from './Arrange'
 import { Copies } from './Copies'
@@ -57,7 +62,7 @@ export function Place({ selected }: { selected: Selected[] }) {
   const icon = { size: 17, strokeWidth: 1.5 }
   return (
     <Section title="Place">
-      <div className="grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-1.5">
+      <div className="grid grid-cols-[2.75rem_1fr_2.75rem_1fr] items-center gap-x-2 gap-y-1.5">
         <NumberField
           label="Across"
           name={`Across: ${references[reference]}, from the left`}
@@ -85,40 +90,22 @@ export function Place({ selected }: { selected: Selected[] }) {
         {one && !one.now && <span className="col-span-2" />}
         {one?.now && (
           <span
-            className="col-span-2 whitespace-nowrap font-mono text-[11px] font-semibold text-brass-700"
+            className="col-span-2 whitespace-nowrap font-mono text-[0.6875rem] font-semibold text-brass-700"
             title="Where it is at this time"
           >
             now {Math.round(one.now[0])}, {Math.round(one.now[1])}
           </span>
         )}
-        {one && (
-          <>
-            <PivotButton />
-            <NumberField
-              name="Pivot across, in % of the box"
-              unit="%"
-              value={Math.round(one.pivot[0] * 1000) / 10}
-              onSet={(x) => run('pivot', { threads, x: x / 100 })}
-            />
-            <NumberField
-              label="down"
-              name="Pivot down, in % of the box"
-              unit="%"
-              value={Math.round(one.pivot[1] * 1000) / 10}
-              onSet={(y) => run('pivot', { threads, y: y / 100 })}
-            />
-          </>
-        )}
       </div>
       {one && one.bares && (
-        <p className="mt-1.5 rounded-md bg-brass-200 px-2 py-1 text-[12px]">
+        <p className="mt-1.5 rounded-md bg-brass-200 px-2 py-1 text-[0.75rem]">
           Along its path it bares an edge of the page.{' '}
           <button type="button" className="font-semibold underline" onClick={() => run('ground.cover', { threads })}>
             Give it room to move
           </button>
         </p>
       )}
-      <div className="mt-1.5 grid grid-cols-[44px_1fr_auto] items-center gap-x-2">
+      <div className="mt-1.5 grid grid-cols-[2.75rem_1fr_auto] items-center gap-x-2">
         <Label>Point</Label>
         <Choice
           name="Point that the numbers are of"
@@ -156,7 +143,6 @@ export function Place({ selected }: { selected: Selected[] }) {
         {act('Delete from this scene (Delete)', <Trash2 {...icon} />, deleteSelection)}
       </div>
       <MaskFields selected={selected} />
-      {(selected.length > 1 || one?.layer.kind === 'group') && <GrowsAlong />}
       {selected.every((s) => s.grounds) && (
         <div className="mt-1.5 grid grid-cols-2 gap-2">
           <Button
@@ -176,7 +162,29 @@ export function Place({ selected }: { selected: Selected[] }) {
         </div>
       )}
       <Arrange threads={threads} />
-      <Copies key={threads.join()} selected={selected} />
+      <Fold title={one ? 'Pivot and copies' : 'Growing, copies, merging'}>
+        {one && (
+          <div className="grid grid-cols-[2.75rem_1fr_2.75rem_1fr] items-center gap-x-2 gap-y-1.5">
+            <PivotButton />
+            <NumberField
+              name="Pivot across, in % of the box"
+              unit="%"
+              value={Math.round(one.pivot[0] * 1000) / 10}
+              onSet={(x) => run('pivot', { threads, x: x / 100 })}
+            />
+            <NumberField
+              label="down"
+              name="Pivot down, in % of the box"
+              unit="%"
+              value={Math.round(one.pivot[1] * 1000) / 10}
+              onSet={(y) => run('pivot', { threads, y: y / 100 })}
+            />
+          </div>
+        )}
+        {(selected.length > 1 || one?.layer.kind === 'group') && <GrowsAlong />}
+        <Copies key={threads.join()} selected={selected} />
+        {!one && <MergeButton />}
+      </Fold>
     </Section>
   )
 }
@@ -193,7 +201,7 @@ function PivotButton() {
       )}
       onClick={() => set({ pivots: !on })}
       className={clsx(
-        '-mx-1.5 h-6 rounded-md px-1.5 text-left text-[12px] underline decoration-dotted',
+        '-mx-1.5 h-6 rounded-md px-1.5 text-left text-[0.75rem] underline decoration-dotted',
         'underline-offset-2',
         on ? 'bg-brass-200 text-ink-900' : 'text-ink-600 hover:bg-sailcloth-200',
       )}
@@ -214,34 +222,30 @@ function GrowsAlong() {
   const grows = useDesk((d) => d.grows)
   return (
     <div
-      className="mt-1.5 flex items-center gap-x-2.5 text-[12px]"
+      className="mt-1.5 flex items-center gap-x-2.5 text-[0.75rem]"
       role="group"
       aria-label="What grows along when they are resized"
     >
-      <span className="w-[42px]">
+      <span className="w-10.5">
         <Label>Grow</Label>
       </span>
       {growth.map(([what, word]) => (
-        <label
+        <Check
           key={what}
-          className="flex items-center gap-1"
-          title={
-            {
-              strokes: 'Strokes and corners',
-              effects: 'Blurs, soft borders, shadows and glows',
-              letters: 'The letters of texts',
-            }[what]
-          }
+          name={said[what]}
+          className="gap-1"
+          on={grows.includes(what)}
+          onSet={(on) => setGrows(on ? [...grows, what] : grows.filter((g) => g !== what))}
         >
-          <input
-            type="checkbox"
-            className="accent-brass-600"
-            checked={grows.includes(what)}
-            onChange={(e) => setGrows(e.target.checked ? [...grows, what] : grows.filter((g) => g !== what))}
-          />
-          {word}
-        </label>
+          <span title={said[what]}>{word}</span>
+        </Check>
       ))}
     </div>
   )
+}
+
+const said = {
+  strokes: 'Strokes and corners',
+  effects: 'Blurs, soft borders, shadows and glows',
+  letters: 'The letters of texts',
 }

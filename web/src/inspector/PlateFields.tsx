@@ -2,7 +2,9 @@
 import { behind } from '../actions/behind'
 import type { Plate, Selected } from '../engine/types'
 import { draft, run } from '../project/commands'
-import { Button, Check, Label, NumberField } from '../ui/controls'
+import { Check } from '../ui/Check'
+import { NumberField } from '../ui/NumberField'
+import { Button, Label } from '../ui/controls'
 import { ColourField, inkPatch } from '../ui/ColourField'
 import { sharedInk } from './FillField'
 import { shared } from './shared'
@@ -23,7 +25,7 @@ export function PlateFields({ selected, threads }: { selected: Selected[]; threa
         />
       </div>
       {on && (
-        <div className="mt-1 grid grid-cols-[56px_1fr_44px_1fr] items-center gap-x-2 gap-y-2">
+        <div className="mt-1 grid grid-cols-[3.5rem_1fr_2.75rem_1fr] items-center gap-x-2 gap-y-2">
           <Label>Plate</Label>
           <div className="col-span-3">
             <ColourField
@@ -60,7 +62,7 @@ export function PlateFields({ selected, threads }: { selected: Selected[]; threa
           </div>
           {contrast && (
             <div
-              className="col-span-4 flex min-h-[26px] items-center gap-2 text-[12px]"
+              className="col-span-4 flex min-h-6.5 items-center gap-2 text-[0.75rem]"
               role="status"
               data-contrast={contrast.ratio.toFixed(2)}
             >

@@ -6,7 +6,9 @@ import { engine } from '../engine/engine'
 import type { Intents, Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
-import { Button, Label, NumberField, Section } from '../ui/controls'
+import { NumberField } from '../ui/NumberField'
+import { Section } from '../ui/Section'
+import { Button, Label } from '../ui/controls'
 
 export function PointsPanel({ selected }: { selected: Selected }) {
   const { layer } = selected
@@ -40,7 +42,7 @@ export function PointsPanel({ selected }: { selected: Selected }) {
   )
   return (
     <Section title="Points">
-      <div className="mb-2 flex items-center justify-between text-[12px] text-ink-600">
+      <div className="mb-2 flex items-center justify-between text-[0.75rem] text-ink-600">
         <span>
           {count} points{some && editing ? `, ${points.length} selected` : ''}
         </span>
@@ -75,9 +77,10 @@ export function PointsPanel({ selected }: { selected: Selected }) {
         </div>
       )}
       {editing && points.length > 1 && (
-        <div className="mt-2 grid grid-cols-[64px_1fr_1fr] items-center gap-1.5">
+        <div className="mt-2 grid grid-cols-[4rem_1fr_1fr] items-center gap-1.5">
           <Label>Turn, scale</Label>
           <NumberField
+            quiet
             name="Turn the selected points by"
             unit="°"
             digits={1}
@@ -87,6 +90,7 @@ export function PointsPanel({ selected }: { selected: Selected }) {
             onSet={(degree) => withPoints('points.place', { degree })}
           />
           <NumberField
+            quiet
             name="Scale the selected points to"
             unit="%"
             digits={0}
@@ -97,9 +101,10 @@ export function PointsPanel({ selected }: { selected: Selected }) {
           />
         </div>
       )}
-      <div className="mt-2 grid grid-cols-[64px_70px_1fr] items-center gap-1.5">
+      <div className="mt-2 grid grid-cols-[4rem_4.375rem_1fr] items-center gap-1.5">
         <Label>Simplify</Label>
         <NumberField
+          quiet
           name="How far the line may move"
           unit="px"
           digits={1}

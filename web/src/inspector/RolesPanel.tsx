@@ -5,7 +5,8 @@ import type { Heading } from '../engine/types'
 import { draft, run } from '../project/commands'
 import { fail, useDesk } from '../project/desk'
 import { apply } from '../project/commands'
-import { Button, Section, Sign } from '../ui/controls'
+import { Section } from '../ui/Section'
+import { Button, Sign } from '../ui/controls'
 import { ColourField, Swatch } from '../ui/ColourField'
 
 export function RolesPanel({ scene }: { scene: Heading }) {
@@ -17,7 +18,7 @@ export function RolesPanel({ scene }: { scene: Heading }) {
   return (
     <Section title="Colour roles" folded={!begun}>
       {!begun && (
-        <p className="mb-2 text-[12px] text-ink-600">
+        <p className="mb-2 text-[0.75rem] text-ink-600">
           Roles let a scene change its colours as one: layers take theirs from the ground, the accent, the words, or
           roles of your own.
         </p>
@@ -30,10 +31,10 @@ export function RolesPanel({ scene }: { scene: Heading }) {
       <ul className="flex flex-col gap-1">
         {scene.roles.map((r) => (
           <li key={r.name} className="group flex items-center gap-2" data-role={r.name}>
-            <span className="min-w-0 flex-1 truncate text-[12px]" title={r.name}>
+            <span className="min-w-0 flex-1 truncate text-[0.75rem]" title={r.name}>
               {r.name}
             </span>
-            <span className="text-[11px] text-ink-600">{r.uses ? `${r.uses} ×` : ''}</span>
+            <span className="text-[0.6875rem] text-ink-600">{r.uses ? `${r.uses} ×` : ''}</span>
             <ColourField
               name={`Role ${r.name}`}
               value={{ colour: r.colour }}
@@ -68,7 +69,7 @@ export function RolesPanel({ scene }: { scene: Heading }) {
               value={adding}
               onChange={(e) => setAdding(e.target.value)}
               onBlur={() => setAdding(null)}
-              className="h-[26px] w-[110px] rounded-md border border-brass-600 bg-paper px-2 focus:outline-none"
+              className="h-6.5 w-27.5 rounded-md border border-brass-600 bg-paper px-2 focus:outline-none"
               onKeyDown={(e) => {
                 e.stopPropagation()
                 if (e.key === 'Enter' && adding.trim()) {
@@ -117,14 +118,14 @@ export function RolesPanel({ scene }: { scene: Heading }) {
                 type="button"
                 onClick={() => run('roles.apply', { roles: s.roles })}
                 title={`Give this scene the colours of “${s.name}”`}
-                className="flex h-[28px] min-w-0 flex-1 items-center gap-1 rounded-md px-1 hover:bg-sailcloth-200"
+                className="flex h-7 min-w-0 flex-1 items-center gap-1 rounded-md px-1 hover:bg-sailcloth-200"
               >
                 {['ground', 'ground tone', 'accent', 'accent tone', 'words']
                   .filter((n) => s.roles[n])
                   .map((n) => (
                     <Swatch key={n} colour={s.roles[n]} size={16} />
                   ))}
-                <span className="ml-1 truncate text-[12px]">{s.name}</span>
+                <span className="ml-1 truncate text-[0.75rem]">{s.name}</span>
               </button>
               <Sign
                 name={`Delete the set ${s.name}`}

@@ -5,7 +5,12 @@ import { ChevronLeft, ChevronRight, ScrollText, Trash2 } from 'lucide-react'
 import { apply, run } from '../project/commands'
 import { desk, goToScene, select, set as setDesk, useDesk } from '../project/desk'
 import { putAside } from '../project/setaside'
-import { Button, Check, Choice, Label, NumberField, Section, Sign, TextField } from '../ui/controls'
+import { Check } from '../ui/Check'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Section } from '../ui/Section'
+import { TextField } from '../ui/TextField'
+import { Button, Label, Sign } from '../ui/controls'
 import { BackgroundField } from './BackgroundField'
 import { CuesPanel } from './CuesPanel'
 import { ForScenes, useScope } from './ForScenes'
@@ -31,23 +36,23 @@ export function ScenePanel() {
   }
   return (
     <>
-      <div className="flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-3">
+      <div className="flex h-10.25 items-center gap-2 border-b border-sailcloth-300 pl-2 pr-3">
         <TextField
           key={s.id}
           name="Scene name"
           value={s.name}
           onSet={(name) => set({ name })}
           className={clsx(
-            'flex-1 !border-transparent !bg-transparent text-[14px] font-semibold',
-            'hover:!border-sailcloth-300 focus:!bg-paper',
+            'flex-1 !border-transparent !bg-transparent text-[0.875rem] font-semibold',
+            'hover:!border-sailcloth-500 focus:!bg-paper',
           )}
         />
-        <span className="shrink-0 text-[12px] text-ink-500">
+        <span className="shrink-0 text-[0.75rem] text-ink-500">
           scene {i + 1} of {film.shown}
         </span>
       </div>
       <Section title="Scene">
-        <div className="grid grid-cols-[84px_1fr] items-center gap-x-2 gap-y-2">
+        <div className="grid grid-cols-[5.25rem_1fr] items-center gap-x-2 gap-y-2">
           <BackgroundField scene={s} />
           <NumberField
             label="Stays"
@@ -169,21 +174,21 @@ function AsidePanel({ id, name, layers }: { id: string; name: string; layers: nu
   const last = useDesk((d) => d.film!.scenes[d.lastScene]?.name ?? '')
   return (
     <>
-      <div className="flex h-[41px] items-center gap-2 border-b border-sailcloth-300 pl-2 pr-3">
+      <div className="flex h-10.25 items-center gap-2 border-b border-sailcloth-300 pl-2 pr-3">
         <TextField
           key={id}
           name="Scene name"
           value={name}
           onSet={(v) => apply({ op: 'scene.set', ids: [id], patch: { name: v } })}
           className={clsx(
-            'flex-1 !border-transparent !bg-transparent text-[14px] font-semibold',
-            'hover:!border-sailcloth-300 focus:!bg-paper',
+            'flex-1 !border-transparent !bg-transparent text-[0.875rem] font-semibold',
+            'hover:!border-sailcloth-500 focus:!bg-paper',
           )}
         />
-        <span className="shrink-0 text-[12px] text-ink-500">not in the film</span>
+        <span className="shrink-0 text-[0.75rem] text-ink-500">not in the film</span>
       </div>
       <Section title="Set aside">
-        <p className="text-[12px] text-ink-600">
+        <p className="text-[0.75rem] text-ink-600">
           {layers === 0
             ? 'Nothing lies here. Select layers of a scene and press X: they wait here until they are wanted.'
             : 'What lies here is never played or exported. Change it like anything else; select some to bring back.'}

@@ -1,7 +1,10 @@
 // Which way the selected layers turn through the morphs into this scene and, of the last, back to the first.
 import type { Selected, Strand } from '../engine/types'
 import { run } from '../project/commands'
-import { Choice, Label, NumberField, Section } from '../ui/controls'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Section } from '../ui/Section'
+import { Label } from '../ui/controls'
 import { shared } from './shared'
 
 export function Strands({ selected }: { selected: Selected[] }) {
@@ -40,7 +43,7 @@ function Way({ into, selected }: { into: Strand; selected: Selected[] }) {
   const turn = shared(own.map((v) => (v.turn === '' || (!into.closing && v.turn === 'numbered') ? 'as' : v.turn)))
   return (
     <div>
-      <p className="mb-1 text-[12px] text-ink-600">
+      <p className="mb-1 text-[0.75rem] text-ink-600">
         {into.closing ? <>From “{into.from}” back to the first scene</> : <>From “{into.from}” into this scene</>}
         {': '}
         <b className="font-semibold text-ink-900" data-turns-by>
@@ -51,7 +54,7 @@ function Way({ into, selected }: { into: Strand; selected: Selected[] }) {
               : `${by > 0 ? '↻' : '↺'} ${Math.round(Math.abs(by) * 10) / 10}°`}
         </b>
       </p>
-      <div className="grid grid-cols-[44px_1fr_44px_1fr] items-center gap-x-2 gap-y-1.5">
+      <div className="grid grid-cols-[2.75rem_1fr_2.75rem_1fr] items-center gap-x-2 gap-y-1.5">
         <Label>Turns</Label>
         <span className="col-span-3">
           <Choice
@@ -69,7 +72,7 @@ function Way({ into, selected }: { into: Strand; selected: Selected[] }) {
           value={shared(own.map((v) => v.turns))}
           onSet={(v) => set({ turns: Math.round(v) })}
         />
-        <span className="col-span-2 text-[12px] text-ink-600">whole turns</span>
+        <span className="col-span-2 text-[0.75rem] text-ink-600">whole turns</span>
       </div>
     </div>
   )

@@ -1,8 +1,11 @@
 // The stroke of the selected layers: none by default.
 import type { Layer } from '../engine/types'
 import { run } from '../project/commands'
-import { Button, Choice, Label, NumberField } from '../ui/controls'
-import { OneColour, Signs } from './FillField'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Button, Label } from '../ui/controls'
+import { OneColour } from './FillField'
+import { Signs } from './Signs'
 import { GradientStrip } from './GradientStrip'
 import { shared } from './shared'
 
@@ -62,7 +65,7 @@ export function StrokeFields({ layers, threads }: { layers: Layer[]; threads: st
           )}
           <Label>Width</Label>
           <div className="flex items-center justify-between gap-1.5">
-            <div className="w-[70px]">
+            <div className="w-17.5">
               <NumberField
                 name="Stroke width"
                 unit="px"

@@ -7,7 +7,11 @@ import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import { families, ownFamilies } from '../project/families'
 import { startWriting, stopWriting } from '../project/writing'
-import { Button, Check, Choice, Label, NumberField, Section, Sign } from '../ui/controls'
+import { Check } from '../ui/Check'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Section } from '../ui/Section'
+import { Button, Label, Sign } from '../ui/controls'
 import { ColourField } from '../ui/ColourField'
 import { FamilyField } from './FamilyField'
 import { shared } from './shared'
@@ -83,12 +87,12 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
   return (
     <Section title="Text">
       {absent.length > 0 && (
-        <p role="status" className="mt-1 text-[12px] text-coral-700">
+        <p role="status" className="mt-1 text-[0.75rem] text-coral-700">
           {absent.join(', ')} is not here: the words are set in another family. Add its font file, or choose another.
         </p>
       )}
       {missing && (
-        <p role="status" className="mt-1 text-[12px] text-coral-700">
+        <p role="status" className="mt-1 text-[0.75rem] text-coral-700">
           No family has {[...missing].join(' ')}. Boxes stand for {[...missing].length > 1 ? 'them' : 'it'}; type
           something else there.
         </p>
@@ -108,7 +112,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
           </Button>
         </p>
       )}
-      <div className="mt-2 grid grid-cols-[56px_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
+      <div className="mt-2 grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
         <Label>Family</Label>
         <FamilyField
           family={family}
@@ -128,7 +132,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
                 value={shared(runs.map((r) => r.colour ?? '')) ? { colour: runs[0].colour! } : null}
                 onSet={(v) => style({ colour: v?.colour ?? null })}
               />
-              <span className="text-[12px] text-ink-600">of the selected words</span>
+              <span className="text-[0.75rem] text-ink-600">of the selected words</span>
             </div>
           </>
         )}
@@ -151,7 +155,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
           </Sign>
         </div>
       </div>
-      <div className="mt-2 grid grid-cols-[56px_1fr_auto] items-center gap-x-2">
+      <div className="mt-2 grid grid-cols-[3.5rem_1fr_auto] items-center gap-x-2">
         <NumberField
           label="Size"
           name="Size"
@@ -161,7 +165,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
           value={shared(runs.map((r) => r.size))}
           onSet={(v) => style({ size: v })}
         />
-        <span className="flex rounded-md border border-sailcloth-300" role="group" aria-label="Alignment">
+        <span className="flex rounded-md border border-sailcloth-500" role="group" aria-label="Alignment">
           {signs.map(([a, Icon]) => (
             <Sign
               key={a}
@@ -175,7 +179,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
           ))}
         </span>
       </div>
-      <div className="mt-2 grid grid-cols-[56px_1fr_44px_1fr] items-center gap-x-2 gap-y-2">
+      <div className="mt-2 grid grid-cols-[3.5rem_1fr_2.75rem_1fr] items-center gap-x-2 gap-y-2">
         <NumberField
           label="Letters"
           name="Space between letters"
@@ -214,7 +218,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
       </div>
       {!rings.some(Boolean) && !texts.some((t) => t.stacked) && (
         <>
-          <div className="mt-2 grid grid-cols-[56px_1.25fr_1fr] items-center gap-x-2">
+          <div className="mt-2 grid grid-cols-[3.5rem_1.25fr_1fr] items-center gap-x-2">
             <Label>Box</Label>
             <Choice name="Box" value={room ?? ''} of={rooms} onSet={(v) => run('text.room', { threads, room: v })} />
             {room === 'fixed' || room === 'fit' ? (
@@ -229,13 +233,13 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
             )}
           </div>
           {fit && room === 'fit' && (
-            <p className="mt-1 pl-16 text-[12px] text-ink-600" data-fit={fit.scale}>
+            <p className="mt-1 pl-16 text-[0.75rem] text-ink-600" data-fit={fit.scale}>
               Fills it at{' '}
               {Math.round(fit.scale * (shared(texts[0].runs.map((r) => r.size)) ?? texts[0].runs[0].size) * 10) / 10} px
             </p>
           )}
           {fit && fit.over > 0.5 && (
-            <p role="status" className="mt-1 text-[12px] text-coral-700">
+            <p role="status" className="mt-1 text-[0.75rem] text-coral-700">
               The words need {Math.ceil(fit.over)} px more height. Make the box higher, or let them fit.
             </p>
           )}
@@ -252,7 +256,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
       </div>
       {rings.every(Boolean) && (
         <>
-          <div className="mt-1 grid grid-cols-[56px_1fr_44px_1fr] items-center gap-x-2 gap-y-2">
+          <div className="mt-1 grid grid-cols-[3.5rem_1fr_2.75rem_1fr] items-center gap-x-2 gap-y-2">
             <NumberField
               label="Radius"
               name="Radius of the ring"
@@ -302,7 +306,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
         </>
       )}
       <PlateFields selected={selected} threads={threads} />
-      <div className="mt-2 grid grid-cols-[56px_1fr_1fr_1fr] items-center gap-1.5">
+      <div className="mt-2 grid grid-cols-[3.5rem_1fr_1fr_1fr] items-center gap-1.5">
         <Label>Split</Label>
         {(
           [

@@ -5,7 +5,10 @@ import { copyMoves, movesHeld, pasteMoves } from '../actions/clipboard'
 import { closing } from '../project/closing'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
-import { Button, Choice, Label, NumberField, Section } from '../ui/controls'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Section } from '../ui/Section'
+import { Button, Label } from '../ui/controls'
 import { counted } from '../words'
 
 /** The bars a tool is for: those selected, when they are several; else all moves of the selected layers. */
@@ -58,21 +61,21 @@ export function Timing({ selected }: { selected: Selected[] }) {
   const several = chosen.length > 1 && by !== 'all'
   const one = picked.length ? picked : chosen
   const act = (word: string, title: string, f: () => void, on = several) => (
-    <Button className="!h-[28px] whitespace-nowrap !px-1 text-[12px]" disabled={!on} title={title} onClick={f}>
+    <Button className="!h-7 whitespace-nowrap !px-1 text-[0.75rem]" disabled={!on} title={title} onClick={f}>
       {word}
     </Button>
   )
   const these = selected.length === 1 ? 'this layer' : counted(selected.length, 'layer')
   return (
     <Section title="Timing" folded={chosen.length < 2 && !movesHeld()}>
-      <p className="mb-2 text-[12px] text-ink-600">
+      <p className="mb-2 text-[0.75rem] text-ink-600">
         {chosen.length === 0
           ? 'No moves yet.'
           : picked.length > 1
             ? `${picked.length} selected bars`
             : `${counted(chosen.length, 'move')} of ${these}`}
       </p>
-      <div className="grid grid-cols-[62px_1fr] items-center gap-x-2 gap-y-2">
+      <div className="grid grid-cols-[3.875rem_1fr] items-center gap-x-2 gap-y-2">
         <Label>Arrange</Label>
         <Choice
           name="What is arranged"
@@ -91,6 +94,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
             <Label>Point</Label>
             <span className="grid grid-cols-2 gap-1">
               <NumberField
+                quiet
                 name="Point: across the page"
                 unit="px"
                 whole={film.width}
@@ -98,6 +102,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
                 onSet={(x) => setFrom([x, point[1]])}
               />
               <NumberField
+                quiet
                 name="Point: down the page"
                 unit="px"
                 whole={film.height}
@@ -108,6 +113,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
           </>
         )}
         <NumberField
+          quiet
           label="Takes"
           name="How long each of them takes"
           unit="s"
@@ -120,6 +126,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
           onSet={(v) => run('bars.takes', { moves: chosen, ms: Math.round(v * 1000) })}
         />
         <NumberField
+          quiet
           label="Step"
           name="Step between them"
           unit="s"
@@ -145,7 +152,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
         {act('Fit to scene', 'Scaled to the whole stay of the scene', () => tool('fit'), chosen.length > 0)}
         {act('Mirror', 'The opposite direction', () => run('moves.mirror', { moves: one }), one.length > 0)}
       </div>
-      <div className="mt-1.5 grid grid-cols-[1fr_84px] gap-1.5">
+      <div className="mt-1.5 grid grid-cols-[1fr_5.25rem] gap-1.5">
         {act(
           'Stretch to',
           'Scaled to this length, with the gaps between them',
@@ -153,6 +160,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
           chosen.length > 0,
         )}
         <NumberField
+          quiet
           name="Length to stretch to"
           unit="s"
           digits={2}
@@ -180,7 +188,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
         )}
       </div>
       <Button
-        className="mt-1.5 !h-[28px] w-full text-[12px]"
+        className="mt-1.5 !h-7 w-full text-[0.75rem]"
         disabled={chosen.length === 0}
         title="The layers stand still then; what hung on these moves keeps its times"
         onClick={() => closing(() => run('moves.clear', { threads: selected.map((s) => s.layer.thread) }))}

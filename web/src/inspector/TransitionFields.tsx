@@ -1,6 +1,9 @@
 // The fields of a transition: into a scene, or the closing one.
 import type { TransitionKind } from '../engine/types'
-import { Check, Choice, Label, NumberField } from '../ui/controls'
+import { Check } from '../ui/Check'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Label } from '../ui/controls'
 import { DirectionField } from './DirectionField'
 import { EasingField } from './EasingField'
 
@@ -36,7 +39,7 @@ export function TransitionFields({
   onSet: (patch: object) => void
 }) {
   return (
-    <div className="grid grid-cols-[84px_1fr] items-center gap-x-2 gap-y-2">
+    <div className="grid grid-cols-[5.25rem_1fr] items-center gap-x-2 gap-y-2">
       <Label>Kind</Label>
       <Choice name={name} value={kind} of={kinds} onSet={(kind) => onSet({ kind })} />
       {kind !== 'cut' && (
@@ -83,7 +86,7 @@ export function TransitionFields({
         </>
       )}
       {runs > 1 && (
-        <p className="col-span-2 text-[11px] leading-snug text-ink-600">
+        <p className="col-span-2 text-[0.6875rem] leading-snug text-ink-600">
           {runs} morphs move as one, in the easing of the first{goesOn ? ': set it there' : '; “Even” is even speed'}.
         </p>
       )}

@@ -99,13 +99,35 @@ function mark() {
   document.documentElement.dataset.pending = String(pending.length)
 }
 
+// While it is set, what is asked for is shown and not done.
+let rehearsing = false
+
+/**
+ * Shows what would be done: what is asked for inside is a draft. So every field can show what is typed into it, or
+ * what it is dragged to, by what it does when that is set.
+ */
+export function rehearse(f: () => void) {
+  rehearsing = true
+  try {
+    f()
+  } finally {
+    rehearsing = false
+  }
+}
+
 /** Carries out a command; false and a notice when it is refused. */
 export function apply(command: Command): boolean {
+  if (rehearsing) {
+    const drafted = engine.draft(command, true)
+    showDraft(drafted)
+    return drafted.trouble === ''
+  }
   return carried(() => engine.apply(command, rowOfSteps(), performance.now(), pauseOfRow(), true))
 }
 
 /** Carries out what is asked for; false when there is nothing to do, or, with a notice, when it is refused. */
 export function run<K extends keyof Intents>(intent: K, args: Intents[K] = {}, across = true): boolean {
+  if (rehearsing) return draft(intent, args, true) === ''
   return carried(() => {
     lookNow()
     return engine.run(intent, args, rowOfSteps(), performance.now(), pauseOfRow(), across)

@@ -7,7 +7,8 @@ import { run } from '../project/commands'
 import { desk, fail, say, set, useDesk } from '../project/desk'
 import { deleteStage, keepStage, listStages, projectOfStage, stageDocument, type Stage } from '../server/server'
 import { go } from '../go'
-import { Button, Label, Sheet } from '../ui/controls'
+import { Sheet } from '../ui/Sheet'
+import { Button, Label } from '../ui/controls'
 import { day, filmTime } from '../time'
 import { notice } from '../words'
 import { counted } from '../words'
@@ -65,7 +66,7 @@ export function StagesSheet() {
         }}
       >
         <input
-          data-first
+          data-autofocus
           aria-label="Name of the stage"
           placeholder="for example: before the colours"
           maxLength={200}
@@ -73,14 +74,14 @@ export function StagesSheet() {
           onChange={(e) => setName(e.target.value)}
           onKeyDown={(e) => e.key !== 'Escape' && e.key !== 'Tab' && e.stopPropagation()}
           className={clsx(
-            'h-8 w-[300px] rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2',
+            'h-8 w-75 rounded-md border border-sailcloth-500 bg-sailcloth-100 px-2',
             'focus:border-brass-600 focus:bg-paper focus:outline-none',
           )}
         />
         <Button type="submit" look="main" className="!h-8" disabled={!name.trim() || pending > 0}>
           Keep as a stage
         </Button>
-        <span className="text-[12px] text-ink-600">
+        <span className="text-[0.75rem] text-ink-600">
           {pending > 0
             ? 'Waiting until the last change is stored.'
             : 'Keeps the project as it is now, to come back to.'}
@@ -97,9 +98,9 @@ export function StagesSheet() {
         </p>
       )}
       {stage && (
-        <div className="grid grid-cols-[220px_minmax(0,1fr)]">
+        <div className="grid grid-cols-[13.75rem_minmax(0,1fr)]">
           <ul
-            className="thin-scroll max-h-[430px] overflow-auto border-r border-sailcloth-300 p-2"
+            className="thin-scroll max-h-107.5 overflow-auto border-r border-sailcloth-300 p-2"
             aria-label="Stages of this project"
           >
             {list!.map((s) => (
@@ -114,7 +115,7 @@ export function StagesSheet() {
                     s.id === stage.id ? 'bg-brass-200' : 'hover:bg-sailcloth-100',
                   )}
                 >
-                  <span className="flex h-[44px] w-[64px] shrink-0 items-center justify-center">
+                  <span className="flex h-11 w-16 shrink-0 items-center justify-center">
                     <img
                       src={`/api/stages/${s.id}/frame.png`}
                       alt=""
@@ -125,7 +126,7 @@ export function StagesSheet() {
                     <span className="block truncate font-semibold" title={s.name}>
                       {s.name}
                     </span>
-                    <span className="block text-[12px] text-ink-600">{day(s.createdAt)}</span>
+                    <span className="block text-[0.75rem] text-ink-600">{day(s.createdAt)}</span>
                   </span>
                 </button>
               </li>
@@ -158,7 +159,7 @@ export function StagesSheet() {
                 onKeyDown={(e) => e.key !== 'Escape' && e.key !== 'Tab' && e.stopPropagation()}
                 className="min-w-0 flex-1 accent-brass-600"
               />
-              <span className="w-[60px] text-right font-mono text-[12px]">{filmTime(Math.min(time, longest))}</span>
+              <span className="w-15 text-right font-mono text-[0.75rem]">{filmTime(Math.min(time, longest))}</span>
             </div>
             <div className="mt-4 flex items-center gap-2">
               <Button look="main" onClick={() => comeBack(stage)}>
@@ -176,7 +177,7 @@ export function StagesSheet() {
               <span className="flex-1" />
               <Delete key={stage.id} onDelete={() => deleteStage(stage.id).then(load).catch(fail)} />
             </div>
-            <p className="mt-2 text-[12px] text-ink-600">
+            <p className="mt-2 text-[0.75rem] text-ink-600">
               Returning is a step like any other: undo brings back what is there now.
             </p>
           </div>
@@ -200,7 +201,7 @@ function Pane({ title, says, children }: { title: string; says: string; children
         <span className="truncate font-semibold" title={title}>
           {title}
         </span>
-        <span className="shrink-0 text-[12px] text-ink-600">{says}</span>
+        <span className="shrink-0 text-[0.75rem] text-ink-600">{says}</span>
       </figcaption>
       {children}
     </figure>

@@ -44,12 +44,12 @@ export function Bin({
           <li
             key={p.id}
             className={clsx(
-              'flex min-h-[44px] items-center gap-3 rounded-md border border-sailcloth-300 bg-sailcloth-100',
+              'flex min-h-11 items-center gap-3 rounded-md border border-sailcloth-300 bg-sailcloth-100',
               'px-2 py-1',
             )}
             data-binned={p.name}
           >
-            <span className="flex w-[72px] justify-center">
+            <span className="flex w-18 justify-center">
               <img
                 src={`/api/projects/${p.id}/thumbnail.png?revision=${p.revision}`}
                 alt=""
@@ -62,7 +62,7 @@ export function Bin({
             </span>
             {going === p.id ? (
               <span className="flex items-center gap-2" role="alertdialog" aria-label={`Delete ${p.name} for good?`}>
-                <span className="text-[12px] text-ink-600">
+                <span className="text-[0.75rem] text-ink-600">
                   With all its scenes and exports. This cannot be undone.
                 </span>
                 <Button
@@ -79,7 +79,7 @@ export function Bin({
               </span>
             ) : (
               <span className="flex items-center gap-2">
-                <span className="text-[12px] text-ink-600">
+                <span className="text-[0.75rem] text-ink-600">
                   {new Date(p.binnedAt!).toLocaleDateString(undefined, { day: 'numeric', month: 'long' })}
                 </span>
                 <Button aria-label={`Restore ${p.name}`} onClick={() => onRestore(p)}>

@@ -64,7 +64,7 @@ export function Card({
           maxLength={200}
           onFocus={(e) => e.currentTarget.select()}
           className={clsx(
-            'mt-1 h-[22px] w-full rounded-md border border-brass-600 bg-paper px-1.5 font-semibold',
+            'mt-1 h-5.5 w-full rounded-md border border-brass-600 bg-paper px-1.5 font-semibold',
             'focus:outline-none',
           )}
           onChange={(e) => setName(e.target.value)}
@@ -75,7 +75,7 @@ export function Card({
           }}
         />
       )}
-      <span className="relative flex h-[26px] items-center text-[12px] text-ink-600">
+      <span className="relative flex h-6.5 items-center text-[0.75rem] text-ink-600">
         <span className="whitespace-nowrap">
           {p.width} × {p.height} · {filmTime(p.length)}
         </span>

@@ -17,7 +17,8 @@ import {
   restoreProject,
   type Space,
 } from '../server/server'
-import { Button, Choice } from '../ui/controls'
+import { Choice } from '../ui/Choice'
+import { Button } from '../ui/controls'
 import { Bin, BinButton } from './Bin'
 import { Card } from './Card'
 import { go } from '../go'
@@ -92,12 +93,12 @@ export function Start() {
     <div className="thin-scroll h-full overflow-auto bg-sailcloth-200">
       <header
         className={clsx(
-          'sticky top-0 z-10 flex h-[48px] items-center gap-3 border-b border-sailcloth-300 bg-paper',
+          'sticky top-0 z-10 flex h-12 items-center gap-3 border-b border-sailcloth-300 bg-paper',
           'px-6',
         )}
       >
         <img src="/mark.svg" alt="" className="h-7 w-7" />
-        <h1 className="text-[17px] font-semibold">Capstan</h1>
+        <h1 className="text-[1.0625rem] font-semibold">Capstan</h1>
         <span className="text-ink-600">animated scenes for slides and posts</span>
         <span className="flex-1" />
         <input
@@ -117,8 +118,8 @@ export function Start() {
           Open a bundle
         </Button>
       </header>
-      <main className="mx-auto max-w-[1180px] px-6 pb-10 pt-6">
-        <h2 className="mb-3 text-[15px] font-semibold">New project</h2>
+      <main className="mx-auto max-w-295 px-6 pb-10 pt-6">
+        <h2 className="mb-3 text-[0.9375rem] font-semibold">New project</h2>
         <div className="flex items-end gap-8">
           {formats.map((f) => (
             <button
@@ -139,7 +140,7 @@ export function Start() {
                 </svg>
               </span>
               <span className="mt-1.5 block font-semibold">{f.name}</span>
-              <span className="block text-[12px] text-ink-600">
+              <span className="block text-[0.75rem] text-ink-600">
                 {f.w} × {f.h} · {f.says}
               </span>
             </button>
@@ -161,8 +162,8 @@ export function Start() {
                     value={own[k]}
                     onChange={(e) => setOwn({ ...own, [k]: e.target.value })}
                     className={clsx(
-                      'h-[28px] w-[76px] rounded-md border bg-paper px-2 text-right font-mono text-[12px]',
-                      side(own[k]) >= 16 && side(own[k]) <= 8192 ? 'border-sailcloth-300' : 'border-coral-700',
+                      'h-7 w-19 rounded-md border bg-paper px-2 text-right font-mono text-[0.75rem]',
+                      side(own[k]) >= 16 && side(own[k]) <= 8192 ? 'border-sailcloth-500' : 'border-coral-700',
                     )}
                   />
                 </span>
@@ -172,24 +173,24 @@ export function Start() {
               </Button>
             </span>
             <span className="mt-1.5 block font-semibold">Own size</span>
-            <span className={`block text-[12px] ${ownOK ? 'text-ink-600' : 'text-coral-700'}`}>
+            <span className={`block text-[0.75rem] ${ownOK ? 'text-ink-600' : 'text-coral-700'}`}>
               16 to 8,192 px a side
             </span>
           </form>
         </div>
         <div className="mb-3 mt-8 flex items-center gap-4">
-          <h2 className="text-[15px] font-semibold">Projects</h2>
+          <h2 className="text-[0.9375rem] font-semibold">Projects</h2>
           <input
             type="search"
             aria-label="Search projects"
             placeholder="Search"
             value={sought}
             onChange={(e) => setSought(e.target.value)}
-            className="h-[28px] w-[220px] rounded-md border border-sailcloth-300 bg-paper px-2"
+            className="h-7 w-55 rounded-md border border-sailcloth-500 bg-paper px-2"
           />
-          <span className="flex items-center gap-2 text-[12px] text-ink-600">
+          <span className="flex items-center gap-2 text-[0.75rem] text-ink-600">
             Sorted by
-            <span className="w-[130px]">
+            <span className="w-32.5">
               <Choice
                 name="Sort projects"
                 value={order}
@@ -236,12 +237,12 @@ export function Start() {
         {space && (
           <p
             className={clsx(
-              'mt-8 flex items-center gap-2 text-[12px]',
+              'mt-8 flex items-center gap-2 text-[0.75rem]',
               space.near ? 'font-semibold text-coral-700' : 'text-ink-600',
             )}
             data-space
           >
-            <span className="h-[6px] w-[120px] overflow-hidden rounded bg-sailcloth-300" aria-hidden>
+            <span className="h-1.5 w-30 overflow-hidden rounded bg-sailcloth-300" aria-hidden>
               <span
                 className={`block h-full ${space.near ? 'bg-coral-700' : 'bg-brass-600'}`}
                 style={{ width: `${Math.min(100, Math.max(1, (100 * space.used) / space.quota))}%` }}
@@ -267,7 +268,7 @@ export function Notices() {
   return (
     <div
       className={clsx(
-        'pointer-events-none fixed left-1/2 top-[44px] z-50 flex w-max max-w-[560px] -translate-x-1/2',
+        'pointer-events-none fixed left-1/2 top-11 z-50 flex w-max max-w-140 -translate-x-1/2',
         'flex-col gap-2',
       )}
       role="status"

@@ -1,5 +1,6 @@
 // The right part of the rows: where a thread lives, and its moves as bars whose outline is their motion.
 import { clsx } from 'clsx'
+import { Plus } from 'lucide-react'
 import { memo, useRef, useState } from 'react'
 import type { Film, Row } from '../engine/types'
 import { offerMoves } from '../actions/adding'
@@ -12,6 +13,7 @@ import { laneTop, ms, px, rowHeight, type Placed, type Scale } from './scale'
 import { strand } from './shape'
 import { tints } from '../ui/tints'
 import { hold, letGo } from '../ui/drags'
+import { keyed } from '../ui/keymap'
 
 export function Bars({
   placed,
@@ -134,6 +136,11 @@ export function Bars({
           onDraw={setDrawing}
         />
       ))}
+      {placed
+        .filter((p) => selection.includes(p.row.thread))
+        .map((p) => (
+          <AddAtEnd key={p.row.thread} placed={p} scale={scale} />
+        ))}
       {box && (
         <div
           className="pointer-events-none absolute z-20 border border-brass-400 bg-brass-400/10"
@@ -144,7 +151,7 @@ export function Bars({
         <div
           className={clsx(
             'pointer-events-none absolute z-20 whitespace-nowrap rounded-md bg-paper px-2 py-0.5',
-            'font-mono text-[12px] text-ink-900',
+            'font-mono text-[0.75rem] text-ink-900',
           )}
           style={{ left: Math.min(saying.x + 12, scale.width - 300), top: laneTop(said, bar.lane) + rowHeight + 2 }}
           data-saying
@@ -174,6 +181,31 @@ export function Bars({
         scale={scale}
       />
     </div>
+  )
+}
+
+/** Offers the moves at the end of a selected row. */
+function AddAtEnd({ placed: { row, top }, scale }: { placed: Placed; scale: Scale }) {
+  const end = Math.max(...row.spans.map((s) => s.end))
+  if (!Number.isFinite(end)) return null
+  return (
+    <button
+      type="button"
+      data-bar="" // a press on it is none on the row
+      aria-label={`Add a move to ${row.name}`}
+      title={keyed('Add a move (E)')}
+      className={clsx(
+        'absolute z-10 flex w-6 items-center justify-center rounded-md border border-dashed border-foam-500/60',
+        'text-foam-300 hover:bg-spruce-700 hover:text-foam-100',
+      )}
+      style={{ left: px(scale, end) + 6, top, height: rowHeight - 1 }}
+      onClick={(e) => {
+        const r = e.currentTarget.getBoundingClientRect()
+        offerMoves(r.left, r.bottom + 2)
+      }}
+    >
+      <Plus size={13} strokeWidth={1.5} />
+    </button>
   )
 }
 

@@ -166,14 +166,14 @@ const RowHead = memo(function RowHead({
             aria-label={isFolded ? `Unfold ${r.name}` : `Fold ${r.name}`}
             aria-expanded={!isFolded}
             onClick={() => list.current.onFold(r.thread)}
-            className="flex h-6 w-[14px] shrink-0 items-center justify-center text-foam-300"
+            className="flex h-6 w-3.5 shrink-0 items-center justify-center text-foam-300"
           >
             <svg width="8" height="8" viewBox="0 0 8 8" aria-hidden className={isFolded ? '' : 'rotate-90'}>
               <path d="M2 1l4 3-4 3z" fill="currentColor" />
             </svg>
           </button>
         ) : (
-          <span className="w-[14px] shrink-0" />
+          <span className="w-3.5 shrink-0" />
         )}
         <button
           type="button"
@@ -224,7 +224,7 @@ const RowHead = memo(function RowHead({
             className={clsx(
               'truncate',
               chosen ? 'font-semibold' : '',
-              r.hidden || r.locked || alone ? 'pr-[70px]' : 'group-hover:pr-[70px]',
+              r.hidden || r.locked || alone ? 'pr-17.5' : 'group-hover:pr-17.5',
             )}
           >
             {r.name}
@@ -267,7 +267,7 @@ const RowHead = memo(function RowHead({
             <span
               key={k}
               className={clsx(
-                'pointer-events-none absolute right-2 truncate text-right text-[11px] leading-[25px]',
+                'pointer-events-none absolute right-2 truncate text-right text-[0.6875rem] leading-[1.5625rem]',
                 'text-foam-300',
               )}
               style={{ top: (k + 1) * rowHeight, maxWidth: 150 }}
@@ -333,7 +333,7 @@ function RowSign({
       aria-pressed={on}
       onClick={onClick}
       className={clsx(
-        'flex h-6 w-[22px] items-center justify-center rounded-md hover:bg-spruce-700',
+        'flex h-6 w-5.5 items-center justify-center rounded-md hover:bg-spruce-700',
         'focus-visible:opacity-100 group-hover:opacity-100',
         on ? 'text-brass-200' : 'text-foam-300 opacity-0',
       )}

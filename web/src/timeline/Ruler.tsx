@@ -6,7 +6,7 @@ import type { Command, Film, Flag, Heading } from '../engine/types'
 import { apply } from '../project/commands'
 import { desk, goTo, goToTime, dropDraft, showDraft, set, useDesk } from '../project/desk'
 import { filmTime, seconds } from '../time'
-import { head, ms, px, type Scale } from './scale'
+import { headOf, ms, px, type Scale } from './scale'
 import { hold, letGo } from '../ui/drags'
 
 /** Frames wider than this, in px, are met by the playhead. */
@@ -80,7 +80,7 @@ export function Ruler({ film, scale, height }: { film: Film; scale: Scale; heigh
             key={t}
             className={clsx(
               'pointer-events-none absolute bottom-0 whitespace-nowrap border-l border-foam-500/50 pl-1',
-              'font-mono text-[11px] leading-[14px] text-foam-500',
+              'font-mono text-[0.6875rem] leading-[0.875rem] text-foam-500',
             )}
             style={{ left: px(scale, t + zero), height: 14 }}
           >
@@ -129,7 +129,7 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
         autoFocus
         defaultValue={cue.name}
         aria-label="Name of the cue"
-        className="absolute top-0 z-20 h-[22px] w-[120px] rounded-sm bg-paper px-1 text-[11px] text-ink-900"
+        className="absolute top-0 z-20 h-5.5 w-30 rounded-sm bg-paper px-1 text-[0.6875rem] text-ink-900"
         style={{ left: px(scale, cue.passed) }}
         onFocus={(e) => e.currentTarget.select()}
         onBlur={(e) => {
@@ -154,7 +154,7 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
       data-cue={cue.id}
       title={`${words}. Drag it; press twice to name it.`}
       aria-label={words}
-      className="absolute top-0 z-[16] flex h-[24px] max-w-[130px] min-w-[24px] cursor-ew-resize items-end pb-[3px]"
+      className="absolute top-0 z-[16] flex h-6 max-w-32.5 min-w-6 cursor-ew-resize items-end pb-[3px]"
       style={{ left: px(scale, cue.passed) }}
       onPointerDown={(e) => {
         if (e.button !== 0) return
@@ -191,7 +191,9 @@ function CueFlag({ cue, scene, scale }: { cue: Flag; scene: Heading; scale: Scal
       <svg width="12" height="20" viewBox="0 0 12 20" aria-hidden className="-mb-[3px] shrink-0">
         <path d="M1 20V2l10 4.5L1 11" fill="#4C9AB8" stroke="#B9CEC5" strokeWidth="1.2" strokeLinejoin="round" />
       </svg>
-      <span className="truncate bg-spruce-950 px-0.5 text-[11px] leading-[14px] text-foam-100">{cue.name}</span>
+      <span className="truncate bg-spruce-950 px-0.5 text-[0.6875rem] leading-[0.875rem] text-foam-100">
+        {cue.name}
+      </span>
     </button>
   )
 }
@@ -228,7 +230,7 @@ export function Playhead({ scale, marked = false }: { scale: Scale; marked?: boo
       el.style.opacity = x < -1 ? '0' : m.rest ? '0.45' : '1'
       const view = el.closest<HTMLElement>('[data-timeline]')
       if (marked && playing && view) {
-        const width = view.clientWidth - head
+        const width = view.clientWidth - headOf(view.clientWidth)
         if (x < view.scrollLeft || x > view.scrollLeft + width - 20) view.scrollLeft = x - 40
       }
     }
@@ -245,7 +247,7 @@ export function Playhead({ scale, marked = false }: { scale: Scale; marked?: boo
     >
       <div className="absolute inset-y-0 -left-px w-[2px] bg-brass-400" />
       {marked && (
-        <svg className="absolute -left-[7px] top-0" width="14" height="16" viewBox="0 0 14 16" aria-hidden>
+        <svg className="absolute -left-1.75 top-0" width="14" height="16" viewBox="0 0 14 16" aria-hidden>
           <path d="M1 1h12v8l-6 6-6-6z" fill="#C99A3B" />
         </svg>
       )}

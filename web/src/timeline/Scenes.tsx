@@ -254,7 +254,7 @@ function Scene({
             <span className="block truncate font-semibold">
               {index + 1} {s.name}
             </span>
-            <span className="whitespace-nowrap font-mono text-[12px] text-foam-300">
+            <span className="whitespace-nowrap font-mono text-[0.75rem] text-foam-300">
               {seconds(s.stay)}
               {says(s)}
             </span>
@@ -311,7 +311,7 @@ function AsideCard({
       style={{ left, width: asideWide, height }}
     >
       <SceneThumb scene={index} height={28} width={Math.min((28 * film.width) / film.height, asideWide - 8)} />
-      <span className="max-w-full truncate text-[11px] text-foam-300">{s.name}</span>
+      <span className="max-w-full truncate text-[0.6875rem] text-foam-300">{s.name}</span>
     </button>
   )
 }
@@ -362,9 +362,9 @@ function Tile({
       )}
       style={{ left: x, width: w, height }}
     >
-      <span aria-hidden className="absolute inset-x-1 top-[5px] h-px bg-foam-500/60" />
-      <span aria-hidden className="absolute inset-x-2 top-[8px] h-px bg-foam-500/40" />
-      <span className="text-[11px] leading-tight">{w > 70 ? words : to - from + 1}</span>
+      <span aria-hidden className="absolute inset-x-1 top-1.25 h-px bg-foam-500/60" />
+      <span aria-hidden className="absolute inset-x-2 top-2 h-px bg-foam-500/40" />
+      <span className="text-[0.6875rem] leading-tight">{w > 70 ? words : to - from + 1}</span>
     </button>
   )
 }
@@ -506,7 +506,7 @@ function Stretch({
     >
       <TransitionSign kind={kind} width={Math.max(w, 24)} height={height} direction={direction} goesOn={goesOn} />
       {w > 34 && (
-        <span className="absolute inset-x-0 bottom-1 text-center font-mono text-[11px] text-foam-300">
+        <span className="absolute inset-x-0 bottom-1 text-center font-mono text-[0.6875rem] text-foam-300">
           {time}
           {w > 84 ? ` ${kind}` : ''}
         </span>
@@ -554,7 +554,7 @@ function Edge({
       aria-valuenow={value / 1000}
       aria-valuemin={min / 1000}
       aria-valuetext={seconds(value)}
-      className="group absolute z-10 w-[9px] -translate-x-1/2 cursor-ew-resize"
+      className="group absolute z-10 w-2.25 -translate-x-1/2 cursor-ew-resize"
       style={{ left, height }}
       data-edge={name}
       onPointerDown={(e) => {
@@ -595,7 +595,7 @@ function Edge({
         <span
           className={clsx(
             'absolute top-1 left-3 z-20 whitespace-nowrap rounded-md bg-paper px-2 py-0.5 font-mono',
-            'text-[12px] text-ink-900',
+            'text-[0.75rem] text-ink-900',
           )}
         >
           {seconds(now)}
@@ -624,7 +624,7 @@ function AddScene({ left, height }: { left: number; height: number }) {
       <button type="button" className={item} onClick={() => add(intent, args)}>
         {icon}
         {word}
-        <span className="ml-auto text-[11px] text-ink-500">{says}</span>
+        <span className="ml-auto text-[0.6875rem] text-ink-500">{says}</span>
       </button>
     </MenuItem>
   )
@@ -634,7 +634,7 @@ function AddScene({ left, height }: { left: number; height: number }) {
         aria-label="Add a scene"
         title="Add a scene after the current one"
         className={clsx(
-          'absolute top-0 flex w-[34px] items-center justify-center rounded-md border border-dashed',
+          'absolute top-0 flex w-8.5 items-center justify-center rounded-md border border-dashed',
           'border-foam-500/60 text-foam-300 hover:bg-spruce-800',
         )}
         style={{ left, height }}
@@ -644,7 +644,7 @@ function AddScene({ left, height }: { left: number; height: number }) {
       <MenuItems
         anchor={{ to: 'top end', gap: 6, padding: 8 }}
         className={clsx(
-          'z-50 w-[290px] rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900',
+          'z-50 w-72.5 rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900',
           'shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
         )}
       >

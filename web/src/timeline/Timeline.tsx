@@ -7,7 +7,7 @@ import { Heads } from './RowHead'
 import { CueLines, Playhead, Ruler } from './Ruler'
 import { Scenes } from './Scenes'
 import { Transport } from './Transport'
-import { head, inView, placeRows, ruler, scaleOf, scenesHeight } from './scale'
+import { headOf, inView, placeRows, ruler, scaleOf, scenesHeight } from './scale'
 
 export function Timeline({ children }: { children?: ReactNode }) {
   const film = useDesk((d) => d.film)
@@ -16,7 +16,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
   const zoomed = useDesk((d) => d.zoomed)
   const selection = useDesk((d) => d.selection)
   const scroller = useRef<HTMLDivElement>(null)
-  const [size, setSize] = useState({ w: 0, h: 0 })
+  const [size, setSize] = useState({ whole: 0, w: 0, h: 0 })
   const [scrolled, setScrolled] = useState(0)
   const [zoom, setZoom] = useState(1) // 1: what is shown fits
   const [folded, setFolded] = useState<Set<string> | null>(null) // null: all groups are
@@ -24,7 +24,10 @@ export function Timeline({ children }: { children?: ReactNode }) {
   const [sought, setSought] = useState('')
 
   useLayoutEffect(() => {
-    const o = new ResizeObserver(([e]) => setSize({ w: e.contentRect.width - head, h: e.contentRect.height }))
+    const o = new ResizeObserver(([e]) => {
+      const { width, height } = e.contentRect
+      setSize({ whole: width, w: width - headOf(width), h: height })
+    })
     o.observe(scroller.current!)
     return () => o.disconnect()
   }, [])
@@ -54,7 +57,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
       const r = el.getBoundingClientRect()
       if (!(e.ctrlKey || e.metaKey || e.clientY - r.top < ruler + scenesHeight)) return
       e.preventDefault()
-      const x = e.clientX - r.left - head
+      const x = e.clientX - r.left - headOf(r.width)
       setZoom((z) => {
         const next = Math.min(400, Math.max(1, z * Math.exp(-e.deltaY * 0.002)))
         const held = (el.scrollLeft + x) / z
@@ -84,6 +87,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
     })
   }
   const above = ruler + scenesHeight
+  const head = headOf(size.whole)
   return (
     <section
       aria-label="Timeline"
@@ -118,7 +122,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
             <div data-rows className="sticky left-0 z-10 shrink-0 bg-spruce-950" style={{ width: head, height }}>
               <Heads placed={shown} all={list} folded={folded} onFold={fold} />
               {list.length === 0 && (
-                <p className="px-4 py-3 text-[12px] text-foam-300">
+                <p className="px-4 py-3 text-[0.75rem] text-foam-300">
                   {sought ? `No row is called “${sought}”.` : 'A new layer is a new row.'}
                 </p>
               )}

@@ -24,7 +24,7 @@ import { Sign } from '../ui/controls'
 import { filmTime } from '../time'
 import { keyed } from '../ui/keymap'
 
-const sign = '!w-[24px] hover:bg-spruce-700 text-foam-100'
+const sign = '!w-6 hover:bg-spruce-700 text-foam-100'
 
 export function Transport({
   all,
@@ -55,7 +55,7 @@ export function Transport({
           title={playing ? keyed('Pause (Space)') : keyed('Play from the playhead (Space)')}
           onClick={toggle}
           className={clsx(
-            'flex h-[34px] w-[34px] shrink-0 items-center justify-center rounded-full bg-brass-400',
+            'flex h-8.5 w-8.5 shrink-0 items-center justify-center rounded-full bg-brass-400',
             'text-spruce-950 hover:bg-brass-200',
           )}
         >
@@ -99,8 +99,8 @@ export function Transport({
           <Redo2 size={16} strokeWidth={1.5} />
         </Sign>
       </div>
-      <div className="flex h-[24px] items-center justify-between pl-0.5 pr-1">
-        <span className="min-w-0 overflow-hidden whitespace-nowrap font-mono text-[13px]">
+      <div className="flex h-6 items-center justify-between pl-0.5 pr-1">
+        <span className="min-w-0 overflow-hidden whitespace-nowrap font-mono text-[0.8125rem]">
           <Now />
         </span>
         <span className="flex shrink-0 items-center">
@@ -111,7 +111,7 @@ export function Transport({
             title={
               all ? 'Rows of the whole film; press for this scene only' : 'Rows of this scene; press for the whole film'
             }
-            className="h-[24px] whitespace-nowrap rounded-md px-1 text-[11px] text-foam-300 hover:bg-spruce-700"
+            className="h-6 whitespace-nowrap rounded-md px-1 text-[0.6875rem] text-foam-300 hover:bg-spruce-700"
           >
             {all ? 'all scenes' : 'this scene'}
           </button>
@@ -143,10 +143,12 @@ function Now() {
       ) : (
         <span className="text-foam-500"> / {filmTime(length)}</span>
       )}
-      {speed !== 1 && <span className="ml-1 rounded-sm bg-spruce-700 px-1 text-[11px] text-brass-200">× {speed}</span>}
+      {speed !== 1 && (
+        <span className="ml-1 rounded-sm bg-spruce-700 px-1 text-[0.6875rem] text-brass-200">× {speed}</span>
+      )}
       {dropped > 0 && (
         <span
-          className="ml-1 text-[11px] text-brass-400"
+          className="ml-1 text-[0.6875rem] text-brass-400"
           title="Frames of the film that were passed over, to keep its time, since play was pressed"
           data-dropped
         >
@@ -167,7 +169,7 @@ function Playhead({ time }: { time: string }) {
         data-time
         aria-label={`The playhead is at ${time}: type another time`}
         title="Press to type a time"
-        className="h-[24px] rounded-sm font-semibold hover:bg-spruce-700"
+        className="h-6 rounded-sm font-semibold hover:bg-spruce-700"
         onClick={() => setTyping(true)}
       >
         {time}
@@ -187,7 +189,7 @@ function Playhead({ time }: { time: string }) {
       autoFocus
       aria-label="Time of the playhead"
       defaultValue={time}
-      className="h-[24px] w-[72px] rounded-sm bg-spruce-800 px-1 font-mono text-[13px]"
+      className="h-6 w-18 rounded-sm bg-spruce-800 px-1 font-mono text-[0.8125rem]"
       onFocus={(e) => e.currentTarget.select()}
       onBlur={(e) => end(e.currentTarget.value)}
       onKeyDown={(e) => {
@@ -215,7 +217,7 @@ function Seek({ sought, onSeek }: { sought: string; onSeek: (v: string) => void 
         size={14}
         strokeWidth={1.5}
         aria-hidden
-        className="pointer-events-none absolute left-[5px] text-foam-300"
+        className="pointer-events-none absolute left-1.25 text-foam-300"
       />
       <input
         ref={field}
@@ -232,9 +234,9 @@ function Seek({ sought, onSeek }: { sought: string; onSeek: (v: string) => void 
           }
         }}
         className={clsx(
-          'h-[24px] rounded-md bg-transparent pl-[22px] text-[12px] text-foam-100 hover:bg-spruce-700',
-          'focus:w-[84px] focus:bg-spruce-800',
-          open ? 'w-[84px] bg-spruce-800' : 'w-[24px] cursor-pointer',
+          'h-6 rounded-md bg-transparent pl-5.5 text-[0.75rem] text-foam-100 hover:bg-spruce-700',
+          'focus:w-21 focus:bg-spruce-800',
+          open ? 'w-21 bg-spruce-800' : 'w-6 cursor-pointer',
         )}
       />
       {open && (
@@ -245,7 +247,7 @@ function Seek({ sought, onSeek }: { sought: string; onSeek: (v: string) => void 
             onSeek('')
             field.current?.blur()
           }}
-          className="absolute right-0 flex h-[24px] w-[20px] items-center justify-center text-foam-300"
+          className="absolute right-0 flex h-6 w-5 items-center justify-center text-foam-300"
         >
           <X size={12} />
         </button>
@@ -258,13 +260,12 @@ function PlayMenu() {
   const speed = useDesk((d) => d.speed)
   const marks = useDesk((d) => d.marks)
   const some = useDesk((d) => d.moves.length + d.selection.length + d.scenes.length > 0)
-  const item =
-    'flex h-[28px] w-full items-center rounded-md px-2 text-left data-focus:bg-brass-200 data-disabled:opacity-45'
+  const item = 'flex h-7 w-full items-center rounded-md px-2 text-left data-focus:bg-brass-200 data-disabled:opacity-45'
   const entry = (word: string, key: string, run: () => void, disabled = false) => (
     <MenuItem disabled={disabled}>
       <button type="button" className={item} onClick={run}>
         {word}
-        <span className="ml-auto font-mono text-[11px] text-ink-500">{key}</span>
+        <span className="ml-auto font-mono text-[0.6875rem] text-ink-500">{key}</span>
       </button>
     </MenuItem>
   )
@@ -274,7 +275,7 @@ function PlayMenu() {
         aria-label="Ways to play"
         title="Ways to play, and how fast"
         className={clsx(
-          'flex h-[26px] w-[24px] shrink-0 items-center justify-center rounded-md text-foam-300',
+          'flex h-6.5 w-6 shrink-0 items-center justify-center rounded-md text-foam-300',
           'hover:bg-spruce-700',
         )}
       >
@@ -283,7 +284,7 @@ function PlayMenu() {
       <MenuItems
         anchor={{ to: 'top start', gap: 6, padding: 8 }}
         className={clsx(
-          'z-50 w-[244px] rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900',
+          'z-50 w-61 rounded-md border border-sailcloth-300 bg-paper p-1 text-ink-900',
           'shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
         )}
       >
@@ -312,7 +313,7 @@ function PlayMenu() {
               aria-label={`Speed ${v}`}
               onClick={() => set({ speed: v })}
               className={clsx(
-                'h-[26px] min-w-[30px] rounded-md px-1 font-mono text-[12px]',
+                'h-6.5 min-w-7.5 rounded-md px-1 font-mono text-[0.75rem]',
                 speed === v ? 'bg-brass-200 font-semibold' : 'hover:bg-sailcloth-200',
               )}
             >

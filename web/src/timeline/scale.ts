@@ -1,11 +1,12 @@
 // From film time to px of the timeline and back, and where rows lie.
 import type { Film, Row } from '../engine/types'
+import { rem } from '../rem'
 
-/** Width of the row heads, height of a row's lane, of the ruler and of the scenes, in px. */
-export const head = 240
-export const rowHeight = 25
-export const ruler = 24
-export const scenesHeight = 58
+/** Width of the row heads in a timeline of a width, height of a row's lane, of the ruler and of the scenes, in px. */
+export const headOf = (width: number) => Math.round(Math.min(240 * rem, width * 0.4))
+export const rowHeight = Math.round(25 * rem)
+export const ruler = Math.round(24 * rem)
+export const scenesHeight = Math.round(58 * rem)
 
 /** perMs px a ms; from is the film time at the left edge; width is that of all that can be scrolled to. */
 export interface Scale {

@@ -54,9 +54,9 @@ export function ColourField({
         aria-label={`${name}: ${value ? inkName(value) : 'none'}`}
         title={compact ? `${name}: ${value ? inkName(value) : 'mixed'}` : name}
         className={clsx(
-          'flex h-[26px] items-center gap-2 rounded-md border border-sailcloth-300 bg-sailcloth-100',
+          'flex h-6.5 items-center gap-2 rounded-md border border-sailcloth-500 bg-sailcloth-100',
           'pl-1 hover:border-ink-500',
-          compact ? 'w-[44px] pr-1' : 'max-w-full pr-2',
+          compact ? 'w-11 pr-1' : 'max-w-full pr-2',
         )}
       >
         {compact ? (
@@ -65,7 +65,7 @@ export function ColourField({
           <Swatch colour={value?.colour ?? null} role={!!value?.role} />
         )}
         {!compact && (
-          <span className={`truncate text-[12px] ${value?.role ? '' : 'font-mono'}`}>
+          <span className={`truncate text-[0.75rem] ${value?.role ? '' : 'font-mono'}`}>
             {value ? inkName(value) : 'none'}
           </span>
         )}
@@ -73,7 +73,7 @@ export function ColourField({
       <PopoverPanel
         anchor={{ to: 'bottom start', gap: 6, padding: 8 }}
         className={clsx(
-          'thin-scroll z-50 w-[256px] overflow-x-hidden! rounded-md border border-sailcloth-300',
+          'thin-scroll z-50 w-64 overflow-x-hidden! rounded-md border border-sailcloth-300',
           'bg-paper p-3.5 shadow-[0_8px_28px_rgb(12_37_35/0.25)]',
         )}
         onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
@@ -212,7 +212,7 @@ function Panel({
                 title={`${label}: ${c}`}
                 aria-pressed={on}
                 onClick={() => choose(now.role ? { colour: c, role: now.role, tone: step } : { colour: c }, true)}
-                className={`relative h-6 w-[20px] ${on ? 'z-10 ring-2 ring-brass-600' : ''}`}
+                className={`relative h-6 w-5 ${on ? 'z-10 ring-2 ring-brass-600' : ''}`}
                 style={{ background: c }}
               />
             )
@@ -223,7 +223,7 @@ function Panel({
         {palette.map((c) => one({ colour: c }, `Put aside: ${c}`))}
         <Sign
           name={saved ? 'Take this colour out of what is put aside' : 'Put this colour aside'}
-          className="!h-6 !w-6 border border-sailcloth-300 hover:bg-sailcloth-200"
+          className="!h-6 !w-6 border border-sailcloth-500 hover:bg-sailcloth-200"
           onClick={() => run('palette.set', { colour: now.colour, gone: saved })}
         >
           {saved ? <X size={14} strokeWidth={1.5} /> : <Plus size={14} strokeWidth={1.5} />}
@@ -241,13 +241,13 @@ function Panel({
           }}
         />
       </div>
-      <div className="mt-2.5 flex items-center gap-2 text-[12px] text-ink-600">
+      <div className="mt-2.5 flex items-center gap-2 text-[0.75rem] text-ink-600">
         <label className="flex min-w-0 flex-1 items-center gap-2">
           Code
           <input
             className={clsx(
-              'h-[26px] w-full min-w-0 rounded-md border border-sailcloth-300 bg-sailcloth-100 px-2',
-              'font-mono text-[12px] text-ink-900',
+              'h-6.5 w-full min-w-0 rounded-md border border-sailcloth-500 bg-sailcloth-100 px-2',
+              'font-mono text-[0.75rem] text-ink-900',
             )}
             value={typed}
             onChange={(e) => setTyped(e.target.value)}
@@ -261,7 +261,7 @@ function Panel({
         </label>
         <Sign
           name="Pick a colour from the page"
-          className="border border-sailcloth-300 hover:bg-sailcloth-200"
+          className="border border-sailcloth-500 hover:bg-sailcloth-200"
           onClick={() => {
             set({
               picking: (c) => {
@@ -283,7 +283,7 @@ function Panel({
 function Row({ title, children }: { title: string; children: React.ReactNode }) {
   return (
     <>
-      <p className="mb-1 text-[11px] text-ink-600">{title}</p>
+      <p className="mb-1 text-[0.6875rem] text-ink-600">{title}</p>
       <div className="mb-2.5 flex flex-wrap gap-1">{children}</div>
     </>
   )

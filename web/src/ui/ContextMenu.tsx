@@ -71,7 +71,7 @@ export function ContextMenu() {
       role="menu"
       aria-label={open.name}
       className={clsx(
-        'thin-scroll fixed z-50 max-h-[calc(100vh-8px)] min-w-[210px] overflow-y-auto rounded-md',
+        'thin-scroll fixed z-50 max-h-[calc(100vh-8px)] min-w-52.5 overflow-y-auto rounded-md',
         'border border-sailcloth-300 bg-paper p-1 text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)]',
       )}
       style={{ left: at.x, top: at.y }}
@@ -103,12 +103,12 @@ export function ContextMenu() {
               item.run()
             }}
             className={clsx(
-              'flex h-[26px] w-full items-center gap-4 rounded-md px-2 text-left focus:bg-brass-200',
+              'flex h-6.5 w-full items-center gap-4 rounded-md px-2 text-left focus:bg-brass-200',
               'focus:!outline-none disabled:opacity-45',
             )}
           >
             {item.word}
-            <span className="ml-auto font-mono text-[11px] text-ink-600">{item.key}</span>
+            <span className="ml-auto font-mono text-[0.6875rem] text-ink-600">{item.key}</span>
           </button>
         ),
       )}

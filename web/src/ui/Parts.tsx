@@ -95,7 +95,7 @@ export function Parts({
             aria-current={n === at ? 'true' : undefined}
             onClick={() => go(n)}
             className={clsx(
-              '-mb-px h-[28px] flex-1 border-b-2 text-[12px] font-semibold',
+              '-mb-px h-7 flex-1 border-b-2 text-[0.75rem] font-semibold',
               n === at ? 'border-brass-600 text-ink-900' : 'border-transparent text-ink-600 hover:text-ink-900',
             )}
           >
@@ -103,7 +103,7 @@ export function Parts({
           </button>
         ))}
       </nav>
-      <div ref={column} onScroll={scrolled} className="thin-scroll min-h-0 flex-1 overflow-y-auto">
+      <div ref={column} onScroll={scrolled} className="thin-scroll relative min-h-0 flex-1 overflow-y-auto">
         <Goings value={going}>{children}</Goings>
       </div>
     </>

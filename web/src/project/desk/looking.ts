@@ -13,6 +13,8 @@ export interface LookingSlice {
   backgroundHandles: boolean // the ends of the gradient of the scene’s background are on the page
   aids: Aids
   sheet: 'none' | 'export' | 'keys' | 'words' | 'stages'
+  room: 'both' | 'desk' | 'timeline' // which of them is in the window
+  drawer: boolean // where the window is narrow: the inspector is out
   large: boolean // the film alone, in the whole window
 }
 
@@ -36,6 +38,8 @@ slice<LookingSlice>({
   backgroundHandles: false,
   aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true },
   sheet: 'none',
+  room: 'both',
+  drawer: false,
   large: false,
 })
 
@@ -44,6 +48,9 @@ export function setOnNow(onNow: boolean) {
   engine.onNow(onNow)
   set({ onNow, version: desk().version + 1 })
 }
+
+/** Shows the desk or the timeline alone, or both again. */
+export const showAlone = (part: 'desk' | 'timeline') => set({ room: desk().room === part ? 'both' : part })
 
 /** Looks at some layers alone; none: at all of them again. */
 export function setSolo(threads: string[]) {

@@ -1,0 +1,37 @@
+// A field for a line of text.
+import { field, giveBack, keepKeys, useTyped } from './typing'
+
+export function TextField({
+  name,
+  value,
+  onSet,
+  className = '',
+}: {
+  name: string
+  value: string
+  onSet: (v: string) => void
+  className?: string
+}) {
+  const [text, type, typed] = useTyped()
+  return (
+    <input
+      aria-label={name}
+      className={`${field} ${className}`}
+      value={text ?? value}
+      onChange={(e) => type(e.target.value)}
+      onBlur={() => {
+        const v = typed.current?.trim()
+        type(null)
+        if (v && v !== value) onSet(v)
+      }}
+      onKeyDown={(e) => {
+        keepKeys(e)
+        if (e.key === 'Escape') type(null)
+        if (e.key === 'Enter' || e.key === 'Escape') {
+          e.currentTarget.blur()
+          giveBack(e.currentTarget)
+        }
+      }}
+    />
+  )
+}
