@@ -203,8 +203,15 @@ type All struct {
 	Effects map[string][]Field `json:"effects"` // of moves by effect
 	Looks   LookFields         `json:"looks"`
 	Rounded []string           `json:"rounded"` // kinds whose corners can be rounded
+	Kinds   map[string]string  `json:"kinds"`   // what each kind of layer is called
 	Moves   []Offers           `json:"moves"`
 }
 
 // Described returns all that is described.
-func Described() All { return All{Shapes, Effects, Looks, Rounded, Moves} }
+func Described() All {
+	kinds := map[string]string{}
+	for _, k := range doc.Kinds {
+		kinds[k.Name] = strings.ToLower(k.Words)
+	}
+	return All{Shapes, Effects, Looks, Rounded, kinds, Moves}
+}

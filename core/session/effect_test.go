@@ -13,13 +13,13 @@ import (
 // effects have one.
 func TestAMoveGetsAnotherEffect(t *testing.T) {
 	m := scope.Moment{Rest: true}
+	s := opener(t)
 	for _, o := range fields.Moves {
 		for _, from := range o.Moves {
 			for _, to := range o.Moves {
 				if from == to || from.Effect == to.Effect {
 					continue
 				}
-				s := opener(t)
 				was := len(thread(t, s, 0, "t-kite").Moves)
 				want(t, s, m, "move.add", fmt.Sprintf(`{"threads":["t-kite"],"kind":%q,"effect":%q,"at":700}`, from.Kind, from.Effect))
 				a := thread(t, s, 0, "t-kite").Moves[was]

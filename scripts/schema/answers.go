@@ -15,6 +15,7 @@ import (
 	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/caret"
+	"capstan/core/delivery"
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/fields"
@@ -40,7 +41,7 @@ var named = map[string]any{
 	"Under": overlay.Under{}, "All": overlay.All{}, "ShapeSign": overlay.ShapeSign{},
 	"WritingView": caret.Writing{}, "PenView": gesture.PenView{}, "Seen": session.Seen{}, "Shown": session.Shown{}, "Held": session.Held{}, "Dragged": session.Dragged{}, "Drafted": session.Drafted{}, "Done": session.Done{},
 	"Target": moves.Target{}, "Snap": moves.Snap{}, "CopiedMoves": moves.CopiedMoves{}, "CopiedLayers": arrange.Copied{},
-	"Combining": joining.Combining{}, "Carried": scenes.Carried{}, "Delivery": session.Delivery{}, "Failure": session.Failure{},
+	"Combining": joining.Combining{}, "Carried": scenes.Carried{}, "Delivery": session.Delivery{}, "Offered": delivery.Offered{}, "Failure": session.Failure{},
 	"Change": patch.Change{}, "DocumentFilm": doc.Film{}, "DocumentMove": doc.Move{}, "DocumentScene": doc.Scene{}, "Look": doc.Look{}, "StrandTurn": doc.Strand{},
 }
 

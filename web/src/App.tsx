@@ -15,7 +15,9 @@ import { openProject } from './project/commands'
 import { useDesk } from './project/desk'
 import { listen } from './project/events'
 import { leaveLarge, toggle } from './project/play'
-import { Notices, Start } from './start/Start'
+import { Start } from './start/Start'
+import { Notices } from './ui/Notices'
+import { Spoken } from './desk/Spoken'
 import { StagesSheet } from './stages/StagesSheet'
 import { Timeline } from './timeline/Timeline'
 import { ContextMenu } from './ui/ContextMenu'
@@ -126,7 +128,7 @@ function Large() {
       <Desk />
       <div
         className={clsx(
-          'absolute inset-x-0 bottom-4 flex items-center justify-center gap-3 opacity-0',
+          'absolute inset-x-0 bottom-4 flex items-center justify-center gap-3 opacity-0 touch:opacity-100',
           'focus-within:opacity-100 hover:opacity-100',
         )}
       >
@@ -270,7 +272,8 @@ function Room() {
       {sheet === 'stages' && <StagesSheet />}
       {sheet === 'keys' && <Shortcuts />}
       {sheet === 'words' && <WordsSheet />}
-      <Notices />
+      {sheet === 'none' && <Notices />}
+      <Spoken />
       <svg width="0" height="0" className="absolute" aria-hidden>
         <defs>
           <pattern id="hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">

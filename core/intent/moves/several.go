@@ -2,6 +2,7 @@ package moves
 
 import (
 	"math"
+	"math/rand/v2"
 	"strings"
 
 	"capstan/core/doc"
@@ -180,6 +181,7 @@ func fitting(m *doc.Move, patch edit.Fields) edit.Fields {
 // completed is a change to a move with what goes with it: an exit that ends with the scene goes on doing so, and going there and back once is
 // two passes.
 func completed(s *intent.Desk, id string, patch edit.Fields) edit.Fields {
+	patch = ordered(patch)
 	return thereAndBack(s, id, endingWithScene(s, id, patch))
 }
 
@@ -200,6 +202,27 @@ func thereAndBack(s *intent.Desk, id string, patch edit.Fields) edit.Fields {
 		if m.Kind == doc.Loop {
 			patch["repeat"] = 1
 		}
+	}
+	return patch
+}
+
+// ordered completes a change of the order of units: by chance it gets a shuffle, from a point the middle of the lower side, and forwards, which
+// is not written, neither.
+func ordered(patch edit.Fields) edit.Fields {
+	if !patch.Has("order") || patch.Has("seed") || patch.Has("from") {
+		return patch
+	}
+	var order string
+	patch.Get("order", &order)
+	patch = patch.Clone()
+	patch["seed"], patch["from"] = nil, nil
+	switch order {
+	case "shuffled":
+		patch["seed"] = rand.Int64N(1e6)
+	case "point":
+		patch["from"] = [2]float64{0.5, 1}
+	case "forwards":
+		patch["order"] = nil
 	}
 	return patch
 }

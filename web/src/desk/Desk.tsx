@@ -24,6 +24,7 @@ import { Aids } from './Aids'
 import { Overlay } from './Overlay'
 import { edited, openPoints, endPen, penBack, penDoes, selectPointsIn } from '../actions/drawing'
 import { Pen } from './Pen'
+import { PageWords } from './Spoken'
 import { focusWords, Writing } from './Writing'
 import { markAt, startWriting, stopWriting } from '../project/writing'
 import { Points } from './Points'
@@ -443,6 +444,7 @@ export function Desk() {
       tabIndex={0}
       role="application"
       aria-label="Page"
+      aria-describedby="page-words"
       data-desk
       className="relative h-full w-full overflow-hidden bg-sailcloth-200 focus-visible:outline-offset-[-2px]"
       style={{ cursor: writing ? 'text' : tool === 'select' ? 'default' : 'crosshair', touchAction: 'none' }}
@@ -472,6 +474,7 @@ export function Desk() {
         data-page={film ? `${film.width} ${film.height}` : undefined}
         data-view={view ? `${view.scale} ${view.x} ${view.y}` : undefined}
       />
+      <PageWords id="page-words" />
       {view && film && !playing && !large && <Aids view={view} size={size} />}
       {/* While something is drawn, the bars of what is selected would catch its presses. */}
       {view && film && !playing && !large && (tool === 'select' || tool === 'path') && (

@@ -22,10 +22,10 @@ export function Header({ narrow }: { narrow: boolean }) {
         narrow && 'gap-y-0.5 py-0.5',
       )}
     >
-      <div className="flex min-w-0 flex-1 items-center gap-2">
+      <div className="flex min-w-32 flex-1 items-center gap-2">
         <button
           type="button"
-          className="flex h-7 w-7 items-center justify-center rounded-md hover:bg-sailcloth-200"
+          className="flex h-7 w-7 shrink-0 items-center justify-center rounded-md hover:bg-sailcloth-200"
           title="All projects"
           aria-label="All projects"
           onClick={() => {
@@ -48,7 +48,7 @@ export function Header({ narrow }: { narrow: boolean }) {
         />
         <Knot />
       </div>
-      <div className={clsx('flex items-center gap-2', !narrow && 'px-4')}>
+      <div className={clsx('flex shrink-0 items-center gap-2 whitespace-nowrap', !narrow && 'px-4')}>
         <button
           type="button"
           className="h-6 rounded-md px-1.5 font-semibold hover:bg-sailcloth-200"
@@ -60,7 +60,7 @@ export function Header({ narrow }: { narrow: boolean }) {
         <Showing />
         <Alone />
       </div>
-      <div className="flex flex-1 items-center justify-end gap-2">
+      <div className="flex flex-1 items-center justify-end gap-2 *:shrink-0 *:whitespace-nowrap">
         {room === 'timeline' && (
           <Button title={keyed('Show the desk again (T)')} onClick={() => showAlone('timeline')}>
             Desk and timeline

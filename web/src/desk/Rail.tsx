@@ -65,6 +65,7 @@ const ShapeSign = ({ d }: { d: string }) => (
 
 /** Words for which there is no room where the desk is narrow; the signs stay, with their names. */
 const narrow = '@max-[58.75rem]:hidden'
+const tight = '@max-[43rem]:hidden'
 
 export function Rail() {
   const tool = useDesk((d) => d.tool)
@@ -136,6 +137,7 @@ export function Rail() {
         type="button"
         aria-haspopup="menu"
         disabled={!some}
+        aria-label="Move"
         title={keyed('A move for what is selected (E)')}
         onClick={(e) => {
           const r = e.currentTarget.getBoundingClientRect()
@@ -155,7 +157,7 @@ export function Rail() {
         >
           <path d="M1.5 14.500C6 14.500 7 4 11 4h5.500v10.500z" />
         </svg>
-        Move
+        <span className={tight}>Move</span>
       </button>
       <span className="@max-[67.5rem]:hidden">{entry('path', 'Motion path', '5', !some)}</span>
       <Pinned />
@@ -340,6 +342,7 @@ function Shapes({ tool }: { tool: Tool }) {
   return (
     <Menu>
       <MenuButton
+        aria-label={picked?.name ?? 'Shapes'}
         title="All shapes"
         className={clsx(
           'flex h-7 items-center gap-1.5 rounded-md px-2',
@@ -347,7 +350,7 @@ function Shapes({ tool }: { tool: Tool }) {
         )}
       >
         <ShapeSign d={(picked ?? shapes.find((s) => s.kind === 'star')!).d} />
-        {picked?.name ?? 'Shapes'}
+        <span className={tight}>{picked?.name ?? 'Shapes'}</span>
         <svg width="9" height="9" viewBox="0 0 10 10" aria-hidden>
           <path d="M1 3l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.5" />
         </svg>

@@ -22,7 +22,7 @@ export function onKey(e: KeyboardEvent) {
   }
   const pressed = on.closest('button, [role=button], a') !== null
   if (pressed && (e.key === ' ' || e.key === 'Enter' || e.key === 'Tab')) return
-  if (e.key === 'Tab' && !on.closest('[data-desk]')) return
+  if (e.key === 'Tab' && (desk().large || !on.closest('[data-desk]'))) return
   if (e.key === 'Enter' && desk().tool === 'select' && !on.closest('[data-desk]')) return
   const name = nameOf(e)
   const s = shortcuts.find((k) => keyNow(k.keys) === name)

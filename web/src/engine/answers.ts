@@ -167,6 +167,8 @@ export interface Described {
   looks: LookFields
   /** kinds whose corners can be rounded */
   rounded: string[]
+  /** what each kind of layer is called */
+  kinds: Record<string, string>
   moves: Offers[]
 }
 
@@ -695,6 +697,19 @@ export interface Offer {
   name: string
   kind: string
   effect: string
+}
+
+/**
+ * Offered are the sizes and rates that are offered for files of a format, each of which there can be, with the first
+ * choice.
+ */
+export interface Offered {
+  /** px, the largest first */
+  heights: number[]
+  /** of them: the page's own, but a GIF is smaller */
+  first: number
+  /** frames a second, the film's own first */
+  rates: Rate[]
 }
 
 /** Offers are moves that do one thing, under its heading. */

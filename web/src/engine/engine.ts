@@ -22,6 +22,7 @@ import type {
   Look,
   Moment,
   Overlay,
+  Offered,
   OwnFont,
   PenView,
   Row,
@@ -78,6 +79,7 @@ function list(r: RawList): List {
 }
 
 let described: Described | undefined
+let signs: ShapeSign[] | undefined
 
 /** What grows along with several layers. */
 export type Growth = 'strokes' | 'effects' | 'letters'
@@ -149,6 +151,8 @@ export const engine = {
   /** What a file would be at a height, or, where that is 0, at a width. */
   delivery: (format: string, size: { width: number; height: number }, num: number, den: number, once: boolean) =>
     call<Delivery>('delivery', format, size.width, size.height, num, den, once),
+  /** The sizes and rates that are offered for files of a format. */
+  offered: (format: string) => call<Offered>('offered', format),
   /** The film time of the frame n frames on. */
   step: (time: number, n: number) => call<number>('step', time, n),
   /** How far bars are dragged when the first snaps to what lies within a tolerance (ms), where and on what. */
@@ -218,7 +222,7 @@ export const engine = {
   /** What can be set of layers and moves, and the moves that can be added. */
   fields: () => (described ??= call<Described>('fields')),
   /** All kinds of shapes in the order in which they are offered. */
-  shapes: () => call<ShapeSign[]>('shapes'),
+  shapes: () => (signs ??= call<ShapeSign[]>('shapes')),
   /** The tones of a colour from the darkest to the lightest, itself in the middle. */
   tones: (colour: string) => call<string[]>('tones', colour),
   /** The pictures that lists refer to by their place here: media by hash. */

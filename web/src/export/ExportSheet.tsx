@@ -2,7 +2,7 @@
 import { Radio, RadioGroup } from '@headlessui/react'
 import { clsx } from 'clsx'
 import { Download, Eye, Play, RotateCw, Trash2, X } from 'lucide-react'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import { paint } from '../engine/painter'
 import type { Export } from '../engine/types'
@@ -25,15 +25,8 @@ export function ExportSheet() {
   const project = useDesk((d) => d.project)!
   const pending = useDesk((d) => d.pending)
   const [format, setFormat] = useState<Kind>('mp4')
-  const heights = [...new Set([film.height, 1080, 720, 480, 360, 240].filter((h) => h <= film.height))]
-  // The page's own size, where there can be a file of that: a GIF is smaller.
-  const fitting = (f: Kind) =>
-    heights.find(
-      (h) =>
-        (f !== 'gif' || h <= 480) &&
-        engine.delivery(f, { width: 0, height: h }, film.rate.num, film.rate.den, false).refused === '',
-    ) ?? film.height
-  const [typed, setTyped] = useState(() => ({ width: 0, height: fitting('mp4') })) // one of both; the other follows
+  const { heights, first, rates } = useMemo(() => engine.offered(format), [format, film])
+  const [typed, setTyped] = useState(() => ({ width: 0, height: first })) // one of both; the other follows
   const [rate, setRate] = useState(`${film.rate.num}/${film.rate.den}`)
   const [once, setOnce] = useState(false)
   const [list, setList] = useState<Export[]>([])
@@ -69,7 +62,7 @@ export function ExportSheet() {
   }
   const choose = (f: Kind) => {
     setFormat(f)
-    setTyped({ width: 0, height: fitting(f) })
+    setTyped({ width: 0, height: engine.offered(f).first })
   }
   const make = (e: {
     format: Kind
@@ -88,7 +81,7 @@ export function ExportSheet() {
     make({ format, ...typed, rate: { num, den }, once, at: format === 'png' ? Math.round(moment.time) : undefined })
   return (
     <Sheet title="Export film" wide onClose={() => set({ sheet: 'none' })}>
-      <div className="grid grid-cols-[23.75rem_1fr] gap-6 px-5 py-4">
+      <div className="grid grid-cols-[23.75rem_1fr] gap-6 px-5 py-4 max-[54rem]:grid-cols-1">
         <div>
           <Preview />
           <p className="mt-2 text-[0.75rem] text-ink-600">
@@ -165,15 +158,10 @@ export function ExportSheet() {
                 <Choice
                   name="Frames a second of the file"
                   value={rate}
-                  of={[
-                    ...new Set([
-                      `${film.rate.num}/${film.rate.den}`,
-                      ...(format === 'gif' ? ['10/1', '15/1', '20/1', '25/1'] : ['24/1', '25/1', '30/1', '60/1']),
-                    ]),
-                  ].map((r) => {
-                    const [n, d] = r.split('/').map(Number)
-                    return { value: r, label: `${d === 1 ? n : (n / d).toFixed(3)} a second` }
-                  })}
+                  of={rates.map(({ num, den }) => ({
+                    value: `${num}/${den}`,
+                    label: `${den === 1 ? num : (num / den).toFixed(3)} a second`,
+                  }))}
                   onSet={setRate}
                 />
               </>

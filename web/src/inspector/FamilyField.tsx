@@ -2,7 +2,8 @@
 import { clsx } from 'clsx'
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react'
 import { FilePlus } from 'lucide-react'
-import { useEffect, useRef, useState } from 'react'
+import { type ReactNode, useEffect, useRef, useState } from 'react'
+import { engine } from '../engine/engine'
 import { loadFamilies, sampleOf } from '../engine/fonts'
 import { run } from '../project/commands'
 import { desk, fail, useDesk } from '../project/desk'
@@ -68,16 +69,25 @@ function Sample({ family, words }: { family: string; words: string }) {
   )
 }
 
+/** Families that the project has, and those chosen lately: asked for when the list is opened. */
+function Recent({ heading, option }: { heading: ReactNode; option: (name: string) => ReactNode }) {
+  const [first] = useState(() => [...new Set([...engine.familiesUsed(), ...lately()])])
+  return (
+    <>
+      {first.length > 0 && heading}
+      {first.map(option)}
+    </>
+  )
+}
+
 export function FamilyField({
   family,
   words,
-  inProject,
   threads,
   stretch,
 }: {
   family: string | null
   words: string
-  inProject: string[]
   threads: string[]
   stretch: object
 }) {
@@ -91,7 +101,6 @@ export function FamilyField({
       .then(() => run('text.family', { threads, family: name, ...stretch }))
       .catch(fail)
   }
-  const first = [...new Set([...inProject, ...lately()])]
   const sample = words.replace(/\s+/g, ' ').trim().slice(0, 40)
   const option = (name: string, group: string) => (
     <ListboxOption
@@ -135,8 +144,7 @@ export function FamilyField({
             'border-sailcloth-300 bg-paper p-1 shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
           )}
         >
-          {first.length > 0 && heading('In this project and lately')}
-          {first.map((n) => option(n, 'first'))}
+          <Recent heading={heading('In this project and lately')} option={(n) => option(n, 'first')} />
           {[...new Set(all.map((f) => f.kind))].map((k) => (
             <div key={k}>
               {heading(kinds[k] ?? k)}

@@ -1,6 +1,7 @@
 // One column in the order of work: Look, Place, Moves. Nothing selected: the scene. Several: what they share.
 import { clsx } from 'clsx'
 import { useDeferredValue, useState } from 'react'
+import { engine } from '../engine/engine'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { desk, goToScene, select, useDesk } from '../project/desk'
@@ -20,15 +21,6 @@ import { TextPanel } from './TextPanel'
 import { Timing } from './Timing'
 import { AcrossScenes } from './AcrossScenes'
 import { Part, Parts } from '../ui/Parts'
-
-const kinds: Record<string, string> = {
-  group: 'group',
-  text: 'text',
-  wave: 'wave band',
-  picture: 'picture',
-  path: 'drawn path',
-  inset: 'inset',
-}
 
 export function Inspector({ narrow }: { narrow: boolean }) {
   const selected = useDesk((d) => d.selected)
@@ -76,7 +68,7 @@ export function Inspector({ narrow }: { narrow: boolean }) {
         )}
       />
       <span className="shrink-0 text-[0.75rem] text-ink-500">
-        {kinds[one.layer.kind] ?? one.layer.kind}
+        {engine.fields().kinds[one.layer.kind]}
         {one.count > 0 ? ` · ${one.count} layers` : ''}
       </span>
       <Tint of={one} />

@@ -219,13 +219,7 @@ export function UnitFields({ of: { move, ids, mixed, set, change } }: { of: Edit
             name="Order of the units"
             value={mixed.has('order') ? '' : move.order || 'forwards'}
             of={orders}
-            onSet={(v) =>
-              set({
-                order: v === 'forwards' ? null : v,
-                seed: v === 'shuffled' ? Math.floor(Math.random() * 1e6) : null,
-                from: v === 'point' ? [0.5, 1] : null,
-              })
-            }
+            onSet={(order) => set({ order })}
           />
           {move.order === 'shuffled' && (
             <NumberField

@@ -222,7 +222,7 @@ function GrowsAlong() {
   const grows = useDesk((d) => d.grows)
   return (
     <div
-      className="mt-1.5 flex items-center gap-x-2.5 text-[0.75rem]"
+      className="mt-1.5 flex flex-wrap items-center gap-x-2 text-[0.75rem]"
       role="group"
       aria-label="What grows along when they are resized"
     >

@@ -1,7 +1,6 @@
 // The words of the selected texts and how they are set.
 import { AlignCenter, AlignJustify, AlignLeft, AlignRight, Italic } from 'lucide-react'
-import { useMemo } from 'react'
-import { engine } from '../engine/engine'
+
 import type { Run, Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
@@ -68,8 +67,6 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
   const all = [...families(), ...ownFamilies(fonts)]
   const weights = all.find((f) => f.name === family)?.weights ?? [400]
   const absent = [...new Set(runs.map((r) => r.family))].filter((n) => !all.some((f) => f.name === n))
-  const version = useDesk((d) => d.version)
-  const inProject = useMemo(() => engine.familiesUsed(), [version])
   const words = texts[0].runs.map((r) => r.text).join('')
   const missing = selected.map((s) => s.missing).join('')
   const align = shared(texts.map((t) => t.align))
@@ -117,7 +114,6 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
         <FamilyField
           family={family}
           words={texts[0].runs.map((r) => r.text).join('')}
-          inProject={inProject}
           threads={threads}
           stretch={stretch}
         />

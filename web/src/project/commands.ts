@@ -1,8 +1,8 @@
 // Carries commands to the engine at once and to the server in order.
 import { engine } from '../engine/engine'
 import { loadFamilies, loadOwnFonts } from '../engine/fonts'
-import { desk, dropDraft, fail, look, lookNow, mended, refresh, say, set, show, showDraft } from './desk'
-import type { Command, Done, Intents } from '../engine/types'
+import { desk, dropDraft, fail, look, lookNow, mended, refresh, say, set, show, showDraft, tell } from './desk'
+import type { Command, Done, Intents, Row } from '../engine/types'
 import { bringBack, pauseOfRow, putAway, rowOfSteps, sameWindow } from './steps'
 import { buildSeen } from '../server/build'
 import {
@@ -134,10 +134,11 @@ export function run<K extends keyof Intents>(intent: K, args: Intents[K] = {}, a
   })
 }
 
-function carried(carry: () => Done | null): boolean {
+function carried(carry: () => Done | null, told = ''): boolean {
   try {
     const done = carry()
     if (done) finish(done)
+    if (done && told) tell(told)
     return done !== null
   } catch (e) {
     dropDraft()
@@ -151,7 +152,25 @@ function finish(done: Done) {
   set({ across: done.later.count > 0 ? { ...done.later, changes: done.changes } : null })
   mended('edit')
   if (done.command) enqueue({ id: done.id, command: done.command })
+  const before = desk().rows
   show(done)
+  tell(outcome(before, done))
+}
+
+// What was done, in few words.
+function outcome(before: Row[], done: Done): string {
+  const [was, is] = [before, done.rows].map((rows) => new Set(rows.map((r) => r.thread)))
+  const names = (rows: Row[], other: Set<string>) =>
+    rows
+      .filter((r) => !other.has(r.thread))
+      .slice(0, 3)
+      .map((r) => r.name)
+      .join(', ')
+  if (done.rows.some((r) => !was.has(r.thread))) return notice('told.added', names(done.rows, was))
+  if (before.some((r) => !is.has(r.thread))) return notice('told.gone', names(before, is))
+  const [one, more] = done.selected
+  if (!one || more || !done.changes.some((c) => c.field === 'place')) return notice('told.changed')
+  return notice('told.placed', one.layer.name, ...one.box.map((v) => Math.round(v)))
 }
 
 /** Shows what an intent would do, without doing it; with time, in the timeline too. Why not, in words; empty: it does. */
@@ -178,7 +197,7 @@ export function carryEdit() {
 
 // A step that is refused is gone, so that those before it can be reached.
 function step(again: boolean) {
-  if (!carried(() => engine.back(again))) refresh()
+  if (!carried(() => engine.back(again), notice(again ? 'told.again' : 'told.undone'))) refresh()
 }
 
 export const undo = () => step(false)

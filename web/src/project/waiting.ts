@@ -1,4 +1,5 @@
 // Commands that are not acknowledged yet, kept in IndexedDB: they outlive the tab and a stopped server.
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { Command } from '../engine/types'
 
 /** A command that waits; unkept: it does so in memory alone. */
@@ -14,34 +15,26 @@ interface Kept extends Waiting {
   window: string
 }
 
-const name = 'capstan'
-let opening: Promise<IDBDatabase> | undefined
-
-function database(): Promise<IDBDatabase> {
-  opening ??= new Promise((done, fail) => {
-    const r = indexedDB.open(name, 1)
-    r.onupgradeneeded = () =>
-      r.result.createObjectStore('waiting', { keyPath: 'key', autoIncrement: true }).createIndex('id', 'id')
-    r.onsuccess = () => done(r.result)
-    r.onerror = () => fail(r.error)
-  })
-  return opening
+interface Shape extends DBSchema {
+  waiting: { key: number; value: Kept; indexes: { id: string } }
 }
 
-async function store(mode: IDBTransactionMode) {
-  return (await database()).transaction('waiting', mode, { durability: 'strict' }).objectStore('waiting')
-}
+let opening: Promise<IDBPDatabase<Shape>> | undefined
 
-const result = <T>(r: IDBRequest<T>) =>
-  new Promise<T>((done, fail) => {
-    r.onsuccess = () => done(r.result)
-    r.onerror = () => fail(r.error)
-  })
+const database = () =>
+  (opening ??= openDB<Shape>('capstan', 1, {
+    upgrade(db) {
+      db.createObjectStore('waiting', { keyPath: 'key', autoIncrement: true }).createIndex('id', 'id')
+    },
+  }))
+
+// Each is one transaction that is on the disk when it is done.
+const store = async () => (await database()).transaction('waiting', 'readwrite', { durability: 'strict' }).store
 
 /** Keeps a command. Without IndexedDB (a private window, say) it waits in memory only. */
 export async function keep(project: string, window: string, w: Waiting) {
   try {
-    await result((await store('readwrite')).add({ project, window, ...w } satisfies Kept))
+    await (await store()).add({ project, window, ...w })
   } catch (e) {
     w.unkept = true
     console.warn('commands wait in memory only', e)
@@ -51,9 +44,9 @@ export async function keep(project: string, window: string, w: Waiting) {
 /** Forgets a command that is acknowledged or refused. */
 export async function forget(id: string) {
   try {
-    const s = await store('readwrite')
-    const key = await result(s.index('id').getKey(id))
-    if (key !== undefined) await result(s.delete(key))
+    const s = await store()
+    const key = await s.index('id').getKey(id)
+    if (key !== undefined) await s.delete(key)
   } catch (e) {
     console.warn('a command could not be forgotten; repeating it is harmless', e)
   }
@@ -66,7 +59,7 @@ export async function forget(id: string) {
 export async function leftBehind(project: string, window: string): Promise<Waiting[]> {
   void navigator.locks?.request(window, () => new Promise(() => {}))
   try {
-    const all = (await result((await store('readonly')).getAll())) as Kept[]
+    const all = await (await database()).getAll('waiting')
     const held = new Set(((await navigator.locks?.query())?.held ?? []).map((l) => l.name))
     return all
       .filter((k) => k.project === project && (k.window === window || !held.has(k.window)))

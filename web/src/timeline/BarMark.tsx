@@ -11,6 +11,7 @@ import { hitchTo, type Drawing, type Saying } from './hitching'
 import { px, rowHeight, type Scale } from './scale'
 import { barShape, profileOf } from './shape'
 import { hold, letGo } from '../ui/drags'
+import { returns } from '../ui/typing'
 
 /** How near a bar comes to something before it snaps, in px. */
 const near = 6
@@ -157,7 +158,7 @@ export function BarMark({
     else if (e.key === 'Delete' || e.key === 'Backspace') closing(() => run('moves.delete', { moves: list }))
     else if (e.key === 'Enter') {
       selectMoves([bar.move])
-      typeValues()
+      typeValues(e.currentTarget as SVGGElement)
     } else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
       const all = [...document.querySelectorAll<SVGGElement>('[data-bar]')]
       const next = all[all.indexOf(e.currentTarget as SVGGElement) + (e.key === 'ArrowDown' ? 1 : -1)]
@@ -216,13 +217,15 @@ export function BarMark({
     </g>
   )
   const unbegun = bar.begin === bar.end
+  const { film } = desk()
+  const place = film && film.shown > 1 ? `, scene ${bar.scene + 1} ${film.scenes[bar.scene]?.name ?? ''}` : ''
   return (
     <g
       transform={`translate(0 ${y})`}
       tabIndex={0}
       role="button"
       aria-pressed={chosen}
-      aria-label={`${bar.name}, ${row.name}: ${bar.words}`}
+      aria-label={`${bar.name}, ${row.name}${place}: ${bar.words}`}
       data-bar={bar.move}
       data-kind={bar.kind}
       onFocus={(e) => {
@@ -235,7 +238,7 @@ export function BarMark({
           selectMoves([bar.move])
       }}
       onKeyDown={keys}
-      onDoubleClick={typeValues}
+      onDoubleClick={() => typeValues(null)}
       onContextMenu={(e) => barMenu(e, bar.move)}
     >
       <title>
@@ -320,14 +323,16 @@ export function BarMark({
   )
 }
 
-/** Puts the caret into the selected move's time, to type it. */
-function typeValues() {
+/** Puts the caret into the selected move's time, to type it; Escape goes back to what it was asked from. */
+function typeValues(from: SVGGElement | null) {
+  set({ drawer: true })
   setTimeout(() => {
     const el = document.querySelector<HTMLInputElement>(
       '[data-card] [aria-label=Start], [data-card] [aria-label=Duration]',
     )
     el?.focus()
     el?.select()
+    if (el && from) returns(el, from)
   }, 30)
 }
 

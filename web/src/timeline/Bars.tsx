@@ -240,6 +240,7 @@ const RowBars = memo(function RowBars({
   return (
     <svg
       data-bars={row.thread}
+      id={`bars-${row.thread}`}
       width={scale.width}
       height={height}
       className={`absolute left-0 block ${chosen ? 'bg-spruce-800/70' : ''} ${row.here ? '' : 'opacity-60'}`}

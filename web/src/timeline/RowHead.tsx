@@ -139,13 +139,14 @@ const RowHead = memo(function RowHead({
   return (
     <div
       role="listitem"
+      aria-owns={`bars-${r.thread}`}
       data-row={r.thread}
       className={clsx(
         'group absolute inset-x-0',
         chosen ? 'bg-spruce-800' : 'hover:bg-spruce-900',
         r.here ? '' : 'opacity-60',
       )}
-      style={{ top, height, boxShadow: `inset 3px 0 ${tints[r.tint & 7]}`, paddingLeft: 8 + Math.min(r.depth, 6) * 14 }}
+      style={{ top, height, boxShadow: `inset 3px 0 ${tints[r.tint & 7]}`, paddingLeft: 3 + Math.min(r.depth, 6) * 14 }}
     >
       {drop && (
         <span
@@ -166,20 +167,20 @@ const RowHead = memo(function RowHead({
             aria-label={isFolded ? `Unfold ${r.name}` : `Fold ${r.name}`}
             aria-expanded={!isFolded}
             onClick={() => list.current.onFold(r.thread)}
-            className="flex h-6 w-3.5 shrink-0 items-center justify-center text-foam-300"
+            className="flex h-6 w-6 shrink-0 items-center justify-center text-foam-300"
           >
             <svg width="8" height="8" viewBox="0 0 8 8" aria-hidden className={isFolded ? '' : 'rotate-90'}>
               <path d="M2 1l4 3-4 3z" fill="currentColor" />
             </svg>
           </button>
         ) : (
-          <span className="w-3.5 shrink-0" />
+          <span className="w-6 shrink-0" />
         )}
         <button
           type="button"
           data-name={r.name}
           aria-pressed={chosen}
-          title={r.name}
+          title={whereabouts(r)}
           className="flex h-full min-w-0 flex-1 items-center gap-2 text-left"
           onPointerDown={(e) => {
             if (e.button !== 0) return
@@ -341,4 +342,16 @@ function RowSign({
       {children}
     </button>
   )
+}
+
+/** A row in words: in which scenes it is, and into which it goes on by a morph. */
+function whereabouts(r: Row): string {
+  const list = (strand: boolean) => [...new Set(r.spans.filter((s) => s.strand === strand).map((s) => s.scene + 1))]
+  const [inScenes, morphs] = [list(false), list(true)]
+  return [
+    r.name,
+    inScenes.length === 1 ? `in scene ${inScenes[0]}` : `in scenes ${inScenes.join(', ')}`,
+    ...(morphs.length ? [`morphs into ${morphs.join(', ')}`] : []),
+    ...(r.group ? ['a group'] : []),
+  ].join('; ')
 }

@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import type { Command, Film, Flag, Heading } from '../engine/types'
 import { apply } from '../project/commands'
-import { desk, goTo, goToTime, dropDraft, showDraft, set, useDesk } from '../project/desk'
+import { desk, goTo, goToTime, dropDraft, showDraft, set, useDesk, type Desk } from '../project/desk'
 import { filmTime, seconds } from '../time'
 import { headOf, ms, px, type Scale } from './scale'
 import { hold, letGo } from '../ui/drags'
@@ -18,6 +18,23 @@ export function Ruler({ film, scale, height }: { film: Film; scale: Scale; heigh
   const marks = useDesk((d) => d.marks)
   const drawing = useRef<number | null>(null)
   const dragged = useRef(false)
+  const host = useRef<HTMLDivElement>(null)
+  // What it says is what the clock says; the ruler is not drawn anew for every frame.
+  useEffect(() => {
+    const says = ({ moment, scene, zoomed, film }: Desk) => {
+      const at = film?.scenes[scene]
+      const clock = zoomed === 'scene' && at ? (moment.time - at.start - at.into) / 1000 : null
+      host.current?.setAttribute('aria-valuenow', String(Math.round(moment.time) / 1000))
+      host.current?.setAttribute(
+        'aria-valuetext',
+        filmTime(moment.time) + (clock === null ? '' : `, ${clock.toFixed(2)} s on the scene’s clock`),
+      )
+    }
+    says(desk())
+    return useDesk.subscribe((d, was) => {
+      if (d.moment !== was.moment || d.zoomed !== was.zoomed || d.film !== was.film) says(d)
+    })
+  }, [])
   const s = film.scenes[scene]
   // Zoomed to a scene it counts on that scene's clock.
   const zero = zoomed === 'scene' ? s.start + s.into : 0
@@ -43,8 +60,8 @@ export function Ruler({ film, scale, height }: { film: Film; scale: Scale; heigh
         aria-label="Playhead"
         aria-valuemin={0}
         aria-valuemax={film.length / 1000}
-        aria-valuenow={Math.round(desk().moment.time) / 1000}
-        aria-valuetext={filmTime(desk().moment.time)}
+        aria-valuenow={0}
+        ref={host}
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId)
           drawing.current = e.shiftKey ? time(e) : null

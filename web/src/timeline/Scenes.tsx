@@ -264,6 +264,7 @@ function Scene({
       <Edge
         name={`Stay of ${s.name}`}
         left={x + w}
+        room={Math.min(w, (film.scenes[index + 1]?.into || s.stay) * scale.perMs)}
         height={height}
         scale={scale}
         value={s.stay}
@@ -410,6 +411,7 @@ function Transition({
         <Edge
           name={`Transition into ${s.name}`}
           left={x + w - 3}
+          room={w}
           height={height}
           scale={scale}
           value={s.into}
@@ -458,6 +460,7 @@ function Closing({
       <Edge
         name={`Transition back to ${film.scenes[0].name}`}
         left={x + w - 3}
+        room={w}
         height={height}
         scale={scale}
         value={ms}
@@ -519,6 +522,7 @@ function Stretch({
 function Edge({
   name,
   left,
+  room,
   height,
   scale,
   value,
@@ -528,6 +532,7 @@ function Edge({
 }: {
   name: string
   left: number
+  room: number // px of the narrower of what lies at its sides: it is no wider than leaves them to be pressed
   height: number
   scale: Scale
   value: number
@@ -554,8 +559,8 @@ function Edge({
       aria-valuenow={value / 1000}
       aria-valuemin={min / 1000}
       aria-valuetext={seconds(value)}
-      className="group absolute z-10 w-2.25 -translate-x-1/2 cursor-ew-resize"
-      style={{ left, height }}
+      className="group absolute z-10 flex -translate-x-1/2 cursor-ew-resize justify-center"
+      style={{ left, height, width: Math.max(9, Math.min(24, room / 2)) }}
       data-edge={name}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId)
@@ -587,7 +592,7 @@ function Edge({
     >
       <span
         className={clsx(
-          'absolute inset-y-1 left-[3px] w-[3px] rounded bg-brass-400 opacity-0 group-hover:opacity-100',
+          'my-1 w-[3px] rounded bg-brass-400 opacity-0 touch:opacity-60 group-hover:opacity-100',
           'group-focus-visible:opacity-100',
         )}
       />

@@ -61,8 +61,9 @@ export function ContextMenu() {
     useMenu.setState({ open: null })
     if (focus) open.back?.focus()
   }
+  const items = () => [...ref.current!.querySelectorAll<HTMLElement>('button:not(:disabled)')]
   const step = (by: number) => {
-    const all = [...ref.current!.querySelectorAll<HTMLElement>('button:not(:disabled)')]
+    const all = items()
     all[(all.indexOf(document.activeElement as HTMLElement) + by + all.length) % all.length]?.focus()
   }
   return (
@@ -85,6 +86,19 @@ export function ContextMenu() {
         if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
           e.preventDefault()
           step(e.key === 'ArrowDown' ? 1 : -1)
+        }
+        if (e.key === 'Home' || e.key === 'End') {
+          e.preventDefault()
+          items()
+            .at(e.key === 'Home' ? 0 : -1)
+            ?.focus()
+        }
+        // A letter goes to the next entry that begins with it.
+        if (e.key.length === 1 && e.key !== ' ') {
+          const all = items()
+          const at = all.indexOf(document.activeElement as HTMLElement) + 1
+          const from = [...all.slice(at), ...all.slice(0, at)]
+          from.find((i) => i.innerText.toLowerCase().startsWith(e.key.toLowerCase()))?.focus()
         }
       }}
     >

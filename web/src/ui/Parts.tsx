@@ -50,9 +50,10 @@ export function Parts({
     const c = column.current
     const p = parts().find((e) => e.dataset.part === name)
     if (!c || !p) return
-    held.current = true
+    const before = c.scrollTop
     // What stands before the first part belongs to it.
     c.scrollTop = name === names[0] ? 0 : c.scrollTop + p.getBoundingClientRect().top - c.getBoundingClientRect().top
+    held.current = c.scrollTop !== before // the scrolling that is told of next is this one
     setAt(name)
   }
   const go = (name: string) => {

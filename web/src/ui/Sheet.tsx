@@ -3,6 +3,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react'
 import { clsx } from 'clsx'
 import type { ReactNode } from 'react'
 import { Sign } from './controls'
+import { Notices } from './Notices'
 
 export function Sheet({
   title,
@@ -45,6 +46,8 @@ export function Sheet({
             </Sign>
           </div>
           {children}
+          {/* What lies outside a dialog cannot be pressed. */}
+          <Notices />
         </DialogPanel>
       </div>
     </Dialog>

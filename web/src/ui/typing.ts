@@ -6,8 +6,19 @@ export const keepKeys = (e: React.KeyboardEvent) => {
   if (e.key !== 'F6') e.stopPropagation()
 }
 
+// The field that was gone to from a bar, and that bar.
+let gone: { to: Element; from: SVGElement } | null = null
+
+/** A field was gone to from a bar: when it is left by Escape or Enter the keyboard goes back there. */
+export function returns(to: Element, from: SVGElement) {
+  gone = { to, from }
+}
+
 /** Gives the keyboard back to the page, where a field of the inspector had it; in sheets and what floats it stays. */
 export function giveBack(from: Element) {
+  const bar = gone?.to === from && gone.from.isConnected ? gone.from : null
+  gone = null
+  if (bar) return bar.focus()
   if (from.closest('[aria-label=Inspector]'))
     document.querySelector<HTMLElement>('[data-desk]')?.focus({ preventScroll: true })
 }

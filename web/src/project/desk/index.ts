@@ -1,5 +1,5 @@
 // The store of the editor, and what is done to it by subject.
-export { desk, set, useDesk } from './store'
+export { desk, set, useDesk, type Desk } from './store'
 export * from './film'
 export * from './looking'
 export * from './notices'

@@ -15,9 +15,10 @@ export type Cause = 'edit' | 'intake' | 'export' | 'keys'
 
 export interface NoticeSlice {
   notices: Notice[]
+  told: string // what was done last, for who does not see it
 }
 
-slice<NoticeSlice>({ notices: [] })
+slice<NoticeSlice>({ notices: [], told: '' })
 
 /** How long what is said stays, in ms. */
 const stays = 8000
@@ -42,6 +43,9 @@ export const dismiss = (id: number) => set({ notices: desk().notices.filter((n) 
 
 export const fail = (e: unknown, cause: Cause = 'edit') =>
   say(e instanceof Error ? e.message : String(e), 'failed', { cause })
+
+/** Tells who does not see the screen what was done. */
+export const tell = (told: string) => set({ told })
 
 /** Something of a kind has succeeded: failures of that kind are over. */
 export function mended(cause: Cause) {

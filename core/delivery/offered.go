@@ -1,0 +1,47 @@
+package delivery
+
+import (
+	"fmt"
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/frame"
+)
+
+// Offered are the sizes and rates that are offered for files of a format, each of which there can be, with the first choice.
+type Offered struct {
+	Heights []int      `json:"heights"` // px, the largest first
+	First   int        `json:"first"`   // of them: the page's own, but a GIF is smaller
+	Rates   []doc.Rate `json:"rates"`   // frames a second, the film's own first
+}
+
+// gifHeight is the height up to which a GIF is offered at first, px: beyond it files become heavy (common practice).
+const gifHeight = 480
+
+// Offer returns what is offered for files of a film in a format.
+func Offer(f *frame.Film, format string) Offered {
+	film := &f.Doc.Film
+	fits := func(h int) bool {
+		_, err := Of(f, Ask{Format: format, Height: h, Rate: film.Rate})
+		return err == nil
+	}
+	v := Offered{First: film.Height, Rates: []doc.Rate{film.Rate}}
+	for _, h := range []int{film.Height, 1080, 720, 480, 360, 240} {
+		if h <= film.Height && !slices.Contains(v.Heights, h) && fits(h) {
+			v.Heights = append(v.Heights, h)
+		}
+	}
+	if i := slices.IndexFunc(v.Heights, func(h int) bool { return format != "gif" || h <= gifHeight }); i >= 0 {
+		v.First = v.Heights[i]
+	}
+	usual := []int64{24, 25, 30, 60}
+	if format == "gif" {
+		usual = []int64{10, 15, 20, 25}
+	}
+	for _, n := range usual {
+		if r := (doc.Rate{Num: n, Den: 1}); fmt.Sprint(r) != fmt.Sprint(film.Rate) {
+			v.Rates = append(v.Rates, r)
+		}
+	}
+	return v
+}
