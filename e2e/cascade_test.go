@@ -193,6 +193,7 @@ func TestFourPicturesThereAndBack(t *testing.T) {
 // pressWordIn presses what a selector finds and holds these words.
 func (p *person) pressWordIn(selector, words string) {
 	p.t.Helper()
+	p.look(fmt.Sprintf(`[...document.querySelectorAll('%s')].some(n => n.innerText.includes(%q))`, selector, words))
 	at := browser.Eval[[]float64](p.t, p.ctx, fmt.Sprintf(`(() => { const e = [...document.querySelectorAll('%s')].find(n => n.innerText.includes(%q)); e.scrollIntoView({block: 'nearest'}); const r = e.getBoundingClientRect(); return [r.left + 8, r.top + r.height / 2] })()`, selector, words))
 	p.do(chromedp.MouseClickXY(at[0], at[1]))
 }

@@ -99,10 +99,13 @@ func TestTimingByKeyboardAlone(t *testing.T) {
 	p.key(kb.Enter)
 	p.settled()
 	menu("Fade in")
-	p.tabTo(`[aria-label="Starts"]`, true)
+	p.tabTo(`[data-choice="Starts"]`, true)
 	pick := func(words string) {
 		t.Helper()
+		p.key(kb.Enter)
+		p.wait(`document.querySelector('[role=option]')`)
 		p.do(chromedp.KeyEvent(words))
+		p.key(kb.Enter)
 		browser.Eval[bool](t, p.ctx, `new Promise(r => setTimeout(() => r(true), 60))`)
 		p.settled()
 	}

@@ -113,7 +113,7 @@ func TestTimesAreDraggedInTheTimeline(t *testing.T) {
 		return browser.Eval[[]float64](t, p.ctx, fmt.Sprintf(`(() => { const r = document.querySelector('[data-bar][aria-label^="Fade, in, Title"] [data-part=%s]').getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2] })()`, part))
 	}
 	label := func() string {
-		return browser.Eval[string](t, p.ctx, `document.querySelector('[data-bar][aria-label^="Fade, in, Title"]').getAttribute('aria-label')`)
+		return browser.Eval[string](t, p.ctx, `document.querySelector('[data-bar][aria-label^="Fade, in, Title"]').getAttribute('aria-label').split(', scene ')[0]`)
 	}
 	at := bar("whole")
 	p.do(chromedp.DragAndDropXY(at[0], at[1], at[0]+500*perMs, at[1]))

@@ -176,10 +176,24 @@ func (p *person) press(selector string) {
 	p.do(chromedp.Click(selector))
 }
 
+// look unfolds what is folded in the inspector where what is looked for is not on the screen: a person looks there.
+func (p *person) look(find string) {
+	p.t.Helper()
+	browser.Eval[bool](p.t, p.ctx, fmt.Sprintf(`(async () => {
+		for (let i = 0; i < 12; i++) {
+			if (%s) return true
+			await new Promise(r => setTimeout(r, 40))
+		}
+		document.querySelectorAll('[data-fold][aria-expanded=false]').forEach(e => e.click())
+		return false
+	})()`, find))
+}
+
 // pressWord clicks the button, link or menu item with exactly these words.
 func (p *person) pressWord(words string) {
 	p.t.Helper()
 	find := fmt.Sprintf(`[...document.querySelectorAll('button,a,[role=menuitem],[role=radio]')].find(b => (b.innerText.trim() === %q || b.innerText.trim().startsWith(%q + '\n') || b.getAttribute('aria-label') === %q) && b.getClientRects().length)`, words, words, words)
+	p.look(find)
 	p.wait(find)
 	at := browser.Eval[[]float64](p.t, p.ctx, fmt.Sprintf(`(() => { const e = %s; e.scrollIntoView({block: 'nearest'}); const r = e.getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2] })()`, find))
 	// The pointer travels there first: some controls appear under it only.
@@ -224,6 +238,7 @@ func (p *person) click(x, y float64) {
 func (p *person) set(name, value string) {
 	p.t.Helper()
 	sel := fmt.Sprintf(`[aria-label=%q]`, name)
+	p.look(`document.querySelector('` + sel + `')`)
 	p.do(chromedp.WaitVisible(sel), chromedp.Focus(sel))
 	browser.Eval[bool](p.t, p.ctx, fmt.Sprintf(`(document.querySelector('%s').select(), true)`, sel))
 	p.do(chromedp.KeyEvent(value + kb.Enter))
@@ -233,6 +248,7 @@ func (p *person) set(name, value string) {
 func (p *person) choose(name, value string) {
 	p.t.Helper()
 	sel := fmt.Sprintf(`[data-choice=%q]`, name)
+	p.look(`document.querySelector('` + sel + `')`)
 	p.do(chromedp.WaitVisible(sel))
 	browser.Eval[bool](p.t, p.ctx, `(document.querySelector('`+sel+`').scrollIntoView({block: 'nearest'}), true)`)
 	p.press(sel)

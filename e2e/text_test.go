@@ -16,6 +16,7 @@ import (
 // tick presses the box that has these words beside it.
 func (p *person) tick(words string) {
 	p.t.Helper()
+	p.look(fmt.Sprintf(`[...document.querySelectorAll('label')].some(e => e.innerText.trim() === %q)`, words))
 	at := browser.Eval[[]float64](p.t, p.ctx, fmt.Sprintf(`(() => {
 		const l = [...document.querySelectorAll('label')].find(e => e.innerText.trim() === %q)
 		l.scrollIntoView({ block: 'center' })

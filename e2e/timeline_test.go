@@ -19,6 +19,7 @@ func (p *person) words(bar string) string {
 	p.t.Helper()
 	p.wait(fmt.Sprintf(`document.querySelector('%s')`, bar))
 	_, w, _ := strings.Cut(browser.Eval[string](p.t, p.ctx, fmt.Sprintf(`document.querySelector('%s').getAttribute('aria-label')`, bar)), ": ")
+	w, _, _ = strings.Cut(w, ", scene ")
 	return w
 }
 

@@ -220,16 +220,17 @@ function Room() {
               <Desk />
             </div>
             <Rail />
+            <ContextMenu />
           </main>
           {(!narrow || drawer) && <Inspector narrow={narrow} />}
         </div>
       )}
-      <ContextMenu />
       <div
         className={clsx('flex', room === 'timeline' ? 'min-h-0 flex-1' : 'shrink-0', room === 'desk' && 'hidden')}
         style={{ height: room === 'timeline' ? undefined : below }}
       >
         <Timeline>
+          {room === 'timeline' && <ContextMenu />}
           <div
             role="separator"
             tabIndex={0}

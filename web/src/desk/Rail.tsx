@@ -83,7 +83,7 @@ export function Rail() {
       title={keyed(`${word} (${key})`)}
       onClick={() => (tool === t ? set({ tool: 'select' }) : pickTool(t))}
       className={clsx(
-        'flex h-7 items-center gap-1.5 whitespace-nowrap rounded-md px-2 disabled:opacity-40',
+        'flex h-7 items-center gap-1.5 whitespace-nowrap rounded-md px-1.5 disabled:opacity-40',
         tool === t ? 'bg-brass-200' : 'hover:bg-sailcloth-200',
       )}
     >
@@ -115,7 +115,7 @@ export function Rail() {
           toRest()
           choosePictures()
         }}
-        className="flex h-7 items-center gap-1.5 rounded-md px-2 hover:bg-sailcloth-200"
+        className="flex h-7 items-center gap-1.5 rounded-md px-1.5 hover:bg-sailcloth-200"
       >
         <Image size={18} strokeWidth={1.5} />
         <span className={narrow}>Picture</span>
@@ -143,7 +143,7 @@ export function Rail() {
           const r = e.currentTarget.getBoundingClientRect()
           offerMoves(r.left, r.top - 4, null, true)
         }}
-        className="flex h-7 items-center gap-1.5 rounded-md px-2 hover:bg-sailcloth-200 disabled:opacity-40"
+        className="flex h-7 items-center gap-1.5 rounded-md px-1.5 hover:bg-sailcloth-200 disabled:opacity-40"
       >
         <svg
           width="18"
@@ -159,7 +159,7 @@ export function Rail() {
         </svg>
         <span className={tight}>Move</span>
       </button>
-      <span className="@max-[67.5rem]:hidden">{entry('path', 'Motion path', '5', !some)}</span>
+      <span className="@max-[61rem]:hidden">{entry('path', 'Motion path', '5', !some, '@max-[75rem]:hidden')}</span>
       <Pinned />
       <Says offer={some ? offer : null} />
       <span className="flex-1" />
@@ -345,7 +345,7 @@ function Shapes({ tool }: { tool: Tool }) {
         aria-label={picked?.name ?? 'Shapes'}
         title="All shapes"
         className={clsx(
-          'flex h-7 items-center gap-1.5 rounded-md px-2',
+          'flex h-7 items-center gap-1.5 rounded-md px-1.5',
           picked ? 'bg-brass-200' : 'hover:bg-sailcloth-200',
         )}
       >

@@ -75,18 +75,19 @@ export function DescribedField({
   }
   // The first that is as it is; a value of its own is the last.
   const at = f.options.findIndex((o) => (o.value ?? false) === (value ?? false))
-  const now = value === null ? '' : String(at < 0 ? f.options.length - 1 : at)
-  const choose = (i: string) => onSet(f.options[Number(i)].value)
+  const keys = f.options.map((o) => String(o.value ?? 'none'))
+  const now = value === null ? '' : keys[at < 0 ? keys.length - 1 : at]
+  const choose = (key: string) => onSet(f.options[keys.indexOf(key)].value)
   return (
     <>
       {!bare && <Label>{words}</Label>}
       {f.control === 'signs' ? (
-        <Signs name={f.name} value={now} of={f.options.map((o, i) => [String(i), o.words, o.sign])} onSet={choose} />
+        <Signs name={f.name} value={now} of={f.options.map((o, i) => [keys[i], o.words, o.sign])} onSet={choose} />
       ) : (
         <Choice
           name={f.name}
           value={now}
-          of={f.options.map((o, i) => ({ value: String(i), label: o.words }))}
+          of={f.options.map((o, i) => ({ value: keys[i], label: o.words }))}
           onSet={choose}
         />
       )}

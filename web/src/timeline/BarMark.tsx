@@ -225,7 +225,7 @@ export function BarMark({
       tabIndex={0}
       role="button"
       aria-pressed={chosen}
-      aria-label={`${bar.name}, ${row.name}${place}: ${bar.words}`}
+      aria-label={`${bar.name}, ${row.name}: ${bar.words}${place}`}
       data-bar={bar.move}
       data-kind={bar.kind}
       onFocus={(e) => {

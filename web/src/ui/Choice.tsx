@@ -1,8 +1,8 @@
 // One of a list.
 import { clsx } from 'clsx'
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react'
-import { useId } from 'react'
-import { field, keepKeys } from './typing'
+import { useId, useRef } from 'react'
+import { field, giveBack, keepKeys } from './typing'
 
 export function Choice<T extends string>({
   name,
@@ -20,12 +20,22 @@ export function Choice<T extends string>({
   className?: string
 }) {
   const id = useId()
+  const button = useRef<HTMLButtonElement>(null)
+  const choose = (v: T | '') => {
+    if (v !== value && of.some((o) => o.value === v)) onSet(v as T)
+    // Who chose by pointer goes on with the keys of the page; who chose by keys stays here.
+    if (!('keys' in document.documentElement.dataset)) setTimeout(() => button.current && giveBack(button.current), 60)
+  }
   return (
-    <Listbox value={value} onChange={(v) => v !== '' && v !== value && onSet(v)} disabled={disabled}>
+    <Listbox value={value} onChange={choose} disabled={disabled}>
       <ListboxButton
         aria-labelledby={`${id}n ${id}v`}
         data-choice={name}
-        onKeyDown={keepKeys}
+        ref={button}
+        onKeyDown={(e) => {
+          keepKeys(e)
+          if (e.key === 'Escape') giveBack(e.currentTarget)
+        }}
         className={clsx(field, 'relative flex items-center justify-between gap-1 !pr-1.5 text-left', className)}
       >
         <span id={`${id}n`} className="sr-only">

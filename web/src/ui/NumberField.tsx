@@ -58,6 +58,7 @@ export function NumberField({
     const raw = typed.current
     type(null)
     setBad(false)
+    const set = sets.current
     forget()
     if (raw === null || raw.trim() === '') return // nothing was typed
     const by = onBy && relative(raw.trim(), min)
@@ -70,7 +71,7 @@ export function NumberField({
     if (v === null) fail(new Error(fault('sum.unreadable', raw.trim())))
     else if (v < min) fail(new Error(fault('number.less', name, `${min}${unit && ` ${unit}`}`)))
     else if (v > max) fail(new Error(fault('number.more', name, `${max}${unit && ` ${unit}`}`)))
-    else onSet(v)
+    else set(v)
   }
   const last = useRef<{ raw: string; v: number | null } | null>(null) // worked out while it was typed
   const read = (raw: string): number | null => {
@@ -87,12 +88,15 @@ export function NumberField({
     last.current = { raw, v }
     return v
   }
-  // What is typed, or dragged to, is shown while it is.
+  // What is typed, or dragged to, is shown while it is. It is set by what the field did before anything was shown: what
+  // it does now may start from what is shown.
   const shows = useRef(false)
+  const sets = useRef(onSet)
+  if (!shows.current) sets.current = onSet
   const show = (v: number | null) => {
     if (quiet || !desk().project || v === null || v < min || v > max) return
     shows.current = true
-    rehearse(() => onSet(v))
+    rehearse(() => sets.current(v))
   }
   const forget = () => {
     if (shows.current) dropDraft(true)
@@ -131,8 +135,9 @@ export function NumberField({
             drag.current = null
             letGo()
             if (!d || d.now === d.from) return
+            const set = sets.current
             forget()
-            onSet(d.now)
+            set(d.now)
           }}
           // A press that dragged does not give the field the keyboard.
           onClick={(e) => {

@@ -53,6 +53,7 @@ function Folding({
       <Heading id={id}>
         <DisclosureButton
           ref={button}
+          data-fold={title}
           className={clsx(
             'group -mx-1 flex h-6.5 w-[calc(100%+0.5rem)] items-center justify-between rounded-md px-1 font-semibold',
             'hover:bg-sailcloth-100',
