@@ -102,7 +102,7 @@ func TestTimingByKeyboardAlone(t *testing.T) {
 	p.tabTo(`[data-choice="Starts"]`, true)
 	pick := func(words string) {
 		t.Helper()
-		p.key(kb.Enter)
+		p.key(" ")
 		p.wait(`document.querySelector('[role=option]')`)
 		p.do(chromedp.KeyEvent(words))
 		p.key(kb.Enter)

@@ -95,15 +95,16 @@ func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
 	}
 }
 
-// What every screen owes to people with keyboards and screen readers: each control has a name and is large enough.
+// What every screen owes to people with keyboards and screen readers: each control has a name, and those that are signs are 24 px at
+// least (WCAG 2.5.8).
 func TestControlsHaveNamesAndSize(t *testing.T) {
 	s := startStudio(t)
 	p := sit(t, s)
 	check := func(where string) {
 		t.Helper()
-		bad := browser.Eval[[]string](t, p.ctx, `[...document.querySelectorAll('button, a[href], input:not([hidden]), select, textarea, [role=slider], [role=separator], [tabindex="0"]')].filter(e => e.getClientRects().length).flatMap(e => {
+		bad := browser.Eval[[]string](t, p.ctx, `[...document.querySelectorAll('button, a[href], input:not([hidden]), select, textarea, [role=slider], [role=separator], [tabindex="0"]')].filter(e => e.getClientRects().length && !e.closest('[aria-hidden=true]')).flatMap(e => {
 			const name = e.getAttribute('aria-label') || e.getAttribute('aria-labelledby') || e.innerText?.trim() || e.closest('label')?.innerText || e.title
-			const r = e.getBoundingClientRect(), small = (e.tagName === 'BUTTON' || e.tagName === 'SELECT') && (r.height < 22 || r.width < 14)
+			const r = e.getBoundingClientRect(), small = (e.tagName === 'BUTTON' || e.tagName === 'SELECT') && (r.height < 24 || r.width < 24) && e.innerText?.trim().length < 2
 			return name && !small ? [] : [e.outerHTML.slice(0, 160) + ' ' + Math.round(r.width) + 'x' + Math.round(r.height)]
 		})`)
 		for _, b := range bad {

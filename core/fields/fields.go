@@ -213,5 +213,6 @@ func Described() All {
 	for _, k := range doc.Kinds {
 		kinds[k.Name] = strings.ToLower(k.Words)
 	}
+	kinds[doc.PathKind] = "drawn path" // a new one is called Drawing
 	return All{Shapes, Effects, Looks, Rounded, kinds, Moves}
 }

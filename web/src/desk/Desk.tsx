@@ -384,7 +384,7 @@ export function Desk() {
       const before = new Set(desk().rows.map((r) => r.thread))
       if (command && apply(command)) {
         if ((command as { op: string }).op === 'layer.duplicate') selectNew(before)
-      } else if (!command) dropDraft()
+      } else if (!command) engine.clearDraft()
     } else if (g.kind === 'marquee' && edited()) {
       if (far) selectPointsIn(g.page, page, e.shiftKey)
       else if (desk().points.length) set({ points: [] })

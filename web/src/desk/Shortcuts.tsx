@@ -144,7 +144,7 @@ function Key({ of, asked, off, onAsk }: { of: Shortcut; asked: boolean; off: boo
       onKeyDown={take}
       onBlur={() => asked && onAsk(false)}
       className={clsx(
-        'min-h-6 whitespace-nowrap rounded-md px-1 font-mono text-[0.6875rem] font-semibold',
+        'min-h-6 min-w-6 whitespace-nowrap rounded-md px-1 text-left font-mono text-[0.6875rem] font-semibold',
         asked
           ? 'bg-brass-200'
           : now !== of.keys

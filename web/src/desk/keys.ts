@@ -66,7 +66,7 @@ export function onPressed(e: MouseEvent) {
     if (
       on.getAttribute('aria-expanded') === 'true' ||
       (on.hasAttribute('aria-expanded') && !opens) ||
-      document.querySelector('[role=menu], [role=listbox], [data-headlessui-state=open]')
+      document.querySelector('[role=menu], [role=listbox], [id^=headlessui-popover-panel]')
     )
       return
     if (desk().writing) focusWords()

@@ -91,7 +91,7 @@ export function Bars({
       className="relative min-h-full"
       style={{ height }}
       onPointerDown={(e) => {
-        if (e.button !== 0 || (e.target as Element).closest('[data-bar]')) return
+        if (e.button !== 0 || (e.target as Element).closest('[data-bar], [data-add]')) return
         e.currentTarget.setPointerCapture(e.pointerId)
         press.current = { ...at(e), far: false }
         hold(() => {
@@ -108,7 +108,7 @@ export function Bars({
           setBox({ x: Math.min(p.x, q.x), y: Math.min(p.y, q.y), w: Math.abs(q.x - p.x), h: Math.abs(q.y - p.y) })
       }}
       onDoubleClick={(e) => {
-        if ((e.target as Element).closest('[data-bar]')) return
+        if ((e.target as Element).closest('[data-bar], [data-add]')) return
         const q = at(e)
         const when = ms(scale, q.x)
         const r = all.find((r) => q.y >= r.top && q.y < r.top + r.height)
@@ -191,7 +191,7 @@ function AddAtEnd({ placed: { row, top }, scale }: { placed: Placed; scale: Scal
   return (
     <button
       type="button"
-      data-bar="" // a press on it is none on the row
+      data-add // a press on it is none on the row
       aria-label={`Add a move to ${row.name}`}
       title={keyed('Add a move (E)')}
       className={clsx(

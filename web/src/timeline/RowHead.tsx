@@ -225,7 +225,7 @@ const RowHead = memo(function RowHead({
             className={clsx(
               'truncate',
               chosen ? 'font-semibold' : '',
-              r.hidden || r.locked || alone ? 'pr-17.5' : 'group-hover:pr-17.5',
+              r.hidden || r.locked || alone ? 'pr-19' : 'group-hover:pr-19',
             )}
           >
             {r.name}
@@ -334,7 +334,7 @@ function RowSign({
       aria-pressed={on}
       onClick={onClick}
       className={clsx(
-        'flex h-6 w-5.5 items-center justify-center rounded-md hover:bg-spruce-700',
+        'flex h-6 w-6 items-center justify-center rounded-md hover:bg-spruce-700',
         'focus-visible:opacity-100 group-hover:opacity-100',
         on ? 'text-brass-200' : 'text-foam-300 opacity-0',
       )}
