@@ -105,6 +105,9 @@ func main() {
 		return s.Carry(c, row(a[1:4]), a[4].Bool())
 	})
 	on("run", func(a []js.Value) (any, error) {
+		if a[6].Bool() {
+			s.ClearDraft()
+		}
 		return s.Run(a[0].String(), []byte(a[1].String()), row(a[2:5]), a[5].Bool())
 	})
 	on("carryOut", func(a []js.Value) (any, error) {

@@ -17,7 +17,7 @@ import { listen } from './project/events'
 import { leaveLarge, toggle } from './project/play'
 import { Start } from './start/Start'
 import { Notices } from './ui/Notices'
-import { Spoken } from './desk/Spoken'
+import { Spoken } from './ui/Spoken'
 import { StagesSheet } from './stages/StagesSheet'
 import { Timeline } from './timeline/Timeline'
 import { ContextMenu } from './ui/ContextMenu'
@@ -273,8 +273,12 @@ function Room() {
       {sheet === 'stages' && <StagesSheet />}
       {sheet === 'keys' && <Shortcuts />}
       {sheet === 'words' && <WordsSheet />}
-      {sheet === 'none' && <Notices />}
-      <Spoken />
+      {sheet === 'none' && (
+        <>
+          <Notices />
+          <Spoken />
+        </>
+      )}
       <svg width="0" height="0" className="absolute" aria-hidden>
         <defs>
           <pattern id="hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">

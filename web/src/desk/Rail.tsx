@@ -357,6 +357,11 @@ function Shapes({ tool }: { tool: Tool }) {
       </MenuButton>
       <MenuItems
         anchor={{ to: 'top start', gap: 6, padding: 8 }}
+        // It is a grid: to the sides, too.
+        onKeyDown={(e: React.KeyboardEvent) => {
+          const key = { ArrowRight: 'ArrowDown', ArrowLeft: 'ArrowUp' }[e.key]
+          if (key) e.currentTarget.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
+        }}
         className={clsx(
           'z-50 grid grid-cols-4 gap-1 rounded-md border border-sailcloth-300 bg-paper p-2',
           'shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',

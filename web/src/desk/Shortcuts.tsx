@@ -107,7 +107,7 @@ function PinSign({ of }: { of: Shortcut }) {
         '-my-1 !h-6 !w-6',
         on
           ? 'text-brass-700'
-          : 'text-ink-500 opacity-0 hover:bg-sailcloth-200 focus-visible:opacity-100 group-hover:opacity-100 touch:opacity-100',
+          : ['text-ink-500 opacity-0 hover:bg-sailcloth-200 focus-visible:opacity-100', 'group-hover:opacity-100'],
       )}
       onClick={() => pin(of.keys)}
     >

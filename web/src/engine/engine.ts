@@ -99,9 +99,19 @@ export const engine = {
    */
   apply: (command: Command, row: string, now: number, pause: number, across: boolean) =>
     call<Done>('apply', JSON.stringify(command), row, now, finite(pause), across),
-  /** Carries out what is asked for at the moment that is looked at; null when there is nothing to do. */
-  run: <K extends keyof Intents>(name: K, args: Intents[K], row: string, now: number, pause: number, across: boolean) =>
-    call<Done | null>('run', name, JSON.stringify(args), row, now, finite(pause), across),
+  /**
+   * Carries out what is asked for at the moment that is looked at; null when there is nothing to do. fresh: a draft is
+   * shown, and what is asked for is worked out from the document.
+   */
+  run: <K extends keyof Intents>(
+    name: K,
+    args: Intents[K],
+    row: string,
+    now: number,
+    pause: number,
+    across: boolean,
+    fresh: boolean,
+  ) => call<Done | null>('run', name, JSON.stringify(args), row, now, finite(pause), across, fresh),
   /** Carries out a command of before. */
   carryOut: (command: Command) => call<Change[] | null>('carryOut', JSON.stringify(command)) ?? [],
   /** Takes the last step back, or does it again; null where there is none. */

@@ -1,5 +1,5 @@
 // What the engine says of the selected layers. Of many it says in few words what they are; here they are one by one again.
-import type { Held, Many, Overlay, OverlayBox, Selected } from './types'
+import type { Held, Many, Move, Overlay, OverlayBox, Selected } from './types'
 
 export type { Held }
 
@@ -33,6 +33,30 @@ function crowd(overlay: Overlay, n: number[]): Overlay {
   return { ...overlay, boxes }
 }
 
+/** A move of which nothing is known: what is, is put over it. */
+export const blankMove: Move = {
+  id: '',
+  kind: 'entrance',
+  effect: '',
+  start: { when: '' },
+  name: '',
+  words: '',
+  begin: 0,
+  finish: 0,
+  early: false,
+  before: '',
+  units: [],
+  film: 0,
+  cut: 0,
+  easingUsed: '',
+  speed: 0,
+  profile: [],
+  reach: null,
+  rounds: null,
+}
+
+const kinds = ['entrance', 'exit', 'loop', 'path'] as const
+
 function spread(said: Many): Selected[] {
   const numbers = said.numbers
   return said.look.map((k, i) => {
@@ -40,17 +64,16 @@ function spread(said: Many): Selected[] {
     const [id, thread, name] = said.layers.slice(3 * i, 3 * i + 3)
     const look = said.looks[k]
     const moves = said.moves[i]
-    const heads = []
+    const heads: Move[] = []
     for (let n = 0; n < moves.length; n += 5)
       heads.push({
+        ...blankMove,
         id: moves[n],
-        kind: moves[n + 1],
+        kind: kinds.find((k) => k === moves[n + 1]) ?? blankMove.kind,
         effect: moves[n + 2],
         name: moves[n + 3],
         start: { when: moves[n + 4] },
-        units: [],
-        profile: [],
-      } as unknown as Selected['moves'][0])
+      })
     return {
       ...look,
       layer: { ...look.layer, id, thread, name, place: { ...look.layer.place, x, y, w, h, turn } },

@@ -1,6 +1,7 @@
 // The fields of one move, or of several at once: when they start and end, how long they take, and what they do.
 import { useMemo } from 'react'
 import { engine } from '../engine/engine'
+import { blankMove } from '../engine/many'
 import type { Move, Target } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
@@ -104,7 +105,7 @@ export function MoveFields({ move }: { move: Move }) {
 export function SharedFields({ ids }: { ids: string[] }) {
   const version = useDesk((d) => d.version)
   const shared = useMemo(() => engine.shared(ids), [ids, version])
-  const move = { units: [], profile: [], start: { when: '' }, effect: '', kind: '', ...shared.move } as unknown as Move
+  const move: Move = { ...blankMove, ...shared.move }
   const of: Edited = {
     move,
     ids,
@@ -290,7 +291,7 @@ function LengthFields({ of: { move, ids, mixed, set, change } }: { of: Edited })
   const single = ids.length === 1
   return (
     <>
-      {(!comes || !!move.lasts) && (move.kind as string) !== '' && (
+      {(!comes || !!move.lasts) && !mixed.has('kind') && (
         <>
           <Label>Lasts</Label>
           <LastsChoice move={move} single={single} value={lasts} onSet={choose} />
@@ -323,7 +324,7 @@ function LengthDetails({ of: { move, ids, mixed, set, change }, whole }: { of: E
   const single = ids.length === 1
   return (
     <>
-      {!whole && (lasts === 'time' || lasts === '') && !comes && (move.kind as string) !== '' && !scroll && (
+      {!whole && (lasts === 'time' || lasts === '') && !comes && !mixed.has('kind') && !scroll && (
         <NumberField
           label={move.effect === 'spin' ? 'Turns' : 'Times'}
           name="Repeat"
@@ -343,7 +344,7 @@ function LengthDetails({ of: { move, ids, mixed, set, change }, whole }: { of: E
           onSet={(v) => set({ continues: v ? move.before : null })}
         />
       )}
-      {!comes && (move.kind as string) !== '' && !scroll && (
+      {!comes && !mixed.has('kind') && !scroll && (
         <Check
           name={`There and back${mixed.has('alternate') ? ' (mixed)' : ''}`}
           on={!!move.alternate}

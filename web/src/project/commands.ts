@@ -99,20 +99,27 @@ function mark() {
   document.documentElement.dataset.pending = String(pending.length)
 }
 
-// While it is set, what is asked for is shown and not done.
+// While it is set, what is asked for is shown and not done; then that is shown until something is done, or it is dropped.
 let rehearsing = false
+let rehearsed = false
 
 /**
  * Shows what would be done: what is asked for inside is a draft. So every field can show what is typed into it, or
  * what it is dragged to, by what it does when that is set.
  */
 export function rehearse(f: () => void) {
-  rehearsing = true
+  rehearsing = rehearsed = true
   try {
     f()
   } finally {
     rehearsing = false
   }
+}
+
+/** Shows the document again, where a rehearsal is still shown. */
+export function endRehearsal() {
+  if (rehearsed) dropDraft(true)
+  rehearsed = false
 }
 
 /** Carries out a command; false and a notice when it is refused. */
@@ -128,9 +135,13 @@ export function apply(command: Command): boolean {
 /** Carries out what is asked for; false when there is nothing to do, or, with a notice, when it is refused. */
 export function run<K extends keyof Intents>(intent: K, args: Intents[K] = {}, across = true): boolean {
   if (rehearsing) return draft(intent, args, true) === ''
+  const fresh = rehearsed
+  rehearsed = false
   return carried(() => {
     lookNow()
-    return engine.run(intent, args, rowOfSteps(), performance.now(), pauseOfRow(), across)
+    const done = engine.run(intent, args, rowOfSteps(), performance.now(), pauseOfRow(), across, fresh)
+    if (!done && fresh) dropDraft(true)
+    return done
   })
 }
 
@@ -173,7 +184,7 @@ function outcome(before: Row[], done: Done): string {
   return notice('told.placed', one.layer.name, ...one.box.map((v) => Math.round(v)))
 }
 
-/** Shows what an intent would do, without doing it; with time, in the timeline too. Why not, in words; empty: it does. */
+/** Shows what an intent would do; with time, in the timeline too. Why it cannot, in words; empty: it does. */
 export function draft<K extends keyof Intents>(intent: K, args: Intents[K], time = false): string {
   lookNow()
   const drafted = engine.try(intent, args, time)

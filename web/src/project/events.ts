@@ -3,6 +3,8 @@
 import type { Export } from '../engine/types'
 import { seeBuild } from '../server/build'
 import { changedElsewhere, lookAgain, ownWindow } from './commands'
+import { desk, tell } from './desk'
+import { notice } from '../words'
 import { renewSession } from '../server/server'
 
 type Listener = (e: Export) => void
@@ -29,7 +31,9 @@ function handle(kind: string, data: string) {
     if (!seeBuild((v as { build: string }).build)) location.reload()
     else void lookAgain()
   } else if (kind === 'export') {
-    for (const f of listeners) f(v as Export)
+    const e = v as Export
+    for (const f of listeners) f(e)
+    if (e.state === 'done' && e.project === desk().project) tell(notice('told.exported', e.format, e.name))
   } else if (kind === 'projects') {
     for (const f of onLists) f()
   } else if (kind === 'change') {

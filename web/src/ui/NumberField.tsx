@@ -2,8 +2,8 @@
 import { clsx } from 'clsx'
 import { useId, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
-import { rehearse } from '../project/commands'
-import { desk, dropDraft, fail } from '../project/desk'
+import { endRehearsal, rehearse } from '../project/commands'
+import { desk, fail } from '../project/desk'
 import { grouped } from '../project/steps'
 import { fault } from '../words'
 import { Label } from './controls'
@@ -58,20 +58,16 @@ export function NumberField({
     const raw = typed.current
     type(null)
     setBad(false)
-    const set = sets.current
-    forget()
-    if (raw === null || raw.trim() === '') return // nothing was typed
+    if (raw === null || raw.trim() === '') return forget() // nothing was typed
     const by = onBy && relative(raw.trim(), min)
-    if (by) {
-      onBy(by[0], by[1])
-      return
-    }
-    const v = read(raw)
+    const v = by ? null : read(raw)
     last.current = null
-    if (v === null) fail(new Error(fault('sum.unreadable', raw.trim())))
+    if (!by && v !== null && v >= min && v <= max) return store(v)
+    forget()
+    if (by) onBy(by[0], by[1])
+    else if (v === null) fail(new Error(fault('sum.unreadable', raw.trim())))
     else if (v < min) fail(new Error(fault('number.less', name, `${min}${unit && ` ${unit}`}`)))
-    else if (v > max) fail(new Error(fault('number.more', name, `${max}${unit && ` ${unit}`}`)))
-    else set(v)
+    else fail(new Error(fault('number.more', name, `${max}${unit && ` ${unit}`}`)))
   }
   const last = useRef<{ raw: string; v: number | null } | null>(null) // worked out while it was typed
   const read = (raw: string): number | null => {
@@ -99,8 +95,14 @@ export function NumberField({
     rehearse(() => sets.current(v))
   }
   const forget = () => {
-    if (shows.current) dropDraft(true)
+    if (shows.current) endRehearsal()
     shows.current = false
+  }
+  // What is set takes the place of what is shown.
+  const store = (v: number) => {
+    shows.current = false
+    sets.current(v)
+    endRehearsal()
   }
   const rounded = (v: number) => Math.min(max, Math.max(min, Number(v.toFixed(Math.max(digits, 3)))))
   const dragged = useRef(false)
@@ -135,9 +137,7 @@ export function NumberField({
             drag.current = null
             letGo()
             if (!d || d.now === d.from) return
-            const set = sets.current
-            forget()
-            set(d.now)
+            store(d.now)
           }}
           // A press that dragged does not give the field the keyboard.
           onClick={(e) => {

@@ -4,6 +4,7 @@ import { clsx } from 'clsx'
 import type { ReactNode } from 'react'
 import { Sign } from './controls'
 import { Notices } from './Notices'
+import { Spoken } from './Spoken'
 
 export function Sheet({
   title,
@@ -46,8 +47,9 @@ export function Sheet({
             </Sign>
           </div>
           {children}
-          {/* What lies outside a dialog cannot be pressed. */}
+          {/* What lies outside a dialog cannot be pressed, and is not said. */}
           <Notices />
+          <Spoken />
         </DialogPanel>
       </div>
     </Dialog>

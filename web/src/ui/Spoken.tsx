@@ -1,6 +1,5 @@
-// For who does not see the screen: what was done, said by a live region; what the page shows, in words.
+// For who does not see the screen: what was done, said by a live region.
 import { useEffect, useState } from 'react'
-import { engine } from '../engine/engine'
 import { tell, useDesk, type Desk } from '../project/desk'
 import { filmTime } from '../time'
 import { notice } from '../words'
@@ -36,35 +35,4 @@ function chosen(d: Desk): string {
   if (d.selection.length === 0) return notice('told.nothing')
   if (d.selection.length > 1) return notice('told.many', d.selection.length)
   return notice('told.one', d.rows.find((r) => r.thread === d.selection[0])?.name ?? '')
-}
-
-/** What the page shows: the scene in words, and its layers by name. The page is described by it. */
-export function PageWords({ id }: { id: string }) {
-  const version = useDesk((d) => d.version)
-  const scene = useDesk((d) => d.scene)
-  const selection = useDesk((d) => d.selection)
-  const rows = useDesk((d) => d.rows)
-  const dragging = useDesk((d) => d.dragging || d.playing)
-  const [words, setWords] = useState<string[]>([])
-  useEffect(() => {
-    if (dragging) return
-    const t = setTimeout(() => setWords(engine.summary(scene)), 600)
-    return () => clearTimeout(t)
-  }, [version, scene, dragging])
-  return (
-    <div className="sr-only">
-      <p id={id}>{words.join(' ')}</p>
-      <ul aria-label="Layers of the page">
-        {rows
-          .filter((r) => r.here)
-          .slice(0, 200)
-          .map((r) => (
-            <li key={r.thread}>
-              {r.name}
-              {selection.includes(r.thread) ? ', selected' : ''}
-            </li>
-          ))}
-      </ul>
-    </div>
-  )
 }
