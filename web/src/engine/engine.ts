@@ -1,5 +1,5 @@
-// The calls of the engine with their types. The engine is the core: it holds the open document; the page holds no rule of
-// the job.
+// The calls of the engine with their types. The engine is the core: it holds the open document; the page holds no rule
+// of the job.
 import { readAnswer } from './forms'
 import { calls, engineMemory } from './loading'
 import type {

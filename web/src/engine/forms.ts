@@ -1,5 +1,5 @@
-// Answers of the engine: numbers in its memory that fill a form, which is JSON with 0 for each of them. A form comes once
-// and is kept by its number (cmd/engine/answers.go): what is asked for again and again crosses as numbers alone.
+// Answers of the engine: numbers in its memory that fill a form, which is JSON with 0 for each of them. A form comes
+// once and is kept by its number (cmd/engine/answers.go): what is asked for again and again crosses as numbers alone.
 
 const forms: unknown[] = []
 

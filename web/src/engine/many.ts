@@ -1,4 +1,5 @@
-// What the engine says of the selected layers. Of many it says in few words what they are; here they are one by one again.
+// What the engine says of the selected layers. Of many it says in few words what they are; here they are one by one
+// again.
 import type { Held, Many, Move, Overlay, OverlayBox, Selected } from './types'
 
 export type { Held }

@@ -99,7 +99,8 @@ function mark() {
   document.documentElement.dataset.pending = String(pending.length)
 }
 
-// While it is set, what is asked for is shown and not done; then that is shown until something is done, or it is dropped.
+// While it is set, what is asked for is shown and not done; then that is shown until something is done, or it is
+// dropped.
 let rehearsing = false
 let rehearsed = false
 

@@ -54,7 +54,8 @@ export function Choice<T extends string>({
         aria-label={name}
         onKeyDown={keepKeys}
         className={clsx(
-          'thin-scroll z-50 min-w-(--button-width) rounded-md border border-sailcloth-300 bg-paper p-1 text-[0.8125rem]',
+          'thin-scroll z-50 min-w-(--button-width) rounded-md border border-sailcloth-300 bg-paper p-1',
+          'text-[0.8125rem]',
           'text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:!outline-none',
         )}
       >

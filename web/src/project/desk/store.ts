@@ -1,5 +1,5 @@
-// What the editor shows: one store, in slices by subject, each in a file of its own with what is done to it. The document
-// itself lives in the engine; here are only the small views of it. All of it is imported from project/desk.
+// What the editor shows: one store, in slices by subject, each in a file of its own with what is done to it. The
+// document itself lives in the engine; here are only the small views of it. All of it is imported from project/desk.
 import { create } from 'zustand'
 import type { FilmSlice } from './film'
 import type { LookingSlice } from './looking'
