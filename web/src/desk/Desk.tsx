@@ -5,18 +5,7 @@ import { engine } from '../engine/engine'
 import { picturesSettled, whenPictureArrives, type View } from '../engine/painter'
 import type { WritingUnit } from '../engine/types'
 import { apply, draft, run } from '../project/commands'
-import {
-  desk,
-  drawsShape,
-  dropDraft,
-  fail,
-  select,
-  selectMoves,
-  selectNew,
-  set,
-  showDraft,
-  useDesk,
-} from '../project/desk'
+import { desk, drawsShape, dropDraft, fail, select, selectNew, set, showDraft, useDesk } from '../project/desk'
 import { layerMenu } from '../actions/menus'
 import { colourAt, drawDesk, pickAt, showsOther } from './canvas'
 import { takePictures } from '../actions/pictures'
@@ -31,9 +20,9 @@ import { Points } from './Points'
 import { useFingers } from './fingers'
 import { orderBy } from '../actions/ordering'
 import { menuOfAll, selectBehind } from './stack'
-import { wordsBehind } from '../actions/behind'
 import { largeView, shownAt, toPage, viewOf, within } from './view'
 import { hold, letGo } from '../ui/drags'
+import { boxOf, shapeBetween, finishDrawing } from './drawn'
 
 type Drag =
   | {
@@ -563,62 +552,6 @@ function OverlayHost({
   if (writing) return <Writing view={view} size={size} />
   if (editing) return <Points thread={editing} view={view} size={size} onGesture={onGesture} />
   return <Overlay overlay={overlay} ghosts={ghosts} ends={ends} view={view} size={size} onGesture={onGesture} />
-}
-
-function boxOf(x0: number, y0: number, x1: number, y1: number, equal: boolean, line: boolean) {
-  let [w, h] = [x1 - x0, y1 - y0]
-  if (line)
-    return {
-      x: x0,
-      y: y0,
-      w: equal && Math.abs(w) < Math.abs(h) ? 0 : w,
-      h: equal && Math.abs(w) >= Math.abs(h) ? 0 : h,
-      line,
-    }
-  if (equal) {
-    const s = Math.max(Math.abs(w), Math.abs(h))
-    w = Math.sign(w || 1) * s
-    h = Math.sign(h || 1) * s
-  }
-  return { x: Math.min(x0, x0 + w), y: Math.min(y0, y0 + h), w: Math.abs(w), h: Math.abs(h), line }
-}
-
-const shapeBetween = (from: [number, number], to: [number, number], keys: { shiftKey: boolean; altKey: boolean }) => ({
-  kind: desk().tool,
-  from,
-  to,
-  equal: keys.shiftKey,
-  centre: keys.altKey,
-})
-
-function finishDrawing(
-  from: [number, number],
-  to: [number, number],
-  far: boolean,
-  keys: { shiftKey: boolean; altKey: boolean },
-) {
-  const { tool, selection } = desk()
-  const shape = shapeBetween(from, to, keys)
-  dropDraft()
-  set({ tool: 'select' })
-  const before = new Set(desk().rows.map((r) => r.thread))
-  let done = false
-  if (tool === 'path') {
-    const b = boxOf(from[0], from[1], to[0], to[1], keys.shiftKey, true)
-    const had = new Set(desk().selected.flatMap((s) => s.moves.map((m) => m.id)))
-    if (far && run('path.draw', { threads: selection, from, to: [b.x + b.w, b.y + b.h] }))
-      selectMoves(
-        desk()
-          .selected.flatMap((s) => s.moves.map((m) => m.id))
-          .filter((id) => !had.has(id)),
-        false,
-      )
-    return
-  }
-  if (tool === 'text') done = run('add.text', { at: from, behind: wordsBehind(from) })
-  else done = run('add.shape', far ? shape : { kind: tool, from })
-  if (done) selectNew(before)
-  if (done && tool === 'text') startWriting(desk().selection[0], 'all')
 }
 
 export function zoomAt(view: View, size: { w: number; h: number }, x: number, y: number, by: number) {

@@ -1,13 +1,13 @@
 // What is drawn over the page for the selection: brackets, bars, the turning arc, and motion paths.
-import type { Ghost, Overlay as OverlayView, OverlayBox, OverlayPath, XY } from '../engine/types'
+import type { Ghost, Overlay as OverlayView, OverlayBox, XY } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import type { View } from '../engine/painter'
 import { Gradient } from './GradientHandles'
 import { Rings } from './Rings'
-import { toDesk } from './view'
-
-type Start = (kind: string, handle: string, move: string, e: React.PointerEvent) => void
+import { toDesk, type Start } from './view'
+import { Ghosts, Ends } from './Ghosts'
+import { MotionPath } from './MotionPath'
 
 export function Overlay({
   overlay,
@@ -272,127 +272,6 @@ function Brackets({
   )
 }
 
-function MotionPath({ path, view, onGesture }: { path: OverlayPath; view: View; onGesture: Start }) {
-  const t = `translate(${view.x} ${view.y}) scale(${view.scale})`
-  const [from, to, mid] = [path.from, path.to, path.mid].map((p) => toDesk(view, p))
-  const ghost = path.ghost.map((p) => toDesk(view, p)).join('L')
-  const seconds = (ms: number) => (ms / 1000).toFixed(2)
-  const start = (handle: string) => (e: React.PointerEvent) => {
-    if (e.button !== 0) return
-    e.stopPropagation()
-    onGesture('path', handle, path.move, e)
-  }
-  const grip = (handle: string, p: XY, cursor = 'move') => (
-    <circle
-      cx={p[0]}
-      cy={p[1]}
-      r="12"
-      fill="transparent"
-      style={{ pointerEvents: 'all', cursor }}
-      data-path={handle}
-      onPointerDown={start(handle)}
-    />
-  )
-  return (
-    <g>
-      <path d={`M${ghost}Z`} fill="none" stroke="#FFFDF8" strokeWidth="2.5" />
-      <path d={`M${ghost}Z`} fill="none" stroke="#A8731A" strokeWidth="1.2" strokeDasharray="5 4" />
-      <path d={path.d} transform={t} fill="none" stroke="#FFFDF8" strokeWidth="5" vectorEffect="non-scaling-stroke" />
-      <path d={path.d} transform={t} fill="none" stroke="#A8731A" strokeWidth="2" vectorEffect="non-scaling-stroke" />
-      {path.dots.map((p, i) => {
-        const [x, y] = toDesk(view, p)
-        return <circle key={i} cx={x} cy={y} r="2.6" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.2" />
-      })}
-      {path.knots.length === 0 && (
-        <circle cx={mid[0]} cy={mid[1]} r="4.5" fill="#FFFDF8" stroke="#A8731A" strokeWidth="1.6" />
-      )}
-      <circle cx={from[0]} cy={from[1]} r="6" fill="#FFFDF8" stroke="#A8731A" strokeWidth="2" />
-      <g transform={`translate(${to}) rotate(${path.angle})`}>
-        <path d="M7 0L-4 -6L-1 0L-4 6Z" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.5" strokeLinejoin="round" />
-      </g>
-      <TimeTag at={[from[0] - 18, from[1] + 24]} text={seconds(path.begin)} />
-      <TimeTag at={[to[0] + 28, to[1] + 6]} text={seconds(path.end)} />
-      {path.knots.length === 0 ? (
-        grip('mid', mid, 'grab')
-      ) : (
-        <path
-          d={path.d}
-          transform={t}
-          fill="none"
-          stroke="transparent"
-          strokeWidth="14"
-          vectorEffect="non-scaling-stroke"
-          style={{ pointerEvents: 'stroke', cursor: 'copy' }}
-          data-path="line"
-          onDoubleClick={(e) => {
-            const r = e.currentTarget.ownerSVGElement!.getBoundingClientRect()
-            e.stopPropagation()
-            run('path.knot.add', {
-              move: path.move,
-              x: (e.clientX - r.left - view.x) / view.scale,
-              y: (e.clientY - r.top - view.y) / view.scale,
-            })
-          }}
-        />
-      )}
-      <Knots path={path} view={view} start={start} />
-      {grip('from', from)}
-      {grip('to', to)}
-    </g>
-  )
-}
-
-/**
- * Points of a free path and their handles. Pressed twice, a point is taken out; pressed twice, the line gets a new
- * one.
- */
-function Knots({
-  path,
-  view,
-  start,
-}: {
-  path: OverlayPath
-  view: View
-  start: (handle: string) => (e: React.PointerEvent) => void
-}) {
-  return path.knots.map((k) => {
-    const p = toDesk(view, k.at)
-    const of = toDesk(view, k.of)
-    return (
-      <g key={k.index}>
-        {k.handle && <path d={`M${of}L${p}`} stroke="#A8731A" strokeWidth="1.2" />}
-        {k.handle ? (
-          <circle cx={p[0]} cy={p[1]} r="3.6" fill="#A8731A" stroke="#FFFDF8" strokeWidth="1.4" />
-        ) : (
-          <rect
-            x={p[0] - 4.5}
-            y={p[1] - 4.5}
-            width="9"
-            height="9"
-            rx="2"
-            fill="#FFFDF8"
-            stroke="#A8731A"
-            strokeWidth="1.6"
-          />
-        )}
-        <circle
-          cx={p[0]}
-          cy={p[1]}
-          r="12"
-          fill="transparent"
-          style={{ pointerEvents: 'all', cursor: 'move' }}
-          data-path={`knot${k.index}`}
-          onPointerDown={start(`knot${k.index}`)}
-          onDoubleClick={(e) => {
-            e.stopPropagation()
-            if (!k.handle) run('path.knot.remove', { move: path.move, index: k.index })
-          }}
-        />
-      </g>
-    )
-  })
-}
-
 /**
  * The pivot: what turns turn about. It is seized only while it is shown on purpose, before all else then; pressed
  * twice it goes back to the middle.
@@ -432,58 +311,6 @@ function Pivot({
           <title>Pivot: turns go about it</title>
         </circle>
       )}
-    </g>
-  )
-}
-
-/** Outlines of where the selected layers were and will be, at even times. */
-function Ghosts({ ghosts, view }: { ghosts: Ghost[]; view: View }) {
-  const now = useDesk((d) => d.moment.time)
-  return ghosts.map((g, i) => {
-    const c = g.corners.map((p) => toDesk(view, p))
-    return (
-      <g key={i} data-ghost={g.time} opacity={g.time <= now ? 0.5 : 0.85}>
-        <path d={`M${c.join('L')}Z`} fill="#A8731A" fillOpacity="0.06" stroke="#FFFDF8" strokeWidth="2" />
-        <path
-          d={`M${c.join('L')}Z`}
-          fill="none"
-          stroke="#8A5B10"
-          strokeWidth="1"
-          strokeDasharray={g.time <= now ? '2 3' : undefined}
-        />
-      </g>
-    )
-  })
-}
-
-/** When the selected layers stand as they are shown faintly: at the begin and at the end of their moves. */
-function Ends({ ends, view }: { ends: Ghost[]; view: View }) {
-  return ends.map((g, i) => {
-    const c = g.corners.map((p) => toDesk(view, p))
-    const x = (Math.min(...c.map((p) => p[0])) + Math.max(...c.map((p) => p[0]))) / 2
-    return (
-      <g key={i} data-end={g.time}>
-        <path d={`M${c.join('L')}Z`} fill="none" stroke="#FFFDF8" strokeWidth="2" strokeOpacity="0.7" />
-        <path
-          d={`M${c.join('L')}Z`}
-          fill="none"
-          stroke="#8A5B10"
-          strokeWidth="1"
-          strokeDasharray={i % 2 ? undefined : '2 3'}
-        />
-        <TimeTag at={[x, Math.min(...c.map((p) => p[1])) - 12]} text={(g.time / 1000).toFixed(2)} />
-      </g>
-    )
-  })
-}
-
-function TimeTag({ at, text }: { at: XY; text: string }) {
-  return (
-    <g transform={`translate(${at})`}>
-      <rect x="-19" y="-9" width="38" height="18" rx="3" fill="#FFFDF8" />
-      <text textAnchor="middle" y="4" fontSize="11" fontFamily="Spline Sans Mono" fontWeight="600" fill="#8A5B10">
-        {text}
-      </text>
     </g>
   )
 }

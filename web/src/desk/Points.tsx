@@ -7,9 +7,7 @@ import type { View } from '../engine/painter'
 import { run } from '../project/commands'
 import { set, useDesk } from '../project/desk'
 import { beside, knotsOf, lineOf, middlesOf, outlineNow, someKnots, type Knot } from '../actions/outline'
-import { toDesk, toPage } from './view'
-
-type Start = (kind: string, handle: string, move: string, e: React.PointerEvent) => void
+import { toDesk, toPage, type Start } from './view'
 
 /** How near a press counts as on a point, and on the line, in px. */
 const near = 10

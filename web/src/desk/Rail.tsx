@@ -1,24 +1,21 @@
 // The rail between page and timeline: what can be added, and the zoom of the page.
 import { clsx } from 'clsx'
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
-import { Ghost, Image, Minus, Plus, Route, Type, X } from 'lucide-react'
-import { useMemo, type ReactNode } from 'react'
+import { Ghost, Image, Minus, Plus, Route, Type } from 'lucide-react'
+import { type ReactNode } from 'react'
 import { engine } from '../engine/engine'
 import { offerMoves } from '../actions/adding'
-import { desk, look, selectNew, set, showAlone, toRest, useDesk, type Tool } from '../project/desk'
-import { carryEdit, run } from '../project/commands'
-import { Button, Sign } from '../ui/controls'
-import { keepKeys } from '../ui/typing'
+import { look, set, showAlone, toRest, useDesk, type Tool } from '../project/desk'
+import { Sign } from '../ui/controls'
 import { Helps } from './Helps'
 import { within } from './view'
-import { penMirror } from '../actions/drawing'
 import { pickTool } from '../actions/tools'
 import { choosePictures, takePictures } from '../actions/pictures'
 import { openMenu } from '../ui/ContextMenu'
 import { keyed, useKeymap } from '../ui/keymap'
 import { pin, usePins } from '../ui/pins'
 import { shortcuts } from './shortcuts'
-import { counted } from '../words'
+import { Says } from './Says'
+import { ShapeSign, Shapes } from './Shapes'
 
 const signs: Record<string, ReactNode> = {
   text: <Type size={18} strokeWidth={1.5} />,
@@ -46,22 +43,6 @@ const signs: Record<string, ReactNode> = {
     </svg>
   ),
 }
-
-/** The outline of a shape as a sign. */
-const ShapeSign = ({ d }: { d: string }) => (
-  <svg
-    width="20"
-    height="20"
-    viewBox="-10 -10 20 20"
-    fill="none"
-    stroke="currentColor"
-    strokeWidth="1.4"
-    strokeLinejoin="round"
-    aria-hidden
-  >
-    <path d={d} />
-  </svg>
-)
 
 /** Words for which there is no room where the desk is narrow; the signs stay, with their names. */
 const narrow = '@max-[58.75rem]:hidden'
@@ -226,214 +207,6 @@ function Pinned() {
         )
       })}
     </>
-  )
-}
-
-/**
- * What the tool in hand asks for, on the desk above the rail: there is room for it there at any width. The page goes
- * on under it.
- */
-function Says({ offer }: { offer: string | null }) {
-  const tool = useDesk((d) => d.tool)
-  const mirror = useDesk((d) => d.mirror)
-  const smoothing = useDesk((d) => d.smoothing)
-  const picking = useDesk((d) => !!d.picking)
-  const across = useDesk((d) => d.across)
-  const ordering = useDesk((d) => d.ordering)
-  if (!offer && !picking && tool === 'select' && !across && !ordering) return null
-  return (
-    <div
-      role="status"
-      className={clsx(
-        'pointer-events-none absolute bottom-full left-0 mb-1 ml-2 flex h-8 items-center gap-2',
-        'whitespace-nowrap rounded-md border border-sailcloth-300 bg-paper px-2.5 text-[0.75rem]',
-        'text-ink-600 *:pointer-events-auto',
-      )}
-    >
-      {offer && (
-        <>
-          <Button
-            look="main"
-            onClick={() => {
-              run('ground.make', { threads: [offer] })
-              set({ offer: null })
-            }}
-          >
-            Make it the ground
-          </Button>
-          <Sign name="Leave it as it is" className="hover:bg-sailcloth-200" onClick={() => set({ offer: null })}>
-            <X size={14} strokeWidth={1.5} />
-          </Sign>
-        </>
-      )}
-      {ordering && !picking && (
-        <>
-          Press the layer that it goes {ordering === 'above' ? 'in front of' : 'behind'}, here or in its row. Escape
-          lets go.
-        </>
-      )}
-      {!offer && !picking && !ordering && tool === 'select' && across && (
-        <>
-          <Button
-            className="!gap-[3px]"
-            aria-label={`also ${across.what}, in ${counted(across.count, 'later scene')}`}
-            title="Does the same to this thread in the scenes that follow"
-            onClick={carryEdit}
-          >
-            also <span className="max-w-60 truncate">{across.what},</span> in {counted(across.count, 'later scene')}
-          </Button>
-          <Sign
-            name="Leave later scenes as they are"
-            className="hover:bg-sailcloth-200"
-            onClick={() => set({ across: null })}
-          >
-            <X size={14} strokeWidth={1.5} />
-          </Sign>
-        </>
-      )}
-      {picking && <>Press the page where the colour is. Escape lets go.</>}
-      {tool === 'pen' && (
-        <>
-          <Button
-            aria-pressed={mirror}
-            className={mirror ? '!bg-brass-200' : ''}
-            title="Draws the other side too, about the upright line through the first point"
-            onClick={penMirror}
-          >
-            Both sides
-          </Button>
-          Press for corners, drag for curves. Enter ends, Backspace takes back.
-        </>
-      )}
-      {tool === 'hand' && (
-        <>
-          Smoothing
-          <input
-            type="range"
-            aria-label="Smoothing"
-            min={1}
-            max={24}
-            value={smoothing}
-            onChange={(e) => set({ smoothing: Number(e.target.value) })}
-            onKeyDown={keepKeys}
-            className="w-22.5 accent-brass-600"
-          />
-          Draw a line. Escape lets go.
-        </>
-      )}
-      {tool !== 'select' && tool !== 'pen' && tool !== 'hand' && (
-        <>
-          {tool === 'path'
-            ? 'Drag from the layer to where it goes, or from the wings to let it arrive.'
-            : tool === 'text'
-              ? 'Press where the words go.'
-              : 'Drag it, or press for the usual size. Shift: equal sides; Alt: from the middle.'}{' '}
-          Escape lets go.
-        </>
-      )}
-    </div>
-  )
-}
-
-/** All shapes, by their outlines. */
-function Shapes({ tool }: { tool: Tool }) {
-  const shapes = useMemo(() => engine.shapes(), [])
-  const picked = shapes.find((s) => s.kind === tool && tool !== 'rectangle' && tool !== 'ellipse')
-  return (
-    <Menu>
-      <MenuButton
-        aria-label={picked?.name ?? 'Shapes'}
-        title="All shapes"
-        className={clsx(
-          'flex h-7 items-center gap-1.5 rounded-md px-1.5',
-          picked ? 'bg-brass-200' : 'hover:bg-sailcloth-200',
-        )}
-      >
-        <ShapeSign d={(picked ?? shapes.find((s) => s.kind === 'star')!).d} />
-        <span className={tight}>{picked?.name ?? 'Shapes'}</span>
-        <svg width="9" height="9" viewBox="0 0 10 10" aria-hidden>
-          <path d="M1 3l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.5" />
-        </svg>
-      </MenuButton>
-      <MenuItems
-        anchor={{ to: 'top start', gap: 6, padding: 8 }}
-        // It is a grid: to the sides, too.
-        onKeyDown={(e: React.KeyboardEvent) => {
-          const key = { ArrowRight: 'ArrowDown', ArrowLeft: 'ArrowUp' }[e.key]
-          if (key) e.currentTarget.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
-        }}
-        className={clsx(
-          'z-50 grid grid-cols-4 gap-1 rounded-md border border-sailcloth-300 bg-paper p-2',
-          'shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
-        )}
-      >
-        {shapes.map((s) => (
-          <MenuItem key={s.kind}>
-            <button
-              type="button"
-              aria-label={s.name}
-              onClick={() => pickTool(s.kind)}
-              className={clsx(
-                'flex h-14.5 w-19 flex-col items-center justify-center gap-1 rounded-md text-[0.6875rem]',
-                'data-focus:bg-brass-200',
-              )}
-            >
-              <svg
-                width="30"
-                height="30"
-                viewBox="-10 -10 20 20"
-                fill="none"
-                stroke="currentColor"
-                strokeWidth="1"
-                strokeLinejoin="round"
-                aria-hidden
-              >
-                <path d={s.d} />
-              </svg>
-              {s.name}
-            </button>
-          </MenuItem>
-        ))}
-        <div className="col-span-4 mt-1 border-t border-sailcloth-300 pt-1 text-[0.6875rem] text-ink-600">
-          Which scene this is
-        </div>
-        {(
-          [
-            ['dots', 'Dots', 'M-7 0a1.5 1.500 0 1 0 .01 0M0 0a1.500 1.500 0 1 0 .01 0M7 0a1.500 1.500 0 1 0 .01 0'],
-            ['bars', 'Bars', 'M-9 0h4M-2 0h4M5 0h4'],
-            ['count', '2 of 4', 'M-7 -3h3v3h-3v3h3M4 -3v3h4M7 -3v6'],
-          ] as const
-        ).map(([style, name, d]) => (
-          <MenuItem key={style}>
-            <button
-              type="button"
-              aria-label={`Marker: ${name}`}
-              onClick={() => {
-                const before = new Set(desk().rows.map((r) => r.thread))
-                if (run('add.marker', { style })) selectNew(before)
-              }}
-              className={clsx(
-                'flex h-12.5 w-19 flex-col items-center justify-center gap-1 rounded-md text-[0.6875rem]',
-                'data-focus:bg-brass-200',
-              )}
-            >
-              <svg
-                width="30"
-                height="20"
-                viewBox="-10 -7 20 14"
-                fill="none"
-                stroke="currentColor"
-                strokeWidth="1.500"
-                aria-hidden
-              >
-                <path d={d} />
-              </svg>
-              {name}
-            </button>
-          </MenuItem>
-        ))}
-      </MenuItems>
-    </Menu>
   )
 }
 

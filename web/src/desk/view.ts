@@ -51,3 +51,6 @@ export const shownAt = (
   zoom,
   pan: { x: x - px * zoom - (size.w - film.width * zoom) / 2, y: y - py * zoom - (size.h - film.height * zoom) / 2 },
 })
+
+/** Begins a drag on the page: its kind, the handle that is seized and what of the layers it is of. */
+export type Start = (kind: string, handle: string, move: string, e: React.PointerEvent) => void

@@ -8,7 +8,7 @@ import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
 import { Button, Label } from '../ui/controls'
 import { changeAt, DescribedField, valueAt } from './Described'
-import type { Edited } from './MoveFields'
+import type { Edited } from './edited'
 
 export function PathLine({ move }: { move: Move }) {
   const steps = (move.path?.d.match(/[CLQ]/gi) ?? []).length

@@ -1,6 +1,6 @@
 // A field for a number, or a sum of them.
 import { clsx } from 'clsx'
-import { useId, useRef, useState } from 'react'
+import { useEffect, useId, useRef, useState } from 'react'
 import { engine } from '../engine/engine'
 import { endRehearsal, rehearse } from '../project/commands'
 import { desk, fail } from '../project/desk'
@@ -98,6 +98,7 @@ export function NumberField({
     if (shows.current) endRehearsal()
     shows.current = false
   }
+  useEffect(() => forget, []) // a field that goes leaves nothing shown
   // What is set takes the place of what is shown.
   const store = (v: number) => {
     shows.current = false

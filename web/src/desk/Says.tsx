@@ -1,0 +1,115 @@
+// What the tool in hand asks for.
+import { clsx } from 'clsx'
+import { X } from 'lucide-react'
+import { set, useDesk } from '../project/desk'
+import { carryEdit, run } from '../project/commands'
+import { Button, Sign } from '../ui/controls'
+import { keepKeys } from '../ui/typing'
+import { penMirror } from '../actions/drawing'
+import { counted } from '../words'
+
+/**
+ * What the tool in hand asks for, on the desk above the rail: there is room for it there at any width. The page goes
+ * on under it.
+ */
+export function Says({ offer }: { offer: string | null }) {
+  const tool = useDesk((d) => d.tool)
+  const mirror = useDesk((d) => d.mirror)
+  const smoothing = useDesk((d) => d.smoothing)
+  const picking = useDesk((d) => !!d.picking)
+  const across = useDesk((d) => d.across)
+  const ordering = useDesk((d) => d.ordering)
+  if (!offer && !picking && tool === 'select' && !across && !ordering) return null
+  return (
+    <div
+      role="status"
+      className={clsx(
+        'pointer-events-none absolute bottom-full left-0 mb-1 ml-2 flex h-8 items-center gap-2',
+        'whitespace-nowrap rounded-md border border-sailcloth-300 bg-paper px-2.5 text-[0.75rem]',
+        'text-ink-600 *:pointer-events-auto',
+      )}
+    >
+      {offer && (
+        <>
+          <Button
+            look="main"
+            onClick={() => {
+              run('ground.make', { threads: [offer] })
+              set({ offer: null })
+            }}
+          >
+            Make it the ground
+          </Button>
+          <Sign name="Leave it as it is" className="hover:bg-sailcloth-200" onClick={() => set({ offer: null })}>
+            <X size={14} strokeWidth={1.5} />
+          </Sign>
+        </>
+      )}
+      {ordering && !picking && (
+        <>
+          Press the layer that it goes {ordering === 'above' ? 'in front of' : 'behind'}, here or in its row. Escape
+          lets go.
+        </>
+      )}
+      {!offer && !picking && !ordering && tool === 'select' && across && (
+        <>
+          <Button
+            className="!gap-[3px]"
+            aria-label={`also ${across.what}, in ${counted(across.count, 'later scene')}`}
+            title="Does the same to this thread in the scenes that follow"
+            onClick={carryEdit}
+          >
+            also <span className="max-w-60 truncate">{across.what},</span> in {counted(across.count, 'later scene')}
+          </Button>
+          <Sign
+            name="Leave later scenes as they are"
+            className="hover:bg-sailcloth-200"
+            onClick={() => set({ across: null })}
+          >
+            <X size={14} strokeWidth={1.5} />
+          </Sign>
+        </>
+      )}
+      {picking && <>Press the page where the colour is. Escape lets go.</>}
+      {tool === 'pen' && (
+        <>
+          <Button
+            aria-pressed={mirror}
+            className={mirror ? '!bg-brass-200' : ''}
+            title="Draws the other side too, about the upright line through the first point"
+            onClick={penMirror}
+          >
+            Both sides
+          </Button>
+          Press for corners, drag for curves. Enter ends, Backspace takes back.
+        </>
+      )}
+      {tool === 'hand' && (
+        <>
+          Smoothing
+          <input
+            type="range"
+            aria-label="Smoothing"
+            min={1}
+            max={24}
+            value={smoothing}
+            onChange={(e) => set({ smoothing: Number(e.target.value) })}
+            onKeyDown={keepKeys}
+            className="w-22.5 accent-brass-600"
+          />
+          Draw a line. Escape lets go.
+        </>
+      )}
+      {tool !== 'select' && tool !== 'pen' && tool !== 'hand' && (
+        <>
+          {tool === 'path'
+            ? 'Drag from the layer to where it goes, or from the wings to let it arrive.'
+            : tool === 'text'
+              ? 'Press where the words go.'
+              : 'Drag it, or press for the usual size. Shift: equal sides; Alt: from the middle.'}{' '}
+          Escape lets go.
+        </>
+      )}
+    </div>
+  )
+}
