@@ -163,7 +163,7 @@ func TestScreenshots(t *testing.T) {
 	p.press(`[aria-label="Unfold Porthole"]`)
 	p.press(`[aria-label="Unfold View"]`)
 	p.press(`[data-row] [data-name="Glass"]`)
-	p.do(chromedp.ScrollIntoView(`[aria-label="What it is to its group"]`))
+	p.do(chromedp.ScrollIntoView(`[data-choice="What it is to its group"]`))
 	p.do(chromedp.Focus(`[data-desk]`))
 	p.wait(`!document.querySelector('[data-notice]')`)
 	p.do(chromedp.Sleep(700e6))
