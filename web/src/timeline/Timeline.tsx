@@ -112,7 +112,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
                 onSeek={setSought}
               />
             </div>
-            <div className="relative overflow-hidden" style={{ width: scale.width }}>
+            <div className="own-colours relative overflow-hidden bg-spruce-950" style={{ width: scale.width }}>
               <Ruler film={film} scale={scale} height={ruler} />
               <Scenes film={film} scale={scale} top={ruler} height={scenesHeight - 6} onOpen={open} />
               <Playhead scale={scale} marked />
@@ -127,7 +127,10 @@ export function Timeline({ children }: { children?: ReactNode }) {
                 </p>
               )}
             </div>
-            <div className="relative min-h-full" style={{ width: scale.width, ...grid(film, scale) }}>
+            <div
+              className="own-colours relative min-h-full bg-spruce-950"
+              style={{ width: scale.width, ...grid(film, scale) }}
+            >
               <CueLines film={film} scale={scale} />
               <Bars placed={shown} all={list} height={height} film={film} scale={scale} />
               <Playhead scale={scale} />
