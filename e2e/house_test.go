@@ -230,6 +230,20 @@ func TestThePageSpeaks(t *testing.T) {
 	p.key(" ")
 	p.wait(`document.querySelector('[data-told]').textContent.startsWith('Paused at 0:0')`)
 	p.wait(`document.querySelector('[data-ruler]').getAttribute('aria-valuetext') === document.querySelector('[data-time]').innerText`)
+	// Played on into the next scene and stopped, the rows are those of the scene again.
+	p.press(`[data-time]`)
+	p.do(chromedp.KeyEvent("4.5" + kb.Enter))
+	shown := func() string {
+		return browser.Eval[string](t, p.ctx, `[...document.querySelectorAll('[data-row] [data-name]')].map(e => e.dataset.name).join()`)
+	}
+	rows := shown()
+	p.key(" ")
+	p.wait(`document.querySelector('[data-scene="1"][aria-current=true]')`)
+	p.key(" ", chromedp.ModifierShift)
+	p.wait(`document.querySelector('[data-scene="0"][aria-current=true]')`)
+	if now := shown(); now != rows {
+		t.Errorf("played and stopped, the rows are %s, before %s", now, rows)
+	}
 	p.key(kb.Escape)
 	p.key(kb.Escape)
 	p.settled()

@@ -20,6 +20,7 @@ const (
 type Field struct {
 	Path    string   `json:"path"`    // in what it belongs to: rock.angle, shape.hole
 	Words   string   `json:"words"`   // beside it
+	Out     string   `json:"out"`     // the same of an exit, where it differs
 	Name    string   `json:"name"`    // by itself
 	Control string   `json:"control"` // Number, Choice, Signs or Direction
 	Unit    string   `json:"unit"`
@@ -72,7 +73,7 @@ func choice(path, words, name string, of ...Option) Field {
 }
 
 func direction(effect string) Field {
-	return Field{Path: effect + ".direction", Words: "Travels", Name: "Direction of travel", Control: Direction, Times: 1, Least: -360, Most: 360, Step: 1, Options: []Option{}, Clears: true}
+	return Field{Path: effect + ".direction", Words: "Travels", Out: "Goes", Name: "Direction of travel", Control: Direction, Times: 1, Least: -360, Most: 360, Step: 1, Options: []Option{}, Clears: true}
 }
 
 // Shapes are the numbers of shapes by kind, in shape.
@@ -118,7 +119,7 @@ var Effects = map[string][]Field{
 		direction(doc.Slide),
 		func() Field {
 			f := choice("slide.distance", "From", "How far it slides", Option{Value: nil, Words: "off the page"}, Option{Value: 200, Words: "a distance, with a fade"})
-			f.NoUnit = true
+			f.Out, f.NoUnit = "To", true
 			return f
 		}(),
 		number("slide.distance", "Distance", "Distance of the slide", "px", 1, 1e6).kept().needs("slide.distance").noUnit(),

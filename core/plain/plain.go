@@ -36,20 +36,20 @@ func (w *Writer) Write(v any) (form []byte, numbers []float64, err error) {
 // way writes values of one type.
 type way func(w *Writer, v reflect.Value) error
 
-var ways sync.Map // by type
+var ways sync.Map // of ways, by type
 
 func of(t reflect.Type) way {
 	if f, ok := ways.Load(t); ok {
 		return f.(way)
 	}
-	// What holds itself is looked up when it is written.
-	ways.Store(t, way(func(w *Writer, v reflect.Value) error {
-		f, _ := ways.Load(t)
-		return f.(way)(w, v)
-	}))
-	f := made(t)
-	ways.Store(t, f)
-	return f
+	f, _ := ways.LoadOrStore(t, made(t))
+	return f.(way)
+}
+
+// within is the way of what lies in a type, found when it is first written: types may hold themselves.
+func within(t reflect.Type) way {
+	found := sync.OnceValue(func() way { return of(t) })
+	return func(w *Writer, v reflect.Value) error { return found()(w, v) }
 }
 
 var (
@@ -92,7 +92,7 @@ func made(t reflect.Type) way {
 			return of(e.Type())(w, e)
 		}
 	case reflect.Slice, reflect.Array:
-		each := of(t.Elem())
+		each := within(t.Elem())
 		return func(w *Writer, v reflect.Value) error {
 			w.form = append(w.form, '[')
 			for i := range v.Len() {
@@ -107,7 +107,7 @@ func made(t reflect.Type) way {
 			return nil
 		}
 	case reflect.Map:
-		return mapWay(of(t.Elem()))
+		return mapWay(within(t.Elem()))
 	case reflect.Struct:
 		return structWay(t)
 	}
@@ -206,7 +206,7 @@ func fields(t reflect.Type, at []int) (list []field) {
 		case name == "":
 			name = f.Name
 		}
-		list = append(list, field{`,"` + name + `":`, here, strings.Contains(options, "omitzero"), strings.Contains(options, "omitempty"), of(f.Type)})
+		list = append(list, field{`,"` + name + `":`, here, strings.Contains(options, "omitzero"), strings.Contains(options, "omitempty"), within(f.Type)})
 	}
 	return list
 }

@@ -38,7 +38,6 @@ type Session struct {
 	steps   steps
 	drafted edit.Command // what the draft shows, where it is a command's
 	watched Watched
-	rowsOf  int // the scene that rows were last told of
 }
 
 // New returns a session without a document.
@@ -76,7 +75,7 @@ func (s *Session) Open(data []byte) error {
 		return err
 	}
 	s.acked, s.pending, s.steps = p, nil, steps{}
-	s.watched, s.rowsOf = Watched{}, -1
+	s.watched = Watched{}
 	s.show(p, f)
 	return nil
 }

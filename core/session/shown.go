@@ -40,8 +40,7 @@ type Held struct {
 // Seen is what changes when a window looks at something else.
 type Seen struct {
 	Held
-	Scene int        `json:"scene"`
-	Rows  []view.Row `json:"rows,omitzero"` // where the scene is another one
+	Scene int `json:"scene"`
 }
 
 // Shown is all that a window shows of the document beside its frames.
@@ -83,15 +82,8 @@ type Done struct {
 
 // Watch looks at something else.
 func (s *Session) Watch(w Watched) Seen {
-	before := s.watched.Moment
 	s.watched = w
-	v := Seen{Scene: s.SceneIndex(w.Moment)}
-	if w.Moment.Film != before.Film || s.rowsOf != v.Scene {
-		v.Rows = s.Rows(w.Moment)
-		s.rowsOf = v.Scene
-	}
-	v.Held = s.held()
-	return v
+	return Seen{s.held(), s.SceneIndex(w.Moment)}
 }
 
 func (s *Session) held() Held {
@@ -123,7 +115,6 @@ func (s *Session) All() Shown {
 	v := Shown{Film: s.FilmView(), Colours: s.DocumentColours(), Lacks: len(s.FamiliesWanted()) > 0 || len(s.FontsWanted()) > 0}
 	m.Scene, m.Time = min(m.Scene, len(v.Film.Scenes)-1), min(m.Time, float64(v.Film.Length))
 	v.Moment, v.Scene, v.Rows = *m, s.SceneIndex(*m), s.Rows(*m)
-	s.rowsOf = v.Scene
 	there := make(map[string]bool, len(v.Rows))
 	for _, r := range v.Rows {
 		there[r.Thread] = true

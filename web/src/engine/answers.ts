@@ -299,6 +299,8 @@ export interface Field {
   path: string
   /** beside it */
   words: string
+  /** the same of an exit, where it differs */
+  out: string
   /** by itself */
   name: string
   /** Number, Choice, Signs or Direction */
@@ -946,8 +948,6 @@ export interface ScrollParams {
 /** Seen is what changes when a window looks at something else. */
 export interface Seen extends Held {
   scene: number
-  /** where the scene is another one */
-  rows?: Row[]
 }
 
 /** Selected is a selected layer in the inspector: its own fields, and what is worked out of them. */

@@ -106,7 +106,7 @@ export function ParamFields({ of }: { of: Edited }) {
               <DescribedField
                 key={f.name}
                 field={f}
-                words={exit ? 'Goes' : f.words}
+                words={(exit && f.out) || f.words}
                 value={differs || mixed.has('back') ? null : Number(valueAt(move, f.path) ?? 0) + turned}
                 onSet={(v) => set({ ...changeAt(f.path, v), ...(exit ? { back: null } : {}) })}
               />
@@ -115,7 +115,7 @@ export function ParamFields({ of }: { of: Edited }) {
             <DescribedField
               key={f.name}
               field={f}
-              words={exit && f.words === 'From' ? 'To' : f.words}
+              words={(exit && f.out) || f.words}
               value={differs ? null : valueAt(move, f.path)}
               onSet={(v) => set(changeAt(f.path, v))}
               onBy={change(f.path)}

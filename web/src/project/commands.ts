@@ -149,24 +149,23 @@ export function run<K extends keyof Intents>(intent: K, args: Intents[K] = {}, a
 function carried(carry: () => Done | null, told = ''): boolean {
   try {
     const done = carry()
-    if (done) finish(done)
-    if (done && told) tell(told)
+    if (done) finish(done, told)
     return done !== null
   } catch (e) {
-    dropDraft()
+    dropDraft(true)
     fail(e)
     return false
   }
 }
 
 // What a command has done is shown, and on its way to the server.
-function finish(done: Done) {
+function finish(done: Done, told: string) {
   set({ across: done.later.count > 0 ? { ...done.later, changes: done.changes } : null })
   mended('edit')
   if (done.command) enqueue({ id: done.id, command: done.command })
   const before = desk().rows
   show(done)
-  tell(outcome(before, done))
+  tell(told || outcome(before, done))
 }
 
 // What was done, in few words.

@@ -154,10 +154,7 @@ export function stopWriting() {
   const text = engine.selection(at, [w.thread])[0]?.layer.text
   if (text && text.runs.every((r) => r.text === '')) {
     const command = engine.intent('delete', at, { threads: [w.thread], everywhere: false })
-    if (command && apply(command)) {
-      set({ selection: [], selected: [] })
-      say(notice('text.empty'))
-    }
+    if (command && apply(command)) say(notice('text.empty'))
   }
 }
 

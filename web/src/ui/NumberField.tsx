@@ -90,7 +90,8 @@ export function NumberField({
   const sets = useRef(onSet)
   if (!shows.current) sets.current = onSet
   const show = (v: number | null) => {
-    if (quiet || !desk().project || v === null || v < min || v > max) return
+    if (quiet || !desk().project) return
+    if (v === null || v < min || v > max) return forget()
     shows.current = true
     rehearse(() => sets.current(v))
   }

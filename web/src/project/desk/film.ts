@@ -36,9 +36,10 @@ slice<FilmSlice>({
 
 /** Looks at another moment, at other layers, or at more of them. */
 export function look(to: Partial<Desk> = {}) {
-  const d = { ...desk(), ...to }
+  const was = desk()
+  const d = { ...was, ...to }
   const v = engine.watch(d.moment, d.selection, d.ghosts, d.ends, d.backgroundHandles && d.moment.rest)
-  set({ ...to, ...seen(v), scene: v.scene, ...(v.rows && { rows: v.rows }) })
+  set({ ...to, ...seen(v), scene: v.scene, ...(v.scene !== was.scene && { rows: engine.rows(d.moment) }) })
 }
 
 /** Tells the engine what is looked at where it does not know: while the film plays it is not told of every frame. */
@@ -68,9 +69,9 @@ export function show(s: Shown) {
   if (s.lacks) void bringFonts()
 }
 
-/** Asks the engine for everything that may have changed with the document. */
+/** Asks the engine for everything that may have changed with the document; it may be one that was loaded anew. */
 export function refresh() {
-  lookNow()
+  look()
   show(engine.all())
 }
 

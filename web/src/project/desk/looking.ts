@@ -1,5 +1,6 @@
 // How the page is looked at, and what is shown beside it that is not in the film.
 import { engine } from '../../engine/engine'
+import { look } from './film'
 import { desk, set, slice } from './store'
 
 export interface LookingSlice {
@@ -46,7 +47,7 @@ slice<LookingSlice>({
 /** Shows only what is on at the playhead of scenes at rest, or all of them again. */
 export function setOnNow(onNow: boolean) {
   engine.onNow(onNow)
-  set({ onNow, version: desk().version + 1 })
+  look({ onNow, version: desk().version + 1 })
 }
 
 /** Shows the desk or the timeline alone, or both again. */
@@ -55,5 +56,5 @@ export const showAlone = (part: 'desk' | 'timeline') => set({ room: desk().room 
 /** Looks at some layers alone; none: at all of them again. */
 export function setSolo(threads: string[]) {
   engine.solo(threads)
-  set({ solo: threads, version: desk().version + 1 })
+  look({ solo: threads, version: desk().version + 1 })
 }
