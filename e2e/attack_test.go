@@ -28,7 +28,7 @@ type attacked struct {
 
 // attack starts a studio to send things to.
 func attack(t *testing.T) *attacked {
-	s := startStudio(t)
+	s := startAlone(t)
 	cookie, err := api.SessionCookie(s.dir, s.addr, "")
 	if err != nil {
 		t.Fatal(err)

@@ -37,7 +37,7 @@ func (p *person) counted() map[string]int {
 // A drag costs one update and one frame a move of the pointer; a typed number one call while it is typed, and one when it is stored; a number
 // dragged on its label the same. What is shown while it is, is what is stored then, and Escape gives the old one back.
 func TestDragsAndNumbersCostFewCalls(t *testing.T) {
-	p := sit(t, startStudio(t))
+	p := sit(t, startAlone(t))
 	p.open("/p/kite-day-opener")
 	p.settled()
 	p.press(`[data-name="Title"]`)

@@ -42,7 +42,7 @@ func (s *studio) post(path string, body any) (int, map[string]any) {
 // Fifty power cuts at random moments of editing and exporting: the last acknowledged revision reopens, the database is sound,
 // and no half file is left.
 func TestFiftyKillsLoseNothing(t *testing.T) {
-	s := startStudio(t)
+	s := startAlone(t)
 	r := rand.New(rand.NewPCG(95, 96))
 	const id = "kite-day-opener"
 	rev, _ := s.revision(id)

@@ -35,7 +35,7 @@ func ring(n int) *doc.Project {
 
 // Dragging one of a thousand points: what the engine, the painter and the reading of the points take a frame.
 func TestAThousandPointsFollowThePointer(t *testing.T) {
-	p := sit(t, startStudio(t))
+	p := sit(t, startAlone(t))
 	p.bring(ring(1000), media.NewFolder(t.TempDir()))
 	p.click(560, 300)
 	p.pressWord("Open points")

@@ -15,7 +15,7 @@ func TestScreenshots(t *testing.T) {
 	if os.Getenv("CAPSTAN_SHOTS") == "" {
 		t.Skip("on demand: make screenshots")
 	}
-	p := sit(t, startStudio(t))
+	p := sit(t, startAlone(t))
 	p.open("/")
 	p.wait(`document.querySelector('img[src*=thumbnail]')?.complete`)
 	p.shot("start")

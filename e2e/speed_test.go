@@ -38,7 +38,7 @@ func crowd(n int) *doc.Project {
 // Dragging one of 300 layers, and playing them, on a canvas of 1280 x 720: the engine's work and the painter's together. What
 // stands still is painted once, so that dragging costs at most half of painting all. CAPSTAN_BENCH prints the figures.
 func TestPageSpeed(t *testing.T) {
-	p := sit(t, startStudio(t))
+	p := sit(t, startAlone(t))
 	p.bring(crowd(300), media.NewFolder(t.TempDir()))
 	type times struct{ Whole, Drag, Engine, Play []float64 }
 	got := browser.Eval[times](t, p.ctx, `(() => {
@@ -86,7 +86,7 @@ func TestPageSpeed(t *testing.T) {
 
 // What snapping among 500 layers adds to a move, and what selecting 1,000 layers takes, in the page.
 func TestArrangingSpeed(t *testing.T) {
-	p := sit(t, startStudio(t))
+	p := sit(t, startAlone(t))
 	p.bring(crowd(500), media.NewFolder(t.TempDir()))
 	type times struct{ Free, Snapping []float64 }
 	got := browser.Eval[times](t, p.ctx, `(() => {
@@ -184,7 +184,7 @@ func quick(t *testing.T, measure func() (says string, within bool)) {
 
 // 1,000 rows: few of them are in the document at a time, and scrolling keeps up with the screen.
 func TestAThousandRowsScroll(t *testing.T) {
-	p := sit(t, startStudio(t))
+	p := sit(t, startAlone(t))
 	p.bring(many(1000), media.NewFolder(t.TempDir()))
 	drawn := browser.Eval[int](t, p.ctx, `document.querySelectorAll('[data-row]').length`)
 	if drawn > 60 {
@@ -213,7 +213,7 @@ func TestAThousandRowsScroll(t *testing.T) {
 
 // What is shown of 100 layers with 100 moves is worked out in the page in about a millisecond.
 func TestAtInThePageIsQuick(t *testing.T) {
-	p := sit(t, startStudio(t))
+	p := sit(t, startAlone(t))
 	p.bring(many(100), media.NewFolder(t.TempDir()))
 	quick(t, func() (string, bool) {
 		took := browser.Eval[[]float64](t, p.ctx, `(() => {

@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"sync"
 	"syscall"
 	"testing"
 	"time"
@@ -51,8 +52,24 @@ type studio struct {
 	cmd  *exec.Cmd
 }
 
-// startStudio starts the binary with the demo data and waits until it answers.
+// seeding makes the data folder of a first start, which every test gets a copy of.
+var seeding sync.Once
+
+// besides tells whether a test runs beside others already.
+var besides sync.Map
+
+// startStudio starts the binary with the demo data and waits until it answers. The test runs beside others from here
+// on: most of its time it waits for the page.
 func startStudio(t *testing.T) *studio {
+	t.Helper()
+	if _, already := besides.LoadOrStore(t, true); !already {
+		t.Parallel()
+	}
+	return startAlone(t)
+}
+
+// startAlone is startStudio for a test that measures time, and has the machine for itself.
+func startAlone(t *testing.T) *studio {
 	t.Helper()
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {
@@ -62,12 +79,12 @@ func startStudio(t *testing.T) *studio {
 	l.Close()
 	s := &studio{t: t, dir: t.TempDir(), addr: addr, url: "http://" + addr}
 	from := filepath.Join(filepath.Dir(binary), "seeded")
-	if _, err := os.Stat(from); err != nil { // once for all tests
+	seeding.Do(func() {
 		first := &studio{t: t, dir: from, addr: addr, url: s.url}
 		first.start()
 		first.cmd.Process.Signal(syscall.SIGTERM)
 		first.cmd.Wait()
-	}
+	})
 	if err := os.CopyFS(s.dir, os.DirFS(from)); err != nil {
 		t.Fatal(err)
 	}

@@ -12,10 +12,13 @@ import (
 	"github.com/chromedp/chromedp"
 )
 
+// Tests that run side by side have a browser each, because one browser gives the focus to one page. A browser whose
+// test is over serves the next one.
 var (
-	once   sync.Once
-	parent context.Context
-	failed error
+	lock    sync.Mutex
+	idle    []context.Context
+	all     []context.Context
+	holding = map[*testing.T]context.Context{}
 )
 
 // options start Chromium without a sandbox (tests run as root), without its own network services, at one device
@@ -33,19 +36,11 @@ func options() []chromedp.ExecAllocatorOption {
 	)
 }
 
-// New opens a page in a context of its own: no cookies or storage are shared between tests. The one browser of the
-// process starts with the first call. A missing Chromium fails the test; nothing is skipped.
+// New opens a page in a context of its own: no cookies or storage are shared between tests. All pages of a test are
+// in one browser, which is its alone until it ends. A missing Chromium fails the test; nothing is skipped.
 func New(t *testing.T) context.Context {
 	t.Helper()
-	once.Do(func() {
-		allocator, _ := chromedp.NewExecAllocator(context.Background(), options()...)
-		parent, _ = chromedp.NewContext(allocator)
-		failed = chromedp.Do(parent)
-	})
-	if failed != nil {
-		t.Fatalf("Chromium does not start (make test installs it): %v", failed)
-	}
-	page, closePage := chromedp.NewContext(parent, chromedp.WithNewBrowserContext())
+	page, closePage := chromedp.NewContext(of(t), chromedp.WithNewBrowserContext())
 	if err := chromedp.Do(page, chromedp.EmulateViewport(1280, 800)); err != nil {
 		t.Fatal(err)
 	}
@@ -57,10 +52,39 @@ func New(t *testing.T) context.Context {
 	return ctx
 }
 
-// Stop ends the browser; call it from TestMain after the tests.
+// of is the browser of a test: the one it has, one that is idle, or a new one.
+func of(t *testing.T) context.Context {
+	t.Helper()
+	lock.Lock()
+	defer lock.Unlock()
+	if held := holding[t]; held != nil {
+		return held
+	}
+	var taken context.Context
+	if n := len(idle); n > 0 {
+		taken, idle = idle[n-1], idle[:n-1]
+	} else {
+		allocator, _ := chromedp.NewExecAllocator(context.Background(), options()...)
+		taken, _ = chromedp.NewContext(allocator)
+		if err := chromedp.Do(taken); err != nil {
+			t.Fatalf("Chromium does not start (make test installs it): %v", err)
+		}
+		all = append(all, taken)
+	}
+	holding[t] = taken
+	t.Cleanup(func() {
+		lock.Lock()
+		defer lock.Unlock()
+		delete(holding, t)
+		idle = append(idle, taken)
+	})
+	return taken
+}
+
+// Stop ends the browsers; call it from TestMain after the tests.
 func Stop() {
-	if parent != nil && failed == nil {
-		if err := chromedp.Cancel(parent); err != nil {
+	for _, b := range all {
+		if err := chromedp.Cancel(b); err != nil {
 			os.Stderr.WriteString("Chromium did not end by itself: " + err.Error() + "\n")
 		}
 	}

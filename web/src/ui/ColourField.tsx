@@ -48,10 +48,12 @@ export function ColourField({
   onDraft?: (v: Ink) => void
   onSet: (v: Ink | null) => void
 }) {
+  // Where there is always a colour, several that differ have none in common.
+  const says = value ? inkName(value) : none ? 'none' : 'mixed'
   return (
     <Popover className="relative">
       <PopoverButton
-        aria-label={`${name}: ${value ? inkName(value) : 'none'}`}
+        aria-label={`${name}: ${says}`}
         title={compact ? `${name}: ${value ? inkName(value) : 'mixed'}` : name}
         className={clsx(
           'flex h-6.5 items-center gap-2 rounded-md border border-sailcloth-500 bg-sailcloth-100',
@@ -64,11 +66,7 @@ export function ColourField({
         ) : (
           <Swatch colour={value?.colour ?? null} role={!!value?.role} />
         )}
-        {!compact && (
-          <span className={`truncate text-[0.75rem] ${value?.role ? '' : 'font-mono'}`}>
-            {value ? inkName(value) : 'none'}
-          </span>
-        )}
+        {!compact && <span className={`truncate text-[0.75rem] ${value?.role ? '' : 'font-mono'}`}>{says}</span>}
       </PopoverButton>
       <PopoverPanel
         anchor={{ to: 'bottom start', gap: 6, padding: 8 }}
