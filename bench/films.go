@@ -6,6 +6,7 @@ import (
 	"os"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/frame"
 	"capstan/demo"
 	"capstan/library"
@@ -64,9 +65,9 @@ func opener(sky string, facts *doc.Media) *doc.Project {
 		k.Corner = float64(i % 2 * 12)
 		switch i % 3 {
 		case 0:
-			k = m.move(k, doc.Move{Kind: doc.Loop, Effect: doc.Spin, Duration: 2500, Lasts: doc.WholeScene, Spin: &doc.SpinParams{}})
+			k = m.move(k, doc.Move{Kind: doc.Loop, Effect: effect.Spin, Duration: 2500, Lasts: doc.WholeScene})
 		case 1:
-			k = m.move(k, doc.Move{Kind: doc.Loop, Effect: doc.Rock, Duration: 1500, Lasts: doc.WholeScene, Rock: &doc.RockParams{Angle: 18}})
+			k = m.move(k, doc.Move{Kind: doc.Loop, Effect: effect.Rock, Duration: 1500, Lasts: doc.WholeScene, Params: effect.Params{"angle": 18.0}})
 		default:
 			k = m.move(k, doc.Move{Kind: doc.MotionPath, Effect: doc.Along, Duration: 4000, Start: doc.Start{When: doc.AtTime, Offset: int64(i) * 60}, Path: &doc.PathParams{D: "M0 0C60 -140 160 -140 220 0", Rest: doc.Departs}})
 		}
@@ -88,7 +89,7 @@ func drift(sky string, facts *doc.Media) *doc.Project {
 		k := m.layer([]string{doc.Rectangle, doc.Ellipse}[i%2], colours[i%5], 120+float64(i%10)*185, 200+float64(i/10)*230, 120, 90)
 		k.Opacity = 0.7 + 0.1*float64(i%4)
 		if i%2 == 0 {
-			k = m.move(k, doc.Move{Kind: doc.Loop, Effect: doc.Rock, Duration: 1200 + int64(i)*40, Lasts: doc.WholeScene, Rock: &doc.RockParams{Angle: 15}})
+			k = m.move(k, doc.Move{Kind: doc.Loop, Effect: effect.Rock, Duration: 1200 + int64(i)*40, Lasts: doc.WholeScene, Params: effect.Params{"angle": 15.0}})
 		}
 		layers = append(layers, k)
 	}

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 )
 
@@ -81,7 +82,7 @@ func (m *maker) group(thread, name string, x, y float64, tint int, children ...*
 }
 
 func (m *maker) fade(l *doc.Layer, kind string, start doc.Start, ms int64) *doc.Move {
-	v := &doc.Move{ID: m.id("m"), Kind: kind, Effect: doc.Fade, Start: start, Duration: ms}
+	v := &doc.Move{ID: m.id("m"), Kind: kind, Effect: effect.Fade, Start: start, Duration: ms}
 	l.Moves = append(l.Moves, v)
 	return v
 }
@@ -97,8 +98,8 @@ func (m *maker) along(l *doc.Layer, d, rest string, at, ms int64, easing string)
 
 func (m *maker) spin(l *doc.Layer, ms int64, continues string, back bool) *doc.Move {
 	v := &doc.Move{
-		ID: m.id("m"), Kind: doc.Loop, Effect: doc.Spin, Start: doc.Start{When: doc.AtTime}, Duration: ms, Lasts: "scene",
-		Continues: continues, Spin: &doc.SpinParams{Anticlockwise: back},
+		ID: m.id("m"), Kind: doc.Loop, Effect: effect.Spin, Start: doc.Start{When: doc.AtTime}, Duration: ms, Lasts: "scene",
+		Continues: continues, Params: effect.Params{"anticlockwise": back},
 	}
 	l.Moves = append(l.Moves, v)
 	return v
@@ -107,7 +108,7 @@ func (m *maker) spin(l *doc.Layer, ms int64, continues string, back bool) *doc.M
 // rock lets a layer swing through the whole scene.
 func (m *maker) rock(l *doc.Layer, degrees float64, ms int64) {
 	l.Moves = append(l.Moves, &doc.Move{
-		ID: m.id("m"), Kind: doc.Loop, Effect: doc.Rock, Start: at(0), Duration: ms, Lasts: doc.WholeScene, Rock: &doc.RockParams{Angle: degrees},
+		ID: m.id("m"), Kind: doc.Loop, Effect: effect.Rock, Start: at(0), Duration: ms, Lasts: doc.WholeScene, Params: effect.Params{"angle": degrees},
 	})
 }
 
@@ -254,8 +255,8 @@ func liftOff(sky string) *doc.Scene {
 	in := m.fade(title, doc.Entrance, at(900), 900)
 	sub := m.text("t-sub", "Place", "at Fennel Quay · bring a long tail", "Fredoka", 500, 60, 150, 716, spruce, 0)
 	words := m.fade(sub, doc.Entrance, doc.Start{When: doc.WhenEnds, Of: in.ID, Offset: -200}, 1200)
-	words.Effect, words.Unit, words.Overlap = doc.Slide, doc.ByWord, 0.5
-	words.Slide = &doc.SlideParams{Direction: 270}
+	words.Effect, words.Unit, words.Overlap = effect.Slide, doc.ByWord, 0.5
+	words.Params = effect.Params{"direction": 270.0}
 
 	bunting := m.bunting(800, 830)
 	flags := m.fade(bunting, doc.Entrance, doc.Start{When: doc.WhenBegins, Of: flight.ID, Offset: 1500}, 1100)
@@ -330,7 +331,7 @@ func (m *maker) strip(x, y float64) *doc.Layer {
 	}
 	g := m.group("t-strip", "Bunting strip", x, y, 2, flags...)
 	g.Moves = append(g.Moves, &doc.Move{
-		ID: m.id("m"), Kind: doc.Loop, Effect: doc.Scroll, Start: at(0), Lasts: doc.WholeScene, Scroll: &doc.ScrollParams{Direction: 180, Speed: 180},
+		ID: m.id("m"), Kind: doc.Loop, Effect: effect.Scroll, Start: at(0), Lasts: doc.WholeScene, Params: effect.Params{"direction": 180.0, "speed": 180.0},
 	})
 	return g
 }
@@ -365,7 +366,7 @@ func theDate(sky string) *doc.Scene {
 	badge := m.group("t-badge", "Badge", 1480, 330, 1, stamp, free)
 	badge.Place.Turn = -12
 	badge.Moves = append(badge.Moves, &doc.Move{
-		ID: m.id("m"), Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtCue, Of: "s3-free"},
+		ID: m.id("m"), Kind: doc.Entrance, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtCue, Of: "s3-free"},
 	})
 	s.Layers = append(s.Layers, m.strip(120, 968), plate, day, where, hint, badge)
 	return s

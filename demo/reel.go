@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 )
 
@@ -82,7 +83,7 @@ func comeAlong() *doc.Scene {
 	day := m.text("r-day", "DAY", "DAY", "Bungee", 400, 330, 540, 1160, spruce, 2)
 	day.Text.Align = doc.Centre
 	in := m.fade(day, doc.Entrance, at(500), 900)
-	in.Effect, in.Unit, in.Overlap, in.Slide = doc.Slide, doc.ByLetter, 0.5, &doc.SlideParams{Direction: 270}
+	in.Effect, in.Unit, in.Overlap, in.Params = effect.Slide, doc.ByLetter, 0.5, effect.Params{"direction": 270.0}
 	s.Layers = append(s.Layers, m.clouds(0)...)
 	s.Layers = append(s.Layers, up, kite, day, m.clubBadge(865, 1035, 195, ""))
 	return s
@@ -92,7 +93,7 @@ func bringThese() *doc.Scene {
 	m := &maker{scene: "bring"}
 	s := doc.NewScene("bring", "Bring these")
 	s.Stay, s.Background = 3600, fill("#f3dca6")
-	s.Transition = doc.Transition{Kind: doc.Push, Duration: 700, Direction: 270}
+	s.Transition = doc.Transition{Kind: effect.Push, Duration: 700, Params: effect.Params{"direction": 270.0}}
 	head := m.text("r-head", "What to bring", "what to bring", "Caveat", 700, 150, 90, 230, rust, 1)
 	tail := m.text("r-sup", "Forty kites", "40", "Literata", 700, 120, 900, 250, spruce, 1)
 	again := tail.Text.Runs[0]
@@ -109,7 +110,7 @@ func bringThese() *doc.Scene {
 			start = doc.Start{When: doc.WhenBegins, Of: before, Offset: 420}
 		}
 		v := m.fade(l, doc.Entrance, start, 600)
-		v.Effect, v.Slide = doc.Slide, &doc.SlideParams{Direction: 0, Distance: 160}
+		v.Effect, v.Params = effect.Slide, effect.Params{"direction": 0.0, "distance": 160.0}
 		before = v.ID
 		s.Layers = append(s.Layers, l)
 	}

@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/studio/api"
 	"capstan/studio/bundle"
 )
@@ -185,7 +186,7 @@ func TestNothingThatIsSentStopsTheServer(t *testing.T) {
 		sc := doc.NewScene(fmt.Sprint("s", i), "s")
 		sc.AutoStay = true
 		l := box(fmt.Sprint("l", i), 20, 20)
-		l.Moves = []*doc.Move{{ID: fmt.Sprint("m", i), Kind: doc.Loop, Effect: doc.Spin, Duration: doc.MaxTime, Repeat: 99, Start: doc.Start{When: doc.AtTime}}}
+		l.Moves = []*doc.Move{{ID: fmt.Sprint("m", i), Kind: doc.Loop, Effect: effect.Spin, Duration: doc.MaxTime, Repeat: 99, Start: doc.Start{When: doc.AtTime}}}
 		sc.Layers = []*doc.Layer{l}
 		long.Film.Scenes = append(long.Film.Scenes, sc)
 	}

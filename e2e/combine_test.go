@@ -9,6 +9,7 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/e2e/browser"
 	"capstan/studio/media"
 )
@@ -22,7 +23,7 @@ func plateAndWords() *doc.Project {
 		{ID: "l1", Thread: "plate", Name: "Plate", Kind: doc.Rectangle, Opacity: 1, Fill: solid("#17403c"), Corner: 24, Place: doc.Place{X: 320, Y: 200, W: 480, H: 200}},
 		{ID: "l2", Thread: "sun", Name: "Sun", Kind: doc.Ellipse, Opacity: 1, Fill: solid("#f2c14e"), Place: doc.Place{X: 500, Y: 120, W: 150, H: 150}},
 		{ID: "l3", Thread: "words", Name: "Words", Kind: doc.TextKind, Opacity: 1, Fill: solid("#f6f2e9"), Place: doc.Place{X: 300, Y: 150}, Text: &doc.Text{Align: doc.Centre, Runs: []doc.Run{{Text: "KITE DAY", Family: "Shrikhand", Weight: 400, Size: 76}}},
-			Moves: []*doc.Move{{ID: "m1", Kind: doc.Entrance, Effect: doc.Fade, Duration: 500, Start: doc.Start{When: doc.AtTime}}}},
+			Moves: []*doc.Move{{ID: "m1", Kind: doc.Entrance, Effect: effect.Fade, Duration: 500, Start: doc.Start{When: doc.AtTime}}}},
 	}
 	return p
 }

@@ -9,6 +9,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/e2e/browser"
 	"capstan/studio/media"
 )
@@ -20,7 +21,7 @@ func overlapping() *doc.Project {
 		return &doc.Layer{ID: id, Thread: name, Name: name, Kind: kind, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: colour}, Place: doc.Place{X: x, Y: y, W: w, H: h}}
 	}
 	sun := layer("c", "Sun", doc.Ellipse, "#f3dca6", 160, 120, 80, 80)
-	sun.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 1000}}}
+	sun.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 1000}}}
 	p.Film.Scenes[0].Layers = []*doc.Layer{layer("a", "Sea", doc.Rectangle, "#4c9ab8", 160, 120, 300, 60), layer("b", "Plate", doc.Rectangle, "#17403c", 160, 120, 180, 150), sun}
 	return p
 }

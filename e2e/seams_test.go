@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/motion"
 )
 
@@ -25,15 +26,15 @@ func TestNoSeamsOnThePage(t *testing.T) {
 	}
 	band := func(id string, turn, gap float64) *doc.Layer {
 		return &doc.Layer{ID: id, Thread: id, Name: id, Kind: doc.Rectangle, Opacity: 1, Fill: kite, Place: doc.Place{X: 117.3, Y: 90, W: 47.7, H: 900, Turn: turn}, Moves: []*doc.Move{
-			{ID: id + "m", Kind: doc.Loop, Effect: doc.Scroll, Lasts: doc.WholeScene, Start: doc.Start{When: doc.AtTime}, Scroll: &doc.ScrollParams{Speed: 171, Gap: gap}},
+			{ID: id + "m", Kind: doc.Loop, Effect: effect.Scroll, Lasts: doc.WholeScene, Start: doc.Start{When: doc.AtTime}, Params: effect.Params{"speed": 171.0, "gap": gap}},
 		}}
 	}
 	cut := doc.Transition{Kind: doc.Cut}
 	scene("s0", cut)
 	for _, direction := range []float64{0, 90, 180, 270} {
-		scene("push"+string(rune('a'+int(direction/90))), doc.Transition{Kind: doc.Push, Duration: 700, Direction: direction, Easing: "linear"})
+		scene("push"+string(rune('a'+int(direction/90))), doc.Transition{Kind: effect.Push, Duration: 700, Easing: "linear", Params: effect.Params{"direction": direction}})
 	}
-	scene("wipe", doc.Transition{Kind: doc.Wipe, Duration: 700, Direction: 33, Easing: "linear"})
+	scene("wipe", doc.Transition{Kind: effect.Wipe, Duration: 700, Easing: "linear", Params: effect.Params{"direction": 33.0}})
 	scene("level", cut, band("b", 0, 0))
 	scene("turned", cut, band("c", 21, 0))
 	shaded := band("e", 21, 0)

@@ -12,6 +12,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/e2e/browser"
 	"capstan/studio/media"
 )
@@ -154,13 +155,13 @@ func many(n int) *doc.Project {
 		m := &doc.Move{ID: fmt.Sprint("mm", i), Start: doc.Start{When: doc.AtTime, Offset: int64(i * 83 % 8000)}, Duration: 900}
 		switch i % 4 {
 		case 0:
-			m.Kind, m.Effect = doc.Entrance, doc.Fade
+			m.Kind, m.Effect = doc.Entrance, effect.Fade
 		case 1:
 			m.Kind, m.Effect, m.Path = doc.MotionPath, doc.Along, &doc.PathParams{D: "M0 0C40 -60 90 -60 140 0"}
 		case 2:
-			m.Kind, m.Effect, m.Lasts, m.Start.Offset = doc.Loop, doc.Spin, doc.WholeScene, 0
+			m.Kind, m.Effect, m.Lasts, m.Start.Offset = doc.Loop, effect.Spin, doc.WholeScene, 0
 		case 3:
-			m.Kind, m.Effect, m.Slide = doc.Entrance, doc.Slide, &doc.SlideParams{Direction: 270}
+			m.Kind, m.Effect, m.Params = doc.Entrance, effect.Slide, effect.Params{"direction": 270.0}
 		}
 		l.Moves = []*doc.Move{m}
 		s.Layers = append(s.Layers, l)

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/motion"
@@ -50,26 +51,26 @@ func moving() *doc.Project {
 		return m
 	}
 	scene(doc.Transition{}, "#f3dca6",
-		give(layer(doc.Rectangle, "#d8573a", 90, 80, 120, 70, 20), in(doc.Wipe, doc.Move{Easing: "linear", Wipe: &doc.WipeParams{Direction: 0}})),
-		give(layer(doc.Ellipse, "#17403c", 220, 80, 130, 90, 0), in(doc.Wipe, doc.Move{Easing: "linear", Wipe: &doc.WipeParams{Direction: 45, Softness: 60}})),
-		give(layer(doc.TextKind, "#17403c", 160, 130, 0, 0, 0), in(doc.Wipe, doc.Move{Easing: "linear", Unit: doc.ByWord, Overlap: 0.4, Wipe: &doc.WipeParams{Direction: 270, Softness: 12}})),
+		give(layer(doc.Rectangle, "#d8573a", 90, 80, 120, 70, 20), in(effect.Wipe, doc.Move{Easing: "linear", Params: effect.Params{"direction": 0.0}})),
+		give(layer(doc.Ellipse, "#17403c", 220, 80, 130, 90, 0), in(effect.Wipe, doc.Move{Easing: "linear", Params: effect.Params{"direction": 45.0, "softness": 60.0}})),
+		give(layer(doc.TextKind, "#17403c", 160, 130, 0, 0, 0), in(effect.Wipe, doc.Move{Easing: "linear", Unit: doc.ByWord, Overlap: 0.4, Params: effect.Params{"direction": 270.0, "softness": 12.0}})),
 	)
 	// An exit by a wipe overlapped by an entrance by another: they join.
-	both := give(layer(doc.Rectangle, "#3f7f86", 160, 120, 220, 140, 0), doc.Move{Kind: doc.Exit, Effect: doc.Wipe, Duration: 2000, Easing: "linear", Wipe: &doc.WipeParams{Direction: 0, Softness: 40}})
-	both = give(both, doc.Move{Kind: doc.Entrance, Effect: doc.Wipe, Duration: 1500, Easing: "linear", Start: doc.Start{When: doc.AtTime, Offset: 500}, Wipe: &doc.WipeParams{Direction: 90}})
-	scene(doc.Transition{Kind: doc.Wipe, Duration: 1000, Easing: "linear", Direction: 30, Softness: 50}, "#8ec6da", both,
-		give(layer(doc.TextKind, "#fdf6e3", 160, 60, 0, 0, -8), in(doc.Slide, doc.Move{Unit: doc.ByLetter, Overlap: 0.6, Order: doc.Shuffled, Seed: 5, Slide: &doc.SlideParams{Direction: 90}})))
+	both := give(layer(doc.Rectangle, "#3f7f86", 160, 120, 220, 140, 0), doc.Move{Kind: doc.Exit, Effect: effect.Wipe, Duration: 2000, Easing: "linear", Params: effect.Params{"direction": 0.0, "softness": 40.0}})
+	both = give(both, doc.Move{Kind: doc.Entrance, Effect: effect.Wipe, Duration: 1500, Easing: "linear", Start: doc.Start{When: doc.AtTime, Offset: 500}, Params: effect.Params{"direction": 90.0}})
+	scene(doc.Transition{Kind: effect.Wipe, Duration: 1000, Easing: "linear", Params: effect.Params{"direction": 30.0, "softness": 50.0}}, "#8ec6da", both,
+		give(layer(doc.TextKind, "#fdf6e3", 160, 60, 0, 0, -8), in(effect.Slide, doc.Move{Unit: doc.ByLetter, Overlap: 0.6, Order: doc.Shuffled, Seed: 5, Params: effect.Params{"direction": 90.0}})))
 	group := layer(doc.Group, "#000000", 60, 60, 0, 0, 0)
 	group.Fill, group.Opacity = doc.Fill{Kind: doc.NoFill}, 0.7
 	for i := 0; i < 4; i++ {
 		group.Children = append(group.Children, layer(doc.Rectangle, "#d8573a", float64(70*i), float64(20*i), 60, 60, float64(9*i)))
 	}
-	scene(doc.Transition{Kind: doc.Wipe, Duration: 1000, Easing: "linear", Direction: 90}, "#17403c",
-		give(group, in(doc.Fade, doc.Move{Unit: doc.ByPart, Overlap: 0.5})),
-		give(layer(doc.Rectangle, "#e0a03a", 100, 210, 70, 30, 0), doc.Move{Kind: doc.Loop, Effect: doc.Scroll, Lasts: doc.WholeScene, Scroll: &doc.ScrollParams{Direction: 180, Speed: 77, Gap: 13}}),
-		give(layer(doc.TextKind, "#fdf6e3", 160, 100, 0, 0, 0), doc.Move{Kind: doc.Loop, Effect: doc.Rock, Duration: 900, Lasts: doc.WholeScene, Unit: doc.ByLetter, Rock: &doc.RockParams{Angle: 14}}),
+	scene(doc.Transition{Kind: effect.Wipe, Duration: 1000, Easing: "linear", Params: effect.Params{"direction": 90.0}}, "#17403c",
+		give(group, in(effect.Fade, doc.Move{Unit: doc.ByPart, Overlap: 0.5})),
+		give(layer(doc.Rectangle, "#e0a03a", 100, 210, 70, 30, 0), doc.Move{Kind: doc.Loop, Effect: effect.Scroll, Lasts: doc.WholeScene, Params: effect.Params{"direction": 180.0, "speed": 77.0, "gap": 13.0}}),
+		give(layer(doc.TextKind, "#fdf6e3", 160, 100, 0, 0, 0), doc.Move{Kind: doc.Loop, Effect: effect.Rock, Duration: 900, Lasts: doc.WholeScene, Unit: doc.ByLetter, Params: effect.Params{"angle": 14.0}}),
 	)
-	scene(doc.Transition{Kind: doc.Push, Duration: 1000, Easing: "linear", Direction: 180}, "#d8573a", layer(doc.Ellipse, "#fdf6e3", 160, 120, 300, 200, 10))
+	scene(doc.Transition{Kind: effect.Push, Duration: 1000, Easing: "linear", Params: effect.Params{"direction": 180.0}}, "#d8573a", layer(doc.Ellipse, "#fdf6e3", 160, 120, 300, 200, 10))
 	return p
 }
 
@@ -115,10 +116,10 @@ func TestVeilsLookTheSameInPageAndFile(t *testing.T) {
 	}{
 		"a tenth of a second late":     {700, b, 800},
 		"another order of the letters": {3700, wrong(func(q *doc.Project) { q.Film.Scenes[1].Layers[1].Moves[0].Seed = 6 }), 3700},
-		"a hard edge for a soft one":   {1000, wrong(func(q *doc.Project) { q.Film.Scenes[0].Layers[1].Moves[0].Wipe.Softness = 0 }), 1000},
-		"a page's hard edge":           {2500, wrong(func(q *doc.Project) { q.Film.Scenes[1].Transition.Softness = 0 }), 2500},
-		"no gap in a scroll":           {6600, wrong(func(q *doc.Project) { q.Film.Scenes[2].Layers[1].Moves[0].Scroll.Gap = 0 }), 6600},
-		"a push the other way":         {8500, wrong(func(q *doc.Project) { q.Film.Scenes[3].Transition.Direction = 0 }), 8500},
+		"a hard edge for a soft one":   {1000, wrong(func(q *doc.Project) { q.Film.Scenes[0].Layers[1].Moves[0].Params["softness"] = 0.0 }), 1000},
+		"a page's hard edge":           {2500, wrong(func(q *doc.Project) { q.Film.Scenes[1].Transition.Params["softness"] = 0.0 }), 2500},
+		"no gap in a scroll":           {6600, wrong(func(q *doc.Project) { q.Film.Scenes[2].Layers[1].Moves[0].Params["gap"] = 0.0 }), 6600},
+		"a push the other way":         {8500, wrong(func(q *doc.Project) { q.Film.Scenes[3].Transition.Params["direction"] = 0.0 }), 8500},
 	} {
 		page := p.pixels(0, c.ms, false, 320, 240, "#000")
 		list := c.film.film.Player().At(motion.Seconds(c.at/1000), frame.View{Scale: 1})

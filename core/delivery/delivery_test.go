@@ -6,6 +6,7 @@ import (
 
 	"capstan/core/delivery"
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/frame"
 	"capstan/core/text"
 	"capstan/core/words"
@@ -35,14 +36,14 @@ func TestRestOfAGIF(t *testing.T) {
 	}{
 		"still": {func(*doc.Project) {}, 0},
 		"spins twice": {func(p *doc.Project) {
-			give(p, doc.Move{Kind: doc.Loop, Effect: doc.Spin, Duration: 1000, Lasts: doc.WholeScene})
+			give(p, doc.Move{Kind: doc.Loop, Effect: effect.Spin, Duration: 1000, Lasts: doc.WholeScene})
 		}, 0},
 		"spins by a third more": {func(p *doc.Project) {
-			give(p, doc.Move{Kind: doc.Loop, Effect: doc.Spin, Duration: 1500, Lasts: doc.WholeScene})
+			give(p, doc.Move{Kind: doc.Loop, Effect: effect.Spin, Duration: 1500, Lasts: doc.WholeScene})
 		}, 1000},
-		"enters": {func(p *doc.Project) { give(p, doc.Move{Kind: doc.Entrance, Effect: doc.Fade, Duration: 500}) }, 1000},
+		"enters": {func(p *doc.Project) { give(p, doc.Move{Kind: doc.Entrance, Effect: effect.Fade, Duration: 500}) }, 1000},
 		"enters, and goes round": {func(p *doc.Project) {
-			give(p, doc.Move{Kind: doc.Entrance, Effect: doc.Fade, Duration: 500})
+			give(p, doc.Move{Kind: doc.Entrance, Effect: effect.Fade, Duration: 500})
 			p.Film.Loop = true
 		}, 0},
 		"goes round and is asked to rest": {func(p *doc.Project) { p.Film.Loop, p.Film.EndPause = true, &asked }, 300},

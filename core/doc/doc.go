@@ -13,7 +13,7 @@ import (
 )
 
 // Version is the format version this package writes.
-const Version = 1
+const Version = 2
 
 // Extra holds fields this version does not know, kept as they came and written back.
 type Extra map[string]jsontext.Value

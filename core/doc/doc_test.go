@@ -6,6 +6,7 @@ import (
 	"errors"
 	"os"
 	"reflect"
+	"slices"
 	"strings"
 	"testing"
 
@@ -13,17 +14,17 @@ import (
 	_ "capstan/core/motion" // sets what an easing is
 )
 
-// testdata/version-1.json holds every field of the format, used or not.
+// testdata/version-2.json holds every field of the format, used or not.
 func fixture(t *testing.T) []byte {
 	t.Helper()
-	b, err := os.ReadFile("testdata/version-1.json")
+	b, err := os.ReadFile("testdata/version-2.json")
 	if err != nil {
 		t.Fatal(err)
 	}
 	return b
 }
 
-func TestVersion1IsReadAndWrittenBackWhole(t *testing.T) {
+func TestADocumentIsReadAndWrittenBackWhole(t *testing.T) {
 	raw := fixture(t)
 	p, err := doc.Read(raw)
 	if err != nil {
@@ -51,6 +52,41 @@ func TestVersion1IsReadAndWrittenBackWhole(t *testing.T) {
 		t.Error("writing is not canonical")
 	}
 }
+
+// Documents of older versions say the same in this one; of what is new in it they have nothing. So do values in patches.
+func TestOlderVersionsAreLifted(t *testing.T) {
+	old, err := os.ReadFile("testdata/version-1.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := doc.Read(old)
+	if err != nil {
+		t.Fatal(err)
+	}
+	want, err := doc.Read(fixture(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	l := want.Film.Scenes[0].Layers[0]
+	l.Moves = slices.DeleteFunc(l.Moves, func(m *doc.Move) bool { return m.Effect == "from-later" })
+	a, _ := p.Write()
+	b, _ := want.Write()
+	if squeezed(a) != squeezed(b) {
+		t.Errorf("lifted it is\n%s\nnot\n%s", squeezed(a), squeezed(b))
+	}
+	for _, c := range [][3]string{
+		{"moves", `[{"kind":"entrance","effect":"slide"},{"kind":"loop","effect":"rock","rock":{"angle":3},"wipe":{"softness":1}}]`,
+			`[{"effect":"slide","kind":"entrance","params":{"direction":0}},{"effect":"rock","kind":"loop","params":{"angle":3}}]`},
+		{"transition", `{"kind":"push","direction":90}`, `{"kind":"push","params":{"direction":90}}`},
+		{"closing", `null`, `null`}, {"name", `"wipe"`, `"wipe"`},
+	} {
+		if got, err := doc.LiftField(1, c[0], []byte(c[1])); err != nil || string(got) != c[2] {
+			t.Errorf("%s %s: %s, %v", c[0], c[1], got, err)
+		}
+	}
+}
+
+func squeezed(b []byte) string { return strings.ReplaceAll(string(b), " ", "") }
 
 // The fixture is what later versions are held against: a field it does not have could be lost unseen.
 func TestTheFixtureHoldsEveryField(t *testing.T) {
@@ -102,7 +138,7 @@ func TestUnknownFieldsAreKept(t *testing.T) {
 }
 
 func TestNewerVersionsAreRefusedInWords(t *testing.T) {
-	_, err := doc.Read([]byte(`{"version": 2}`))
+	_, err := doc.Read([]byte(`{"version": 3}`))
 	if err == nil || !strings.Contains(err.Error(), "newer Capstan") {
 		t.Errorf("got %v", err)
 	}
@@ -133,8 +169,8 @@ func TestValidationNamesTheBadField(t *testing.T) {
 		{"film.scenes[0].layers[0].moves[0].overlap", `"overlap": 0.5`, `"overlap": 1.5`},
 		{"film.scenes[0].layers[0].moves[1].duration", `"duration": 2000, "repeat"`, `"duration": 0, "repeat"`},
 		{"film.scenes[0].layers[0].moves[1].repeat", `"repeat": 1.5`, `"repeat": 999999`},
-		{"film.scenes[0].layers[0].moves[6].scroll.speed", `"speed": 120`, `"speed": 0`},
-		{"film.scenes[0].layers[0].moves[7].lasts", `"lasts": "scene", "keeps"`, `"lasts": "for ever", "keeps"`},
+		{"film.scenes[0].layers[0].moves[7].params.speed", `"speed": 120`, `"speed": 0`},
+		{"film.scenes[0].layers[0].moves[8].lasts", `"lasts": "scene", "keeps"`, `"lasts": "for ever", "keeps"`},
 		{"film.scenes[0].stay", `"stay": 4600`, `"stay": -1`},
 		{"film.scenes[0].endsAtCue", `"endsAtCue": "c1"`, `"endsAtCue": "c9"`},
 		{"film.scenes[0].layers[1].children[0].mask", `"mask": "outside"`, `"mask": "round"`},
@@ -153,7 +189,7 @@ func TestValidationNamesTheBadField(t *testing.T) {
 }
 
 func FuzzRead(f *testing.F) {
-	b, err := os.ReadFile("testdata/version-1.json")
+	b, err := os.ReadFile("testdata/version-2.json")
 	if err != nil {
 		f.Fatal(err)
 	}
@@ -202,7 +238,7 @@ func TestSharedScenesAreNotLookedIntoButTheirIdsCount(t *testing.T) {
 }
 
 func BenchmarkRead(b *testing.B) {
-	raw, err := os.ReadFile("testdata/version-1.json")
+	raw, err := os.ReadFile("testdata/version-2.json")
 	if err != nil {
 		b.Fatal(err)
 	}

@@ -97,9 +97,6 @@ func (m *Move) MarshalJSON() ([]byte, error) { return Encode(m) }
 // UnmarshalJSON is UnmarshalJSONFrom for encoding/json.
 func (m *Move) UnmarshalJSON(b []byte) error { return json.Unmarshal(b, (*moveFields)(m)) }
 
-// upgrades[v] turns a document of version v into one of version v+1. Version 1 is the first.
-var upgrades = map[int]func(map[string]jsontext.Value) error{}
-
 // Read decodes a document of this or an older version and validates it. A newer version, a missing
 // one and any bad field are refused with an error in words; nothing is repaired silently.
 func Read(data []byte) (*Project, error) {

@@ -1,24 +1,18 @@
 package doc
 
+import "capstan/core/effect"
+
 // Move kinds.
 const (
-	Entrance   = "entrance"
-	Exit       = "exit"
-	Loop       = "loop"
+	Entrance   = effect.Entrance
+	Exit       = effect.Exit
+	Loop       = effect.Loop
 	MotionPath = "path"
 	Change     = "change"
 )
 
-// Effects of this version, with Wipe.
-const (
-	AtOnce = "at-once"
-	Fade   = "fade"
-	Slide  = "slide"
-	Spin   = "spin"
-	Rock   = "rock"
-	Scroll = "scroll"
-	Along  = "along" // the only effect of a motion path
-)
+// Along is the only effect of a motion path; those of other kinds are in the catalogue (package effect).
+const Along = "along"
 
 // What a move lasts as long as, instead of its own duration.
 const (
@@ -56,12 +50,8 @@ type Move struct {
 	From      *[2]float64 `json:"from,omitzero"`      // of an order by distance: the point, in shares of the layer's box; nil: its upper left corner
 	Back      bool        `json:"back,omitzero"`      // an exit: back the way it came, instead of on through
 
-	Path   *PathParams   `json:"path,omitzero"`
-	Spin   *SpinParams   `json:"spin,omitzero"`
-	Wipe   *WipeParams   `json:"wipe,omitzero"`
-	Slide  *SlideParams  `json:"slide,omitzero"`
-	Rock   *RockParams   `json:"rock,omitzero"`
-	Scroll *ScrollParams `json:"scroll,omitzero"`
+	Path   *PathParams   `json:"path,omitzero"`   // of a motion path
+	Params effect.Params `json:"params,omitzero"` // of the effect
 	Extra  Extra         `json:",embed"`
 }
 
@@ -114,33 +104,78 @@ func (p *PathParams) RestShare() float64 {
 	return 0
 }
 
-// SpinParams is the sense of a spin; its duration is one whole turn.
-type SpinParams struct {
-	Anticlockwise bool `json:"anticlockwise,omitzero"`
+// Does returns the effect of an entrance, exit or loop; nil for a motion path, and for an effect that this version does not know: it is kept,
+// and does nothing.
+func (m *Move) Does() *effect.Effect { return effect.As(m.Kind, m.Effect) }
+
+// Full returns the effect's parameters, with those that the move does not say.
+func (m *Move) Full() effect.Params {
+	if e := m.Does(); e != nil {
+		return e.Complete(m.Params)
+	}
+	return m.Params
 }
 
-// WipeParams are the direction and the edge of a wipe.
-type WipeParams struct {
-	Direction float64 `json:"direction,omitzero"` // of travel in the layer's axes, degrees clockwise, 0 to the right
-	Softness  float64 `json:"softness,omitzero"`  // px
+// Timeless reports whether a move takes no time: it is there, or gone, at once.
+func (m *Move) Timeless() bool {
+	e := m.Does()
+	return e != nil && m.Kind != Loop && e.Comes.Sudden && m.Unit == ""
 }
 
-// SlideParams say how far a slide travels.
-type SlideParams struct {
-	Direction float64 `json:"direction,omitzero"` // of travel in the parent's axes, degrees clockwise, 0 to the right
-	Distance  float64 `json:"distance,omitzero"`  // px, with a fade; 0: just off the page, without one
+// Goes returns what a loop does; nil for other moves.
+func (m *Move) Goes() *effect.Goes {
+	if e := m.Does(); e != nil && m.Kind == Loop {
+		return e.Goes
+	}
+	return nil
 }
 
-// RockParams are the strength of a rock; its duration is one cycle.
-type RockParams struct {
-	Angle float64 `json:"angle"`          // degrees to either side, -360..360; below 0 it begins to the other side, anticlockwise
-	Phase float64 `json:"phase,omitzero"` // share of a cycle it has gone when it begins, 0..1
+// Comes returns what an entrance or exit does; nil for other moves.
+func (m *Move) Comes() *effect.Comes {
+	if e := m.Does(); e != nil && m.Kind != Loop {
+		return e.Comes
+	}
+	return nil
 }
 
-// ScrollParams say how a layer repeats itself along one of its own axes. The move's duration, where it does not last the
-// whole scene, is how long it runs.
-type ScrollParams struct {
-	Direction float64 `json:"direction,omitzero"` // 0, 90, 180 or 270 degrees clockwise, 0 to the right
-	Speed     float64 `json:"speed"`              // px/s
-	Gap       float64 `json:"gap,omitzero"`       // px between two copies; below 0 they overlap, by 15/16 of a copy at most
+// Clocked reports whether how long a cycle is follows from the parameters of a loop; it has no duration, or that is how long it runs.
+func (m *Move) Clocked() bool {
+	g := m.Goes()
+	return g != nil && (g.Cycle != nil || g.Pace != nil || g.Round != nil)
+}
+
+// Runs reports whether the duration of a loop is how long it runs, not a cycle.
+func (m *Move) Runs() bool {
+	g := m.Goes()
+	return g != nil && (g.Pace != nil || g.Round != nil || g.Line != nil)
+}
+
+// Eased reports whether the easing of a move has a say.
+func (m *Move) Eased() bool {
+	if m.Timeless() {
+		return false
+	}
+	if c := m.Comes(); c != nil {
+		return !c.Even
+	}
+	g := m.Goes()
+	return g == nil || !g.Even
+}
+
+// ByUnits reports whether a move can go unit by unit.
+func (m *Move) ByUnits() bool {
+	c, g := m.Comes(), m.Goes()
+	return c != nil && c.ByUnit || g != nil && g.ByUnit
+}
+
+// Drifts reports whether a move takes its layer along a line once.
+func (m *Move) Drifts() bool {
+	g := m.Goes()
+	return m.Kind == MotionPath || g != nil && g.Line != nil
+}
+
+// NamesMove reports whether a parameter of a move names another one.
+func (m *Move) NamesMove() bool {
+	e := m.Does()
+	return e != nil && len(m.Params) > 0 && e.NamesMove()
 }

@@ -8,7 +8,7 @@ import (
 
 func fixtureProject(t *testing.T) *Project {
 	t.Helper()
-	raw, err := os.ReadFile("testdata/version-1.json")
+	raw, err := os.ReadFile("testdata/version-2.json")
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -1,25 +1,27 @@
 package doc
 
-import "maps"
+import (
+	"maps"
+	"slices"
 
-// Transition kinds. A wipe over the page is a transition, over a layer an entrance or exit.
+	"capstan/core/effect"
+)
+
+// Transition kinds beside the effects of pages (package effect), which one goes by.
 const (
 	Cut       = "cut"
 	Crossfade = "crossfade"
 	Morph     = "morph"
-	Wipe      = "wipe"
-	Push      = "push"
 )
 
 // Transition is the way into a scene.
 type Transition struct {
-	Kind      string            `json:"kind"`               // cut, crossfade, morph, wipe, push
-	Duration  int64             `json:"duration,omitzero"`  // ms; 0 for a cut
-	Easing    string            `json:"easing,omitzero"`    // CSS easing; empty: ease-in-out
-	Direction float64           `json:"direction,omitzero"` // of travel of a wipe or push, degrees clockwise, 0 to the right
-	Softness  float64           `json:"softness,omitzero"`  // px of a wipe's edge
-	GoesOn    bool              `json:"goesOn,omitzero"`    // a morph that goes on the run of the morph before, in its easing
-	Threads   map[string]Strand `json:"threads,omitempty"`  // of a morph: how single threads go through it, by thread
+	Kind     string            `json:"kind"`              // cut, crossfade, morph, or an effect of pages
+	Duration int64             `json:"duration,omitzero"` // ms; 0 for a cut
+	Easing   string            `json:"easing,omitzero"`   // CSS easing; empty: ease-in-out
+	Params   effect.Params     `json:"params,omitzero"`   // of its effect
+	GoesOn   bool              `json:"goesOn,omitzero"`   // a morph that goes on the run of the morph before, in its easing
+	Threads  map[string]Strand `json:"threads,omitempty"` // of a morph: how single threads go through it, by thread
 }
 
 // Strand is how one thread goes through a morph.
@@ -36,6 +38,17 @@ const (
 	TurnAnticlockwise = "anticlockwise" // by less than a turn
 )
 
+// Does returns the effect of a transition; nil where it goes by none, or by one that this version does not know.
+func (t *Transition) Does() *effect.Effect { return effect.As(effect.Transition, t.Kind) }
+
+// Pages returns what a transition does with both pages, and its parameters; nil as Does.
+func (t *Transition) Pages() (*effect.Pages, effect.Params) {
+	if e := t.Does(); e != nil {
+		return e.Pages, e.Complete(t.Params)
+	}
+	return nil, nil
+}
+
 // MaxTurns is by how many whole turns more a thread turns through a morph at most.
 const MaxTurns = 100
 
@@ -47,12 +60,14 @@ func (t *Transition) Equal(o *Transition) bool {
 	if t == nil || o == nil {
 		return false
 	}
-	return t.Kind == o.Kind && t.Duration == o.Duration && t.Easing == o.Easing && t.Direction == o.Direction && t.Softness == o.Softness && t.GoesOn == o.GoesOn &&
+	return t.Kind == o.Kind && t.Duration == o.Duration && t.Easing == o.Easing && t.Params.Equal(o.Params) && t.GoesOn == o.GoesOn &&
 		maps.Equal(t.Threads, o.Threads)
 }
 
 func (c *checker) transition(at string, t Transition) {
-	c.oneOf(at+".kind", t.Kind, Cut, Crossfade, Morph, Wipe, Push)
+	if !slices.Contains([]string{Cut, Crossfade, Morph}, t.Kind) {
+		c.effect(at, "kind", t.Kind, effect.Transition, t.Params)
+	}
 	c.time(at+".duration", t.Duration, 0)
 	if t.Kind == Cut && t.Duration != 0 {
 		c.fail(at+".duration", "must be 0 for a cut")
@@ -61,8 +76,6 @@ func (c *checker) transition(at string, t Transition) {
 		c.fail(at+".duration", "must be above 0 for a %s", t.Kind)
 	}
 	c.easing(at+".easing", t.Easing)
-	c.number(at+".direction", t.Direction, -360, 360)
-	c.number(at+".softness", t.Softness, 0, MaxSide)
 	if t.GoesOn && t.Kind != Morph {
 		c.fail(at+".goesOn", "belongs to a morph")
 	}

@@ -86,7 +86,7 @@ func (s *Scene) Clone() *Scene {
 	c := *s
 	c.Background = s.Background.clone()
 	c.Cues = slices.Clone(s.Cues)
-	c.Transition.Threads = maps.Clone(s.Transition.Threads)
+	c.Transition.Threads, c.Transition.Params = maps.Clone(s.Transition.Threads), s.Transition.Params.Clone()
 	c.Guides = slices.Clone(s.Guides)
 	c.Runs = slices.Clone(s.Runs)
 	for i := range c.Runs {
@@ -141,8 +141,7 @@ func (m *Media) Clone() *Media { return copied(m) }
 func (m *Move) Clone() *Move {
 	c := *m
 	c.End, c.From = copied(m.End), copied(m.From)
-	c.Path, c.Spin, c.Wipe = copied(m.Path), copied(m.Spin), copied(m.Wipe)
-	c.Slide, c.Rock, c.Scroll = copied(m.Slide), copied(m.Rock), copied(m.Scroll)
+	c.Path, c.Params = copied(m.Path), m.Params.Clone()
 	return &c
 }
 

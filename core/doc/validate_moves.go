@@ -1,5 +1,7 @@
 package doc
 
+import "capstan/core/effect"
+
 // run checks a run of moves: each but the first hangs on the one before.
 func (c *checker) run(at string, r MoveRun, byID map[string]*Move) {
 	c.id(at+".id", r.ID)
@@ -18,15 +20,14 @@ func (c *checker) run(at string, r MoveRun, byID map[string]*Move) {
 	}
 }
 
-// effects lists the effects each kind of move may have.
-var effects = map[string][]string{
-	Entrance: {AtOnce, Fade, Wipe, Slide}, Exit: {AtOnce, Fade, Wipe, Slide}, Loop: {Spin, Rock, Scroll}, MotionPath: {Along},
-}
-
 func (c *checker) move(at string, m *Move, moves map[string]*Move, cues map[string]bool) {
 	c.id(at+".id", m.ID)
 	c.oneOf(at+".kind", m.Kind, Entrance, Exit, Loop, MotionPath)
-	c.oneOf(at+".effect", m.Effect, effects[m.Kind]...)
+	if m.Kind == MotionPath {
+		c.oneOf(at+".effect", m.Effect, Along)
+	} else {
+		c.effect(at, "effect", m.Effect, m.Kind, m.Params)
+	}
 	c.oneOf(at+".start.when", m.Start.When, AtTime, WhenBegins, WhenEnds, BeforeSceneEnd, AtCue)
 	c.time(at+".start.offset", m.Start.Offset, -MaxTime)
 	c.hangs(at, m, moves, cues)
@@ -63,16 +64,16 @@ func (c *checker) hangs(at string, m *Move, moves map[string]*Move, cues map[str
 // lasting checks what says how long a move lasts.
 func (c *checker) lasting(at string, m *Move) {
 	c.oneOf(at+".lasts", m.Lasts, "", WholeScene, WholeThread)
-	if m.Lasts == WholeThread && m.Kind != MotionPath {
-		c.fail(at+".lasts", "as long as the thread: only paths do")
+	if m.Lasts == WholeThread && !m.Drifts() {
+		c.fail(at+".lasts", "as long as the thread: only paths do, and what drifts")
 	}
 	c.oneOf(at+".keeps", m.Keeps, "", "speed")
 	switch {
-	case m.Effect == AtOnce && m.Unit == "":
+	case m.Timeless():
 		if m.Duration != 0 {
 			c.fail(at+".duration", "must be 0: at once takes no time")
 		}
-	case m.Effect == Scroll && m.Lasts == WholeScene, m.Lasts != "" && m.Kind != Loop && m.Keeps == "":
+	case m.Kind != MotionPath && m.Does() == nil, m.Goes() != nil && m.Goes().Cycle != nil, m.Runs() && m.Lasts != "", m.Lasts != "" && m.Kind != Loop && m.Keeps == "":
 		c.time(at+".duration", m.Duration, 0)
 	default:
 		c.time(at+".duration", m.Duration, MinDuration)
@@ -90,50 +91,57 @@ func (c *checker) units(at string, m *Move) {
 		c.number(at+".from", m.From[1], -100, 100)
 	}
 	c.number(at+".overlap", m.Overlap, 0, 1)
-	if m.Unit != "" && m.Kind != Entrance && m.Kind != Exit && m.Effect != Rock {
-		c.fail(at+".unit", "is for entrances, exits and sine loops")
+	if m.Unit != "" && !m.ByUnits() && (m.Kind == MotionPath || m.Does() != nil) {
+		c.fail(at+".unit", "is for entrances, exits and loops that swing")
 	}
 }
 
-// params checks the parameters of the effect; those of other effects may stay from before and are not looked at.
+// params checks the line of a motion path; the parameters of effects are checked with these.
 func (c *checker) params(at string, m *Move) {
-	switch m.Effect {
-	case Wipe:
-		if m.Wipe != nil {
-			c.number(at+".wipe.direction", m.Wipe.Direction, -360, 360)
-			c.number(at+".wipe.softness", m.Wipe.Softness, 0, MaxPlace)
+	if m.Kind != MotionPath {
+		return
+	}
+	if m.Path == nil {
+		c.fail(at+".path", "is missing")
+		return
+	}
+	if err := checkPath(m.Path.D); err != nil {
+		c.fail(at+".path.d", "cannot be read: %v", err)
+	}
+	c.oneOf(at+".path.rest", m.Path.Rest, "", Departs, Arrives, Passes)
+	c.number(at+".path.share", m.Path.Share, 0, 1)
+}
+
+// MaxParams is how many parameters a move has at most, those of no effect that is known counted.
+const MaxParams = 64
+
+// effect checks the effect of a move or transition and its parameters. One that this version does not know is kept as it is.
+func (c *checker) effect(at, field, name, kind string, p effect.Params) {
+	if !c.idLike(at+"."+field, name) {
+		return
+	}
+	if len(p) > MaxParams {
+		c.fail(at+".params", "are %d; there can be %d", len(p), MaxParams)
+		return
+	}
+	e := effect.As(kind, name)
+	if e == nil {
+		if effect.Named(name) != nil {
+			c.fail(at+"."+field, "is %q, which is no %s", name, kind)
 		}
-	case Slide:
-		if m.Slide != nil {
-			c.number(at+".slide.direction", m.Slide.Direction, -360, 360)
-			c.number(at+".slide.distance", m.Slide.Distance, 0, MaxPlace)
+		return
+	}
+	for i := range e.Params {
+		q := &e.Params[i]
+		if v, ok := p[q.Name]; ok && v != nil {
+			if s := q.Check(v); s != "" {
+				c.fail(at+".params."+q.Name, "%s", s)
+			}
 		}
-	case Rock:
-		if m.Rock == nil {
-			c.fail(at+".rock", "is missing")
-			return
+	}
+	if e.Check != nil {
+		if s := e.Check(e.Complete(p)); s != "" {
+			c.fail(at+".params", "%s", s)
 		}
-		c.number(at+".rock.angle", m.Rock.Angle, -360, 360)
-		c.number(at+".rock.phase", m.Rock.Phase, 0, 1)
-	case Scroll:
-		if m.Scroll == nil {
-			c.fail(at+".scroll", "is missing")
-			return
-		}
-		if d := m.Scroll.Direction; d != 0 && d != 90 && d != 180 && d != 270 {
-			c.fail(at+".scroll.direction", "is %v; a scroll goes 0, 90, 180 or 270 degrees", d)
-		}
-		c.number(at+".scroll.speed", m.Scroll.Speed, 1, 100000)
-		c.number(at+".scroll.gap", m.Scroll.Gap, -MaxPlace, MaxPlace)
-	case Along:
-		if m.Path == nil {
-			c.fail(at+".path", "is missing")
-			return
-		}
-		if err := checkPath(m.Path.D); err != nil {
-			c.fail(at+".path.d", "cannot be read: %v", err)
-		}
-		c.oneOf(at+".path.rest", m.Path.Rest, "", Departs, Arrives, Passes)
-		c.number(at+".path.share", m.Path.Share, 0, 1)
 	}
 }

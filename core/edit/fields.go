@@ -38,6 +38,20 @@ func (f Fields) Get(name string, to any) bool {
 	return ok && !absent(v) && put(reflect.ValueOf(to).Elem(), v) == nil
 }
 
+// FieldsOf returns what a field is given as Fields; none where it is no object.
+func FieldsOf(v any) Fields {
+	if f, ok := v.(Fields); ok {
+		return f
+	}
+	out := Fields{}
+	if from := reflect.ValueOf(v); from.Kind() == reflect.Map && from.Type().Key().Kind() == reflect.String {
+		for k, item := range from.Seq2() {
+			out[k.String()] = item.Interface()
+		}
+	}
+	return out
+}
+
 // Has reports whether a field is named, be it to be taken away.
 func (f Fields) Has(name string) bool {
 	_, ok := f[name]
@@ -174,6 +188,8 @@ func round(v float64) float64 { return math.Round(v*1e4)/1e4 + 0 }
 func assign(to, from reflect.Value) error {
 	misfit := func() error { return fmt.Errorf("a %s is no %s", kindOf(from), kindOf(to)) }
 	switch {
+	case !from.IsValid():
+		return fmt.Errorf("nothing is no %s", kindOf(to))
 	case from.Kind() == reflect.Pointer && from.IsNil():
 		to.SetZero()
 		return nil
@@ -188,6 +204,8 @@ func assign(to, from reflect.Value) error {
 		return nil
 	}
 	switch to.Kind() {
+	case reflect.Interface:
+		return assignAny(to, from)
 	case reflect.Float64:
 		switch {
 		case from.CanFloat():
@@ -255,6 +273,31 @@ func assign(to, from reflect.Value) error {
 			return misfit()
 		}
 		to.Set(from.Convert(to.Type()))
+	}
+	return nil
+}
+
+// assignAny gives a field that may hold any value a number, text, yes or no, or a list of these.
+func assignAny(to, from reflect.Value) error {
+	switch {
+	case from.CanFloat():
+		to.Set(reflect.ValueOf(round(from.Float())))
+	case from.CanInt():
+		to.Set(reflect.ValueOf(float64(from.Int())))
+	case from.Kind() == reflect.String:
+		to.Set(reflect.ValueOf(from.String()))
+	case from.Kind() == reflect.Bool:
+		to.Set(reflect.ValueOf(from.Bool()))
+	case from.Kind() == reflect.Slice || from.Kind() == reflect.Array:
+		list := make([]any, from.Len())
+		for i := range list {
+			if err := assign(reflect.ValueOf(&list[i]).Elem(), from.Index(i)); err != nil {
+				return err
+			}
+		}
+		to.Set(reflect.ValueOf(list))
+	default:
+		return fmt.Errorf("a %s is no number, text or list", kindOf(from))
 	}
 	return nil
 }

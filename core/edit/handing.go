@@ -14,15 +14,16 @@ func HandsDown(m *doc.Move) bool {
 	case m.Kind == doc.MotionPath:
 		return m.Path != nil && !m.Path.TurnAlong
 	case m.Kind == doc.Entrance || m.Kind == doc.Exit:
-		return m.Effect == doc.AtOnce
+		c := m.Comes()
+		return c != nil && c.Apart
 	}
 	return false
 }
 
-// HandsTurnDown reports whether a spin or a rock of a group does the same when each of its layers has it about the group's pivot: where it
+// HandsTurnDown reports whether a loop that turns a group does the same when each of its layers has it about the group's pivot: where it
 // goes on no other loop and none goes on it, and the layers neither turn nor are moved nor mirrored by themselves.
 func HandsTurnDown(p *doc.Project, g *doc.Layer, m *doc.Move) bool {
-	if m.Kind != doc.Loop || m.Effect != doc.Spin && m.Effect != doc.Rock || m.Unit != "" || m.Continues != "" {
+	if g := m.Goes(); g == nil || !g.Turns || g.Round != nil || m.Unit != "" || m.Continues != "" {
 		return false
 	}
 	for _, l := range g.Children {
@@ -30,7 +31,7 @@ func HandsTurnDown(p *doc.Project, g *doc.Layer, m *doc.Move) bool {
 			return false
 		}
 		for _, k := range l.Moves {
-			if k.Effect != doc.AtOnce && k.Effect != doc.Fade && k.Effect != doc.Wipe {
+			if c := k.Comes(); c == nil || !c.Still {
 				return false
 			}
 		}

@@ -242,13 +242,15 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) []*doc.Lay
 			l.Opacity = 0 // nothing shows in a mask that is not there
 		}
 		var kept []*doc.Move
-		spin := pose.Turn
+		spin := pose.Loops.Turn
 		for _, m := range l.Moves {
 			if m.Lasts == doc.WholeThread {
 				continue // it goes on by itself
 			}
-			if m.Kind == doc.Loop && m.Lasts == "scene" {
-				spin -= film.EndTurn(i, l.ID, m.ID)
+			if m.Kind == doc.Loop && m.Lasts == "scene" && !m.Drifts() {
+				if g := m.Goes(); g == nil || g.Round == nil { // what has rolled stays turned, and rolls on from there
+					spin -= film.EndTurn(i, l.ID, m.ID)
+				}
 				kept = append(kept, m)
 			}
 		}

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/motion"
 	"capstan/core/patch"
 )
@@ -91,7 +92,7 @@ func titles(n int) *doc.Project {
 		id := string(rune('a' + i))
 		s.Layers = append(s.Layers, &doc.Layer{
 			ID: "l" + id, Thread: "t" + id, Name: "Flag " + id, Kind: doc.Rectangle, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{W: 10, H: 10},
-			Moves: []*doc.Move{{ID: id, Kind: doc.Entrance, Effect: doc.Fade, Start: doc.Start{When: doc.AtTime, Offset: 100}, Duration: int64(500 + 100*i)}},
+			Moves: []*doc.Move{{ID: id, Kind: doc.Entrance, Effect: effect.Fade, Start: doc.Start{When: doc.AtTime, Offset: 100}, Duration: int64(500 + 100*i)}},
 		})
 	}
 	return p

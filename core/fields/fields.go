@@ -6,23 +6,26 @@ import (
 	"strings"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 )
 
 // Controls by which a value is set.
 const (
-	Number    = "number"
-	Choice    = "choice"
-	Signs     = "signs"     // a choice of a few that are drawn
-	Direction = "direction" // degrees clockwise, 0 to the right
+	Number    = effect.Number
+	Choice    = effect.Choice
+	Signs     = effect.Signs     // a choice of a few that are drawn
+	Direction = effect.Direction // degrees clockwise, 0 to the right
+	List      = effect.List      // numbers, one for each
+	Move      = effect.Move      // another move of the scene, by id
 )
 
 // Field is one value that can be set.
 type Field struct {
-	Path    string   `json:"path"`    // in what it belongs to: rock.angle, shape.hole
+	Path    string   `json:"path"`    // in what it belongs to: params.angle, shape.hole
 	Words   string   `json:"words"`   // beside it
 	Out     string   `json:"out"`     // the same of an exit, where it differs
 	Name    string   `json:"name"`    // by itself
-	Control string   `json:"control"` // Number, Choice, Signs or Direction
+	Control string   `json:"control"` // Number, Choice, Signs, Direction, List or Move
 	Unit    string   `json:"unit"`
 	Times   float64  `json:"times"` // what is shown is the value times this: 100 for shares in %
 	Least   float64  `json:"least"` // as it is shown
@@ -30,7 +33,8 @@ type Field struct {
 	Step    float64  `json:"step"` // of the arrow keys
 	Digits  int      `json:"digits"`
 	Whole   bool     `json:"whole"`   // whole numbers alone
-	Clears  bool     `json:"clears"`  // 0 is taken away instead of being written; a missing value is 0
+	Clears  bool     `json:"clears"`  // 0 is taken away instead of being written
+	Usual   any      `json:"usual"`   // what a missing value is; null: 0, or nothing
 	Options []Option `json:"options"` // of a Choice or Signs
 	Four    bool     `json:"four"`    // of directions only left, right, up and down
 	Needs   string   `json:"needs"`   // shown only where the value at this path is set
@@ -56,24 +60,14 @@ func share(path, words, name string, least, most float64) Field {
 	return f
 }
 
-func (f Field) cleared() Field { f.Clears = true; return f }
-
 func (f Field) kept() Field { f.Clears = false; return f }
 
 func (f Field) digits(n int) Field { f.Digits = n; return f }
 
 func (f Field) whole() Field { f.Whole, f.Clears = true, false; return f }
 
-func (f Field) needs(path string) Field { f.Needs = path; return f }
-
-func (f Field) noUnit() Field { f.NoUnit = true; return f }
-
 func choice(path, words, name string, of ...Option) Field {
 	return Field{Path: path, Words: words, Name: name, Control: Choice, Times: 1, Options: of}
-}
-
-func direction(effect string) Field {
-	return Field{Path: effect + ".direction", Words: "Travels", Out: "Goes", Name: "Direction of travel", Control: Direction, Times: 1, Least: -360, Most: 360, Step: 1, Options: []Option{}, Clears: true}
 }
 
 // Shapes are the numbers of shapes by kind, in shape.
@@ -109,33 +103,37 @@ var Shapes = map[string][]Field{
 	doc.Ribbon: {share("thickness", "Width", "Width", 1, 100)},
 }
 
-// Effects are the numbers of moves by their effect.
-var Effects = map[string][]Field{
-	doc.Wipe: {
-		direction(doc.Wipe),
-		number("wipe.softness", "Soft by", "Softness of the edge", "px", 0, 4000),
-	},
-	doc.Slide: {
-		direction(doc.Slide),
-		func() Field {
-			f := choice("slide.distance", "From", "How far it slides", Option{Value: nil, Words: "off the page"}, Option{Value: 200, Words: "a distance, with a fade"})
-			f.Out, f.NoUnit = "To", true
-			return f
-		}(),
-		number("slide.distance", "Distance", "Distance of the slide", "px", 1, 1e6).kept().needs("slide.distance").noUnit(),
-	},
-	doc.Spin: {
-		choice("spin.anticlockwise", "Sense", "Sense", Option{Value: nil, Words: "↻ clockwise"}, Option{Value: true, Words: "↺ anticlockwise"}),
-	},
-	doc.Rock: {
-		number("rock.angle", "Strength", "Angle to either side", "°", -360, 360).kept().digits(1),
-		share("rock.phase", "Ahead by", "Share of a cycle that it is ahead by", 0, 100).cleared(),
-	},
-	doc.Scroll: {
-		func() Field { f := direction(doc.Scroll); f.Four = true; return f }(),
-		number("scroll.speed", "Speed", "Speed in px a second", "", 1, 100000).kept(),
-		number("scroll.gap", "Gap", "Gap between two copies; below 0 they overlap", "px", -1e6, 1e6),
-	},
+// Effects returns the parameters of every effect, by its name.
+func Effects() map[string][]Field {
+	all := map[string][]Field{}
+	for _, e := range effect.All() {
+		list := []Field{}
+		for i := range e.Params {
+			list = append(list, of(&e.Params[i])...)
+		}
+		all[e.Name] = list
+	}
+	return all
+}
+
+// of describes a parameter: a choice of which any number may be typed is two fields.
+func of(q *effect.Param) []Field {
+	f := Field{
+		Path: "params." + q.Name, Words: q.Words, Out: q.Out, Name: q.Label, Control: q.Control, Unit: q.Unit, Times: q.Times, Least: q.Least, Most: q.Most,
+		Step: q.Step, Digits: q.Digits, Whole: q.Whole, Usual: q.Usual, Options: []Option{}, Four: q.Four, NoUnit: q.NoUnit,
+	}
+	if q.Needs != "" {
+		f.Needs = "params." + q.Needs
+	}
+	for _, o := range q.Options {
+		f.Options = append(f.Options, Option{o.Value, o.Words, o.Sign})
+	}
+	if q.Free == "" {
+		return []Field{f}
+	}
+	n := f
+	n.Control, n.Words, n.Out, n.Name, n.Needs, n.Least, n.Step, n.Options = Number, q.Free, "", q.Free, f.Path, 1, 1, []Option{}
+	return []Field{f, n}
 }
 
 // LookFields are the fields of any layer's look.
@@ -172,10 +170,11 @@ func blends() (list []Option) {
 
 // Offer is a move that can be added.
 type Offer struct {
-	Words  string `json:"words"` // under its heading
-	Name   string `json:"name"`  // by itself
-	Kind   string `json:"kind"`
-	Effect string `json:"effect"`
+	Words   string `json:"words"` // under its heading
+	Name    string `json:"name"`  // by itself
+	Kind    string `json:"kind"`
+	Effect  string `json:"effect"`
+	Variant string `json:"variant"` // of the effect; empty: the plain one
 }
 
 // Offers are moves that do one thing, under its heading.
@@ -184,18 +183,43 @@ type Offers struct {
 	Moves   []Offer `json:"moves"`
 }
 
-// Moves are all moves that can be added, by what they do, in the order in which they are offered.
-var Moves = []Offers{
-	{"Comes in", []Offer{
-		{"Fade", "Fade in", doc.Entrance, doc.Fade}, {"Slide", "Slide in", doc.Entrance, doc.Slide}, {"Wipe", "Wipe in", doc.Entrance, doc.Wipe},
-		{"At once (appears)", "At once in", doc.Entrance, doc.AtOnce},
-	}},
-	{"Goes out", []Offer{
-		{"Fade", "Fade out", doc.Exit, doc.Fade}, {"Slide", "Slide out", doc.Exit, doc.Slide}, {"Wipe", "Wipe out", doc.Exit, doc.Wipe},
-		{"At once (vanishes)", "At once out", doc.Exit, doc.AtOnce},
-	}},
-	{"Goes on and on", []Offer{{"Spin", "Spin", doc.Loop, doc.Spin}, {"Rock", "Rock", doc.Loop, doc.Rock}, {"Scroll", "Scroll", doc.Loop, doc.Scroll}}},
-	{"Travels", []Offer{{"Motion path", "Motion path", doc.MotionPath, doc.Along}}},
+// Moves returns all moves that can be added, by what they do, in the order in which they are offered.
+func Moves() []Offers {
+	list := []Offers{}
+	for _, of := range [][2]string{{doc.Entrance, "Comes in"}, {doc.Exit, "Goes out"}, {doc.Loop, "Goes on and on"}} {
+		o := Offers{of[1], []Offer{}}
+		for _, e := range effect.All() {
+			for _, w := range e.Offered(of[0]) {
+				o.Moves = append(o.Moves, Offer{w.Words, w.Name, w.Kind, e.Name, w.Variant})
+			}
+		}
+		list = append(list, o)
+	}
+	return append(list, Offers{"Travels", []Offer{{"Motion path", "Motion path", doc.MotionPath, doc.Along, ""}}})
+}
+
+// Page is a kind of transition.
+type Page struct {
+	Kind   string `json:"kind"`
+	Words  string `json:"words"`
+	Leaves string `json:"leaves"` // its sign: SVG paths within 10 px about a middle, of the page that goes
+	Comes  string `json:"comes"`  // and of the one that comes
+	Turns  bool   `json:"turns"`  // the sign is turned in the direction of travel
+}
+
+// Pages returns the kinds of transitions, in the order in which they are offered.
+func Pages() []Page {
+	list := []Page{
+		{Kind: doc.Cut, Words: "Cut"},
+		{Kind: doc.Crossfade, Words: "Crossfade", Leaves: "M-11 9L11 -9", Comes: "M-11 -9L11 9"},
+		{Kind: doc.Morph, Words: "Morph"},
+	}
+	for _, e := range effect.All() {
+		if e.Pages != nil {
+			list = append(list, Page{e.Name, e.Words, e.Pages.Sign[0], e.Pages.Sign[1], e.Pages.Turns})
+		}
+	}
+	return list
 }
 
 // All is all that is described.
@@ -206,6 +230,7 @@ type All struct {
 	Rounded []string           `json:"rounded"` // kinds whose corners can be rounded
 	Kinds   map[string]string  `json:"kinds"`   // what each kind of layer is called
 	Moves   []Offers           `json:"moves"`
+	Pages   []Page             `json:"pages"` // kinds of transitions
 }
 
 // Described returns all that is described.
@@ -215,5 +240,5 @@ func Described() All {
 		kinds[k.Name] = strings.ToLower(k.Words)
 	}
 	kinds[doc.PathKind] = "drawn path" // a new one is called Drawing
-	return All{Shapes, Effects, Looks, Rounded, kinds, Moves}
+	return All{Shapes, Effects(), Looks, Rounded, kinds, Moves(), Pages()}
 }

@@ -44,7 +44,7 @@ func TestFieldsHaveNamesOfTheirOwn(t *testing.T) {
 	for k, v := range fields.Shapes {
 		all["shape "+k] = v
 	}
-	for k, v := range fields.Effects {
+	for k, v := range fields.Effects() {
 		all["effect "+k] = v
 	}
 	for of, list := range all {
@@ -54,14 +54,14 @@ func TestFieldsHaveNamesOfTheirOwn(t *testing.T) {
 				t.Errorf("%s: %+v", of, f)
 			}
 			seen[f.Name] = true
-			if strings.HasPrefix(of, "effect ") && !strings.HasPrefix(f.Path, strings.TrimPrefix(of, "effect ")+".") {
+			if strings.HasPrefix(of, "effect ") && !strings.HasPrefix(f.Path, "params.") {
 				t.Errorf("%s sets %s", of, f.Path)
 			}
 		}
 	}
-	for _, o := range fields.Moves {
+	for _, o := range fields.Moves() {
 		for _, m := range o.Moves {
-			if _, ok := fields.Effects[m.Effect]; !ok && m.Effect != doc.Fade && m.Effect != doc.AtOnce && m.Effect != doc.Along {
+			if _, ok := fields.Effects()[m.Effect]; !ok && m.Effect != doc.Along {
 				t.Error(fmt.Sprint(m, " has no fields"))
 			}
 		}

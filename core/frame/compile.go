@@ -280,10 +280,10 @@ func (b *builder) keep(l *layer) {
 }
 
 // settled reports whether a layer of before is good as it is. One with a loop that goes on from the scene before is not: its
-// phase is set by linking.
+// phase is set by linking. Nor is one that rolls by another layer's scroll.
 func (l *layer) settled() bool {
 	for _, m := range l.doc.Moves {
-		if m.Continues != "" {
+		if m.Continues != "" || m.NamesMove() {
 			return false
 		}
 	}

@@ -11,15 +11,19 @@ import (
 // maxCopies is how often a layer is repeated at most on one page, each way.
 const maxCopies = 2000
 
-// copies writes a layer, repeated over the page along the axes it scrolls on.
-func (p *Player) copies(i int, v View, alpha float64, by geom.Point) {
+// copies writes a layer, repeated over the page along the axes it scrolls on, or as a flock.
+func (p *Player) copies(i int, v View, alpha float64, by geom.Matrix) {
 	n := &p.nodes[i]
-	faint, resting := n.faint, v.Repeats > 0 && n.rests != (geom.Point{})
-	if resting {
-		n.period, faint = n.rests, 1-v.Repeats
-		defer func() { n.period = geom.Point{} }() // a pointer finds the layer itself alone
+	if n.loops.Flocks[0].Of != nil {
+		p.flock(i, v, alpha, by)
+		return
 	}
-	if n.period == (geom.Point{}) {
+	faint, resting := 1-n.loops.Repeats, v.Repeats > 0 && n.rests != (geom.Point{})
+	if resting {
+		n.loops.Period, faint = n.rests, 1-v.Repeats
+		defer func() { n.loops.Period = geom.Point{} }() // a pointer finds the layer itself alone
+	}
+	if n.loops.Period == (geom.Point{}) {
 		p.shown(i, v, alpha, by)
 		return
 	}
@@ -36,17 +40,17 @@ func (p *Player) copies(i int, v View, alpha float64, by geom.Point) {
 	}
 	for y := y0; y <= y1; y++ {
 		for x := x0; x <= x1; x++ {
-			at := n.scroll.Add(geom.Point{X: float64(x) * n.period.X, Y: float64(y) * n.period.Y})
+			at := n.loops.Scroll.Add(geom.Point{X: float64(x) * n.loops.Period.X, Y: float64(y) * n.loops.Period.Y})
 			a := alpha
 			if x != 0 || y != 0 {
 				a *= 1 - faint
 			}
 			if !adjoin {
-				p.shown(i, v, a, by.Add(n.m.ApplyVector(at)))
+				p.shown(i, v, a, aside(by, n.m, at))
 				continue
 			}
 			k := p.list.group(&one)
-			p.shown(i, v, a, by.Add(n.m.ApplyVector(at)))
+			p.shown(i, v, a, aside(by, n.m, at))
 			p.list.endGroup(k, &one)
 		}
 	}
@@ -55,13 +59,49 @@ func (p *Player) copies(i int, v View, alpha float64, by geom.Point) {
 	}
 }
 
+// flock writes the copies of a layer that are there in its place.
+func (p *Player) flock(i int, v View, alpha float64, by geom.Matrix) {
+	n := &p.nodes[i]
+	m := n.m
+	inv, ok := m.Inverse()
+	if !ok {
+		return
+	}
+	page := p.film.pageBox()
+	for k := range n.loops.Flocks {
+		f := &n.loops.Flocks[k]
+		if f.Of == nil {
+			continue
+		}
+		for c := range f.Copies() {
+			own, shows, there := f.Copy(c)
+			if !there {
+				continue
+			}
+			at := by.Mul(m.Mul(own).Mul(inv))
+			if at.Mul(m).ApplyBox(n.layer.reaches).Intersect(page).Empty() {
+				continue // it is off the page
+			}
+			p.shown(i, v, alpha*shows, at)
+		}
+	}
+}
+
+// aside moves what by has moved already by a vector in the axes of a layer.
+func aside(by, m geom.Matrix, at geom.Point) geom.Matrix {
+	v := by.ApplyVector(m.ApplyVector(at))
+	by.E += v.X
+	by.F += v.Y
+	return by
+}
+
 // maxAdjoining is how many copies are added up at most: each is painted by itself first.
 const maxAdjoining = 24
 
 // adjoin reports whether the copies of a scrolling layer touch without lying over each other.
 func (n *node) adjoin() bool {
 	touch := false
-	for _, side := range [2][2]float64{{n.layer.reaches.W(), n.period.X}, {n.layer.reaches.H(), n.period.Y}} {
+	for _, side := range [2][2]float64{{n.layer.reaches.W(), n.loops.Period.X}, {n.layer.reaches.H(), n.loops.Period.Y}} {
 		if side[1] > 0 && side[0] > side[1]+1e-6 {
 			return false
 		}
@@ -93,7 +133,7 @@ const maxStrip = 20000
 
 // strip writes the copies of a layer of plain colours as one outline for each of these, so that no line shows
 // between; false where the layer is not so plain.
-func (p *Player) strip(i, x0, x1, y0, y1 int, alpha float64, by geom.Point) bool {
+func (p *Player) strip(i, x0, x1, y0, y1 int, alpha float64, by geom.Matrix) bool {
 	n := &p.nodes[i]
 	a := n.alpha * alpha
 	if n.kind != leafNode || n.other != nil || n.sized || n.grown != 0 || len(n.veil) > 0 || n.layer.plate != nil || n.layer.alone || n.layer.doc.Kind == doc.Picture || a <= 0 || a < 1 && p.overlaps(i) {
@@ -114,17 +154,17 @@ func (p *Player) strip(i, x0, x1, y0, y1 int, alpha float64, by geom.Point) bool
 		p.tmp.Reset()
 		for y := y0; y <= y1; y++ {
 			for x := x0; x <= x1; x++ {
-				p.tmp.Append(p.film.Geometry.Path(s.key), geom.Translate(n.scroll.Add(geom.Point{X: float64(x) * n.period.X, Y: float64(y) * n.period.Y})))
+				p.tmp.Append(p.film.Geometry.Path(s.key), geom.Translate(n.loops.Scroll.Add(geom.Point{X: float64(x) * n.loops.Period.X, Y: float64(y) * n.loops.Period.Y})))
 			}
 		}
-		p.list.outline(&p.tmp, moved(n.m, by), &s.paint, a)
+		p.list.outline(&p.tmp, by.Mul(n.m), &s.paint, a)
 	}
 	return true
 }
 
 // repeats returns which copies of a scrolling layer touch the page, along both of its axes.
-func (n *node) repeats(f *Film, by geom.Point) (x0, x1, y0, y1 int) {
-	inv, ok := moved(n.m, by).Inverse()
+func (n *node) repeats(f *Film, by geom.Matrix) (x0, x1, y0, y1 int) {
+	inv, ok := by.Mul(n.m).Inverse()
 	if !ok {
 		return 0, -1, 0, -1
 	}
@@ -137,7 +177,7 @@ func (n *node) repeats(f *Film, by geom.Point) (x0, x1, y0, y1 int) {
 		b := math.Floor((pageMax - min - scroll) / period)
 		return int(math.Max(a, -maxCopies)), int(math.Min(b, maxCopies))
 	}
-	x0, x1 = span(n.period.X, n.scroll.X, page.Min.X, page.Max.X, box.Min.X, box.Max.X)
-	y0, y1 = span(n.period.Y, n.scroll.Y, page.Min.Y, page.Max.Y, box.Min.Y, box.Max.Y)
+	x0, x1 = span(n.loops.Period.X, n.loops.Scroll.X, page.Min.X, page.Max.X, box.Min.X, box.Max.X)
+	y0, y1 = span(n.loops.Period.Y, n.loops.Scroll.Y, page.Min.Y, page.Max.Y, box.Min.Y, box.Max.Y)
 	return
 }

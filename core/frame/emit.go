@@ -1,6 +1,8 @@
 package frame
 
 import (
+	"math"
+
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/morph"
@@ -12,13 +14,13 @@ func (p *Player) emit(v View) *List {
 	f := p.film
 	l := &p.list
 	l.reset(float64(f.Doc.Film.Width), float64(f.Doc.Film.Height))
-	p.paint(0, len(p.nodes), v, 1, geom.Point{})
+	p.paint(0, len(p.nodes), v, 1, geom.Identity)
 	return l
 }
 
 // paint writes the nodes from..to, moved by a vector on the page; alpha is handed down by groups that need no layer of
 // their own.
-func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
+func (p *Player) paint(from, to int, v View, alpha float64, by geom.Matrix) {
 	l := &p.list
 	sheet, one := Effects{Opacity: 1}, Effects{Opacity: 1, Blend: Added}
 	joined, share := from, 0.0 // the nodes up to here are added up, to a share
@@ -42,12 +44,12 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
 		switch n.kind {
 		case pageNode:
 			if !n.paint.Clear() {
-				c := n.paint.Sized(moved(n.m, by), v.Scale)
+				c := n.paint.Sized(by.Mul(n.m), v.Scale)
 				key := p.film.page
 				if n.m.E != 0 || n.m.F != 0 {
 					key = p.film.broad
 				}
-				l.fill(p.film.Geometry, key, moved(n.m, by), &c, 1)
+				l.fill(p.film.Geometry, key, by.Mul(n.m), &c, 1)
 			}
 		case mixNode, wipeNode:
 			second := p.nodes[i+1].end
@@ -58,7 +60,7 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
 				l.num(n.share)
 			} else {
 				l.op(OpWipe)
-				l.terms(n.veil)
+				l.terms(n.veil, p.film.pageBox())
 				box = l.openBox()
 				l.termNumbers(n.veil, n.m, p.film.pageBox())
 			}
@@ -99,20 +101,14 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Point) {
 	}
 }
 
-func moved(m geom.Matrix, by geom.Point) geom.Matrix {
-	m.E += by.X
-	m.F += by.Y
-	return m
-}
-
 func (f *Film) pageBox() geom.Box {
 	return geom.Box{Max: geom.Point{X: float64(f.Doc.Film.Width), Y: float64(f.Doc.Film.Height)}}
 }
 
 // shown writes one copy of a layer, as far as its veil shows it.
-func (p *Player) shown(i int, v View, alpha float64, by geom.Point) {
+func (p *Player) shown(i int, v View, alpha float64, by geom.Matrix) {
 	n := &p.nodes[i]
-	a := n.alpha * alpha
+	a := n.alpha * alpha * (1 - n.loops.Dim)
 	if a <= 0 || n.end == i+1 && n.layer.doc.Kind == doc.Group || n.veil.Nothing() {
 		return
 	}
@@ -124,12 +120,12 @@ func (p *Player) shown(i int, v View, alpha float64, by geom.Point) {
 			box = n.layer.pieces[n.piece].reaches
 		}
 		l.op(OpVeil)
-		l.terms(n.veil)
+		l.terms(n.veil, box)
 		veiled = l.openBox()
-		l.termNumbers(n.veil, moved(n.m, by), box)
+		l.termNumbers(n.veil, by.Mul(n.m), box)
 	}
 	if e, alone := p.effectsOf(n); alone || a < 1 && p.overlaps(i) {
-		e = e.On(n.m)
+		e = e.On(by.Mul(n.m))
 		e.Opacity = a
 		outer, inner, two := e.Layers()
 		k := l.group(&outer)
@@ -153,6 +149,14 @@ func (p *Player) shown(i int, v View, alpha float64, by geom.Point) {
 // effectsOf returns what is done to a node as a whole, and whether that is more than fading. What is done to a text in
 // pieces is done to all of it.
 func (p *Player) effectsOf(n *node) (Effects, bool) {
+	e, alone := p.restingEffects(n)
+	if n.blur > 0 {
+		e.Blur, alone = math.Hypot(e.Blur, n.blur), true
+	}
+	return e, alone
+}
+
+func (p *Player) restingEffects(n *node) (Effects, bool) {
 	switch {
 	case n.mixed > 0:
 		e := &p.effects[n.mixed-1]
@@ -183,7 +187,7 @@ func (p *Player) overlaps(i int) bool {
 }
 
 // body writes what a node shows, without its veil and effects.
-func (p *Player) body(i int, v View, alpha float64, by geom.Point) {
+func (p *Player) body(i int, v View, alpha float64, by geom.Matrix) {
 	n := &p.nodes[i]
 	if n.kind == pieceNode && p.plateOf > 0 {
 		p.platePart(n, alpha, by)
@@ -203,7 +207,7 @@ func (p *Player) body(i int, v View, alpha float64, by geom.Point) {
 }
 
 // plate writes what lies behind a text.
-func (p *Player) plate(n *node, alpha float64, by geom.Point) {
+func (p *Player) plate(n *node, alpha float64, by geom.Matrix) {
 	if n.layer == nil || n.layer.plate == nil || alpha <= 0 {
 		return
 	}
@@ -213,14 +217,14 @@ func (p *Player) plate(n *node, alpha float64, by geom.Point) {
 		c = morph.Paints(&c, &n.other.plate.paint, n.share)
 	}
 	if !c.Clear() {
-		p.list.fill(p.film.Geometry, s.key, moved(n.m, by), &c, alpha)
+		p.list.fill(p.film.Geometry, s.key, by.Mul(n.m), &c, alpha)
 	}
 }
 
-func (p *Player) leaf(n *node, v View, alpha float64, by geom.Point) {
+func (p *Player) leaf(n *node, v View, alpha float64, by geom.Matrix) {
 	d := n.layer.doc
 	l := &p.list
-	m := moved(n.m, by)
+	m := by.Mul(n.m)
 	if paint := kinds[d.Kind].paint; paint != nil {
 		paint(p, n, v, alpha, m)
 		return

@@ -95,13 +95,20 @@ func (l *layer) partOf(child *layer) int {
 	return n
 }
 
-// measureSlides tells every slide off the page how far that is: with the layer and its groups where paths have brought them
+// measureSlides tells what rolls by what it does, and every slide off the page how far that is: with the layer and its groups where paths have brought them
 // when the slide begins (an entrance) or ends (an exit), loops and other presence moves left out.
 func (f *Film) measureSlides(s *scene, list []*layer, was *scene) {
 	page := geom.Box{Max: geom.Point{X: float64(f.Doc.Film.Width), Y: float64(f.Doc.Film.Height)}}
 	for _, l := range list {
 		if was != nil && was.byID[l.doc.ID] == l {
 			continue // kept with all that is inside it
+		}
+		if l.track.Rolls() {
+			var outer []*motion.Track
+			for g := l.parent; g != nil; g = g.parent {
+				outer = append(outer, g.track)
+			}
+			l.track.SetRolls(outer, s.trackOf)
 		}
 		l.track.SetTravel(func(v geom.Point, at int64) float64 {
 			c := motion.Clock{At: motion.Millis(at), Stay: s.timing.Stay}
@@ -118,6 +125,14 @@ func (f *Film) measureSlides(s *scene, list []*layer, was *scene) {
 		})
 		f.measureSlides(s, l.children, was)
 	}
+}
+
+// trackOf returns the track that a move of the scene is part of.
+func (s *scene) trackOf(move string) *motion.Track {
+	if _, l := s.doc.Move(move); l != nil && s.byID[l.ID] != nil {
+		return s.byID[l.ID].track
+	}
+	return nil
 }
 
 // alongPaths is the layer's map to its parent's axes with nothing but paths at work.

@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/motion"
@@ -93,7 +94,7 @@ func TestQuarterTurnsMorphTheWayTheySay(t *testing.T) {
 
 // Section 11: 60 % opacity half way through a fade shows at 30 %.
 func TestOpacitiesMultiply(t *testing.T) {
-	l := doc.Layer{Opacity: 0.6, Place: doc.Place{X: 200, Y: 150, W: 100, H: 40}, Moves: []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: doc.Fade, Duration: 1000, Easing: "linear", Start: doc.Start{When: doc.AtTime}}}}
+	l := doc.Layer{Opacity: 0.6, Place: doc.Place{X: 200, Y: 150, W: 100, H: 40}, Moves: []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: effect.Fade, Duration: 1000, Easing: "linear", Start: doc.Start{When: doc.AtTime}}}}
 	f := compile(t, two(l, doc.Layer{Opacity: 1}), frame.Assets{Fonts: &text.Book{}})
 	n := f.Player().At(motion.Millis(500), frame.View{Scale: 1}).Numbers
 	if got := n[len(n)-1]; math.Abs(got-0.3) > 1e-12 {
@@ -246,7 +247,7 @@ func TestPointersFindTheFrontUnlockedLayerAndFallThroughHoles(t *testing.T) {
 }
 
 func TestALayerThatIsAwayIsNotFound(t *testing.T) {
-	l := doc.Layer{Opacity: 1, Place: doc.Place{X: 200, Y: 150, W: 100, H: 100}, Moves: []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 1000}}}}
+	l := doc.Layer{Opacity: 1, Place: doc.Place{X: 200, Y: 150, W: 100, H: 100}, Moves: []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 1000}}}}
 	f := compile(t, two(l, doc.Layer{Opacity: 1}), frame.Assets{Fonts: &text.Book{}})
 	p := f.Player()
 	p.Stand(motion.Millis(999))

@@ -77,19 +77,19 @@ func (p *Player) touches(i int, q geom.Point, slack float64) bool {
 		if g.end <= i || k != i && g.kind == leafNode {
 			continue // the node does not lie in it
 		}
-		if g.period != (geom.Point{}) {
+		if g.loops.Period != (geom.Point{}) {
 			inv, ok := g.m.Inverse()
 			if !ok {
 				return false
 			}
 			// Back to where the first copy lies.
 			local, box := inv.Apply(q), g.layer.box
-			to := local.Sub(g.scroll)
-			if g.period.X > 0 {
-				to.X -= math.Floor((to.X-box.Min.X)/g.period.X) * g.period.X
+			to := local.Sub(g.loops.Scroll)
+			if g.loops.Period.X > 0 {
+				to.X -= math.Floor((to.X-box.Min.X)/g.loops.Period.X) * g.loops.Period.X
 			}
-			if g.period.Y > 0 {
-				to.Y -= math.Floor((to.Y-box.Min.Y)/g.period.Y) * g.period.Y
+			if g.loops.Period.Y > 0 {
+				to.Y -= math.Floor((to.Y-box.Min.Y)/g.loops.Period.Y) * g.loops.Period.Y
 			}
 			q = g.m.Apply(to)
 		}

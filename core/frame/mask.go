@@ -8,7 +8,7 @@ import (
 )
 
 // masked writes what is in node i as far as its masks from node k on show it: those of a group, which are not painted themselves.
-func (p *Player) masked(i, k int, v View, alpha float64, by geom.Point) {
+func (p *Player) masked(i, k int, v View, alpha float64, by geom.Matrix) {
 	end := p.nodes[i].end
 	for k < end && p.nodes[k].mask == "" {
 		k = p.nodes[k].end

@@ -122,10 +122,13 @@ func (p *Player) oneSided(q *pair, l *layer, pose motion.Pose, parent geom.Matri
 	}
 	n := node{
 		kind: groupNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity,
-		veil: pose.Veil, scroll: pose.Scroll, period: pose.Period, faint: 1 - pose.Repeats, mask: l.doc.Mask,
+		veil: pose.Veil, loops: pose.Loops, blur: pose.Blur, mask: l.doc.Mask,
 	}
 	i := p.open(n)
 	for _, k := range q.children {
+		if q.turned(k, n.loops.Only) {
+			continue
+		}
 		m := n.m
 		if unit, of := p.unit(q, k, c); of {
 			m = m.Mul(l.unitAt(unit, k.middle()))
@@ -177,6 +180,15 @@ func (p *Player) unit(q, child *pair, c strandClock) (motion.Pose, bool) {
 	return p.unitBetween(q, c, ua, ub), true
 }
 
+// turned reports whether a child of the pair's groups is not the one that alone is shown; only is which that is, 0: all are.
+func (q *pair) turned(child *pair, only int) bool {
+	if only == 0 {
+		return false
+	}
+	at := func(g, k *layer) bool { return g != nil && k != nil && (k.doc.Mask != "" || g.partOf(k)+1 == only) }
+	return !at(q.a, child.a) && !at(q.b, child.b)
+}
+
 // middle is where a part turns about: the middle of its box, in its group's axes.
 func (q *pair) middle() geom.Point {
 	l := q.a
@@ -208,7 +220,8 @@ func (p *Player) unitBetween(q *pair, c strandClock, ua, ub motion.Unit) motion.
 		y.Opacity = 0
 	}
 	e := morph.Ease(c.p)
-	out := motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, &p.passage, &ua, &ub)
+	out := motion.Pose{Loops: motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, &p.passage, &ua, &ub)}
+	out.Growth, out.Blur = morph.Number(x.Growth, y.Growth, c.p), max(0, morph.Number(x.Blur, y.Blur, c.p))
 	out.Present, out.Opacity = true, morph.Number(x.Opacity, y.Opacity, e)
 	out.Offset = morph.Point(x.Offset, y.Offset, c.p)
 	out.Veil = p.veils.With(p.veils.Lifted(x.Veil, e), p.veils.Lifted(y.Veil, 1-e))
@@ -228,6 +241,7 @@ func (l *layer) absolute(c motion.Clock, mem *motion.Veils) state.State {
 		s.At = o.Matrix().Apply(s.At)
 		s.Turn += o.Turn + o.Spin
 		s.Opacity *= o.Opacity
+		s.Growth = (1+s.Growth)*(1+o.Growth)*(1+o.Loops.Growth) - 1
 	}
 	return s
 }
@@ -240,7 +254,7 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b state.
 	m := parent.Mul(is.Matrix())
 	n := node{
 		kind: leafNode, layer: q.a, other: q.b, share: e, m: m, alpha: is.Opacity,
-		veil: is.Veil, scroll: is.Scroll, period: is.Period, faint: 1 - is.Repeats,
+		veil: is.Veil, loops: is.Loops, blur: is.Blur,
 		size: is.Size, corner: is.Corner, sized: a.Size != b.Size || a.Corner != b.Corner || !q.a.doc.Shape.Equal(q.b.doc.Shape),
 	}
 	if q.a.alone || q.b.alone {
@@ -251,6 +265,9 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b state.
 		n.kind, n.other, n.sized = groupNode, nil, false
 		i := p.open(n)
 		for _, k := range q.children {
+			if q.turned(k, n.loops.Only) {
+				continue
+			}
 			inner := m
 			if unit, of := p.unit(q, k, c); of {
 				inner = m.Mul(q.a.unitAt(unit, k.middle()))
@@ -308,7 +325,7 @@ func (p *Player) words(q *pair, n node, c strandClock) {
 		}
 		piece := n
 		piece.kind, piece.piece, piece.alpha, piece.veil = pieceNode, k, unit.Opacity, unit.Veil
-		piece.scroll, piece.period, piece.mixed = geom.Point{}, geom.Point{}, 0
+		piece.loops, piece.blur, piece.mixed = unit.Loops, unit.Blur, 0
 		piece.m = n.m.Mul(base.unitAt(unit, base.pieces[k].box.Centre()))
 		p.close(p.open(piece))
 	}

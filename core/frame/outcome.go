@@ -20,12 +20,10 @@ func (f *Film) EndPose(i int, id string) motion.Pose {
 
 // Cycle returns after which time a loop of scene i is where it was, there and back counted, in ms; 0 for other moves.
 func (f *Film) Cycle(i int, m *doc.Move, layerID string) int64 {
-	if m.Effect == doc.Scroll {
-		if l := f.scenes[i].byID[layerID]; l != nil {
-			return motion.CycleOfScroll(m, l.box)
-		}
+	if l := f.scenes[i].byID[layerID]; l != nil {
+		return motion.CycleOf(m, l.extent())
 	}
-	return motion.CycleTime(m)
+	return 0
 }
 
 // Phase returns how far into its cycle a loop of scene i is at its begin, in ms.

@@ -117,7 +117,7 @@ func (p *Player) Clear() {
 // AddPlaced adds a layer to the list as it was last placed, with what is inside it alone, alpha times as strong.
 func (p *Player) AddPlaced(id string, alpha float64, v View) {
 	if i := p.placed(id); i >= 0 {
-		p.paint(i, p.nodes[i].end, v, alpha, geom.Point{})
+		p.paint(i, p.nodes[i].end, v, alpha, geom.Identity)
 	}
 }
 

@@ -71,7 +71,7 @@ func (f *Film) divide(l *layer) {
 }
 
 // plates writes the plate behind a text in the parts that come with its pieces, as these are at this time; false: it stands as one.
-func (p *Player) plates(i int, v View, alpha float64, by geom.Point) bool {
+func (p *Player) plates(i int, v View, alpha float64, by geom.Matrix) bool {
 	n := &p.nodes[i]
 	if n.kind != textNode || n.layer.plate == nil || len(n.layer.pieces) == 0 || n.layer.pieces[0].region == 0 {
 		return false
@@ -85,7 +85,7 @@ func (p *Player) plates(i int, v View, alpha float64, by geom.Point) bool {
 }
 
 // platePart writes the part of a plate that comes with a piece.
-func (p *Player) platePart(n *node, alpha float64, by geom.Point) {
+func (p *Player) platePart(n *node, alpha float64, by geom.Matrix) {
 	of := &p.nodes[p.plateOf-1]
 	region := n.layer.pieces[n.piece].region
 	if region == 0 || alpha <= 0 {
@@ -94,14 +94,14 @@ func (p *Player) platePart(n *node, alpha float64, by geom.Point) {
 	l := &p.list
 	l.op(OpClip, region, 0)
 	k := l.openBox()
-	l.matrix(moved(n.m, by))
+	l.matrix(by.Mul(n.m))
 	s := of.layer.plate
 	c := s.paint
 	if of.other != nil && of.other.plate != nil {
 		c = morph.Paints(&c, &of.other.plate.paint, of.share)
 	}
 	if !c.Clear() {
-		l.fill(p.film.Geometry, s.key, moved(n.m, by), &c, alpha)
+		l.fill(p.film.Geometry, s.key, by.Mul(n.m), &c, alpha)
 	}
 	l.op(OpEnd)
 	l.closeBox(k)

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
@@ -35,7 +36,7 @@ func TestPlatesComeWithTheirWords(t *testing.T) {
 		p.Film.Scenes[0].Stay = 3000
 		l := &doc.Layer{ID: "a", Thread: "a", Name: "a", Kind: doc.TextKind, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: "#ffffff"}, Place: doc.Place{X: 200, Y: 20}}
 		l.Text = &doc.Text{Align: doc.Centre, Runs: []doc.Run{{Text: "bring a tail\nbring a kite", Family: "Archivo", Weight: 600, Size: 40}}, Plate: &doc.Plate{Colour: "#d8573a", Padding: 8}}
-		l.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 500}, Duration: 1000, Unit: unit}}
+		l.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 500}, Duration: 1000, Unit: unit}}
 		p.Film.Scenes[0].Layers = []*doc.Layer{l}
 		f, err := frame.Compile(p, frame.Assets{Fonts: book}, nil)
 		if err != nil {
@@ -95,12 +96,12 @@ func TestEntrancesBeginWithNothing(t *testing.T) {
 			l.Kind, l.Fill, l.Children, l.Place = doc.Group, doc.Fill{Kind: doc.NoFill}, []*doc.Layer{&k}, doc.Place{X: 80, Y: 60}
 		},
 	} {
-		for _, effect := range []string{doc.Wipe, doc.Slide} {
+		for _, how := range []string{effect.Wipe, effect.Slide} {
 			for _, direction := range []float64{0, 90, 180, 270, 45} {
 				p := doc.NewProject("p", "Begin", 160, 120, "s")
 				l := &doc.Layer{ID: "a", Thread: "a", Name: "a", Kind: doc.Rectangle, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: "#d8573a"}, Place: doc.Place{X: 80, Y: 60, W: 60, H: 40, Turn: 20}}
 				change(l)
-				l.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: effect, Start: doc.Start{When: doc.AtTime}, Duration: 1000, Wipe: &doc.WipeParams{Direction: direction}, Slide: &doc.SlideParams{Direction: direction}}}
+				l.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: how, Start: doc.Start{When: doc.AtTime}, Duration: 1000, Params: effect.Params{"direction": direction}}}
 				p.Film.Scenes[0].Layers, p.Film.Scenes[0].Background = []*doc.Layer{l}, doc.Fill{Kind: doc.Solid, Colour: "#ffffff"}
 				f, err := frame.Compile(p, frame.Assets{Fonts: &text.Book{}}, nil)
 				if err != nil {
@@ -112,7 +113,7 @@ func TestEntrancesBeginWithNothing(t *testing.T) {
 				}
 				for i, v := range img.Pix {
 					if v < 254 {
-						t.Errorf("%s, %s to %v: as it begins %d, %d is %v", name, effect, direction, i/4%160, i/4/160, img.RGBAAt(i/4%160, i/4/160))
+						t.Errorf("%s, %s to %v: as it begins %d, %d is %v", name, how, direction, i/4%160, i/4/160, img.RGBAAt(i/4%160, i/4/160))
 						break
 					}
 				}

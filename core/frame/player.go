@@ -43,17 +43,16 @@ func (p *Player) SetFilm(f *Film) { p.film = f }
 
 // node is a layer as it stands at a time. Nodes lie in stacking order, parents before children.
 type node struct {
-	kind   nodeKind
-	layer  *layer
-	piece  int         // of a pieceNode
-	m      geom.Matrix // local to page
-	alpha  float64
-	veil   motion.Veil
-	scroll geom.Point // own axes, within period
-	period geom.Point
-	faint  float64 // how much of the repetitions is not seen
-	end    int     // nodes[i+1:end] lie inside
-	paint  Paint   // of a page
+	kind  nodeKind
+	layer *layer
+	piece int         // of a pieceNode
+	m     geom.Matrix // local to page
+	alpha float64
+	veil  motion.Veil
+	loops motion.Going
+	blur  float64 // px, beside that of the layer
+	end   int     // nodes[i+1:end] lie inside
+	paint Paint   // of a page
 	// What a morph changes:
 	other  *layer  // the layer of the other side, for its colours
 	share  float64 // eased progress towards other
@@ -141,8 +140,8 @@ func (p *Player) Stand(t motion.Instant) {
 	st := f.strands[w.Scene]
 	leaving := motion.Clock{At: w.Since.Add(from.timing.Stay), Side: motion.Leaving, Stay: from.timing.Stay}
 	entering := motion.Clock{At: w.Clock, Side: motion.Entering, Stay: s.timing.Stay}
-	switch st.kind {
-	case doc.Morph:
+	switch {
+	case st.kind == doc.Morph:
 		p.page(morph.Paints(&from.background, &s.background, e), geom.Point{})
 		list, second := st.plan()
 		if w.Share >= 0.5 {
@@ -150,17 +149,17 @@ func (p *Player) Stand(t motion.Instant) {
 		}
 		p.passage = f.Order.Passage(w, f.easeOf(w.Scene), e)
 		p.morph(list, strandClock{leaving, entering, e}, geom.Identity)
-	case doc.Push:
+	case st.crossing.Pushes:
 		by := st.across(f.Doc.Film.Width, f.Doc.Film.Height)
 		if by.X == 0 || by.Y == 0 {
-			// Both pages share one edge: what it covers of a pixel for the one it leaves to the other, as in a wipe.
-			p.wipe(from, s, &leaving, &entering, by, math.Atan2(by.Y, by.X)*180/math.Pi, 0, e)
+			// Both pages share one edge: what it covers of a pixel for one it leaves to the other, as in a wipe.
+			p.uncover(from, s, &leaving, &entering, by, &st.crossing, e)
 			break
 		}
 		p.side(clipNode, from, &leaving, by.Mul(e))
 		p.side(clipNode, s, &entering, by.Mul(e-1))
-	case doc.Wipe:
-		p.wipe(from, s, &leaving, &entering, geom.Point{}, st.transition.Direction, st.transition.Softness, e)
+	case st.crossing.Uncovers():
+		p.uncover(from, s, &leaving, &entering, geom.Point{}, &st.crossing, e)
 	default:
 		mix := p.open(node{kind: mixNode, share: min(1, max(0, e)), alpha: 1})
 		p.side(sideNode, from, &leaving, geom.Point{})
@@ -169,10 +168,10 @@ func (p *Player) Stand(t motion.Instant) {
 	}
 }
 
-// wipe places two scenes of which the second is shown as far as a front has come; both are moved by the share e of by.
-func (p *Player) wipe(from, to *scene, leaving, entering *motion.Clock, by geom.Point, direction, softness, e float64) {
-	front := p.veils.Of(motion.Reveal{Opacity: 1, Direction: direction, Softness: softness, Share: min(1, max(0, e))})
-	i := p.open(node{kind: wipeNode, m: geom.Identity, alpha: 1, veil: front})
+// uncover places two scenes of which the second is shown as far as a front has come; both are moved by the share e of by.
+func (p *Player) uncover(from, to *scene, leaving, entering *motion.Clock, by geom.Point, crossing *motion.Crossing, e float64) {
+	veil := p.veils.Of(crossing.At(e))
+	i := p.open(node{kind: wipeNode, m: geom.Identity, alpha: 1, veil: veil})
 	p.side(sideNode, from, leaving, by.Mul(e))
 	p.side(sideNode, to, entering, by.Mul(e-1))
 	p.close(i)
@@ -188,7 +187,7 @@ func (f *Film) easeOf(i int) motion.Easing {
 
 // across returns how far a push moves both pages: they adjoin along one of eight directions.
 func (st *strand) across(w, h int) geom.Point {
-	v := geom.Rotate(math.Round(st.transition.Direction/45) * 45).ApplyVector(geom.Point{X: 1})
+	v := geom.Rotate(math.Round(st.crossing.Toward/45) * 45).ApplyVector(geom.Point{X: 1})
 	sign := func(x float64) float64 { return math.Round(x * 1.4) } // a half-diagonal counts as a whole step
 	return geom.Point{X: sign(v.X) * float64(w), Y: sign(v.Y) * float64(h)}
 }
@@ -269,7 +268,7 @@ func (p *Player) alone(l *layer) bool {
 func (p *Player) layer(l *layer, parent geom.Matrix, pose motion.Pose, alpha float64, c *motion.Clock) {
 	n := node{
 		kind: leafNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity,
-		veil: pose.Veil, scroll: pose.Scroll, period: pose.Period, faint: 1 - pose.Repeats, mask: l.doc.Mask,
+		veil: pose.Veil, loops: pose.Loops, blur: pose.Blur, mask: l.doc.Mask,
 	}
 	unit := ""
 	if c != nil {
@@ -296,8 +295,18 @@ func (p *Player) layer(l *layer, parent geom.Matrix, pose motion.Pose, alpha flo
 				p.sibling(child, n.m, c)
 				continue
 			}
+			if n.loops.Only > 0 && n.loops.Only != k+1 {
+				k++
+				continue
+			}
 			p.part(l, child, n.m, l.track.UnitAt(*c, motion.Unit{Part: k}, &p.veils), c)
 			k++
+		}
+	case n.kind == groupNode && n.loops.Only > 0:
+		for _, child := range l.children {
+			if child.doc.Mask != "" || l.partOf(child)+1 == n.loops.Only {
+				p.sibling(child, n.m, c)
+			}
 		}
 	case n.kind == groupNode:
 		p.layers(l.children, n.m, c)
@@ -311,20 +320,23 @@ func (p *Player) pieceOf(l *layer, k int, m geom.Matrix, unit motion.Pose) {
 		return
 	}
 	q := m.Mul(l.unitAt(unit, l.pieces[k].box.Centre()))
-	p.close(p.open(node{kind: pieceNode, layer: l, piece: k, m: q, alpha: unit.Opacity, veil: unit.Veil}))
+	p.close(p.open(node{kind: pieceNode, layer: l, piece: k, m: q, alpha: unit.Opacity, veil: unit.Veil, loops: unit.Loops, blur: unit.Blur}))
 }
 
-// unitAt returns the map, in the layer's own axes, that its unit's pose makes: a turn about the unit's middle and an offset
-// that is given in the parent's axes.
+// unitAt returns the map, in the layer's own axes, that its unit's pose makes: turns and growth about the unit's middle and offsets
+// that are given in the parent's axes.
 func (l *layer) unitAt(unit motion.Pose, middle geom.Point) geom.Matrix {
 	m := geom.Identity
-	if unit.Offset != (geom.Point{}) {
+	if by := unit.Offset.Add(unit.Loops.Sway); by != (geom.Point{}) {
 		if inv, ok := l.at(motion.Rest).Inverse(); ok {
-			m = geom.Translate(inv.ApplyVector(unit.Offset))
+			m = geom.Translate(inv.ApplyVector(by))
 		}
 	}
-	if unit.Turn != 0 {
-		m = m.Mul(geom.Rotate(unit.Turn).About(middle))
+	if unit.Loops.Turn != 0 {
+		m = m.Mul(geom.Rotate(unit.Loops.Turn).About(middle))
+	}
+	if k := (1 + unit.Growth) * (1 + unit.Loops.Growth); k != 1 {
+		m = m.Mul(geom.Scale(k, k).About(middle))
 	}
 	return m
 }
@@ -338,7 +350,8 @@ func (p *Player) part(g, child *layer, m geom.Matrix, unit motion.Pose, c *motio
 	if !pose.Present {
 		return
 	}
-	pose.Veil = p.veils.With(pose.Veil, unit.Veil)
+	pose.Veil, pose.Blur = p.veils.With(pose.Veil, unit.Veil), math.Hypot(pose.Blur, unit.Blur)
+	pose.Loops.Dim = 1 - (1-pose.Loops.Dim)*(1-unit.Loops.Dim)
 	middle := child.at(motion.Rest).ApplyBox(child.box).Centre()
 	p.layer(child, m.Mul(g.unitAt(unit, middle)), pose, pose.Opacity*unit.Opacity, c)
 }

@@ -7,6 +7,7 @@ import (
 
 	"capstan/core/combine"
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/motion"
@@ -22,7 +23,7 @@ func TestNoSeamsBetweenWhatAdjoins(t *testing.T) {
 	scroll := func(gap float64, more ...func(l *doc.Layer)) func(p *doc.Project) {
 		return func(p *doc.Project) {
 			l := &doc.Layer{ID: "a", Thread: "a", Name: "a", Kind: doc.Rectangle, Opacity: 1, Fill: solid("#d8573a"), Place: doc.Place{X: 37, Y: 40, W: 47, H: 500}}
-			l.Moves = []*doc.Move{{ID: "m", Kind: doc.Loop, Effect: doc.Scroll, Start: doc.Start{When: doc.AtTime}, Lasts: doc.WholeScene, Scroll: &doc.ScrollParams{Direction: 180, Speed: 31, Gap: gap}}}
+			l.Moves = []*doc.Move{{ID: "m", Kind: doc.Loop, Effect: effect.Scroll, Start: doc.Start{When: doc.AtTime}, Lasts: doc.WholeScene, Params: effect.Params{"direction": 180.0, "speed": 31.0, "gap": gap}}}
 			for _, f := range more {
 				f(l)
 			}
@@ -42,7 +43,7 @@ func TestNoSeamsBetweenWhatAdjoins(t *testing.T) {
 	push := func(direction float64) func(p *doc.Project) {
 		return func(p *doc.Project) {
 			next := doc.NewScene("next", "Next")
-			next.Transition = doc.Transition{Kind: doc.Push, Duration: 1900, Direction: direction, Easing: "linear"}
+			next.Transition = doc.Transition{Kind: effect.Push, Duration: 1900, Easing: "linear", Params: effect.Params{"direction": direction}}
 			next.Background, p.Film.Scenes[0].Background, p.Film.Scenes[0].Stay = solid("#d8573a"), solid("#d8573a"), 100
 			p.Film.Scenes = append(p.Film.Scenes, next)
 		}
@@ -135,7 +136,7 @@ func TestNoSeamsBetweenLayers(t *testing.T) {
 		"a grid": {grid(0), false}, "a grid with a gap": {grid(0.3), true},
 		"turned by themselves": {each(grid(0), func(i int, l *doc.Layer) { l.Place.Turn = float64(i%4) * 90 }), false},
 		"coming one by one": {each(grid(0), func(i int, l *doc.Layer) {
-			l.Moves = []*doc.Move{{ID: "m" + l.ID, Kind: doc.Entrance, Effect: doc.Fade, Start: doc.Start{When: doc.AtTime}, Duration: 40 + int64(i), Easing: "linear"}}
+			l.Moves = []*doc.Move{{ID: "m" + l.ID, Kind: doc.Entrance, Effect: effect.Fade, Start: doc.Start{When: doc.AtTime}, Duration: 40 + int64(i), Easing: "linear"}}
 		}), false},
 		"divided by a circle":  {divided(hundred, "M-60 0C-60 -80 60 -80 60 0C60 80 -60 80 -60 0Z"), false},
 		"divided by curves":    {divided(hundred, "M-300 -40C-100 90 0 -160 300 30L300 300L-300 300Z", "M-70 -300C60 -100 -90 100 40 300L-300 300L-300 -300Z"), false},
@@ -149,7 +150,7 @@ func TestNoSeamsBetweenLayers(t *testing.T) {
 		p := doc.NewProject("p", "Seam", 97, 83, "s")
 		p.Film.Scenes[0].Background = doc.Fill{Kind: doc.NoFill}
 		g := &doc.Layer{ID: "g", Thread: "g", Name: "g", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: 47.3, Y: 41.9, Turn: 11}, Children: c.layers}
-		g.Moves = []*doc.Move{{ID: "spin", Kind: doc.Loop, Effect: doc.Spin, Start: doc.Start{When: doc.AtTime}, Lasts: doc.WholeScene, Duration: 3700, Spin: &doc.SpinParams{}}}
+		g.Moves = []*doc.Move{{ID: "spin", Kind: doc.Loop, Effect: effect.Spin, Start: doc.Start{When: doc.AtTime}, Lasts: doc.WholeScene, Duration: 3700}}
 		p.Film.Scenes[0].Layers, p.Film.Scenes[0].Stay = []*doc.Layer{g}, 1000
 		next := p.Film.Scenes[0].Clone()
 		next.ID, next.Transition = "next", doc.Transition{Kind: doc.Morph, Duration: 900, Easing: "linear"}

@@ -15,6 +15,7 @@ type strand struct {
 	senses     map[string]string // of the one that closes the film: which way threads turn that nothing is said of
 	ease       motion.Easing
 	kind       string
+	crossing   motion.Crossing // of an effect of pages
 
 	// A morph is planned when it is first looked at: while something is dragged in a stay nobody does.
 	once          sync.Once
@@ -35,8 +36,9 @@ func newStrand(a, b *scene, t doc.Transition, senses map[string]string) *strand 
 	}
 	easing := t.Easing
 	if easing == "" {
-		easing = "ease-in-out"
+		easing = motion.PagesEase
 	}
+	st.crossing = motion.CrossingOf(&t)
 	if e, err := motion.ParseEasing(easing); err == nil { // validation has refused others
 		st.ease = e
 	}

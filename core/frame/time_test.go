@@ -10,6 +10,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/effect"
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/motion"
@@ -31,14 +32,14 @@ func loops(l *doc.Layer, prefix, continues string) {
 		m.ID, m.Kind, m.Lasts, m.Start, m.Continues = prefix+k, doc.Loop, doc.WholeScene, doc.Start{When: doc.AtTime}, next(k)
 		l.Moves = append(l.Moves, &m)
 	}
-	whole("spin", doc.Move{Effect: doc.Spin, Duration: 1300})
-	whole("rock", doc.Move{Effect: doc.Rock, Duration: 900, Rock: &doc.RockParams{Angle: 8}})
-	whole("scroll", doc.Move{Effect: doc.Scroll, Scroll: &doc.ScrollParams{Direction: 90, Speed: 90, Gap: 20}})
+	whole("spin", doc.Move{Effect: effect.Spin, Duration: 1300})
+	whole("rock", doc.Move{Effect: effect.Rock, Duration: 900, Params: effect.Params{"angle": 8.0}})
+	whole("scroll", doc.Move{Effect: effect.Scroll, Params: effect.Params{"direction": 90.0, "speed": 90.0, "gap": 20.0}})
 }
 
 // Loops are continuous at both ends of every transition, linked or not, on both sides or one (docs/motion.md, sections 5 and 6).
 func TestLoopsAreContinuousAtBothEndsOfEveryTransition(t *testing.T) {
-	for _, kind := range []string{doc.Morph, doc.Crossfade, doc.Wipe, doc.Push} {
+	for _, kind := range []string{doc.Morph, doc.Crossfade, effect.Wipe, effect.Push} {
 		for _, c := range []string{"linked", "unlinked", "before", "after"} {
 			a := doc.Layer{Opacity: 1, Place: doc.Place{X: 200, Y: 150, W: 90, H: 30}}
 			b := doc.Layer{Opacity: 1, Place: doc.Place{X: 220, Y: 150, W: 90, H: 30}}
@@ -140,7 +141,7 @@ func TestSlidesGoJustOffThePage(t *testing.T) {
 		l := doc.Layer{Opacity: 1, Place: doc.Place{X: r.Float64() * 400, Y: r.Float64() * 300, W: 20 + r.Float64()*200, H: 20 + r.Float64()*100, Turn: r.Float64() * 360}}
 		l.Moves = []*doc.Move{
 			{ID: "path", Kind: doc.MotionPath, Effect: doc.Along, Duration: 600, Start: doc.Start{When: doc.AtTime}, Path: &doc.PathParams{D: "M0 0L40 -25"}},
-			{ID: "in", Kind: doc.Entrance, Effect: doc.Slide, Duration: 500, Easing: "linear", Start: doc.Start{When: doc.AtTime, Offset: 600}, Slide: &doc.SlideParams{Direction: dir}},
+			{ID: "in", Kind: doc.Entrance, Effect: effect.Slide, Duration: 500, Easing: "linear", Start: doc.Start{When: doc.AtTime, Offset: 600}, Params: effect.Params{"direction": dir}},
 		}
 		f := compile(t, two(l, doc.Layer{Opacity: 1}), frame.Assets{Fonts: &text.Book{}})
 		shared := func(q [4]geom.Point) float64 { // area shared with the page, by points
@@ -207,7 +208,7 @@ func TestTextsComeUnitByUnit(t *testing.T) {
 	_, a := opener(t)
 	for _, unit := range []string{doc.ByLine, doc.ByWord, doc.ByLetter} {
 		for _, order := range []string{"", doc.Backwards, doc.FromMiddle, doc.Shuffled} {
-			m := &doc.Move{ID: "m", Kind: doc.Entrance, Effect: doc.AtOnce, Duration: 1000, Unit: unit, Order: order, Seed: 3, Start: doc.Start{When: doc.AtTime}}
+			m := &doc.Move{ID: "m", Kind: doc.Entrance, Effect: effect.AtOnce, Duration: 1000, Unit: unit, Order: order, Seed: 3, Start: doc.Start{When: doc.AtTime}}
 			f := compile(t, words(m), a)
 			p := f.Player()
 			last, steps := -1.0, map[string]int{}
@@ -244,7 +245,7 @@ func TestGroupsComePartByPart(t *testing.T) {
 		id := fmt.Sprint("c", i)
 		g.Children = append(g.Children, &doc.Layer{ID: id, Thread: id, Kind: doc.Rectangle, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: "#d8573a"}, Place: doc.Place{X: 200 + 400*float64(i), Y: 500, W: 200, H: 200}})
 	}
-	g.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: doc.Fade, Easing: "linear", Duration: 1000, Unit: doc.ByPart, Start: doc.Start{When: doc.AtTime}}}
+	g.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: effect.Fade, Easing: "linear", Duration: 1000, Unit: doc.ByPart, Start: doc.Start{When: doc.AtTime}}}
 	s.Layers = []*doc.Layer{g}
 	f := compile(t, p, frame.Assets{Fonts: &text.Book{}})
 	pl := f.Player()
@@ -271,7 +272,7 @@ func TestGroupsComePartByPart(t *testing.T) {
 func TestWipesShowTheShareTheySay(t *testing.T) {
 	for _, dir := range []float64{0, 90, 180, 270} {
 		for _, soft := range []float64{0, 120} {
-			p := words(&doc.Move{ID: "m", Kind: doc.Entrance, Effect: doc.Wipe, Easing: "linear", Duration: 1000, Start: doc.Start{When: doc.AtTime}, Wipe: &doc.WipeParams{Direction: dir, Softness: soft}})
+			p := words(&doc.Move{ID: "m", Kind: doc.Entrance, Effect: effect.Wipe, Easing: "linear", Duration: 1000, Start: doc.Start{When: doc.AtTime}, Params: effect.Params{"direction": dir, "softness": soft}})
 			l := p.Film.Scenes[0].Layers[0]
 			l.Kind, l.Text, l.Place = doc.Rectangle, nil, doc.Place{X: 960, Y: 540, W: 800, H: 400, Turn: 30}
 			f := compile(t, p, frame.Assets{Fonts: &text.Book{}})
@@ -304,7 +305,7 @@ func TestWipesShowTheShareTheySay(t *testing.T) {
 
 // The copies of a scroll are found by a pointer wherever they are at the time.
 func TestCopiesOfAScrollAreFound(t *testing.T) {
-	p := words(&doc.Move{ID: "m", Kind: doc.Loop, Effect: doc.Scroll, Lasts: doc.WholeScene, Start: doc.Start{When: doc.AtTime}, Scroll: &doc.ScrollParams{Direction: 180, Speed: 333}})
+	p := words(&doc.Move{ID: "m", Kind: doc.Loop, Effect: effect.Scroll, Lasts: doc.WholeScene, Start: doc.Start{When: doc.AtTime}, Params: effect.Params{"direction": 180.0, "speed": 333.0}})
 	l := p.Film.Scenes[0].Layers[0]
 	l.Kind, l.Text, l.Place = doc.Rectangle, nil, doc.Place{X: 300, Y: 540, W: 400, H: 1080}
 	f := compile(t, p, frame.Assets{Fonts: &text.Book{}})
@@ -325,7 +326,7 @@ func TestPushesAdjoin(t *testing.T) {
 		dir  float64
 		x, y int // a point of the first page at 30 %
 	}{{0, 460, 135}, {180, 20, 135}, {90, 240, 260}, {270, 240, 10}, {45, 470, 265}} {
-		p.Film.Scenes[1].Transition = doc.Transition{Kind: doc.Push, Duration: 1000, Easing: "linear", Direction: c.dir}
+		p.Film.Scenes[1].Transition = doc.Transition{Kind: effect.Push, Duration: 1000, Easing: "linear", Params: effect.Params{"direction": c.dir}}
 		f := compile(t, p, frame.Assets{Fonts: &text.Book{}})
 		img := render(t, f, f.Player(), motion.Millis(1500+300))
 		if px := img.RGBAAt(c.x, c.y); px.R < 250 || px.B > 5 {
@@ -368,7 +369,7 @@ func randomFilm(r *rand.Rand, n, scenes int) *doc.Project {
 	for si := 0; si < scenes; si++ {
 		s := doc.NewScene(fmt.Sprint("s", si), "s")
 		if si > 0 {
-			s.Transition = doc.Transition{Kind: []string{doc.Morph, doc.Crossfade, doc.Wipe, doc.Push}[r.IntN(4)], Duration: 300}
+			s.Transition = doc.Transition{Kind: []string{doc.Morph, doc.Crossfade, effect.Wipe, effect.Push}[r.IntN(4)], Duration: 300}
 		}
 		var group *doc.Layer
 		for i := 0; i < n; i++ {
@@ -384,21 +385,21 @@ func randomFilm(r *rand.Rand, n, scenes int) *doc.Project {
 			m := &doc.Move{ID: id + "m", Start: doc.Start{When: doc.AtTime, Offset: int64(r.IntN(3000))}, Duration: 200 + int64(r.IntN(2000))}
 			switch r.IntN(7) {
 			case 0:
-				m.Kind, m.Effect = doc.Entrance, doc.Fade
+				m.Kind, m.Effect = doc.Entrance, effect.Fade
 			case 1:
-				m.Kind, m.Effect, m.Wipe = doc.Exit, doc.Wipe, &doc.WipeParams{Direction: 45, Softness: 30}
+				m.Kind, m.Effect, m.Params = doc.Exit, effect.Wipe, effect.Params{"direction": 45.0, "softness": 30.0}
 			case 2:
-				m.Kind, m.Effect = doc.Entrance, doc.Slide
+				m.Kind, m.Effect = doc.Entrance, effect.Slide
 			case 3:
 				m.Kind, m.Effect, m.Path = doc.MotionPath, doc.Along, &doc.PathParams{D: "M0 0C100 0 100 100 200 50", TurnAlong: true}
 			case 4:
-				m.Kind, m.Effect, m.Lasts = doc.Loop, doc.Spin, doc.WholeScene
+				m.Kind, m.Effect, m.Lasts = doc.Loop, effect.Spin, doc.WholeScene
 			case 5:
-				m.Kind, m.Effect, m.Lasts, m.Rock = doc.Loop, doc.Rock, doc.WholeScene, &doc.RockParams{Angle: 5}
+				m.Kind, m.Effect, m.Lasts, m.Params = doc.Loop, effect.Rock, doc.WholeScene, effect.Params{"angle": 5.0}
 			case 6:
-				m.Kind, m.Effect, m.Lasts, m.Scroll = doc.Loop, doc.Scroll, doc.WholeScene, &doc.ScrollParams{Speed: 100, Gap: 300}
+				m.Kind, m.Effect, m.Lasts, m.Params = doc.Loop, effect.Scroll, doc.WholeScene, effect.Params{"speed": 100.0, "gap": 300.0}
 			}
-			if l.Kind == doc.TextKind && (m.Kind == doc.Entrance || m.Effect == doc.Rock) {
+			if l.Kind == doc.TextKind && (m.Kind == doc.Entrance || m.Effect == effect.Rock) {
 				m.Unit, m.Overlap = doc.ByLetter, 0.5
 			}
 			l.Moves = []*doc.Move{m}

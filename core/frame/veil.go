@@ -63,7 +63,7 @@ func NoiseAt(seed uint32, smooth bool, x, y float64) float64 {
 }
 
 // terms writes the terms of a veil over something whose box is given in the axes that m maps to the page. Codes go before all numbers.
-func (l *List) terms(v motion.Veil) {
+func (l *List) terms(v motion.Veil, box geom.Box) {
 	l.Codes = append(l.Codes, uint32(len(v)))
 	for i := range v {
 		switch v[i].Join {
@@ -72,7 +72,8 @@ func (l *List) terms(v motion.Veil) {
 		case motion.Times:
 			l.Codes = append(l.Codes, VeilTimes)
 		default:
-			l.Codes = append(l.Codes, VeilHalf)
+			f := v[i].Field(box)
+			l.Codes = append(l.Codes, VeilHalf+VeilTerm(f.Shape))
 		}
 	}
 }
@@ -82,26 +83,8 @@ func (l *List) termNumbers(v motion.Veil, m geom.Matrix, box geom.Box) {
 		if v[i].Join == motion.Shows {
 			l.matrix(m)
 			l.num(v[i].Opacity)
-			l.half(&v[i].Reveal, box)
+			f := v[i].Field(box)
+			l.num(f.N[:f.Count]...)
 		}
 	}
-}
-
-// half writes the numbers of a wipe across a box.
-func (l *List) half(r *motion.Reveal, box geom.Box) {
-	if r.Share == 1 && !r.Inverted || r.Share == 0 && r.Inverted {
-		l.num(0, 0, 1, 1, 0) // everything
-		return
-	}
-	v := geom.Rotate(r.Direction).ApplyVector(geom.Point{X: 1})
-	from, to := math.Inf(1), math.Inf(-1)
-	for _, c := range box.Corners() {
-		u := c.X*v.X + c.Y*v.Y
-		from, to = min(from, u), max(to, u)
-	}
-	inverted := 0.0
-	if r.Inverted {
-		inverted = 1
-	}
-	l.num(v.X, v.Y, from+r.Share*(to-from+r.Softness), r.Softness, inverted)
 }

@@ -9,6 +9,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/effect"
 	"capstan/core/scope"
 	"capstan/core/words"
 )
@@ -53,6 +54,7 @@ type Threads struct {
 type LastUsed struct {
 	Duration int64
 	Easing   string
+	Params   effect.Params
 }
 
 // Join returns all that is in some tables; no name is in two.

@@ -2,6 +2,7 @@ package morph
 
 import (
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 	"capstan/core/motion"
 	"capstan/core/paint"
@@ -16,19 +17,19 @@ func Point(a, b geom.Point, p float64) geom.Point {
 // Between is a layer on its way from one state to another, at eased progress p: numbers go from the one to the other, flips change half way, and
 // what each side's veil hides comes to show, or goes. way says how it turns; loops are what loops on both sides make of it meanwhile. mem keeps
 // the veil.
-func Between(a, b *state.State, p float64, way doc.Strand, loops *motion.Pose, mem *motion.Veils) state.State {
+func Between(a, b *state.State, p float64, way doc.Strand, loops *effect.Going, mem *motion.Veils) state.State {
 	flip := a
 	if p >= 0.5 {
 		flip = b
 	}
 	size := Point(a.Size, b.Size, p)
 	return state.State{
-		At: Point(a.At, b.At, p), Turn: Number(a.Turn, Turned(a.Turn, b.Turn, way), p), Spin: loops.Turn, Pivot: Point(a.Pivot, b.Pivot, p),
+		At: Point(a.At, b.At, p), Turn: Number(a.Turn, Turned(a.Turn, b.Turn, way), p), Pivot: Point(a.Pivot, b.Pivot, p),
 		FlipX: flip.FlipX, FlipY: flip.FlipY,
 		Size: geom.Point{X: max(size.X, 0), Y: max(size.Y, 0)}, Corner: max(Number(a.Corner, b.Corner, p), 0),
 		Opacity: Ease(Number(a.Opacity, b.Opacity, p)), Veil: mem.With(mem.Lifted(a.Veil, Ease(p)), mem.Lifted(b.Veil, 1-Ease(p))),
-		Scroll: loops.Scroll, Period: loops.Period, Repeats: loops.Repeats,
-	}
+		Growth: max(-1, Number(a.Growth, b.Growth, p)), Blur: max(0, Number(a.Blur, b.Blur, p)),
+	}.Going(loops)
 }
 
 // Effects interpolates the effects of two layers. A blend changes half way.

@@ -292,8 +292,14 @@ func parseLinear(args []string) (Easing, error) {
 	}, nil
 }
 
+// PagesEase is the easing of a transition that says none.
+const PagesEase = "ease-in-out"
+
 // DefaultEasing names the easing a move has when it says none (docs/motion.md, Defaults).
 func DefaultEasing(m *doc.Move) string {
+	if e := m.Does(); e != nil && m.Kind != doc.Loop && e.Easing != "" {
+		return e.Easing
+	}
 	switch m.Kind {
 	case doc.Entrance:
 		return "ease-out"

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/motion"
 )
 
@@ -13,7 +14,7 @@ func ExampleResolve() {
 	s.AutoStay = true
 	s.Layers = []*doc.Layer{{ID: "gull", Thread: "gull", Kind: doc.Ellipse, Opacity: 1, Moves: []*doc.Move{
 		{ID: "flight", Kind: doc.MotionPath, Effect: doc.Along, Duration: 3000, Start: doc.Start{When: doc.AtTime, Offset: 500}, Path: &doc.PathParams{D: "M0 0L900 -300"}},
-		{ID: "away", Kind: doc.Exit, Effect: doc.Fade, Duration: 400, Start: doc.Start{When: doc.WhenEnds, Of: "flight", Offset: -400}},
+		{ID: "away", Kind: doc.Exit, Effect: effect.Fade, Duration: 400, Start: doc.Start{When: doc.WhenEnds, Of: "flight", Offset: -400}},
 	}}}
 	t, err := motion.Resolve(s, 0)
 	if err != nil {

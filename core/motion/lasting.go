@@ -10,7 +10,7 @@ func LastingPaths(f *doc.Film, o *Order) []map[string][]Lasting {
 	for i, s := range f.Scenes {
 		doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
 			for _, m := range l.Moves {
-				if m.Kind != doc.MotionPath || m.Lasts != doc.WholeThread {
+				if !m.Drifts() || m.Lasts != doc.WholeThread {
 					continue
 				}
 				if out == nil {

@@ -1,11 +1,17 @@
 package motion
 
-import "capstan/core/doc"
+import (
+	"slices"
+
+	"capstan/core/effect"
+)
 
 // sameAs reports whether two linked loops are one function of time.
 func (s *loop) sameAs(o *loop) bool {
-	return s.effect == o.effect && s.Whole && o.Whole && s.Pass == o.Pass && s.sense == o.sense && s.back == o.back && s.easing == o.easing &&
-		s.amplitude == o.amplitude && s.ahead == o.ahead && s.axis == o.axis
+	a, b := s.rule(0.25), o.rule(0.25)
+	a.Flocks, b.Flocks = [2]effect.Flight{}, [2]effect.Flight{} // they follow from the rest
+	return s.effect == o.effect && s.Whole && o.Whole && s.Pass == o.Pass && s.round == 0 && o.round == 0 && s.back == o.back && s.easing == o.easing &&
+		s.seed == o.seed && s.params.Equal(o.params) && a == b
 }
 
 // Link sets the phases of b's whole-scene loops that continue loops of a, the scene before, which stays
@@ -15,7 +21,7 @@ func Link(a, b *Track, stay, into int64) {
 	for i := range b.loops {
 		s := &b.loops[i]
 		o := a.find(s.continues)
-		if o == nil || o.effect != s.effect || !s.Whole || !o.Whole || o.cycle() == 0 || s.cycle() == 0 {
+		if o == nil || o.effect != s.effect || !s.Whole || !o.Whole || s.round > 0 || o.round > 0 || o.cycle() == 0 || s.cycle() == 0 {
 			continue
 		}
 		ms := (o.phase + stay + into - o.Begin) % o.cycle()
@@ -39,21 +45,27 @@ func (k *Track) find(id string) *loop {
 	return nil
 }
 
-// LoopsBetween returns what the loops of a layer that is on both sides of a transition make of it, or of one of its units; only the Turn, Scroll,
-// Period and Repeats of the pose are set. Linked equal loops are one function across it. Other spins and scrolls go over into each other at the
-// rates of both, by their shares; rocks mix. One on one side only contributes its value at that side's end, reduced to the nearest equal state
-// (a rock: at that time), as the other side takes over. ua and ub name the unit on either side; without them it is what moves the whole layer.
-func LoopsBetween(a, b *Track, from, into Clock, by *Passage, ua, ub *Unit) Pose {
+// LoopsBetween returns what the loops of a layer that is on both sides of a transition make of it, or of one of its units. Linked equal loops are
+// one function across it. Others that go round go over into each other at the rates of both, by their shares; the rest mix. One on one side only
+// contributes its value at that side's end, reduced to the nearest equal state (what swings: at that time), as the other side takes over; what
+// blinks counts as shown. ua and ub name the unit on either side; without them it is what moves the whole layer.
+func LoopsBetween(a, b *Track, from, into Clock, by *Passage, ua, ub *Unit) (sum effect.Going) {
+	if len(a.loops)+len(b.loops) == 0 {
+		return
+	}
 	p := by.P
-	var sum turned
 	both := func(x, y *loop) {
-		if x.effect != doc.Rock {
-			if v, ok := by.passing(x, y, from, into); ok {
-				sum = sum.plus(v, 1)
-				return
-			}
+		if v, ok := by.passing(x, y, from, into); ok {
+			sum = sum.Plus(&v, 1)
+			return
 		}
-		sum = sum.plus(x.at(from.At, ua), 1-p).plus(y.at(into.At, ub), p)
+		v, w := x.at(from, ua), y.at(into, ub)
+		if x.manner == effect.Rounds {
+			sum = sum.Plus(&v, 1-p).Plus(&w, p)
+			return
+		}
+		v = effect.Mixed(&v, &w, p)
+		sum = sum.Plus(&v, 1)
 	}
 	other := func(s *loop) bool { return (s.units.unit != "") != (ua != nil) }
 	linked := func(s *loop) *loop {
@@ -67,30 +79,45 @@ func LoopsBetween(a, b *Track, from, into Clock, by *Passage, ua, ub *Unit) Pose
 		switch o := linked(s); {
 		case o == nil || other(s):
 		case o.sameAs(s):
-			sum = sum.plus(o.at(from.At, ua), 1)
+			v := o.at(from, ua)
+			sum = sum.Plus(&v, 1)
 		default:
 			both(o, s)
 		}
 	}
-	for _, effect := range [...]string{doc.Spin, doc.Rock, doc.Scroll} {
+	for n, effects := 0, kindsOf(a, b); n < len(effects); n++ {
 		i, j := 0, 0
 		for {
-			x := nextFree(a, &i, effect, func(s *loop) bool { return other(s) || follower(b, s) })
-			y := nextFree(b, &j, effect, func(s *loop) bool { return other(s) || linked(s) != nil })
+			x := nextFree(a, &i, effects[n], func(s *loop) bool { return other(s) || follower(b, s) })
+			y := nextFree(b, &j, effects[n], func(s *loop) bool { return other(s) || linked(s) != nil })
 			if x == nil && y == nil {
 				break
 			}
 			switch {
 			case y == nil:
-				sum = sum.plus(x.alone(from.At, Millis(from.Stay), ua), 1-p)
+				v := x.alone(from, Millis(from.Stay), ua)
+				sum = sum.Plus(&v, 1-p)
 			case x == nil:
-				sum = sum.plus(y.alone(into.At, Millis(0), ub), p)
+				v := y.alone(into, Millis(0), ub)
+				sum = sum.Plus(&v, p)
 			default:
 				both(x, y)
 			}
 		}
 	}
-	return Pose{Turn: sum.turn, Scroll: sum.scroll, Period: sum.period, Repeats: sum.shows}
+	return
+}
+
+// kindsOf returns the effects of the loops of two tracks, each once.
+func kindsOf(a, b *Track) (effects []string) {
+	for _, k := range [2]*Track{a, b} {
+		for i := range k.loops {
+			if e := k.loops[i].effect; !slices.Contains(effects, e) {
+				effects = append(effects, e)
+			}
+		}
+	}
+	return
 }
 
 // follower reports whether a loop of b continues s.
@@ -115,12 +142,17 @@ func nextFree(k *Track, i *int, effect string, taken func(*loop) bool) *loop {
 	return nil
 }
 
-// alone is the value of a loop that only one side has: at the side's end for those that come round, now for a rock.
-func (s *loop) alone(now, end Instant, u *Unit) turned {
-	if s.effect == doc.Rock {
-		return s.at(now, u)
+// alone is the value of a loop that only one side has: at the side's end for those that come round, now for those that swing.
+func (s *loop) alone(now Clock, end Instant, u *Unit) effect.Going {
+	if s.manner != effect.Rounds {
+		v := s.at(now, u)
+		if s.manner == effect.Blinks {
+			v.Dim = 0
+		}
+		return v
 	}
-	return s.nearest(s.at(end, u))
+	now.At = end
+	return nearestOf(s.at(now, u))
 }
 
 // PhaseOf returns how far into its cycle a loop is at its begin, in ms: not 0 for one that continues another.
@@ -135,7 +167,7 @@ func (k *Track) PhaseOf(id string) int64 {
 // TurnOf returns the turn of one loop of the whole layer at a time, 0 for a loop the track does not have.
 func (k *Track) TurnOf(id string, t Instant) float64 {
 	if s := k.find(id); s != nil && s.units.unit == "" {
-		return s.at(t, nil).turn
+		return s.at(Clock{At: t}, nil).Turn
 	}
 	return 0
 }

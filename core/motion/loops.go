@@ -4,130 +4,116 @@ import (
 	"math"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 )
 
-// loop is a spin, rock or scroll.
+// loop is a move that goes on and on; what drifts is a path (see addLine).
 type loop struct {
 	Interval
 	id, continues string
 	effect        string
+	manner        effect.Manner
+	keeps         bool
+	rule          func(x float64) effect.Going
+	params        effect.Params
+	seed          int64
 	ease          Easing
 	easing        string
-	sense         float64 // 1 or -1
-	amplitude     float64 // degrees of a rock; px of a scroll's period
-	ahead         float64 // share of a cycle that a rock is ahead, 0..1
-	axis          geom.Point
+	ahead         float64 // share of a cycle that it is ahead by, 0..1
+	uneven        bool    // is not at rest at its begin
 	back          bool
 	phase         int64 // ms into the cycle (there and back: into both ways) at the begin
 	units         byUnit
+
+	// Of what rolls: how many px one round is, and how far its layer has travelled at a time; nil: it does not.
+	round  float64
+	travel func(t Clock) float64
 }
 
-// turned is what a loop adds: degrees about the pivot, or px along the layer's own axes.
-type turned struct {
-	turn   float64
-	scroll geom.Point
-	period geom.Point
-	shows  float64 // how much of a scroll's repetitions
-}
-
-func (v turned) plus(o turned, k float64) turned {
-	v.turn += k * o.turn
-	v.scroll = v.scroll.Add(o.scroll.Mul(k))
-	v.shows = min(1, max(0, v.shows+k*o.shows))
-	v.period.X = max(v.period.X, o.period.X)
-	v.period.Y = max(v.period.Y, o.period.Y)
-	return v
-}
-
-func newLoop(m *doc.Move, iv Interval, x *Extent) loop {
-	s := loop{
-		Interval: iv, id: m.ID, continues: m.Continues, effect: m.Effect, ease: easingOf(m.Easing, DefaultEasing(m)), easing: m.Easing,
-		sense: 1, back: m.Alternate,
+// newLoop compiles a loop; ok is false for one whose effect this version does not know: it plays as nothing.
+func newLoop(m *doc.Move, iv Interval, x *Extent) (s loop, ok bool) {
+	g := m.Goes()
+	if g == nil {
+		return s, false
 	}
-	switch m.Effect {
-	case doc.Spin:
-		if m.Spin != nil && m.Spin.Anticlockwise {
-			s.sense = -1
-		}
-	case doc.Rock:
+	s = loop{
+		Interval: iv, id: m.ID, continues: m.Continues, effect: m.Effect, manner: g.Manner, keeps: g.Keeps, seed: m.Seed,
+		ease: easingOf(m.Easing, DefaultEasing(m)), easing: m.Easing, back: m.Alternate,
+	}
+	if g.Even {
+		s.ease, s.easing = Linear, ""
+	}
+	if g.ByUnit {
 		s.units = newByUnit(m, x)
-		if m.Rock != nil {
-			s.amplitude, s.ahead = m.Rock.Angle, m.Rock.Phase
-		}
-	case doc.Scroll:
-		if m.Scroll == nil {
-			break
-		}
-		s.axis = geom.Rotate(m.Scroll.Direction).ApplyVector(geom.Point{X: 1})
-		s.amplitude = Period(m, x.Box)
-		s.Pass = CycleOfScroll(m, x.Box)
-		if s.Pass > 0 {
+	}
+	of := x.of(m, iv.Pass)
+	of.Unit, s.params = s.units.unit, of.Params
+	if g.Pace != nil {
+		if s.Pass = g.Pace(of); s.Pass > 0 {
 			s.Passes = float64(s.End-s.Begin) / float64(s.Pass)
 		}
 	}
-	return s
+	if g.Round != nil {
+		s.round = g.Round(of)
+	}
+	if g.Ahead != nil {
+		s.ahead = g.Ahead(of.Params)
+	}
+	s.rule = g.Rule(of)
+	s.uneven = s.rule(s.ahead) != effect.Going{}
+	return s, true
 }
 
-// leastPeriod is how many copies of a scroll lie over each other at most: an overlap leaves each this share of its side.
-const leastPeriod = 16
-
-// Period returns after how many px a scroll of a layer with the given box repeats, 0 for other moves.
-func Period(m *doc.Move, box geom.Box) float64 {
-	if m.Scroll == nil || m.Effect != doc.Scroll {
-		return 0
+// of is what a rule is made for.
+func (x *Extent) of(m *doc.Move, pass int64) effect.Of {
+	return effect.Of{
+		Params: m.Full(), Kind: m.Kind, Box: x.Box, Line: x.Line, Parts: x.Counts.Parts, Pass: pass, Seed: m.Seed,
 	}
-	side := box.W()
-	if m.Scroll.Direction == 90 || m.Scroll.Direction == 270 {
-		side = box.H()
-	}
-	return max(side+m.Scroll.Gap, side/leastPeriod, 1)
 }
 
-// CycleOfScroll returns the time after which a scroll is where it was: its period over its speed, rounded to ms.
-func CycleOfScroll(m *doc.Move, box geom.Box) int64 {
-	if m.Scroll == nil || m.Scroll.Speed <= 0 {
+// CycleOf returns the time after which a loop of a layer is where it was, there and back counted, in ms; 0 for other moves, and for those that
+// have none.
+func CycleOf(m *doc.Move, x Extent) int64 {
+	g := m.Goes()
+	switch {
+	case g == nil || g.Round != nil || g.Line != nil:
 		return 0
+	case g.Pace != nil:
+		return g.Pace(x.of(m, 0))
 	}
-	return max(1, int64(math.Round(Period(m, box)/m.Scroll.Speed*1000)))
+	pass := PassOf(m, x.Counts.Parts)
+	if m.Alternate {
+		pass *= 2
+	}
+	return pass
 }
 
 // at returns the loop's value for the layer (u nil) or one of its units. Whole-scene loops are reduced to one cycle in
-// integers, before any trigonometry; finite spins and scrolls keep their end value, finite rocks come to rest.
-func (s *loop) at(t Instant, u *Unit) turned {
-	if s.Pass <= 0 || s.Whole && s.Begin > 0 && t.Cmp(s.Begin) < 0 {
-		return turned{} // one that begins within the scene has not begun
+// integers, before any trigonometry; finite ones that go round keep their end value, others come to rest.
+func (s *loop) at(c Clock, u *Unit) effect.Going {
+	t := c.At
+	switch {
+	case s.round > 0:
+		return s.rule(s.rolled(c))
+	case s.Pass <= 0 || s.Whole && s.Begin > 0 && t.Cmp(s.Begin) < 0:
+		return effect.Going{} // one that begins within the scene has not begun
 	}
-	switch s.effect {
-	case doc.Rock:
-		return turned{turn: s.rock(t, u)}
-	case doc.Scroll:
-		var x float64
-		if s.Whole {
-			_, x = s.cyclic(t)
-		} else {
-			_, x = s.Progress(t, false)
-			if x == 1 {
-				x = 0
-			}
-		}
-		v := turned{scroll: s.axis.Mul(s.amplitude * x), shows: 1}
-		if s.axis.X != 0 {
-			v.period.X = s.amplitude
-		} else {
-			v.period.Y = s.amplitude
-		}
-		return v
+	switch s.manner {
+	case effect.Swings, effect.Blinks:
+		return s.swing(t, u)
+	case effect.Strews:
+		return s.strew(t)
 	}
 	if s.Whole {
 		_, x := s.cyclic(t)
-		return turned{turn: s.sense * 360 * s.ease(x)}
+		return s.rule(s.ease(x))
 	}
 	n, x := s.Progress(t, s.back)
 	if s.back {
 		n = 0
 	}
-	return turned{turn: s.sense * 360 * (float64(n) + s.ease(x))}
+	return s.rule(float64(n) + s.ease(x))
 }
 
 // cyclic returns the pass and the share of it, there and back counted.
@@ -139,9 +125,9 @@ func (s *loop) cyclic(t Instant) (int64, float64) {
 	return n, x
 }
 
-// rock returns the angle of a sine of the loop's amplitude. One that does not last the scene is at rest outside its active time;
-// unless it is a whole number of cycles and starts at rest, its amplitude is faded in and out over min(0.2 s, a quarter of it).
-func (s *loop) rock(t Instant, u *Unit) float64 {
+// swing returns what comes round to rest. One that does not last the scene is at rest outside its active time; unless it is a whole number of
+// cycles and starts at rest, what swings is faded in and out over min(0.2 s, a quarter of that).
+func (s *loop) swing(t Instant, u *Unit) effect.Going {
 	lag := 0.0
 	if u != nil && s.units.unit != "" {
 		lag = s.units.lag(s.units.place(u))
@@ -154,18 +140,68 @@ func (s *loop) rock(t Instant, u *Unit) float64 {
 		since := t.Sub(s.Begin)
 		length := s.End - s.Begin
 		if since.Num <= 0 || since.Cmp(length) >= 0 {
-			return 0
+			if !s.keeps && (since.Num != 0 || s.manner == effect.Swings) {
+				return effect.Going{}
+			}
+			_, x = s.Progress(t, s.back)
+			return s.rule(x)
 		}
 		_, x = s.Progress(t, s.back)
-		if length%s.Pass != 0 || lag != 0 || s.ahead != 0 {
+		if s.manner == effect.Swings && (length%s.Pass != 0 || lag != 0 || s.uneven) {
 			fade := min(200, float64(length)/4)
 			ms := since.Ms()
 			weight = min(1, ms/fade, (float64(length)-ms)/fade)
 		}
 	}
-	x += s.ahead - lag
-	x -= math.Floor(x)
-	return weight * s.amplitude * math.Sin(2*math.Pi*s.ease(x))
+	if at := s.ahead - lag; at != 0 {
+		x += at
+		x -= math.Floor(x)
+	}
+	v := s.rule(s.ease(x))
+	if weight != 1 {
+		v = effect.Going{}.Plus(&v, weight)
+	}
+	return v
+}
+
+// strew returns copies as they are at a time.
+func (s *loop) strew(t Instant) effect.Going {
+	since := t.Sub(s.Begin)
+	if !s.Whole && (since.Num < 0 || since.Cmp(s.End-s.Begin) >= 0) {
+		return effect.Going{}
+	}
+	_, x := since.Add(s.phase).Passes(s.Pass)
+	v := s.rule(x)
+	f := &v.Flocks[0]
+	f.Since = math.Inf(1)
+	if !s.Whole {
+		f.Since, f.Length = since.Ms(), float64(s.End-s.Begin)
+	} else if s.Begin > 0 {
+		f.Since = since.Ms()
+	}
+	return v
+}
+
+// rolled returns how many rounds a layer has rolled: as far as it has travelled in the loop's active time.
+func (s *loop) rolled(c Clock) float64 {
+	if s.travel == nil {
+		return 0
+	}
+	if !s.Whole {
+		c.At = c.At.within(s.Begin, s.End)
+	}
+	return s.travel(c) / s.round
+}
+
+// within returns the time, or the nearer end of from..to, ms, where it lies outside.
+func (t Instant) within(from, to int64) Instant {
+	switch {
+	case t.Cmp(from) < 0:
+		return Millis(from)
+	case t.Cmp(to) > 0:
+		return Millis(to)
+	}
+	return t
 }
 
 // cycle is the time after which a whole-scene loop is where it was, counting the way back.
@@ -181,22 +217,18 @@ func (k *Track) Repeats() geom.Point {
 	var out geom.Point
 	for i := range k.loops {
 		s := &k.loops[i]
-		if s.effect != doc.Scroll || s.Pass <= 0 {
-			continue
-		}
-		if s.axis.X != 0 {
-			out.X = max(out.X, s.amplitude)
-		} else {
-			out.Y = max(out.Y, s.amplitude)
+		if s.manner == effect.Rounds && s.Pass > 0 && s.round == 0 {
+			p := s.rule(0).Period
+			out.X, out.Y = max(out.X, p.X), max(out.Y, p.Y)
 		}
 	}
 	return out
 }
 
-// nearest returns the least value that looks the same: a turn within half a circle, a scroll within half a period.
-func (s *loop) nearest(v turned) turned {
-	v.turn = nearest(v.turn, 360)
-	v.scroll.X, v.scroll.Y = nearest(v.scroll.X, v.period.X), nearest(v.scroll.Y, v.period.Y)
+// nearestOf returns the least value that looks the same: a turn within half a circle, a scroll within half a period.
+func nearestOf(v effect.Going) effect.Going {
+	v.Turn = nearest(v.Turn, 360)
+	v.Scroll.X, v.Scroll.Y = nearest(v.Scroll.X, v.Period.X), nearest(v.Scroll.Y, v.Period.Y)
 	return v
 }
 

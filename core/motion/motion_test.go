@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 )
 
 func at(ms int64) doc.Start                     { return doc.Start{When: doc.AtTime, Offset: ms} }
@@ -33,7 +34,7 @@ func straight(id string, start doc.Start, ms int64) *doc.Move {
 }
 
 func fade(id, kind string, start doc.Start, ms int64) *doc.Move {
-	return &doc.Move{ID: id, Kind: kind, Effect: doc.Fade, Start: start, Duration: ms, Easing: "linear"}
+	return &doc.Move{ID: id, Kind: kind, Effect: effect.Fade, Start: start, Duration: ms, Easing: "linear"}
 }
 
 func within(t *testing.T, what string, got, want, by float64) {
@@ -113,7 +114,7 @@ func TestRingsOfHitchesAreRefusedByName(t *testing.T) {
 }
 
 func TestWhatLastsTheWholeSceneHasNoEndToHangOn(t *testing.T) {
-	spin := &doc.Move{ID: "s", Kind: doc.Loop, Effect: doc.Spin, Duration: 1000, Lasts: "scene", Start: at(0)}
+	spin := &doc.Move{ID: "s", Kind: doc.Loop, Effect: effect.Spin, Duration: 1000, Lasts: "scene", Start: at(0)}
 	_, err := Resolve(scene(4000, spin, fade("f", doc.Entrance, when(doc.WhenEnds, "s", 0), 500)), 0)
 	if err == nil || !strings.Contains(err.Error(), "whole scene") {
 		t.Errorf("got %v", err)
@@ -130,7 +131,7 @@ func TestBeginsReachBackIntoTheOwnTransitionAndNoFurther(t *testing.T) {
 func TestPresenceComesGoesAndComesAgain(t *testing.T) {
 	s := scene(9000,
 		fade("in", doc.Entrance, at(1000), 1000), fade("out", doc.Exit, at(4000), 1000),
-		&doc.Move{ID: "again", Kind: doc.Entrance, Effect: doc.AtOnce, Start: at(7000)},
+		&doc.Move{ID: "again", Kind: doc.Entrance, Effect: effect.AtOnce, Start: at(7000)},
 		fade("idle", doc.Exit, at(6000), 500), // does nothing: the layer is absent
 	)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
@@ -212,17 +213,17 @@ func TestArrivingPathsHoldTheirOffsetFromClockZero(t *testing.T) {
 }
 
 func TestAFiniteSpinKeepsItsEndValue(t *testing.T) {
-	spin := &doc.Move{ID: "s", Kind: doc.Loop, Effect: doc.Spin, Duration: 1000, Repeat: 2.25, Start: at(500)}
+	spin := &doc.Move{ID: "s", Kind: doc.Loop, Effect: effect.Spin, Duration: 1000, Repeat: 2.25, Start: at(500)}
 	s := scene(6000, spin)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for ms, want := range map[int64]float64{0: 0, 500: 0, 750: 90, 1500: 360, 2750: 810, 6000: 810} {
-		within(t, "turn", k.At(Clock{At: Millis(ms), Stay: 6000}, nil).Turn, want, 1e-9)
+		within(t, "turn", k.At(Clock{At: Millis(ms), Stay: 6000}, nil).Loops.Turn, want, 1e-9)
 	}
 }
 
 // Frames one period apart are equal to the last bit, at every rate (section 1).
 func TestFramesOnePeriodApartAreEqual(t *testing.T) {
-	spin := &doc.Move{ID: "s", Kind: doc.Loop, Effect: doc.Spin, Duration: 1000, Lasts: "scene", Start: at(0)}
+	spin := &doc.Move{ID: "s", Kind: doc.Loop, Effect: effect.Spin, Duration: 1000, Lasts: "scene", Start: at(0)}
 	s := scene(60000, spin)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for _, fps := range []int64{24, 25, 30, 50, 60} {
@@ -230,7 +231,7 @@ func TestFramesOnePeriodApartAreEqual(t *testing.T) {
 			a := k.At(Clock{At: FrameTime(i, fps, 1), Stay: 60000}, nil)
 			b := k.At(Clock{At: FrameTime(i+7*fps, fps, 1), Stay: 60000}, nil)
 			if !reflect.DeepEqual(a, b) {
-				t.Fatalf("%d fps, frame %d: %v and seven turns later %v", fps, i, a.Turn, b.Turn)
+				t.Fatalf("%d fps, frame %d: %v and seven turns later %v", fps, i, a.Loops.Turn, b.Loops.Turn)
 			}
 		}
 	}
@@ -241,7 +242,7 @@ func TestFramesOnePeriodApartAreEqual(t *testing.T) {
 
 func TestContinuedSpinsKeepTheirPhase(t *testing.T) {
 	mk := func(id, continues string, pass int64) (*doc.Scene, *Track) {
-		m := &doc.Move{ID: id, Kind: doc.Loop, Effect: doc.Spin, Duration: pass, Lasts: "scene", Start: at(0), Continues: continues}
+		m := &doc.Move{ID: id, Kind: doc.Loop, Effect: effect.Spin, Duration: pass, Lasts: "scene", Start: at(0), Continues: continues}
 		s := scene(1700, m)
 		return s, NewTrack(s.Layers[0], resolve(t, s, 600), Extent{}, nil)
 	}
@@ -251,14 +252,14 @@ func TestContinuedSpinsKeepTheirPhase(t *testing.T) {
 	Link(a, b, 1700, 600)
 	Link(b, c, 1700, 600)
 	// Film time 1700 + 600 + 1700 + 600 = 4600 at c's clock 0.
-	within(t, "turn at c's clock 0", c.At(Clock{At: Millis(0), Stay: 1700}, nil).Turn, 360*0.6, 1e-9)
+	within(t, "turn at c's clock 0", c.At(Clock{At: Millis(0), Stay: 1700}, nil).Loops.Turn, 360*0.6, 1e-9)
 	// Across the transition both sides are one function of time.
 	for tau := int64(0); tau <= 600; tau += 50 {
 		from := Clock{At: Millis(1700 + tau), Side: Leaving, Stay: 1700}
 		into := Clock{At: Millis(tau - 600), Side: Entering, Stay: 1700}
 		got := LoopsBetween(a, b, from, into, even(tau, 600), nil, nil).Turn
 		within(t, "turn in the transition", got, 360*(float64((1700+tau)%1000)/1000), 1e-9)
-		within(t, "turn of the coming side", b.At(into, nil).Turn, got, 1e-9)
+		within(t, "turn of the coming side", b.At(into, nil).Loops.Turn, got, 1e-9)
 	}
 }
 
@@ -363,7 +364,7 @@ func TestStepsJumpWhereTheySay(t *testing.T) {
 }
 
 func BenchmarkTrackAt(b *testing.B) {
-	s := scene(9000, straight("p", at(0), 6000), fade("f", doc.Entrance, at(0), 600), &doc.Move{ID: "s", Kind: doc.Loop, Effect: doc.Spin, Duration: 1000, Lasts: "scene", Start: at(0)})
+	s := scene(9000, straight("p", at(0), 6000), fade("f", doc.Entrance, at(0), 600), &doc.Move{ID: "s", Kind: doc.Loop, Effect: effect.Spin, Duration: 1000, Lasts: "scene", Start: at(0)})
 	r, _ := Resolve(s, 0)
 	k := NewTrack(s.Layers[0], r, Extent{}, nil)
 	b.ReportAllocs()

@@ -3,8 +3,7 @@ package motion
 import (
 	"math"
 
-	"capstan/core/doc"
-	"capstan/core/geom"
+	"capstan/core/effect"
 )
 
 // Passage is how far a morph has come, and what loops of both its sides need to go over into each other without a jump (docs/motion.md,
@@ -96,9 +95,12 @@ func (o *Order) Passage(w Where, ease Easing, p float64) Passage {
 // is now from going evenly.
 type turning struct{ phase, rate, off float64 }
 
-// cycles returns a spin or scroll as a phase on its side of a transition that has gone on for since ms: at is the clock now, from that at the
-// transition's begin, in ms.
-func (s *loop) cycles(at Instant, from int64) turning {
+// cycles returns what goes round as a phase on its side of a transition that has gone on for since ms: at is the clock now, begin that at the
+// transition's begin.
+func (s *loop) cycles(at, begin Clock) turning {
+	if s.round > 0 {
+		return turning{phase: s.rolled(begin), off: s.rolled(at) - s.rolled(begin)}
+	}
 	round := func(t Instant) float64 {
 		switch {
 		case s.Pass <= 0:
@@ -114,9 +116,6 @@ func (s *loop) cycles(at Instant, from int64) turning {
 		return float64(n) + x
 	}
 	eased := func(x float64) float64 {
-		if s.effect == doc.Scroll {
-			return x
-		}
 		if s.Whole {
 			return s.ease(x)
 		}
@@ -126,18 +125,15 @@ func (s *loop) cycles(at Instant, from int64) turning {
 		}
 		return n + s.ease(x-n)
 	}
-	begin := Millis(from)
-	if !s.Whole || s.back || s.Pass <= 0 || from < s.Begin && s.Begin > 0 {
+	if !s.Whole || s.back || s.Pass <= 0 || begin.At.Cmp(s.Begin) < 0 && s.Begin > 0 {
 		// It does not go evenly: what it is now is told as it is, rounds that are over at the begin left out.
-		now := eased(round(at)) - math.Floor(round(begin))
-		return turning{off: s.sense * now}
+		return turning{off: eased(round(at.At)) - math.Floor(round(begin.At))}
 	}
-	x := round(at)
-	if s.effect == doc.Scroll {
-		return turning{phase: round(begin), rate: 1 / float64(s.Pass)}
-	}
-	return turning{phase: s.sense * round(begin), rate: s.sense / float64(s.Pass), off: s.sense * (s.ease(x) - x)}
+	x := round(at.At)
+	return turning{phase: round(begin.At), rate: 1 / float64(s.Pass), off: s.ease(x) - x}
 }
+
+func (t turning) times(k float64) turning { return turning{k * t.phase, k * t.rate, k * t.off} }
 
 // rounds is the phase that two loops of one kind, a leaving and one coming, come to together: it goes at the rates of both by their shares, and
 // makes up what is left to the coming one's phase the short way.
@@ -150,25 +146,34 @@ func (p *Passage) rounds(a, b turning) float64 {
 	return a.phase + a.rate*p.Since + more*mean + p.P*left + (1-p.P)*a.off + p.P*b.off
 }
 
-// passing returns what a spin, or a scroll along one axis, of either side come to together; false for loops that are of no such kind.
-func (p *Passage) passing(x, y *loop, from, into Clock) (turned, bool) {
-	if x.effect != y.effect || x.axis.X*y.axis.Y != x.axis.Y*y.axis.X && x.axis != y.axis.Mul(-1) {
-		return turned{}, false
+// passing returns what two loops that go round, of either side, come to together; false for those that are of no such kind, or scroll along
+// different axes. One that goes the other way counts as one that goes back.
+func (p *Passage) passing(x, y *loop, from, into Clock) (effect.Going, bool) {
+	if x.effect != y.effect || x.manner != effect.Rounds {
+		return effect.Going{}, false
 	}
-	a, b := x.cycles(from.At, from.Stay), y.cycles(into.At, -int64(p.Into+0.5))
-	if x.axis == y.axis.Mul(-1) && x.axis != (geom.Point{}) {
-		b.phase, b.rate, b.off = -b.phase, -b.rate, -b.off
+	one, other := x.rule(0.5), y.rule(0.5)
+	way := one.Turn*other.Turn + one.Scroll.X*other.Scroll.X + one.Scroll.Y*other.Scroll.Y
+	if way == 0 {
+		return effect.Going{}, false
+	}
+	begins := from
+	begins.At = Millis(from.Stay)
+	a := x.cycles(from, begins)
+	begins = into
+	begins.At = Millis(-int64(p.Into + 0.5))
+	b := y.cycles(into, begins).times(math.Copysign(1, way))
+	if one.Turn != 0 {
+		return x.rule(p.rounds(a, b)), true
 	}
 	v := p.rounds(a, b)
-	if x.axis == (geom.Point{}) {
-		return turned{turn: 360 * v}, true
-	}
-	period := x.amplitude + (y.amplitude-x.amplitude)*p.P
-	out := turned{scroll: x.axis.Mul(period * (v - math.Floor(v))), shows: 1}
-	if x.axis.X != 0 {
-		out.period.X = period
+	was, is := one.Period.X+one.Period.Y, other.Period.X+other.Period.Y
+	period := was + (is-was)*p.P
+	out := effect.Going{Scroll: one.Scroll.Mul(2 * period * (v - math.Floor(v)) / was), Repeats: 1}
+	if one.Period.X != 0 {
+		out.Period.X = period
 	} else {
-		out.period.Y = period
+		out.Period.Y = period
 	}
 	return out, true
 }

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 )
 
@@ -24,11 +25,11 @@ func TestLoopsGoOverIntoEachOther(t *testing.T) {
 		scroll := n%3 == 2
 		box := geom.Box{Max: geom.Point{X: 20 + r.Float64()*400, Y: 30}}
 		mk := func(id, continues string) (*doc.Scene, *Track, float64) {
-			m := &doc.Move{ID: id, Kind: doc.Loop, Effect: doc.Spin, Duration: 200 + r.Int64N(3000), Lasts: doc.WholeScene, Start: at(0), Continues: continues, Spin: &doc.SpinParams{Anticlockwise: r.IntN(2) == 0}}
+			m := &doc.Move{ID: id, Kind: doc.Loop, Effect: effect.Spin, Duration: 200 + r.Int64N(3000), Lasts: doc.WholeScene, Start: at(0), Continues: continues, Params: effect.Params{"anticlockwise": r.IntN(2) == 0}}
 			rate := 1 / float64(m.Duration)
 			if scroll {
-				m.Effect, m.Duration, m.Scroll = doc.Scroll, 0, &doc.ScrollParams{Direction: float64(180 * r.IntN(2)), Speed: 20 + r.Float64()*400}
-				rate = 1 / float64(CycleOfScroll(m, box))
+				m.Effect, m.Duration, m.Params = effect.Scroll, 0, effect.Params{"direction": float64(180 * r.IntN(2)), "speed": 20 + r.Float64()*400}
+				rate = 1 / float64(CycleOf(m, Extent{Box: box}))
 			}
 			s := scene(300+r.Int64N(3000), m)
 			return s, NewTrack(s.Layers[0], resolve(t, s, 600), Extent{Box: box}, nil), rate
@@ -45,13 +46,13 @@ func TestLoopsGoOverIntoEachOther(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		phase := func(p Pose) float64 {
+		phase := func(p effect.Going) float64 {
 			if scroll {
 				return p.Scroll.X / p.Period.X
 			}
 			return p.Turn / 360
 		}
-		pose := func(us int64) (Pose, float64) {
+		pose := func(us int64) (effect.Going, float64) {
 			x := float64(us) / 1000 / float64(into)
 			p := &Passage{P: ease(x), Since: float64(us) / 1000, Into: float64(into), Length: float64(into), Ease: ease}
 			since := reduce(us, 1000)
@@ -61,10 +62,10 @@ func TestLoopsGoOverIntoEachOther(t *testing.T) {
 		apart := func(x, y float64) float64 { d := math.Abs(x - y); return math.Abs(d - math.Round(d)) }
 		first, _ := pose(0)
 		last, _ := pose(into * 1000)
-		if d := apart(phase(first), phase(a.At(Clock{At: Millis(sa.Stay), Stay: sa.Stay}, nil))); d > 1e-9 {
+		if d := apart(phase(first), phase(a.At(Clock{At: Millis(sa.Stay), Stay: sa.Stay}, nil).Loops)); d > 1e-9 {
 			t.Errorf("%d: as the morph begins the loop jumps by %v rounds", n, d)
 		}
-		if d := apart(phase(last), phase(b.At(Clock{At: Millis(0), Stay: 5000}, nil))); d > 1e-9 {
+		if d := apart(phase(last), phase(b.At(Clock{At: Millis(0), Stay: 5000}, nil).Loops)); d > 1e-9 {
 			t.Errorf("%d: as it ends it jumps by %v rounds", n, d)
 		}
 		was, p0 := pose(0)
@@ -92,7 +93,7 @@ func TestLoopsGoOverIntoEachOther(t *testing.T) {
 func TestOverlappingPresenceDoesNotJump(t *testing.T) {
 	r := rand.New(rand.NewPCG(8, 1))
 	fade := func(id, kind string, begin, end int64) *doc.Move {
-		return &doc.Move{ID: id, Kind: kind, Effect: doc.Fade, Easing: "linear", Start: at(begin), Duration: end - begin}
+		return &doc.Move{ID: id, Kind: kind, Effect: effect.Fade, Easing: "linear", Start: at(begin), Duration: end - begin}
 	}
 	for n := range 300 {
 		list := []*doc.Move{fade("x", doc.Exit, 692, 2018), fade("y", doc.Entrance, 1013, 1487), fade("z", doc.Exit, 1216, 1322)}
@@ -133,7 +134,7 @@ func TestRulesOfTime(t *testing.T) {
 	along := func(change func(m *doc.Move)) *Track {
 		m := &doc.Move{ID: "m", Kind: doc.MotionPath, Effect: doc.Along, Easing: "linear", Start: at(500), Duration: 333, Path: &doc.PathParams{D: "M0 0L300 0"}}
 		change(m)
-		s := scene(2000, m, &doc.Move{ID: "o", Kind: doc.Loop, Effect: doc.Spin, Duration: 1000, Start: at(100)})
+		s := scene(2000, m, &doc.Move{ID: "o", Kind: doc.Loop, Effect: effect.Spin, Duration: 1000, Start: at(100)})
 		return NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	}
 	x := func(k *Track, ms int64) float64 { return k.At(Clock{At: Millis(ms), Stay: 2000}, nil).Offset.X }
@@ -161,14 +162,14 @@ func TestRulesOfTime(t *testing.T) {
 			t.Errorf("%s: %v, want %v", c.what, got, c.want)
 		}
 	}
-	s := scene(4000, &doc.Move{ID: "m", Kind: doc.Loop, Effect: doc.Spin, Duration: 1000, Lasts: doc.WholeScene, Start: at(2250)})
+	s := scene(4000, &doc.Move{ID: "m", Kind: doc.Loop, Effect: effect.Spin, Duration: 1000, Lasts: doc.WholeScene, Start: at(2250)})
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for ms, want := range map[int64]float64{0: 0, 2249: 0, 2250: 0, 2500: 90} {
-		if got := k.At(Clock{At: Millis(ms), Stay: 4000}, nil).Turn; math.Abs(got-want) > 1e-9 {
+		if got := k.At(Clock{At: Millis(ms), Stay: 4000}, nil).Loops.Turn; math.Abs(got-want) > 1e-9 {
 			t.Errorf("a spin that begins at 2250: at %d ms it is turned by %v, want %v", ms, got, want)
 		}
 	}
-	a, b := &doc.Move{ID: "a", Kind: doc.Entrance, Effect: doc.Fade, Duration: 100, Start: doc.Start{When: doc.WhenBegins, Of: "b"}}, &doc.Move{ID: "b", Kind: doc.Entrance, Effect: doc.Fade, Duration: 100, Start: doc.Start{When: doc.WhenBegins, Of: "a"}}
+	a, b := &doc.Move{ID: "a", Kind: doc.Entrance, Effect: effect.Fade, Duration: 100, Start: doc.Start{When: doc.WhenBegins, Of: "b"}}, &doc.Move{ID: "b", Kind: doc.Entrance, Effect: effect.Fade, Duration: 100, Start: doc.Start{When: doc.WhenBegins, Of: "a"}}
 	if _, err := Resolve(scene(1000, a, b), 0); err == nil || strings.Count(err.Error(), "Fade, in") < 3 {
 		t.Errorf("a ring of two moves of one name: %v", err)
 	}

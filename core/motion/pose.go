@@ -1,6 +1,9 @@
 package motion
 
-import "capstan/core/geom"
+import (
+	"capstan/core/effect"
+	"capstan/core/geom"
+)
 
 // Side says from where a scene is looked at.
 type Side int
@@ -32,16 +35,15 @@ func (c Clock) of(begin int64) Instant {
 
 // Pose is what the moves of one layer, or of one of its units, add to its rest pose at a time.
 type Pose struct {
-	Present bool       // false: not drawn at all
-	Waiting bool       // has an entrance that has shown nothing yet
-	Opacity float64    // of presence moves, 0..1
-	Veil    Veil       // what wipes show of it
-	Offset  geom.Point // page px in the parent's axes, from paths and slides
-	Angle   float64    // degrees, from turning along paths
-	Turn    float64    // degrees about the pivot, from spins and rocks
-	Scroll  geom.Point // px in the layer's own axes, within a period
-	Period  geom.Point // px after which a scroll repeats, 0: it does not
-	Repeats float64    // opacity of the repetitions, 0..1
+	Present bool         // false: not drawn at all
+	Waiting bool         // has an entrance that has shown nothing yet
+	Opacity float64      // of presence moves, 0..1
+	Veil    Veil         // what their fronts show of it
+	Offset  geom.Point   // page px in the parent's axes, from paths and presence moves
+	Angle   float64      // degrees, from turning along paths
+	Growth  float64      // of presence moves: it is 1 + this times as large, about its pivot
+	Blur    float64      // of presence moves: px, deviation of a Gaussian
+	Loops   effect.Going // what loops add
 }
 
 // Rest is the pose of a layer that nothing moves.

@@ -5,43 +5,51 @@ import (
 	"sort"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 )
 
 // presence is an entrance or exit.
 type presence struct {
 	Interval
-	id     string
-	exit   bool
-	back   bool
-	effect string
-	ease   Easing
-	units  byUnit
-	// Of wipes and slides:
-	direction float64
-	softness  float64
-	distance  float64 // of slides; 0 until SetTravel says how far it is off the page
-	faded     bool    // a slide over a given distance fades too
+	id       string
+	exit     bool
+	back     bool
+	sudden   bool
+	rule     func(effect.Moment) effect.Shown // nil: it is there, or gone, from its begin on
+	front    *effect.Front                    // uncovers it; nil: nothing does
+	ease     Easing
+	units    byUnit
+	toward   float64 // of what goes off the page: its direction of travel
+	offPage  bool
+	distance float64 // that is, in px; 0 until SetTravel says
 }
 
-func newPresence(m *doc.Move, iv Interval, x *Extent) presence {
-	p := presence{
-		Interval: iv, id: m.ID, exit: m.Kind == doc.Exit, back: m.Back, effect: m.Effect,
+// newPresence compiles an entrance or exit; ok is false for one whose effect this version does not know: it plays as nothing.
+func newPresence(m *doc.Move, iv Interval, x *Extent) (p presence, ok bool) {
+	c := m.Comes()
+	if c == nil {
+		return p, false
+	}
+	p = presence{
+		Interval: iv, id: m.ID, exit: m.Kind == doc.Exit, back: m.Back, sudden: c.Sudden,
 		ease: easingOf(m.Easing, DefaultEasing(m)), units: newByUnit(m, x),
 	}
-	if m.Effect == doc.Wipe && m.Wipe != nil {
-		p.direction, p.softness = m.Wipe.Direction, m.Wipe.Softness
+	if c.Even {
+		p.ease = Linear
 	}
-	if m.Effect == doc.Slide {
-		if m.Slide != nil {
-			p.direction, p.distance = m.Slide.Direction, m.Slide.Distance
-		}
-		if p.units.unit != "" {
-			p.distance = x.Line
-		}
-		p.faded = p.distance > 0
+	of := x.of(m, iv.Pass)
+	of.Unit = p.units.unit
+	if c.Rule != nil {
+		p.rule = c.Rule(of)
 	}
-	return p
+	if c.Front != nil {
+		p.front = c.Front(of.Params)
+	}
+	if c.OffPage != nil {
+		p.toward, p.offPage = c.OffPage(of)
+	}
+	return p, true
 }
 
 // sortPresence puts presence moves in the order in which they decide; an exit does nothing while the layer is absent.
@@ -79,13 +87,10 @@ func Idle(l *doc.Layer, t *Timing, id string) bool {
 
 // showing is what one presence move makes of a layer or unit at a time.
 type showing struct {
-	alpha  float64 // fades, 0..1
-	wipe   float64 // share of a wipe that shows, 0..1
-	wiped  bool
-	offset geom.Point
-	ended  bool // the move is over
-	begun  bool // shows anything yet
-	away   bool // a slide that has not left its beginning
+	effect.Shown
+	wiped bool // a front uncovers it
+	ended bool // the move is over
+	begun bool // shows anything yet
 }
 
 // progress returns how far the move is, 0..1 before easing, for the whole layer or a unit.
@@ -95,7 +100,7 @@ func (m *presence) progress(c Clock, u *Unit) (x float64, begun, ended bool) {
 	if t.Num < 0 {
 		return 0, false, false
 	}
-	if length <= 0 || t.Cmp(length) >= 0 || m.effect == doc.AtOnce && m.units.unit == "" {
+	if length <= 0 || t.Cmp(length) >= 0 || m.sudden && m.units.unit == "" {
 		return 1, true, true
 	}
 	x = t.Over(length)
@@ -108,56 +113,45 @@ func (m *presence) progress(c Clock, u *Unit) (x float64, begun, ended bool) {
 
 func (m *presence) at(c Clock, u *Unit) showing {
 	x, begun, ended := m.progress(c, u)
-	s := showing{alpha: 1, begun: begun}
-	if m.effect == doc.AtOnce {
+	s := showing{Shown: effect.Shown{Opacity: 1}, begun: begun}
+	if m.sudden {
 		// Ignores easing: an entrance shows, an exit hides, from the begin on.
 		s.ended = ended || begun
 		if begun == m.exit {
-			s.alpha = 0
+			s.Opacity = 0
 		}
 		return s
 	}
 	s.ended = ended
 	if ended {
 		if m.exit {
-			s.alpha = 0
+			s.Opacity = 0
 		}
 		return s
 	}
-	p := m.ease(x)
+	at := effect.Moment{P: m.ease(x), X: x, Distance: m.distance, Through: m.exit && !m.back}
 	if m.exit {
-		p = 1 - p
+		at.P, at.X = 1-at.P, 1-at.X
 	}
-	clamped := min(1, max(0, p))
-	switch m.effect {
-	case doc.Fade:
-		s.alpha = clamped
-	case doc.Wipe:
-		s.wiped, s.wipe = true, clamped
-	case doc.Slide:
-		v := geom.Rotate(m.direction).ApplyVector(geom.Point{X: 1})
-		d := m.distance * (1 - p)
-		if !m.exit || m.back {
-			d = -d
-		}
-		s.offset, s.away = v.Mul(d), x <= 0
-		if m.faded {
-			s.alpha = clamped
-		}
+	if m.rule != nil {
+		s.Shown = m.rule(at)
 	}
+	s.wiped = m.front != nil
+	s.Away = s.Away && !m.exit
 	if !m.exit && !begun {
-		s.alpha = 0 // a unit that has not begun is absent, whatever the easing
+		s.Opacity = 0 // a unit that has not begun is absent, whatever the easing
 	}
 	return s
 }
 
 func (m *presence) reveal(s showing) Reveal {
-	r := Reveal{Opacity: s.alpha, Share: 1, Direction: m.direction, Softness: m.softness}
+	r := Reveal{Opacity: s.Opacity, Share: 1}
 	if !s.wiped {
 		return r
 	}
-	if r.Share = s.wipe; m.exit && !m.back {
-		r.Share, r.Inverted = 1-s.wipe, true
+	r.Front = m.front
+	if r.Share = s.Share; m.exit && !m.back {
+		r.Share, r.Inverted = 1-s.Share, true
 	}
 	return r
 }
@@ -215,15 +209,15 @@ func (k *Track) presenceAt(c Clock, u *Unit, out *Pose, mem *Veils) {
 			*out = Pose{}
 			return
 		}
-		out.Offset = out.Offset.Add(s.offset)
+		out.add(&s.Shown)
 		if !m.exit && k.present(first) {
 			return // it is there already
 		}
-		out.Waiting = !m.exit && (s.alpha == 0 || s.away || s.wiped && s.wipe == 0)
+		out.Waiting = !m.exit && (s.Opacity == 0 || s.Away || s.wiped && s.Share == 0)
 		if s.wiped {
 			out.Veil = mem.Of(m.reveal(s))
 		} else {
-			out.Opacity = s.alpha
+			out.Opacity = s.Opacity
 		}
 		return
 	}
@@ -254,7 +248,7 @@ func (k *Track) overlapping(c Clock, u *Unit, first, last int, out *Pose, mem *V
 	for i := first; i <= last; i++ {
 		m := &k.presence[i]
 		s := m.at(c, u)
-		out.Offset = out.Offset.Add(s.offset)
+		out.add(&s.Shown)
 		if m.exit && s.ended && i == last {
 			*out = Pose{}
 			return
@@ -277,9 +271,9 @@ func (k *Track) overlapping(c Clock, u *Unit, first, last int, out *Pose, mem *V
 		case wiped && last-i < MaxReveals-1 && v < 1: // what the exits before it left, and its own
 			veil = append(veil, Term{Reveal: Reveal{Opacity: v, Share: 1}}, Term{Reveal: r}, Term{Join: Over})
 		default:
-			shows := s.alpha
+			shows := s.Opacity
 			if s.wiped {
-				shows *= s.wipe
+				shows *= s.Share
 			}
 			if m.exit {
 				v *= shows
@@ -295,15 +289,22 @@ func (k *Track) overlapping(c Clock, u *Unit, first, last int, out *Pose, mem *V
 	}
 }
 
-// SetTravel works out how far slides off the page go: f returns the least distance along a direction (a unit vector in the
+// add moves, grows and blurs a pose as a presence move says.
+func (p *Pose) add(s *effect.Shown) {
+	p.Offset = p.Offset.Add(s.Offset)
+	p.Growth = (1+p.Growth)*(1+s.Growth) - 1
+	p.Blur = math.Hypot(p.Blur, s.Blur)
+}
+
+// SetTravel works out how far what goes off the page goes: f returns the least distance along a direction (a unit vector in the
 // parent's axes), measured with paths at a time on the scene's clock.
 func (k *Track) SetTravel(f func(direction geom.Point, at int64) float64) {
 	for i := range k.presence {
 		p := &k.presence[i]
-		if p.effect != doc.Slide || p.faded {
+		if !p.offPage {
 			continue
 		}
-		v := geom.Rotate(p.direction).ApplyVector(geom.Point{X: 1})
+		v := geom.Rotate(p.toward).ApplyVector(geom.Point{X: 1})
 		at := p.Begin
 		if p.exit {
 			at = p.End

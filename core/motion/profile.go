@@ -22,19 +22,14 @@ func Profile(m *doc.Move, iv Interval, n int) []float64 {
 	for i := range out {
 		share := float64(i) / float64(n)
 		switch {
-		case m.Effect == doc.AtOnce && m.Unit == "":
+		case m.Timeless():
 			out[i] = 1
-		case m.Effect == doc.AtOnce && m.Kind == doc.Entrance:
+		case m.Comes() != nil && m.Comes().Sudden && m.Kind == doc.Entrance:
 			out[i] = clamp(math.Ceil(share*8) / 8)
-		case m.Effect == doc.AtOnce:
+		case m.Comes() != nil && m.Comes().Sudden:
 			out[i] = clamp(1 - math.Ceil(share*8)/8)
-		case m.Effect == doc.Rock:
-			at, sense := ease(share), 1.0
-			if m.Rock != nil {
-				at += m.Rock.Phase
-				sense = math.Copysign(1, m.Rock.Angle)
-			}
-			out[i] = clamp(0.55 + 0.4*sense*math.Sin(2*math.Pi*at))
+		case m.Goes() != nil && m.Goes().Bar != nil:
+			out[i] = clamp(m.Goes().Bar(m.Full(), ease(share)))
 		case m.Kind == doc.Entrance:
 			out[i] = clamp(ease(share))
 		case m.Kind == doc.Exit:
@@ -65,17 +60,6 @@ func Profile(m *doc.Move, iv Interval, n int) []float64 {
 		}
 	}
 	return out
-}
-
-// CycleTime returns the time after which a loop is where it was, in ms, counting the way back; 0 for other moves.
-func CycleTime(m *doc.Move) int64 {
-	switch {
-	case m.Kind != doc.Loop:
-		return 0
-	case m.Alternate:
-		return 2 * m.Duration
-	}
-	return m.Duration
 }
 
 // EvenSteps returns where along its line, in shares of its length, a motion path stands at even steps of time: as many

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/words"
 )
 
@@ -93,18 +94,20 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 		if r.failed != nil {
 			return nil, r.failed
 		}
-		iv := Interval{Begin: b, End: e, Pass: m.Duration, Passes: 1, Whole: wholeScene(m), Early: r.early[m.ID]}
+		iv := Interval{Begin: b, End: e, Pass: r.pass(m), Passes: 1, Whole: wholeScene(m), Early: r.early[m.ID]}
 		if m.Lasts != "" && !iv.Whole && m.Keeps == "" {
 			iv.Pass = max(e-b, 0)
 		}
-		if m.End != nil && m.End.Stretches && m.Lasts == "" && m.Until == "" && m.Repeat > 0 {
+		if m.Clocked() {
+			// its cycle is what it is, however long it goes on
+		} else if m.End != nil && m.End.Stretches && m.Lasts == "" && m.Until == "" && m.Repeat > 0 {
 			iv.Pass, iv.Stretched = max(1, int64(math.Round(float64(e-b)/m.Repeat))), m.Repeat
 		} else if m.End != nil && m.End.Stretches && m.Lasts == "" && m.Until == "" {
 			iv.Pass = e - b
 		}
 		if iv.Stretched > 0 {
 			iv.Passes = iv.Stretched
-		} else if m.Repeat > 0 && m.Lasts == "" && m.Until == "" {
+		} else if m.Repeat > 0 && m.Lasts == "" && m.Until == "" && !m.Runs() {
 			iv.Passes = m.Repeat // its end is rounded to ms, they are not
 		} else if iv.Pass > 0 {
 			iv.Passes = float64(e-b) / float64(iv.Pass)
@@ -114,7 +117,10 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 	return t, nil
 }
 
-func wholeScene(m *doc.Move) bool { return m.Kind == doc.Loop && m.Lasts == doc.WholeScene }
+// wholeScene reports whether a loop runs through the transitions on both sides of its scene; what drifts stands there.
+func wholeScene(m *doc.Move) bool {
+	return m.Kind == doc.Loop && m.Lasts == doc.WholeScene && !m.Drifts()
+}
 
 // name says which move is meant, in words for people.
 func (r *resolver) name(id string) string {
@@ -164,7 +170,7 @@ func (r *resolver) beginOf(id string) int64 {
 	m := r.moves[id]
 	var v int64
 	if m.End != nil && !m.End.Stretches && m.Lasts == "" && m.Until == "" {
-		v = r.anchor(m.End.When, m.End.Of) - active(m)
+		v = r.anchor(m.End.When, m.End.Of) - r.active(m)
 	} else {
 		switch m.Start.When {
 		case doc.AtTime:
@@ -207,7 +213,7 @@ func (r *resolver) endOf(id string) int64 {
 	case m.Until != "":
 		v = max(r.anchor(doc.WhenBegins, m.Until), r.beginOf(id))
 	default:
-		v = r.beginOf(id) + active(m)
+		v = r.beginOf(id) + r.active(m)
 	}
 	if r.failed == nil {
 		r.end[id] = v
@@ -234,9 +240,20 @@ func (r *resolver) anchor(when, of string) int64 {
 }
 
 // active returns the active time: duration x repeat (SMIL 3.0, Web Animations).
-func active(m *doc.Move) int64 {
-	if m.Repeat > 0 {
-		return int64(math.Round(float64(m.Duration) * m.Repeat))
+func (r *resolver) active(m *doc.Move) int64 {
+	if m.Repeat > 0 && !m.Runs() {
+		return int64(math.Round(float64(r.pass(m)) * m.Repeat))
+	}
+	return r.pass(m)
+}
+
+// pass returns one pass, or one cycle where the parameters say it.
+func (r *resolver) pass(m *doc.Move) int64 { return PassOf(m, len(r.layers[m.ID].Children)) }
+
+// PassOf returns how long one pass of a move is, in ms, of a layer with so many children.
+func PassOf(m *doc.Move, parts int) int64 {
+	if g := m.Goes(); g != nil && g.Cycle != nil {
+		return g.Cycle(effect.Of{Params: m.Full(), Kind: m.Kind, Parts: parts})
 	}
 	return m.Duration
 }
@@ -324,19 +341,20 @@ func wordCount(s string) int {
 	return n
 }
 
-// names are the words of effects for people.
-var names = map[string]string{
-	doc.AtOnce: "At once", doc.Fade: "Fade", doc.Wipe: "Wipe", doc.Slide: "Slide", doc.Spin: "Spin", doc.Rock: "Rock", doc.Scroll: "Scroll",
-	doc.Along: "Path",
-}
-
-// Name returns the word of a move for people.
+// Name returns the word of a move for people; an effect that this version does not know is called by its name.
 func Name(m *doc.Move) string {
+	name := m.Effect
+	switch e := m.Does(); {
+	case m.Kind == doc.MotionPath:
+		return "Path"
+	case e != nil:
+		name = e.Words
+	}
 	switch m.Kind {
 	case doc.Entrance:
-		return names[m.Effect] + ", in"
+		return name + ", in"
 	case doc.Exit:
-		return names[m.Effect] + ", out"
+		return name + ", out"
 	}
-	return names[m.Effect]
+	return name
 }

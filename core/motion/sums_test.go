@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 )
 
 // Section 11: four pictures there and back, each beginning when the fade before begins: 0, 3.50, 7.00, 10.50; ends 6.00,
@@ -72,8 +73,8 @@ func TestAnEndlessStripByTwoCopies(t *testing.T) {
 
 // Section 11, 5: frames one period apart are equal to the last bit for rocks and scrolls too.
 func TestRocksAndScrollsRepeatExactly(t *testing.T) {
-	rock := &doc.Move{ID: "r", Kind: doc.Loop, Effect: doc.Rock, Duration: 1000, Lasts: doc.WholeScene, Start: at(0), Rock: &doc.RockParams{Angle: 7}}
-	scroll := &doc.Move{ID: "s", Kind: doc.Loop, Effect: doc.Scroll, Lasts: doc.WholeScene, Start: at(0), Scroll: &doc.ScrollParams{Speed: 1}}
+	rock := &doc.Move{ID: "r", Kind: doc.Loop, Effect: effect.Rock, Duration: 1000, Lasts: doc.WholeScene, Start: at(0), Params: effect.Params{"angle": 7.0}}
+	scroll := &doc.Move{ID: "s", Kind: doc.Loop, Effect: effect.Scroll, Lasts: doc.WholeScene, Start: at(0), Params: effect.Params{"speed": 1.0}}
 	s := scene(60000, rock, scroll)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil) // a period of 1 px at 1 px/s: a cycle of 1 s
 	for _, fps := range []int64{24, 25, 30, 50, 60} {

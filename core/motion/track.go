@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 )
 
@@ -30,10 +31,13 @@ type path struct {
 	before  Easing // before its begin, and after an end going back
 	measure *geom.Measure
 	rest    geom.Point // where on the line the rest pose lies
-	turn    bool
-	back    bool
-	steady  bool // keeps its speed: goes on beyond its end
-	thread  bool // lasts as long as the thread, on film time
+
+	restShare float64   // the same, as a share of the line
+	ways      []float64 // how far it is to each of its stretches, where something rolls by it
+	turn      bool
+	back      bool
+	steady    bool // keeps its speed: goes on beyond its end
+	thread    bool // lasts as long as the thread, on film time
 }
 
 // NewTrack compiles the moves of a layer with their resolved times. lasting are paths of its thread that last as long
@@ -44,17 +48,29 @@ func NewTrack(l *doc.Layer, t *Timing, x Extent, lasting []Lasting) *Track {
 		iv := t.Moves[m.ID]
 		switch m.Kind {
 		case doc.Entrance, doc.Exit:
-			k.presence = append(k.presence, newPresence(m, iv, &x))
+			if p, ok := newPresence(m, iv, &x); ok {
+				k.presence = append(k.presence, p)
+			}
 		case doc.MotionPath:
 			if m.Lasts != doc.WholeThread {
 				k.addPath(m, iv, false)
 			}
 		case doc.Loop:
-			k.loops = append(k.loops, newLoop(m, iv, &x))
+			if m.Drifts() {
+				if m.Lasts != doc.WholeThread {
+					k.addLine(m, iv, &x, false)
+				}
+			} else if s, ok := newLoop(m, iv, &x); ok {
+				k.loops = append(k.loops, s)
+			}
 		}
 	}
 	for _, m := range lasting {
-		k.addPath(m.Move, m.Interval, true)
+		if m.Move.Kind == doc.Loop {
+			k.addLine(m.Move, m.Interval, &x, true)
+		} else {
+			k.addPath(m.Move, m.Interval, true)
+		}
 	}
 	k.presence = sortPresence(k.presence)
 	k.finest = finest(k)
@@ -70,8 +86,21 @@ func (k *Track) addPath(m *doc.Move, iv Interval, thread bool) {
 		Interval: iv, ease: easingOf(m.Easing, DefaultEasing(m)), before: beforeEasing(m.Easing, DefaultEasing(m)), measure: geom.NewMeasure(d), turn: m.Path.TurnAlong, back: m.Alternate,
 		steady: m.Lasts == doc.WholeScene && m.Keeps == "speed", thread: thread,
 	}
-	p.rest, _ = p.measure.At(m.Path.RestShare())
+	p.restShare = m.Path.RestShare()
+	p.rest, _ = p.measure.At(p.restShare)
 	k.paths = append(k.paths, p)
+}
+
+// addLine adds a loop that drifts: a path along a line, from its begin to its end, at rest half way.
+func (k *Track) addLine(m *doc.Move, iv Interval, x *Extent, thread bool) {
+	from, to := m.Goes().Line(x.of(m, iv.Pass))
+	line := &geom.Path{}
+	line.Move(from)
+	line.Line(to)
+	k.paths = append(k.paths, path{
+		Interval: iv, ease: easingOf(m.Easing, DefaultEasing(m)), before: beforeEasing(m.Easing, DefaultEasing(m)), measure: geom.NewMeasure(line),
+		back: m.Alternate, thread: thread, restShare: 0.5,
+	})
 }
 
 // finest returns the smallest unit the moves divide the layer into, "" for none.
@@ -123,8 +152,7 @@ func (k *Track) At(c Clock, mem *Veils) Pose {
 	off, angle := k.pathsAt(c)
 	p.Offset = p.Offset.Add(off)
 	p.Angle = angle
-	v := k.loopsAt(c, nil)
-	p.Turn, p.Scroll, p.Period, p.Repeats = v.turn, v.scroll, v.period, v.shows
+	p.Loops = k.loopsAt(c, nil)
 	return p
 }
 
@@ -152,10 +180,11 @@ func (k *Track) pathsAt(c Clock) (off geom.Point, angle float64) {
 }
 
 // loopsAt sums the loops of the whole layer (u nil), or those that move its units by themselves.
-func (k *Track) loopsAt(c Clock, u *Unit) (sum turned) {
+func (k *Track) loopsAt(c Clock, u *Unit) (sum effect.Going) {
 	for i := range k.loops {
 		if (k.loops[i].units.unit != "") == (u != nil) {
-			sum = sum.plus(k.loops[i].at(c.At, u), 1)
+			v := k.loops[i].at(c, u)
+			sum = sum.Plus(&v, 1)
 		}
 	}
 	return
@@ -182,14 +211,14 @@ func (k *Track) LoopsByUnit() bool {
 	return false
 }
 
-// UnitAt returns what moves by unit, and with them presence moves of the whole, make of one unit: a turn about its own
-// middle, an offset in the parent's axes, how much of it shows.
+// UnitAt returns what moves by unit, and with them presence moves of the whole, make of one unit: turns and growth about its own
+// middle, offsets in the parent's axes, how much of it shows.
 func (k *Track) UnitAt(c Clock, u Unit, mem *Veils) Pose {
 	p := Rest
 	if k.unitsDeciding(c) {
 		k.presenceAt(c, &u, &p, mem)
 	}
-	p.Turn = k.loopsAt(c, &u).turn
+	p.Loops = k.loopsAt(c, &u)
 	return p
 }
 
@@ -231,7 +260,8 @@ func (iv Interval) Progress(t Instant, alternate bool) (passes int64, x float64)
 	return passes, x
 }
 
-func (m *path) at(c Clock) (geom.Point, float64) {
+// share returns how far along its line a path is, eased.
+func (m *path) share(c Clock) float64 {
 	t := c.of(m.Begin)
 	if m.thread {
 		t = c.At
@@ -244,7 +274,11 @@ func (m *path) at(c Clock) (geom.Point, float64) {
 	if m.steady && !m.back {
 		x += float64(n) // beyond its end it goes on as it left
 	}
-	p, angle := m.measure.At(ease(x))
+	return ease(x)
+}
+
+func (m *path) at(c Clock) (geom.Point, float64) {
+	p, angle := m.measure.At(m.share(c))
 	if !m.turn {
 		angle = 0
 	}

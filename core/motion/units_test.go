@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 )
 
@@ -74,7 +75,7 @@ func letters(n int) Extent { return Extent{Line: 50, Counts: Counts{Lines: 1, Wo
 
 // Section 3: typing on, letters at once with overlap 0: unit i shows at i D / n.
 func TestTypingOn(t *testing.T) {
-	m := &doc.Move{ID: "m", Kind: doc.Entrance, Effect: doc.AtOnce, Start: at(500), Duration: 1000, Unit: doc.ByLetter, Easing: "ease-in"}
+	m := &doc.Move{ID: "m", Kind: doc.Entrance, Effect: effect.AtOnce, Start: at(500), Duration: 1000, Unit: doc.ByLetter, Easing: "ease-in"}
 	s := scene(4000, m)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), letters(8), nil)
 	for ms := int64(0); ms <= 2000; ms += 25 {
@@ -95,7 +96,7 @@ func TestTypingOn(t *testing.T) {
 
 // A unit that has not begun is absent, whatever the easing: with an easing that starts above 0 too.
 func TestUnitsThatHaveNotBegunAreAbsent(t *testing.T) {
-	m := &doc.Move{ID: "m", Kind: doc.Entrance, Effect: doc.Fade, Start: at(0), Duration: 1000, Unit: doc.ByWord, Easing: "steps(2,jump-start)"}
+	m := &doc.Move{ID: "m", Kind: doc.Entrance, Effect: effect.Fade, Start: at(0), Duration: 1000, Unit: doc.ByWord, Easing: "steps(2,jump-start)"}
 	s := scene(4000, m)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{Counts: Counts{Words: 2}}, nil)
 	c := Clock{At: Millis(100), Stay: 4000}
@@ -106,8 +107,8 @@ func TestUnitsThatHaveNotBegunAreAbsent(t *testing.T) {
 
 // A slide by unit travels one line height with a fade; an exit is the same backwards in what is left of it.
 func TestSlidesByUnit(t *testing.T) {
-	in := &doc.Move{ID: "m", Kind: doc.Entrance, Effect: doc.Slide, Start: at(0), Duration: 1000, Unit: doc.ByWord, Easing: "linear", Slide: &doc.SlideParams{Direction: 270}}
-	out := &doc.Move{ID: "o", Kind: doc.Exit, Effect: doc.Slide, Start: at(2000), Duration: 1000, Unit: doc.ByWord, Easing: "linear", Slide: &doc.SlideParams{Direction: 270}}
+	in := &doc.Move{ID: "m", Kind: doc.Entrance, Effect: effect.Slide, Start: at(0), Duration: 1000, Unit: doc.ByWord, Easing: "linear", Params: effect.Params{"direction": 270.0}}
+	out := &doc.Move{ID: "o", Kind: doc.Exit, Effect: effect.Slide, Start: at(2000), Duration: 1000, Unit: doc.ByWord, Easing: "linear", Params: effect.Params{"direction": 270.0}}
 	s := scene(4000, in, out)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), letters(8), nil)
 	p := k.UnitAt(Clock{At: Millis(250), Stay: 4000}, Unit{Word: 0}, nil)
@@ -122,13 +123,13 @@ func TestSlidesByUnit(t *testing.T) {
 
 // For loops the overlap is a phase lag: i (1-o) / n cycles.
 func TestRocksByUnitLag(t *testing.T) {
-	m := &doc.Move{ID: "m", Kind: doc.Loop, Effect: doc.Rock, Lasts: doc.WholeScene, Start: at(0), Duration: 1000, Unit: doc.ByLetter, Rock: &doc.RockParams{Angle: 10}}
+	m := &doc.Move{ID: "m", Kind: doc.Loop, Effect: effect.Rock, Lasts: doc.WholeScene, Start: at(0), Duration: 1000, Unit: doc.ByLetter, Params: effect.Params{"angle": 10.0}}
 	s := scene(4000, m)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), letters(4), nil)
 	for i := 0; i < 4; i++ {
 		at := Clock{At: Millis(int64(1250 + 250*i)), Stay: 4000}
-		within(t, "angle", k.UnitAt(at, Unit{Letter: i}, nil).Turn, 10, 1e-9)
-		if k.At(at, nil).Turn != 0 {
+		within(t, "angle", k.UnitAt(at, Unit{Letter: i}, nil).Loops.Turn, 10, 1e-9)
+		if k.At(at, nil).Loops.Turn != 0 {
 			t.Error("the layer itself does not turn")
 		}
 	}
@@ -136,50 +137,50 @@ func TestRocksByUnitLag(t *testing.T) {
 
 // Section 3: the other loops are 0 outside their active time, and fade in and out when it is no whole number of cycles.
 func TestFiniteRocksComeToRest(t *testing.T) {
-	m := &doc.Move{ID: "m", Kind: doc.Loop, Effect: doc.Rock, Start: at(500), Duration: 1000, Repeat: 2, Rock: &doc.RockParams{Angle: 10}}
+	m := &doc.Move{ID: "m", Kind: doc.Loop, Effect: effect.Rock, Start: at(500), Duration: 1000, Repeat: 2, Params: effect.Params{"angle": 10.0}}
 	s := scene(4000, m)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	for ms, want := range map[int64]float64{0: 0, 500: 0, 750: 10, 1250: -10, 2500: 0, 3000: 0} {
-		within(t, fmt.Sprintf("whole cycles at %d", ms), k.At(Clock{At: Millis(ms), Stay: 4000}, nil).Turn, want, 1e-9)
+		within(t, fmt.Sprintf("whole cycles at %d", ms), k.At(Clock{At: Millis(ms), Stay: 4000}, nil).Loops.Turn, want, 1e-9)
 	}
 	m.Repeat = 1.75
 	k = NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
-	within(t, "faded in", k.At(Clock{At: Millis(600), Stay: 4000}, nil).Turn, 0.5*10*0.5877852522924731, 1e-9)
-	within(t, "faded out at its end", k.At(Clock{At: Millis(2249), Stay: 4000}, nil).Turn, 0, 0.06)
+	within(t, "faded in", k.At(Clock{At: Millis(600), Stay: 4000}, nil).Loops.Turn, 0.5*10*0.5877852522924731, 1e-9)
+	within(t, "faded out at its end", k.At(Clock{At: Millis(2249), Stay: 4000}, nil).Loops.Turn, 0, 0.06)
 }
 
 // A scroll's cycle is its period over its speed, rounded to ms; its offset is period x frac(t / T).
 func TestScrollsComeRound(t *testing.T) {
-	m := &doc.Move{ID: "m", Kind: doc.Loop, Effect: doc.Scroll, Lasts: doc.WholeScene, Start: at(0), Scroll: &doc.ScrollParams{Direction: 180, Speed: 130, Gap: 40}}
+	m := &doc.Move{ID: "m", Kind: doc.Loop, Effect: effect.Scroll, Lasts: doc.WholeScene, Start: at(0), Params: effect.Params{"direction": 180.0, "speed": 130.0, "gap": 40.0}}
 	s := scene(9000, m)
 	x := Extent{Box: geom.Box{Max: geom.Point{X: 300, Y: 80}}}
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), x, nil)
 	const T = 2615 // 340 / 130 s
-	if got := CycleOfScroll(m, x.Box); got != T {
+	if got := CycleOf(m, x); got != T {
 		t.Fatalf("cycle %d", got)
 	}
 	p := k.At(Clock{At: Millis(1000), Stay: 9000}, nil)
-	within(t, "offset", p.Scroll.X, -340*1000.0/T, 1e-9)
-	within(t, "period", p.Period.X, 340, 0)
+	within(t, "offset", p.Loops.Scroll.X, -340*1000.0/T, 1e-9)
+	within(t, "period", p.Loops.Period.X, 340, 0)
 	if a, b := k.At(Clock{At: Millis(700), Stay: 9000}, nil), k.At(Clock{At: Millis(700 + 2*T), Stay: 9000}, nil); !reflect.DeepEqual(a, b) {
 		t.Errorf("two periods later it is elsewhere: %v, %v", a, b)
 	}
 	// One that runs for a time keeps its end value.
 	m.Lasts, m.Duration = "", 1000
 	k = NewTrack(s.Layers[0], resolve(t, s, 0), x, nil)
-	if a, b := k.At(Clock{At: Millis(1000), Stay: 9000}, nil), k.At(Clock{At: Millis(8000), Stay: 9000}, nil); !reflect.DeepEqual(a, b) || a.Scroll.X == 0 {
+	if a, b := k.At(Clock{At: Millis(1000), Stay: 9000}, nil), k.At(Clock{At: Millis(8000), Stay: 9000}, nil); !reflect.DeepEqual(a, b) || a.Loops.Scroll.X == 0 {
 		t.Errorf("%v, %v", a, b)
 	}
 }
 
 // Wipes have a share, exits go on through or back; an overlap joins, it does not multiply.
 func TestWipesOfLayers(t *testing.T) {
-	in := &doc.Move{ID: "m", Kind: doc.Entrance, Effect: doc.Wipe, Start: at(0), Duration: 1000, Easing: "linear", Wipe: &doc.WipeParams{Direction: 90, Softness: 30}}
-	out := &doc.Move{ID: "o", Kind: doc.Exit, Effect: doc.Wipe, Start: at(2000), Duration: 1000, Easing: "linear"}
+	in := &doc.Move{ID: "m", Kind: doc.Entrance, Effect: effect.Wipe, Start: at(0), Duration: 1000, Easing: "linear", Params: effect.Params{"direction": 90.0, "softness": 30.0}}
+	out := &doc.Move{ID: "o", Kind: doc.Exit, Effect: effect.Wipe, Start: at(2000), Duration: 1000, Easing: "linear"}
 	s := scene(4000, in, out)
 	k := NewTrack(s.Layers[0], resolve(t, s, 0), Extent{}, nil)
 	p := k.At(Clock{At: Millis(250), Stay: 4000}, nil)
-	if r := p.Veil[0].Reveal; len(p.Veil) != 1 || r != (Reveal{Opacity: 1, Direction: 90, Softness: 30, Share: 0.25}) {
+	if r := p.Veil[0].Reveal; len(p.Veil) != 1 || r.Opacity != 1 || r.Share != 0.25 || r.Inverted || r.Front.At(geom.Box{Max: geom.Point{X: 10, Y: 20}}, 0.25, false) != (effect.Field{Shape: effect.Half, N: [8]float64{0, 1, 12.5, 30}, Count: 5}) {
 		t.Errorf("coming: %+v", p.Veil)
 	}
 	if p = k.At(Clock{At: Millis(1500), Stay: 4000}, nil); len(p.Veil) != 0 || p.Opacity != 1 {
@@ -206,11 +207,11 @@ func TestWipesOfLayers(t *testing.T) {
 
 func TestLoopsOfEveryKindRunThroughTransitions(t *testing.T) {
 	box := geom.Box{Max: geom.Point{X: 200, Y: 50}}
-	for _, effect := range []string{doc.Spin, doc.Rock, doc.Scroll} {
+	for _, how := range []string{effect.Spin, effect.Rock, effect.Scroll} {
 		mk := func(id, continues string) *Track {
 			m := &doc.Move{
-				ID: id, Kind: doc.Loop, Effect: effect, Lasts: doc.WholeScene, Start: at(0), Continues: continues,
-				Rock: &doc.RockParams{Angle: 12}, Scroll: &doc.ScrollParams{Speed: 170}, Duration: 900,
+				ID: id, Kind: doc.Loop, Effect: how, Lasts: doc.WholeScene, Start: at(0), Continues: continues,
+				Params: effect.Params{"angle": 12.0, "speed": 170.0}, Duration: 900,
 			}
 			s := scene(1700, m)
 			return NewTrack(s.Layers[0], resolve(t, s, 600), Extent{Box: box}, nil)
@@ -222,27 +223,27 @@ func TestLoopsOfEveryKindRunThroughTransitions(t *testing.T) {
 			}
 			a, b := mk("a", ""), mk("b", continues)
 			Link(a, b, 1700, 600)
-			value := func(p Pose) float64 { return p.Turn + p.Scroll.X }
-			pose := func(tau int64) Pose {
+			value := func(p effect.Going) float64 { return p.Turn + p.Scroll.X }
+			pose := func(tau int64) effect.Going {
 				return LoopsBetween(a, b, Clock{At: Millis(1700 + tau), Side: Leaving, Stay: 1700}, Clock{At: Millis(tau - 600), Side: Entering, Stay: 1700}, even(tau, 600), nil, nil)
 			}
-			within(t, effect+" as the transition begins", value(pose(0)), value(a.At(Clock{At: Millis(1700), Stay: 1700}, nil)), 1e-9)
-			ends := value(pose(600)) - value(b.At(Clock{At: Millis(0), Stay: 1700}, nil))
-			within(t, effect+" as it ends, whole rounds left out", math.Mod(ends, 360), 0, 1e-9)
+			within(t, how+" as the transition begins", value(pose(0)), value(a.At(Clock{At: Millis(1700), Stay: 1700}, nil).Loops), 1e-9)
+			ends := value(pose(600)) - value(b.At(Clock{At: Millis(0), Stay: 1700}, nil).Loops)
+			within(t, how+" as it ends, whole rounds left out", math.Mod(ends, 360), 0, 1e-9)
 			if linked {
-				within(t, effect+" half way is one function of time", value(pose(300)), value(a.At(Clock{At: Millis(2000), Side: Leaving, Stay: 1700}, nil)), 1e-9)
+				within(t, how+" half way is one function of time", value(pose(300)), value(a.At(Clock{At: Millis(2000), Side: Leaving, Stay: 1700}, nil).Loops), 1e-9)
 			}
 		}
 		// On one side only it ends in a state that looks the same as none.
 		none := &Track{}
 		a := mk("a", "")
 		end := LoopsBetween(a, none, Clock{At: Millis(1700), Side: Leaving, Stay: 1700}, Clock{At: Millis(-600), Side: Entering, Stay: 1700}, even(0, 600), nil, nil)
-		was := a.At(Clock{At: Millis(1700), Stay: 1700}, nil)
+		was := a.At(Clock{At: Millis(1700), Stay: 1700}, nil).Loops
 		if d := end.Turn - was.Turn; d != 0 && d != 360 && d != -360 {
-			t.Errorf("%s: as the transition begins the turn jumps by %v", effect, d)
+			t.Errorf("%s: as the transition begins the turn jumps by %v", how, d)
 		}
 		if d := end.Scroll.X - was.Scroll.X; d != 0 && d != was.Period.X && d != -was.Period.X {
-			t.Errorf("%s: the scroll jumps by %v", effect, d)
+			t.Errorf("%s: the scroll jumps by %v", how, d)
 		}
 	}
 }
@@ -281,9 +282,9 @@ func TestRanksByPlace(t *testing.T) {
 // A rock of -a is that of a the other way, and one that is ahead by a share of its cycle is what the other is that much later.
 func TestRocksHaveASenseAndAPhase(t *testing.T) {
 	turn := func(angle, phase float64, ms int64) float64 {
-		m := &doc.Move{ID: "m", Kind: doc.Loop, Effect: doc.Rock, Lasts: doc.WholeScene, Duration: 800, Rock: &doc.RockParams{Angle: angle, Phase: phase}}
-		l := newLoop(m, Interval{End: 4000, Pass: 800, Passes: 5, Whole: true}, &Extent{})
-		return l.at(Millis(ms), nil).turn
+		m := &doc.Move{ID: "m", Kind: doc.Loop, Effect: effect.Rock, Lasts: doc.WholeScene, Duration: 800, Params: effect.Params{"angle": angle, "phase": phase}}
+		l, _ := newLoop(m, Interval{End: 4000, Pass: 800, Passes: 5, Whole: true}, &Extent{})
+		return l.at(Clock{At: Millis(ms)}, nil).Turn
 	}
 	for ms := int64(0); ms < 1600; ms += 70 {
 		if a, b := turn(25, 0, ms), turn(-25, 0, ms); math.Abs(a+b) > 1e-9 {

@@ -1,12 +1,13 @@
 package motion
 
-// Reveal shows a part of something: an opacity times a wipe that has gone Share of its way across the box.
+import "capstan/core/effect"
+
+// Reveal shows a part of something: an opacity times what a front has uncovered that has gone Share of its way across the box.
 type Reveal struct {
-	Opacity   float64 // 0..1
-	Direction float64 // degrees clockwise, 0 to the right
-	Softness  float64 // px
-	Share     float64 // 0..1
-	Inverted  bool    // shows what the wipe does not
+	Opacity  float64       // 0..1
+	Front    *effect.Front // nil: all of it is shown
+	Share    float64       // 0..1
+	Inverted bool          // shows what the front does not
 }
 
 // nothing reports whether the reveal shows nothing.

@@ -30,8 +30,22 @@ type Change struct {
 // Patch is what a command changed.
 type Patch []Change
 
-// Format is the version of how patches are written.
-const Format = 1
+// Format is the version of how patches are written: that of the document's format.
+const Format = doc.Version
+
+// Lifted returns a patch that was written in an older format in this one.
+func (p Patch) Lifted(format int) (Patch, error) {
+	out := slices.Clone(p)
+	for i := range out {
+		for _, v := range []*jsontext.Value{&out[i].Before, &out[i].After} {
+			var err error
+			if *v, err = doc.LiftField(format, out[i].Field, *v); err != nil {
+				return nil, err
+			}
+		}
+	}
+	return out, nil
+}
 
 // Inverse returns the patch that undoes p.
 func (p Patch) Inverse() Patch {

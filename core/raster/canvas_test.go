@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
@@ -71,15 +72,15 @@ func wild(r *rand.Rand) *doc.Project {
 			m := &doc.Move{ID: id(), Start: doc.Start{When: doc.AtTime, Offset: int64(r.IntN(300))}, Duration: 100 + int64(r.IntN(600))}
 			switch r.IntN(5) {
 			case 0:
-				m.Kind, m.Effect = doc.Entrance, doc.Fade
+				m.Kind, m.Effect = doc.Entrance, effect.Fade
 			case 1:
-				m.Kind, m.Effect, m.Wipe = doc.Entrance, doc.Wipe, &doc.WipeParams{Direction: r.Float64() * 360, Softness: r.Float64() * 20}
+				m.Kind, m.Effect, m.Params = doc.Entrance, effect.Wipe, effect.Params{"direction": r.Float64() * 360, "softness": r.Float64() * 20}
 			case 2:
-				m.Kind, m.Effect, m.Spin = doc.Loop, doc.Spin, &doc.SpinParams{}
+				m.Kind, m.Effect, m.Params = doc.Loop, effect.Spin, effect.Params{}
 			case 3:
 				m.Kind, m.Effect, m.Path = doc.MotionPath, doc.Along, &doc.PathParams{D: fmt.Sprintf("M0 0L%d %d", r.IntN(100)-50, r.IntN(80)-40)}
 			default:
-				m.Kind, m.Effect, m.Duration, m.Lasts, m.Scroll = doc.Loop, doc.Scroll, 0, doc.WholeScene, &doc.ScrollParams{Speed: 40, Gap: 20}
+				m.Kind, m.Effect, m.Duration, m.Lasts, m.Params = doc.Loop, effect.Scroll, 0, doc.WholeScene, effect.Params{"speed": 40.0, "gap": 20.0}
 			}
 			l.Moves = append(l.Moves, m)
 		}
@@ -90,7 +91,7 @@ func wild(r *rand.Rand) *doc.Project {
 		s := doc.NewScene(fmt.Sprint("s", i), "s")
 		s.Stay, s.Background = 500, fill()
 		if i > 0 {
-			s.Transition = doc.Transition{Kind: []string{doc.Crossfade, doc.Morph, doc.Wipe, doc.Push}[r.IntN(4)], Duration: 300}
+			s.Transition = doc.Transition{Kind: []string{doc.Crossfade, doc.Morph, effect.Wipe, effect.Push}[r.IntN(4)], Duration: 300}
 		}
 		for range 1 + r.IntN(7) {
 			s.Layers = append(s.Layers, layer(0))

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 	"capstan/core/intent/joining"
 	"capstan/core/raster"
@@ -41,7 +42,7 @@ func words(id, say string, x, y, size float64) *doc.Layer {
 }
 
 func entrance(id string, at int64) *doc.Move {
-	return &doc.Move{ID: id, Kind: doc.Entrance, Effect: doc.Fade, Start: doc.Start{When: doc.AtTime, Offset: at}, Duration: 500}
+	return &doc.Move{ID: id, Kind: doc.Entrance, Effect: effect.Fade, Start: doc.Start{When: doc.AtTime, Offset: at}, Duration: 500}
 }
 
 func layerOf(s *session.Session, thread string) *doc.Layer {
@@ -123,7 +124,7 @@ func TestTheRearmostKeepsItsMovesAndTheOthersLoseTheirs(t *testing.T) {
 	list[1].Moves = []*doc.Move{entrance("m2", 400)}
 	list[2].Children[0].Moves = []*doc.Move{entrance("m3", 700)}
 	other := shapeOf("d", doc.Ellipse, 40, 40, 30, 30)
-	other.Moves = []*doc.Move{{ID: "m4", Kind: doc.Entrance, Effect: doc.Fade, Duration: 500, Start: doc.Start{When: doc.WhenEnds, Of: "m2", Offset: 100}}}
+	other.Moves = []*doc.Move{{ID: "m4", Kind: doc.Entrance, Effect: effect.Fade, Duration: 500, Start: doc.Start{When: doc.WhenEnds, Of: "m2", Offset: 100}}}
 	p.Film.Scenes[0].Layers = append(list, other)
 	s := open(t, p)
 	if got := joining.CombiningView(s.Desk, rest, []string{"a", "b", "g"}, "unite").Drops; got != "“b”, “g”" {

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 	"capstan/core/gesture"
 	"capstan/core/scope"
@@ -82,8 +83,8 @@ func TestWhatGrowsAlong(t *testing.T) {
 // At rest everything stands, or only what is on at the playhead: what has not entered and what has left is neither seen nor pressed.
 func TestOnlyWhatIsOnNow(t *testing.T) {
 	late, gone, always := shapeOf("late", doc.Rectangle, 50, 50, 40, 40), shapeOf("gone", doc.Rectangle, 150, 50, 40, 40), shapeOf("always", doc.Rectangle, 250, 50, 40, 40)
-	late.Moves = []*doc.Move{{ID: "m1", Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 1000}}}
-	gone.Moves = []*doc.Move{{ID: "m2", Kind: doc.Exit, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 2000}}}
+	late.Moves = []*doc.Move{{ID: "m1", Kind: doc.Entrance, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 1000}}}
+	gone.Moves = []*doc.Move{{ID: "m2", Kind: doc.Exit, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 2000}}}
 	s := open(t, with(late, gone, always))
 	seen := func(m scope.Moment) string {
 		out := ""
@@ -142,7 +143,7 @@ func TestFirstAndLastFrameOfMoves(t *testing.T) {
 	}
 	// What leaves is shown as it is just before it has gone.
 	b := shapeOf("b", doc.Rectangle, 160, 120, 40, 40)
-	b.Moves = []*doc.Move{{ID: "out", Kind: doc.Exit, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 700}}}
+	b.Moves = []*doc.Move{{ID: "out", Kind: doc.Exit, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 700}}}
 	if ends := open(t, with(b)).Ends(rest, []string{"b"}); len(ends) == 0 || ends[len(ends)-1].Corners[0][0] != 140 {
 		t.Errorf("of what leaves: %+v", ends)
 	}

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 	"capstan/core/scope"
 )
@@ -99,7 +100,7 @@ func TestMasksInTime(t *testing.T) {
 	sc := p.Film.Scenes[0]
 	hole, plate := sc.Layers[2], sc.Layers[1]
 	hole.Mask = doc.Inside
-	hole.Moves = []*doc.Move{{ID: "in", Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 500}}}
+	hole.Moves = []*doc.Move{{ID: "in", Kind: doc.Entrance, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 500}}}
 	g := &doc.Layer{ID: "g", Thread: "g", Name: "Window", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Children: []*doc.Layer{plate, hole}}
 	sc.Layers = []*doc.Layer{sc.Layers[0], g}
 	sc.Stay = 1000
@@ -157,8 +158,8 @@ func TestMasksInTime(t *testing.T) {
 func TestContinuedScenesKeepMasks(t *testing.T) {
 	for _, moves := range [][]*doc.Move{
 		nil,
-		{{ID: "m", Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 5000}}},
-		{{ID: "m", Kind: doc.Exit, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 300}}},
+		{{ID: "m", Kind: doc.Entrance, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 5000}}},
+		{{ID: "m", Kind: doc.Exit, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 300}}},
 	} {
 		p := cutOut()
 		sc := p.Film.Scenes[0]
@@ -180,7 +181,7 @@ func TestAMaskIsNoPart(t *testing.T) {
 	sc := p.Film.Scenes[0]
 	sc.Layers[0].Mask = doc.Outside
 	g := &doc.Layer{ID: "g", Thread: "g", Name: "Parts", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Children: sc.Layers,
-		Moves: []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: doc.AtOnce, Unit: doc.ByPart, Duration: 1000, Start: doc.Start{When: doc.AtTime}}}}
+		Moves: []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: effect.AtOnce, Unit: doc.ByPart, Duration: 1000, Start: doc.Start{When: doc.AtTime}}}}
 	sc.Layers = []*doc.Layer{g}
 	s := open(t, p)
 	// Two parts at equal steps: one at once, the second at half of the time. The mask punches from the begin.
@@ -217,7 +218,7 @@ func TestAMaskedGroupThatScrollsIsPressedInItsCopies(t *testing.T) {
 	plate, hole := shapeOf("plate", doc.Rectangle, 0, 0, 40, 40), shapeOf("hole", doc.Ellipse, 0, 0, 40, 40)
 	hole.Mask = doc.Inside
 	g := &doc.Layer{ID: "g", Thread: "g", Name: "Row", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: 60, Y: 120}, Children: []*doc.Layer{plate, hole},
-		Moves: []*doc.Move{{ID: "m", Kind: doc.Loop, Effect: doc.Scroll, Lasts: doc.WholeScene, Start: doc.Start{When: doc.AtTime}, Scroll: &doc.ScrollParams{Speed: 100, Gap: 10}}}}
+		Moves: []*doc.Move{{ID: "m", Kind: doc.Loop, Effect: effect.Scroll, Lasts: doc.WholeScene, Start: doc.Start{When: doc.AtTime}, Params: effect.Params{"direction": 0.0, "speed": 100.0, "gap": 10.0}}}}
 	s := open(t, with(g))
 	m := scope.Moment{Time: 100} // 10 px on
 	shot := shotOf(t, s, m)

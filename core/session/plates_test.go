@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/ink"
 	"capstan/core/paint"
 	"capstan/core/scope"
@@ -109,7 +110,7 @@ func TestAPlateFadesWithItsWordsAsOne(t *testing.T) {
 		l := words("t", "Kite Day", 160, 80, 60)
 		l.Fill.Colour = "#000000"
 		l.Text.Plate = &doc.Plate{Colour: "#000000", Padding: 10}
-		l.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: doc.Fade, Easing: "linear", Duration: 1000, Start: doc.Start{When: doc.AtTime}, Unit: unit}}
+		l.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: effect.Fade, Easing: "linear", Duration: 1000, Start: doc.Start{When: doc.AtTime}, Unit: unit}}
 		s := open(t, with(l))
 		img := shotOf(t, s, scope.Moment{Time: 500})
 		if unit == "" {

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/scope"
 )
 
@@ -44,10 +45,10 @@ func TestScenesAreSetTogether(t *testing.T) {
 		t.Errorf("a scene of 8 s among two of 4 s: %v", own)
 	}
 	want(t, s, rest, "scene.stay", fmt.Sprintf(`{"ids":%s,"stay":1200}`, marshal(t, ids)))
-	want(t, s, rest, "scene.transition", fmt.Sprintf(`{"ids":%s,"patch":{"kind":"push","direction":90}}`, marshal(t, ids)))
+	want(t, s, rest, "scene.transition", fmt.Sprintf(`{"ids":%s,"patch":{"kind":"push","params":{"direction":90}}}`, marshal(t, ids)))
 	v := s.FilmView()
 	for i, h := range v.Scenes {
-		if h.Stay != 1200 || i > 0 && (h.Transition != doc.Push || h.Into != 700 || h.Direction != 90) {
+		if h.Stay != 1200 || i > 0 && (h.Transition != effect.Push || h.Into != 700 || h.Params["direction"] != 90.0) {
 			t.Errorf("%+v", h)
 		}
 	}

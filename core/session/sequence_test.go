@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/intent/moves"
 	"capstan/core/scope"
 	"capstan/core/session"
@@ -21,8 +22,8 @@ func grid(t *testing.T) *session.Session {
 		k := float64(strings.Index("abcd", id))
 		l := shapeOf(id, doc.Rectangle, 60+120*math.Mod(k, 2), 60+100*math.Floor(k/2), 40, 30)
 		l.Moves = []*doc.Move{
-			{ID: id + "i", Kind: doc.Entrance, Effect: doc.Fade, Duration: 400, Start: doc.Start{When: doc.AtTime}},
-			{ID: id + "o", Kind: doc.Exit, Effect: doc.Fade, Duration: 300, Start: doc.Start{When: doc.BeforeSceneEnd, Offset: 300}},
+			{ID: id + "i", Kind: doc.Entrance, Effect: effect.Fade, Duration: 400, Start: doc.Start{When: doc.AtTime}},
+			{ID: id + "o", Kind: doc.Exit, Effect: effect.Fade, Duration: 300, Start: doc.Start{When: doc.BeforeSceneEnd, Offset: 300}},
 		}
 		list = append(list, l)
 	}
@@ -162,14 +163,14 @@ func TestSeveralMovesChangeAsOne(t *testing.T) {
 	if v := s.SharedView([]string{"ap", "bp"}); slices.Contains(v.Mixed, "duration") || !slices.Contains(v.Mixed, "start.offset") || !strings.Contains(string(v.Move), `"duration":1000`) {
 		t.Errorf("two paths: %+v %s", v.Mixed, v.Move)
 	}
-	want(t, s, rest, "moves.set", `{"moves":`+all+`,"patch":{"duration":800,"easing":"linear","rock":{"angle":-9}}}`)
+	want(t, s, rest, "moves.set", `{"moves":`+all+`,"patch":{"duration":800,"easing":"linear","params":{"angle":-9}}}`)
 	want(t, s, rest, "moves.change", `{"moves":`+all+`,"field":"duration","how":"*","by":1.5}`)
 	want(t, s, rest, "moves.change", `{"moves":`+all+`,"field":"duration","how":"+","by":-200}`)
-	want(t, s, rest, "moves.change", `{"moves":`+all+`,"field":"rock.angle","how":"*","by":2}`)
+	want(t, s, rest, "moves.change", `{"moves":`+all+`,"field":"params.angle","how":"*","by":2}`)
 	for _, id := range []string{"ap", "bp", "cf", rock} {
 		m, _ := s.Document().Film.Scenes[0].Move(id)
-		if m.Duration != 1000 || m.Easing != "linear" || (m.Rock != nil) != (id == rock) || m.Rock != nil && m.Rock.Angle != -18 {
-			t.Errorf("%s: %d ms, %q, %+v", id, m.Duration, m.Easing, m.Rock)
+		if m.Duration != 1000 || m.Easing != "linear" || (m.Params != nil) != (id == rock) || m.Params != nil && m.Params.Number("angle") != -18 {
+			t.Errorf("%s: %d ms, %q, %+v", id, m.Duration, m.Easing, m.Params)
 		}
 	}
 	refused(t, s, "beyond what it can be", "moves.change", `{"moves":["ap","bp"],"field":"duration","how":"+","by":-995}`)
@@ -193,28 +194,28 @@ func TestScrollsAndRocks(t *testing.T) {
 	s := open(t, with(wide, small))
 	want(t, s, rest, "move.add", `{"threads":["w","n"],"kind":"loop","effect":"scroll"}`)
 	w, n := thread(t, s, 0, "w").Moves[0], thread(t, s, 0, "n").Moves[0]
-	if w.Scroll.Speed != 40 || n.Scroll.Speed != 120 {
-		t.Errorf("speeds %v and %v, want 40 for the wide one and 120", w.Scroll.Speed, n.Scroll.Speed)
+	if w.Full().Number("speed") != 40 || n.Full().Number("speed") != 120 {
+		t.Errorf("speeds %v and %v, want 40 for the wide one and 120", w.Full().Number("speed"), n.Full().Number("speed"))
 	}
 	want(t, s, rest, "scroll.rounds", fmt.Sprintf(`{"moves":[%q,%q],"rounds":4}`, w.ID, n.ID))
 	stay := s.Shown.Timing(0).Stay
 	for id, side := range map[string]float64{"w": 300, "n": 50} {
-		if m := thread(t, s, 0, id).Moves[0]; math.Abs(m.Scroll.Speed-side*4*1000/float64(stay)) > 1e-3 {
-			t.Errorf("%s: %v px/s for four rounds of %v px in %d ms", id, m.Scroll.Speed, side, stay)
+		if m := thread(t, s, 0, id).Moves[0]; math.Abs(m.Params.Number("speed")-side*4*1000/float64(stay)) > 1e-3 {
+			t.Errorf("%s: %v px/s for four rounds of %v px in %d ms", id, m.Params.Number("speed"), side, stay)
 		}
 	}
 	refused(t, s, "slower than", "scroll.rounds", fmt.Sprintf(`{"moves":[%q],"rounds":0.000001}`, n.ID))
 	// A copy in the next scene gets the numbers of the one before, where it has the same move.
 	want(t, s, rest, "scene.continue", `{}`)
-	want(t, s, rest, "move.set", fmt.Sprintf(`{"move":%q,"patch":{"scroll":{"speed":77,"gap":-10}}}`, n.ID))
+	want(t, s, rest, "move.set", fmt.Sprintf(`{"move":%q,"patch":{"params":{"speed":77,"gap":-10}}}`, n.ID))
 	want(t, s, rest, "carry.all", `{"threads":["n"],"next":true}`)
-	if m := thread(t, s, 1, "n").Moves[0]; m.Scroll.Speed != 77 || m.Scroll.Gap != -10 || m.Continues == "" {
-		t.Errorf("carried on: %+v, goes on from %q", m.Scroll, m.Continues)
+	if m := thread(t, s, 1, "n").Moves[0]; m.Params.Number("speed") != 77 || m.Params.Number("gap") != -10 || m.Continues == "" {
+		t.Errorf("carried on: %+v, goes on from %q", m.Params, m.Continues)
 	}
 	want(t, s, rest, "move.add", `{"threads":["n"],"kind":"loop","effect":"rock"}`)
 	rock := thread(t, s, 0, "n").Moves[1].ID
 	want(t, s, rest, "moves.mirror", fmt.Sprintf(`{"moves":[%q]}`, rock))
-	if a := thread(t, s, 0, "n").Moves[1].Rock.Angle; a != -4 {
+	if a := thread(t, s, 0, "n").Moves[1].Params.Number("angle"); a != -4 {
 		t.Errorf("the other way: %v", a)
 	}
 }

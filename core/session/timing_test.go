@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 	"capstan/core/gesture"
 	"capstan/core/motion"
@@ -24,12 +25,12 @@ func strip(t *testing.T) *session.Session {
 		l := &doc.Layer{ID: "l" + id, Thread: "t" + id, Name: "Flag " + id, Kind: doc.Rectangle, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: "#d8573a"}, Place: doc.Place{X: 500, Y: 300, W: 100, H: 50}}
 		l.Moves = []*doc.Move{
 			{ID: id + "p", Kind: doc.MotionPath, Effect: doc.Along, Duration: 1000, Start: doc.Start{When: doc.AtTime, Offset: int64(500 * i)}, Path: &doc.PathParams{D: "M0 0L200 50"}},
-			{ID: id + "f", Kind: doc.Exit, Effect: doc.Fade, Duration: 500, Start: doc.Start{When: doc.AtTime}, End: &doc.Anchor{When: doc.WhenEnds, Of: id + "p"}},
+			{ID: id + "f", Kind: doc.Exit, Effect: effect.Fade, Duration: 500, Start: doc.Start{When: doc.AtTime}, End: &doc.Anchor{When: doc.WhenEnds, Of: id + "p"}},
 		}
 		s.Layers = append(s.Layers, l)
 	}
 	n := doc.NewScene("two", "Two")
-	n.Layers = []*doc.Layer{{ID: "ld", Thread: "td", Name: "Other", Kind: doc.Rectangle, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Moves: []*doc.Move{{ID: "dp", Kind: doc.Entrance, Effect: doc.Wipe, Duration: 400, Start: doc.Start{When: doc.AtTime}}}}}
+	n.Layers = []*doc.Layer{{ID: "ld", Thread: "td", Name: "Other", Kind: doc.Rectangle, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Moves: []*doc.Move{{ID: "dp", Kind: doc.Entrance, Effect: effect.Wipe, Duration: 400, Start: doc.Start{When: doc.AtTime}}}}}
 	p.Film.Scenes = append(p.Film.Scenes, n)
 	return open(t, p)
 }
@@ -158,7 +159,7 @@ func TestOppositeDirections(t *testing.T) {
 		t.Errorf("a path mostly to the right: %s", d)
 	}
 	want(t, s, scope.Moment{Rest: true, Scene: 1}, "moves.mirror", `{"moves":["dp"]}`)
-	if d := thread(t, s, 1, "td").Moves[0].Wipe.Direction; d != 180 {
+	if d := thread(t, s, 1, "td").Moves[0].Params.Number("direction"); d != 180 {
 		t.Errorf("a wipe: %v", d)
 	}
 	refused(t, s, "either way", "moves.mirror", `{"moves":["af"]}`)

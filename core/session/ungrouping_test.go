@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/scope"
 )
 
@@ -18,7 +19,7 @@ func moving() *doc.Project {
 	other.Moves = []*doc.Move{{ID: "after", Kind: doc.MotionPath, Effect: doc.Along, Start: doc.Start{When: doc.WhenEnds, Of: "path", Offset: 50}, Duration: 500, Path: &doc.PathParams{D: "M0 0L-30 0"}}}
 	g := &doc.Layer{ID: "g", Thread: "g", Name: "Pair", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: 120, Y: 100, Turn: 35}, Children: []*doc.Layer{one, two}}
 	g.Moves = []*doc.Move{
-		{ID: "come", Kind: doc.Entrance, Effect: doc.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 200}},
+		{ID: "come", Kind: doc.Entrance, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtTime, Offset: 200}},
 		{ID: "path", Kind: doc.MotionPath, Effect: doc.Along, Start: doc.Start{When: doc.AtTime, Offset: 300}, Duration: 900, Easing: "ease-in-out", Path: &doc.PathParams{D: "M0 0C20 0 40 20 60 40"}},
 	}
 	p := with(g, other)
@@ -60,11 +61,11 @@ func TestUngroupingHandsMovesDown(t *testing.T) {
 func TestUngroupingHandsTurnsDown(t *testing.T) {
 	one, two := shapeOf("one", doc.Rectangle, -40, 0, 40, 20), words("two", "Kite", 40, -30, 30)
 	one.Place.Turn = 20
-	two.Moves = []*doc.Move{{ID: "fade", Kind: doc.Entrance, Effect: doc.Fade, Unit: doc.ByLetter, Overlap: 0.5, Start: doc.Start{When: doc.AtTime, Offset: 100}, Duration: 600}}
+	two.Moves = []*doc.Move{{ID: "fade", Kind: doc.Entrance, Effect: effect.Fade, Unit: doc.ByLetter, Overlap: 0.5, Start: doc.Start{When: doc.AtTime, Offset: 100}, Duration: 600}}
 	g := &doc.Layer{ID: "g", Thread: "g", Name: "Pair", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: 140, Y: 110, Turn: 35}, Children: []*doc.Layer{one, two}}
 	g.Moves = []*doc.Move{
-		{ID: "spin", Kind: doc.Loop, Effect: doc.Spin, Start: doc.Start{When: doc.AtTime, Offset: 200}, Duration: 1500, Repeat: 0.8, Spin: &doc.SpinParams{Anticlockwise: true}},
-		{ID: "rock", Kind: doc.Loop, Effect: doc.Rock, Start: doc.Start{When: doc.AtTime}, Duration: 900, Lasts: doc.WholeScene, Rock: &doc.RockParams{Angle: 14}},
+		{ID: "spin", Kind: doc.Loop, Effect: effect.Spin, Start: doc.Start{When: doc.AtTime, Offset: 200}, Duration: 1500, Repeat: 0.8, Params: effect.Params{"anticlockwise": true}},
+		{ID: "rock", Kind: doc.Loop, Effect: effect.Rock, Start: doc.Start{When: doc.AtTime}, Duration: 900, Lasts: doc.WholeScene, Params: effect.Params{"angle": 14.0}},
 		{ID: "path", Kind: doc.MotionPath, Effect: doc.Along, Start: doc.Start{When: doc.AtTime, Offset: 300}, Duration: 900, Path: &doc.PathParams{D: "M0 0C20 0 40 20 60 40"}},
 	}
 	for _, pivot := range []*[2]float64{nil, {-70, 20}} {
@@ -90,7 +91,7 @@ func TestUngroupingHandsTurnsDown(t *testing.T) {
 	}
 	// One that turns by itself cannot turn about both; a loop that goes on in the next scene would begin anew there.
 	k := g.Clone()
-	k.Children[0].Moves = []*doc.Move{{ID: "own", Kind: doc.Loop, Effect: doc.Spin, Start: doc.Start{When: doc.AtTime}, Duration: 1000, Spin: &doc.SpinParams{}}}
+	k.Children[0].Moves = []*doc.Move{{ID: "own", Kind: doc.Loop, Effect: effect.Spin, Start: doc.Start{When: doc.AtTime}, Duration: 1000}}
 	refused(t, open(t, with(k)), "cannot have each by itself: Spin, Rock", "ungroup", `{"threads":["g"]}`)
 	s := open(t, with(g.Clone()))
 	want(t, s, rest, "scene.continue", `{}`)
@@ -101,7 +102,7 @@ func TestUngroupingHandsTurnsDown(t *testing.T) {
 func TestUngroupingAsksWhereMovesWouldBeLost(t *testing.T) {
 	p := moving()
 	g := p.Film.Scenes[0].Layers[0]
-	g.Moves = append(g.Moves, &doc.Move{ID: "rock", Kind: doc.Loop, Effect: doc.Rock, Start: doc.Start{When: doc.AtTime}, Duration: 800, Lasts: doc.WholeScene, Rock: &doc.RockParams{Angle: 8}})
+	g.Moves = append(g.Moves, &doc.Move{ID: "rock", Kind: doc.Loop, Effect: effect.Rock, Start: doc.Start{When: doc.AtTime}, Duration: 800, Lasts: doc.WholeScene, Params: effect.Params{"angle": 8.0}})
 	s := open(t, p)
 	refused(t, s, "“Pair” has moves that its layers cannot have each by itself: Rock", "ungroup", `{"threads":["g"]}`)
 	want(t, s, rest, "ungroup", `{"threads":["g"],"drop":true}`)

@@ -4,6 +4,7 @@ package state
 
 import (
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/geom"
 	"capstan/core/motion"
 )
@@ -21,9 +22,9 @@ type State struct {
 	Opacity float64     // 0..1; 0 where it is not drawn
 	Veil    motion.Veil // what shows of it
 
-	Scroll  geom.Point // own axes, within a period
-	Period  geom.Point // after which a scroll repeats, 0: it does not
-	Repeats float64    // opacity of the repetitions, 0..1
+	Growth float64      // of presence moves: it is 1 + this times as large, about its pivot
+	Blur   float64      // of presence moves: px, deviation of a Gaussian
+	Loops  effect.Going // what loops make of it besides
 }
 
 // Rest is a layer at rest, with its box and pivot in its own axes.
@@ -39,23 +40,31 @@ func Rest(l *doc.Layer, box geom.Box, pivot geom.Point) State {
 func (s State) With(p *motion.Pose) State {
 	s.At = s.At.Add(p.Offset)
 	s.Turn += p.Angle
-	s.Spin += p.Turn
 	if !p.Present {
 		s.Opacity = 0
 	}
 	s.Opacity *= p.Opacity
-	s.Veil, s.Scroll, s.Period, s.Repeats = p.Veil, p.Scroll, p.Period, p.Repeats
+	s.Veil, s.Growth, s.Blur = p.Veil, p.Growth, p.Blur
+	return s.Going(&p.Loops)
+}
+
+// Going is the state with these loops.
+func (s State) Going(g *effect.Going) State {
+	s.Loops, s.Spin = *g, g.Turn
 	return s
 }
 
-// Matrix maps the layer's axes to its parent's: T(at) R(turn) [T(pivot) R(spin) T(-pivot)] Flip (docs/motion.md, section 3).
+// Matrix maps the layer's axes to its parent's: T(at + sway) R(turn) [T(pivot) R(spin) S(growth) T(-pivot)] Flip (docs/motion.md, section 3).
 func (s *State) Matrix() geom.Matrix {
-	m := geom.Translate(s.At)
+	m := geom.Translate(s.At.Add(s.Loops.Sway))
 	if s.Turn != 0 {
 		m = m.Mul(geom.Rotate(s.Turn))
 	}
 	if s.Spin != 0 {
 		m = m.Mul(geom.Rotate(s.Spin).About(s.Pivot))
+	}
+	if k := (1 + s.Growth) * (1 + s.Loops.Growth); k != 1 {
+		m = m.Mul(geom.Scale(k, k).About(s.Pivot))
 	}
 	if s.FlipX || s.FlipY {
 		x, y := 1.0, 1.0
@@ -69,3 +78,6 @@ func (s *State) Matrix() geom.Matrix {
 	}
 	return m
 }
+
+// Shows is how opaque the layer is, loops counted.
+func (s *State) Shows() float64 { return s.Opacity * (1 - s.Loops.Dim) }

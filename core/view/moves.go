@@ -1,6 +1,8 @@
 package view
 
 import (
+	"cmp"
+
 	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
@@ -10,7 +12,7 @@ import (
 
 // roundsOf returns how often a scroll comes round in its scene's stay and in the whole film.
 func (s *Views) roundsOf(i int, l *doc.Layer, m *doc.Move) *[2]float64 {
-	if m.Effect != doc.Scroll {
+	if g := m.Goes(); g == nil || g.Pace == nil {
 		return nil
 	}
 	cycle := s.Shown.Cycle(i, m, l.ID)
@@ -42,6 +44,53 @@ type MoveFacts struct {
 	Profile    []float64   `json:"profile"`
 	Reach      *[2]float64 `json:"reach"`  // of a path: from its begin to its end, px
 	Rounds     *[2]float64 `json:"rounds"` // how often a scroll comes round in its scene, and in the film
+
+	// Of its effect:
+	Timed   bool    `json:"timed"`   // it takes time
+	Eased   bool    `json:"eased"`   // its easing has a say
+	Counted bool    `json:"counted"` // how long a cycle is follows from its parameters
+	Runs    bool    `json:"runs"`    // its duration is how long it runs, not a cycle
+	Drifts  bool    `json:"drifts"`  // it takes its layer along a line
+	Cycles  string  `json:"cycles"`  // a cycle of it: "One turn"
+	Times   string  `json:"times"`   // how many: "Turns"
+	First   string  `json:"first"`   // to which side it goes first; empty: that goes without saying
+	Others  []Named `json:"others"`  // other moves that a parameter of it may name
+}
+
+// Named is a move by what it is called.
+type Named struct {
+	Move  string `json:"move"`
+	Words string `json:"words"`
+}
+
+// others returns the moves of a scene that a parameter of a move may name: what goes by a pace, as the ground that a wheel rolls on.
+func others(sc *doc.Scene, m *doc.Move) []Named {
+	list := []Named{}
+	e := m.Does()
+	if e == nil || !e.NamesMove() {
+		return list
+	}
+	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+		for _, o := range l.Moves {
+			if g := o.Goes(); g != nil && g.Pace != nil && o.ID != m.ID {
+				list = append(list, Named{o.ID, motion.Name(o) + " of " + l.Name})
+			}
+		}
+		return true
+	})
+	return list
+}
+
+// effectFacts are those of a move's effect.
+func effectFacts(m *doc.Move, f *MoveFacts) {
+	f.Timed, f.Eased, f.Runs, f.Drifts, f.Cycles, f.Times = !m.Timeless(), m.Eased(), m.Runs(), m.Drifts(), "One cycle", "Times"
+	if g := m.Goes(); g != nil {
+		f.Counted = g.Cycle != nil
+		f.Cycles, f.Times = cmp.Or(g.Cycles, f.Cycles), cmp.Or(g.Times, f.Times)
+		if g.First != nil {
+			f.First = g.First(m.Full())
+		}
+	}
 }
 
 // MarshalJSONTo keeps the embedded move's own encoding from taking over.
@@ -62,6 +111,8 @@ func (s *Views) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveV
 		EasingUsed: mv.Easing, Units: unitsOf(l, mv),
 		Film: s.Shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 	}}
+	effectFacts(mv, &w.MoveFacts)
+	w.Others = others(sc, mv)
 	w.Profile, w.Rounds = motion.Profile(mv, iv, 24), s.roundsOf(i, l, mv)
 	if mv.Kind == doc.Loop && i > 0 && !sc.Aside {
 		w.Before = loopBefore(s.Shown.Doc.Film.Scenes[i-1].Thread(l.Thread), mv)
@@ -94,7 +145,7 @@ func loopBefore(l *doc.Layer, m *doc.Move) string {
 
 // unitsOf returns what a move of a layer can be divided into.
 func unitsOf(l *doc.Layer, m *doc.Move) []string {
-	if m.Kind != doc.Entrance && m.Kind != doc.Exit && m.Effect != doc.Rock {
+	if !m.ByUnits() {
 		return []string{}
 	}
 	return append([]string{}, l.Is().Units...)

@@ -122,6 +122,9 @@ func (s *Views) Rows(m scope.Moment) []Row {
 // profile names the outline of a move, so that an interface may keep what it made of it; most moves share a few.
 func (s *Views) profile(m *doc.Move, iv motion.Interval) string {
 	key := fmt.Sprint(m.Kind, "/", m.Effect, "/", m.Easing, "/", m.Alternate, "/", m.Unit != "", "/", m.Lasts != "")
+	if g := m.Goes(); g != nil && g.Bar != nil {
+		key += fmt.Sprint("/", m.Params)
+	}
 	if m.Kind == doc.MotionPath {
 		key += fmt.Sprintf("/%.4g", iv.Passes)
 	}

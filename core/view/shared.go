@@ -13,12 +13,12 @@ import (
 // Shared is what several moves have in common in the inspector.
 type Shared struct {
 	Move  jsontext.Value `json:"move"`  // a MoveView with the fields that all of them share
-	Mixed []string       `json:"mixed"` // the others, by their path: "duration", "wipe.direction"
+	Mixed []string       `json:"mixed"` // the others, by their path: "duration", "params.direction"
 	Kinds []string       `json:"kinds"` // what they are, each kind once: "Fade, in"
 }
 
 // notShared are the fields of a view that are nobody's but one move's.
-var notShared = []string{"id", "words", "profile", "film", "cut", "early", "before", "begin", "finish"}
+var notShared = []string{"id", "words", "profile", "film", "cut", "early", "before", "begin", "finish", "others"}
 
 // SharedView returns what the named moves have in common. Their own fields are told with their defaults spelt out, so that a field that one of
 // them lacks is not taken for a shared one.
@@ -34,7 +34,9 @@ func (s *Views) SharedView(ids []string) Shared {
 		if n := motion.Name(m); !slices.Contains(out.Kinds, n) {
 			out.Kinds = append(out.Kinds, n)
 		}
-		raw, err := flat(s.moveView(s.Doc.Film.Scenes[i], i, l, m))
+		full := *m // with its defaults spelt out
+		full.Params = m.Full()
+		raw, err := flat(s.moveView(s.Doc.Film.Scenes[i], i, l, &full))
 		var v map[string]any
 		if err != nil || json.Unmarshal(raw, &v) != nil {
 			continue

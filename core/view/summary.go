@@ -56,26 +56,26 @@ func (s *Views) opening(i int) string {
 	case t.Kind == doc.Cut:
 		text += "; it begins with a cut"
 	default:
-		text += fmt.Sprintf("; a %s of %s leads into it", t.Kind, words.Seconds(t.Duration))
+		kind := t.Kind
+		if e := t.Does(); e != nil {
+			kind = strings.ToLower(e.Words)
+		}
+		text += fmt.Sprintf("; a transition of %s, %s, leads into it", words.Seconds(t.Duration), kind)
 	}
 	return text + "."
 }
 
 // sentence says one move: "At 0.90 s Title fades in over 0.90 s."
 func sentence(l *doc.Layer, m *doc.Move, iv motion.Interval, stay int64) string {
-	what := map[string][2]string{
-		doc.AtOnce: {"appears", "disappears"}, doc.Fade: {"fades in", "fades out"}, doc.Wipe: {"is wiped in", "is wiped out"},
-		doc.Slide: {"slides in", "slides out"},
-	}[m.Effect]
-	verb := ""
-	switch m.Kind {
-	case doc.Entrance:
-		verb = what[0]
-	case doc.Exit:
-		verb = what[1]
-	case doc.Loop:
-		verb = map[string]string{doc.Spin: "spins", doc.Rock: "rocks", doc.Scroll: "scrolls"}[m.Effect]
-	case doc.MotionPath:
+	verb := "moves by “" + m.Effect + "”, which this Capstan does not know"
+	switch c, g := m.Comes(), m.Goes(); {
+	case c != nil && m.Kind == doc.Entrance:
+		verb = c.Says[0]
+	case c != nil:
+		verb = c.Says[1]
+	case g != nil:
+		verb = g.Says
+	case m.Kind == doc.MotionPath:
 		verb = "travels" + travel(m)
 	}
 	if m.Unit != "" {

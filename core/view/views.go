@@ -91,26 +91,25 @@ type Closing struct {
 
 // Heading is a scene along time. Times are ms of the film.
 type Heading struct {
-	ID         string      `json:"id"`
-	Name       string      `json:"name"`
-	Start      int64       `json:"start"` // when its transition begins
-	Into       int64       `json:"into"`  // the transition's duration
-	Stay       int64       `json:"stay"`
-	AutoStay   bool        `json:"autoStay"`
-	Transition string      `json:"transition"`
-	Easing     string      `json:"easing"`
-	Direction  float64     `json:"direction"`
-	Softness   float64     `json:"softness"`
-	GoesOn     bool        `json:"goesOn"`
-	MayGoOn    bool        `json:"mayGoOn"`    // the scene before does not stay and a morph leads into it
-	Run        int         `json:"run"`        // how many morphs move as one with this transition; 0: it moves by itself
-	Background doc.Fill    `json:"background"` // in the colours it has
-	Roles      []Role      `json:"roles"`
-	Layers     int         `json:"layers"`
-	Cues       []Flag      `json:"cues"`
-	EndsAtCue  string      `json:"endsAtCue"`
-	Guides     []doc.Guide `json:"guides"`
-	Aside      bool        `json:"aside"` // it is not in the film
+	ID         string         `json:"id"`
+	Name       string         `json:"name"`
+	Start      int64          `json:"start"` // when its transition begins
+	Into       int64          `json:"into"`  // the transition's duration
+	Stay       int64          `json:"stay"`
+	AutoStay   bool           `json:"autoStay"`
+	Transition string         `json:"transition"`
+	Easing     string         `json:"easing"`
+	Params     map[string]any `json:"params"` // of the transition
+	GoesOn     bool           `json:"goesOn"`
+	MayGoOn    bool           `json:"mayGoOn"`    // the scene before does not stay and a morph leads into it
+	Run        int            `json:"run"`        // how many morphs move as one with this transition; 0: it moves by itself
+	Background doc.Fill       `json:"background"` // in the colours it has
+	Roles      []Role         `json:"roles"`
+	Layers     int            `json:"layers"`
+	Cues       []Flag         `json:"cues"`
+	EndsAtCue  string         `json:"endsAtCue"`
+	Guides     []doc.Guide    `json:"guides"`
+	Aside      bool           `json:"aside"` // it is not in the film
 }
 
 // Flag is a cue on the film's time.
@@ -136,7 +135,7 @@ func (s *Views) FilmView() Film {
 		t := sc.Transition
 		h := Heading{
 			ID: sc.ID, Name: sc.Name, Start: o.Starts[i], Into: o.Into[i], Stay: o.Stays[i], AutoStay: sc.AutoStay,
-			Transition: t.Kind, Easing: t.Easing, Direction: t.Direction, Softness: t.Softness, GoesOn: t.GoesOn,
+			Transition: t.Kind, Easing: t.Easing, Params: t.Params, GoesOn: t.GoesOn,
 			Run: len(o.RunOf(i)), Background: ink.Painted(sc), Roles: roles(sc), Layers: n, Cues: []Flag{}, EndsAtCue: sc.EndsAtCue, Aside: sc.Aside, Guides: append([]doc.Guide{}, sc.Guides...),
 		}
 		h.MayGoOn = i > 1 && t.Kind == doc.Morph && p.Film.Scenes[i-1].Transition.Kind == doc.Morph && o.Stays[i-1] == 0

@@ -29,16 +29,16 @@ func Words(sc *doc.Scene, m *doc.Move, t *motion.Timing) string {
 		s = startWords(sc, m, name)
 	}
 	switch {
-	case m.Effect == doc.AtOnce && m.Unit == "":
+	case m.Timeless():
 	case m.Lasts == doc.WholeThread:
 		s = "as long as its thread lives"
-	case m.Effect == doc.Scroll && iv.Whole:
+	case m.Runs() && m.Lasts != "":
 		s += " · whole scene"
 	case m.Kind == doc.Loop && iv.Whole:
-		s += " · " + map[string]string{doc.Spin: "a turn in ", doc.Rock: "to and fro in "}[m.Effect] + words.Seconds(m.Duration) + " · whole scene"
+		s += " · " + cycled(m) + words.Seconds(iv.Pass) + " · whole scene"
 	case m.Lasts != "":
 		s += " · as long as the scene"
-	case m.Effect == doc.Scroll:
+	case m.Runs():
 		s += " · " + words.Seconds(iv.End-iv.Begin)
 	case m.Kind == doc.Loop:
 		s += fmt.Sprintf(" · %.4g × %s", iv.Passes, words.Seconds(iv.Pass))
@@ -64,6 +64,14 @@ func Words(sc *doc.Scene, m *doc.Move, t *motion.Timing) string {
 		}
 	}
 	return strings.TrimPrefix(s, " · ")
+}
+
+// cycled says what a loop does in a cycle, before how long that is.
+func cycled(m *doc.Move) string {
+	if g := m.Goes(); g != nil {
+		return g.Told
+	}
+	return ""
 }
 
 // told are the Words of a layer's move, and what is odd about it.

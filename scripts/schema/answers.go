@@ -51,8 +51,6 @@ var choices = map[string][]string{
 	"Stroke.Side":        {"", doc.Inside, doc.Outside},
 	"Layer.Mask":         {"", doc.Inside, doc.Outside},
 	"Row.Mask":           {"", doc.Inside, doc.Outside},
-	"Heading.Transition": {doc.Cut, doc.Crossfade, doc.Morph, doc.Wipe, doc.Push},
-	"Transition.Kind":    {doc.Cut, doc.Crossfade, doc.Morph, doc.Wipe, doc.Push},
 	"Move.Kind":          {doc.Entrance, doc.Exit, doc.Loop, doc.MotionPath},
 	"Text.Align":         {"", doc.Left, doc.Centre, doc.Right, doc.Justified},
 	"Text.Room":          {"", doc.FixedRoom, doc.FitRoom},
@@ -62,7 +60,7 @@ var choices = map[string][]string{
 	"Snap.Part":          {"", "begin", "end"},
 	"Strand.Turn":        {"", doc.TurnShort, doc.TurnClockwise, doc.TurnAnticlockwise, doc.TurnNumbered},
 	"Marker.Style":       {doc.Dots, doc.Bars, doc.Count},
-	"Field.Control":      {fields.Number, fields.Choice, fields.Signs, fields.Direction},
+	"Field.Control":      {fields.Number, fields.Choice, fields.Signs, fields.Direction, fields.List, fields.Move},
 	"Guide.Axis":         {doc.Upright, doc.Level},
 }
 

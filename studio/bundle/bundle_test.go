@@ -91,7 +91,7 @@ func TestBrokenBundlesAreRefusedInWords(t *testing.T) {
 		}),
 		"the document cannot be read": again(t, raw, func(n string, d []byte) []byte { return bytes.Replace(d, []byte(`"name":`), []byte(`"name";`), 1) }),
 		"newer Capstan": again(t, raw, func(n string, d []byte) []byte {
-			return bytes.Replace(d, []byte(`"version":1`), []byte(`"version":7`), 1)
+			return bytes.Replace(d, []byte(`"version":2`), []byte(`"version":7`), 1)
 		}),
 	} {
 		_, err := read(t, bad)

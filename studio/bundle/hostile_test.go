@@ -155,7 +155,7 @@ func TestADocumentThatNestsWithoutEndIsRefused(t *testing.T) {
 
 func TestANewerDocumentIsRefusedInWords(t *testing.T) {
 	d := document(t)
-	d.data = bytes.Replace(d.data, []byte(`"version":1`), []byte(`"version":99`), 1)
+	d.data = bytes.Replace(d.data, []byte(`"version":2`), []byte(`"version":99`), 1)
 	raw := zipped(t, d)
 	if _, err := bundle.Read(context.Background(), bytes.NewReader(raw), int64(len(raw)), media.NewFolder(t.TempDir())); err == nil || !strings.Contains(err.Error(), "newer") {
 		t.Errorf("got %v", err)

@@ -18,6 +18,7 @@ import (
 
 	"capstan/core/delivery"
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
@@ -340,7 +341,7 @@ func TestFramesThatRestAreRenderedOnce(t *testing.T) {
 	p.Film.Scenes[0].Stay = 2000
 	p.Film.Scenes[0].Layers = []*doc.Layer{{
 		ID: "a", Thread: "a", Kind: doc.Rectangle, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: "#d8573a"}, Place: doc.Place{X: 32, Y: 32, W: 20, H: 20},
-		Moves: []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: doc.Fade, Duration: 500, Start: doc.Start{When: doc.AtTime, Offset: 1000}}},
+		Moves: []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: effect.Fade, Duration: 500, Start: doc.Start{When: doc.AtTime, Offset: 1000}}},
 	}}
 	b, err := library.Book()
 	if err != nil {

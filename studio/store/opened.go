@@ -130,6 +130,9 @@ func (s *Store) readFrom(id string, revision int64, o *opened) error {
 		if err := json.Unmarshal(c.Patch, &patches[i]); err != nil {
 			return words.Because(err, "replay", c.Revision, err)
 		}
+		if patches[i], err = patches[i].Lifted(max(c.Format, 1)); err != nil {
+			return words.Because(err, "replay", c.Revision, err)
+		}
 		revision = c.Revision
 	}
 	if p, err = patch.All(p, patches); err != nil {

@@ -121,8 +121,8 @@ func dragBars(s *intent.Desk, ids []string, part string, by int64) (edit.Command
 			if !ends || b.move.End.Stretches {
 				begins[b.move.ID] = b.at.Begin + d
 			}
-			if b.move.Lasts == "" && b.move.Effect != doc.AtOnce && !(ends && b.move.End.Stretches) {
-				patches[b.move.ID] = edit.Fields{"duration": b.pass(length - d)}
+			if b.move.Lasts == "" && !b.move.Timeless() && !(ends && b.move.End.Stretches) {
+				patches[b.move.ID] = b.passing(length - d)
 			}
 		case "end":
 			if ends {
@@ -149,7 +149,7 @@ func dragBars(s *intent.Desk, ids []string, part string, by int64) (edit.Command
 // pass returns how long one pass is when the whole lasts length.
 func (b bar) pass(length int64) int64 {
 	passes := b.at.Passes
-	if passes <= 0 || b.move.Effect == doc.Scroll {
+	if passes <= 0 || b.move.Runs() {
 		passes = 1
 	}
 	return max(doc.MinDuration, int64(math.Round(float64(length)/passes)))
@@ -159,14 +159,23 @@ func (b bar) pass(length int64) int64 {
 func (b bar) lengthened(length int64) edit.Fields {
 	length = max(length, doc.MinDuration)
 	switch {
-	case b.move.Effect == doc.AtOnce && b.move.Unit == "":
+	case b.move.Timeless():
 		return edit.Fields{}
-	case b.move.Lasts != "" && b.move.Kind == doc.Loop && b.move.Effect != doc.Scroll:
+	case b.move.Lasts != "" && b.move.Kind == doc.Loop && !b.move.Runs():
 		return edit.Fields{"lasts": nil, "repeat": math.Max(0.01, math.Round(float64(length)/float64(max(b.at.Pass, 1))*100)/100)}
 	case b.move.Lasts != "":
 		return edit.Fields{"lasts": nil, "keeps": nil, "duration": length}
 	case b.move.Until != "":
 		return edit.Fields{"until": nil, "repeat": math.Max(0.01, math.Round(float64(length)/float64(max(b.at.Pass, 1))*100)/100)}
+	}
+	return b.passing(length)
+}
+
+// passing returns the change by which the passes of a bar take length ms in all: each takes longer or, where the parameters say how long one is,
+// there are more.
+func (b bar) passing(length int64) edit.Fields {
+	if g := b.move.Goes(); g != nil && g.Cycle != nil {
+		return edit.Fields{"repeat": math.Max(0.01, math.Round(float64(length)/float64(max(b.at.Pass, 1))*100)/100)}
 	}
 	return edit.Fields{"duration": b.pass(length)}
 }

@@ -3,6 +3,7 @@ package moves
 import (
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/effect"
 	"capstan/core/intent"
 	"capstan/core/scope"
 	"capstan/core/words"
@@ -11,54 +12,54 @@ import (
 var effectAsked = intent.Table{
 	// Another effect of a move's kind: it starts, lasts and goes by unit as it did; the numbers of the effect before go.
 	"move.effect": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
-		Move   string `json:"move"`
-		Effect string `json:"effect"`
+		Move    string `json:"move"`
+		Effect  string `json:"effect"`
+		Variant string `json:"variant"` // of the effect; empty: the plain one
 	}) (edit.Command, error) {
 		mv, l, _ := s.Move(c.Move)
 		if mv == nil {
 			return nil, words.New("move.gone")
 		}
-		if mv.Effect == c.Effect {
+		if mv.Effect == c.Effect && c.Variant == "" {
 			return nil, nil
 		}
-		fresh, err := newMove(s, m, l, mv.Kind, c.Effect)
+		fresh, err := newMove(s, m, l, mv.Kind, c.Effect, c.Variant)
 		if err != nil {
 			return nil, err
 		}
-		patch := edit.Fields{"effect": c.Effect, "easing": nil, "wipe": nil, "slide": nil, "spin": nil, "rock": nil, "scroll": nil}
+		patch := edit.Fields{"effect": c.Effect, "easing": nil, "params": paramsInstead(mv, fresh)}
 		if fresh.Easing != "" {
 			patch["easing"] = fresh.Easing
 		}
-		switch c.Effect {
-		case doc.Wipe:
-			patch["wipe"] = edit.Fields{"direction": directionOf(mv, fresh.Wipe.Direction)}
-		case doc.Slide:
-			patch["slide"] = edit.Fields{"direction": directionOf(mv, fresh.Slide.Direction)}
-		case doc.Spin:
-			patch["spin"] = edit.Fields{}
-		case doc.Rock:
-			patch["rock"] = edit.Fields{"angle": fresh.Rock.Angle}
-		case doc.Scroll:
-			patch["scroll"] = edit.Fields{"direction": fresh.Scroll.Direction, "speed": fresh.Scroll.Speed}
-		}
-		switch {
-		case c.Effect == doc.AtOnce && mv.Unit == "":
+		was, is := mv.Runs(), fresh.Runs()
+		switch g := fresh.Goes(); {
+		case c.Effect == mv.Effect:
+		case fresh.Timeless() && mv.Unit == "":
 			patch["duration"] = nil
-		case c.Effect == doc.Scroll: // it has no cycles
+		case is && mv.Lasts != "": // it has no cycles
+			patch["duration"] = nil
+		case g != nil && g.Cycle != nil:
+			patch["duration"] = nil
+		case mv.Duration == 0 && fresh.Duration > 0:
+			patch["duration"] = fresh.Duration
+		case mv.Duration == 0:
+			patch["duration"] = 1000
+		}
+		if is {
 			for _, of := range []string{"repeat", "until", "alternate", "continues"} {
 				patch[of] = nil
 			}
-			if mv.Lasts != "" {
-				patch["duration"] = nil
-			}
-		case mv.Duration == 0 && fresh.Duration > 0:
-			patch["duration"] = fresh.Duration
-		}
-		if mv.Effect == doc.Scroll && mv.Lasts == "" {
+		} else if was && mv.Lasts == "" {
 			patch["repeat"] = 1
 		}
-		if mv.Kind == doc.Loop && c.Effect != doc.Rock {
-			for _, of := range []string{"unit", "order", "overlap", "seed", "from"} {
+		if mv.Lasts == doc.WholeThread && !fresh.Drifts() {
+			patch["lasts"] = doc.WholeScene
+		}
+		if fresh.Seed != 0 {
+			patch["seed"] = fresh.Seed
+		}
+		if !fresh.ByUnits() {
+			for _, of := range []string{"unit", "order", "overlap", "from"} {
 				patch[of] = nil
 			}
 		}
@@ -66,13 +67,23 @@ var effectAsked = intent.Table{
 	}),
 }
 
-// directionOf is the direction that a move goes in, or the usual one.
-func directionOf(m *doc.Move, usual float64) float64 {
-	switch {
-	case m.Wipe != nil:
-		return m.Wipe.Direction
-	case m.Slide != nil:
-		return m.Slide.Direction
+// paramsInstead are the parameters of a new move in place of those of another; it keeps the way that this one goes, where both have one.
+func paramsInstead(m, fresh *doc.Move) edit.Fields {
+	out := edit.Fields{}
+	for name := range m.Params {
+		out[name] = nil
 	}
-	return usual
+	for name, v := range fresh.Params {
+		out[name] = v
+	}
+	full := m.Full()
+	if e, was := fresh.Does(), m.Does(); e != nil && was != nil {
+		for i := range e.Params {
+			q := &e.Params[i]
+			if o := was.Param(q.Name); o != nil && o.Control == q.Control && q.Control == effect.Direction && q.Check(full[q.Name]) == "" {
+				out[q.Name] = full[q.Name]
+			}
+		}
+	}
+	return out
 }

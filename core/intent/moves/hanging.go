@@ -96,7 +96,7 @@ func endWith(s *intent.Desk, id, when, of string, stretches bool) (edit.Command,
 		}
 		return edit.SetMove(id, patch), nil
 	}
-	if m.Effect == doc.AtOnce && m.Unit == "" {
+	if m.Timeless() {
 		return nil, words.New("hitch.endless")
 	}
 	if when != doc.BeforeSceneEnd {

@@ -1,11 +1,13 @@
 package moves
 
 import (
+	"cmp"
 	"math"
-	"slices"
+	"math/rand/v2"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/effect"
 	"capstan/core/geom"
 	"capstan/core/intent"
 	"capstan/core/motion"
@@ -18,11 +20,12 @@ var movesAsked = intent.Table{
 		Threads []string `json:"threads"`
 		Kind    string   `json:"kind"`
 		Effect  string   `json:"effect"`
-		At      *int64   `json:"at"` // ms of the film at which it starts, to a hundredth of a second, within the stay of the moment's scene; without it at the playhead, or as its kind does
+		Variant string   `json:"variant"` // of the effect; empty: the plain one
+		At      *int64   `json:"at"`      // ms of the film at which it starts, to a hundredth of a second, within the stay of the moment's scene; without it at the playhead, or as its kind does
 	}) (edit.Command, error) {
 		var list []edit.Command
 		for _, l := range s.Layers(m, c.Threads) {
-			mv, err := newMove(s, m, l, c.Kind, c.Effect)
+			mv, err := newMove(s, m, l, c.Kind, c.Effect, c.Variant)
 			if err != nil {
 				return nil, err
 			}
@@ -72,9 +75,9 @@ var movesAsked = intent.Table{
 			patch = edit.Fields{"unit": nil, "order": nil, "overlap": nil, "seed": nil}
 		}
 		switch {
-		case m.Effect == doc.AtOnce && c.Unit == "":
+		case m.Comes() != nil && m.Comes().Sudden && c.Unit == "":
 			patch["duration"] = nil
-		case m.Effect == doc.AtOnce && m.Duration == 0:
+		case m.Timeless():
 			patch["duration"] = 1000 // typing on
 		case m.Unit == "" && c.Unit != "":
 			patch["overlap"] = 0.6
@@ -154,54 +157,74 @@ func remember(s *intent.Desk, move string, patch edit.Fields) {
 	if m == nil {
 		return
 	}
-	key := m.Kind + "/" + m.Effect
+	key := usedKey(m, "")
 	u := s.Last[key]
 	var ms int64
 	if patch.Get("duration", &ms) && ms >= doc.MinDuration {
 		u.Duration = ms
 	}
 	patch.Get("easing", &u.Easing)
+	if e := m.Does(); e != nil {
+		// What is wrong will be refused, and what names another move is this one's alone.
+		set := effect.Params{}
+		if edit.Fields(edit.FieldsOf(patch["params"])).Change(&set) == nil {
+			u.Params = u.Params.Clone()
+			for name, v := range set {
+				if q := e.Param(name); q != nil && q.Control != effect.Move && q.Control != effect.List && q.Check(v) == "" {
+					if u.Params == nil {
+						u.Params = effect.Params{}
+					}
+					u.Params[name] = v
+				}
+			}
+		}
+	}
 	s.Last[key] = u
 }
 
-// newMove makes a move with its defaults (docs/motion.md, Defaults).
-func newMove(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, effect string) (*doc.Move, error) {
-	v := &doc.Move{ID: s.NewID(), Kind: kind, Effect: effect, Start: doc.Start{When: doc.AtTime, Offset: s.StartAt(m)}}
-	switch {
-	case effect == doc.AtOnce && (kind == doc.Entrance || kind == doc.Exit):
-	case kind == doc.Entrance && slices.Contains([]string{doc.Fade, doc.Wipe, doc.Slide}, effect):
-		v.Duration = 600
-	case kind == doc.Exit && slices.Contains([]string{doc.Fade, doc.Wipe, doc.Slide}, effect):
-		v.Duration = 400
-	case kind == doc.Loop && effect == doc.Spin:
-		v.Duration, v.Lasts, v.Start.Offset = 4000, doc.WholeScene, 0
-		v.Spin = &doc.SpinParams{}
-	case kind == doc.Loop && effect == doc.Rock:
-		v.Duration, v.Lasts, v.Start.Offset = 2400, doc.WholeScene, 0
-		v.Rock = &doc.RockParams{Angle: 4}
-	case kind == doc.Loop && effect == doc.Scroll:
-		v.Lasts, v.Start.Offset = doc.WholeScene, 0
-		v.Scroll = &doc.ScrollParams{Direction: 180, Speed: 120}
-		if box, _ := s.Film.Box(s.SceneIndex(m), l.ID); box.W() > float64(s.Doc.Film.Width)/2 {
-			v.Scroll.Speed = 40 // what is wide lies far off
-		}
-	case kind == doc.MotionPath:
+// newMove makes a move with its defaults (docs/motion.md, Defaults), or as one like it was last set.
+func newMove(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant string) (*doc.Move, error) {
+	v := &doc.Move{ID: s.NewID(), Kind: kind, Effect: name, Start: doc.Start{When: doc.AtTime, Offset: s.StartAt(m)}}
+	if kind == doc.MotionPath {
 		by := float64(s.Doc.Film.Width) * 0.25
 		v.Path = &doc.PathParams{Rest: doc.Departs}
 		setLine(v, geom.Point{}, geom.Point{X: math.Round(by)}, s.Doc.Film.Width)
+		v.Easing = s.Last[usedKey(v, "")].Easing
+		return v, nil
+	}
+	e := effect.As(kind, name)
+	if e == nil {
+		return nil, words.New("move.unknown", kind, name)
+	}
+	o := e.Offer(kind, variant)
+	box, _ := s.Film.Box(s.SceneIndex(m), l.ID)
+	page := s.Doc.Film
+	v.Params = e.Fresh(o, effect.Setting{PageW: float64(page.Width), PageH: float64(page.Height), Box: box})
+	v.Repeat, v.Easing = o.Repeat, o.Easing
+	switch g := v.Goes(); {
+	case g == nil && v.Timeless():
+	case g == nil:
+		v.Duration = cmp.Or(o.Duration, e.Lasts, map[string]int64{doc.Entrance: 600, doc.Exit: 400}[kind])
 	default:
-		return nil, words.New("move.unknown", kind, effect)
+		v.Lasts, v.Start.Offset = doc.WholeScene, 0
+		if g.Cycle == nil && !v.Runs() {
+			v.Duration = cmp.Or(o.Duration, 2000)
+		}
+		if g.Seeded {
+			v.Seed = 1 + rand.Int64N(1e6)
+		}
 	}
-	switch effect {
-	case doc.Wipe:
-		v.Wipe = &doc.WipeParams{}
-	case doc.Slide:
-		v.Slide = &doc.SlideParams{Direction: 270} // up: it rises into the page
-	}
-	if u := s.Last[kind+"/"+effect]; u.Duration > 0 && v.Duration > 0 {
+	u := s.Last[usedKey(v, variant)]
+	if u.Duration > 0 && v.Duration > 0 {
 		v.Duration = u.Duration
 	}
-	v.Easing = s.Last[kind+"/"+effect].Easing
+	v.Easing = cmp.Or(u.Easing, v.Easing)
+	for name, of := range u.Params {
+		if v.Params == nil {
+			v.Params = effect.Params{}
+		}
+		v.Params[name] = of
+	}
 	if kind == doc.Exit {
 		v.Start = doc.Start{When: doc.BeforeSceneEnd, Offset: v.Duration}
 		if at := s.StartAt(m); at > 0 {
@@ -210,6 +233,9 @@ func newMove(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, effect string) 
 	}
 	return v, nil
 }
+
+// usedKey names moves of one kind and effect, offered in one way, for what they were last given.
+func usedKey(m *doc.Move, variant string) string { return m.Kind + "/" + m.Effect + "/" + variant }
 
 // setLine makes a straight path of a move and gives it the time it takes at 500 px/s at 1920 wide, within 1..6 s.
 func setLine(v *doc.Move, a, b geom.Point, pageWidth int) {
@@ -249,7 +275,7 @@ func drawPath(s *intent.Desk, m scope.Moment, chosen []string, from, to geom.Poi
 			v.Path.Rest = doc.Arrives
 			setLine(v, a.Sub(rest.Apply(box.Centre())), geom.Point{}, s.Doc.Film.Width)
 		}
-		v.Easing = s.Last[v.Kind+"/"+v.Effect].Easing
+		v.Easing = s.Last[usedKey(v, "")].Easing
 		list = append(list, &edit.AddMove{Layer: l.ID, Move: v})
 	}
 	if len(list) == 0 {

@@ -1,12 +1,9 @@
 package moves
 
 import (
-	"math"
-
-	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/effect"
 	"capstan/core/intent"
-	"capstan/core/motion"
 	"capstan/core/scope"
 	"capstan/core/words"
 )
@@ -24,7 +21,8 @@ var scrollingAsked = intent.Table{
 			if m == nil {
 				return nil, words.New("move.gone")
 			}
-			if m.Effect != doc.Scroll {
+			g := m.Goes()
+			if g == nil || g.Rounded == nil {
 				continue
 			}
 			within := s.Film.Order.Stays[i]
@@ -32,11 +30,11 @@ var scrollingAsked = intent.Table{
 				within = s.Film.Order.Length
 			}
 			box, _ := s.Film.Box(i, l.ID)
-			speed := math.Round(motion.Period(m, box)*c.Rounds/float64(max(within, 1))*1000*1e4) / 1e4
-			if c.Rounds <= 0 || speed < 1 || speed > 100000 {
+			params, ok := g.Rounded(effect.Of{Params: m.Full(), Kind: m.Kind, Box: box}, c.Rounds, float64(within))
+			if !ok {
 				return nil, words.New("scroll.rounds")
 			}
-			set = append(set, edit.Part{ID: id, Patch: edit.Fields{"scroll": edit.Fields{"speed": speed}}})
+			set = append(set, edit.Part{ID: id, Patch: edit.Fields{"params": edit.Fields(params)}})
 		}
 		if len(set) == 0 {
 			return nil, words.New("moves.unfit")

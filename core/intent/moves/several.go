@@ -7,6 +7,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/effect"
 	"capstan/core/intent"
 	"capstan/core/motion"
 	"capstan/core/scope"
@@ -44,42 +45,6 @@ var moveFields = map[string]moveField{
 	},
 		func(v float64) edit.Fields { return edit.Fields{"repeat": v} }, 0.01, 10000},
 	"overlap": {func(m *doc.Move) *float64 { return &m.Overlap }, func(v float64) edit.Fields { return edit.Fields{"overlap": v} }, 0, 1},
-	"rock.angle": {func(m *doc.Move) *float64 {
-		if m.Rock == nil {
-			return nil
-		}
-		return &m.Rock.Angle
-	}, func(v float64) edit.Fields { return edit.Fields{"rock": edit.Fields{"angle": v}} }, -360, 360},
-	"rock.phase": {func(m *doc.Move) *float64 {
-		if m.Rock == nil {
-			return nil
-		}
-		return &m.Rock.Phase
-	}, func(v float64) edit.Fields { return under("rock", "phase", v) }, 0, 1},
-	"wipe.softness": {func(m *doc.Move) *float64 {
-		if m.Wipe == nil {
-			return nil
-		}
-		return &m.Wipe.Softness
-	}, func(v float64) edit.Fields { return under("wipe", "softness", v) }, 0, doc.MaxPlace},
-	"slide.distance": {func(m *doc.Move) *float64 {
-		if m.Slide == nil {
-			return nil
-		}
-		return &m.Slide.Distance
-	}, func(v float64) edit.Fields { return under("slide", "distance", v) }, 0, doc.MaxPlace},
-	"scroll.speed": {func(m *doc.Move) *float64 {
-		if m.Scroll == nil {
-			return nil
-		}
-		return &m.Scroll.Speed
-	}, func(v float64) edit.Fields { return edit.Fields{"scroll": edit.Fields{"speed": v}} }, 1, 100000},
-	"scroll.gap": {func(m *doc.Move) *float64 {
-		if m.Scroll == nil {
-			return nil
-		}
-		return &m.Scroll.Gap
-	}, func(v float64) edit.Fields { return under("scroll", "gap", v) }, -doc.MaxPlace, doc.MaxPlace},
 }
 
 var severalAsked = intent.Table{
@@ -113,15 +78,15 @@ var severalAsked = intent.Table{
 		How   string   `json:"how"` // + or *
 		By    float64  `json:"by"`
 	}) (edit.Command, error) {
-		f, ok := moveFields[c.Field]
-		if !ok {
-			return nil, words.New("moves.unfit")
-		}
 		var out []edit.Command
 		for _, id := range c.Moves {
 			m, _, _ := s.Move(id)
 			if m == nil {
 				return nil, words.New("move.gone")
+			}
+			f, ok := fieldOf(m, c.Field)
+			if !ok {
+				continue
 			}
 			was := f.read(m)
 			if was == nil {
@@ -143,25 +108,48 @@ var severalAsked = intent.Table{
 	}),
 }
 
-// effectParams are the fields of a move that belong to one effect, by that.
-var effectParams = map[string]string{"wipe": doc.Wipe, "slide": doc.Slide, "spin": doc.Spin, "rock": doc.Rock, "scroll": doc.Scroll, "path": doc.Along}
+// fieldOf returns a number of a move by its path in the document: one that all have, or a parameter of its effect.
+func fieldOf(m *doc.Move, path string) (moveField, bool) {
+	if f, ok := moveFields[path]; ok {
+		return f, true
+	}
+	name, ok := strings.CutPrefix(path, "params.")
+	e := m.Does()
+	if !ok || e == nil || e.Param(name) == nil {
+		return moveField{}, false
+	}
+	q := e.Param(name)
+	if q.Control != effect.Number && q.Control != effect.Direction {
+		return moveField{}, false
+	}
+	return moveField{
+		func(m *doc.Move) *float64 { v := m.Full().Number(name); return &v },
+		func(v float64) edit.Fields { return under("params", name, v) },
+		q.Least / q.Times, q.Most / q.Times,
+	}, true
+}
 
 // fitting is the part of a patch that a move has a use for.
 func fitting(m *doc.Move, patch edit.Fields) edit.Fields {
 	p := patch.Clone()
-	for k := range p {
-		if effect, of := effectParams[k]; of && m.Effect != effect {
-			delete(p, k)
+	if m.Kind != doc.MotionPath {
+		delete(p, "path")
+	}
+	if params, ok := p["params"]; ok {
+		if own := ownParams(m, params); len(own) > 0 {
+			p["params"] = own
+		} else {
+			delete(p, "params")
 		}
 	}
-	timeless := m.Effect == doc.AtOnce && m.Unit == ""
-	if timeless || m.Lasts != "" && m.Kind != doc.Loop {
+	g := m.Goes()
+	if m.Timeless() || m.Lasts != "" && m.Kind != doc.Loop || g != nil && g.Cycle != nil {
 		delete(p, "duration")
 	}
-	if timeless || m.Effect == doc.Scroll {
+	if !m.Eased() {
 		delete(p, "easing")
 	}
-	if m.Kind == doc.Entrance || m.Kind == doc.Exit || m.Lasts != "" {
+	if m.Kind == doc.Entrance || m.Kind == doc.Exit || m.Lasts != "" || m.Runs() {
 		delete(p, "repeat")
 	}
 	if m.Kind == doc.Entrance || m.Kind == doc.Exit {
@@ -176,6 +164,21 @@ func fitting(m *doc.Move, patch edit.Fields) edit.Fields {
 		}
 	}
 	return p
+}
+
+// ownParams is the part of a change of parameters that an effect has.
+func ownParams(m *doc.Move, params any) edit.Fields {
+	own := edit.Fields{}
+	e := m.Does()
+	if e == nil {
+		return own
+	}
+	for name, v := range edit.FieldsOf(params) {
+		if e.Param(name) != nil {
+			own[name] = v
+		}
+	}
+	return own
 }
 
 // completed is a change to a move with what goes with it: an exit that ends with the scene goes on doing so, and going there and back once is

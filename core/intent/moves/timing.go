@@ -173,7 +173,7 @@ func endTogether(s *intent.Desk, list []block, _, _ int64) (edit.Command, error)
 		if m.move.ID == anchor.move.ID {
 			continue
 		}
-		if m.move.Effect == doc.AtOnce && m.move.Unit == "" {
+		if m.move.Timeless() {
 			set = append(set, edit.Part{ID: m.move.ID, Patch: edit.Fields{"start": doc.Start{When: doc.WhenEnds, Of: anchor.move.ID}}})
 			continue
 		}

@@ -105,26 +105,17 @@ func changing(patch func(*doc.Move) edit.Fields, otherwise string) intent.Ask {
 
 // opposite returns the change that sends a move the other way; nil when it has no way.
 func opposite(m *doc.Move) edit.Fields {
-	about := func(d float64) float64 { return math.Mod(d+180, 360) }
-	switch {
-	case m.Effect == doc.Wipe:
-		d := 0.0
-		if m.Wipe != nil {
-			d = m.Wipe.Direction
+	switch e := m.Does(); {
+	case e != nil:
+		full, out := m.Full(), edit.Fields{}
+		for i := range e.Params {
+			if q := &e.Params[i]; q.Mirror != nil {
+				out[q.Name] = q.Mirror(full[q.Name])
+			}
 		}
-		return edit.Fields{"wipe": edit.Fields{"direction": about(d)}}
-	case m.Effect == doc.Slide:
-		d := 0.0
-		if m.Slide != nil {
-			d = m.Slide.Direction
+		if len(out) > 0 {
+			return edit.Fields{"params": out}
 		}
-		return edit.Fields{"slide": edit.Fields{"direction": about(d)}}
-	case m.Effect == doc.Scroll && m.Scroll != nil:
-		return edit.Fields{"scroll": edit.Fields{"direction": about(m.Scroll.Direction)}}
-	case m.Effect == doc.Rock && m.Rock != nil:
-		return edit.Fields{"rock": edit.Fields{"angle": -m.Rock.Angle}}
-	case m.Effect == doc.Spin:
-		return edit.Fields{"spin": edit.Fields{"anticlockwise": m.Spin == nil || !m.Spin.Anticlockwise}}
 	case m.Path != nil:
 		p, err := geom.ParseData(m.Path.D)
 		if err != nil || len(p.Points) < 2 {

@@ -7,6 +7,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/effect"
 	"capstan/core/intent"
 	"capstan/core/motion"
 	"capstan/core/scope"
@@ -168,9 +169,28 @@ func transitionPatch(was doc.Transition, patch edit.Fields) edit.Fields {
 		return edit.Fields{"kind": doc.Cut, "duration": 0, "goesOn": nil}
 	case !timed && was.Duration == 0:
 		p["duration"] = 700
+		if e := effect.As(effect.Transition, kind); e != nil && e.Lasts > 0 {
+			p["duration"] = e.Lasts
+		}
 	}
 	if kind != doc.Morph {
 		p["goesOn"] = nil
 	}
+	if kind != was.Kind {
+		p["params"] = paramsFor(kind, was.Params, p["params"])
+	}
 	return p
+}
+
+// paramsFor is the change of parameters with which a transition gets another kind: of those that it has only what that one has too stays.
+func paramsFor(kind string, was effect.Params, asked any) edit.Fields {
+	out := edit.Fields{}
+	e := effect.As(effect.Transition, kind)
+	for name, v := range was {
+		if e == nil || e.Param(name) == nil || e.Param(name).Check(v) != "" {
+			out[name] = nil
+		}
+	}
+	maps.Copy(out, edit.FieldsOf(asked))
+	return out
 }

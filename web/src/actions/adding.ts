@@ -1,14 +1,15 @@
 // Adding a move: from the inspector, by a key, and by a double press on a stretch of a row.
 import { engine } from '../engine/engine'
+import type { Offer } from '../engine/types'
 import { run } from '../project/commands'
 import { desk, selectMoves, set, toRest } from '../project/desk'
 import { openMenuAt } from '../ui/ContextMenu'
 
 /** Gives the selected layers a move and selects it; at is when it starts, ms of the film. */
-export function addMove(kind: string, effect: string, at: number | null = null) {
+export function addMove({ kind, effect, variant }: Offer, at: number | null = null) {
   const ids = () => desk().selected.flatMap((s) => s.moves.map((m) => m.id))
   const before = new Set(ids())
-  if (run('move.add', { threads: desk().selected.map((s) => s.layer.thread), kind, effect, at }))
+  if (run('move.add', { threads: desk().selected.map((s) => s.layer.thread), kind, effect, variant, at }))
     selectMoves(
       ids().filter((id) => !before.has(id)),
       false,
@@ -32,7 +33,7 @@ export function offerMoves(x: number, y: number, at: number | null = null, up = 
         .fields()
         .moves.flatMap((o, i) => [
           ...(i > 0 ? [null] : []),
-          ...o.moves.map((v) => ({ word: v.name, run: () => addMove(v.kind, v.effect, at) })),
+          ...o.moves.map((v) => ({ word: v.name, run: () => addMove(v, at) })),
         ]),
       ...(at === null ? [{ word: 'Draw a path', run: drawPath }] : []),
     ],

@@ -170,6 +170,8 @@ export interface Described {
   /** what each kind of layer is called */
   kinds: Record<string, string>
   moves: Offers[]
+  /** kinds of transitions */
+  pages: Page[]
 }
 
 /** Film is a list of scenes on pages of one size. */
@@ -222,12 +224,10 @@ export interface DocumentMove {
   from?: [number, number]
   /** an exit: back the way it came, instead of on through */
   back?: boolean
+  /** of a motion path */
   path?: PathParams
-  spin?: SpinParams
-  wipe?: WipeParams
-  slide?: SlideParams
-  rock?: RockParams
-  scroll?: ScrollParams
+  /** of the effect */
+  params?: Record<string, unknown>
 }
 
 /** Scene is one page of a film with what lies on it, back to front. */
@@ -295,7 +295,7 @@ export interface Failure {
 
 /** Field is one value that can be set. */
 export interface Field {
-  /** in what it belongs to: rock.angle, shape.hole */
+  /** in what it belongs to: params.angle, shape.hole */
   path: string
   /** beside it */
   words: string
@@ -303,8 +303,8 @@ export interface Field {
   out: string
   /** by itself */
   name: string
-  /** Number, Choice, Signs or Direction */
-  control: 'number' | 'choice' | 'signs' | 'direction'
+  /** Number, Choice, Signs, Direction, List or Move */
+  control: 'number' | 'choice' | 'signs' | 'direction' | 'list' | 'move'
   unit: string
   /** what is shown is the value times this: 100 for shares in % */
   times: number
@@ -316,8 +316,10 @@ export interface Field {
   digits: number
   /** whole numbers alone */
   whole: boolean
-  /** 0 is taken away instead of being written; a missing value is 0 */
+  /** 0 is taken away instead of being written */
   clears: boolean
+  /** what a missing value is; null: 0, or nothing */
+  usual: unknown
   /** of a Choice or Signs */
   options: FieldOption[]
   /** of directions only left, right, up and down */
@@ -463,10 +465,10 @@ export interface Heading {
   into: number
   stay: number
   autoStay: boolean
-  transition: 'cut' | 'crossfade' | 'morph' | 'wipe' | 'push'
+  transition: string
   easing: string
-  direction: number
-  softness: number
+  /** of the transition */
+  params: Record<string, unknown>
   goesOn: boolean
   /** the scene before does not stay and a morph leads into it */
   mayGoOn: boolean
@@ -678,6 +680,24 @@ export interface MoveFacts {
   reach: [number, number] | null
   /** how often a scroll comes round in its scene, and in the film */
   rounds: [number, number] | null
+  /** Of its effect:it takes time */
+  timed: boolean
+  /** its easing has a say */
+  eased: boolean
+  /** how long a cycle is follows from its parameters */
+  counted: boolean
+  /** its duration is how long it runs, not a cycle */
+  runs: boolean
+  /** it takes its layer along a line */
+  drifts: boolean
+  /** a cycle of it: "One turn" */
+  cycles: string
+  /** how many: "Turns" */
+  times: string
+  /** to which side it goes first; empty: that goes without saying */
+  first: string
+  /** other moves that a parameter of it may name */
+  others: Named[]
 }
 
 /**
@@ -691,6 +711,12 @@ export interface MoveRun {
   moves: string[]
 }
 
+/** Named is a move by what it is called. */
+export interface Named {
+  move: string
+  words: string
+}
+
 /** Offer is a move that can be added. */
 export interface Offer {
   /** under its heading */
@@ -699,6 +725,8 @@ export interface Offer {
   name: string
   kind: string
   effect: string
+  /** of the effect; empty: the plain one */
+  variant: string
 }
 
 /**
@@ -776,6 +804,18 @@ export interface OwnFont {
   italic: boolean
   /** it may not be handed on */
   stays: boolean
+}
+
+/** Page is a kind of transition. */
+export interface Page {
+  kind: string
+  words: string
+  /** its sign: SVG paths within 10 px about a middle, of the page that goes */
+  leaves: string
+  /** and of the one that comes */
+  comes: string
+  /** the sign is turned in the direction of travel */
+  turns: boolean
 }
 
 /** PathParams is the line of a motion path, in page px relative to the rest pose. */
@@ -862,14 +902,6 @@ export interface Ring {
   at: [number, number]
 }
 
-/** RockParams are the strength of a rock; its duration is one cycle. */
-export interface RockParams {
-  /** degrees to either side, -360..360; below 0 it begins to the other side, anticlockwise */
-  angle: number
-  /** share of a cycle it has gone when it begins, 0..1 */
-  phase?: number
-}
-
 /** Role is a colour role of a scene. */
 export interface Role {
   name: string
@@ -930,19 +962,6 @@ export interface SavedLook {
   id: string
   name: string
   look: Look
-}
-
-/**
- * ScrollParams say how a layer repeats itself along one of its own axes. The move's duration, where it does not last
- * the whole scene, is how long it runs.
- */
-export interface ScrollParams {
-  /** 0, 90, 180 or 270 degrees clockwise, 0 to the right */
-  direction?: number
-  /** px/s */
-  speed: number
-  /** px between two copies; below 0 they overlap, by 15/16 of a copy at most */
-  gap?: number
 }
 
 /** Seen is what changes when a window looks at something else. */
@@ -1050,7 +1069,7 @@ export interface ShapeSign {
 export interface Shared {
   /** a MoveView with the fields that all of them share */
   move: Partial<Move>
-  /** the others, by their path: "duration", "wipe.direction" */
+  /** the others, by their path: "duration", "params.direction" */
   mixed: string[]
   /** what they are, each kind once: "Fade, in" */
   kinds: string[]
@@ -1071,14 +1090,6 @@ export interface Shown extends Held {
   redo: number
   /** it uses fonts that have not been added */
   lacks: boolean
-}
-
-/** SlideParams say how far a slide travels. */
-export interface SlideParams {
-  /** of travel in the parent's axes, degrees clockwise, 0 to the right */
-  direction?: number
-  /** px, with a fade; 0: just off the page, without one */
-  distance?: number
 }
 
 /** Snap is where dragged bars come to lie, and on what, in words. */
@@ -1105,11 +1116,6 @@ export interface Span {
   layer: string
   /** degrees that a strand turns by */
   by?: number
-}
-
-/** SpinParams is the sense of a spin; its duration is one whole turn. */
-export interface SpinParams {
-  anticlockwise?: boolean
 }
 
 /** Start says when a move begins. */
@@ -1232,16 +1238,14 @@ export interface TextRing {
 
 /** Transition is the way into a scene. */
 export interface Transition {
-  /** cut, crossfade, morph, wipe, push */
-  kind: 'cut' | 'crossfade' | 'morph' | 'wipe' | 'push'
+  /** cut, crossfade, morph, or an effect of pages */
+  kind: string
   /** ms; 0 for a cut */
   duration?: number
   /** CSS easing; empty: ease-in-out */
   easing?: string
-  /** of travel of a wipe or push, degrees clockwise, 0 to the right */
-  direction?: number
-  /** px of a wipe's edge */
-  softness?: number
+  /** of its effect */
+  params?: Record<string, unknown>
   /** a morph that goes on the run of the morph before, in its easing */
   goesOn?: boolean
   /** of a morph: how single threads go through it, by thread */
@@ -1254,14 +1258,6 @@ export interface Under {
   chain: string[]
   name: string
   locked: boolean
-}
-
-/** WipeParams are the direction and the edge of a wipe. */
-export interface WipeParams {
-  /** of travel in the layer's axes, degrees clockwise, 0 to the right */
-  direction?: number
-  /** px */
-  softness?: number
 }
 
 /** Writing is what a text shows while its words are edited on the page, in page px. */
@@ -1445,9 +1441,9 @@ export interface Intents {
   'look.save': { thread?: string; name?: string }
   'mask': { threads?: string[]; how?: string }
   'merge': { threads?: string[]; hash?: string; media?: Media | null; box?: [number, number, number, number] }
-  'move.add': { threads?: string[]; kind?: string; effect?: string; at?: number | null }
+  'move.add': { threads?: string[]; kind?: string; effect?: string; variant?: string; at?: number | null }
   'move.delete': { move?: string }
-  'move.effect': { move?: string; effect?: string }
+  'move.effect': { move?: string; effect?: string; variant?: string }
   'move.end': { move?: string; when?: string; of?: string; stretches?: boolean }
   'move.set': { move?: string; patch?: Fields }
   'move.start': { move?: string; when?: string; of?: string }

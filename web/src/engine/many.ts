@@ -54,6 +54,15 @@ export const blankMove: Move = {
   profile: [],
   reach: null,
   rounds: null,
+  timed: true,
+  eased: true,
+  counted: false,
+  runs: false,
+  drifts: false,
+  cycles: '',
+  times: '',
+  first: '',
+  others: [],
 }
 
 const kinds = ['entrance', 'exit', 'loop', 'path'] as const

@@ -1,12 +1,10 @@
 // What the engine is asked and answers is in answers.ts, which is made from the core. Here stand what goes by as plain
 // memory, what the server answers, and names for choices.
-import type { Heading, Layer } from './answers'
+import type { Layer } from './answers'
 
 export type * from './answers'
 
 export type XY = [number, number]
-
-export type TransitionKind = Heading['transition']
 
 /** What a layer is to those it lies with in a group. */
 export type Mask = NonNullable<Layer['mask']>

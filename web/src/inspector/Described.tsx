@@ -1,4 +1,5 @@
 // Fields made from what the core says of them: name, unit, range, choices, and the control they are set by.
+import clsx from 'clsx'
 import type { Field } from '../engine/types'
 import { Choice } from '../ui/Choice'
 import { Label } from '../ui/controls'
@@ -7,14 +8,20 @@ import { DirectionField } from './DirectionField'
 import { Signs } from './Signs'
 
 /** What a field shows: its value, undefined where there is none, null where several differ. */
-export type Value = number | string | boolean | null | undefined
+export type Value = number | string | boolean | number[] | null | undefined
 
 /** The value at a path of something; undefined: there is none. */
 export function valueAt(of: unknown, path: string): Value {
   let v = of
   for (const k of path.split('.')) v = typeof v === 'object' && v !== null ? Reflect.get(v, k) : undefined
-  return typeof v === 'number' || typeof v === 'string' || typeof v === 'boolean' ? v : undefined
+  return isValue(v) ? v : undefined
 }
+
+const isValue = (v: unknown): v is number | string | boolean | number[] =>
+  typeof v === 'number' ||
+  typeof v === 'string' ||
+  typeof v === 'boolean' ||
+  (Array.isArray(v) && v.every((n) => typeof n === 'number'))
 
 /** The change that gives the value at a path another one. */
 export function changeAt(path: string, value: unknown): object {
@@ -30,6 +37,7 @@ export function DescribedField({
   value,
   words = f.words,
   bare,
+  moves = [],
   onSet,
   onBy,
 }: {
@@ -37,9 +45,11 @@ export function DescribedField({
   value: Value
   words?: string
   bare?: boolean // without its label
+  moves?: { move: string; words: string }[] // that a field may name
   onSet: (v: unknown) => void
   onBy?: (how: '+' | '*', by: number) => void
 }) {
+  if (value === undefined && isValue(f.usual)) value = f.usual
   if (f.control === 'number') {
     const shown = typeof value === 'number' ? Math.round(value * f.times * 1000) / 1000 : value === null ? null : 0
     return (
@@ -64,11 +74,21 @@ export function DescribedField({
     return (
       <>
         <Label>{words}</Label>
-        <DirectionField
+        <DirectionField name={f.name} value={value === null ? null : Number(value ?? 0)} four={f.four} onSet={onSet} />
+      </>
+    )
+  }
+  if (f.control === 'list') return <ListField field={f} words={words} value={value} onSet={onSet} />
+  if (f.control === 'move') {
+    if (!moves.length && !value) return null
+    return (
+      <>
+        <Label>{words}</Label>
+        <Choice
           name={f.name}
-          value={value === null ? null : Number(value ?? 0)}
-          four={f.four}
-          onSet={(v) => onSet(v || null)}
+          value={value === null ? '' : String(value || 'none')}
+          of={[{ value: 'none', label: 'its own way' }, ...moves.map((m) => ({ value: m.move, label: m.words }))]}
+          onSet={(v) => onSet(v === 'none' ? null : v)}
         />
       </>
     )
@@ -91,6 +111,50 @@ export function DescribedField({
           onSet={choose}
         />
       )}
+    </>
+  )
+}
+
+/** A list of numbers, typed one after another. */
+function ListField({
+  field: f,
+  words,
+  value,
+  onSet,
+}: {
+  field: Field
+  words: string
+  value: Value
+  onSet: (v: unknown) => void
+}) {
+  const shown = Array.isArray(value) ? value.join(' ') : ''
+  const done = (text: string) => {
+    const list = text
+      .split(/[\s,;]+/)
+      .filter(Boolean)
+      .map(Number)
+    if (text.trim() !== shown && list.every((n) => !Number.isNaN(n))) onSet(list.length ? list : null)
+  }
+  return (
+    <>
+      <Label>{words}</Label>
+      <input
+        key={shown}
+        aria-label={f.name}
+        title={f.name}
+        defaultValue={shown}
+        placeholder={`as the others, ${f.unit}`}
+        className={clsx(
+          'h-6.5 w-full rounded-md border border-sailcloth-500 bg-sailcloth-100 px-2 font-mono text-[0.75rem]',
+          'placeholder:text-ink-600',
+        )}
+        onBlur={(e) => done(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') done(e.currentTarget.value)
+          if (e.key === 'Escape') e.currentTarget.value = shown
+          e.stopPropagation()
+        }}
+      />
     </>
   )
 }

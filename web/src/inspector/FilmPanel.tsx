@@ -50,8 +50,7 @@ export function FilmPanel({ film }: { film: Film }) {
             kind={c?.kind ?? 'cut'}
             duration={c?.duration ?? 0}
             easing={c?.easing ?? ''}
-            direction={c?.direction ?? 0}
-            softness={c?.softness ?? 0}
+            params={c?.params}
             goesOn={!!c?.goesOn}
             runs={0}
             mayGoOn={film.scenes[film.shown - 1].transition === 'morph' && film.scenes[film.shown - 1].stay === 0}

@@ -21,13 +21,12 @@ const lastsOf = (move: Move, mixed: Set<string>) =>
 
 export function LengthFields({ of: { move, ids, mixed, set, change } }: { of: Edited }) {
   const loop = move.kind === 'loop'
-  const scroll = move.effect === 'scroll'
   const comes = move.kind === 'entrance' || move.kind === 'exit'
   const lasts = lastsOf(move, mixed)
   const choose = (v: string) => {
     const clear = { lasts: null, keeps: null, until: null }
-    const own = move.duration ? {} : { duration: 1000 }
-    if (v === 'time') set({ ...clear, ...own, ...(loop && !scroll ? { repeat: move.repeat || 1 } : {}) })
+    const own = move.duration || move.counted ? {} : { duration: 1000 }
+    if (v === 'time') set({ ...clear, ...own, ...(loop && !move.runs ? { repeat: move.repeat || 1 } : {}) })
     else if (v === 'until')
       set({ ...clear, ...own, until: possible(engine.targets(ids[0], 'until', 'begins'))[0]?.move })
     else
@@ -40,7 +39,7 @@ export function LengthFields({ of: { move, ids, mixed, set, change } }: { of: Ed
         ...(loop ? { repeat: null } : {}),
       })
   }
-  const ownTime = lasts === '' || lasts === 'time' || lasts === 'until' || lasts === 'speed' || (loop && !scroll)
+  const ownTime = lasts === '' || lasts === 'time' || lasts === 'until' || lasts === 'speed' || (loop && !move.runs)
   const single = ids.length === 1
   return (
     <>
@@ -51,9 +50,9 @@ export function LengthFields({ of: { move, ids, mixed, set, change } }: { of: Ed
         </>
       )}
       {lasts === 'until' && single && <UntilChoice move={move} onSet={(until) => set({ until })} />}
-      {ownTime && !move.end?.stretches && (
+      {ownTime && !move.counted && !move.end?.stretches && (
         <NumberField
-          label={loop && !scroll ? (move.effect === 'spin' ? 'One turn' : 'One cycle') : 'Takes'}
+          label={loop && !move.runs ? move.cycles || 'One cycle' : 'Takes'}
           name="Duration"
           unit="s"
           digits={2}
@@ -71,15 +70,14 @@ export function LengthFields({ of: { move, ids, mixed, set, change } }: { of: Ed
 
 /** How often a move goes, whether it comes back, and whether it goes on from the scene before. */
 export function LengthDetails({ of: { move, ids, mixed, set, change }, whole }: { of: Edited; whole: boolean }) {
-  const scroll = move.effect === 'scroll'
   const comes = move.kind === 'entrance' || move.kind === 'exit'
   const lasts = lastsOf(move, mixed)
   const single = ids.length === 1
   return (
     <>
-      {!whole && (lasts === 'time' || lasts === '') && !comes && !mixed.has('kind') && !scroll && (
+      {!whole && (lasts === 'time' || lasts === '') && !comes && !mixed.has('kind') && !move.runs && (
         <NumberField
-          label={move.effect === 'spin' ? 'Turns' : 'Times'}
+          label={move.times || 'Times'}
           name="Repeat"
           digits={2}
           step={1}
@@ -97,7 +95,7 @@ export function LengthDetails({ of: { move, ids, mixed, set, change }, whole }: 
           onSet={(v) => set({ continues: v ? move.before : null })}
         />
       )}
-      {!comes && !mixed.has('kind') && !scroll && (
+      {!comes && !mixed.has('kind') && !move.runs && (
         <Check
           name={`There and back${mixed.has('alternate') ? ' (mixed)' : ''}`}
           on={!!move.alternate}
@@ -125,14 +123,10 @@ function LastsChoice({
     [single, loop, move],
   )
   const of = [
-    { value: 'time', label: loop && move.effect !== 'scroll' ? 'a number of times' : 'a time of its own' },
+    { value: 'time', label: loop && !move.runs ? 'a number of times' : 'a time of its own' },
     { value: 'scene', label: loop ? 'the whole scene' : 'as long as the scene' },
-    ...(move.kind === 'path'
-      ? [
-          { value: 'speed', label: 'the scene, at its speed' },
-          { value: 'thread', label: 'all scenes of its thread' },
-        ]
-      : []),
+    ...(move.kind === 'path' ? [{ value: 'speed', label: 'the scene, at its speed' }] : []),
+    ...(move.drifts ? [{ value: 'thread', label: 'all scenes of its thread' }] : []),
     ...(until.length
       ? [{ value: 'until', label: 'until … begins', disabled: !possible(until).length && value !== 'until' }]
       : []),

@@ -24,10 +24,9 @@ export function MoveFields({ move }: { move: Move }) {
     set: (patch) => run('move.set', { move: move.id, patch }),
     change: () => undefined,
   }
-  const timed = move.effect !== 'at-once' || !!move.unit
+  const timed = move.timed
   const whole = move.kind === 'loop' && move.lasts === 'scene'
-  const effects = engine.fields().moves.flatMap((o) => o.moves.filter((v) => v.kind === move.kind))
-  const eased = timed && move.effect !== 'at-once' && move.effect !== 'scroll'
+  const effects = engine.fields().moves.flatMap((o) => o.moves.filter((v) => v.kind === move.kind && !v.variant))
   return (
     <div className="grid grid-cols-[3.875rem_1fr] items-center gap-x-2 gap-y-2 px-2 pb-2 pt-1">
       {effects.length > 1 && (
@@ -45,7 +44,7 @@ export function MoveFields({ move }: { move: Move }) {
       {timed && <LengthFields of={of} />}
       {move.kind === 'path' && <PathLine move={move} />}
       <ParamFields of={of} />
-      {eased && <EasingRow of={of} />}
+      {move.eased && <EasingRow of={of} />}
       {move.kind === 'path' && (
         <div className="col-span-2">
           <Fold title="Reach, rest and turning">
@@ -109,7 +108,7 @@ export function SharedFields({ ids }: { ids: string[] }) {
         run('moves.change', { moves: ids, field, how, by: how === '+' ? by * scale : by })
       },
   }
-  const timeless = move.effect === 'at-once' && !move.unit && !of.mixed.has('unit')
+  const timeless = !move.timed && !of.mixed.has('unit')
   const loops = move.kind === 'loop'
   return (
     <div className="mb-2 rounded-md border border-brass-400 bg-brass-200/55" data-shared>
@@ -136,7 +135,7 @@ export function SharedFields({ ids }: { ids: string[] }) {
         {!timeless && <LengthDetails of={of} whole={loops && move.lasts === 'scene'} />}
         <ParamFields of={of} />
         {(move.units.length > 0 || of.mixed.has('unit')) && move.units.length > 0 && <UnitFields of={of} />}
-        {!timeless && move.effect !== 'scroll' && <EasingRow of={of} />}
+        {!timeless && move.eased && <EasingRow of={of} />}
       </div>
     </div>
   )

@@ -107,7 +107,7 @@ export function ParamFields({ of }: { of: Edited }) {
                 key={f.name}
                 field={f}
                 words={(exit && f.out) || f.words}
-                value={differs || mixed.has('back') ? null : Number(valueAt(move, f.path) ?? 0) + turned}
+                value={differs || mixed.has('back') ? null : Number(valueAt(move, f.path) ?? f.usual ?? 0) + turned}
                 onSet={(v) => set({ ...changeAt(f.path, v), ...(exit ? { back: null } : {}) })}
               />
             )
@@ -118,25 +118,24 @@ export function ParamFields({ of }: { of: Edited }) {
               words={(exit && f.out) || f.words}
               value={differs ? null : valueAt(move, f.path)}
               onSet={(v) => set(changeAt(f.path, v))}
+              moves={move.others}
               onBy={change(f.path)}
             />
           )
         })}
-      {effect === 'rock' && <FirstWay of={of} />}
-      {effect === 'scroll' && <Rounds of={of} />}
+      {move.first && <FirstWay of={of} />}
+      {move.rounds && <Rounds of={of} />}
     </>
   )
 }
 
-/** To which side a rock goes first. */
+/** To which side a loop goes first. */
 function FirstWay({ of: { move, ids, mixed } }: { of: Edited }) {
   return (
     <>
       <Label>First</Label>
       <span className="flex items-center justify-between gap-2 text-[0.75rem]">
-        <span data-first-way>
-          {mixed.has('rock.angle') ? 'mixed' : (move.rock?.angle ?? 0) < 0 ? '↺ anticlockwise' : '↻ clockwise'}
-        </span>
+        <span data-first-way>{mixed.has('first') ? 'mixed' : move.first}</span>
         <Button
           className="!px-2 text-[0.75rem]"
           title="Each begins to its other side: wings beat together"

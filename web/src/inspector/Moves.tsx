@@ -47,22 +47,17 @@ export function Moves({ selected }: { selected: Selected[] }) {
         <MenuItems
           anchor={{ to: 'top', gap: 4, padding: 8 }}
           className={clsx(
-            'z-50 w-62 rounded-md border border-sailcloth-300 bg-paper p-1',
+            'z-50 w-100 rounded-md border border-sailcloth-300 bg-paper p-1',
             'shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
           )}
         >
-          <div className="grid grid-cols-2">
+          <div className="grid grid-cols-3">
             {engine.fields().moves.map((o, i) => (
-              <div key={o.heading} className={i > 1 ? 'row-start-2' : ''}>
+              <div key={o.heading} className={i > 2 ? 'col-start-3' : 'row-span-2'}>
                 <p className="px-2 pb-0.5 pt-1 text-[0.6875rem] text-ink-500">{o.heading}</p>
                 {o.moves.map((v) => (
                   <MenuItem key={v.name}>
-                    <button
-                      type="button"
-                      className={item}
-                      aria-label={v.name}
-                      onClick={() => addMove(v.kind, v.effect)}
-                    >
+                    <button type="button" className={item} aria-label={v.name} onClick={() => addMove(v)}>
                       {v.words}
                     </button>
                   </MenuItem>

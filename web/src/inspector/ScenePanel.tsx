@@ -152,8 +152,7 @@ export function ScenePanel() {
             kind={s.transition}
             duration={s.into}
             easing={s.easing}
-            direction={s.direction}
-            softness={s.softness}
+            params={s.params}
             goesOn={s.goesOn}
             mayGoOn={s.mayGoOn}
             runs={s.run}

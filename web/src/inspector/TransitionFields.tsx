@@ -1,38 +1,28 @@
 // The fields of a transition: into a scene, or the closing one.
-import type { TransitionKind } from '../engine/types'
+import { engine } from '../engine/engine'
 import { Check } from '../ui/Check'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
 import { Label } from '../ui/controls'
-import { DirectionField } from './DirectionField'
+import { changeAt, DescribedField, valueAt } from './Described'
 import { EasingField } from './EasingField'
-
-const kinds: { value: TransitionKind; label: string }[] = [
-  { value: 'cut', label: 'Cut' },
-  { value: 'crossfade', label: 'Crossfade' },
-  { value: 'morph', label: 'Morph' },
-  { value: 'wipe', label: 'Wipe' },
-  { value: 'push', label: 'Push' },
-]
 
 export function TransitionFields({
   name = 'Transition',
   kind,
   duration,
   easing,
-  direction,
-  softness,
+  params,
   goesOn,
   mayGoOn,
   runs,
   onSet,
 }: {
   name?: string
-  kind: TransitionKind
+  kind: string
   duration: number
   easing: string
-  direction: number
-  softness: number
+  params: object | undefined
   goesOn: boolean
   mayGoOn: boolean
   runs: number
@@ -41,7 +31,12 @@ export function TransitionFields({
   return (
     <div className="grid grid-cols-[5.25rem_1fr] items-center gap-x-2 gap-y-2">
       <Label>Kind</Label>
-      <Choice name={name} value={kind} of={kinds} onSet={(kind) => onSet({ kind })} />
+      <Choice
+        name={name}
+        value={kind}
+        of={engine.fields().pages.map((v) => ({ value: v.kind, label: v.words }))}
+        onSet={(kind) => onSet({ kind })}
+      />
       {kind !== 'cut' && (
         <NumberField
           label="Takes"
@@ -55,27 +50,14 @@ export function TransitionFields({
           onSet={(v) => onSet({ duration: Math.round(v * 1000) })}
         />
       )}
-      {(kind === 'wipe' || kind === 'push') && (
-        <>
-          <Label>Travels</Label>
-          <DirectionField
-            name={`${name}: direction of travel`}
-            value={direction}
-            onSet={(d) => onSet({ direction: d || null })}
-          />
-        </>
-      )}
-      {kind === 'wipe' && (
-        <NumberField
-          label="Soft by"
-          name={`${name}: softness`}
-          unit="px"
-          min={0}
-          max={4000}
-          value={softness}
-          onSet={(v) => onSet({ softness: v || null })}
+      {(engine.fields().effects[kind] ?? []).map((f) => (
+        <DescribedField
+          key={f.name}
+          field={{ ...f, name: `${name}: ${f.name.toLowerCase()}` }}
+          value={valueAt({ params }, f.path)}
+          onSet={(v) => onSet(changeAt(f.path, v))}
         />
-      )}
+      ))}
       {kind === 'morph' && (mayGoOn || goesOn) && (
         <Check name="Moves as one with the morph before" on={goesOn} onSet={(v) => onSet({ goesOn: v || null })} />
       )}

@@ -1,9 +1,12 @@
 // Transitions as they lie between scenes, and the way back to the first.
-import type { Film, TransitionKind } from '../engine/types'
+import type { Film } from '../engine/types'
 import { goToScene, select } from '../project/desk'
 import { px, type Scale } from './scale'
 import { TransitionSign } from './TransitionSign'
 import { Edge } from './Edge'
+
+/** The direction a transition goes in, degrees clockwise from the right. */
+const directionOf = (params: Record<string, unknown> | undefined) => Number(params?.direction ?? 0)
 
 export function Transition({
   film,
@@ -33,7 +36,7 @@ export function Transition({
         height={height}
         ms={s.into}
         kind={s.transition}
-        direction={s.direction}
+        direction={directionOf(s.params)}
         goesOn={s.goesOn && s.run > 1}
         into={`into ${s.name}`}
         data={{ 'data-transition': index }}
@@ -83,7 +86,7 @@ export function Closing({
         height={height}
         ms={ms}
         kind={closing.kind}
-        direction={closing.direction ?? 0}
+        direction={directionOf(closing.params)}
         goesOn={!!closing.goesOn}
         into={`back to ${film.scenes[0].name}`}
         data={{ 'data-closing': true }}
@@ -121,7 +124,7 @@ function Stretch({
   w: number
   height: number
   ms: number
-  kind: TransitionKind
+  kind: string
   direction: number
   goesOn: boolean
   into: string

@@ -1,0 +1,11 @@
+package effect
+
+// Fade comes by its opacity.
+const Fade = "fade"
+
+var _ = add(Effect{
+	Name: Fade, Words: "Fade", Rank: 10,
+	Comes: &Comes{Says: [2]string{"fades in", "fades out"}, ByUnit: true, Still: true, Rule: func(Of) func(Moment) Shown {
+		return func(at Moment) Shown { return Shown{Opacity: clamp(at.P)} }
+	}},
+})
