@@ -47,21 +47,21 @@ var named = map[string]any{
 
 // choices are fields of a few words, by type and field.
 var choices = map[string][]string{
-	"Fill.Kind":          {doc.NoFill, doc.Solid, doc.Linear, doc.Radial, doc.PictureFill, doc.Texture},
-	"Stroke.Side":        {"", doc.Inside, doc.Outside},
-	"Layer.Mask":         {"", doc.Inside, doc.Outside},
-	"Row.Mask":           {"", doc.Inside, doc.Outside},
-	"Move.Kind":          {doc.Entrance, doc.Exit, doc.Loop, doc.MotionPath},
-	"Text.Align":         {"", doc.Left, doc.Centre, doc.Right, doc.Justified},
-	"Text.Room":          {"", doc.FixedRoom, doc.FitRoom},
-	"Text.Stand":         {"", doc.Middle, doc.Bottom},
-	"Run.Case":           {"", doc.UpperCase, doc.LowerCase, doc.TitleCase},
-	"Run.Raise":          {"", doc.Super, doc.Sub},
-	"Snap.Part":          {"", "begin", "end"},
-	"Strand.Turn":        {"", doc.TurnShort, doc.TurnClockwise, doc.TurnAnticlockwise, doc.TurnNumbered},
-	"Marker.Style":       {doc.Dots, doc.Bars, doc.Count},
-	"Field.Control":      {fields.Number, fields.Choice, fields.Signs, fields.Direction, fields.List, fields.Move},
-	"Guide.Axis":         {doc.Upright, doc.Level},
+	"Fill.Kind":     {doc.NoFill, doc.Solid, doc.Linear, doc.Radial, doc.PictureFill, doc.Texture},
+	"Stroke.Side":   {"", doc.Inside, doc.Outside},
+	"Layer.Mask":    {"", doc.Inside, doc.Outside},
+	"Row.Mask":      {"", doc.Inside, doc.Outside},
+	"Move.Kind":     {doc.Entrance, doc.Exit, doc.Loop, doc.MotionPath},
+	"Text.Align":    {"", doc.Left, doc.Centre, doc.Right, doc.Justified},
+	"Text.Room":     {"", doc.FixedRoom, doc.FitRoom},
+	"Text.Stand":    {"", doc.Middle, doc.Bottom},
+	"Run.Case":      {"", doc.UpperCase, doc.LowerCase, doc.TitleCase},
+	"Run.Raise":     {"", doc.Super, doc.Sub},
+	"Snap.Part":     {"", "begin", "end"},
+	"Strand.Turn":   {"", doc.TurnShort, doc.TurnClockwise, doc.TurnAnticlockwise, doc.TurnNumbered},
+	"Marker.Style":  {doc.Dots, doc.Bars, doc.Count},
+	"Field.Control": {fields.Number, fields.Choice, fields.Signs, fields.Direction, fields.List, fields.Move},
+	"Guide.Axis":    {doc.Upright, doc.Level},
 }
 
 // always are pointers that are never nil.
