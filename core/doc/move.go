@@ -179,3 +179,9 @@ func (m *Move) NamesMove() bool {
 	e := m.Does()
 	return e != nil && len(m.Params) > 0 && e.NamesMove()
 }
+
+// Spins reports whether a loop turns its layer evenly, a turn a cycle.
+func (m *Move) Spins() bool {
+	g := m.Goes()
+	return g != nil && g.Manner == effect.Rounds && g.Turns && g.Round == nil
+}

@@ -114,6 +114,7 @@ type Goes struct {
 	Manner Manner
 	Even   bool   // easing has no say
 	Seeded bool   // goes by chance, from the move's seed
+	Parted bool   // is of groups alone: it shows their children
 	Keeps  bool   // of what blinks: it keeps what it is at its begin and end beyond them
 	Turns  bool   // does nothing but turn about the pivot
 	Cycles string // for people, of a cycle: "One turn"; empty: "One cycle"
@@ -133,6 +134,8 @@ type Goes struct {
 	Round func(of Of) float64
 	// Rounded returns the parameters with which it comes round so often in a time, ms, of what has a pace; ok is false where none do.
 	Rounded func(of Of, rounds, ms float64) (p Params, ok bool)
+	// Band returns the parameters with which it repeats a layer to the left, with so many px between copies; nil: it does not.
+	Band func(apart float64) Params
 	// First says in words to which side it goes first, of what may go to either; nil: that goes without saying.
 	First func(p Params) string
 	// Bar is the height of its bar at a share of a cycle, eased, 0..1; nil: as the easing.

@@ -15,7 +15,7 @@ var _ = add(Effect{
 	},
 	Goes: &Goes{
 		Says:   "turns its pages",
-		Manner: Blinks, Keeps: true, Even: true, Told: "once through in ",
+		Manner: Blinks, Keeps: true, Parted: true, Even: true, Told: "once through in ",
 		Cycle: func(of Of) int64 {
 			turns := turnsOf(of)
 			if len(turns) == 0 {

@@ -30,6 +30,7 @@ var _ = add(Effect{
 			}
 			return 0
 		},
+		Band: func(apart float64) Params { return Params{"direction": 180.0, "speed": 120.0, "gap": apart} },
 		Rounded: func(of Of, rounds, ms float64) (Params, bool) {
 			speed := math.Round(period(of)*rounds/max(ms, 1)*1000*1e4) / 1e4
 			return Params{"speed": speed}, rounds > 0 && speed >= 1 && speed <= 100000

@@ -67,23 +67,27 @@ func (p *Player) flock(i int, v View, alpha float64, by geom.Matrix) {
 	if !ok {
 		return
 	}
-	page := p.film.pageBox()
+	page, own := p.film.pageBox(), 1.0
 	for k := range n.loops.Flocks {
 		f := &n.loops.Flocks[k]
 		if f.Of == nil {
 			continue
 		}
+		own -= f.Share
 		for c := range f.Copies() {
-			own, shows, there := f.Copy(c)
+			at, shows, there := f.Copy(c)
 			if !there {
 				continue
 			}
-			at := by.Mul(m.Mul(own).Mul(inv))
+			at = by.Mul(m.Mul(at).Mul(inv))
 			if at.Mul(m).ApplyBox(n.layer.reaches).Intersect(page).Empty() {
 				continue // it is off the page
 			}
 			p.shown(i, v, alpha*shows, at)
 		}
+	}
+	if own > 1e-9 { // where a transition has it come or go, the layer itself takes over
+		p.shown(i, v, alpha*own, by)
 	}
 }
 

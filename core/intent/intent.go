@@ -19,10 +19,13 @@ type Desk struct {
 	*scope.Scope
 	LastPlate *doc.Plate          // that was taken away last
 	Last      map[string]LastUsed // by kind and effect of a move
+	LastOf    map[string]string   // the effect of the move that was added last, by its kind
 }
 
 // New returns a desk that remembers nothing yet.
-func New(s *scope.Scope) *Desk { return &Desk{Scope: s, Last: map[string]LastUsed{}} }
+func New(s *scope.Scope) *Desk {
+	return &Desk{Scope: s, Last: map[string]LastUsed{}, LastOf: map[string]string{}}
+}
 
 // Ask turns what a person asks for (add a rectangle, group this, fade it in) into a command, with the defaults of docs/motion.md. It changes
 // nothing itself.

@@ -96,8 +96,8 @@ func (s *loop) at(c Clock, u *Unit) effect.Going {
 	switch {
 	case s.round > 0:
 		return s.rule(s.rolled(c))
-	case s.Pass <= 0 || s.Whole && s.Begin > 0 && t.Cmp(s.Begin) < 0:
-		return effect.Going{} // one that begins within the scene has not begun
+	case s.Pass <= 0 || s.waits(t):
+		return effect.Going{}
 	}
 	switch s.manner {
 	case effect.Swings, effect.Blinks:
@@ -115,6 +115,9 @@ func (s *loop) at(c Clock, u *Unit) effect.Going {
 	}
 	return s.rule(float64(n) + s.ease(x))
 }
+
+// waits reports whether a loop that lasts the scene begins within it, and has not begun.
+func (s *loop) waits(t Instant) bool { return s.Whole && s.Begin > 0 && t.Cmp(s.Begin) < 0 }
 
 // cyclic returns the pass and the share of it, there and back counted.
 func (s *loop) cyclic(t Instant) (int64, float64) {

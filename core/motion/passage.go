@@ -103,7 +103,7 @@ func (s *loop) cycles(at, begin Clock) turning {
 	}
 	round := func(t Instant) float64 {
 		switch {
-		case s.Pass <= 0:
+		case s.Pass <= 0 || s.waits(t):
 			return 0
 		case s.Whole:
 			_, x := s.cyclic(t)
@@ -138,12 +138,18 @@ func (t turning) times(k float64) turning { return turning{k * t.phase, k * t.ra
 // rounds is the phase that two loops of one kind, a leaving and one coming, come to together: it goes at the rates of both by their shares, and
 // makes up what is left to the coming one's phase the short way.
 func (p *Passage) rounds(a, b turning) float64 {
+	now, _ := p.way(a, b)
+	return now
+}
+
+// way is the same with the phase that they come to at the end.
+func (p *Passage) way(a, b turning) (now, last float64) {
 	mean, whole := p.sums()
 	more := b.rate - a.rate
 	end := p.end()
 	left := b.phase + b.rate*end - (a.phase + a.rate*end + more*whole)
 	left -= math.Round(left)
-	return a.phase + a.rate*p.Since + more*mean + p.P*left + (1-p.P)*a.off + p.P*b.off
+	return a.phase + a.rate*p.Since + more*mean + p.P*left + (1-p.P)*a.off + p.P*b.off, a.phase + a.rate*end + more*whole + left
 }
 
 // passing returns what two loops that go round, of either side, come to together; false for those that are of no such kind, or scroll along
@@ -166,10 +172,22 @@ func (p *Passage) passing(x, y *loop, from, into Clock) (effect.Going, bool) {
 	if one.Turn != 0 {
 		return x.rule(p.rounds(a, b)), true
 	}
-	v := p.rounds(a, b)
+	v, last := p.way(a, b)
+	switch { // where its copies come or go the layer itself is the one that stays
+	case y.waits(into.At):
+		v -= math.Round(last)
+	case !x.waits(from.At):
+		v -= math.Floor(v)
+	}
 	was, is := one.Period.X+one.Period.Y, other.Period.X+other.Period.Y
 	period := was + (is-was)*p.P
-	out := effect.Going{Scroll: one.Scroll.Mul(2 * period * (v - math.Floor(v)) / was), Repeats: 1}
+	out := effect.Going{Scroll: one.Scroll.Mul(2 * period * v / was)}
+	if !x.waits(from.At) {
+		out.Repeats += 1 - p.P
+	}
+	if !y.waits(into.At) {
+		out.Repeats += p.P
+	}
 	if one.Period.X != 0 {
 		out.Period.X = period
 	} else {

@@ -136,8 +136,10 @@ func Finest(l *doc.Layer) string {
 // Still reports whether nothing in the track ever moves the layer.
 func (k *Track) Still() bool { return len(k.presence)+len(k.paths)+len(k.loops) == 0 }
 
-// EntersEarly reports whether a presence move begins inside the scene's own transition.
-func (k *Track) EntersEarly() bool { return len(k.presence) > 0 && k.presence[0].Begin < 0 }
+// EntersEarly reports whether an entrance begins inside the scene's own transition.
+func (k *Track) EntersEarly() bool {
+	return len(k.presence) > 0 && !k.presence[0].exit && k.presence[0].Begin < 0
+}
 
 // At returns the pose of the whole layer at a clock. What its units do by themselves is not in it: see ByUnit.
 func (k *Track) At(c Clock, mem *Veils) Pose {

@@ -14,12 +14,13 @@ import (
 	"capstan/core/intent/scenes"
 	"capstan/core/intent/shapes"
 	"capstan/core/intent/texts"
+	"capstan/core/intent/turns"
 	"capstan/core/scope"
 	"capstan/core/words"
 )
 
 // Asked is all that can be asked for, by name.
-var Asked = intent.Join(arrange.Asked, looks.Asked, texts.Asked, shapes.Asked, points.Asked, joining.Asked, moves.Asked, scenes.Asked, project.Asked)
+var Asked = intent.Join(arrange.Asked, looks.Asked, texts.Asked, shapes.Asked, points.Asked, joining.Asked, moves.Asked, turns.Asked, scenes.Asked, project.Asked)
 
 // Intent returns the command that carries out what is asked for at a moment; nil when there is nothing to do.
 func (s *Session) Intent(name string, m scope.Moment, raw jsontext.Value) (edit.Command, error) {

@@ -55,6 +55,7 @@ type MoveFacts struct {
 	Times   string  `json:"times"`   // how many: "Turns"
 	First   string  `json:"first"`   // to which side it goes first; empty: that goes without saying
 	Others  []Named `json:"others"`  // other moves that a parameter of it may name
+	Wheel   *Wheel  `json:"wheel"`   // what a wheel seems to do; null: what it does
 }
 
 // Named is a move by what it is called.
@@ -112,7 +113,7 @@ func (s *Views) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveV
 		Film: s.Shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 	}}
 	effectFacts(mv, &w.MoveFacts)
-	w.Others = others(sc, mv)
+	w.Others, w.Wheel = others(sc, mv), s.wheelOf(l, mv)
 	w.Profile, w.Rounds = motion.Profile(mv, iv, 24), s.roundsOf(i, l, mv)
 	if mv.Kind == doc.Loop && i > 0 && !sc.Aside {
 		w.Before = loopBefore(s.Shown.Doc.Film.Scenes[i-1].Thread(l.Thread), mv)

@@ -23,7 +23,7 @@ var effectAsked = intent.Table{
 		if mv.Effect == c.Effect && c.Variant == "" {
 			return nil, nil
 		}
-		fresh, err := newMove(s, m, l, mv.Kind, c.Effect, c.Variant)
+		fresh, err := New(s, m, l, mv.Kind, c.Effect, c.Variant)
 		if err != nil {
 			return nil, err
 		}

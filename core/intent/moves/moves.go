@@ -24,8 +24,8 @@ var movesAsked = intent.Table{
 		At      *int64   `json:"at"`      // ms of the film at which it starts, to a hundredth of a second, within the stay of the moment's scene; without it at the playhead, or as its kind does
 	}) (edit.Command, error) {
 		var list []edit.Command
-		for _, l := range s.Layers(m, c.Threads) {
-			mv, err := newMove(s, m, l, c.Kind, c.Effect, c.Variant)
+		for _, l := range fitFor(s, m, c.Kind, c.Effect, s.Layers(m, c.Threads)) {
+			mv, err := New(s, m, l, c.Kind, c.Effect, c.Variant)
 			if err != nil {
 				return nil, err
 			}
@@ -39,6 +39,7 @@ var movesAsked = intent.Table{
 		if len(list) == 0 {
 			return nil, nil
 		}
+		s.LastOf[c.Kind] = c.Effect
 		return edit.All(list...), nil
 	}),
 	"path.draw": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
@@ -182,8 +183,8 @@ func remember(s *intent.Desk, move string, patch edit.Fields) {
 	s.Last[key] = u
 }
 
-// newMove makes a move with its defaults (docs/motion.md, Defaults), or as one like it was last set.
-func newMove(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant string) (*doc.Move, error) {
+// New makes a move with its defaults (docs/motion.md, Defaults), or as one like it was last set.
+func New(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant string) (*doc.Move, error) {
 	v := &doc.Move{ID: s.NewID(), Kind: kind, Effect: name, Start: doc.Start{When: doc.AtTime, Offset: s.StartAt(m)}}
 	if kind == doc.MotionPath {
 		by := float64(s.Doc.Film.Width) * 0.25
@@ -195,6 +196,9 @@ func newMove(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant s
 	e := effect.As(kind, name)
 	if e == nil {
 		return nil, words.New("move.unknown", kind, name)
+	}
+	if g := e.Goes; kind == doc.Loop && g.Parted && l.Kind != doc.Group {
+		return nil, words.New("move.partless", e.Words, l.Name)
 	}
 	o := e.Offer(kind, variant)
 	box, _ := s.Film.Box(s.SceneIndex(m), l.ID)
@@ -232,6 +236,38 @@ func newMove(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant s
 		}
 	}
 	return v, nil
+}
+
+// First is the effect that is offered first of a kind.
+func First(kind string) string {
+	for _, e := range effect.All() {
+		if effect.As(kind, e.Name) != nil {
+			return e.Name
+		}
+	}
+	return ""
+}
+
+// Sudden is an entrance or exit that takes no time.
+func Sudden(s *intent.Desk, kind string, at int64) *doc.Move {
+	v := &doc.Move{ID: s.NewID(), Kind: kind, Start: doc.Start{When: doc.AtTime, Offset: at}}
+	for _, e := range effect.All() {
+		if v.Effect = e.Name; v.Timeless() {
+			break
+		}
+	}
+	return v
+}
+
+// Band is a loop that repeats its layer to the left, with so many px between copies.
+func Band(s *intent.Desk, apart float64) *doc.Move {
+	v := &doc.Move{ID: s.NewID(), Kind: doc.Loop, Start: doc.Start{When: doc.AtTime}, Lasts: doc.WholeScene}
+	for _, e := range effect.All() {
+		if e.Goes != nil && e.Goes.Band != nil {
+			v.Effect, v.Params = e.Name, e.Goes.Band(apart)
+		}
+	}
+	return v
 }
 
 // usedKey names moves of one kind and effect, offered in one way, for what they were last given.

@@ -30,17 +30,13 @@ var splittingAsked = intent.Table{
 			if l.Kind != doc.TextKind {
 				continue
 			}
-			parts := split(s, l, c.Unit)
+			command, parts := Split(s, l, c.Unit)
 			if len(parts) > maxSplit {
 				return nil, words.New("split.many", len(parts), maxSplit)
 			}
-			if len(parts) < 2 {
-				continue
+			if command != nil {
+				list = append(list, command)
 			}
-			list = append(list, &edit.CombineLayers{
-				IDs: []string{l.ID}, How: doc.MadeSplit, Children: parts,
-				Become: edit.Fields{"kind": doc.Group, "text": nil, "fill": doc.Fill{Kind: doc.NoFill}, "stroke": nil, "place": edit.Fields{"w": 0, "h": 0}},
-			})
 		}
 		if len(list) == 0 {
 			return nil, words.New("split.nothing")
@@ -107,6 +103,19 @@ var splittingAsked = intent.Table{
 			return geom.Rotate(angle).ApplyVector(geom.Point{X: c.Amount * math.Sqrt(share)})
 		})
 	}),
+}
+
+// Split returns the command by which a text becomes a group of texts, one for each of its units, and these, which may still be changed; no
+// command where it is one unit, or more than can be.
+func Split(s *intent.Desk, l *doc.Layer, unit string) (edit.Command, []*doc.Layer) {
+	parts := split(s, l, unit)
+	if len(parts) < 2 || len(parts) > maxSplit {
+		return nil, parts
+	}
+	return &edit.CombineLayers{
+		IDs: []string{l.ID}, How: doc.MadeSplit, Children: parts,
+		Become: edit.Fields{"kind": doc.Group, "text": nil, "fill": doc.Fill{Kind: doc.NoFill}, "stroke": nil, "place": edit.Fields{"w": 0, "h": 0}},
+	}, parts
 }
 
 // split returns the texts that a text is split into, in its own axes.

@@ -105,6 +105,7 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
     null,
     { word: 'Copy moves', run: copyMoves, disabled: !selected.some((s) => s.moves.length) },
     { word: 'Paste moves', run: () => pasteMoves(0), disabled: none || !movesHeld() },
+    { word: 'Take turns', run: () => run('moves.inTurn', { threads: selection }), disabled: selected.length < 2 },
     {
       word: 'Clear moves',
       run: () => closing(() => run('moves.clear', { threads: selection })),
@@ -212,6 +213,7 @@ export function sceneMenu(e: React.MouseEvent, index: number) {
     { word: 'Blank scene before', run: () => add('scene.add', { before: true }) },
     { word: 'Blank scene after', run: () => add('scene.add') },
     null,
+    { word: 'Bring all in', run: () => run('moves.bringIn') },
     { word: 'In words', key: 'W', run: () => set({ sheet: 'words' }) },
     { word: 'A cue at the playhead', key: 'C', run: () => run('cue.add') },
     null,

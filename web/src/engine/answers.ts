@@ -698,6 +698,8 @@ export interface MoveFacts {
   first: string
   /** other moves that a parameter of it may name */
   others: Named[]
+  /** what a wheel seems to do; null: what it does */
+  wheel: Wheel | null
 }
 
 /**
@@ -1260,6 +1262,16 @@ export interface Under {
   locked: boolean
 }
 
+/**
+ * Wheel is what a wheel of equal parts seems to do at the film's rate, where that is not what it does (docs/motion.md,
+ * section 10).
+ */
+export interface Wheel {
+  words: string
+  /** ms of a turn at which it is seen to turn as it does, the fastest first */
+  cycles: number[]
+}
+
 /** Writing is what a text shows while its words are edited on the page, in page px. */
 export interface WritingView {
   /** the line of the caret, from its top to its foot */
@@ -1448,10 +1460,13 @@ export interface Intents {
   'move.set': { move?: string; patch?: Fields }
   'move.start': { move?: string; when?: string; of?: string }
   'move.unit': { move?: string; unit?: string }
+  'moves.bringIn': { }
   'moves.change': { moves?: string[]; field?: string; how?: string; by?: number }
   'moves.clear': { threads?: string[] }
   'moves.delete': { moves?: string[] }
+  'moves.inTurn': { threads?: string[]; in?: string; out?: string }
   'moves.mirror': { moves?: string[] }
+  'moves.only': { threads?: string[]; from?: number; to?: number }
   'moves.paste': { sets?: DocumentMove[][]; begins?: Record<string, number>; threads?: string[]; step?: number }
   'moves.set': { moves?: string[]; patch?: Fields }
   'moves.turn': { moves?: string[] }
@@ -1527,6 +1542,7 @@ export interface Intents {
   'stroke.dash': { threads?: string[]; line?: number | null; gap?: number | null }
   'stroke.set': { threads?: string[]; patch?: Fields }
   'text.align': { threads?: string[]; align?: string }
+  'text.band': { thread?: string; angle?: number }
   'text.family': { threads?: string[]; family?: string; from?: number; to?: number }
   'text.grow': { threads?: string[]; by?: number }
   'text.plate': { threads?: string[]; on?: boolean | null; behind?: string; patch?: Fields }

@@ -63,6 +63,7 @@ export const blankMove: Move = {
   times: '',
   first: '',
   others: [],
+  wheel: null,
 }
 
 const kinds = ['entrance', 'exit', 'loop', 'path'] as const

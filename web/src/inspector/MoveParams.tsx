@@ -123,9 +123,26 @@ export function ParamFields({ of }: { of: Edited }) {
             />
           )
         })}
+      {move.wheel && <WheelSeems of={of} wheel={move.wheel} />}
       {move.first && <FirstWay of={of} />}
       {move.rounds && <Rounds of={of} />}
     </>
+  )
+}
+
+/** What a wheel seems to do at the film's rate, and speeds at which it does not. */
+function WheelSeems({ of, wheel }: { of: Edited; wheel: NonNullable<Move['wheel']> }) {
+  return (
+    <div className="col-span-2 text-[0.6875rem] leading-snug text-coral-700" data-wheel>
+      {wheel.words}
+      <span className="mt-1 flex gap-1.5">
+        {wheel.cycles.map((ms) => (
+          <Button key={ms} className="!h-7 !px-2 text-[0.75rem]" onClick={() => of.set({ duration: ms })}>
+            A turn in {(ms / 1000).toFixed(2)} s
+          </Button>
+        ))}
+      </span>
+    </div>
   )
 }
 

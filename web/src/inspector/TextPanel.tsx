@@ -1,4 +1,5 @@
 // The words of the selected texts and how they are set.
+import { useState } from 'react'
 import { AlignCenter, AlignJustify, AlignLeft, AlignRight, Italic } from 'lucide-react'
 
 import type { Run, Selected } from '../engine/types'
@@ -321,7 +322,34 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
           </Button>
         ))}
       </div>
+      {threads.length === 1 && !texts[0].ring && <Band thread={threads[0]} />}
     </Section>
+  )
+}
+
+/** A text as a strip that runs across the page. */
+function Band({ thread }: { thread: string }) {
+  const [angle, setAngle] = useState(0)
+  return (
+    <div className="mt-2 grid grid-cols-[3.5rem_1fr_1fr] items-center gap-1.5">
+      <NumberField
+        quiet
+        label="Band"
+        name="Angle of the band"
+        unit="°"
+        min={-360}
+        max={360}
+        value={angle}
+        onSet={setAngle}
+      />
+      <Button
+        className="!px-1"
+        title="On its plate, across the page at this angle, without end"
+        onClick={() => run('text.band', { thread, angle })}
+      >
+        Running band
+      </Button>
+    </div>
   )
 }
 

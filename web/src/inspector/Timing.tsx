@@ -9,6 +9,7 @@ import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
 import { Section } from '../ui/Section'
 import { Button, Label } from '../ui/controls'
+import { Turns } from './Turns'
 import { counted } from '../words'
 
 /** The bars a tool is for: those selected, when they are several; else all moves of the selected layers. */
@@ -187,6 +188,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
           true,
         )}
       </div>
+      <Turns selected={selected} />
       <Button
         className="mt-1.5 !h-7 w-full text-[0.75rem]"
         disabled={chosen.length === 0}
