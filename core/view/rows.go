@@ -59,6 +59,7 @@ type Bar struct {
 	EndWhen string `json:"endWhen"` // begins or ends; scene-end
 	Cue     string `json:"cue"`     // the cue it begins at, if any
 	Run     string `json:"run"`     // the run of moves it is in, if any
+	Unknown bool   `json:"unknown"` // its effect is one of a newer version: it plays as nothing
 	Early   bool   `json:"early"`   // asked to begin before its scene's own transition
 	Profile string `json:"profile"` // names the outline; ask Profile for it
 	Lane    int    `json:"lane"`    // its place among the moves of its layer
@@ -158,7 +159,7 @@ func (s *Views) bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, 
 			b.Run = r.ID
 		}
 	}
-	b.Early = iv.Early
+	b.Early, b.Unknown = iv.Early, mv.Kind != doc.MotionPath && mv.Does() == nil
 	if at, ok := s.Shown.Lasting(scene, l.Thread, mv.ID); ok {
 		b.Begin, b.End, b.Cut, b.Whole = begin+at.Begin, begin+at.End, 0, true
 	}

@@ -58,6 +58,8 @@ export interface Bar {
   cue: string
   /** the run of moves it is in, if any */
   run: string
+  /** its effect is one of a newer version: it plays as nothing */
+  unknown: boolean
   /** asked to begin before its scene's own transition */
   early: boolean
   /** names the outline; ask Profile for it */

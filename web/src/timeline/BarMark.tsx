@@ -246,7 +246,8 @@ export function BarMark({
       </title>
       <path
         d={barShape(bar, x0, Math.max(x1, x0), 3, floor)}
-        fill={tint}
+        fill={bar.unknown ? 'url(#hatch)' : tint}
+        stroke={bar.unknown ? tint : undefined}
         fillOpacity={bar.kind === 'loop' ? 0.55 : 0.85}
       />
       {unbegun && (
@@ -279,7 +280,7 @@ export function BarMark({
           strokeWidth="1.4"
         />
       )}
-      {wide > 64 && bar.kind !== 'loop' && <BarName bar={bar} x0={x0} x1={x1} y={floor - 4} />}
+      {wide > 64 && (bar.kind !== 'loop' || bar.unknown) && <BarName bar={bar} x0={x0} x1={x1} y={floor - 4} />}
       <rect
         x={x0 - (unbegun ? 4 : 0)}
         y={0}
