@@ -76,7 +76,7 @@ func demoCommand() *cobra.Command {
 // seed adds the demo projects that a store does not have yet; edited ones are left alone.
 func seed(s *store.Store) error {
 	lacks := false
-	for _, p := range []*doc.Project{demo.Reel(), demo.Post(), demo.Opener("", nil)} {
+	for _, p := range []*doc.Project{demo.Talk(), demo.Reel(), demo.Post(), demo.Opener("", nil)} {
 		_, _, err := s.Load(p.ID)
 		if err != nil && !words.Is(err, "not-found") {
 			return err
@@ -91,7 +91,7 @@ func seed(s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	for _, p := range []*doc.Project{demo.Reel(), demo.Post(), demo.Opener(hash, facts)} {
+	for _, p := range []*doc.Project{demo.Talk(), demo.Reel(), demo.Post(), demo.Opener(hash, facts)} {
 		_, _, err := s.Load(p.ID)
 		if words.Is(err, "not-found") {
 			_, err = s.Create(p)
@@ -118,7 +118,7 @@ func writeDemo(dir string) error {
 		return err
 	}
 	os.Remove(filepath.Join(dir, "media"))
-	for _, p := range []*doc.Project{demo.Opener(hash, facts), demo.Post(), demo.Reel()} {
+	for _, p := range []*doc.Project{demo.Opener(hash, facts), demo.Post(), demo.Reel(), demo.Talk()} {
 		var b bytes.Buffer
 		if err := bundle.Write(&b, p, files); err != nil {
 			return err

@@ -22,6 +22,7 @@ var _ = add(Effect{
 	Comes: &Comes{
 		Says:   [2]string{"bounces in", "bounces out"},
 		ByUnit: true, Even: true, OffPage: offPage,
+		Bar: func(p Params, x float64) float64 { return 1 - Rebound(int(p.Number("rebounds")), x) },
 		Rule: func(of Of) func(Moment) Shown {
 			v, n := unit(of.Params.Number("direction")), int(of.Params.Number("rebounds"))
 			falls := falls(n)

@@ -82,6 +82,8 @@ type Comes struct {
 	Even   bool // easing has no say
 	// Rule returns what shows at a moment.
 	Rule func(of Of) func(at Moment) Shown
+	// Bar is the height of an entrance's bar at a linear share of its time, 0..1; nil: as the easing.
+	Bar func(p Params, x float64) float64
 	// Front is what uncovers it; nil: nothing does. Shown.Share is how far that has come.
 	Front func(p Params) *Front
 	// OffPage tells in which direction, degrees clockwise from the right, it goes until it is off the page; ok is false where it goes a way of

@@ -33,7 +33,7 @@ var _ = add(Effect{
 	},
 	Goes: &Goes{
 		Says:   "flies as a flock",
-		Manner: Strews, Seeded: true, Even: true, Told: "comes round in ",
+		Manner: Strews, Seeded: true, Even: true, Told: "comes round in ", Bar: evenly,
 		Rule: func(of Of) func(float64) Going {
 			f := newFlock(of)
 			return func(x float64) Going {

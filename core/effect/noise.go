@@ -25,6 +25,15 @@ func wander(seed int64, row, n int) func(x float64) float64 {
 	}
 }
 
+// sketch is noise as bars show it.
+var sketch = wander(5, 0, 14)
+
+// wandering is the bar of a loop that goes by chance.
+func wandering(_ Params, x float64) float64 { return 0.55 + 0.4*sketch(x) }
+
+// evenly is the bar of a loop that has no cycle to be seen.
+func evenly(Params, float64) float64 { return 0.55 }
+
 // changes is how many values a cycle of ms has at a rate a second: two at least, so that it changes, and no more than can be seen.
 func changes(ms int64, rate float64) int {
 	return int(max(2, min(20000, math.Round(float64(ms)/1000*rate))))

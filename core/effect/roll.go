@@ -13,7 +13,7 @@ var _ = add(Effect{
 	},
 	Goes: &Goes{
 		Says:   "rolls",
-		Manner: Rounds, Turns: true, Even: true, Told: "rolls",
+		Manner: Rounds, Turns: true, Even: true, Bar: evenly,
 		Round: func(of Of) float64 {
 			r := of.Params.Number("radius")
 			if r <= 0 {

@@ -12,7 +12,7 @@ var _ = add(Effect{
 		share("by", "Strength", "Strength", 0.15, 0, 1000),
 		num("rate", "Changes", "Changes a second", "/s", 10, 1, 60),
 	},
-	Goes: &Goes{Says: "shivers", Manner: Swings, ByUnit: true, Seeded: true, Even: true, Told: "comes round in ", Rule: func(of Of) func(float64) Going {
+	Goes: &Goes{Says: "shivers", Manner: Swings, ByUnit: true, Seeded: true, Even: true, Told: "comes round in ", Bar: wandering, Rule: func(of Of) func(float64) Going {
 		a, n := of.Params.Number("by"), changes(of.Pass, of.Params.Number("rate"))
 		side := 0.02 * min(of.Box.W(), of.Box.H())
 		x, y, turn := wander(of.Seed, 0, n), wander(of.Seed, 1, n), wander(of.Seed, 2, n)

@@ -9,7 +9,7 @@ var _ = add(Effect{
 		share("by", "Strength", "How much of its opacity goes", 0.25, 0, 100),
 		num("rate", "Changes", "Changes a second", "/s", 5, 1, 60),
 	},
-	Goes: &Goes{Says: "wavers", Manner: Swings, ByUnit: true, Seeded: true, Even: true, Told: "comes round in ", Rule: func(of Of) func(float64) Going {
+	Goes: &Goes{Says: "wavers", Manner: Swings, ByUnit: true, Seeded: true, Even: true, Told: "comes round in ", Bar: wandering, Rule: func(of Of) func(float64) Going {
 		a, n := of.Params.Number("by"), changes(of.Pass, of.Params.Number("rate"))
 		w := wander(of.Seed, 0, n)
 		return func(t float64) Going {

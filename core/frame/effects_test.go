@@ -15,6 +15,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
+	"capstan/demo/effecttest"
 	"capstan/library"
 )
 
@@ -245,5 +246,43 @@ func TestEveryEffectGoesThroughTransitions(t *testing.T) {
 				try(e, m, kind)
 			}
 		}
+	}
+}
+
+func crowded(t testing.TB, n int) *frame.Film {
+	t.Helper()
+	fonts, err := library.Book()
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := effecttest.Crowd(n)
+	if err := p.Validate(); err != nil {
+		t.Fatal(err)
+	}
+	f, err := frame.Compile(p, frame.Assets{Fonts: fonts}, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return f
+}
+
+func TestNoEffectAllocatesOnceWarm(t *testing.T) {
+	pl := crowded(t, 100).Player()
+	for k := range int64(300) {
+		pl.At(motion.FrameTime(k, 30, 1), frame.View{Scale: 1})
+	}
+	for _, ms := range []int64{500, 2500, 4100, 7700} {
+		if n := testing.AllocsPerRun(10, func() { pl.At(motion.Millis(ms), frame.View{Scale: 1}) }); n > 0 {
+			t.Errorf("at %d ms: %v allocations", ms, n)
+		}
+	}
+}
+
+// 200 layers with 400 moves of all kinds, 50 of them by letter: below a millisecond each.
+func BenchmarkAtOfEveryEffect(b *testing.B) {
+	pl := crowded(b, 200).Player()
+	b.ReportAllocs()
+	for i := int64(0); b.Loop(); i++ {
+		pl.At(motion.Millis(i*37%10000), frame.View{Scale: 1})
 	}
 }

@@ -28,6 +28,12 @@ func Profile(m *doc.Move, iv Interval, n int) []float64 {
 			out[i] = clamp(math.Ceil(share*8) / 8)
 		case m.Comes() != nil && m.Comes().Sudden:
 			out[i] = clamp(1 - math.Ceil(share*8)/8)
+		case m.Comes() != nil && m.Comes().Bar != nil && m.Unit == "":
+			x := share
+			if m.Kind == doc.Exit {
+				x = 1 - x
+			}
+			out[i] = clamp(m.Comes().Bar(m.Full(), x))
 		case m.Goes() != nil && m.Goes().Bar != nil:
 			out[i] = clamp(m.Goes().Bar(m.Full(), ease(share)))
 		case m.Kind == doc.Entrance:

@@ -123,14 +123,19 @@ func (s *Views) Rows(m scope.Moment) []Row {
 // profile names the outline of a move, so that an interface may keep what it made of it; most moves share a few.
 func (s *Views) profile(m *doc.Move, iv motion.Interval) string {
 	key := fmt.Sprint(m.Kind, "/", m.Effect, "/", m.Easing, "/", m.Alternate, "/", m.Unit != "", "/", m.Lasts != "")
-	if g := m.Goes(); g != nil && g.Bar != nil {
+	g, c := m.Goes(), m.Comes()
+	if g != nil && g.Bar != nil || c != nil && c.Bar != nil {
 		key += fmt.Sprint("/", m.Params)
 	}
 	if m.Kind == doc.MotionPath {
 		key += fmt.Sprintf("/%.4g", iv.Passes)
 	}
 	if s.profiles[key] == nil {
-		s.profiles[key] = motion.Profile(m, iv, 48)
+		n := 48
+		if g != nil && g.Cycle != nil {
+			n = 480 // what is shown in turn has upright edges
+		}
+		s.profiles[key] = motion.Profile(m, iv, n)
 	}
 	return key
 }

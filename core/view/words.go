@@ -80,6 +80,9 @@ func told(sc *doc.Scene, l *doc.Layer, m *doc.Move, t *motion.Timing) string {
 	if t.Moves[m.ID].Early {
 		s += " · as early as it can"
 	}
+	if g := m.Goes(); g != nil && g.Round != nil && !m.NamesMove() && !travels(sc, l) {
+		return s + " · changes nothing: nothing takes it along"
+	}
 	if motion.Idle(l, t, m.ID) {
 		if m.Kind == doc.Exit {
 			return s + " · changes nothing: it is gone by then"
@@ -87,6 +90,19 @@ func told(sc *doc.Scene, l *doc.Layer, m *doc.Move, t *motion.Timing) string {
 		return s + " · changes nothing: it is there by then"
 	}
 	return s
+}
+
+// travels reports whether a layer, or a group around it, is taken along a line.
+func travels(sc *doc.Scene, l *doc.Layer) bool {
+	for l != nil {
+		for _, m := range l.Moves {
+			if m.Drifts() {
+				return true
+			}
+		}
+		_, l = sc.Layer(l.ID)
+	}
+	return false
 }
 
 func startWords(sc *doc.Scene, m *doc.Move, name func(string) string) string {

@@ -331,7 +331,7 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
 function Band({ thread }: { thread: string }) {
   const [angle, setAngle] = useState(0)
   return (
-    <div className="mt-2 grid grid-cols-[3.5rem_1fr_1fr] items-center gap-1.5">
+    <div className="mt-2 grid grid-cols-[3.5rem_4.25rem_1fr] items-center gap-1.5">
       <NumberField
         quiet
         label="Band"
@@ -343,7 +343,7 @@ function Band({ thread }: { thread: string }) {
         onSet={setAngle}
       />
       <Button
-        className="!px-1"
+        className="whitespace-nowrap !px-1"
         title="On its plate, across the page at this angle, without end"
         onClick={() => run('text.band', { thread, angle })}
       >

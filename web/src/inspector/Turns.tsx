@@ -19,7 +19,7 @@ export function Turns({ selected }: { selected: Selected[] }) {
   const [goes, setGoes] = useState('')
   const here = Math.min(Math.max(0, Math.round((at - scene.start - scene.into) / 10) * 10), scene.stay)
   const begin = from ?? here
-  const end = to ?? scene.stay
+  const end = to ?? Math.min(scene.stay, begin + 2000)
   const effects = (kind: string) => [
     { value: '', label: 'as the last one' },
     ...engine

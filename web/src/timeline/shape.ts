@@ -23,7 +23,7 @@ export function barShape(bar: Bar, x0: number, x1: number, top: number, h: numbe
   if (bar.cycle > 0) {
     const wide = ((x1 - x0) * bar.cycle) / Math.max(bar.end - bar.cut - bar.begin, 1)
     if (wide < 5) return `M${x0} ${h}V${((top + h) / 2).toFixed(1)}H${x1}V${h}Z` // too dense to be told apart
-    const step = wide > 40 ? 1 : 4
+    const step = Math.max(wide > 40 ? 1 : 4, Math.ceil(p.length / wide / 2))
     for (let from = x0 - (bar.phase / bar.cycle) * wide; from < x1; from += wide) {
       for (let i = 0; i < p.length; i += step) {
         const x = from + (i / (p.length - 1)) * wide
