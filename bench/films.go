@@ -13,7 +13,7 @@ import (
 	"capstan/studio/media"
 )
 
-// Two films that do not change, so that figures of different days may be compared. Each lasts 5 s: 150 frames at 30 a second.
+// Three films that do not change, so that figures of different days may be compared. Each lasts 5 s: 150 frames at 30 a second.
 
 // maker hands out ids in order.
 type maker struct{ n int }
@@ -94,6 +94,17 @@ func drift(sky string, facts *doc.Media) *doc.Project {
 		layers = append(layers, k)
 	}
 	p := film("Sky", layers...)
+	p.Media = map[string]*doc.Media{sky: facts}
+	return p
+}
+
+// focus is a picture that fills the page and comes into focus, as long as the film.
+func focus(sky string, facts *doc.Media) *doc.Project {
+	m := &maker{}
+	ground := m.layer(doc.Picture, "", 960, 540, 1920, 1080)
+	ground.Fill, ground.Picture = doc.Fill{Kind: doc.NoFill}, &doc.PictureUse{Media: sky}
+	m.move(ground, doc.Move{Kind: doc.Entrance, Effect: effect.Focus, Duration: 5000, Easing: "linear"})
+	p := film("Focus", ground)
 	p.Media = map[string]*doc.Media{sky: facts}
 	return p
 }

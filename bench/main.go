@@ -14,6 +14,7 @@ import (
 	"syscall"
 	"time"
 
+	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
@@ -61,7 +62,7 @@ func measure(dir string) error {
 		name       string
 		film       string
 		limit, aim float64
-	}{{"export of small movers / encoder alone", "opener", 1.30, 8}, {"export of a page-filling drift / encoder alone", "drift", 1.60, 30}} {
+	}{{"export of small movers / encoder alone", "opener", 1.30, 8}, {"export of a page-filling drift / encoder alone", "drift", 1.60, 30}, {"export of a page-filling focus / encoder alone", "focus", 2.50, 80}} {
 		c, err := load(dir, b.film)
 		if err != nil {
 			return err
@@ -113,10 +114,8 @@ var (
 )
 
 func load(dir, name string) (*compiled, error) {
-	if name == "drift" {
-		return compile(filepath.Join(dir, "media"), drift)
-	}
-	return compile(filepath.Join(dir, "media"), opener)
+	films := map[string]func(string, *doc.Media) *doc.Project{"opener": opener, "drift": drift, "focus": focus}
+	return compile(filepath.Join(dir, "media"), films[name])
 }
 
 func (c *compiled) export(o export.Options, out string) error {

@@ -75,8 +75,8 @@ func TestOlderVersionsAreLifted(t *testing.T) {
 		t.Errorf("lifted it is\n%s\nnot\n%s", squeezed(a), squeezed(b))
 	}
 	for _, c := range [][3]string{
-		{"moves", `[{"kind":"entrance","effect":"slide"},{"kind":"loop","effect":"rock","rock":{"angle":3},"wipe":{"softness":1}}]`,
-			`[{"effect":"slide","kind":"entrance","params":{"direction":0}},{"effect":"rock","kind":"loop","params":{"angle":3}}]`},
+		{"moves", `[{"id":"m","kind":"entrance","effect":"slide","start":{"when":"at"},"later":1},{"id":"n","kind":"loop","effect":"rock","start":{"when":"at"},"rock":{"angle":3},"wipe":{"softness":1}}]`,
+			`[{"id":"m","kind":"entrance","effect":"slide","start":{"when":"at"},"params":{"direction":0},"later":1},{"id":"n","kind":"loop","effect":"rock","start":{"when":"at"},"params":{"angle":3}}]`},
 		{"transition", `{"kind":"push","direction":90}`, `{"kind":"push","params":{"direction":90}}`},
 		{"closing", `null`, `null`}, {"name", `"wipe"`, `"wipe"`},
 	} {

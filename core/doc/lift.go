@@ -49,20 +49,29 @@ func encodeInto(o raw, field string, v any) error {
 // upgrades[v] turns a document of version v into one of version v+1. Version 1 is the first.
 var upgrades = map[int]func(raw) error{1: liftDocument}
 
-// LiftField brings the value of one field of a part of a document (see package patch) from an older version to this one.
+// LiftField brings the value of one field of a part of a document (see package patch) from an older version to this one, in canonical key order.
 func LiftField(version int, field string, v jsontext.Value) (jsontext.Value, error) {
 	if version >= Version || len(v) == 0 {
 		return v, nil
 	}
 	o := raw{field: v}
+	var to any
 	var err error
-	switch field {
-	case "moves":
-		err = within(o, field, liftMove)
-	case "transition", "closing":
-		err = within(o, field, liftTransition)
+	switch {
+	case field == "moves" && v.Kind() == '[':
+		to, err = &[]*Move{}, within(o, field, liftMove)
+	case (field == "transition" || field == "closing") && v.Kind() == '{':
+		to, err = &Transition{}, within(o, field, liftTransition)
+	default:
+		return v, nil
 	}
-	return o[field], err
+	if err != nil {
+		return nil, err
+	}
+	if err := json.Unmarshal(o[field], to); err != nil {
+		return nil, err
+	}
+	return Encode(to)
 }
 
 // In version 1 each effect had a field of its own for its parameters, and transitions had theirs beside their kind. Since version 2 they are

@@ -101,13 +101,31 @@ func TestNoEffectIsNamedOutsideItsRoom(t *testing.T) {
 	}
 }
 
-// constants are the names of effects as code names them.
-var constants = map[string]string{
-	"AtOnce": effect.AtOnce, "Fade": effect.Fade, "Wipe": effect.Wipe, "BarnDoors": effect.BarnDoors, "Iris": effect.Iris, "Clock": effect.Clock,
-	"Slide": effect.Slide, "Scale": effect.Scale, "Bounce": effect.Bounce, "Focus": effect.Focus, "Push": effect.Push, "Spin": effect.Spin,
-	"Roll": effect.Roll, "Rock": effect.Rock, "Swell": effect.Swell, "Bob": effect.Bob, "Sail": effect.Sail, "Shiver": effect.Shiver,
-	"Waver": effect.Waver, "Blink": effect.Blink, "FlipBook": effect.FlipBook, "Scroll": effect.Scroll, "Flocks": effect.Flocks,
-}
+// constants are the names of effects by those of their constants, as the files of this room have them.
+var constants = func() map[string]string {
+	all := map[string]string{}
+	files, err := filepath.Glob("*.go")
+	if err != nil {
+		panic(err)
+	}
+	for _, path := range files {
+		file, err := parser.ParseFile(token.NewFileSet(), path, nil, 0)
+		if err != nil {
+			panic(err)
+		}
+		ast.Inspect(file, func(n ast.Node) bool {
+			if v, ok := n.(*ast.ValueSpec); ok && len(v.Names) == 1 && len(v.Values) == 1 {
+				if lit, ok := v.Values[0].(*ast.BasicLit); ok && lit.Kind == token.STRING {
+					if s, err := strconv.Unquote(lit.Value); err == nil && effect.Named(s) != nil {
+						all[v.Names[0].Name] = s
+					}
+				}
+			}
+			return true
+		})
+	}
+	return all
+}()
 
 // Every effect can be said: it has words of its own for what it is, does and takes, and every parameter takes its usual value and refuses what is
 // none.

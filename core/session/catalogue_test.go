@@ -244,3 +244,49 @@ func TestLinesTakeTurnsAndATextRunsAsABand(t *testing.T) {
 		t.Error("nobody runs as a band")
 	}
 }
+
+// A scene that continues another begins as that ends, whatever moves its layers: loops go on, what has come is there, what drifts stays where it
+// has come to. What blinks is one thing or another.
+func TestContinuingGoesOnFromEveryEffect(t *testing.T) {
+	for _, e := range effect.All() {
+		for _, kind := range e.Kinds() {
+			if kind == effect.Transition || kind == effect.Loop && (e.Goes.Manner == effect.Blinks || e.Goes.Manner == effect.Strews) {
+				continue
+			}
+			m := &doc.Move{ID: "m", Kind: kind, Effect: e.Name, Start: doc.Start{When: doc.AtTime}, Duration: 900, Seed: 4, Params: e.Fresh(e.Offer(kind, ""), effect.Setting{PageW: 320, PageH: 240})}
+			switch {
+			case m.Timeless():
+				m.Duration = 0
+			case kind == effect.Loop:
+				m.Lasts = doc.WholeScene
+				if m.Runs() {
+					m.Duration = 0
+				}
+			}
+			l := shapeOf("a", doc.Rectangle, 150, 100, 60, 40)
+			l.Moves = []*doc.Move{m, {ID: "way", Kind: doc.MotionPath, Effect: doc.Along, Start: doc.Start{When: doc.AtTime}, Duration: 800, Path: &doc.PathParams{D: "M0 0L40 10"}}}
+			p := with(l)
+			p.Film.Scenes[0].Stay = 2000
+			s := open(t, p)
+			want1(t, s, "scene.continue", `{}`)
+			want1(t, s, "scene.transition", fmt.Sprintf(`{"ids":[%q],"patch":{"kind":"cut"}}`, s.Document().Film.Scenes[1].ID))
+			paint := func(ms float64) *image.RGBA {
+				img := image.NewRGBA(image.Rect(0, 0, 320, 240))
+				if err := raster.NewPainter(s.Film, nil).Paint(img, s.Film.Player().At(motion.Seconds(ms/1000), frame.View{Scale: 1})); err != nil {
+					t.Fatal(err)
+				}
+				return img
+			}
+			a, b := paint(1999.9), paint(2000.1)
+			off := 0
+			for i := range a.Pix {
+				if d := int(a.Pix[i]) - int(b.Pix[i]); d > 24 || d < -24 {
+					off++
+				}
+			}
+			if off > 0 {
+				t.Errorf("%s (%s): %d bytes jump where the next scene goes on", e.Words, kind, off)
+			}
+		}
+	}
+}

@@ -86,6 +86,30 @@ func TestNothing(t *testing.T) {
 		lines: map[string][2]string{"core/doc/kind.go": {"groupKind, pathKind", "nothingKind, "}},
 		run:   "core/frame",
 	},
+	"an effect": {
+		files: map[string]string{
+			"core/effect/nothing.go": `package effect
+
+// Nothing does nothing for a while.
+const Nothing = "nothing"
+
+var _ = add(Effect{
+	Name: Nothing, Words: "Nothing", Rank: 300,
+	Params: []Param{num("by", "By", "How little it does", "px", 0, 0, 10)},
+	Comes: &Comes{Says: [2]string{"does nothing", "does nothing"}, Rule: func(Of) func(Moment) Shown {
+		return func(Moment) Shown { return Shown{Opacity: 1} }
+	}},
+})
+`,
+			"core/effect/nothing_test.go": `package effect_test
+
+import "testing"
+
+func TestNothing(t *testing.T) { TestEveryEffectIsDescribed(t) }
+`,
+		},
+		run: "core/effect",
+	},
 	"a format of files": {
 		files: map[string]string{
 			"studio/export/nothing_test.go": `package export

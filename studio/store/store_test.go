@@ -357,3 +357,34 @@ func TestTheDataFolderIsItsOwnersAlone(t *testing.T) {
 		}
 	}
 }
+
+// What an older version stored opens: the snapshot and the patches on it are lifted.
+func TestWorkOfAnOlderVersionOpens(t *testing.T) {
+	dir := t.TempDir()
+	s := open(t, dir)
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	db, err := gorm.Open(sqlite.Open(filepath.Join(dir, "capstan.db")))
+	if err != nil {
+		t.Fatal(err)
+	}
+	move := `{"id":"m","kind":"entrance","effect":"slide","start":{"when":"at"},"duration":600,"slide":{"distance":80}}`
+	raw := `{"version":1,"id":"old","name":"Old","film":{"width":320,"height":240,"rate":{"num":30,"den":1},"scenes":[
+		{"id":"s","name":"s","stay":2000,"transition":{"kind":"cut"},"background":{"kind":"none"},"layers":[
+			{"id":"l","thread":"l","name":"l","kind":"ellipse","opacity":1,"place":{"x":1,"y":2},"fill":{"kind":"none"},"moves":[` + move + `]}]}]}}`
+	later := strings.Replace(move, `"distance":80`, `"direction":90,"distance":80`, 1)
+	patch := fmt.Sprintf(`[{"part":"layer/s/l","field":"moves","before":[%s],"after":[%s]}]`, move, later)
+	err = errors.Join(db.Create(&store.Project{ID: "old", Name: "Old", Revision: 1}).Error, db.Create(&store.Snapshot{ProjectID: "old", Document: []byte(raw)}).Error,
+		db.Create(&store.Change{ProjectID: "old", Revision: 1, CommandID: "c", Command: []byte(`{}`), Patch: []byte(patch), Format: 1}).Error)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, revision, err := open(t, dir).Load("old")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if m := p.Film.Scenes[0].Layers[0].Moves[0]; revision != 1 || p.Version != doc.Version || m.Params.Number("direction") != 90 || m.Params.Number("distance") != 80 {
+		t.Errorf("at %d it is %+v", revision, m)
+	}
+}
