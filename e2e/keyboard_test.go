@@ -2,6 +2,8 @@ package e2e
 
 import (
 	"fmt"
+	"os"
+	"path/filepath"
 	"strconv"
 	"strings"
 	"testing"
@@ -29,6 +31,18 @@ func (p *person) tabTo(selector string, back bool) {
 	p.t.Fatalf("%s is not reached by Tab", selector)
 }
 
+// tabToWord presses Tab until the button with these words has the keyboard.
+func (p *person) tabToWord(words string) {
+	p.t.Helper()
+	for range 140 {
+		if browser.Eval[string](p.t, p.ctx, `document.activeElement?.innerText?.trim() ?? ''`) == words {
+			return
+		}
+		p.key(kb.Tab)
+	}
+	p.t.Fatalf("%s is not reached by Tab", words)
+}
+
 // typeInto reaches a field by Tab and types a value.
 func (p *person) typeInto(name, value string, back bool) {
 	p.t.Helper()
@@ -37,8 +51,8 @@ func (p *person) typeInto(name, value string, back bool) {
 	p.settled()
 }
 
-// A scene is timed without touching the mouse: two shapes, moves from the menu, times typed and nudged, a hitch, a live end, a cue, a
-// cascade's tool, a second scene, playing, and undoing all of it.
+// A film is made from the start screen to its file without touching the mouse: two shapes, moves from the menu, times typed and nudged, a hitch, a live end, a cue, a
+// cascade's tool, a second scene, playing, exporting, and undoing all of it.
 func TestTimingByKeyboardAlone(t *testing.T) {
 	p := sit(t, startStudio(t))
 	p.open("/")
@@ -198,6 +212,26 @@ func TestTimingByKeyboardAlone(t *testing.T) {
 	p.wait(`document.querySelector('[data-time]').innerText > '0:00.30'`)
 	p.key(" ", chromedp.ModifierShift)
 	p.wait(`document.querySelector('[aria-label=Play]')`)
+
+	// The film goes to a file, which another decoder reads: the ellipse slides in, and the next scene goes on from there.
+	p.tabToWord("Export film")
+	p.key(kb.Enter)
+	p.wait(`document.querySelector('[role=dialog] button')`)
+	p.tabToWord("Export MP4")
+	p.key(kb.Enter)
+	p.wait(`document.querySelector('[data-state=done] a[download]')`)
+	seconds := browser.Eval[float64](t, p.ctx, `(([, m, s]) => 60 * m + +s)(document.querySelector('[aria-label=Timeline]').innerText.match(/\/\s*(\d+):([\d.]+)/))`)
+	file := filepath.Join(t.TempDir(), "film.mp4")
+	if err := os.WriteFile(file, p.s.fetch(browser.Eval[string](t, p.ctx, `new URL(document.querySelector('[data-state=done] a[download]').href).pathname`)), 0o644); err != nil {
+		t.Fatal(err)
+	}
+	frames := decode(t, file, 320, 180, 30)
+	if len(frames) != int(seconds*30+0.5) || frames[0].RGBAAt(160, 90) == frames[60].RGBAAt(160, 90) || frames[len(frames)-1].RGBAAt(160, 90) != frames[60].RGBAAt(160, 90) {
+		t.Errorf("%d frames of %v s: %v, %v, %v in the middle", len(frames), seconds, frames[0].RGBAAt(160, 90), frames[60].RGBAAt(160, 90), frames[len(frames)-1].RGBAAt(160, 90))
+	}
+	p.key(kb.Escape)
+	p.wait(`!document.querySelector('[role=dialog]')`)
+	p.tabTo(`[data-scene]`, false)
 
 	// Everything is undone, down to the empty page.
 	for range 30 {

@@ -23,7 +23,7 @@ func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
 	s := startStudio(t)
 	p := sit(t, s)
 	p.open("/")
-	p.wait(`document.querySelectorAll('main li').length === 3`)
+	p.wait(`document.querySelectorAll('main li').length === 4`)
 	set := func(name, value string) {
 		sel := `[aria-label="` + name + `"]`
 		p.do(chromedp.Focus(sel))
@@ -112,7 +112,7 @@ func TestControlsHaveNamesAndSize(t *testing.T) {
 		}
 	}
 	p.open("/")
-	p.wait(`document.querySelectorAll('main li').length === 3`)
+	p.wait(`document.querySelectorAll('main li').length === 4`)
 	check("start")
 	p.open("/p/kite-day-opener")
 	p.settled()
@@ -188,7 +188,7 @@ func TestABundleTravels(t *testing.T) {
 	}
 	p := sit(t, b)
 	p.open("/")
-	p.wait(`document.querySelectorAll('main li').length === 3`)
+	p.wait(`document.querySelectorAll('main li').length === 4`)
 	p.do(chromedp.SetUploadFiles(`[data-bundle-input]`, []string{file}))
 	p.wait(`location.pathname.startsWith('/p/') && !location.pathname.includes('kite-day')`)
 	p.settled()

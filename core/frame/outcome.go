@@ -1,6 +1,8 @@
 package frame
 
 import (
+	"math"
+
 	"capstan/core/doc"
 	"capstan/core/motion"
 )
@@ -51,6 +53,21 @@ func (f *Film) EndTurn(i int, layerID, move string) float64 {
 		return l.track.TurnOf(move, motion.Millis(s.timing.Stay))
 	}
 	return 0
+}
+
+// FastestTurn returns by how many degrees one loop turns its layer from frame to frame at most while scene i stays, of its first two thousand.
+func (f *Film) FastestTurn(i int, layerID, move string) (most float64) {
+	s, r := f.scenes[i], f.Doc.Film.Rate
+	l := s.byID[layerID]
+	if l == nil {
+		return 0
+	}
+	was := l.track.TurnOf(move, motion.Millis(0))
+	for k := range min(2000, motion.Frames(s.timing.Stay, r.Num, r.Den)) {
+		is := l.track.TurnOf(move, motion.FrameTime(k+1, r.Num, r.Den))
+		most, was = max(most, math.Abs(is-was)), is
+	}
+	return most
 }
 
 func (s *scene) endClock() motion.Clock {

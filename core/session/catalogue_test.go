@@ -186,6 +186,22 @@ func TestWhatAWheelSeemsToDo(t *testing.T) {
 	}
 }
 
+// So is one that rolls too fast.
+func TestWhatARollingWheelSeemsToDo(t *testing.T) {
+	star := shapeOf("a", doc.Star, 50, 50, 40, 40)
+	star.Shape = &doc.Shape{Count: 6}
+	for ms, says := range map[int64]string{1000: "where it is fastest", 9000: ""} {
+		star.Moves = []*doc.Move{
+			{ID: "way", Kind: doc.MotionPath, Effect: doc.Along, Easing: "linear", Duration: ms, Start: doc.Start{When: doc.AtTime}, Path: &doc.PathParams{D: "M0 0L600 0"}},
+			{ID: "m", Kind: doc.Loop, Effect: effect.Roll, Lasts: doc.WholeScene, Start: doc.Start{When: doc.AtTime}},
+		}
+		s := open(t, with(star))
+		if w := s.Selection(rest, []string{"a"})[0].Moves[1].Wheel; (w == nil) != (says == "") || w != nil && !strings.Contains(w.Words, says) {
+			t.Errorf("600 px in %d ms: %+v", ms, w)
+		}
+	}
+}
+
 // Layers that take turns hang on each other; one that is only there for a while appears and vanishes; what has no entrance gets one.
 func TestLayersTakeTurns(t *testing.T) {
 	s := open(t, with(shapeOf("ground", doc.Rectangle, 100, 100, 4000, 4000), shapeOf("a", doc.Rectangle, 50, 50, 20, 20), shapeOf("b", doc.Ellipse, 50, 50, 20, 20)))

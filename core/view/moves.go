@@ -113,7 +113,7 @@ func (s *Views) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveV
 		Film: s.Shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 	}}
 	effectFacts(mv, &w.MoveFacts)
-	w.Others, w.Wheel = others(sc, mv), s.wheelOf(l, mv)
+	w.Others, w.Wheel = others(sc, mv), s.wheelOf(i, l, mv)
 	w.Profile, w.Rounds = motion.Profile(mv, iv, 24), s.roundsOf(i, l, mv)
 	if mv.Kind == doc.Loop && i > 0 && !sc.Aside {
 		w.Before = loopBefore(s.Shown.Doc.Film.Scenes[i-1].Thread(l.Thread), mv)

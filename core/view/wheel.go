@@ -19,15 +19,19 @@ const (
 	seenWell   = 0.25
 )
 
-// wheelOf returns what is odd about a loop that turns its layer evenly; nil where nothing is.
-func (s *Views) wheelOf(l *doc.Layer, m *doc.Move) *Wheel {
-	k := equalParts(l)
-	if !m.Spins() || k < 2 || m.Duration <= 0 {
-		return nil
-	}
-	r := s.Shown.Doc.Film.Rate
+// wheelOf returns what is odd about a loop of scene i that turns its layer, evenly or as it rolls; nil where nothing is.
+func (s *Views) wheelOf(i int, l *doc.Layer, m *doc.Move) *Wheel {
+	k, r := equalParts(l), s.Shown.Doc.Film.Rate
 	perFrame := 1000 * float64(r.Den) / float64(r.Num)
-	turned := float64(k) * perFrame / float64(m.Duration) // in parts, a frame
+	var turned float64 // in parts, a frame
+	switch g := m.Goes(); {
+	case k < 2:
+		return nil
+	case m.Spins() && m.Duration > 0:
+		turned = float64(k) * perFrame / float64(m.Duration)
+	case g != nil && g.Round != nil:
+		turned = s.Shown.FastestTurn(i, l.ID, m.ID) * float64(k) / 360
+	}
 	off := turned - math.Round(turned)
 	var seems string
 	switch {
@@ -40,11 +44,12 @@ func (s *Views) wheelOf(l *doc.Layer, m *doc.Move) *Wheel {
 	default:
 		seems = "seems to turn more slowly"
 	}
-	at := func(share float64) int64 { return int64(math.Ceil(float64(k)*perFrame/share/10)) * 10 }
-	return &Wheel{
-		fmt.Sprintf("At %.4g frames a second its %d equal parts make that it %s.", float64(r.Num)/float64(r.Den), k, seems),
-		[]int64{at(seenToTurn), at(seenWell)},
+	told := fmt.Sprintf("At %.4g frames a second its %d equal parts make that it %s", float64(r.Num)/float64(r.Den), k, seems)
+	if !m.Spins() {
+		return &Wheel{fmt.Sprintf("%s where it is fastest. A way that takes %.2g times as long shows it as it is.", told, turned/seenToTurn), []int64{}}
 	}
+	at := func(share float64) int64 { return int64(math.Ceil(float64(k)*perFrame/share/10)) * 10 }
+	return &Wheel{told + ".", []int64{at(seenToTurn), at(seenWell)}}
 }
 
 // equalParts is how many parts of a layer look the same when it turns: the points of a star or polygon, the children of a group that are alike.
