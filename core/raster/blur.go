@@ -17,6 +17,10 @@ func blurReach(sigma float64) int {
 	if sigma < 2 {
 		return int(math.Ceil(3 * sigma))
 	}
+	if k := coarse(sigma); k > 1 {
+		r, _ := wideBox(sigma, k)
+		return (3*(r+1) + 2) * k
+	}
 	return (3*boxWidth(sigma) + 1) / 2
 }
 
@@ -181,6 +185,10 @@ const strip = 16
 // blur blurs what is on s, whose dirty box grows by the blur's reach; s must be large enough for it.
 func (b *blurrer) blur(s *surface, sigma float64) {
 	if sigma <= 0 || s.dirty.Empty() {
+		return
+	}
+	if k := coarse(sigma); k > 1 {
+		b.coarsely(s, sigma, k)
 		return
 	}
 	b.set(sigma)

@@ -24,7 +24,7 @@ func sprinkled(w, h int) *surface {
 // A blurred field is the field weighed by the sampled Gaussian, worked out straight from its formula
 // (Filter Effects 1, section 9.6: three boxes stay within 3 % of it).
 func TestBlursAreGaussian(t *testing.T) {
-	for _, sigma := range []float64{0.4, 0.8, 1.5, 1.99, 2, 3.3, 5, 9} {
+	for _, sigma := range []float64{0.4, 0.8, 1.5, 1.99, 2, 3.3, 4.9, 5, 9, 10, 20} {
 		s := sprinkled(120, 90)
 		before := append([]byte(nil), s.pix...)
 		n := int(math.Ceil(4 * sigma))
@@ -61,7 +61,7 @@ func TestBlursAreGaussian(t *testing.T) {
 
 // All the cover there was is there afterwards, spread out; nothing lies beyond the reach.
 func TestBlursKeepTheSum(t *testing.T) {
-	for _, sigma := range []float64{0.7, 2, 4.5} {
+	for _, sigma := range []float64{0.7, 2, 4.5, 8, 13} {
 		s := sprinkled(160, 120)
 		total := func() (n float64) {
 			for i := 3; i < len(s.pix); i += 4 {
