@@ -43,6 +43,9 @@ func everyEffect() (*doc.Project, []string) {
 				ID: "m" + l.ID, Kind: kind, Effect: e.Name, Start: doc.Start{When: doc.AtTime}, Unit: unit, Overlap: 0.4, Seed: 9,
 				Params: e.Fresh(e.Offer(kind, ""), effect.Setting{PageW: 320, PageH: 240}),
 			}
+			if e.Name == effect.Waver { // so much that it can be told
+				m.Params = effect.Params{"by": 1.0}
+			}
 			switch g := m.Goes(); {
 			case g == nil && !m.Timeless():
 				m.Duration = 900

@@ -181,6 +181,18 @@ func TestScreenshots(t *testing.T) {
 	p.shot("snapping")
 	letGo()
 	p.undo()
+	// What there is to choose from, and a wheel that rolls.
+	p.open("/p/kite-day-talk")
+	p.settled()
+	p.press(`[data-scene="1"]`)
+	p.settled()
+	p.press(`[data-row] [data-name="Pinwheel 4"]`)
+	p.press(`[data-kind=loop][aria-label*="Pinwheel 4"] [data-part=whole]`)
+	p.settled()
+	p.press(`[data-add]`)
+	p.do(chromedp.Sleep(700e6))
+	p.shot("effects")
+	p.key(kb.Escape)
 	p.open("/p/kite-day-opener")
 	p.settled()
 	// One scene on its clock, with its cascade, its cue, and the hitches of a bar.

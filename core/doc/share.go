@@ -8,9 +8,31 @@ import (
 // Share lets s, a changed copy of old, use old's layers where they have not changed: a group too, when all in it is shared. What
 // is shared need not be checked, compared or compiled again.
 func Share(s, old *Scene) {
+	if alongside(s.Layers, old.Layers) {
+		return
+	}
 	before := make(map[string]*Layer, 2*len(old.Layers))
 	Walk(old.Layers, func(l, _ *Layer) bool { before[l.ID] = l; return true })
 	share(s.Layers, before)
+}
+
+// alongside does so for lists of the same layers in the same order, as most changes leave them; false where they are not.
+func alongside(list, old []*Layer) bool {
+	if len(list) != len(old) {
+		return false
+	}
+	for i, l := range list {
+		o := old[i]
+		switch {
+		case l == o:
+			continue
+		case l == nil || o == nil || l.ID != o.ID || !alongside(l.Children, o.Children):
+			return false
+		case sameLayer(l, o):
+			list[i] = o
+		}
+	}
+	return true
 }
 
 func share(list []*Layer, before map[string]*Layer) {

@@ -230,21 +230,28 @@ func (e *editor) head(id string) (*doc.Layer, error) {
 // own copies the layer id and the groups around it, and returns the copy; nil when it is not there.
 func own(list []*doc.Layer, id string) *doc.Layer {
 	for i, l := range list {
-		c := *l
-		if l.ID == id {
-			list[i] = &c
-			return &c
-		}
-		if len(l.Children) == 0 {
+		if l.ID != id && !holds(l, id) {
 			continue
 		}
-		c.Children = slices.Clone(l.Children)
-		if found := own(c.Children, id); found != nil {
-			list[i] = &c
-			return found
+		c := *l
+		list[i] = &c
+		if l.ID == id {
+			return &c
 		}
+		c.Children = slices.Clone(l.Children)
+		return own(c.Children, id)
 	}
 	return nil
+}
+
+// holds reports whether a layer of an id lies in g.
+func holds(g *doc.Layer, id string) bool {
+	for _, l := range g.Children {
+		if l.ID == id || holds(l, id) {
+			return true
+		}
+	}
+	return false
 }
 
 // move returns a move that may be changed, with its layer and scene.

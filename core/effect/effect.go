@@ -77,6 +77,7 @@ type Comes struct {
 	Says   [2]string // in sentences, of an entrance and of an exit: "fades in"
 	ByUnit bool
 	Still  bool // moves nothing: what it is done to stays where it is
+	Seeded bool // goes by chance, from the move's seed
 	Apart  bool // does the same to a group as to each of its layers by itself
 	Sudden bool // takes no time but by unit, and has no easing
 	Even   bool // easing has no say
@@ -85,7 +86,7 @@ type Comes struct {
 	// Bar is the height of an entrance's bar at a linear share of its time, 0..1; nil: as the easing.
 	Bar func(p Params, x float64) float64
 	// Front is what uncovers it; nil: nothing does. Shown.Share is how far that has come.
-	Front func(p Params) *Front
+	Front func(of Of) *Front
 	// OffPage tells in which direction, degrees clockwise from the right, it goes until it is off the page; ok is false where it goes a way of
 	// its own. Moment.Distance is how far that is.
 	OffPage func(of Of) (direction float64, ok bool)

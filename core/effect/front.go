@@ -17,6 +17,7 @@ const (
 	Diamond              // likewise
 	Ellipse              // likewise
 	Sector               // cx cy start sweep inverted
+	Noise                // seed grain smooth front softness inverted
 )
 
 // Field is what a front has uncovered of a box: the numbers of a shape, in their order.

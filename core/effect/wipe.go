@@ -27,7 +27,7 @@ func straight(direction, s float64) *Front {
 
 // uncovered is an entrance by a front alone.
 func uncovered(how string, front func(Params) *Front) *Comes {
-	return &Comes{Says: [2]string{"is " + how + " in", "is " + how + " out"}, ByUnit: true, Still: true, Front: front, Rule: func(Of) func(Moment) Shown {
+	return &Comes{Says: [2]string{"is " + how + " in", "is " + how + " out"}, ByUnit: true, Still: true, Front: func(of Of) *Front { return front(of.Params) }, Rule: func(Of) func(Moment) Shown {
 		return func(at Moment) Shown { return Shown{Opacity: 1, Share: clamp(at.P)} }
 	}}
 }

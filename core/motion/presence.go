@@ -44,7 +44,7 @@ func newPresence(m *doc.Move, iv Interval, x *Extent) (p presence, ok bool) {
 		p.rule = c.Rule(of)
 	}
 	if c.Front != nil {
-		p.front = c.Front(of.Params)
+		p.front = c.Front(of)
 	}
 	if c.OffPage != nil {
 		p.toward, p.offPage = c.OffPage(of)

@@ -51,6 +51,7 @@ type MoveFacts struct {
 	Counted bool    `json:"counted"` // how long a cycle is follows from its parameters
 	Runs    bool    `json:"runs"`    // its duration is how long it runs, not a cycle
 	Drifts  bool    `json:"drifts"`  // it takes its layer along a line
+	Chance  bool    `json:"chance"`  // it goes by its seed
 	Cycles  string  `json:"cycles"`  // a cycle of it: "One turn"
 	Times   string  `json:"times"`   // how many: "Turns"
 	First   string  `json:"first"`   // to which side it goes first; empty: that goes without saying
@@ -85,7 +86,11 @@ func others(sc *doc.Scene, m *doc.Move) []Named {
 // effectFacts are those of a move's effect.
 func effectFacts(m *doc.Move, f *MoveFacts) {
 	f.Timed, f.Eased, f.Runs, f.Drifts, f.Cycles, f.Times = !m.Timeless(), m.Eased(), m.Runs(), m.Drifts(), "One cycle", "Times"
+	if c := m.Comes(); c != nil {
+		f.Chance = c.Seeded
+	}
 	if g := m.Goes(); g != nil {
+		f.Chance = g.Seeded
 		f.Counted = g.Cycle != nil
 		f.Cycles, f.Times = cmp.Or(g.Cycles, f.Cycles), cmp.Or(g.Times, f.Times)
 		if g.First != nil {

@@ -208,6 +208,9 @@ func New(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant strin
 	switch g := v.Goes(); {
 	case g == nil && v.Timeless():
 	case g == nil:
+		if e.Comes.Seeded {
+			v.Seed = 1 + rand.Int64N(1e6)
+		}
 		v.Duration = cmp.Or(o.Duration, e.Lasts, map[string]int64{doc.Entrance: 600, doc.Exit: 400}[kind])
 	default:
 		v.Lasts, v.Start.Offset = doc.WholeScene, 0

@@ -692,6 +692,8 @@ export interface MoveFacts {
   runs: boolean
   /** it takes its layer along a line */
   drifts: boolean
+  /** it goes by its seed */
+  chance: boolean
   /** a cycle of it: "One turn" */
   cycles: string
   /** how many: "Turns" */

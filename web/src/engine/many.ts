@@ -59,6 +59,7 @@ export const blankMove: Move = {
   counted: false,
   runs: false,
   drifts: false,
+  chance: false,
   cycles: '',
   times: '',
   first: '',

@@ -123,6 +123,16 @@ export function ParamFields({ of }: { of: Edited }) {
             />
           )
         })}
+      {move.chance && move.order !== 'shuffled' && (
+        <NumberField
+          label="Chance"
+          name="Number that its chance comes from"
+          min={0}
+          max={1e9}
+          value={mixed.has('seed') ? null : (move.seed ?? 0)}
+          onSet={(v) => set({ seed: Math.round(v) })}
+        />
+      )}
       {move.wheel && <WheelSeems of={of} wheel={move.wheel} />}
       {move.first && <FirstWay of={of} />}
       {move.rounds && <Rounds of={of} />}

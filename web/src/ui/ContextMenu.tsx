@@ -62,6 +62,13 @@ export function ContextMenu() {
     if (focus) open.back?.focus()
   }
   const items = () => [...ref.current!.querySelectorAll<HTMLElement>('button:not(:disabled)')]
+  // A long list stands in columns, one for what lies between two lines.
+  const wide = open.entries.length > 32
+  const columns: (Entry | null)[][] = [[]]
+  for (const item of open.entries) {
+    if (wide && item === null) columns.push([])
+    else columns.at(-1)!.push(item)
+  }
   const step = (by: number) => {
     const all = items()
     all[(all.indexOf(document.activeElement as HTMLElement) + by + all.length) % all.length]?.focus()
@@ -73,6 +80,7 @@ export function ContextMenu() {
       aria-label={open.name}
       className={clsx(
         'thin-scroll fixed z-50 max-h-[calc(100vh-8px)] min-w-52.5 overflow-y-auto rounded-md',
+        wide && 'flex flex-wrap items-start gap-1',
         'border border-sailcloth-300 bg-paper p-1 text-ink-900 shadow-[0_8px_28px_rgb(12_37_35/0.25)]',
       )}
       style={{ left: at.x, top: at.y }}
@@ -86,6 +94,18 @@ export function ContextMenu() {
         if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
           e.preventDefault()
           step(e.key === 'ArrowDown' ? 1 : -1)
+        }
+        const column = document.activeElement?.closest('[data-column]')
+        const beside =
+          e.key === 'ArrowRight'
+            ? column?.nextElementSibling
+            : e.key === 'ArrowLeft'
+              ? column?.previousElementSibling
+              : null
+        if (column && beside) {
+          e.preventDefault()
+          const at = [...column.children].indexOf(document.activeElement!)
+          ;(beside.children[Math.min(at, beside.children.length - 1)] as HTMLElement).focus()
         }
         if (e.key === 'Home' || e.key === 'End') {
           e.preventDefault()
@@ -102,30 +122,34 @@ export function ContextMenu() {
         }
       }}
     >
-      {open.entries.map((item, i) =>
-        item === null ? (
-          <div key={i} className="mx-2 my-1 h-px bg-sailcloth-300" />
-        ) : (
-          <button
-            key={item.word}
-            type="button"
-            role="menuitem"
-            disabled={item.disabled}
-            onPointerEnter={(e) => e.currentTarget.focus()}
-            onClick={() => {
-              close(true)
-              item.run()
-            }}
-            className={clsx(
-              'flex h-6.5 w-full items-center gap-4 rounded-md px-2 text-left focus:bg-brass-200',
-              'focus:!outline-none disabled:opacity-45',
-            )}
-          >
-            {item.word}
-            <span className="ml-auto font-mono text-[0.6875rem] text-ink-600">{item.key}</span>
-          </button>
-        ),
-      )}
+      {columns.map((list, n) => (
+        <div key={n} data-column={wide || undefined}>
+          {list.map((item, i) =>
+            item === null ? (
+              <div key={i} className="mx-2 my-1 h-px bg-sailcloth-300" />
+            ) : (
+              <button
+                key={item.word}
+                type="button"
+                role="menuitem"
+                disabled={item.disabled}
+                onPointerEnter={(e) => e.currentTarget.focus()}
+                onClick={() => {
+                  close(true)
+                  item.run()
+                }}
+                className={clsx(
+                  'flex h-6.5 w-full items-center gap-4 rounded-md px-2 text-left focus:bg-brass-200',
+                  'focus:!outline-none disabled:opacity-45',
+                )}
+              >
+                {item.word}
+                <span className="ml-auto font-mono text-[0.6875rem] text-ink-600">{item.key}</span>
+              </button>
+            ),
+          )}
+        </div>
+      ))}
     </div>
   )
 }
