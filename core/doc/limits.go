@@ -10,6 +10,7 @@ const (
 	MaxSide     = 8192     // page px a side
 	MaxScenes   = 500      // in one film
 	MaxLayers   = 2000     // in one scene
+	MaxCopies   = 50000    // of layers in one scene at once, by moves that strew them: each is painted
 	MaxDepth    = 32       // groups in groups
 	MaxMasks    = 4        // of a group: painters hold a sheet for each
 	MaxMoves    = 2000     // of a layer

@@ -461,6 +461,11 @@ func (c *checker) scene(at string, s *Scene) {
 		}
 	}
 	layers(at+".layers", s.Layers, 0)
+	if c.err == nil {
+		if n := painted(s.Layers); n > MaxCopies {
+			c.fail(at+".layers", "make %.0f copies of layers at once by what strews them; there can be %d", n, MaxCopies)
+		}
+	}
 	for i, l := range s.Layers {
 		if l != nil && l.Mask != "" {
 			c.fail(c.at("%s.layers[%d].mask", at, i), "belongs to a layer in a group")
@@ -469,6 +474,20 @@ func (c *checker) scene(at string, s *Scene) {
 	for i, r := range s.Runs {
 		c.run(c.at("%s.runs[%d]", at, i), r, moves)
 	}
+}
+
+// painted is how many layers are painted at once, at most, that are in groups and copied by their moves.
+func painted(list []*Layer) (n float64) {
+	for _, l := range list {
+		times := 1.0
+		for _, m := range l.Moves {
+			if g := m.Goes(); g != nil && g.Copies != nil {
+				times += g.Copies(m.Full())
+			}
+		}
+		n += times * (1 + painted(l.Children))
+	}
+	return n
 }
 
 func sortedKeys[V any](m map[string]V) []string {

@@ -23,6 +23,7 @@ func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, c
 			return
 		}
 		c.move(at, m, moves, cues)
+		c.cycles(at, m, len(l.Children))
 	}
 }
 

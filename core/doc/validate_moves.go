@@ -83,6 +83,15 @@ func (c *checker) lasting(at string, m *Move) {
 	}
 }
 
+// cycles checks how long the cycles of a loop are together whose parameters say how long one is, on a layer of so many parts.
+func (c *checker) cycles(at string, m *Move, parts int) {
+	if g := m.Goes(); c.err == nil && g != nil && g.Cycle != nil {
+		if active := float64(g.Cycle(effect.Of{Params: m.Full(), Kind: m.Kind, Parts: parts})) * max(m.Repeat, 1); active > 100*MaxTime {
+			c.fail(at+".repeat", "makes the move last %.0f hours; it must be %d at most", active/3600000, 100*MaxTime/3600000)
+		}
+	}
+}
+
 func (c *checker) units(at string, m *Move) {
 	c.oneOf(at+".unit", m.Unit, "", ByLine, ByWord, ByLetter, ByPart)
 	c.oneOf(at+".order", m.Order, "", Backwards, FromMiddle, Shuffled, Outwards, ByColumn, ByRow, FromPoint)

@@ -135,6 +135,8 @@ type Goes struct {
 	Line func(of Of) (from, to geom.Point)
 	// Round is how many px of travel one round is, of what rolls.
 	Round func(of Of) float64
+	// Copies is how many copies are there at once, of what strews; nil: none are.
+	Copies func(p Params) float64
 	// Rounded returns the parameters with which it comes round so often in a time, ms, of what has a pace; ok is false where none do.
 	Rounded func(of Of, rounds, ms float64) (p Params, ok bool)
 	// Band returns the parameters with which it repeats a layer to the left, with so many px between copies; nil: it does not.

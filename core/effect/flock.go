@@ -26,7 +26,7 @@ var _ = add(Effect{
 		num("turn", "Turn", "How far each turns in its life, at most", "°", 180, -36000, 36000),
 	},
 	Check: func(p Params) string {
-		if n := p.Number("rate") * p.Number("life") / 1000; n > MaxFlock {
+		if n := alive(p); n > MaxFlock {
 			return fmt.Sprintf("rate and life make %.0f copies at once; there can be %d", n, MaxFlock)
 		}
 		return ""
@@ -34,6 +34,7 @@ var _ = add(Effect{
 	Goes: &Goes{
 		Says:   "flies as a flock",
 		Manner: Strews, Seeded: true, Even: true, Told: "comes round in ", Bar: evenly,
+		Copies: alive,
 		Rule: func(of Of) func(float64) Going {
 			f := newFlock(of)
 			return func(x float64) Going {
@@ -43,6 +44,9 @@ var _ = add(Effect{
 	},
 	Offers: []Offer{{Kind: Loop, Words: "Flock", Name: "Flock", Duration: 4000}},
 })
+
+// alive is how many copies there are at once.
+func alive(p Params) float64 { return p.Number("rate") * p.Number("life") / 1000 }
 
 // Flock is the copies of a layer by their numbers: what becomes of each follows from its place in the row and the seed, so that a moment is
 // known without those before it, and all comes round after a cycle.

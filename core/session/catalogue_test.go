@@ -125,6 +125,23 @@ func TestBadParametersAreRefusedInWords(t *testing.T) {
 			t.Errorf("%s is taken", c)
 		}
 	}
+	// Nothing blinks for a year.
+	long := shapeOf("b", doc.Ellipse, 0, 0, 9, 9)
+	long.Moves = []*doc.Move{{ID: "x", Kind: doc.Loop, Effect: effect.Blink, Start: doc.Start{When: doc.AtTime}, Repeat: 100000, Params: effect.Params{"on": 300000.0, "off": 300000.0}}}
+	if err := with(long).Validate(); err == nil || !strings.Contains(err.Error(), "makes the move last 16667 hours") {
+		t.Errorf("a very long blink: %v", err)
+	}
+	// Flocks in flocks are copies of copies.
+	g := &doc.Layer{ID: "g", Thread: "g", Name: "g", Kind: doc.Group, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}}
+	many := effect.Params{"rate": 300.0, "life": 3000.0}
+	strews := func(id string) []*doc.Move {
+		return []*doc.Move{{ID: id, Kind: doc.Loop, Effect: effect.Flocks, Duration: 4000, Lasts: doc.WholeScene, Start: doc.Start{When: doc.AtTime}, Params: many}}
+	}
+	inner := shapeOf("i", doc.Ellipse, 0, 0, 9, 9)
+	g.Moves, g.Children, inner.Moves = strews("x"), []*doc.Layer{inner}, strews("y")
+	if err := with(g).Validate(); err == nil || !strings.Contains(err.Error(), "copies of layers at once by what strews them; there can be 50000") {
+		t.Errorf("a flock of flocks: %v", err)
+	}
 	if after, _ := s.Document().Write(); string(after) != string(before) {
 		t.Error("what was refused changed something")
 	}

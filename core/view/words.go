@@ -83,6 +83,9 @@ func told(sc *doc.Scene, l *doc.Layer, m *doc.Move, t *motion.Timing) string {
 	if g := m.Goes(); g != nil && g.Round != nil && !m.NamesMove() && !travels(sc, l) {
 		return s + " · changes nothing: nothing takes it along"
 	}
+	if g := m.Goes(); g != nil && g.Parted && len(l.Children) == 0 {
+		return s + " · changes nothing: there are no layers in it"
+	}
 	if motion.Idle(l, t, m.ID) {
 		if m.Kind == doc.Exit {
 			return s + " · changes nothing: it is gone by then"

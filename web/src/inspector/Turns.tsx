@@ -10,6 +10,15 @@ import { Fold } from '../ui/Section'
 import { Button, Label } from '../ui/controls'
 
 export function Turns({ selected }: { selected: Selected[] }) {
+  return (
+    <Fold title="Turns">
+      <TurnFields selected={selected} />
+    </Fold>
+  )
+}
+
+// By itself, since it follows the playhead while it is unfolded.
+function TurnFields({ selected }: { selected: Selected[] }) {
   const threads = selected.map((s) => s.layer.thread)
   const scene = useDesk((d) => d.film!.scenes[d.scene])
   const at = useDesk((d) => d.moment.time)
@@ -42,32 +51,30 @@ export function Turns({ selected }: { selected: Selected[] }) {
     />
   )
   return (
-    <Fold title="Turns">
-      <div className="grid grid-cols-[3.875rem_1fr] items-center gap-x-2 gap-y-2 pt-1">
-        <Label>Only from</Label>
-        <span className="grid grid-cols-[1fr_auto_1fr] items-center gap-1 text-[0.75rem]">
-          {time('Only from', begin, setFrom)} to {time('Only to', end, setTo)}
-        </span>
-        <Button
-          className="col-span-2 !h-7 text-[0.75rem]"
-          title="Appears at once, vanishes at once"
-          onClick={() => run('moves.only', { threads, from: begin, to: end })}
-        >
-          Show only then
-        </Button>
-        <Label>Come by</Label>
-        <Choice name="How they come" value={comes} of={effects('entrance')} onSet={setComes} />
-        <Label>Go by</Label>
-        <Choice name="How they go" value={goes} of={effects('exit')} onSet={setGoes} />
-        <Button
-          className="col-span-2 !h-7 text-[0.75rem]"
-          disabled={!takesTurns}
-          title="Each comes, stays as long as it takes to read, and goes: layers, or the lines of a text"
-          onClick={() => run('moves.inTurn', { threads, in: comes, out: goes })}
-        >
-          In turn
-        </Button>
-      </div>
-    </Fold>
+    <div className="grid grid-cols-[3.875rem_1fr] items-center gap-x-2 gap-y-2 pt-1">
+      <Label>Only from</Label>
+      <span className="grid grid-cols-[1fr_auto_1fr] items-center gap-1 text-[0.75rem]">
+        {time('Only from', begin, setFrom)} to {time('Only to', end, setTo)}
+      </span>
+      <Button
+        className="col-span-2 !h-7 text-[0.75rem]"
+        title="Appears at once, vanishes at once"
+        onClick={() => run('moves.only', { threads, from: begin, to: end })}
+      >
+        Show only then
+      </Button>
+      <Label>Come by</Label>
+      <Choice name="How they come" value={comes} of={effects('entrance')} onSet={setComes} />
+      <Label>Go by</Label>
+      <Choice name="How they go" value={goes} of={effects('exit')} onSet={setGoes} />
+      <Button
+        className="col-span-2 !h-7 text-[0.75rem]"
+        disabled={!takesTurns}
+        title="Each comes, stays as long as it takes to read, and goes: layers, or the lines of a text"
+        onClick={() => run('moves.inTurn', { threads, in: comes, out: goes })}
+      >
+        In turn
+      </Button>
+    </div>
   )
 }
