@@ -355,7 +355,7 @@ func TestRowsAreFoundAndLookedAtAlone(t *testing.T) {
 
 // Playing: a scene, between marks, at half speed; the first moving frame comes within 100 ms.
 func TestWaysToPlay(t *testing.T) {
-	p := sit(t, startStudio(t))
+	p := sit(t, startAlone(t))
 	p.open("/p/kite-day-opener")
 	p.settled()
 	p.do(chromedp.Focus(`[data-desk]`))
