@@ -185,3 +185,15 @@ func (m *Move) Spins() bool {
 	g := m.Goes()
 	return g != nil && g.Manner == effect.Rounds && g.Turns && g.Round == nil
 }
+
+// Rename gives the other moves that parameters of a move name the names that to says. The parameters are the move's own.
+func (m *Move) Rename(to func(id string) string) {
+	if !m.NamesMove() {
+		return
+	}
+	for _, q := range m.Does().Params {
+		if id := m.Params.Word(q.Name); q.Control == effect.Move && id != "" {
+			m.Params[q.Name] = to(id)
+		}
+	}
+}

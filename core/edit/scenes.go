@@ -221,6 +221,7 @@ func remap(s *doc.Scene, seed string, old map[string]string) {
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
 		for _, m := range l.Moves {
 			m.Start.Of, m.Until = to(m.Start.Of), to(m.Until)
+			m.Rename(to)
 			if m.End != nil {
 				m.End.Of = to(m.End.Of)
 			}

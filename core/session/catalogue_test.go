@@ -180,6 +180,12 @@ func TestAWheelRollsAsFarAsItTravels(t *testing.T) {
 	if got, want := turn(700), math.Remainder(84.0/10*180/math.Pi, 360); math.Abs(got-want) > 0.5 { // its cycle is rounded to ms
 		t.Errorf("on ground at 120 px/s it has turned %v degrees in 0.7 s, want %v", got, want)
 	}
+	// The wheel of a copied scene rolls on the copied ground.
+	want1(t, s, "scene.duplicate", `{}`)
+	next := s.Document().Film.Scenes[1]
+	if on := next.Thread("w1").Moves[0].Params.Word("scroll"); on == ground || on != next.Thread("box").Moves[0].ID {
+		t.Errorf("in the copy it rolls on %q", on)
+	}
 	want1(t, s, "move.delete", fmt.Sprintf(`{"move":%q}`, ground)) // the wheel goes by the cart again
 	if got, want := turn(250), 15.0/10*180/math.Pi; math.Abs(got-want) > 1e-6 {
 		t.Errorf("without that ground it has turned %v, want %v", got, want)

@@ -211,6 +211,12 @@ func rehung(n, was *doc.Move, sc *doc.Scene, ids map[string]string, begin, late 
 			n.End = nil
 		}
 	}
+	n.Rename(func(id string) string {
+		if copied, ok := ids[id]; ok {
+			return copied
+		}
+		return id
+	})
 	if n.Until != "" {
 		if id, ok := ids[was.Until]; ok {
 			n.Until = id
