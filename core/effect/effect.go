@@ -107,6 +107,7 @@ type Shown struct {
 	Offset  geom.Point // px in the parent's axes
 	Growth  float64    // it is 1 + this times as large, about its pivot
 	Blur    float64    // px, deviation of a Gaussian
+	Tilt    Tilt       // out of the page
 	Away    bool       // nothing of it can be seen, since it is elsewhere
 }
 

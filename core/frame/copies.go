@@ -140,7 +140,7 @@ const maxStrip = 20000
 func (p *Player) strip(i, x0, x1, y0, y1 int, alpha float64, by geom.Matrix) bool {
 	n := &p.nodes[i]
 	a := n.alpha * alpha
-	if n.kind != leafNode || n.other != nil || n.sized || n.grown != 0 || len(n.veil) > 0 || n.layer.plate != nil || n.layer.alone || n.layer.doc.Kind == doc.Picture || a <= 0 || a < 1 && p.overlaps(i) {
+	if n.kind != leafNode || n.other != nil || n.sized || n.grown != 0 || n.tilt > 0 || len(n.veil) > 0 || n.layer.plate != nil || n.layer.alone || n.layer.doc.Kind == doc.Picture || a <= 0 || a < 1 && p.overlaps(i) {
 		return false
 	}
 	copies := (x1 - x0 + 1) * (y1 - y0 + 1)

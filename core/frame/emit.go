@@ -112,38 +112,55 @@ func (p *Player) shown(i int, v View, alpha float64, by geom.Matrix) {
 	if a <= 0 || n.end == i+1 && n.layer.doc.Kind == doc.Group || n.veil.Nothing() {
 		return
 	}
-	l := &p.list
-	var veiled mark
-	if len(n.veil) > 0 {
-		box := n.layer.reaches
-		if n.kind == pieceNode {
-			box = n.layer.pieces[n.piece].reaches
-		}
-		l.op(OpVeil)
-		l.terms(n.veil, box)
-		veiled = l.openBox()
-		l.termNumbers(n.veil, by.Mul(n.m), box)
+	if n.tilt > 0 {
+		p.hinged(i, v, a, by)
+		return
 	}
-	if e, alone := p.effectsOf(n); alone || a < 1 && p.overlaps(i) {
-		e = e.On(by.Mul(n.m))
-		e.Opacity = a
-		outer, inner, two := e.Layers()
-		k := l.group(&outer)
-		if two {
-			k := l.group(&inner)
-			p.body(i, v, 1, by)
-			l.endGroup(k, &inner)
-		} else {
-			p.body(i, v, 1, by)
-		}
-		l.endGroup(k, &outer)
+	p.veiled(i, by, func() {
+		p.affected(i, a, by, func(alpha float64) { p.body(i, v, alpha, by) })
+	})
+}
+
+// veiled writes what inside does, as far as the veil of a node shows it.
+func (p *Player) veiled(i int, by geom.Matrix, inside func()) {
+	n, l := &p.nodes[i], &p.list
+	if len(n.veil) == 0 {
+		inside()
+		return
+	}
+	box := n.layer.reaches
+	if n.kind == pieceNode {
+		box = n.layer.pieces[n.piece].reaches
+	}
+	l.op(OpVeil)
+	l.terms(n.veil, box)
+	k := l.openBox()
+	l.termNumbers(n.veil, by.Mul(n.m), box)
+	inside()
+	l.op(OpEnd)
+	l.closeBox(k)
+}
+
+// affected writes what inside does with the effects of a node; inside is told how opaque it is itself.
+func (p *Player) affected(i int, a float64, by geom.Matrix, inside func(alpha float64)) {
+	n, l := &p.nodes[i], &p.list
+	e, alone := p.effectsOf(n)
+	if !alone && (a >= 1 || !p.overlaps(i)) {
+		inside(a)
+		return
+	}
+	e = e.On(by.Mul(n.m))
+	e.Opacity = a
+	outer, inner, two := e.Layers()
+	k := l.group(&outer)
+	if two {
+		k := l.group(&inner)
+		inside(1)
+		l.endGroup(k, &inner)
 	} else {
-		p.body(i, v, a, by)
+		inside(1)
 	}
-	if len(n.veil) > 0 {
-		l.op(OpEnd)
-		l.closeBox(veiled)
-	}
+	l.endGroup(k, &outer)
 }
 
 // effectsOf returns what is done to a node as a whole, and whether that is more than fading. What is done to a text in
@@ -272,7 +289,7 @@ func (p *Player) leaf(n *node, v View, alpha float64, by geom.Matrix) {
 			}
 			l.fill(p.film.Geometry, s.key, m.Mul(stretch), &c, alpha)
 		default:
-			l.fill(p.film.Geometry, s.key, m, &c, alpha)
+			p.stored(s.key, m, v, &c, alpha)
 		}
 	}
 	if restroked {

@@ -70,7 +70,7 @@ func locked(l *layer) bool {
 	return false
 }
 
-// touches reports whether a node is found at q: what scrolls at each of its copies, what is in a masked group where the mask shows it.
+// touches reports whether a node is found at q: what scrolls at each of its copies, what is turned out of the page where it is seen, what is in a masked group where the mask shows it.
 func (p *Player) touches(i int, q geom.Point, slack float64) bool {
 	for k := 0; k <= i; k++ {
 		g := &p.nodes[k]
@@ -92,6 +92,12 @@ func (p *Player) touches(i int, q geom.Point, slack float64) bool {
 				to.Y -= math.Floor((to.Y-box.Min.Y)/g.loops.Period.Y) * g.loops.Period.Y
 			}
 			q = g.m.Apply(to)
+		}
+		if g.tilt > 0 {
+			var seen bool
+			if q, seen = p.unturned(g, q); !seen {
+				return false
+			}
 		}
 		if g.kind == groupNode && p.hidden(k, i, q, slack) {
 			return false

@@ -102,7 +102,7 @@ func (p *Player) joined(i, to int) (end int, share float64) {
 	for end = i; end < to; end = p.nodes[end].end {
 		n := &p.nodes[end]
 		j, l := p.joint(n)
-		if j == nil || n.kind != leafNode || n.grown != 0 || n.mixed > 0 || n.mask != "" || n.loops.Period != (geom.Point{}) || n.rests != (geom.Point{}) {
+		if j == nil || n.kind != leafNode || n.grown != 0 || n.tilt > 0 || n.mixed > 0 || n.mask != "" || n.loops.Period != (geom.Point{}) || n.rests != (geom.Point{}) {
 			break
 		}
 		m, d := n.m, 0.0

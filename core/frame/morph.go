@@ -122,7 +122,7 @@ func (p *Player) oneSided(q *pair, l *layer, pose motion.Pose, parent geom.Matri
 	}
 	n := node{
 		kind: groupNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity,
-		veil: pose.Veil, loops: pose.Loops, blur: pose.Blur, mask: l.doc.Mask,
+		veil: pose.Veil, loops: pose.Loops, blur: pose.Blur, tilt: p.tilted(&pose.Tilts, l.box), mask: l.doc.Mask,
 	}
 	i := p.open(n)
 	for _, k := range q.children {
@@ -222,6 +222,7 @@ func (p *Player) unitBetween(q *pair, c strandClock, ua, ub motion.Unit) motion.
 	e := morph.Ease(c.p)
 	out := motion.Pose{Loops: motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, &p.passage, &ua, &ub)}
 	out.Growth, out.Blur = morph.Number(x.Growth, y.Growth, c.p), max(0, morph.Number(x.Blur, y.Blur, c.p))
+	out.Tilts = x.Tilts.Toward(y.Tilts, c.p)
 	out.Present, out.Opacity = true, morph.Number(x.Opacity, y.Opacity, e)
 	out.Offset = morph.Point(x.Offset, y.Offset, c.p)
 	out.Veil = p.veils.With(p.veils.Lifted(x.Veil, e), p.veils.Lifted(y.Veil, 1-e))
@@ -254,7 +255,7 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b state.
 	m := parent.Mul(is.Matrix())
 	n := node{
 		kind: leafNode, layer: q.a, other: q.b, share: e, m: m, alpha: is.Opacity,
-		veil: is.Veil, loops: is.Loops, blur: is.Blur,
+		veil: is.Veil, loops: is.Loops, blur: is.Blur, tilt: p.tilted(&is.Tilts, q.a.boxOf(is.Size)),
 		size: is.Size, corner: is.Corner, sized: a.Size != b.Size || a.Corner != b.Corner || !q.a.doc.Shape.Equal(q.b.doc.Shape),
 	}
 	if q.a.alone || q.b.alone {
@@ -326,6 +327,7 @@ func (p *Player) words(q *pair, n node, c strandClock) {
 		piece := n
 		piece.kind, piece.piece, piece.alpha, piece.veil = pieceNode, k, unit.Opacity, unit.Veil
 		piece.loops, piece.blur, piece.mixed = unit.Loops, unit.Blur, 0
+		piece.tilt = p.tilted(&unit.Tilts, base.pieces[k].box)
 		piece.m = n.m.Mul(base.unitAt(unit, base.pieces[k].box.Centre()))
 		p.close(p.open(piece))
 	}

@@ -25,9 +25,12 @@ type Player struct {
 	tmp     geom.Path
 	solo    map[string]bool // threads looked at alone; nil: all
 	effects []Effects       // of morphs
-	now     *motion.Clock   // scenes at rest show only what is on at this time; nil: all
-	passage motion.Passage  // of the morph that is shown
-	apart   bool            // what lies edge to edge is painted as if it did not
+	tilts   []geom.Projection
+	lens    *geom.Projection // through which outlines are written; nil: as they are
+	bent    geom.Path        // the last of these
+	now     *motion.Clock    // scenes at rest show only what is on at this time; nil: all
+	passage motion.Passage   // of the morph that is shown
+	apart   bool             // what lies edge to edge is painted as if it did not
 	veils   motion.Veils
 	plateOf int // the text whose plate is being written in parts, by its node, from 1 on; 0: none
 }
@@ -51,6 +54,7 @@ type node struct {
 	veil  motion.Veil
 	loops motion.Going
 	blur  float64 // px, beside that of the layer
+	tilt  int     // 1 + the place in Player.tilts of how it is turned out of the page, in its own axes; 0: not
 	end   int     // nodes[i+1:end] lie inside
 	paint Paint   // of a page
 	// What a morph changes:
@@ -202,7 +206,7 @@ func (p *Player) StandAtRest(i int) {
 
 // clear forgets what was placed, and keeps the memory.
 func (p *Player) clear() {
-	p.nodes, p.effects = p.nodes[:0], p.effects[:0]
+	p.nodes, p.effects, p.tilts = p.nodes[:0], p.effects[:0], p.tilts[:0]
 	p.veils.Reset()
 }
 
@@ -268,7 +272,7 @@ func (p *Player) alone(l *layer) bool {
 func (p *Player) layer(l *layer, parent geom.Matrix, pose motion.Pose, alpha float64, c *motion.Clock) {
 	n := node{
 		kind: leafNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity,
-		veil: pose.Veil, loops: pose.Loops, blur: pose.Blur, mask: l.doc.Mask,
+		veil: pose.Veil, loops: pose.Loops, blur: pose.Blur, tilt: p.tilted(&pose.Tilts, l.box), mask: l.doc.Mask,
 	}
 	unit := ""
 	if c != nil {
@@ -320,7 +324,7 @@ func (p *Player) pieceOf(l *layer, k int, m geom.Matrix, unit motion.Pose) {
 		return
 	}
 	q := m.Mul(l.unitAt(unit, l.pieces[k].box.Centre()))
-	p.close(p.open(node{kind: pieceNode, layer: l, piece: k, m: q, alpha: unit.Opacity, veil: unit.Veil, loops: unit.Loops, blur: unit.Blur}))
+	p.close(p.open(node{kind: pieceNode, layer: l, piece: k, m: q, alpha: unit.Opacity, veil: unit.Veil, loops: unit.Loops, blur: unit.Blur, tilt: p.tilted(&unit.Tilts, l.pieces[k].box)}))
 }
 
 // unitAt returns the map, in the layer's own axes, that its unit's pose makes: turns and growth about the unit's middle and offsets
@@ -351,6 +355,9 @@ func (p *Player) part(g, child *layer, m geom.Matrix, unit motion.Pose, c *motio
 		return
 	}
 	pose.Veil, pose.Blur = p.veils.With(pose.Veil, unit.Veil), math.Hypot(pose.Blur, unit.Blur)
+	if !unit.Tilts.None() {
+		pose.Tilts = pose.Tilts.And(unit.Tilts[0])
+	}
 	pose.Loops.Dim = 1 - (1-pose.Loops.Dim)*(1-unit.Loops.Dim)
 	middle := child.at(motion.Rest).ApplyBox(child.box).Centre()
 	p.layer(child, m.Mul(g.unitAt(unit, middle)), pose, pose.Opacity*unit.Opacity, c)

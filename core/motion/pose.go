@@ -43,6 +43,7 @@ type Pose struct {
 	Angle   float64      // degrees, from turning along paths
 	Growth  float64      // of presence moves: it is 1 + this times as large, about its pivot
 	Blur    float64      // of presence moves: px, deviation of a Gaussian
+	Tilts   effect.Tilts // of presence moves: out of the page
 	Loops   effect.Going // what loops add
 }
 

@@ -294,6 +294,7 @@ func (p *Pose) add(s *effect.Shown) {
 	p.Offset = p.Offset.Add(s.Offset)
 	p.Growth = (1+p.Growth)*(1+s.Growth) - 1
 	p.Blur = math.Hypot(p.Blur, s.Blur)
+	p.Tilts = p.Tilts.And(s.Tilt)
 }
 
 // SetTravel works out how far what goes off the page goes: f returns the least distance along a direction (a unit vector in the

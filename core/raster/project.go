@@ -10,37 +10,26 @@ import (
 // projection is the head of an OpProject: a flat picture seen in perspective.
 type projection struct {
 	shown image.Rectangle
-	box   geom.Box   // local
-	m     [9]float64 // local to device, by rows
-	scale float64    // samples a local px
+	box   geom.Box        // local
+	m     geom.Projection // local to device
+	scale float64         // samples a local px
 }
 
 func (p *Painter) projection(r *reader, view geom.Matrix) projection {
 	q := projection{shown: device(r.shown(view)), box: r.box()}
-	var m [9]float64
-	for i := range m {
-		m[i] = r.num()
+	for i := range q.m {
+		q.m[i] = r.num()
 	}
-	for k := 0; k < 3; k++ {
-		q.m[k] = view.A*m[k] + view.C*m[3+k] + view.E*m[6+k]
-		q.m[3+k] = view.B*m[k] + view.D*m[3+k] + view.F*m[6+k]
-		q.m[6+k] = m[6+k]
-	}
+	q.m = geom.Flat(view).Mul(q.m)
 	q.scale = min(max(r.num(), 0.01), 16)
 	return q
-}
-
-// apply maps a local point; w is how far it lies in front of the eye, none where it is 0 or less.
-func (q *projection) apply(p geom.Point) (geom.Point, float64) {
-	w := q.m[6]*p.X + q.m[7]*p.Y + q.m[8]
-	return geom.Point{X: (q.m[0]*p.X + q.m[1]*p.Y + q.m[2]) / w, Y: (q.m[3]*p.X + q.m[4]*p.Y + q.m[5]) / w}, w
 }
 
 // outline is the box as it is seen, or nothing where a corner lies behind the eye.
 func (q *projection) outline() *geom.Path {
 	out := &geom.Path{}
 	for i, c := range q.box.Corners() {
-		at, w := q.apply(c)
+		at, w := q.m.Apply(c)
 		if !(w > 1e-9) {
 			return &geom.Path{}
 		}
@@ -54,18 +43,6 @@ func (q *projection) outline() *geom.Path {
 	return out
 }
 
-// inverse returns the matrix from device to local, up to a factor.
-func (q *projection) inverse() ([9]float64, bool) {
-	a := q.m
-	inv := [9]float64{
-		a[4]*a[8] - a[5]*a[7], a[2]*a[7] - a[1]*a[8], a[1]*a[5] - a[2]*a[4],
-		a[5]*a[6] - a[3]*a[8], a[0]*a[8] - a[2]*a[6], a[2]*a[3] - a[0]*a[5],
-		a[3]*a[7] - a[4]*a[6], a[1]*a[6] - a[0]*a[7], a[0]*a[4] - a[1]*a[3],
-	}
-	det := a[0]*inv[0] + a[1]*inv[3] + a[2]*inv[6]
-	return inv, math.Abs(det) > 1e-12
-}
-
 // mostFlat bounds the flat picture, in px a side.
 const mostFlat = 8192
 
@@ -73,7 +50,7 @@ const mostFlat = 8192
 func (p *Painter) project(dst *surface, r *reader, view geom.Matrix) error {
 	q := p.projection(r, view)
 	w, h := int(math.Ceil(q.box.W()*q.scale)), int(math.Ceil(q.box.H()*q.scale))
-	inv, ok := q.inverse()
+	inv, ok := q.m.Inverse()
 	outline := q.outline()
 	if !ok || len(outline.Verbs) == 0 || w < 1 || h < 1 || w > mostFlat || h > mostFlat {
 		return p.skipInside(r)

@@ -24,6 +24,7 @@ type State struct {
 
 	Growth float64      // of presence moves: it is 1 + this times as large, about its pivot
 	Blur   float64      // of presence moves: px, deviation of a Gaussian
+	Tilts  effect.Tilts // of presence moves: out of the page
 	Loops  effect.Going // what loops make of it besides
 }
 
@@ -44,7 +45,7 @@ func (s State) With(p *motion.Pose) State {
 		s.Opacity = 0
 	}
 	s.Opacity *= p.Opacity
-	s.Veil, s.Growth, s.Blur = p.Veil, p.Growth, p.Blur
+	s.Veil, s.Growth, s.Blur, s.Tilts = p.Veil, p.Growth, p.Blur, p.Tilts
 	return s.Going(&p.Loops)
 }
 
