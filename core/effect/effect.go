@@ -83,6 +83,10 @@ type Comes struct {
 	Even   bool // easing has no say
 	// Rule returns what shows at a moment.
 	Rule func(of Of) func(at Moment) Shown
+	// Lasts is how long a new one takes, ms; nil: as the effect or its kind says.
+	Lasts func(s Setting) int64
+	// Pen is what it is drawn with; nil: it is not drawn.
+	Pen func(p Params) Pen
 	// Bar is the height of an entrance's bar at a linear share of its time, 0..1; nil: as the easing.
 	Bar func(p Params, x float64) float64
 	// Front is what uncovers it; nil: nothing does. Shown.Share is how far that has come.
@@ -108,6 +112,7 @@ type Shown struct {
 	Growth  float64    // it is 1 + this times as large, about its pivot
 	Blur    float64    // px, deviation of a Gaussian
 	Tilt    Tilt       // out of the page
+	Drawn   Drawn      // how far its lines are drawn
 	Away    bool       // nothing of it can be seen, since it is elsewhere
 }
 

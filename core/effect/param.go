@@ -17,12 +17,13 @@ const (
 	Direction = "direction" // degrees clockwise, 0 to the right
 	List      = "list"      // numbers, one for each
 	Move      = "move"      // another move of the scene, by id
+	Layer     = "layer"     // another layer of the scene, by its thread
 )
 
 // Param is one parameter of an effect: what it is in the document, and how it is shown and set. Least, Most and Step are as it is shown.
 type Param struct {
 	Name    string // in the document
-	Control string // Number, Choice, Signs, Direction, List or Move
+	Control string // Number, Choice, Signs, Direction, List, Move or Layer
 	Words   string // beside it
 	Out     string // the same of an exit, where it differs
 	Label   string // by itself
@@ -37,6 +38,7 @@ type Param struct {
 	Options []Option          // of a Choice or Signs
 	Four    bool              // of directions only left, right, up and down
 	Needs   string            // shown only where this parameter is no 0 and not missing
+	NeedsIs string            // and where it is this word, if one is given
 	NoUnit  bool              // not of moves that go unit by unit
 	Free    string            // of a choice: any number may be written, too, and this is what it is called
 	First   func(Setting) any // of a new move; nil: it is left away
@@ -54,6 +56,7 @@ type Option struct {
 type Setting struct {
 	PageW, PageH float64  // px
 	Box          geom.Box // of the layer, in its own axes
+	Lines        float64  // px: how long all lines are that it is drawn by
 }
 
 // num is a parameter that is a number.
@@ -69,6 +72,8 @@ func share(name, words, label string, usual, least, most float64) Param {
 }
 
 func (p Param) digits(n int, step float64) Param { p.Digits, p.Step = n, step; return p }
+
+func (p Param) needs(name string) Param { p.Needs = name; return p }
 
 func (p Param) first(f func(Setting) any) Param { p.First = f; return p }
 
@@ -150,6 +155,11 @@ func (e *Effect) Param(name string) *Param {
 	return nil
 }
 
+// NamesLayer reports whether a parameter of an effect names another layer.
+func (e *Effect) NamesLayer() bool {
+	return slices.ContainsFunc(e.Params, func(q Param) bool { return q.Control == Layer })
+}
+
 // NamesMove reports whether a parameter of an effect names another move.
 func (e *Effect) NamesMove() bool {
 	return slices.ContainsFunc(e.Params, func(q Param) bool { return q.Control == Move })
@@ -180,6 +190,11 @@ func (q *Param) Check(v any) string {
 	case Move:
 		if s, ok := v.(string); !ok || len(s) > 100 {
 			return "must name a move"
+		}
+		return ""
+	case Layer:
+		if s, ok := v.(string); !ok || len(s) > 100 {
+			return "must name a layer by its thread"
 		}
 		return ""
 	}

@@ -147,7 +147,7 @@ func TestEveryEffectIsDescribed(t *testing.T) {
 				t.Errorf("%s: the usual %s is refused: %s", e.Name, q.Name, q.Check(q.Usual))
 			}
 			for _, bad := range []any{math.NaN(), math.Inf(1), "nothing of the kind", map[string]any{}, -1e12, 1e12} {
-				if _, word := bad.(string); word && q.Control == effect.Move {
+				if _, word := bad.(string); word && (q.Control == effect.Move || q.Control == effect.Layer) {
 					continue
 				}
 				if q.Check(bad) == "" {

@@ -31,6 +31,7 @@ type Film struct {
 	layouts map[string]*text.Layout
 	picture map[string]uint32
 	joints  map[*layer]*joint // of all scenes; nil where there are none
+	points  map[*layer]bool   // likewise: what follows the tips of what is drawn
 	page    uint32            // outline of the page
 	broad   uint32            // one that goes beyond it on all sides, for pages that are moved: what cuts them has the edge
 }
@@ -47,6 +48,7 @@ type scene struct {
 	joints     map[*layer]*joint
 	byID       map[string]*layer
 	byThread   map[string]*layer
+	pointers   map[*layer]bool // what follows the tips of what is drawn; nil where nothing does
 }
 
 // layer is a compiled layer: its outlines in its own axes, its box and pivot, and what moves it.
@@ -56,8 +58,9 @@ type layer struct {
 	children []*layer
 	track    *motion.Track
 	pivot    geom.Point
-	edge     *outlined // how its one outline lies; nil where it is more
-	reaches  geom.Box  // what it paints in at rest, in its own axes: box, strokes, plate, effects
+	edge     *outlined  // how its one outline lies; nil where it is more
+	reaches  geom.Box   // what it paints in at rest, in its own axes: box, strokes, plate, effects
+	drawings []*drawing // how it is drawn, where a move draws it
 	outlines
 }
 
@@ -192,6 +195,12 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 			f.joints = maps.Clone(f.joints)
 			maps.Copy(f.joints, s.joints)
 		}
+		if len(s.pointers) > 0 {
+			if f.points == nil {
+				f.points = map[*layer]bool{}
+			}
+			maps.Copy(f.points, s.pointers)
+		}
 	}
 	for i, s := range f.scenes {
 		t, from := s.doc.Transition, i-1
@@ -260,6 +269,7 @@ func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting 
 	s.joints = make(map[*layer]*joint, size)
 	f.join(s.layers, s.joints)
 	f.measureSlides(s, s.layers, was)
+	f.compileDrawings(s, s.layers, nil, geom.Identity)
 	return s
 }
 

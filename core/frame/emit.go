@@ -15,6 +15,9 @@ func (p *Player) emit(v View) *List {
 	l := &p.list
 	l.reset(float64(f.Doc.Film.Width), float64(f.Doc.Film.Height))
 	p.paint(0, len(p.nodes), v, 1, geom.Identity)
+	for i := range p.tips {
+		p.tips[i].paint(p, v)
+	}
 	return l
 }
 
@@ -192,9 +195,9 @@ func (p *Player) overlaps(i int) bool {
 	}
 	switch n.kind {
 	case leafNode:
-		return n.layer.doc.Stroke != nil || n.other != nil && n.other.doc.Stroke != nil
+		return n.draw.pen != nil || n.layer.doc.Stroke != nil || n.other != nil && n.other.doc.Stroke != nil
 	case pieceNode:
-		return n.layer.doc.Stroke != nil
+		return n.draw.pen != nil || n.layer.doc.Stroke != nil
 	}
 	if n.end == i+1 {
 		return false
@@ -228,6 +231,9 @@ func (p *Player) plate(n *node, alpha float64, by geom.Matrix) {
 	if n.layer == nil || n.layer.plate == nil || alpha <= 0 {
 		return
 	}
+	if n.draw.pen != nil {
+		alpha *= n.draw.fill
+	}
 	s := n.layer.plate
 	c := s.paint
 	if n.other != nil && n.other.plate != nil {
@@ -239,9 +245,17 @@ func (p *Player) plate(n *node, alpha float64, by geom.Matrix) {
 }
 
 func (p *Player) leaf(n *node, v View, alpha float64, by geom.Matrix) {
+	if m := by.Mul(n.m); n.draw.pen != nil {
+		p.drawnLeaf(n, v, alpha, m)
+	} else {
+		p.leafIn(n, v, alpha, m)
+	}
+}
+
+// leafIn writes a leaf whose axes m maps to the page.
+func (p *Player) leafIn(n *node, v View, alpha float64, m geom.Matrix) {
 	d := n.layer.doc
 	l := &p.list
-	m := by.Mul(n.m)
 	if paint := kinds[d.Kind].paint; paint != nil {
 		paint(p, n, v, alpha, m)
 		return

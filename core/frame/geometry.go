@@ -18,6 +18,7 @@ type Store struct {
 	paths     map[uint32]*geom.Path
 	bounds    map[uint32]geom.Box
 	contacts  map[contactKey]contact
+	measures  map[string]*geom.Measure // of what is drawn, by what it is
 	next      uint32
 }
 
@@ -25,7 +26,7 @@ type Store struct {
 const maxOutlines = 20000
 
 func newStore(next uint32) *Store {
-	return &Store{byContent: map[string]uint32{}, paths: map[uint32]*geom.Path{}, bounds: map[uint32]geom.Box{}, contacts: map[contactKey]contact{}, next: next}
+	return &Store{byContent: map[string]uint32{}, paths: map[uint32]*geom.Path{}, bounds: map[uint32]geom.Box{}, contacts: map[contactKey]contact{}, measures: map[string]*geom.Measure{}, next: next}
 }
 
 // KnowPath tells the store the outline of a drawn path whose data is name, so that name need not be path data: while points are
@@ -53,6 +54,16 @@ func (s *Store) key(content string, outline func() *geom.Path) uint32 {
 	p := outline()
 	s.paths[s.next], s.bounds[s.next] = p, p.Bounds()
 	return s.next
+}
+
+// measure returns the lengths of what content describes.
+func (s *Store) measure(content string, p *geom.Path) *geom.Measure {
+	m := s.measures[content]
+	if m == nil {
+		m = geom.NewMeasure(p)
+		s.measures[content] = m
+	}
+	return m
 }
 
 func (s *Store) rectangle(b geom.Box, radius float64) uint32 {

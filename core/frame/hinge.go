@@ -63,7 +63,7 @@ func (p *Player) hinged(i int, v View, a float64, by geom.Matrix) {
 // plain reports whether a node shows nothing but outlines in plain colours, as they are stored.
 func (p *Player) plain(n *node) bool {
 	if n.kind != leafNode && n.kind != pieceNode || len(n.veil) > 0 || n.layer.plate != nil && (n.kind == leafNode || p.plateOf > 0) || kinds[n.layer.doc.Kind].paint != nil ||
-		n.other != nil || n.sized || n.grown != 0 || p.lens != nil {
+		n.other != nil || n.sized || n.grown != 0 || n.draw.pen != nil || p.lens != nil {
 		return false
 	}
 	shapes := n.layer.shapes

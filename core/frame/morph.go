@@ -136,6 +136,7 @@ func (p *Player) oneSided(q *pair, l *layer, pose motion.Pose, parent geom.Matri
 		p.inside(k, c, m)
 	}
 	p.close(i)
+	p.draw(i, pose.Drawn)
 }
 
 // inside adds a child of a group of one side; one of that side only follows the group's own fade.
@@ -222,7 +223,7 @@ func (p *Player) unitBetween(q *pair, c strandClock, ua, ub motion.Unit) motion.
 	e := morph.Ease(c.p)
 	out := motion.Pose{Loops: motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, &p.passage, &ua, &ub)}
 	out.Growth, out.Blur = morph.Number(x.Growth, y.Growth, c.p), max(0, morph.Number(x.Blur, y.Blur, c.p))
-	out.Tilts = x.Tilts.Toward(y.Tilts, c.p)
+	out.Tilts, out.Drawn = x.Tilts.Toward(y.Tilts, c.p), x.Drawn.Toward(y.Drawn, c.p)
 	out.Present, out.Opacity = true, morph.Number(x.Opacity, y.Opacity, e)
 	out.Offset = morph.Point(x.Offset, y.Offset, c.p)
 	out.Veil = p.veils.With(p.veils.Lifted(x.Veil, e), p.veils.Lifted(y.Veil, 1-e))
@@ -276,6 +277,7 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b state.
 			p.one(k, c, inner)
 		}
 		p.close(i)
+		p.draw(i, is.Drawn)
 		return
 	}
 	if alike(q.a, q.b) {
@@ -283,7 +285,9 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b state.
 			p.words(q, n, c)
 			return
 		}
-		p.close(p.open(n))
+		i := p.open(n)
+		p.close(i)
+		p.draw(i, is.Drawn)
 		return
 	}
 	// Different contents: each side stretched into the interpolated box, one dissolving into the other.

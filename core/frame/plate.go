@@ -88,6 +88,9 @@ func (p *Player) plates(i int, v View, alpha float64, by geom.Matrix) bool {
 func (p *Player) platePart(n *node, alpha float64, by geom.Matrix) {
 	of := &p.nodes[p.plateOf-1]
 	region := n.layer.pieces[n.piece].region
+	if n.draw.pen != nil {
+		alpha *= n.draw.fill
+	}
 	if region == 0 || alpha <= 0 {
 		return
 	}

@@ -28,9 +28,11 @@ type Player struct {
 	tilts   []geom.Projection
 	lens    *geom.Projection // through which outlines are written; nil: as they are
 	bent    geom.Path        // the last of these
-	now     *motion.Clock    // scenes at rest show only what is on at this time; nil: all
-	passage motion.Passage   // of the morph that is shown
-	apart   bool             // what lies edge to edge is painted as if it did not
+	parts   []drawnPart      // of what is drawn
+	tips    []tip
+	now     *motion.Clock  // scenes at rest show only what is on at this time; nil: all
+	passage motion.Passage // of the morph that is shown
+	apart   bool           // what lies edge to edge is painted as if it did not
 	veils   motion.Veils
 	plateOf int // the text whose plate is being written in parts, by its node, from 1 on; 0: none
 }
@@ -68,7 +70,8 @@ type node struct {
 	// Of a mask:
 	rests geom.Point // at rest: the period of its scrolls, whose copies a view may show
 	mask  string     // doc.Inside or doc.Outside
-	gone  float64    // how much the others show where it does not cover, since only one side of a morph has it
+	draw  drawn
+	gone  float64 // how much the others show where it does not cover, since only one side of a morph has it
 }
 
 type nodeKind uint8
@@ -128,6 +131,11 @@ func (p *Player) Thin(at *motion.Clock) { p.now = at }
 
 // Stand places everything as at time t, for Hit, Quad and Bounds, without making a list.
 func (p *Player) Stand(t motion.Instant) {
+	p.place(t)
+	p.followTips()
+}
+
+func (p *Player) place(t motion.Instant) {
 	f := p.film
 	w := f.Order.At(t)
 	p.clear()
@@ -207,6 +215,7 @@ func (p *Player) StandAtRest(i int) {
 // clear forgets what was placed, and keeps the memory.
 func (p *Player) clear() {
 	p.nodes, p.effects, p.tilts = p.nodes[:0], p.effects[:0], p.tilts[:0]
+	p.tips = p.tips[:0]
 	p.veils.Reset()
 }
 
@@ -316,6 +325,7 @@ func (p *Player) layer(l *layer, parent geom.Matrix, pose motion.Pose, alpha flo
 		p.layers(l.children, n.m, c)
 	}
 	p.close(i)
+	p.draw(i, pose.Drawn)
 }
 
 // pieceOf adds a piece of a text that moves by itself; m maps the text's axes to the page.
@@ -324,7 +334,9 @@ func (p *Player) pieceOf(l *layer, k int, m geom.Matrix, unit motion.Pose) {
 		return
 	}
 	q := m.Mul(l.unitAt(unit, l.pieces[k].box.Centre()))
-	p.close(p.open(node{kind: pieceNode, layer: l, piece: k, m: q, alpha: unit.Opacity, veil: unit.Veil, loops: unit.Loops, blur: unit.Blur, tilt: p.tilted(&unit.Tilts, l.pieces[k].box)}))
+	i := p.open(node{kind: pieceNode, layer: l, piece: k, m: q, alpha: unit.Opacity, veil: unit.Veil, loops: unit.Loops, blur: unit.Blur, tilt: p.tilted(&unit.Tilts, l.pieces[k].box)})
+	p.close(i)
+	p.draw(i, unit.Drawn)
 }
 
 // unitAt returns the map, in the layer's own axes, that its unit's pose makes: turns and growth about the unit's middle and offsets
@@ -357,6 +369,9 @@ func (p *Player) part(g, child *layer, m geom.Matrix, unit motion.Pose, c *motio
 	pose.Veil, pose.Blur = p.veils.With(pose.Veil, unit.Veil), math.Hypot(pose.Blur, unit.Blur)
 	if !unit.Tilts.None() {
 		pose.Tilts = pose.Tilts.And(unit.Tilts[0])
+	}
+	if unit.Drawn.Pen != nil {
+		pose.Drawn = unit.Drawn
 	}
 	pose.Loops.Dim = 1 - (1-pose.Loops.Dim)*(1-unit.Loops.Dim)
 	middle := child.at(motion.Rest).ApplyBox(child.box).Centre()

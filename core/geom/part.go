@@ -6,8 +6,15 @@ func (p *Path) Part(from, to float64) *Path {
 	if from <= 0 && to >= 1 {
 		return p
 	}
+	return p.PartOf(NewMeasure(p), from, to)
+}
+
+// PartOf is Part of a path whose lengths are known.
+func (p *Path) PartOf(m *Measure, from, to float64) *Path {
+	if from <= 0 && to >= 1 {
+		return p
+	}
 	out := &Path{}
-	m := NewMeasure(p)
 	if !(to > from) || m.total == 0 {
 		return out
 	}
@@ -93,4 +100,31 @@ func (s Segment) between(a, b float64) Segment {
 		return p.Lerp(q, u).Lerp(q.Lerp(r, u), v)
 	}
 	return Segment{P0: at(a, a, a), P1: at(a, a, b), P2: at(a, b, b), P3: at(b, b, b)}
+}
+
+// Subpaths returns the subpaths of p in their order, several together where there are more than most.
+func (p *Path) Subpaths(most int) (list []*Path) {
+	n := 0
+	for _, v := range p.Verbs {
+		if v == MoveTo {
+			n++
+		}
+	}
+	each, seen, i := max(1, (n+most-1)/most), 0, 0
+	for _, v := range p.Verbs {
+		if v == MoveTo {
+			if seen%each == 0 {
+				list = append(list, &Path{})
+			}
+			seen++
+		}
+		if len(list) == 0 {
+			list = append(list, &Path{})
+		}
+		out := list[len(list)-1]
+		out.Verbs = append(out.Verbs, v)
+		out.Points = append(out.Points, p.Points[i:i+PointsOf[v]]...)
+		i += PointsOf[v]
+	}
+	return
 }

@@ -44,6 +44,7 @@ type Pose struct {
 	Growth  float64      // of presence moves: it is 1 + this times as large, about its pivot
 	Blur    float64      // of presence moves: px, deviation of a Gaussian
 	Tilts   effect.Tilts // of presence moves: out of the page
+	Drawn   effect.Drawn // of presence moves: how far it is drawn
 	Loops   effect.Going // what loops add
 }
 

@@ -295,6 +295,9 @@ func (p *Pose) add(s *effect.Shown) {
 	p.Growth = (1+p.Growth)*(1+s.Growth) - 1
 	p.Blur = math.Hypot(p.Blur, s.Blur)
 	p.Tilts = p.Tilts.And(s.Tilt)
+	if s.Drawn.Pen != nil && (p.Drawn.Pen == nil || s.Drawn.P < p.Drawn.P) {
+		p.Drawn = s.Drawn
+	}
 }
 
 // SetTravel works out how far what goes off the page goes: f returns the least distance along a direction (a unit vector in the

@@ -25,6 +25,7 @@ type State struct {
 	Growth float64      // of presence moves: it is 1 + this times as large, about its pivot
 	Blur   float64      // of presence moves: px, deviation of a Gaussian
 	Tilts  effect.Tilts // of presence moves: out of the page
+	Drawn  effect.Drawn // of presence moves: how far it is drawn
 	Loops  effect.Going // what loops make of it besides
 }
 
@@ -45,7 +46,7 @@ func (s State) With(p *motion.Pose) State {
 		s.Opacity = 0
 	}
 	s.Opacity *= p.Opacity
-	s.Veil, s.Growth, s.Blur, s.Tilts = p.Veil, p.Growth, p.Blur, p.Tilts
+	s.Veil, s.Growth, s.Blur, s.Tilts, s.Drawn = p.Veil, p.Growth, p.Blur, p.Tilts, p.Drawn
 	return s.Going(&p.Loops)
 }
 
