@@ -83,6 +83,9 @@ type Comes struct {
 	Even   bool // easing has no say
 	// Rule returns what shows at a moment.
 	Rule func(of Of) func(at Moment) Shown
+	// Over returns the parameters with which one side of something goes, and the next comes: about a level axis, or an upright one; nil: it has
+	// no sides.
+	Over func(level bool) Params
 	// Lasts is how long a new one takes, ms; nil: as the effect or its kind says.
 	Lasts func(s Setting) int64
 	// Pen is what it is drawn with; nil: it is not drawn.

@@ -31,7 +31,7 @@ var _ = add(Effect{
 		}(),
 		share("depth", "Seen from", "How far off the viewer is, against its longer side", 2, 110, 2000),
 	},
-	Comes: &Comes{Says: [2]string{"swings in on a hinge", "swings out on a hinge"}, ByUnit: true, Rule: func(of Of) func(Moment) Shown {
+	Comes: &Comes{Says: [2]string{"swings in on a hinge", "swings out on a hinge"}, ByUnit: true, Over: over, Rule: func(of Of) func(Moment) Shown {
 		tilt := Tilt{Axis: of.Params.Word("axis"), Depth: of.Params.Number("depth")}
 		from := of.Params.Number("from")
 		return func(at Moment) Shown {
@@ -44,6 +44,13 @@ var _ = add(Effect{
 		}
 	}},
 })
+
+func over(level bool) Params {
+	if level {
+		return Params{"axis": "level"}
+	}
+	return Params{"axis": "upright"}
+}
 
 // Tilt is a turn out of the page about an axis of a box; the zero Tilt is none.
 type Tilt struct {

@@ -17,6 +17,7 @@ const (
 	Direction = effect.Direction // degrees clockwise, 0 to the right
 	List      = effect.List      // numbers, one for each
 	Move      = effect.Move      // another move of the scene, by id
+	Layer     = effect.Layer     // another layer of the scene, by its thread
 )
 
 // Field is one value that can be set.
@@ -25,7 +26,7 @@ type Field struct {
 	Words   string   `json:"words"`   // beside it
 	Out     string   `json:"out"`     // the same of an exit, where it differs
 	Name    string   `json:"name"`    // by itself
-	Control string   `json:"control"` // Number, Choice, Signs, Direction, List or Move
+	Control string   `json:"control"` // Number, Choice, Signs, Direction, List, Move or Layer
 	Unit    string   `json:"unit"`
 	Times   float64  `json:"times"` // what is shown is the value times this: 100 for shares in %
 	Least   float64  `json:"least"` // as it is shown
@@ -38,6 +39,7 @@ type Field struct {
 	Options []Option `json:"options"` // of a Choice or Signs
 	Four    bool     `json:"four"`    // of directions only left, right, up and down
 	Needs   string   `json:"needs"`   // shown only where the value at this path is set
+	NeedsIs string   `json:"needsIs"` // and is this word; empty: whatever it is
 	NoUnit  bool     `json:"noUnit"`  // not of moves that go unit by unit
 }
 
@@ -123,7 +125,7 @@ func of(q *effect.Param) []Field {
 		Step: q.Step, Digits: q.Digits, Whole: q.Whole, Usual: q.Usual, Options: []Option{}, Four: q.Four, NoUnit: q.NoUnit,
 	}
 	if q.Needs != "" {
-		f.Needs = "params." + q.Needs
+		f.Needs, f.NeedsIs = "params."+q.Needs, q.NeedsIs
 	}
 	for _, o := range q.Options {
 		f.Options = append(f.Options, Option{o.Value, o.Words, o.Sign})

@@ -1,15 +1,12 @@
 package frame
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 	"slices"
 
 	"capstan/core/doc"
-	"capstan/core/effect"
 	"capstan/core/geom"
-	"capstan/core/morph"
 	"capstan/core/state"
 )
 
@@ -44,14 +41,8 @@ type line struct {
 // at a time.
 const mostLines = 1000
 
-// drawn is how far a node is drawn; without a pen it is all there.
-type drawn struct {
-	pen         *effect.Pen
-	lines, fill float64
-}
-
 // pens returns those that a layer's moves draw with.
-func pens(l *doc.Layer) (list []effect.Pen) {
+func pens(l *doc.Layer) (list []state.Pen) {
 	for _, m := range l.Moves {
 		if c := m.Comes(); c != nil && c.Pen != nil {
 			list = append(list, c.Pen(m.Full()))
@@ -61,7 +52,7 @@ func pens(l *doc.Layer) (list []effect.Pen) {
 }
 
 // compileDrawings prepares the layers that are drawn, by themselves or with a group they are in, and notes what follows the tips.
-func (f *Film) compileDrawings(s *scene, list []*layer, within []effect.Pen, to geom.Matrix) {
+func (f *Film) compileDrawings(s *scene, list []*layer, within []state.Pen, to geom.Matrix) {
 	for _, l := range list {
 		of := append(slices.Clip(within), pens(l.doc)...)
 		if len(of) == 0 && len(l.children) == 0 {
@@ -102,7 +93,7 @@ func (l *layer) within(g *layer) bool {
 }
 
 // drawingWith returns how a layer is drawn with a pen; nil where it is not prepared for it.
-func (l *layer) drawingWith(pen *effect.Pen) *drawing {
+func (l *layer) drawingWith(pen *state.Pen) *drawing {
 	for _, d := range l.drawings {
 		if d.line == pen.Line && d.pointer == pen.Pointer {
 			return d
@@ -171,249 +162,6 @@ func band(box geom.Box) (*geom.Path, geom.Pen) {
 		p.Line(geom.Point{X: x, Y: y + 0.2*step*(NoiseAt(uint32(rows), false, float64(i), 0)-0.5)})
 	}
 	return p, geom.Pen{Width: 2.6 * step, Cap: geom.RoundCap, Join: geom.RoundJoin}
-}
-
-// draw notes how far node i, and all that is in it, is drawn, and where the tip is.
-func (p *Player) draw(i int, d effect.Drawn) {
-	if d.Pen == nil {
-		return
-	}
-	p.parts = p.parts[:0]
-	total, fills := 0.0, false
-	for k := i; k < p.nodes[i].end; k++ {
-		n := &p.nodes[k]
-		if n.mask != "" && k > i {
-			k = n.end - 1
-			continue
-		}
-		of := n.drawing(d.Pen)
-		if of == nil {
-			continue
-		}
-		fills = fills || of.fills
-		weight := of.weight
-		if d.Pen.Equal {
-			weight = 1
-		}
-		total += weight
-		p.parts = append(p.parts, drawnPart{k, of, weight})
-	}
-	switch d.Pen.Order {
-	case "front":
-		slices.Reverse(p.parts)
-	case "left":
-		slices.SortStableFunc(p.parts, func(a, b drawnPart) int { return cmp.Compare(a.of.middle.X, b.of.middle.X) })
-	case "top":
-		slices.SortStableFunc(p.parts, func(a, b drawnPart) int { return cmp.Compare(a.of.middle.Y, b.of.middle.Y) })
-	}
-	if total == 0 { // nothing has a length: all take as long
-		for k := range p.parts {
-			p.parts[k].weight = 1
-		}
-		total = float64(len(p.parts))
-	}
-	lines, fill := d.Shares(fills)
-	gone, tipped := lines*total, false
-	for k := range p.parts {
-		q := &p.parts[k]
-		n := &p.nodes[q.node]
-		share := 1.0
-		if gone < q.weight {
-			share = gone / q.weight
-			if !tipped && lines < 1 {
-				p.tip(n, q.of, share, d.Pen, lines)
-				tipped = true
-			}
-		}
-		gone = max(0, gone-q.weight)
-		if lines >= 1 {
-			share = 1
-		}
-		if n.draw.pen != nil { // drawn with its group, too
-			share, fill := min(share, n.draw.lines), min(fill, n.draw.fill)
-			n.draw = drawn{d.Pen, share, fill}
-			continue
-		}
-		n.draw = drawn{d.Pen, share, fill}
-	}
-	for k := i; k < p.nodes[i].end; k++ { // the plates of texts come with the filling
-		if n := &p.nodes[k]; n.kind == textNode && n.draw.pen == nil {
-			n.draw = drawn{d.Pen, 1, fill}
-		}
-	}
-}
-
-// drawnPart is one of what is drawn one after another.
-type drawnPart struct {
-	node   int
-	of     *drawing
-	weight float64
-}
-
-// drawing returns how a node is drawn with a pen; nil where it has no outlines of its own. In a morph it is drawn as on the side it goes to, where
-// it is drawn there.
-func (n *node) drawing(pen *effect.Pen) *drawing {
-	d, _ := n.drawnAs(pen)
-	return d
-}
-
-func (n *node) drawnAs(pen *effect.Pen) (*drawing, *layer) {
-	for _, l := range [2]*layer{n.other, n.layer} {
-		if l == nil {
-			continue
-		}
-		switch d := l.drawingWith(pen); {
-		case d == nil:
-		case n.kind == leafNode:
-			return d, l
-		case n.kind == pieceNode && n.piece < len(d.pieces):
-			return d.pieces[n.piece], l
-		}
-	}
-	return nil, nil
-}
-
-// at returns the line that is being drawn when a share of all is, and how far that one is.
-func (d *drawing) at(share float64) (i int, of float64) {
-	want := share * d.length
-	i, found := slices.BinarySearchFunc(d.lines, want, func(l line, want float64) int { return cmp.Compare(l.from, want) })
-	if !found {
-		i--
-	}
-	i = max(0, min(i, len(d.lines)-1))
-	if length := d.lines[i].measure.Length(); length > 0 {
-		of = min(1, (want-d.lines[i].from)/length)
-	}
-	return
-}
-
-// drawnLeaf writes a leaf as far as it is drawn. One that changes its form on the way to another scene is that form less and less, and more and more
-// what is drawn there.
-func (p *Player) drawnLeaf(n *node, v View, alpha float64, m geom.Matrix) {
-	d, as := n.drawnAs(n.draw.pen)
-	if d == nil || len(d.lines) == 0 {
-		p.finished(n, v, alpha*n.draw.fill, m)
-		return
-	}
-	if n.other != nil && (n.sized || n.grown != 0 || n.other.doc.Path != n.layer.doc.Path) {
-		e := min(1, max(0, n.share))
-		if as == n.layer {
-			e = 1 - e
-		}
-		p.finished(n, v, alpha*n.draw.lines*(1-e), m)
-		alpha *= e
-		if n.grown != 0 {
-			m = m.Mul(geom.Scale(1/n.grown, 1/n.grown))
-		}
-		if w, h := as.box.W(), as.box.H(); n.size != (geom.Point{}) && w > 0 && h > 0 && n.kind == leafNode {
-			m = m.Mul(geom.Scale(n.size.X/w, n.size.Y/h))
-		}
-	}
-	if alpha <= 0 {
-		return
-	}
-	if kinds[as.doc.Kind].paint != nil {
-		p.rubbed(n, d, v, alpha, m)
-		return
-	}
-	shapes, others := as.shapes, n.layer.shapes
-	if n.kind == pieceNode {
-		shapes = as.pieces[n.piece].shapes
-		if n.piece < len(n.layer.pieces) {
-			others = n.layer.pieces[n.piece].shapes
-		}
-	}
-	paint := func(i int, own *Paint) Paint {
-		if as == n.layer || len(others) != len(shapes) {
-			return own.Sized(m, v.Scale)
-		}
-		c := morph.Paints(&others[i].paint, own, n.share)
-		return c.Sized(m, v.Scale)
-	}
-	if n.draw.fill > 0 {
-		for i := range shapes {
-			if s := &shapes[i]; s.of == 0 && !s.paint.Clear() {
-				c := paint(i, &s.paint)
-				p.list.fill(p.film.Geometry, s.key, m, &c, alpha*n.draw.fill)
-			}
-		}
-	}
-	if !d.lines[0].own { // the line it lends itself goes as the filling comes
-		if alpha *= 1 - n.draw.fill; alpha <= 0 {
-			return
-		}
-	}
-	last, share := d.at(n.draw.lines)
-	if n.draw.lines >= 1 {
-		last, share = len(d.lines)-1, 1
-	}
-	for i := range d.lines[:last+1] {
-		s := &d.lines[i]
-		c := paint(s.shape, &s.paint)
-		if i == last && share < 1 {
-			p.drawnPartly(s, share, m, &c, alpha)
-			continue
-		}
-		p.sided(s, m, func() { p.list.fill(p.film.Geometry, s.whole, m, &c, alpha) })
-	}
-}
-
-func (p *Player) drawnPartly(s *line, share float64, m geom.Matrix, c *Paint, alpha float64) {
-	if share > 0 {
-		stroke := s.path.PartOf(s.measure, 0, share).Stroke(s.pen)
-		p.sided(s, m, func() { p.list.outline(stroke, m, c, alpha) })
-	}
-}
-
-// sided writes what inside does on the side of the outline that a line keeps to.
-func (p *Player) sided(s *line, m geom.Matrix, inside func()) {
-	if s.side == "" {
-		inside()
-		return
-	}
-	l := &p.list
-	l.op(OpClip, s.of, outsideCode(s.side))
-	k := l.openBox()
-	l.matrix(m)
-	inside()
-	l.op(OpEnd)
-	l.closeBox(k)
-}
-
-// finished writes a leaf as it is when all of it is drawn.
-func (p *Player) finished(n *node, v View, alpha float64, m geom.Matrix) {
-	if alpha <= 0 {
-		return
-	}
-	was := n.draw
-	n.draw = drawn{}
-	p.leafIn(n, v, alpha, m)
-	n.draw = was
-}
-
-// rubbed writes a picture as far as its band has uncovered it.
-func (p *Player) rubbed(n *node, d *drawing, v View, alpha float64, m geom.Matrix) {
-	if n.draw.lines >= 1 {
-		p.finished(n, v, alpha, m)
-		return
-	}
-	if n.draw.lines <= 0 {
-		return
-	}
-	l, s := &p.list, &d.lines[0]
-	l.op(OpMask, 0)
-	k := l.openBox()
-	l.num(0)
-	p.finished(n, v, alpha, m)
-	shown := l.reach
-	l.op(OpNext)
-	l.reach = geom.EmptyBox()
-	l.outline(s.path.PartOf(s.measure, 0, n.draw.lines).Stroke(s.pen), m, &state.White, 1)
-	l.op(OpEnd)
-	if l.reach = shown.Intersect(l.reach); l.reach.Empty() {
-		l.reach = geom.EmptyBox()
-	}
-	l.closeBox(k)
 }
 
 // Lines returns how long all lines are that a layer is drawn by, in px of its own axes, and 0 for an unknown layer.

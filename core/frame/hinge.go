@@ -3,8 +3,8 @@ package frame
 import (
 	"math"
 
-	"capstan/core/effect"
 	"capstan/core/geom"
+	"capstan/core/state"
 )
 
 // nearest is the least w at which something is painted in perspective: nearer to the eye than that it would be 20 times as large.
@@ -17,7 +17,7 @@ const mostSheet = 4096
 const bendsWithin = 0.02
 
 // tilted notes how something is turned out of the page about its box, and returns what a node holds of that.
-func (p *Player) tilted(t *effect.Tilts, box geom.Box) int {
+func (p *Player) tilted(t *state.Tilts, box geom.Box) int {
 	if t.None() {
 		return 0
 	}
@@ -40,7 +40,7 @@ func (l *layer) boxOf(size geom.Point) geom.Box {
 // what is seen; its veil lies on the thing itself.
 func (p *Player) hinged(i int, v View, a float64, by geom.Matrix) {
 	n := &p.nodes[i]
-	h := p.tilts[n.tilt-1]
+	h := &p.tilts[n.tilt-1]
 	if _, ok := h.Inverse(); !ok {
 		return // edge on
 	}
@@ -49,14 +49,14 @@ func (p *Player) hinged(i int, v View, a float64, by geom.Matrix) {
 		box = n.layer.pieces[n.piece].reaches
 	}
 	p.affected(i, a, by, func(alpha float64) {
-		if p.plain(n) && inFront(&h, box) {
+		if p.plain(n) && inFront(h, box) {
 			outer := p.lens
-			p.lens = &h
+			p.lens = h
 			p.body(i, v, alpha, by)
 			p.lens = outer
 			return
 		}
-		p.sheet(i, v, alpha, by, &h, box)
+		p.sheet(i, v, alpha, by, h, box)
 	})
 }
 
@@ -134,7 +134,9 @@ func (p *Player) sheet(i int, v View, alpha float64, by geom.Matrix, h *geom.Pro
 	if !onSheet.Empty() {
 		scale := min(1, mostSheet/max(onSheet.W(), onSheet.H()))
 		m := seen.Mul(geom.Flat(back))
-		copy(l.Numbers[at:], append([]float64{onSheet.Min.X, onSheet.Min.Y, onSheet.W(), onSheet.H()}, append(m[:], scale)...))
+		copy(l.Numbers[at:], []float64{onSheet.Min.X, onSheet.Min.Y, onSheet.W(), onSheet.H()})
+		copy(l.Numbers[at+4:], m[:])
+		l.Numbers[at+13] = scale
 		for _, c := range flat.Corners() {
 			q, _ := seen.Apply(c)
 			l.reach = l.reach.Include(q)

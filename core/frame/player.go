@@ -29,6 +29,7 @@ type Player struct {
 	lens    *geom.Projection // through which outlines are written; nil: as they are
 	bent    geom.Path        // the last of these
 	parts   []drawnPart      // of what is drawn
+	strokes geom.Stroker
 	tips    []tip
 	now     *motion.Clock  // scenes at rest show only what is on at this time; nil: all
 	passage motion.Passage // of the morph that is shown

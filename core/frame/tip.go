@@ -1,26 +1,37 @@
 package frame
 
 import (
+	"fmt"
 	"math"
 
-	"capstan/core/effect"
 	"capstan/core/geom"
+	form "capstan/core/shape"
+	"capstan/core/state"
 )
 
 // tip is where something is being drawn.
 type tip struct {
-	pen   *effect.Pen
+	pen   *state.Pen
 	tool  []shape
 	at    geom.Point // on the page
 	turn  float64    // degrees
 	alpha float64
 }
 
+// tool returns the outlines of what follows a tip, in the colours of a scene.
+func (f *Film) tool(name string, s *scene) (shapes []shape) {
+	for i, q := range form.Tool(name) {
+		key := f.Geometry.key(fmt.Sprint("tool", name, i), func() *geom.Path { return q.Path })
+		shapes = append(shapes, shape{key: key, paint: Paint{Colour: state.Colour(q.Colour, q.Role, q.Tone, s.doc)}})
+	}
+	return
+}
+
 // comesFor is the share of the lines in which what draws them comes, and goes again.
 const comesFor = 0.03
 
 // tip notes where a node is being drawn when a share of its lines is; lines is the share of all that are drawn along with it.
-func (p *Player) tip(n *node, d *drawing, share float64, pen *effect.Pen, lines float64) {
+func (p *Player) tip(n *node, d *drawing, share float64, pen *state.Pen, lines float64) {
 	if len(d.tool) == 0 && pen.Layer == "" || len(d.lines) == 0 {
 		return
 	}

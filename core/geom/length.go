@@ -8,10 +8,11 @@ import (
 // Measure answers questions about a path by arc length. Make one with NewMeasure; it does not
 // change afterwards and may be shared.
 type Measure struct {
-	segs  []Segment
-	ends  []float64   // length at the end of each segment
-	knots [][]float64 // cumulated length at equal parameter steps of each cubic
-	total float64
+	segs   []Segment
+	ends   []float64   // length at the end of each segment
+	knots  [][]float64 // cumulated length at equal parameter steps of each cubic
+	total  float64
+	closed map[int]bool // by the first segment of each subpath
 }
 
 // gauss holds nodes and weights of 8-point Gauss-Legendre quadrature on -1..1
@@ -36,7 +37,7 @@ func (s Segment) speedIntegral(a, b float64) float64 {
 
 // NewMeasure measures p. Jumps between subpaths have no length.
 func NewMeasure(p *Path) *Measure {
-	m := &Measure{}
+	m := &Measure{closed: p.closedAt()}
 	p.Each(func(s Segment) {
 		var k []float64
 		length := 0.0

@@ -6,21 +6,18 @@ func (p *Path) Part(from, to float64) *Path {
 	if from <= 0 && to >= 1 {
 		return p
 	}
-	return p.PartOf(NewMeasure(p), from, to)
+	out := &Path{}
+	p.partInto(out, NewMeasure(p), from, to)
+	return out
 }
 
-// PartOf is Part of a path whose lengths are known.
-func (p *Path) PartOf(m *Measure, from, to float64) *Path {
-	if from <= 0 && to >= 1 {
-		return p
-	}
-	out := &Path{}
+// partInto adds that part of p, whose lengths are m, to out.
+func (p *Path) partInto(out *Path, m *Measure, from, to float64) {
 	if !(to > from) || m.total == 0 {
-		return out
+		return
 	}
 	lo, hi := from*m.total, to*m.total
-	begin, end := 0.0, 0.0 // of the segment at hand
-	closed := p.closedAt()
+	begin, end := 0.0, 0.0  // of the segment at hand
 	first, whole := 0, true // of the subpath at hand: its first segment, and whether all of it is there
 	open := false
 	for i, s := range m.segs {
@@ -53,11 +50,10 @@ func (p *Path) PartOf(m *Measure, from, to float64) *Path {
 				out.Cubic(q.P1, q.P2, q.P3)
 			}
 		}
-		if last := i == len(m.segs)-1 || m.segs[i+1].First; last && whole && closed[first] {
+		if last := i == len(m.segs)-1 || m.segs[i+1].First; last && whole && m.closed[first] {
 			out.Close()
 		}
 	}
-	return out
 }
 
 // closedAt says for the first segment of each subpath, by its place among all segments, whether the subpath is closed.

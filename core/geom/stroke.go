@@ -39,7 +39,21 @@ const maxDashes = 20000
 // itself; where the offset of the inner side would run backwards it goes through the line's own corner, so that no
 // hole opens. Curves are flattened by distance and by turn.
 func (p *Path) Stroke(pen Pen) *Path {
-	s := stroker{out: &Path{}, pen: pen, r: pen.Width / 2}
+	return new(Stroker).Stroke(p, pen)
+}
+
+// Stroker strokes one path after another in the same memory. The zero Stroker is ready.
+type Stroker struct {
+	stroker
+	path, part Path
+	lines      []polyline
+}
+
+// Stroke is Path.Stroke. What it returns is good until the next call.
+func (k *Stroker) Stroke(p *Path, pen Pen) *Path {
+	k.path.Reset()
+	s := &k.stroker
+	s.out, s.pen, s.r = &k.path, pen, pen.Width/2
 	if !(s.r > 0) {
 		return s.out
 	}
@@ -49,12 +63,29 @@ func (p *Path) Stroke(pen Pen) *Path {
 	if pen.Trim != nil {
 		p = p.Part(pen.Trim[0], pen.Trim[1])
 	}
-	for _, line := range p.flatten(s.r) {
-		for _, piece := range s.dashed(s.headed(line)) {
-			s.stroke(piece)
+	k.lines = p.flatten(k.lines[:0], s.r)
+	for _, line := range k.lines {
+		switch {
+		case !line.drawn: // a bare move draws nothing; what was drawn or closed but goes nowhere has caps
+		case len(pen.Dash) == 0:
+			s.stroke(s.headed(line))
+		default:
+			for _, piece := range s.dashed(s.headed(line)) {
+				s.stroke(piece)
+			}
 		}
 	}
 	return s.out
+}
+
+// Part is Stroke of the part of a path, whose lengths are m, between two shares of its length.
+func (k *Stroker) Part(p *Path, m *Measure, from, to float64, pen Pen) *Path {
+	if from <= 0 && to >= 1 {
+		return k.Stroke(p, pen)
+	}
+	k.part.Reset()
+	p.partInto(&k.part, m, from, to)
+	return k.Stroke(&k.part, pen)
 }
 
 // polyline is a subpath cut into chords; smooth[i] tells that point i lies within a curve and is no corner.
@@ -73,16 +104,20 @@ func (l *polyline) add(q Point, smooth bool) {
 	l.at, l.smooth = append(l.at, q), append(l.smooth, smooth)
 }
 
-// flatten cuts a path into polylines fine enough for offsets by r.
-func (p *Path) flatten(r float64) []polyline {
-	var out []polyline
+// flatten cuts a path into polylines fine enough for offsets by r, in the memory of out.
+func (p *Path) flatten(out []polyline, r float64) []polyline {
 	var cur *polyline
 	var start Point
 	i := 0
 	pen := Point{}
 	begin := func(at Point) {
-		out = append(out, polyline{})
+		if len(out) < cap(out) {
+			out = out[:len(out)+1]
+		} else {
+			out = append(out, polyline{})
+		}
 		cur = &out[len(out)-1]
+		*cur = polyline{at: cur.at[:0], smooth: cur.smooth[:0]}
 		cur.add(at, false)
 	}
 	for _, v := range p.Verbs {
@@ -119,8 +154,7 @@ func (p *Path) flatten(r float64) []polyline {
 		}
 		i += PointsOf[v]
 	}
-	// A bare move draws nothing; what was drawn or closed but goes nowhere has caps.
-	return slices.DeleteFunc(out, func(l polyline) bool { return !l.drawn })
+	return out
 }
 
 // curve adds the chords of a cubic: few enough turns that the outer offset stays within tolerance too.
@@ -129,31 +163,32 @@ func (l *polyline) curve(s Segment, r float64) {
 	n := int(math.Ceil(math.Sqrt(0.75 * d / strokeTolerance)))
 	n = max(1, min(n, 200))
 	most := 2 * math.Acos(1-math.Min(1, strokeTolerance/math.Max(r, strokeTolerance)))
-	var split func(t0, t1 float64, v0, v1 Point, depth int)
-	split = func(t0, t1 float64, v0, v1 Point, depth int) {
-		turn := 0.0
-		if v0.Len() > 1e-12 && v1.Len() > 1e-12 {
-			turn = math.Abs(math.Atan2(v0.X*v1.Y-v0.Y*v1.X, v0.X*v1.X+v0.Y*v1.Y))
-		}
-		if turn > most && depth < 10 {
-			t := (t0 + t1) / 2
-			v := s.direction(t)
-			split(t0, t, v0, v, depth+1)
-			split(t, t1, v, v1, depth+1)
-			return
-		}
-		if t1 == 1 {
-			l.add(s.P3, false)
-		} else {
-			l.add(s.At(t1), true)
-		}
-	}
 	v := s.direction(0)
 	for i := 0; i < n; i++ {
 		t0, t1 := float64(i)/float64(n), float64(i+1)/float64(n)
 		next := s.direction(t1)
-		split(t0, t1, v, next, 0)
+		l.split(&s, t0, t1, v, next, most, 0)
 		v = next
+	}
+}
+
+// split adds the chords of s from t0 to t1, where its directions are v0 and v1, none of which turns by more than most.
+func (l *polyline) split(s *Segment, t0, t1 float64, v0, v1 Point, most float64, depth int) {
+	turn := 0.0
+	if v0.Len() > 1e-12 && v1.Len() > 1e-12 {
+		turn = math.Abs(math.Atan2(v0.X*v1.Y-v0.Y*v1.X, v0.X*v1.X+v0.Y*v1.Y))
+	}
+	if turn > most && depth < 10 {
+		t := (t0 + t1) / 2
+		v := s.direction(t)
+		l.split(s, t0, t, v0, v, most, depth+1)
+		l.split(s, t, t1, v, v1, most, depth+1)
+		return
+	}
+	if t1 == 1 {
+		l.add(s.P3, false)
+	} else {
+		l.add(s.At(t1), true)
 	}
 }
 
@@ -249,9 +284,10 @@ func (s *stroker) dashed(l polyline) []polyline {
 
 // stroker writes outlines of polylines.
 type stroker struct {
-	out *Path
-	pen Pen
-	r   float64
+	out  *Path
+	pen  Pen
+	r    float64
+	back polyline // the line of now, backwards
 }
 
 func normal(a, b Point) Point {
@@ -276,17 +312,26 @@ func (s *stroker) stroke(l polyline) {
 		}
 	}
 	if l.closed {
-		for _, side := range [2]polyline{l, l.reversed()} {
-			s.along(side, true)
-			s.out.Close()
-		}
+		s.along(l, true)
+		s.out.Close()
+		s.along(s.reversed(l), true)
+		s.out.Close()
 		return
 	}
 	s.along(l, true)
 	s.cap(l.at[n-1], normal(l.at[n-2], l.at[n-1]))
-	s.along(l.reversed(), false)
+	s.along(s.reversed(l), false)
 	s.cap(l.at[0], normal(l.at[1], l.at[0]))
 	s.out.Close()
+}
+
+// reversed is a line backwards, good until the next call.
+func (s *stroker) reversed(l polyline) polyline {
+	b := &s.back
+	b.at, b.smooth, b.closed = append(b.at[:0], l.at...), append(b.smooth[:0], l.smooth...), l.closed
+	slices.Reverse(b.at)
+	slices.Reverse(b.smooth)
+	return *b
 }
 
 func (l polyline) reversed() polyline {

@@ -9,6 +9,13 @@ import (
 	"capstan/core/motion"
 )
 
+// What effects make of layers is told as they do.
+type (
+	Tilts = effect.Tilts
+	Drawn = effect.Drawn
+	Pen   = effect.Pen
+)
+
 // State is a layer in its parent's axes; lengths are px, angles degrees clockwise with full turns counted.
 type State struct {
 	At           geom.Point // of its origin

@@ -2,6 +2,7 @@ package view
 
 import (
 	"cmp"
+	"slices"
 
 	"github.com/go-json-experiment/json/jsontext"
 
@@ -55,21 +56,30 @@ type MoveFacts struct {
 	Cycles  string  `json:"cycles"`  // a cycle of it: "One turn"
 	Times   string  `json:"times"`   // how many: "Turns"
 	First   string  `json:"first"`   // to which side it goes first; empty: that goes without saying
-	Others  []Named `json:"others"`  // other moves that a parameter of it may name
+	Others  []Named `json:"others"`  // other moves, or layers by their threads, that a parameter of it may name
 	Wheel   *Wheel  `json:"wheel"`   // what a wheel seems to do; null: what it does
 }
 
 // Named is a move by what it is called.
 type Named struct {
-	Move  string `json:"move"`
+	Move  string `json:"move"` // or the thread of a layer
 	Words string `json:"words"`
 }
 
 // others returns the moves of a scene that a parameter of a move may name: what goes by a pace, as the ground that a wheel rolls on.
-func others(sc *doc.Scene, m *doc.Move) []Named {
+func others(sc *doc.Scene, l *doc.Layer, m *doc.Move) []Named {
 	list := []Named{}
 	e := m.Does()
-	if e == nil || !e.NamesMove() {
+	switch {
+	case e != nil && e.NamesLayer():
+		doc.Walk(sc.Layers, func(o, _ *doc.Layer) bool {
+			if o != l && !holds(o, l) && o.Mask == "" {
+				list = append(list, Named{o.Thread, o.Name})
+			}
+			return true
+		})
+		return list
+	case e == nil || !e.NamesMove():
 		return list
 	}
 	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
@@ -81,6 +91,11 @@ func others(sc *doc.Scene, m *doc.Move) []Named {
 		return true
 	})
 	return list
+}
+
+// holds reports whether a layer lies in a group.
+func holds(g, l *doc.Layer) bool {
+	return slices.ContainsFunc(g.Children, func(c *doc.Layer) bool { return c == l || holds(c, l) })
 }
 
 // effectFacts are those of a move's effect.
@@ -118,7 +133,7 @@ func (s *Views) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveV
 		Film: s.Shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 	}}
 	effectFacts(mv, &w.MoveFacts)
-	w.Others, w.Wheel = others(sc, mv), s.wheelOf(i, l, mv)
+	w.Others, w.Wheel = others(sc, l, mv), s.wheelOf(i, l, mv)
 	w.Profile, w.Rounds = motion.Profile(mv, iv, 24), s.roundsOf(i, l, mv)
 	if mv.Kind == doc.Loop && i > 0 && !sc.Aside {
 		w.Before = loopBefore(s.Shown.Doc.Film.Scenes[i-1].Thread(l.Thread), mv)

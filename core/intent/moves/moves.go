@@ -171,7 +171,7 @@ func remember(s *intent.Desk, move string, patch edit.Fields) {
 		if edit.Fields(edit.FieldsOf(patch["params"])).Change(&set) == nil {
 			u.Params = u.Params.Clone()
 			for name, v := range set {
-				if q := e.Param(name); q != nil && q.Control != effect.Move && q.Control != effect.List && q.Check(v) == "" {
+				if q := e.Param(name); q != nil && q.Control != effect.Move && q.Control != effect.Layer && q.Control != effect.List && q.Check(v) == "" {
 					if u.Params == nil {
 						u.Params = effect.Params{}
 					}
@@ -203,7 +203,11 @@ func New(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant strin
 	o := e.Offer(kind, variant)
 	box, _ := s.Film.Box(s.SceneIndex(m), l.ID)
 	page := s.Doc.Film
-	v.Params = e.Fresh(o, effect.Setting{PageW: float64(page.Width), PageH: float64(page.Height), Box: box})
+	at := effect.Setting{PageW: float64(page.Width), PageH: float64(page.Height), Box: box}
+	if e.Comes != nil && e.Comes.Lasts != nil {
+		at.Lines = s.Film.Lines(s.SceneIndex(m), l.ID)
+	}
+	v.Params = e.Fresh(o, at)
 	v.Repeat, v.Easing = o.Repeat, o.Easing
 	switch g := v.Goes(); {
 	case g == nil && v.Timeless():
@@ -211,7 +215,10 @@ func New(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant strin
 		if e.Comes.Seeded {
 			v.Seed = 1 + rand.Int64N(1e6)
 		}
-		v.Duration = cmp.Or(o.Duration, e.Lasts, map[string]int64{doc.Entrance: 600, doc.Exit: 400}[kind])
+		if e.Comes.Lasts != nil {
+			v.Duration = e.Comes.Lasts(at) / 10 * 10
+		}
+		v.Duration = cmp.Or(v.Duration, o.Duration, e.Lasts, map[string]int64{doc.Entrance: 600, doc.Exit: 400}[kind])
 	default:
 		v.Lasts, v.Start.Offset = doc.WholeScene, 0
 		if g.Cycle == nil && !v.Runs() {
@@ -271,6 +278,26 @@ func Band(s *intent.Desk, apart float64) *doc.Move {
 		}
 	}
 	return v
+}
+
+// Drawing is the effect by which layers are drawn.
+func Drawing() (name string) {
+	for _, e := range effect.All() {
+		if e.Comes != nil && e.Comes.Pen != nil {
+			name = e.Name
+		}
+	}
+	return
+}
+
+// Sides is the effect by which one side of something goes, and the next comes, with its parameters: about a level axis, or an upright one.
+func Sides(level bool) (name string, params effect.Params) {
+	for _, e := range effect.All() {
+		if e.Comes != nil && e.Comes.Over != nil {
+			name, params = e.Name, e.Comes.Over(level)
+		}
+	}
+	return
 }
 
 // usedKey names moves of one kind and effect, offered in one way, for what they were last given.

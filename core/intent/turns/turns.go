@@ -17,7 +17,9 @@ import (
 )
 
 // Asked is all of it, by name.
-var Asked = intent.Table{
+var Asked = intent.Join(drawingAsked, turnsAsked)
+
+var turnsAsked = intent.Table{
 	// Layers are there from one time to another: at once in, at once out. It takes the place of what did so before.
 	"moves.only": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
 		Threads []string `json:"threads"`

@@ -214,6 +214,10 @@ export function sceneMenu(e: React.MouseEvent, index: number) {
     { word: 'Blank scene after', run: () => add('scene.add') },
     null,
     { word: 'Bring all in', run: () => run('moves.bringIn') },
+    {
+      word: 'Draw the scene',
+      run: () => run('moves.draw', { threads: [], total: 0, equal: false, ground: false, pointer: '' }),
+    },
     { word: 'In words', key: 'W', run: () => set({ sheet: 'words' }) },
     { word: 'A cue at the playhead', key: 'C', run: () => run('cue.add') },
     null,

@@ -305,8 +305,8 @@ export interface Field {
   out: string
   /** by itself */
   name: string
-  /** Number, Choice, Signs, Direction, List or Move */
-  control: 'number' | 'choice' | 'signs' | 'direction' | 'list' | 'move'
+  /** Number, Choice, Signs, Direction, List, Move or Layer */
+  control: 'number' | 'choice' | 'signs' | 'direction' | 'list' | 'move' | 'layer'
   unit: string
   /** what is shown is the value times this: 100 for shares in % */
   times: number
@@ -328,6 +328,8 @@ export interface Field {
   four: boolean
   /** shown only where the value at this path is set */
   needs: string
+  /** and is this word; empty: whatever it is */
+  needsIs: string
   /** not of moves that go unit by unit */
   noUnit: boolean
 }
@@ -700,7 +702,7 @@ export interface MoveFacts {
   times: string
   /** to which side it goes first; empty: that goes without saying */
   first: string
-  /** other moves that a parameter of it may name */
+  /** other moves, or layers by their threads, that a parameter of it may name */
   others: Named[]
   /** what a wheel seems to do; null: what it does */
   wheel: Wheel | null
@@ -719,6 +721,7 @@ export interface MoveRun {
 
 /** Named is a move by what it is called. */
 export interface Named {
+  /** or the thread of a layer */
   move: string
   words: string
 }
@@ -1468,12 +1471,14 @@ export interface Intents {
   'moves.change': { moves?: string[]; field?: string; how?: string; by?: number }
   'moves.clear': { threads?: string[] }
   'moves.delete': { moves?: string[] }
+  'moves.draw': { threads?: string[]; total?: number; equal?: boolean; ground?: boolean; pointer?: string }
   'moves.inTurn': { threads?: string[]; in?: string; out?: string }
   'moves.mirror': { moves?: string[] }
   'moves.only': { threads?: string[]; from?: number; to?: number }
   'moves.paste': { sets?: DocumentMove[][]; begins?: Record<string, number>; threads?: string[]; step?: number }
   'moves.set': { moves?: string[]; patch?: Fields }
   'moves.turn': { moves?: string[] }
+  'moves.turnOver': { threads?: string[]; level?: boolean }
   'nudge': { threads?: string[]; dx?: number; dy?: number }
   'order': { threads?: string[]; to?: string }
   'order.before': { threads?: string[]; target?: string; where?: string }

@@ -79,15 +79,18 @@ export function DescribedField({
     )
   }
   if (f.control === 'list') return <ListField field={f} words={words} value={value} onSet={onSet} />
-  if (f.control === 'move') {
+  if (f.control === 'move' || f.control === 'layer') {
     if (!moves.length && !value) return null
+    const none = f.control === 'move' ? 'its own way' : 'none yet'
+    const gone =
+      value && !moves.some((m) => m.move === value) ? [{ value: String(value), label: 'one that is gone' }] : []
     return (
       <>
         <Label>{words}</Label>
         <Choice
           name={f.name}
           value={value === null ? '' : String(value || 'none')}
-          of={[{ value: 'none', label: 'its own way' }, ...moves.map((m) => ({ value: m.move, label: m.words }))]}
+          of={[{ value: 'none', label: none }, ...moves.map((m) => ({ value: m.move, label: m.words })), ...gone]}
           onSet={(v) => onSet(v === 'none' ? null : v)}
         />
       </>

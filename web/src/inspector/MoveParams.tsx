@@ -98,7 +98,10 @@ export function ParamFields({ of }: { of: Edited }) {
     <>
       {list
         .filter((f) => !(f.noUnit && move.unit))
-        .filter((f) => !f.needs || valueAt(move, f.needs) !== undefined || mixed.has(f.needs))
+        .filter((f) => {
+          const needed = f.needs ? valueAt(move, f.needs) : undefined
+          return !f.needs || mixed.has(f.needs) || (f.needsIs ? needed === f.needsIs : needed !== undefined)
+        })
         .map((f) => {
           const differs = mixed.has(f.path)
           if (f.control === 'direction')

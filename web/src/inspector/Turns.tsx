@@ -4,6 +4,7 @@ import { engine } from '../engine/engine'
 import type { Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
+import { Check } from '../ui/Check'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
 import { Fold } from '../ui/Section'
@@ -26,6 +27,8 @@ function TurnFields({ selected }: { selected: Selected[] }) {
   const [to, setTo] = useState<number | null>(null)
   const [comes, setComes] = useState('')
   const [goes, setGoes] = useState('')
+  const [total, setTotal] = useState(4)
+  const [equal, setEqual] = useState(false)
   const here = Math.min(Math.max(0, Math.round((at - scene.start - scene.into) / 10) * 10), scene.stay)
   const begin = from ?? here
   const end = to ?? Math.min(scene.stay, begin + 2000)
@@ -74,6 +77,38 @@ function TurnFields({ selected }: { selected: Selected[] }) {
         onClick={() => run('moves.inTurn', { threads, in: comes, out: goes })}
       >
         In turn
+      </Button>
+      <Label>Drawn in</Label>
+      <span className="grid grid-cols-2 items-center gap-1 text-[0.75rem]">
+        <NumberField
+          quiet
+          name="Time in which they are drawn"
+          unit="s"
+          digits={1}
+          step={0.5}
+          min={0.1}
+          max={600}
+          value={total}
+          onSet={setTotal}
+        />
+        <Check className="" name="Equally" on={equal} onSet={setEqual} />
+      </span>
+      <Button
+        className="col-span-2 !h-7 text-[0.75rem]"
+        title="Each is drawn for its share of the time, in the order in which they were selected"
+        onClick={() =>
+          run('moves.draw', { threads, total: Math.round(total * 1000), equal, ground: true, pointer: '' })
+        }
+      >
+        Draw one after another
+      </Button>
+      <Button
+        className="col-span-2 !h-7 text-[0.75rem]"
+        disabled={threads.length !== 2}
+        title="The two sides of a sign: the first that was selected turns away, the other comes round"
+        onClick={() => run('moves.turnOver', { threads, level: false })}
+      >
+        Turn over
       </Button>
     </div>
   )

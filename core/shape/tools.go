@@ -1,14 +1,18 @@
-package frame
+package shape
 
 import (
-	"fmt"
-
 	"capstan/core/effect"
 	"capstan/core/geom"
-	"capstan/core/state"
 )
 
-// part of a tool: an outline in hundredths of its size about its tip, in a role of the scene, or in a colour where that has none.
+// ToolPart is an outline of a tool, in hundredths of its size about its tip, and its colour: a role of the scene, or a colour where that has none.
+type ToolPart struct {
+	Path   *geom.Path
+	Role   string
+	Tone   int
+	Colour string
+}
+
 type part struct {
 	d      string
 	line   float64 // it is a line so wide; 0: it is filled
@@ -57,23 +61,20 @@ var (
 // lean is how far what is held is turned from lying to the right of its tip, in degrees.
 const lean = -52
 
-// tool returns the outlines of what follows a tip, in the colours of a scene; none for a name that there is nothing of.
-func (f *Film) tool(name string, s *scene) (shapes []shape) {
-	add := func(parts []part, m geom.Matrix) {
-		for _, q := range parts {
-			key := f.Geometry.key(fmt.Sprint("tool", q.d, q.line, m), func() *geom.Path {
-				p, err := geom.ParseData(q.d)
-				if err != nil {
-					return &geom.Path{} // a test reads them all
-				}
-				if q.line > 0 {
-					p = p.Stroke(geom.Pen{Width: q.line, Cap: geom.RoundCap, Join: geom.RoundJoin})
-				}
-				out := &geom.Path{}
-				out.Append(p, m)
-				return out
-			})
-			shapes = append(shapes, shape{key: key, paint: Paint{Colour: state.Colour(q.colour, q.role, q.tone, s.doc)}})
+// Tool returns what follows a tip, back to front; nothing for a name that there is nothing of.
+func Tool(name string) (parts []ToolPart) {
+	add := func(list []part, m geom.Matrix) {
+		for _, q := range list {
+			p, err := geom.ParseData(q.d)
+			if err != nil {
+				continue // a test reads them all
+			}
+			if q.line > 0 {
+				p = p.Stroke(geom.Pen{Width: q.line, Cap: geom.RoundCap, Join: geom.RoundJoin})
+			}
+			out := &geom.Path{}
+			out.Append(p, m)
+			parts = append(parts, ToolPart{out, q.role, q.tone, q.colour})
 		}
 	}
 	held, side := geom.Rotate(lean), geom.Identity
