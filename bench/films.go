@@ -98,15 +98,17 @@ func drift(sky string, facts *doc.Media) *doc.Project {
 	return p
 }
 
-// focus is a picture that fills the page and comes into focus, as long as the film.
-func focus(sky string, facts *doc.Media) *doc.Project {
-	m := &maker{}
-	ground := m.layer(doc.Picture, "", 960, 540, 1920, 1080)
-	ground.Fill, ground.Picture = doc.Fill{Kind: doc.NoFill}, &doc.PictureUse{Media: sky}
-	m.move(ground, doc.Move{Kind: doc.Entrance, Effect: effect.Focus, Duration: 5000, Easing: "linear"})
-	p := film("Focus", ground)
-	p.Media = map[string]*doc.Media{sky: facts}
-	return p
+// filling is a picture that fills the page and comes in by an effect, as long as the film.
+func filling(name string) func(sky string, facts *doc.Media) *doc.Project {
+	return func(sky string, facts *doc.Media) *doc.Project {
+		m := &maker{}
+		ground := m.layer(doc.Picture, "", 960, 540, 1920, 1080)
+		ground.Fill, ground.Picture = doc.Fill{Kind: doc.NoFill}, &doc.PictureUse{Media: sky}
+		m.move(ground, doc.Move{Kind: doc.Entrance, Effect: name, Duration: 5000, Easing: "linear", Seed: 7})
+		p := film(name, ground)
+		p.Media = map[string]*doc.Media{sky: facts}
+		return p
+	}
 }
 
 // compiled is a film with the files it uses.

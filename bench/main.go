@@ -15,6 +15,7 @@ import (
 	"time"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
@@ -23,12 +24,18 @@ import (
 
 const rounds = 5
 
+// only is the one film that is measured, where the command names one.
+var only string
+
 func main() {
 	if len(os.Args) > 1 && os.Args[1] == "memory" {
 		if err := alone(os.Args[2]); err != nil {
 			fail(err)
 		}
 		return
+	}
+	if len(os.Args) > 1 {
+		only = os.Args[1]
 	}
 	dir, err := os.MkdirTemp(roomy(), "capstan-bench-")
 	if err != nil {
@@ -62,7 +69,11 @@ func measure(dir string) error {
 		name       string
 		film       string
 		limit, aim float64
-	}{{"export of small movers / encoder alone", "opener", 1.30, 8}, {"export of a page-filling drift / encoder alone", "drift", 1.60, 30}, {"export of a page-filling focus / encoder alone", "focus", 2.50, 120}} {
+	}{{"export of small movers / encoder alone", "opener", 1.30, 8}, {"export of a page-filling drift / encoder alone", "drift", 1.60, 30}, {"export of a page-filling focus / encoder alone", effect.Focus, 2.50, 120},
+		{"export of a page-filling hinge / encoder alone", effect.Hinge, 2.50, 120}, {"export of a page-filling speckle / encoder alone", effect.Speckle, 2.50, 120}} {
+		if only != "" && b.film != only {
+			continue
+		}
 		c, err := load(dir, b.film)
 		if err != nil {
 			return err
@@ -91,6 +102,9 @@ func measure(dir string) error {
 		fmt.Printf("  %.2f s, encoder alone %.2f s\n", median(ours), median(theirs))
 		os.Remove(raw)
 	}
+	if only != "" {
+		return nil
+	}
 	if err := measureGIF(dir); err != nil {
 		return err
 	}
@@ -114,7 +128,10 @@ var (
 )
 
 func load(dir, name string) (*compiled, error) {
-	films := map[string]func(string, *doc.Media) *doc.Project{"opener": opener, "drift": drift, "focus": focus}
+	films := map[string]func(string, *doc.Media) *doc.Project{"opener": opener, "drift": drift}
+	if films[name] == nil {
+		films[name] = filling(name)
+	}
 	return compile(filepath.Join(dir, "media"), films[name])
 }
 

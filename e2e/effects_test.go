@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"bytes"
 	"fmt"
 	"image"
 	"image/color"
@@ -13,15 +14,20 @@ import (
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/motion"
+	"capstan/demo"
 	"capstan/e2e/browser"
 	"capstan/studio/media"
 )
 
-// everyEffect is a film with a scene for every effect, as an entrance or as a loop: on a turned rectangle, on a text letter by letter and on a
-// group part by part, where it goes by unit. The pages change by every effect of pages in turn. It returns what each scene is of.
-func everyEffect() (*doc.Project, []string) {
+// everyEffect is a film with a scene for every effect, as an entrance or as a loop: on a turned rectangle, on a picture, on a text letter by letter and
+// on a group part by part, where it goes by unit. The pages change by every effect of pages in turn. It returns what each scene is of.
+func everyEffect(t *testing.T, files *media.Folder) (*doc.Project, []string) {
+	sky, facts, err := files.Take(bytes.NewReader(demo.Sky()), "sky.jpg")
+	if err != nil {
+		t.Fatal(err)
+	}
 	p := doc.NewProject("effects", "Effects", 320, 240, "e0")
-	p.Film.Scenes = nil
+	p.Film.Scenes, p.Media = nil, map[string]*doc.Media{sky: facts}
 	var of []string
 	pages := []doc.Transition{}
 	for _, e := range effect.All() {
@@ -70,6 +76,7 @@ func everyEffect() (*doc.Project, []string) {
 		solid := func(c string) doc.Fill { return doc.Fill{Kind: doc.Solid, Colour: c} }
 		if e.Goes == nil || !e.Goes.Parted || kind != doc.Loop {
 			add("box", &doc.Layer{Kind: doc.Rectangle, Fill: solid("#d8573a"), Place: doc.Place{X: 60, Y: 30, W: 110, H: 70, Turn: 20}}, "")
+			add("photo", &doc.Layer{Kind: doc.Picture, Fill: doc.Fill{Kind: doc.NoFill}, Corner: 12, Picture: &doc.PictureUse{Media: sky}, Place: doc.Place{X: 250, Y: 175, W: 110, H: 62, Turn: -8}}, "")
 			add("words", &doc.Layer{Kind: doc.TextKind, Fill: solid("#17403c"), Place: doc.Place{X: 30, Y: 150},
 				Text: &doc.Text{Align: doc.Left, LineHeight: 1, Runs: []doc.Run{{Text: "Kite day", Family: "Archivo", Weight: 700, Size: 40}}}}, unit(doc.ByLetter))
 		}
@@ -97,7 +104,7 @@ func everyEffect() (*doc.Project, []string) {
 // item). That a tenth of a second shows is the control: each differs then, but for what is at once.
 func TestEveryEffectLooksTheSameInPageAndFile(t *testing.T) {
 	files := media.NewFolder(t.TempDir())
-	project, of := everyEffect()
+	project, of := everyEffect(t, files)
 	b := compileFor(t, project, files)
 	p := sit(t, startStudio(t))
 	p.bring(project, files)

@@ -10,22 +10,35 @@ import (
 )
 
 func (p *Painter) picture(dst *surface, r *reader, view geom.Matrix) error {
+	s, path, m, opacity, err := p.pictured(r, view)
+	if err != nil || path == nil {
+		return err
+	}
+	s.columns = p.columns
+	p.sampled(dst, path, m, &s, opacity)
+	p.columns = s.columns
+	return nil
+}
+
+// pictured reads a picture: what samples it from px that view leads to, its outline and the map of that to them, and how opaque it is. There is no
+// outline where nothing of it shows.
+func (p *Painter) pictured(r *reader, view geom.Matrix) (s sampler, path *geom.Path, m geom.Matrix, opacity uint32, err error) {
 	index, mip, key := int(r.code()), int(r.code()), r.code()
-	m := view.Mul(r.matrix())
+	m = view.Mul(r.matrix())
 	x, y, w, h := r.num(), r.num(), r.num(), r.num()
 	crop := [4]float64{r.num(), r.num(), r.num(), r.num()}
-	opacity := uint32(min(1, max(0, r.num()))*255 + 0.5)
-	path := p.film.Geometry.Path(key)
-	if path == nil || index >= len(p.film.Pictures) || p.pictures == nil {
-		return errors.New("raster: the display list names a picture the film does not have")
+	opacity = uint32(min(1, max(0, r.num()))*255 + 0.5)
+	outline := p.film.Geometry.Path(key)
+	if outline == nil || index >= len(p.film.Pictures) || p.pictures == nil {
+		return s, nil, m, 0, errors.New("raster: the display list names a picture the film does not have")
 	}
 	src, err := p.pictures(p.film.Pictures[index], mip)
 	if err != nil {
-		return err
+		return s, nil, m, 0, err
 	}
 	inv, ok := m.Inverse()
 	if !ok || w <= 0 || h <= 0 || opacity == 0 {
-		return nil
+		return s, nil, m, 0, nil
 	}
 	sw, sh := float64(src.Rect.Dx()), float64(src.Rect.Dy())
 	// device px -> local -> samples of the mip, whose centres lie at half px.
@@ -33,11 +46,9 @@ func (p *Painter) picture(dst *surface, r *reader, view geom.Matrix) error {
 		A: (crop[2] - crop[0]) * sw / w, D: (crop[3] - crop[1]) * sh / h,
 		E: crop[0]*sw - x*(crop[2]-crop[0])*sw/w - 0.5, F: crop[1]*sh - y*(crop[3]-crop[1])*sh/h - 0.5,
 	}.Mul(inv)
-	s := sampler{src: src, m: toSrc, columns: p.columns}
+	s = sampler{src: src, m: toSrc}
 	s.limit(crop[0]*sw, crop[1]*sh, crop[2]*sw, crop[3]*sh)
-	p.sampled(dst, path, m, &s, opacity)
-	p.columns = s.columns
-	return nil
+	return s, outline, m, opacity, nil
 }
 
 // sampled fills an outline with what a sampler reads.

@@ -235,6 +235,10 @@ func (v *veil) at(x, y float64) float64 {
 
 // apply takes what is on s down to what the veil shows of it.
 func (v *veil) apply(s *surface) {
+	if v.grainy() {
+		v.reveals[0].sprinkle(s)
+		return
+	}
 	box := s.dirty
 	for y := box.Min.Y; y < box.Max.Y; y++ {
 		row := s.row(y, box.Min.X, box.Max.X)
