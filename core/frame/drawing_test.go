@@ -136,9 +136,9 @@ func TestWhatDrawsIsAtTheTip(t *testing.T) {
 func TestOddThingsAreDrawn(t *testing.T) {
 	for name, l := range map[string]*doc.Layer{
 		"an empty group": {Kind: doc.Group, Fill: doc.Fill{Kind: doc.NoFill}, Children: []*doc.Layer{}},
-		"a dot": {Kind: doc.PathKind, Path: "M0 0L0 0", Fill: doc.Fill{Kind: doc.NoFill}, Stroke: &doc.Stroke{Width: 8, Cap: "round", Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}}},
-		"5,000 paths": {Kind: doc.PathKind, Path: strings.Repeat("M10 10L90 70", 5000), Fill: doc.Fill{Kind: doc.NoFill}, Stroke: &doc.Stroke{Width: 2, Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}}},
-		"no height":   {Kind: doc.Rectangle, Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}, Place: doc.Place{W: 100, H: 0}},
+		"a dot":          {Kind: doc.PathKind, Path: "M0 0L0 0", Fill: doc.Fill{Kind: doc.NoFill}, Stroke: &doc.Stroke{Width: 8, Cap: "round", Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}}},
+		"5,000 paths":    {Kind: doc.PathKind, Path: strings.Repeat("M10 10L90 70", 5000), Fill: doc.Fill{Kind: doc.NoFill}, Stroke: &doc.Stroke{Width: 2, Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}}},
+		"no height":      {Kind: doc.Rectangle, Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}, Place: doc.Place{W: 100, H: 0}},
 	} {
 		for _, e := range []string{effect.DrawOn, effect.Hinge} {
 			move := drawOn(effect.Params{"pointer": "pencil"})
