@@ -5,6 +5,7 @@ const Blink = "blink"
 
 var _ = add(Effect{
 	Name: Blink, Words: "Blink", Rank: 170,
+	Finds: "flash on off signal hazard neon strobe wink",
 	Params: []Param{
 		seconds("on", "Shown for", "How long it is shown", 700),
 		seconds("off", "Hidden for", "How long it is hidden", 500),

@@ -5,6 +5,7 @@ const Bob = "bob"
 
 var _ = add(Effect{
 	Name: Bob, Words: "Bob", Rank: 140,
+	Finds: "float up down hover bounce buoy levitate",
 	Params: []Param{
 		travel(270),
 		num("by", "Strength", "How far it goes to either side", "px", 12, -10000, 10000),

@@ -7,6 +7,7 @@ const Bounce = "bounce"
 
 var _ = add(Effect{
 	Name: Bounce, Words: "Bounce", Rank: 25, Lasts: 1200,
+	Finds: "ball drop fall jump rebound spring hop boing rubber elastic",
 	Params: []Param{
 		travel(90),
 		func() Param {

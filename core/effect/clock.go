@@ -7,6 +7,7 @@ const Clock = "clock"
 
 var _ = add(Effect{
 	Name: Clock, Words: "Clock", Rank: 60, Easing: "ease-in-out", Lasts: 700,
+	Finds: "radial pie sweep timer dial fan hand",
 	Params: []Param{
 		num("start", "Starts at", "Where the hand starts; 0 is up", "°", 0, -360, 360),
 		sense(),

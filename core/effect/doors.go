@@ -7,6 +7,7 @@ const BarnDoors = "doors"
 
 var _ = add(Effect{
 	Name: BarnDoors, Words: "Barn doors", Rank: 40, Easing: "ease-in-out", Lasts: 700,
+	Finds: "curtain open close split gate theatre stage halves",
 	Params: []Param{
 		choice("stand", "Stand", "How the doors stand", Option{Value: "upright", Words: "upright"}, Option{Value: "level", Words: "level"}),
 		opening(), softness(),

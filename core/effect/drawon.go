@@ -7,6 +7,7 @@ const DrawOn = "draw-on"
 
 var _ = add(Effect{
 	Name: DrawOn, Words: "Draw on", Rank: 66,
+	Finds: "draw write sketch pencil hand trace handwriting outline paint signature pen scribble",
 	Params: []Param{
 		num("line", "Line", "Width of the line of what has none of its own", "px", 4, 0.5, 500).digits(1, 1),
 		share("fill", "Fills for", "Share of the time in which it is filled", 0.25, 0, 90),

@@ -19,6 +19,7 @@ const (
 type Effect struct {
 	Name   string // in the document
 	Words  string // for people: "Barn doors"
+	Finds  string // everyday words that it is looked for by, a space between
 	Rank   int    // where it is offered among others, from 1
 	Params []Param
 	Offers []Offer // ways it is offered in; for a kind without one it is offered once, with its defaults
@@ -58,6 +59,7 @@ type Offer struct {
 	Duration int64  // ms; 0: that of the effect
 	Easing   string // empty: that of the effect
 	Repeat   float64
+	Unit     string // it goes by this unit, of texts alone
 }
 
 // Of is what a rule is made for: one move of one layer. Lengths are px in the layer's own axes.

@@ -5,6 +5,7 @@ const FlipBook = "flip-book"
 
 var _ = add(Effect{
 	Name: FlipBook, Words: "Flip-book", Rank: 175,
+	Finds: "frames cartoon poses animation stop-motion walk sprite film",
 	Params: []Param{
 		func() Param {
 			q := num("each", "Each for", "How long each is shown", "ms", 120, 10, 60000)

@@ -15,6 +15,7 @@ const MaxFlock = 1000
 
 var _ = add(Effect{
 	Name: Flocks, Words: "Flock", Rank: 190,
+	Finds: "birds snow confetti rain leaves fall swarm many copies particles petals",
 	Params: []Param{
 		choice("way", "They", "Which way they go", Option{Value: "rise", Words: "rise"}, Option{Value: "fall", Words: "fall"}, Option{Value: "burst", Words: "burst"}),
 		choice("from", "From", "From where they come", Option{Value: "line", Words: "a line"}, Option{Value: "point", Words: "a point"}, Option{Value: "ring", Words: "a ring"}),

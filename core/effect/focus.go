@@ -7,6 +7,7 @@ const Focus = "focus"
 
 var _ = add(Effect{
 	Name: Focus, Words: "Focus", Rank: 70,
+	Finds:  "blur sharp lens sharpen unblur foggy mist camera",
 	Params: []Param{num("blur", "Blur", "Blur that it comes from", "px", 24, 0, 500)},
 	Comes: &Comes{Says: [2]string{"comes into focus", "goes out of focus"}, ByUnit: true, Still: true, Rule: func(of Of) func(Moment) Shown {
 		r := of.Params.Number("blur")

@@ -39,6 +39,8 @@ var Whole = field(Half, 0, 0, 1, 1, 0)
 // Front uncovers something: at a share of its way across a box, 0 nothing and 1 all of it.
 type Front struct {
 	at func(box geom.Box, share float64) Field
+	// Glow is what burns along its edge; nil: nothing does.
+	Glow *Glow
 	// reversed fronts come from where others end.
 	reversed bool
 }

@@ -11,6 +11,7 @@ const Hinge = "hinge"
 
 var _ = add(Effect{
 	Name: Hinge, Words: "Hinge", Rank: 62,
+	Finds: "flip door turn page swing fold card 3d perspective rotate",
 	Params: []Param{
 		func() Param {
 			q := choice("axis", "Hangs on", "Axis it turns about",

@@ -12,6 +12,7 @@ const Iris = "iris"
 
 var _ = add(Effect{
 	Name: Iris, Words: "Iris", Rank: 50, Easing: "ease-in-out", Lasts: 700,
+	Finds: "circle hole spotlight round oval diamond peephole porthole",
 	Params: []Param{
 		choice("shape", "Shape", "Shape of the opening", Option{Value: "ellipse", Words: "ellipse"}, Option{Value: "rectangle", Words: "rectangle"},
 			Option{Value: "diamond", Words: "diamond"}),

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strconv"
 	"strings"
 
 	"capstan/core/geom"
@@ -17,13 +18,14 @@ const (
 	Direction = "direction" // degrees clockwise, 0 to the right
 	List      = "list"      // numbers, one for each
 	Move      = "move"      // another move of the scene, by id
+	Colour    = "colour"    // as #rrggbb
 	Layer     = "layer"     // another layer of the scene, by its thread
 )
 
 // Param is one parameter of an effect: what it is in the document, and how it is shown and set. Least, Most and Step are as it is shown.
 type Param struct {
 	Name    string // in the document
-	Control string // Number, Choice, Signs, Direction, List, Move or Layer
+	Control string // Number, Choice, Signs, Direction, List, Colour, Move or Layer
 	Words   string // beside it
 	Out     string // the same of an exit, where it differs
 	Label   string // by itself
@@ -73,11 +75,18 @@ func share(name, words, label string, usual, least, most float64) Param {
 
 func (p Param) digits(n int, step float64) Param { p.Digits, p.Step = n, step; return p }
 
+func (p Param) whole() Param { p.Whole = true; return p }
+
 func (p Param) needs(name string) Param { p.Needs = name; return p }
 
 func (p Param) first(f func(Setting) any) Param { p.First = f; return p }
 
 func (p Param) mirrored(f func(any) any) Param { p.Mirror = f; return p }
+
+// colour is a parameter that is one.
+func colour(name, words, label, usual string) Param {
+	return Param{Name: name, Control: Colour, Words: words, Label: label, Times: 1, Usual: usual}
+}
 
 // choice is a parameter that is one of some words; the first is the usual one.
 func choice(name, words, label string, of ...Option) Param {
@@ -190,6 +199,16 @@ func (q *Param) Check(v any) string {
 	case Move:
 		if s, ok := v.(string); !ok || len(s) > 100 {
 			return "must name a move"
+		}
+		return ""
+	case Colour:
+		s, ok := v.(string)
+		if ok = ok && len(s) == 7 && s[0] == '#'; ok {
+			_, err := strconv.ParseUint(s[1:], 16, 32)
+			ok = err == nil
+		}
+		if !ok {
+			return "must be a colour as #rrggbb"
 		}
 		return ""
 	case Layer:

@@ -7,6 +7,7 @@ const Rock = "rock"
 
 var _ = add(Effect{
 	Name: Rock, Words: "Rock", Rank: 120,
+	Finds: "swing sway tilt wobble pendulum wave wag",
 	Params: []Param{
 		num("angle", "Strength", "Angle to either side", "°", 4, -360, 360).digits(1, 1).mirrored(negated),
 		ahead(),

@@ -7,6 +7,7 @@ const Roll = "roll"
 
 var _ = add(Effect{
 	Name: Roll, Words: "Roll", Rank: 115,
+	Finds: "wheel tyre ball along drive rolling",
 	Params: []Param{
 		num("radius", "Radius", "Radius of the wheel; 0: half the layer's shorter side", "px", 0, 0, 100000),
 		{Name: "scroll", Control: Move, Words: "On", Label: "What it rolls on", Times: 1},

@@ -11,6 +11,7 @@ const Sail = "sail"
 
 var _ = add(Effect{
 	Name: Sail, Words: "Sail", Rank: 145,
+	Finds: "drift cross slow pan clouds move boat",
 	Params: []Param{
 		travel(0),
 		num("by", "Goes by", "How far it goes in all", "px", 50, 0, 100000).first(func(s Setting) any { return math.Round(s.PageW * 0.04) }),

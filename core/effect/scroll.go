@@ -7,6 +7,7 @@ const Scroll = "scroll"
 
 var _ = add(Effect{
 	Name: Scroll, Words: "Scroll", Rank: 180,
+	Finds: "ticker marquee band tape run endless repeat tile conveyor",
 	Params: []Param{
 		func() Param {
 			q := travel(180)

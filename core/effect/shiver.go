@@ -8,6 +8,7 @@ const Shiver = "shiver"
 
 var _ = add(Effect{
 	Name: Shiver, Words: "Shiver", Rank: 150,
+	Finds: "shake jitter tremble vibrate nervous quake rattle wiggle earthquake",
 	Params: []Param{
 		share("by", "Strength", "Strength", 0.15, 0, 1000),
 		num("rate", "Changes", "Changes a second", "/s", 10, 1, 60),

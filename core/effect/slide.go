@@ -5,6 +5,7 @@ const Slide = "slide"
 
 var _ = add(Effect{
 	Name: Slide, Words: "Slide", Rank: 20,
+	Finds: "fly move push enter drive shove swoosh swipe glide rise arrive leave",
 	Params: []Param{
 		travel(270), // up: it rises into the page
 		func() Param {

@@ -8,6 +8,7 @@ const Speckle = "speckle"
 
 var _ = add(Effect{
 	Name: Speckle, Words: "Speckle", Rank: 80, Lasts: 800,
+	Finds:  "grain sand dust dissolve pixels sparkle noise particles crumble glitter",
 	Params: []Param{num("grain", "Grain", "Side of a grain", "px", 6, 1, 500)},
 	Comes: &Comes{
 		Says: [2]string{"comes in grains", "goes in grains"}, ByUnit: true, Still: true, Seeded: true,

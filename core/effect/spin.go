@@ -5,6 +5,7 @@ const Spin = "spin"
 
 var _ = add(Effect{
 	Name: Spin, Words: "Spin", Rank: 110,
+	Finds:  "rotate turn twirl wheel round circle whirl propeller",
 	Params: []Param{sense()},
 	Goes: &Goes{Says: "spins", Manner: Rounds, Turns: true, Cycles: "One turn", Times: "Turns", Told: "a turn in ", Rule: func(of Of) func(float64) Going {
 		turn := 360.0

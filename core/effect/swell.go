@@ -5,6 +5,7 @@ const Swell = "swell"
 
 var _ = add(Effect{
 	Name: Swell, Words: "Swell", Rank: 130,
+	Finds: "pulse breathe heartbeat grow throb beat zoom pump",
 	Params: []Param{
 		share("by", "Strength", "How much larger and smaller it gets", 0.04, -100, 100).mirrored(negated),
 		ahead(),

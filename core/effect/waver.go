@@ -5,6 +5,7 @@ const Waver = "waver"
 
 var _ = add(Effect{
 	Name: Waver, Words: "Waver", Rank: 160,
+	Finds: "flicker glimmer candle shimmer flame dim",
 	Params: []Param{
 		share("by", "Strength", "How much of its opacity goes", 0.25, 0, 100),
 		num("rate", "Changes", "Changes a second", "/s", 5, 1, 60),

@@ -7,6 +7,7 @@ const Wipe = "wipe"
 
 var _ = add(Effect{
 	Name: Wipe, Words: "Wipe", Rank: 30,
+	Finds:  "reveal uncover unveil sweep erase swipe",
 	Params: []Param{travel(0), softness()},
 	Comes:  uncovered("wiped", wipe),
 	Pages:  &Pages{Front: wipe, Turns: true, Sign: [2]string{"M-7 -8v16", "M-1 -8v16M3 -4l4 4l-4 4"}},

@@ -17,6 +17,7 @@ const (
 	Direction = effect.Direction // degrees clockwise, 0 to the right
 	List      = effect.List      // numbers, one for each
 	Move      = effect.Move      // another move of the scene, by id
+	Colour    = effect.Colour    // as #rrggbb
 	Layer     = effect.Layer     // another layer of the scene, by its thread
 )
 
@@ -26,7 +27,7 @@ type Field struct {
 	Words   string   `json:"words"`   // beside it
 	Out     string   `json:"out"`     // the same of an exit, where it differs
 	Name    string   `json:"name"`    // by itself
-	Control string   `json:"control"` // Number, Choice, Signs, Direction, List, Move or Layer
+	Control string   `json:"control"` // Number, Choice, Signs, Direction, List, Colour, Move or Layer
 	Unit    string   `json:"unit"`
 	Times   float64  `json:"times"` // what is shown is the value times this: 100 for shares in %
 	Least   float64  `json:"least"` // as it is shown

@@ -122,6 +122,7 @@ func (p *Player) shown(i int, v View, alpha float64, by geom.Matrix) {
 	p.veiled(i, by, func() {
 		p.affected(i, a, by, func(alpha float64) { p.body(i, v, alpha, by) })
 	})
+	p.smoulder(i, v, a, by)
 }
 
 // veiled writes what inside does, as far as the veil of a node shows it.

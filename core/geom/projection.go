@@ -71,40 +71,19 @@ const maxHalvings = 6
 // cut until the cubic with the same ends and the same speeds there (Hermite's) goes through the true middle within tolerance, its error falling
 // with the fourth power of its length. All of q must lie in front of the eye.
 func (out *Path) Project(q *Path, p *Projection, tolerance float64) {
-	at := func(v Point) Point { v, _ = p.Apply(v); return v }
-	// How fast the picture of s goes at t.
-	speed := func(s *Segment, t float64) Point {
-		v, d := s.At(t), s.Derivative(t)
-		seen, w := p.Apply(v)
-		dw := p[6]*d.X + p[7]*d.Y
-		return Point{(p[0]*d.X + p[1]*d.Y - seen.X*dw) / w, (p[3]*d.X + p[4]*d.Y - seen.Y*dw) / w}
-	}
-	var cut func(s *Segment, a, b float64, depth int)
-	cut = func(s *Segment, a, b float64, depth int) {
-		from, to := at(s.At(a)), at(s.At(b))
-		c := from.Add(speed(s, a).Mul((b - a) / 3))
-		d := to.Sub(speed(s, b).Mul((b - a) / 3))
-		middle := Segment{P0: from, P1: c, P2: d, P3: to}.At(0.5)
-		if m := (a + b) / 2; depth < maxHalvings && middle.Sub(at(s.At(m))).Len() > tolerance {
-			cut(s, a, m, depth+1)
-			cut(s, m, b, depth+1)
-			return
-		}
-		out.Cubic(c, d, to)
-	}
 	i, pen, start := 0, Point{}, Point{}
 	for _, v := range q.Verbs {
 		switch v {
 		case MoveTo:
 			pen = q.Points[i]
 			start = pen
-			out.Move(at(pen))
+			out.Move(p.at(pen))
 		case LineTo:
 			pen = q.Points[i]
-			out.Line(at(pen))
+			out.Line(p.at(pen))
 		case CubicTo:
 			s := Segment{P0: pen, P1: q.Points[i], P2: q.Points[i+1], P3: q.Points[i+2]}
-			cut(&s, 0, 1, 0)
+			out.bend(&s, p, tolerance, 0, 1, 0)
 			pen = s.P3
 		case Close:
 			out.Close()
@@ -112,4 +91,31 @@ func (out *Path) Project(q *Path, p *Projection, tolerance float64) {
 		}
 		i += PointsOf[v]
 	}
+}
+
+func (p *Projection) at(q Point) Point {
+	q, _ = p.Apply(q)
+	return q
+}
+
+// speed is how fast the picture of s goes at t.
+func (p *Projection) speed(s *Segment, t float64) Point {
+	v, d := s.At(t), s.Derivative(t)
+	seen, w := p.Apply(v)
+	dw := p[6]*d.X + p[7]*d.Y
+	return Point{(p[0]*d.X + p[1]*d.Y - seen.X*dw) / w, (p[3]*d.X + p[4]*d.Y - seen.Y*dw) / w}
+}
+
+// bend adds s from a to b as it is seen.
+func (out *Path) bend(s *Segment, p *Projection, tolerance, a, b float64, depth int) {
+	from, to := p.at(s.At(a)), p.at(s.At(b))
+	c := from.Add(p.speed(s, a).Mul((b - a) / 3))
+	d := to.Sub(p.speed(s, b).Mul((b - a) / 3))
+	middle := Segment{P0: from, P1: c, P2: d, P3: to}.At(0.5)
+	if m := (a + b) / 2; depth < maxHalvings && middle.Sub(p.at(s.At(m))).Len() > tolerance {
+		out.bend(s, p, tolerance, a, m, depth+1)
+		out.bend(s, p, tolerance, m, b, depth+1)
+		return
+	}
+	out.Cubic(c, d, to)
 }

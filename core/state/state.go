@@ -14,6 +14,7 @@ type (
 	Tilts = effect.Tilts
 	Drawn = effect.Drawn
 	Pen   = effect.Pen
+	Glow  = effect.Glow
 )
 
 // State is a layer in its parent's axes; lengths are px, angles degrees clockwise with full turns counted.

@@ -60,7 +60,7 @@ var choices = map[string][]string{
 	"Snap.Part":     {"", "begin", "end"},
 	"Strand.Turn":   {"", doc.TurnShort, doc.TurnClockwise, doc.TurnAnticlockwise, doc.TurnNumbered},
 	"Marker.Style":  {doc.Dots, doc.Bars, doc.Count},
-	"Field.Control": {fields.Number, fields.Choice, fields.Signs, fields.Direction, fields.List, fields.Move, fields.Layer},
+	"Field.Control": {fields.Number, fields.Choice, fields.Signs, fields.Direction, fields.List, fields.Colour, fields.Move, fields.Layer},
 	"Guide.Axis":    {doc.Upright, doc.Level},
 }
 

@@ -2,6 +2,7 @@
 import clsx from 'clsx'
 import type { Field } from '../engine/types'
 import { Choice } from '../ui/Choice'
+import { ColourField } from '../ui/ColourField'
 import { Label } from '../ui/controls'
 import { NumberField } from '../ui/NumberField'
 import { DirectionField } from './DirectionField'
@@ -75,6 +76,19 @@ export function DescribedField({
       <>
         <Label>{words}</Label>
         <DirectionField name={f.name} value={value === null ? null : Number(value ?? 0)} four={f.four} onSet={onSet} />
+      </>
+    )
+  }
+  if (f.control === 'colour') {
+    return (
+      <>
+        {!bare && <Label>{words}</Label>}
+        <ColourField
+          name={f.name}
+          plain
+          value={typeof value === 'string' ? { colour: value } : null}
+          onSet={(v) => v && onSet(v.colour)}
+        />
       </>
     )
   }

@@ -1,0 +1,98 @@
+package frame
+
+import (
+	"math"
+
+	"capstan/core/geom"
+	"capstan/core/morph"
+	"capstan/core/state"
+)
+
+// Of a spark: the share of the front's way that it lives for, how far it rises and goes to the side, in grains, and its size, likewise.
+const (
+	sparkLives = 0.22
+	sparkRises = 1.4
+	sparkDrift = 0.5
+	sparkSize  = 0.05
+)
+
+// smoulder writes what burns along the edges of a node's veil: a band of the node's own outline that chars, one within it that glows, and sparks.
+func (p *Player) smoulder(i int, v View, a float64, by geom.Matrix) {
+	n := &p.nodes[i]
+	for k := range n.veil {
+		r := &n.veil[k]
+		if r.Front == nil || r.Front.Glow == nil || r.Share <= 0 || r.Share >= 1 {
+			continue
+		}
+		glow := r.Front.Glow
+		edge, char := Paint{Colour: glow.Edge}, Paint{Colour: glow.Char}
+		box, m := n.layer.reaches, by.Mul(n.m)
+		for b, fields := range r.Front.Rims(r.Share, r.Inverted) {
+			l := &p.list
+			l.op(OpVeil, 3, VeilNoise, VeilNoise, VeilTimes)
+			outer := l.openBox()
+			for f := range fields {
+				l.matrix(m)
+				l.num(1)
+				l.num(fields[f].N[:fields[f].Count]...)
+			}
+			l.op(OpMask, 0)
+			box0 := l.openBox()
+			l.num(0)
+			c := morph.Paints(&char, &edge, float64(b))
+			p.bent.Reset()
+			for k, q := range box.Corners() {
+				if k == 0 {
+					p.bent.Move(q)
+				} else {
+					p.bent.Line(q)
+				}
+			}
+			p.bent.Close()
+			l.outline(&p.bent, m, &c, a)
+			shown := l.reach
+			l.op(OpNext)
+			l.reach = geom.EmptyBox()
+			p.body(i, v, 1, by)
+			l.op(OpEnd)
+			if l.reach = shown.Intersect(l.reach); l.reach.Empty() {
+				l.reach = geom.EmptyBox()
+			}
+			l.closeBox(box0)
+			l.op(OpEnd)
+			l.closeBox(outer)
+		}
+		p.sparks(i, glow, r.Share, a, by)
+	}
+}
+
+// sparks writes those that are in the air when a front has gone a share of its way: each rises from a place of the node when the front passes there.
+func (p *Player) sparks(i int, glow *state.Glow, share, a float64, by geom.Matrix) {
+	n := &p.nodes[i]
+	box := n.layer.box
+	m := by.Mul(n.m)
+	grain, scale := glow.Grain, m.MaxScale()
+	edge, char := Paint{Colour: glow.Edge}, Paint{Colour: glow.Char}
+	for k := range glow.Sparks {
+		of := func(what float64) float64 { return NoiseAt(glow.Seed^0x5eed, false, float64(k), what) }
+		q := geom.Point{X: box.Min.X + of(1)*box.W(), Y: box.Min.Y + of(2)*box.H()}
+		born := glow.Passes(NoiseAt(glow.Seed, true, q.X/grain, q.Y/grain))
+		life := min(sparkLives*(0.5+of(3)), 1-born)
+		age := (share - born) / life
+		if !(age >= 0 && age < 1) || !p.covers(i, n.m.Apply(q), 0) {
+			continue
+		}
+		at := m.Apply(q)
+		at.Y -= sparkRises * grain * scale * (0.5 + of(4)) * age
+		at.X += sparkDrift * grain * scale * (of(5) - 0.5 + 0.3*math.Sin(6*age+9*of(6))) * age
+		c := morph.Paints(&edge, &char, age*age)
+		r := max(0.8, sparkSize*grain*scale*(0.5+of(7))*(1-0.7*age))
+		dot := &p.bent
+		dot.Reset()
+		dot.Append(&round, geom.Translate(at).Mul(geom.Scale(r, r)))
+		p.list.outline(dot, geom.Identity, &c, a*(1-age*age))
+	}
+}
+
+// round is a circle about the origin.
+var round = *geom.Ellipse(geom.Box{Min: geom.Point{X: -1, Y: -1}, Max: geom.Point{X: 1, Y: 1}})
