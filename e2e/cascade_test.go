@@ -76,8 +76,7 @@ func TestFourPicturesThereAndBack(t *testing.T) {
 	// The first one's moves: a path there and back, and a fade that ends when it ends.
 	p.press(`[data-name="Rectangle"]`)
 	p.pressWord("Add a move")
-	p.wait(`document.querySelector("[role=menuitem]")`)
-	p.pressWordIn(`[role=menuitem]`, "Motion path")
+	p.pressWord("Straight path")
 	p.settled()
 	p.set("Duration", "3")
 	p.set("Repeat", "2")

@@ -346,8 +346,8 @@ func TestTheKeyboardIsNeverNowhere(t *testing.T) {
 	then("large view", page, func() { p.do(chromedp.Focus(`[data-desk]`)); p.key("l") })
 	then("its first button", `[data-large] button`, key(kb.Tab))
 	then("leaving it", page, key(kb.Escape))
-	then("the list of moves", `[role=menuitem]`, func() { p.key(kb.Tab); p.key("e") })
-	then("leaving the list", page, key(kb.Escape))
+	then("the gallery of moves", `[aria-label=Gallery] input`, func() { p.key(kb.Tab); p.key("e") })
+	then("leaving the gallery", page, key(kb.Escape))
 	if n < 40 {
 		t.Errorf("%d actions", n)
 	}

@@ -56,7 +56,7 @@ func TestMovesAreWithinReach(t *testing.T) {
 	added("from the rail", 0)
 	p.do(chromedp.Focus(`[data-desk]`))
 	p.key("e")
-	p.wait(`document.querySelector('[role=menu][aria-label="Add a move"]')`)
+	p.wait(`document.activeElement?.matches('[aria-label=Gallery] input')`)
 	p.key(kb.ArrowDown)
 	p.key(kb.Enter)
 	added("by a key", 0)

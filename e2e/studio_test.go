@@ -206,10 +206,10 @@ func (p *person) look(find string) {
 	})()`, find))
 }
 
-// pressWord clicks the button, link or menu item with exactly these words.
+// pressWord clicks the button, link, menu item or card of a gallery with exactly these words.
 func (p *person) pressWord(words string) {
 	p.t.Helper()
-	find := fmt.Sprintf(`[...document.querySelectorAll('button,a,[role=menuitem],[role=radio]')].find(b => (b.innerText.trim() === %q || b.innerText.trim().startsWith(%q + '\n') || b.getAttribute('aria-label') === %q) && b.getClientRects().length)`, words, words, words)
+	find := fmt.Sprintf(`[...document.querySelectorAll('button,a,[role=menuitem],[role=radio],[data-offer]')].find(b => (b.innerText.trim() === %q || b.innerText.trim().startsWith(%q + '\n') || b.getAttribute('aria-label') === %q || b.dataset.offer && b.title === %q) && b.getClientRects().length)`, words, words, words, words)
 	p.look(find)
 	p.wait(find)
 	at := browser.Eval[[]float64](p.t, p.ctx, fmt.Sprintf(`(() => { const e = %s; e.scrollIntoView({block: 'nearest'}); const r = e.getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2] })()`, find))

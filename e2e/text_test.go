@@ -127,7 +127,7 @@ func TestAFamilyIsPickedInTheWordsOfTheText(t *testing.T) {
 	p.click(320, 178)
 	p.settled()
 	before := p.page(640, 400)
-	p.press(`[aria-label="Family"]`)
+	p.press(`[aria-label^="Family:"]`)
 	p.wait(`document.querySelectorAll('[data-family]').length >= 14`)
 	if s := browser.Eval[string](t, p.ctx, `document.querySelector('[data-family="Caveat"]').innerText`); !strings.Contains(s, "KITE DAY") {
 		t.Errorf("Caveat is shown by %q", s)
@@ -135,7 +135,7 @@ func TestAFamilyIsPickedInTheWordsOfTheText(t *testing.T) {
 	p.wait(`getComputedStyle(document.querySelector('[data-family="Caveat"] span:last-child')).fontFamily.includes('Caveat')`)
 	p.press(`[data-family="Bungee"]`)
 	p.settled()
-	p.wait(`document.querySelector('[aria-label="Family"]').innerText.includes('Bungee')`)
+	p.wait(`document.querySelector('[aria-label^="Family:"]').innerText.includes('Bungee')`)
 	if n := differing(before, p.page(640, 400), 60); n < 1000 {
 		t.Errorf("only %d pixels differ", n)
 	}

@@ -337,7 +337,6 @@ func TestRowsAreFoundAndLookedAtAlone(t *testing.T) {
 	}
 	p.press(`[data-row="t-title"] [data-name]`)
 	p.pressWord("Add a move")
-	p.wait(`document.querySelector("[role=menuitem]")`)
 	p.pressWord("Rock")
 	p.settled()
 	if h := high(); h != 50 {

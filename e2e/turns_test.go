@@ -55,7 +55,7 @@ func TestTurnsBandsAndWheels(t *testing.T) {
 	p.press(row("Pinwheel 4"))
 	p.settled()
 	p.pressWord("Add a move")
-	p.press(`[aria-label="Spin"]`)
+	p.pressWord("Spin")
 	p.settled()
 	p.set("Duration", "0.13")
 	p.settled()

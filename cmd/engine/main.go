@@ -262,8 +262,24 @@ func main() {
 		v.Set("box", js.ValueOf([]any{box.Min.X, box.Min.Y, box.W(), box.H()}))
 		return v, nil
 	})
+	on("gallery", func(a []js.Value) (any, error) { return s.OpenGallery(moment(a[0]), list(a[1]), a[2].String()), nil })
+	on("galleryOfPages", func(a []js.Value) (any, error) { return s.OpenPages(a[0].Int()), nil })
+	on("sought", func(a []js.Value) (any, error) { return s.Sought(a[0].String()), nil })
+	on("closeGallery", func([]js.Value) (any, error) { s.CloseGallery(); return true, nil })
+	on("smallFrame", func(a []js.Value) (any, error) {
+		l := s.SmallFrame(a[0].Int(), a[1].Float(), a[2].Float())
+		if l == nil {
+			return nil, words.New("gallery.gone")
+		}
+		return listValue(l), nil
+	})
+	on("behind", func(a []js.Value) (any, error) { return listValue(s.Behind(moment(a[0]), a[1].Float())), nil })
+	on("tried", func([]js.Value) (any, error) {
+		from, to, _ := s.Tried()
+		return []int64{from, to}, nil
+	})
 	on("outline", func(a []js.Value) (any, error) {
-		p := s.Shown.Geometry.Path(uint32(a[0].Int()))
+		p := s.OutlineOf(uint32(a[0].Int()))
 		if p == nil {
 			return nil, words.New("outline.none", a[0].Int())
 		}

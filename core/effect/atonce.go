@@ -5,7 +5,7 @@ const AtOnce = "at-once"
 
 var _ = add(Effect{
 	Name: AtOnce, Words: "At once", Rank: 90,
-	Finds: "appear pop up suddenly instant now show hide vanish typed typing typewriter type cut",
+	Finds: "appear suddenly instant now show up hide vanish typed typing typewriter type cut",
 	Offers: []Offer{
 		{Kind: Entrance, Words: "At once (appears)", Name: "At once in"},
 		{Kind: Entrance, Variant: "typed", Words: "Typed on", Name: "Typed on", Duration: 1000, Unit: "letter"},

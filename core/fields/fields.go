@@ -178,6 +178,7 @@ type Offer struct {
 	Kind    string `json:"kind"`
 	Effect  string `json:"effect"`
 	Variant string `json:"variant"` // of the effect; empty: the plain one
+	Finds   string `json:"-"`       // everyday words that it is looked for by
 }
 
 // Offers are moves that do one thing, under its heading.
@@ -186,19 +187,30 @@ type Offers struct {
 	Moves   []Offer `json:"moves"`
 }
 
+// ways are the lines of motion paths that are offered.
+var ways = []Offer{
+	{"Straight", "Straight path", doc.MotionPath, doc.Along, "", "motion path fly travel move route journey line go cross"},
+	{"Arc", "Arc", doc.MotionPath, doc.Along, "arc", "path curve throw jump bow leap hop"},
+	{"Wave", "Wave", doc.MotionPath, doc.Along, "wave", "path wavy snake sine swim flutter"},
+	{"Ellipse", "Ellipse", doc.MotionPath, doc.Along, "ellipse", "path orbit circle round planet around"},
+}
+
 // Moves returns all moves that can be added, by what they do, in the order in which they are offered.
 func Moves() []Offers {
 	list := []Offers{}
-	for _, of := range [][2]string{{doc.Entrance, "Comes in"}, {doc.Exit, "Goes out"}, {doc.Loop, "Goes on and on"}} {
+	for _, of := range [][2]string{{doc.Entrance, "Comes in"}, {doc.Loop, "Goes on"}, {doc.MotionPath, "Travels"}, {doc.Exit, "Goes out"}} {
 		o := Offers{of[1], []Offer{}}
+		if of[0] == doc.MotionPath {
+			o.Moves = ways
+		}
 		for _, e := range effect.All() {
 			for _, w := range e.Offered(of[0]) {
-				o.Moves = append(o.Moves, Offer{w.Words, w.Name, w.Kind, e.Name, w.Variant})
+				o.Moves = append(o.Moves, Offer{w.Words, w.Name, w.Kind, e.Name, w.Variant, e.Finds})
 			}
 		}
 		list = append(list, o)
 	}
-	return append(list, Offers{"Travels", []Offer{{"Motion path", "Motion path", doc.MotionPath, doc.Along, ""}}})
+	return list
 }
 
 // Page is a kind of transition.

@@ -121,5 +121,23 @@ func (p *Player) AddPlaced(id string, alpha float64, v View) {
 	}
 }
 
+// Behind is what lies behind a layer as it was last placed, or the outermost group that it lies in; of a layer that is not drawn all there is.
+func (p *Player) Behind(id string, v View) *List {
+	p.Clear()
+	end := len(p.nodes)
+	for i := 0; i < len(p.nodes); i = p.nodes[i].end {
+		for k := i; k < p.nodes[i].end; k++ {
+			if n := &p.nodes[k]; n.layer != nil && n.layer.doc.ID == id {
+				end = i
+			}
+		}
+		if end == i {
+			break
+		}
+	}
+	p.paint(0, end, v, 1, geom.Identity)
+	return &p.list
+}
+
 // List returns the list that was made last.
 func (p *Player) List() *List { return &p.list }

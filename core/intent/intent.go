@@ -4,6 +4,7 @@ package intent
 
 import (
 	"maps"
+	"slices"
 
 	"github.com/go-json-experiment/json/jsontext"
 
@@ -20,11 +21,22 @@ type Desk struct {
 	LastPlate *doc.Plate          // that was taken away last
 	Last      map[string]LastUsed // by kind and effect of a move
 	LastOf    map[string]string   // the effect of the move that was added last, by its kind
+	Used      []string            // keys of Last, as they were added, the last one first
+	Trying    bool                // what is asked for is shown, and not done: nothing is remembered
 }
 
 // New returns a desk that remembers nothing yet.
 func New(s *scope.Scope) *Desk {
 	return &Desk{Scope: s, Last: map[string]LastUsed{}, LastOf: map[string]string{}}
+}
+
+// Use remembers that a move was added.
+func (s *Desk) Use(key, kind, effect string) {
+	if s.Trying {
+		return
+	}
+	s.LastOf[kind] = effect
+	s.Used = append([]string{key}, slices.DeleteFunc(s.Used, func(k string) bool { return k == key })...)
 }
 
 // Ask turns what a person asks for (add a rectangle, group this, fade it in) into a command, with the defaults of docs/motion.md. It changes

@@ -13,6 +13,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/frame"
+	"capstan/core/gallery"
 	"capstan/core/gesture"
 	"capstan/core/intent"
 	"capstan/core/overlay"
@@ -38,6 +39,7 @@ type Session struct {
 	steps   steps
 	drafted edit.Command // what the draft shows, where it is a command's
 	watched Watched
+	gallery *gallery.Gallery // that is open; nil: none is
 }
 
 // New returns a session without a document.

@@ -138,7 +138,9 @@ func (s *Session) Drag(at geom.Point, mod gesture.Modifiers) (Dragged, error) {
 // the timeline, too. Half-typed values may be refused: that is no error but Trouble, and the document is shown.
 func (s *Session) Try(name string, raw jsontext.Value, time bool) Drafted {
 	s.ClearDraft()
+	s.Trying = true
 	c, err := s.Intent(name, s.watched.Moment, raw)
+	s.Trying = false
 	return s.try(c, err, time)
 }
 

@@ -19,6 +19,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/fields"
+	"capstan/core/gallery"
 	"capstan/core/gesture"
 	"capstan/core/intent/arrange"
 	"capstan/core/intent/joining"
@@ -40,6 +41,7 @@ var named = map[string]any{
 	"Overlay": overlay.Overlay{}, "OverlayBox": overlay.Box{}, "OverlayPath": overlay.Path{}, "Ghost": overlay.Ghost{},
 	"Under": overlay.Under{}, "All": overlay.All{}, "ShapeSign": overlay.ShapeSign{},
 	"WritingView": caret.Writing{}, "PenView": gesture.PenView{}, "Seen": session.Seen{}, "Shown": session.Shown{}, "Held": session.Held{}, "Dragged": session.Dragged{}, "Drafted": session.Drafted{}, "Done": session.Done{},
+	"Gallery": gallery.View{}, "GalleryRow": gallery.Row{}, "Card": gallery.Card{},
 	"Target": moves.Target{}, "Snap": moves.Snap{}, "CopiedMoves": moves.CopiedMoves{}, "CopiedLayers": arrange.Copied{},
 	"Combining": joining.Combining{}, "Carried": scenes.Carried{}, "Delivery": session.Delivery{}, "Offered": delivery.Offered{}, "Failure": session.Failure{},
 	"Change": patch.Change{}, "DocumentFilm": doc.Film{}, "DocumentMove": doc.Move{}, "DocumentScene": doc.Scene{}, "Look": doc.Look{}, "StrandTurn": doc.Strand{},

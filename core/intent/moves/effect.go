@@ -5,6 +5,7 @@ import (
 	"capstan/core/edit"
 	"capstan/core/effect"
 	"capstan/core/intent"
+	"capstan/core/motion"
 	"capstan/core/scope"
 	"capstan/core/words"
 )
@@ -27,6 +28,7 @@ var effectAsked = intent.Table{
 		if err != nil {
 			return nil, err
 		}
+		s.Use(UsedKey(fresh, c.Variant), mv.Kind, c.Effect)
 		patch := edit.Fields{"effect": c.Effect, "easing": nil, "params": paramsInstead(mv, fresh)}
 		if fresh.Easing != "" {
 			patch["easing"] = fresh.Easing
@@ -62,6 +64,37 @@ var effectAsked = intent.Table{
 			for _, of := range []string{"unit", "order", "overlap", "from"} {
 				patch[of] = nil
 			}
+		}
+		return notTooEarly(s, c.Move, edit.SetMove(c.Move, endingWithScene(s, c.Move, patch)))
+	}),
+}
+
+var lastAsked = intent.Table{
+	// A move as one of its kind and effect was last given: its length, easing and numbers.
+	"move.last": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
+		Move string `json:"move"`
+	}) (edit.Command, error) {
+		mv, _, _ := s.Move(c.Move)
+		if mv == nil {
+			return nil, words.New("move.gone")
+		}
+		u, ok := s.Last[UsedKey(mv, "")]
+		if !ok {
+			return nil, words.New("move.unused", motion.Name(mv))
+		}
+		patch := edit.Fields{}
+		if u.Duration > 0 && mv.Duration > 0 {
+			patch["duration"] = u.Duration
+		}
+		if u.Easing != "" {
+			patch["easing"] = u.Easing
+		}
+		if len(u.Params) > 0 {
+			set := edit.Fields{}
+			for name, v := range u.Params {
+				set[name] = v
+			}
+			patch["params"] = set
 		}
 		return notTooEarly(s, c.Move, edit.SetMove(c.Move, endingWithScene(s, c.Move, patch)))
 	}),

@@ -21,9 +21,11 @@ var movesAsked = intent.Table{
 		Kind    string   `json:"kind"`
 		Effect  string   `json:"effect"`
 		Variant string   `json:"variant"` // of the effect; empty: the plain one
+		After   bool     `json:"after"`   // of several layers: each begins when the one before ends
 		At      *int64   `json:"at"`      // ms of the film at which it starts, to a hundredth of a second, within the stay of the moment's scene; without it at the playhead, or as its kind does
 	}) (edit.Command, error) {
 		var list []edit.Command
+		before := ""
 		for _, l := range fitFor(s, m, c.Kind, c.Effect, s.Layers(m, c.Threads)) {
 			mv, err := New(s, m, l, c.Kind, c.Effect, c.Variant)
 			if err != nil {
@@ -34,12 +36,16 @@ var movesAsked = intent.Table{
 				last := max(0, s.Shown.Timing(i).Stay-doc.MinDuration)
 				mv.Start = doc.Start{When: doc.AtTime, Offset: min(last, max(0, *c.At-s.Shown.Order.Begin(i))) / 10 * 10}
 			}
+			if before != "" && c.After && mv.Lasts == "" {
+				mv.Start = doc.Start{When: doc.WhenEnds, Of: before}
+			}
+			before = mv.ID
 			list = append(list, &edit.AddMove{Layer: l.ID, Move: mv})
 		}
 		if len(list) == 0 {
 			return nil, nil
 		}
-		s.LastOf[c.Kind] = c.Effect
+		s.Use(UsedKey(list[0].(*edit.AddMove).Move, c.Variant), c.Kind, c.Effect)
 		return edit.All(list...), nil
 	}),
 	"path.draw": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
@@ -155,10 +161,10 @@ func endingWithScene(s *intent.Desk, id string, patch edit.Fields) edit.Fields {
 // remember keeps the last used duration and easing of an effect.
 func remember(s *intent.Desk, move string, patch edit.Fields) {
 	m, _, _ := s.Move(move)
-	if m == nil {
+	if m == nil || s.Trying {
 		return
 	}
-	key := usedKey(m, "")
+	key := UsedKey(m, "")
 	u := s.Last[key]
 	var ms int64
 	if patch.Get("duration", &ms) && ms >= doc.MinDuration {
@@ -187,10 +193,9 @@ func remember(s *intent.Desk, move string, patch edit.Fields) {
 func New(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant string) (*doc.Move, error) {
 	v := &doc.Move{ID: s.NewID(), Kind: kind, Effect: name, Start: doc.Start{When: doc.AtTime, Offset: s.StartAt(m)}}
 	if kind == doc.MotionPath {
-		by := float64(s.Doc.Film.Width) * 0.25
 		v.Path = &doc.PathParams{Rest: doc.Departs}
-		setLine(v, geom.Point{}, geom.Point{X: math.Round(by)}, s.Doc.Film.Width)
-		v.Easing = s.Last[usedKey(v, "")].Easing
+		setWay(v, way(variant, math.Round(float64(s.Doc.Film.Width)*0.25)), s.Doc.Film.Width)
+		v.Easing = s.Last[UsedKey(v, "")].Easing
 		return v, nil
 	}
 	e := effect.As(kind, name)
@@ -201,6 +206,10 @@ func New(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant strin
 		return nil, words.New("move.partless", e.Words, l.Name)
 	}
 	o := e.Offer(kind, variant)
+	if o.Unit != "" && l.Kind != doc.TextKind {
+		return nil, words.New("move.wordless", o.Name, l.Name)
+	}
+	v.Unit = o.Unit
 	box, _ := s.Film.Box(s.SceneIndex(m), l.ID)
 	page := s.Doc.Film
 	at := effect.Setting{PageW: float64(page.Width), PageH: float64(page.Height), Box: box}
@@ -228,7 +237,7 @@ func New(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant strin
 			v.Seed = 1 + rand.Int64N(1e6)
 		}
 	}
-	u := s.Last[usedKey(v, variant)]
+	u := s.Last[UsedKey(v, variant)]
 	if u.Duration > 0 && v.Duration > 0 {
 		v.Duration = u.Duration
 	}
@@ -300,16 +309,44 @@ func Sides(level bool) (name string, params effect.Params) {
 	return
 }
 
-// usedKey names moves of one kind and effect, offered in one way, for what they were last given.
-func usedKey(m *doc.Move, variant string) string { return m.Kind + "/" + m.Effect + "/" + variant }
+// UsedKey names moves of one kind and effect, offered in one way, for what they were last given.
+func UsedKey(m *doc.Move, variant string) string { return m.Kind + "/" + m.Effect + "/" + variant }
 
 // setLine makes a straight path of a move and gives it the time it takes at 500 px/s at 1920 wide, within 1..6 s.
 func setLine(v *doc.Move, a, b geom.Point, pageWidth int) {
 	p := &geom.Path{}
 	p.Move(a)
 	p.Line(b)
+	setWay(v, p, pageWidth)
+}
+
+// way is the line of a new path of a variant, so wide: straight, an arc, a wave, or an ellipse that comes back to where it began.
+func way(variant string, w float64) *geom.Path {
+	at := func(x, y float64) geom.Point { return geom.Point{X: math.Round(x * w), Y: math.Round(y * w)} }
+	p := &geom.Path{}
+	p.Move(geom.Point{})
+	switch variant {
+	case "arc":
+		p.Cubic(at(0.3, -0.5), at(0.7, -0.5), at(1, 0))
+	case "wave":
+		p.Cubic(at(0.18, -0.3), at(0.32, -0.3), at(0.5, 0))
+		p.Cubic(at(0.68, 0.3), at(0.82, 0.3), at(1, 0))
+	case "ellipse":
+		const k = 0.5523 // a quarter of a circle as one cubic
+		rx, ry := 0.5, 0.3
+		p.Cubic(at(k*rx, 0), at(rx, ry-k*ry), at(rx, ry))
+		p.Cubic(at(rx, ry+k*ry), at(k*rx, 2*ry), at(0, 2*ry))
+		p.Cubic(at(-k*rx, 2*ry), at(-rx, ry+k*ry), at(-rx, ry))
+		p.Cubic(at(-rx, ry-k*ry), at(-k*rx, 0), at(0, 0))
+	default:
+		p.Line(at(1, 0))
+	}
+	return p
+}
+
+func setWay(v *doc.Move, p *geom.Path, pageWidth int) {
 	v.Effect, v.Path.D = doc.Along, p.Data()
-	s := b.Sub(a).Len() / (500 * float64(pageWidth) / 1920)
+	s := geom.NewMeasure(p).Length() / (500 * float64(pageWidth) / 1920)
 	v.Duration = int64(math.Round(min(6, max(1, s))*10) * 100)
 }
 
@@ -341,7 +378,7 @@ func drawPath(s *intent.Desk, m scope.Moment, chosen []string, from, to geom.Poi
 			v.Path.Rest = doc.Arrives
 			setLine(v, a.Sub(rest.Apply(box.Centre())), geom.Point{}, s.Doc.Film.Width)
 		}
-		v.Easing = s.Last[usedKey(v, "")].Easing
+		v.Easing = s.Last[UsedKey(v, "")].Easing
 		list = append(list, &edit.AddMove{Layer: l.ID, Move: v})
 	}
 	if len(list) == 0 {

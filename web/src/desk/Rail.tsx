@@ -3,8 +3,7 @@ import { clsx } from 'clsx'
 import { Ghost, Image, Minus, Plus, Route, Type } from 'lucide-react'
 import { type ReactNode } from 'react'
 import { engine } from '../engine/engine'
-import { offerMoves } from '../actions/adding'
-import { look, set, showAlone, toRest, useDesk, type Tool } from '../project/desk'
+import { look, set, showAlone, toRest, useDesk, type Tool, openGallery } from '../project/desk'
 import { Sign } from '../ui/controls'
 import { Helps } from './Helps'
 import { within } from './view'
@@ -116,14 +115,11 @@ export function Rail() {
       <span className="mx-1 h-5 w-px bg-sailcloth-300" />
       <button
         type="button"
-        aria-haspopup="menu"
+        aria-haspopup="true"
         disabled={!some}
         aria-label="Move"
         title={keyed('A move for what is selected (E)')}
-        onClick={(e) => {
-          const r = e.currentTarget.getBoundingClientRect()
-          offerMoves(r.left, r.top - 4, null, true)
-        }}
+        onClick={() => openGallery()}
         className="flex h-7 items-center gap-1.5 rounded-md px-1.5 hover:bg-sailcloth-200 disabled:opacity-40"
       >
         <svg

@@ -19,6 +19,7 @@ import {
   toRest,
   look,
   showAlone,
+  openGallery,
 } from '../project/desk'
 import {
   goToMove,
@@ -35,7 +36,6 @@ import {
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../actions/layers'
 import { putAside } from '../project/setaside'
 import { askForOrder } from '../actions/ordering'
-import { offerMovesHere } from '../actions/adding'
 import {
   openPoints,
   edited,
@@ -202,7 +202,7 @@ export const shortcuts: Shortcut[] = [
   },
   { group: 'Add', keys: '6', does: 'Pen', run: () => pickTool('pen') },
   { group: 'Add', keys: '7', does: 'Freehand', run: () => pickTool('hand') },
-  { group: 'Add', keys: 'E', does: 'A move for what is selected', run: offerMovesHere },
+  { group: 'Add', keys: 'E', does: 'A move for what is selected', run: () => openGallery() },
   {
     group: 'Add',
     keys: 'Enter',

@@ -68,6 +68,24 @@ export interface Bar {
   lane: number
 }
 
+/** Card is one thing that can be chosen. */
+export interface Card {
+  /** its place among all cards */
+  at: number
+  kind: string
+  effect: string
+  /** of the effect; empty: the plain one */
+  variant: string
+  /** under its heading */
+  words: string
+  /** by itself */
+  name: string
+  /** "0.60 s"; empty: it takes no time */
+  lasts: string
+  /** ms of one showing of its small film */
+  length: number
+}
+
 /** Carried is what the last edit would be in later scenes, where the same threads live. */
 export interface Carried {
   /** scenes in which something would change */
@@ -305,8 +323,8 @@ export interface Field {
   out: string
   /** by itself */
   name: string
-  /** Number, Choice, Signs, Direction, List, Move or Layer */
-  control: 'number' | 'choice' | 'signs' | 'direction' | 'list' | 'move' | 'layer'
+  /** Number, Choice, Signs, Direction, List, Colour, Move or Layer */
+  control: 'number' | 'choice' | 'signs' | 'direction' | 'list' | 'colour' | 'move' | 'layer'
   unit: string
   /** what is shown is the value times this: 100 for shares in % */
   times: number
@@ -398,6 +416,27 @@ export interface Fit {
 export interface Flag extends Cue {
   /** ms of the film: with all waits up to it */
   passed: number
+}
+
+/** View is what a gallery offers. */
+export interface Gallery {
+  /** what it is for: "Red kite", "3 layers" */
+  of: string
+  /** those without cards are left out */
+  rows: GalleryRow[]
+  /** where something is sought: the card that fits best; -1: none does */
+  first: number
+  /** the part of the page that small films show: x y w h, px */
+  region: [number, number, number, number]
+  /** the layer that small films are laid over what lies behind; empty: they show whole pages */
+  behind: string
+}
+
+/** Row holds cards that do one thing. */
+export interface GalleryRow {
+  heading: string
+  /** last used first */
+  cards: Card[]
 }
 
 /** Ghost is where a layer was or will be: the corners of its box on the page at a time of the film. */
@@ -1460,10 +1499,18 @@ export interface Intents {
   'look.save': { thread?: string; name?: string }
   'mask': { threads?: string[]; how?: string }
   'merge': { threads?: string[]; hash?: string; media?: Media | null; box?: [number, number, number, number] }
-  'move.add': { threads?: string[]; kind?: string; effect?: string; variant?: string; at?: number | null }
+  'move.add': {
+    threads?: string[]
+    kind?: string
+    effect?: string
+    variant?: string
+    after?: boolean
+    at?: number | null
+  }
   'move.delete': { move?: string }
   'move.effect': { move?: string; effect?: string; variant?: string }
   'move.end': { move?: string; when?: string; of?: string; stretches?: boolean }
+  'move.last': { move?: string }
   'move.set': { move?: string; patch?: Fields }
   'move.start': { move?: string; when?: string; of?: string }
   'move.unit': { move?: string; unit?: string }

@@ -17,6 +17,7 @@ import type {
   Dragged,
   Failure,
   Film,
+  Gallery,
   Intents,
   List,
   Look,
@@ -242,5 +243,18 @@ export const engine = {
   /** A small picture of a scene, at rest, with all of its layers. */
   thumb: (scene: number, scale: number) => list(call<RawList>('thumb', scene, scale)),
   only: (layer: string, scale: number) => list(call<RawList>('only', layer, scale)),
+  /** Opens a gallery of moves for layers, or to find another in place of a move. */
+  gallery: (m: Moment, threads: string[], replaces: string) => call<Gallery>('gallery', m, threads, replaces),
+  /** Opens a gallery of transitions into a scene. */
+  galleryOfPages: (scene: number) => call<Gallery>('galleryOfPages', scene),
+  /** What fits some words of what the open gallery offers. */
+  sought: (text: string) => call<Gallery>('sought', text),
+  closeGallery: () => call<boolean>('closeGallery'),
+  /** The small film of a card at a time of its showing, ms. */
+  smallFrame: (card: number, ms: number, scale: number) => list(call<RawList>('smallFrame', card, ms, scale)),
+  /** What lies behind the layer that the open gallery is for. */
+  behind: (m: Moment, scale: number) => list(call<RawList>('behind', m, scale)),
+  /** From when to when what the draft changes goes on, ms of the film. */
+  tried: () => call<[number, number]>('tried'),
   outline: (key: number) => call<{ verbs: Uint8Array; points: Uint8Array }>('outline', key),
 }

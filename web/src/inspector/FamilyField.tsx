@@ -125,7 +125,7 @@ export function FamilyField({
     <div className="flex items-center gap-1">
       <Listbox value={family ?? ''} onChange={choose}>
         <ListboxButton
-          aria-label="Family"
+          aria-label={`Family: ${family ?? 'mixed'}`}
           className={clsx(
             'flex h-6.5 w-full min-w-0 items-center justify-between rounded-md border',
             'border-sailcloth-500 bg-sailcloth-100 px-2 hover:border-ink-500',

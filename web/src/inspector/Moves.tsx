@@ -1,23 +1,19 @@
 // Moves: what the selected layers do in time, one card each.
 import { clsx } from 'clsx'
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { Trash2 } from 'lucide-react'
 import { useEffect, useRef } from 'react'
 import type { Move, Selected } from '../engine/types'
 import { closing } from '../project/closing'
 import { run } from '../project/commands'
-import { engine } from '../engine/engine'
-import { addMove, drawPath } from '../actions/adding'
-import { desk, set as setDesk, useDesk } from '../project/desk'
+import { desk, openGallery, set as setDesk, useDesk } from '../project/desk'
 import { Section } from '../ui/Section'
-import { Sign } from '../ui/controls'
+import { Button, Sign } from '../ui/controls'
 import { tints } from '../ui/tints'
 import { MoveFields, SharedFields } from './MoveFields'
 
 export function Moves({ selected }: { selected: Selected[] }) {
   const chosen = useDesk((d) => d.moves)
   const one = selected.length === 1 ? selected[0] : null
-  const item = 'flex w-full items-center rounded-md px-2 py-[3px] text-left data-focus:bg-brass-200'
   return (
     <Section title="Moves">
       {one?.moves.map((m) => (
@@ -35,45 +31,17 @@ export function Moves({ selected }: { selected: Selected[] }) {
         <p className="mb-2 text-[0.75rem] text-ink-500">It stands still. Let it come, go, travel or spin.</p>
       )}
       {!one && <p className="mb-2 text-[0.75rem] text-ink-500">A move added here is given to each of them.</p>}
-      <Menu>
-        <MenuButton
-          className={clsx(
-            'h-7 w-full rounded-md border border-dashed border-ink-500/50 font-semibold',
-            'text-spruce-800 hover:bg-sailcloth-100',
-          )}
-        >
-          Add a move
-        </MenuButton>
-        <MenuItems
-          anchor={{ to: 'top', gap: 4, padding: 8 }}
-          className={clsx(
-            'z-50 w-100 rounded-md border border-sailcloth-300 bg-paper p-1',
-            'shadow-[0_8px_28px_rgb(12_37_35/0.25)] focus:outline-none',
-          )}
-        >
-          <div className="grid grid-cols-3">
-            {engine.fields().moves.map((o, i) => (
-              <div key={o.heading} className={i > 2 ? 'col-start-3' : 'row-span-2'}>
-                <p className="px-2 pb-0.5 pt-1 text-[0.6875rem] text-ink-500">{o.heading}</p>
-                {o.moves.map((v) => (
-                  <MenuItem key={v.name}>
-                    <button type="button" className={item} aria-label={v.name} onClick={() => addMove(v)}>
-                      {v.words}
-                    </button>
-                  </MenuItem>
-                ))}
-                {o.moves.some((v) => v.kind === 'path') && (
-                  <MenuItem>
-                    <button type="button" className={item} onClick={drawPath}>
-                      Draw a path
-                    </button>
-                  </MenuItem>
-                )}
-              </div>
-            ))}
-          </div>
-        </MenuItems>
-      </Menu>
+      <button
+        type="button"
+        aria-haspopup="true"
+        className={clsx(
+          'h-7 w-full rounded-md border border-dashed border-ink-500/50 font-semibold',
+          'text-spruce-800 hover:bg-sailcloth-100',
+        )}
+        onClick={() => openGallery()}
+      >
+        Add a move
+      </button>
     </Section>
   )
 }
@@ -164,7 +132,36 @@ function Card({ move, tint, open, chosen }: { move: Move; tint: string; open: bo
           <Trash2 size={15} strokeWidth={1.5} />
         </Sign>
       </div>
-      {open && <MoveFields move={move} />}
+      {open && (
+        <>
+          <MoveFields move={move} />
+          <Actions move={move} />
+        </>
+      )}
+    </div>
+  )
+}
+
+/** What is done with a move as a whole. */
+function Actions({ move }: { move: Move }) {
+  const act = (word: string, title: string, onClick: () => void) => (
+    <Button className="!h-7 !px-2 text-[0.75rem]" title={title} onClick={onClick}>
+      {word}
+    </Button>
+  )
+  const comes = move.kind === 'entrance' || move.kind === 'exit'
+  return (
+    <div className="flex flex-wrap gap-1 px-2 pb-2">
+      {move.kind !== 'path' &&
+        act('Replace …', `Another in place of ${move.name}: times and hitches stay`, () =>
+          openGallery({ replaces: move.id }),
+        )}
+      {act('Mirror', 'The other way', () => run('moves.mirror', { moves: [move.id] }))}
+      {comes &&
+        act(move.kind === 'entrance' ? 'As an exit' : 'As an entrance', 'The same the other way round in time', () =>
+          run('moves.turn', { moves: [move.id] }),
+        )}
+      {act('Last values', 'As a move of this kind was last given', () => run('move.last', { move: move.id }))}
     </div>
   )
 }

@@ -1,9 +1,10 @@
 // The fields of a transition: into a scene, or the closing one.
 import { engine } from '../engine/engine'
+import { openGallery } from '../project/desk'
 import { Check } from '../ui/Check'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
-import { Label } from '../ui/controls'
+import { Button, Label } from '../ui/controls'
 import { changeAt, DescribedField, valueAt } from './Described'
 import { EasingField } from './EasingField'
 
@@ -37,6 +38,11 @@ export function TransitionFields({
         of={engine.fields().pages.map((v) => ({ value: v.kind, label: v.words }))}
         onSet={(kind) => onSet({ kind })}
       />
+      {name === 'Transition' && (
+        <Button className="col-span-2 !h-7 text-[0.75rem]" onClick={() => openGallery({ pages: true })}>
+          See them on these scenes …
+        </Button>
+      )}
       {kind !== 'cut' && (
         <NumberField
           label="Takes"

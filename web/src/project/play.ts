@@ -55,6 +55,12 @@ function playRange(from: number, to: number, round: number | null = null) {
   tick()
 }
 
+/** Plays a stretch over and over, to be looked at. */
+export const playOver = (from: number, to: number) => {
+  const film = desk().film
+  if (film) playRange(from, Math.min(to, film.length), from)
+}
+
 /** Plays from the playhead; from the start when it stands at the end. A film that goes round does so here too. */
 export function play() {
   const { film, moment } = desk()

@@ -3,8 +3,7 @@ import { clsx } from 'clsx'
 import { Plus } from 'lucide-react'
 import { memo, useRef, useState } from 'react'
 import type { Film, Row } from '../engine/types'
-import { offerMoves } from '../actions/adding'
-import { desk, goToScene, select, selectMoves, useDesk } from '../project/desk'
+import { desk, goToScene, openGallery, select, selectMoves, useDesk } from '../project/desk'
 import { BarMark } from './BarMark'
 import type { Drawing, Saying } from './hitching'
 import { Hitches } from './Hitches'
@@ -113,7 +112,7 @@ export function Bars({
         const when = ms(scale, q.x)
         const r = all.find((r) => q.y >= r.top && q.y < r.top + r.height)
         if (r?.row.spans.some((s) => !s.strand && when >= s.begin && when < s.end))
-          offerMoves(e.clientX, e.clientY, Math.round(when))
+          openGallery({ at: Math.round(when) })
       }}
       onPointerUp={up}
       onPointerCancel={() => {
@@ -199,10 +198,7 @@ function AddAtEnd({ placed: { row, top }, scale }: { placed: Placed; scale: Scal
         'text-foam-300 hover:bg-spruce-700 hover:text-foam-100',
       )}
       style={{ left: px(scale, end) + 6, top, height: rowHeight - 1 }}
-      onClick={(e) => {
-        const r = e.currentTarget.getBoundingClientRect()
-        offerMoves(r.left, r.bottom + 2)
-      }}
+      onClick={() => openGallery()}
     >
       <Plus size={13} strokeWidth={1.5} />
     </button>

@@ -1,7 +1,9 @@
 // The timeline: the film, or one scene, along time; a row for every thread.
+import { clsx } from 'clsx'
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import type { Film, Row } from '../engine/types'
-import { useDesk } from '../project/desk'
+import { Gallery } from '../gallery/Gallery'
+import { useDesk, type Opened } from '../project/desk'
 import { Bars } from './Bars'
 import { Heads } from './RowHead'
 import { CueLines, Playhead, Ruler } from './Ruler'
@@ -15,6 +17,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
   const scene = useDesk((d) => d.scene)
   const zoomed = useDesk((d) => d.zoomed)
   const selection = useDesk((d) => d.selection)
+  const gallery = useDesk((d) => d.gallery)
   const scroller = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState({ whole: 0, w: 0, h: 0 })
   const [scrolled, setScrolled] = useState(0)
@@ -94,10 +97,14 @@ export function Timeline({ children }: { children?: ReactNode }) {
       className="on-spruce relative flex min-h-0 min-w-0 flex-1 bg-spruce-950 text-foam-100"
     >
       {children}
+      {gallery && size.w > 0 && <Gallery key={galleryKey(gallery)} of={gallery} top={above} head={head} />}
       <div
         ref={scroller}
         data-timeline
-        className="thin-scroll relative min-w-0 flex-1 overflow-auto"
+        className={clsx(
+          'thin-scroll relative min-w-0 flex-1',
+          gallery ? 'overflow-x-auto overflow-y-hidden' : 'overflow-auto',
+        )}
         onScroll={(e) => setScrolled(Math.floor(e.currentTarget.scrollTop / 100) * 100)}
       >
         <div className="relative" style={{ width: head + scale.width, minHeight: '100%' }}>
@@ -118,7 +125,10 @@ export function Timeline({ children }: { children?: ReactNode }) {
               <Playhead scale={scale} marked />
             </div>
           </div>
-          <div className="relative flex" style={{ minHeight: `calc(100% - ${above}px)` }}>
+          <div
+            className={clsx('relative flex', gallery && 'invisible')}
+            style={{ minHeight: `calc(100% - ${above}px)` }}
+          >
             <div data-rows className="sticky left-0 z-10 shrink-0 bg-spruce-950" style={{ width: head, height }}>
               <Heads placed={shown} all={list} folded={folded} onFold={fold} />
               {list.length === 0 && (
@@ -141,6 +151,8 @@ export function Timeline({ children }: { children?: ReactNode }) {
     </section>
   )
 }
+
+const galleryKey = (g: Opened) => `${g.replaces} ${g.at} ${g.pages}`
 
 /** Thin lines at the frames, once they are far enough apart. */
 function grid(film: Film, scale: { perMs: number; from: number }): React.CSSProperties {

@@ -2,6 +2,7 @@
 // document itself lives in the engine; here are only the small views of it. All of it is imported from project/desk.
 import { create } from 'zustand'
 import type { FilmSlice } from './film'
+import type { GallerySlice } from './gallery'
 import type { LookingSlice } from './looking'
 import type { NoticeSlice } from './notices'
 import type { SelectionSlice } from './selection'
@@ -9,7 +10,14 @@ import type { StoringSlice } from './storing'
 import type { TimeSlice } from './time'
 import type { ToolSlice } from './tools'
 
-export type Desk = FilmSlice & TimeSlice & SelectionSlice & LookingSlice & ToolSlice & NoticeSlice & StoringSlice
+export type Desk = FilmSlice &
+  TimeSlice &
+  SelectionSlice &
+  LookingSlice &
+  ToolSlice &
+  NoticeSlice &
+  StoringSlice &
+  GallerySlice
 
 /** Empty until the slices have put in what is theirs: index.ts loads them all. */
 export const useDesk = create<Desk>()(() => ({}) as Desk)
