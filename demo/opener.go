@@ -336,6 +336,18 @@ func (m *maker) strip(x, y float64) *doc.Layer {
 	return g
 }
 
+// signature is a length of string and some words, which a pencil draws.
+func (m *maker) signature(x, y float64) *doc.Layer {
+	words := m.text("t-sign-words", "Words", "the kite club", "Caveat", 700, 104, 40, 0, straw, 1)
+	line := m.path("t-sign-string", "String", "M0 0C60 -26 120 24 190 2C300 -34 380 40 470 8C500 -4 516 -28 500 -36C484 -42 474 -16 496 2", straw, 30, 118)
+	line.Fill, line.Stroke = doc.Fill{Kind: doc.NoFill}, &doc.Stroke{Fill: fill(amber), Width: 6, Cap: geom.RoundCap, Join: geom.RoundJoin}
+	g := m.group("t-sign", "Signature", x, y, 1, words, line)
+	g.Moves = append(g.Moves, &doc.Move{
+		ID: m.id("m"), Kind: doc.Entrance, Effect: effect.DrawOn, Start: at(1100), Duration: 1700, Params: effect.Params{"pointer": effect.Pencil, "line": 3.0, "size": 230.0},
+	})
+	return g
+}
+
 func theDate(sky string) *doc.Scene {
 	m := &maker{scene: "s3"}
 	s := doc.NewScene("the-date", "The date")
@@ -368,6 +380,6 @@ func theDate(sky string) *doc.Scene {
 	badge.Moves = append(badge.Moves, &doc.Move{
 		ID: m.id("m"), Kind: doc.Entrance, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtCue, Of: "s3-free"},
 	})
-	s.Layers = append(s.Layers, m.strip(120, 968), plate, day, where, hint, badge)
+	s.Layers = append(s.Layers, m.strip(120, 968), plate, day, where, hint, badge, m.signature(700, 800))
 	return s
 }

@@ -72,6 +72,32 @@ func (m *maker) porthole(x, y, size float64) *doc.Layer {
 	return m.group("r-porthole", "Porthole", x, y, 4, m.group("r-port-view", "View", 0, 0, 4, sky, sea, kite, glass), rim)
 }
 
+// board is a sign with two sides: the first turns away, the second comes round.
+func (m *maker) board(x, y float64) []*doc.Layer {
+	side := func(thread, name, words, plate, colour string) *doc.Layer {
+		says := m.text(thread+"-says", "Says", words, "Fredoka", 600, 104, 0, -72, colour, 5)
+		says.Text.Align = doc.Centre
+		return m.group(thread, name, x, y, 5, m.rect(thread+"-plate", "Plate", plate, 0, 0, 620, 190, 34), says)
+	}
+	front, back := side("r-front", "Sign, front", "from noon", rust, sail), side("r-back", "Sign, back", "till dusk", spruce, straw)
+	away := &doc.Move{ID: m.id("m"), Kind: doc.Exit, Effect: effect.Hinge, Start: at(1700), Duration: 350, Easing: "ease-in", Params: effect.Params{"axis": "level"}}
+	round := &doc.Move{ID: m.id("m"), Kind: doc.Entrance, Effect: effect.Hinge, Start: doc.Start{When: doc.WhenEnds, Of: away.ID}, Duration: 350, Easing: "ease-out", Params: effect.Params{"axis": "level"}}
+	front.Moves, back.Moves = append(front.Moves, away), append(back.Moves, round)
+	return []*doc.Layer{front, back}
+}
+
+// lantern is of paper, and burns away at the end of its scene.
+func (m *maker) lantern(n int, x, y, s float64, colour string) *doc.Layer {
+	t := func(part string) string { return fmt.Sprintf("r-lantern%d-%s", n, part) }
+	paper := m.ellipse(t("paper"), "Paper", colour, 0, 0, 150*s, 170*s)
+	l := m.group(fmt.Sprint("r-lantern", n), fmt.Sprint("Lantern ", n), x, y, 6, paper,
+		m.ellipse(t("inner"), "Light", "#fff3d0", 0, 10*s, 90*s, 110*s), m.rect(t("cap"), "Cap", spruce, 0, -86*s, 62*s, 18*s, 6), m.rect(t("foot"), "Foot", spruce, 0, 86*s, 50*s, 14*s, 6))
+	l.Moves = append(l.Moves, &doc.Move{
+		ID: m.id("m"), Kind: doc.Exit, Effect: effect.Embers, Start: doc.Start{When: doc.BeforeSceneEnd, Offset: int64(2000 - 250*n)}, Duration: 1200, Seed: int64(3 + n), Params: effect.Params{"grain": 52 * s},
+	})
+	return l
+}
+
 func comeAlong() *doc.Scene {
 	m := &maker{scene: "come"}
 	s := doc.NewScene("come", "Come along")
@@ -86,6 +112,7 @@ func comeAlong() *doc.Scene {
 	in.Effect, in.Unit, in.Overlap, in.Params = effect.Slide, doc.ByLetter, 0.5, effect.Params{"direction": 270.0}
 	s.Layers = append(s.Layers, m.clouds(0)...)
 	s.Layers = append(s.Layers, up, kite, day, m.clubBadge(865, 1035, 195, ""))
+	s.Layers = append(s.Layers, m.board(540, 1730)...)
 	return s
 }
 
@@ -137,5 +164,6 @@ func seeYou() *doc.Scene {
 		l.Opacity = 0.25
 	}
 	s.Layers = append(s.Layers, badge, stacked, hollow, where, m.porthole(232, 1290, 250))
+	s.Layers = append(s.Layers, m.lantern(1, 560, 190, 1, rust), m.lantern(2, 760, 240, 1.2, amber), m.lantern(3, 950, 180, 0.9, red))
 	return s
 }
