@@ -220,4 +220,3 @@ func TestTheGalleryIsQuick(t *testing.T) {
 		return fmt.Sprintf("first small film after %.0f ms (150); the page plays at %.0f frames a second (30)", ms, rate), ms <= 150 && rate >= 30
 	})
 }
-

@@ -80,7 +80,7 @@ func TestTimingByKeyboardAlone(t *testing.T) {
 		p.key("e")
 		p.wait(`document.activeElement?.matches('[aria-label=Gallery] input')`)
 		p.do(chromedp.KeyEvent(word))
-		p.wait(`document.querySelector('[data-offer]')?.title.startsWith('`+word+`')`)
+		p.wait(`document.querySelector('[data-offer]')?.title.startsWith('` + word + `')`)
 		p.key(kb.Enter)
 		p.settled()
 		p.wait(`!document.querySelector('[aria-label=Gallery]') && document.activeElement !== document.body`)
