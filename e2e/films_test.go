@@ -115,10 +115,10 @@ func (m *maker) writes(words string, x, y float64) {
 	m.keys(kb.Escape)
 }
 
-// moves gives what is selected a move from the menu.
+// moves gives what is selected a move from the gallery.
 func (m *maker) moves(name string) {
 	m.t.Helper()
-	m.on(`button[aria-haspopup=menu].border-dashed.w-full`)
+	m.on(`button.border-dashed.w-full`)
 	m.word(name)
 }
 

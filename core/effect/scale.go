@@ -6,7 +6,7 @@ const Scale = "scale"
 
 var _ = add(Effect{
 	Name: Scale, Words: "Scale", Rank: 15,
-	Finds: "pop zoom grow shrink bigger smaller larger enlarge drop land stamp size punch",
+	Finds: "pop zoom bigger smaller larger enlarge grow drop land stamp shrink size punch",
 	Params: []Param{
 		func() Param {
 			q := share("from", "From", "Size that it comes from", 0.8, 0, 2000)

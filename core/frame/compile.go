@@ -58,9 +58,10 @@ type layer struct {
 	children []*layer
 	track    *motion.Track
 	pivot    geom.Point
-	edge     *outlined  // how its one outline lies; nil where it is more
-	reaches  geom.Box   // what it paints in at rest, in its own axes: box, strokes, plate, effects
-	drawings []*drawing // how it is drawn, where a move draws it
+	rest     geom.Matrix // to its parent's axes, at rest
+	edge     *outlined   // how its one outline lies; nil where it is more
+	reaches  geom.Box    // what it paints in at rest, in its own axes: box, strokes, plate, effects
+	drawings []*drawing  // how it is drawn, where a move draws it
 	outlines
 }
 
@@ -337,6 +338,7 @@ func (b *builder) layers(docs []*doc.Layer, parent *layer) []*layer {
 		if v := d.Place.Pivot; v != nil {
 			l.pivot = geom.Point{X: v[0], Y: v[1]}
 		}
+		l.rest = l.at(motion.Rest)
 		l.edge = f.edge(l)
 		s.byID[d.ID], s.byThread[d.Thread] = l, l
 		out = append(out, l)

@@ -58,7 +58,7 @@ func (f *Film) compileDrawings(s *scene, list []*layer, within []state.Pen, to g
 		if len(of) == 0 && len(l.children) == 0 {
 			continue
 		}
-		m := to.Mul(l.at(restPose))
+		m := to.Mul(l.rest)
 		for i := range of {
 			if k := s.byThread[of[i].Layer]; k != nil && !l.within(k) {
 				if s.pointers == nil {

@@ -138,6 +138,7 @@ func TestOddThingsAreDrawn(t *testing.T) {
 		"an empty group": {Kind: doc.Group, Fill: doc.Fill{Kind: doc.NoFill}, Children: []*doc.Layer{}},
 		"a dot":          {Kind: doc.PathKind, Path: "M0 0L0 0", Fill: doc.Fill{Kind: doc.NoFill}, Stroke: &doc.Stroke{Width: 8, Cap: "round", Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}}},
 		"5,000 paths":    {Kind: doc.PathKind, Path: strings.Repeat("M10 10L90 70", 5000), Fill: doc.Fill{Kind: doc.NoFill}, Stroke: &doc.Stroke{Width: 2, Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}}},
+		"8,000 px wide":  {Kind: doc.Group, Fill: doc.Fill{Kind: doc.NoFill}, Children: []*doc.Layer{straight("wide", 0, 60, 8000), straight("also", 0, 70, 8000)}},
 		"no height":      {Kind: doc.Rectangle, Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}, Place: doc.Place{W: 100, H: 0}},
 	} {
 		for _, e := range []string{effect.DrawOn, effect.Hinge} {

@@ -13,6 +13,8 @@ import (
 type drawn struct {
 	pen         *state.Pen
 	lines, fill float64
+	of          *drawing // how it is; nil: it has no outlines of its own
+	as          *layer   // the layer whose outlines these are
 }
 
 // draw notes how far node i, and all that is in it, is drawn, and where the tip is.
@@ -28,9 +30,12 @@ func (p *Player) draw(i int, d state.Drawn) {
 			k = n.end - 1
 			continue
 		}
-		of := n.drawing(d.Pen)
+		of, as := n.drawnAs(d.Pen)
 		if of == nil {
 			continue
+		}
+		if n.draw.pen == nil {
+			n.draw.of, n.draw.as = of, as
 		}
 		fills = fills || of.fills
 		weight := of.weight
@@ -73,14 +78,14 @@ func (p *Player) draw(i int, d state.Drawn) {
 		}
 		if n.draw.pen != nil { // drawn with its group, too
 			share, fill := min(share, n.draw.lines), min(fill, n.draw.fill)
-			n.draw = drawn{d.Pen, share, fill}
+			n.draw.lines, n.draw.fill = share, fill
 			continue
 		}
-		n.draw = drawn{d.Pen, share, fill}
+		n.draw.pen, n.draw.lines, n.draw.fill = d.Pen, share, fill
 	}
 	for k := i; k < p.nodes[i].end; k++ { // the plates of texts come with the filling
 		if n := &p.nodes[k]; n.kind == textNode && n.draw.pen == nil {
-			n.draw = drawn{d.Pen, 1, fill}
+			n.draw.pen, n.draw.lines, n.draw.fill = d.Pen, 1, fill
 		}
 	}
 }
@@ -92,13 +97,8 @@ type drawnPart struct {
 	weight float64
 }
 
-// drawing returns how a node is drawn with a pen; nil where it has no outlines of its own. In a morph it is drawn as on the side it goes to, where
-// it is drawn there.
-func (n *node) drawing(pen *state.Pen) *drawing {
-	d, _ := n.drawnAs(pen)
-	return d
-}
-
+// drawnAs returns how a node is drawn with a pen, and as which layer; nil where it has no outlines of its own. In a morph it is drawn as on the side it
+// goes to, where it is drawn there.
 func (n *node) drawnAs(pen *state.Pen) (*drawing, *layer) {
 	for _, l := range [2]*layer{n.other, n.layer} {
 		if l == nil {
@@ -132,7 +132,7 @@ func (d *drawing) at(share float64) (i int, of float64) {
 // drawnLeaf writes a leaf as far as it is drawn. One that changes its form on the way to another scene is that form less and less, and more and more
 // what is drawn there.
 func (p *Player) drawnLeaf(n *node, v View, alpha float64, m geom.Matrix) {
-	d, as := n.drawnAs(n.draw.pen)
+	d, as := n.draw.of, n.draw.as
 	if d == nil || len(d.lines) == 0 {
 		p.finished(n, v, alpha*n.draw.fill, m)
 		return
@@ -185,9 +185,9 @@ func (p *Player) drawnLeaf(n *node, v View, alpha float64, m geom.Matrix) {
 			return
 		}
 	}
-	last, share := d.at(n.draw.lines)
-	if n.draw.lines >= 1 {
-		last, share = len(d.lines)-1, 1
+	last, share := len(d.lines)-1, 1.0
+	if n.draw.lines < 1 {
+		last, share = d.at(n.draw.lines)
 	}
 	for i := range d.lines[:last+1] {
 		s := &d.lines[i]

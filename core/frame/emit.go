@@ -112,12 +112,21 @@ func (f *Film) pageBox() geom.Box {
 func (p *Player) shown(i int, v View, alpha float64, by geom.Matrix) {
 	n := &p.nodes[i]
 	a := n.alpha * alpha * (1 - n.loops.Dim)
+	if n.draw.pen != nil && n.draw.lines <= 0 && n.draw.fill <= 0 && n.kind != textNode {
+		return // nothing of it is drawn yet
+	}
 	if a <= 0 || n.end == i+1 && n.layer.doc.Kind == doc.Group || n.veil.Nothing() {
 		return
 	}
 	if n.tilt > 0 {
 		p.hinged(i, v, a, by)
 		return
+	}
+	if len(n.veil) == 0 {
+		if _, alone := p.effectsOf(n); !alone && (a >= 1 || !p.overlaps(i)) { // most are as plain as that
+			p.body(i, v, a, by)
+			return
+		}
 	}
 	p.veiled(i, by, func() {
 		p.affected(i, a, by, func(alpha float64) { p.body(i, v, alpha, by) })

@@ -45,7 +45,7 @@ func (f *Film) paintedBox(l *layer) geom.Box {
 	if !masked {
 		for _, c := range l.children {
 			if !c.doc.Hidden && c.doc.Mask == "" {
-				b = b.Union(c.at(motion.Rest).ApplyBox(c.reaches))
+				b = b.Union(c.rest.ApplyBox(c.reaches))
 			}
 		}
 	}
@@ -65,7 +65,7 @@ func (l *layer) units(unit string) (boxes []geom.Box) {
 	if unit == doc.ByPart {
 		for _, c := range l.children {
 			if c.doc.Mask == "" {
-				boxes = append(boxes, c.at(motion.Rest).ApplyBox(c.box))
+				boxes = append(boxes, c.rest.ApplyBox(c.box))
 			}
 		}
 		return boxes

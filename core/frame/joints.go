@@ -6,7 +6,6 @@ import (
 	"capstan/core/combine"
 	"capstan/core/doc"
 	"capstan/core/geom"
-	"capstan/core/motion"
 )
 
 // joint is a layer of a run of siblings, none of them over another, some of which share edges: while they stand to each other as they do
@@ -149,7 +148,7 @@ func (f *Film) edge(l *layer) *outlined {
 	if l.doc.Kind == doc.TextKind || len(l.shapes) != 1 || l.alone || l.doc.Mask != "" || l.plate != nil {
 		return nil
 	}
-	at := l.at(motion.Rest)
+	at := l.rest
 	back, flat := at.Inverse()
 	if n := len(f.Geometry.Path(l.shapes[0].key).Points); !flat || n < 3 || n > maxJointPoints {
 		return nil

@@ -3,15 +3,18 @@ package frame
 import (
 	"capstan/core/doc"
 	"capstan/core/geom"
-	"capstan/core/motion"
 	"capstan/core/state"
 )
 
 // masked writes what is in node i as far as its masks from node k on show it: those of a group, which are not painted themselves.
 func (p *Player) masked(i, k int, v View, alpha float64, by geom.Matrix) {
-	end := p.nodes[i].end
+	end, first := p.nodes[i].end, k == i+1
 	for k < end && p.nodes[k].mask == "" {
 		k = p.nodes[k].end
+	}
+	if k >= end && first {
+		p.paint(i+1, end, v, alpha, by)
+		return
 	}
 	if k >= end {
 		from := i + 1
@@ -104,7 +107,7 @@ func (l *layer) groupBox() geom.Box {
 	all, some, within := geom.EmptyBox(), geom.EmptyBox(), geom.EmptyBox()
 	masked := false
 	for _, c := range l.children {
-		b := c.at(motion.Rest).ApplyBox(c.box)
+		b := c.rest.ApplyBox(c.box)
 		all = all.Union(b)
 		switch {
 		case c.doc.Mask == "":

@@ -117,7 +117,7 @@ func (p *Player) oneSided(q *pair, l *layer, pose motion.Pose, parent geom.Matri
 		if q.a == nil {
 			own = c.b
 		}
-		p.layer(l, parent, pose, alpha, &own)
+		p.layer(l, parent, &pose, alpha, &own)
 		return
 	}
 	n := node{
@@ -196,7 +196,7 @@ func (q *pair) middle() geom.Point {
 	if l == nil {
 		l = q.b
 	}
-	return l.at(motion.Rest).ApplyBox(l.box).Centre()
+	return l.rest.ApplyBox(l.box).Centre()
 }
 
 // unitBetween returns what is made of one unit by moves on either side.

@@ -4,7 +4,6 @@ import (
 	"capstan/core/combine"
 	"capstan/core/doc"
 	"capstan/core/geom"
-	"capstan/core/motion"
 	"capstan/core/state"
 )
 
@@ -31,7 +30,7 @@ func (f *Film) outline(l *layer, m geom.Matrix, to *geom.Path) error {
 	in := &geom.Path{}
 	for _, c := range l.children {
 		if !c.doc.Hidden && c.doc.Mask == "" {
-			if err := f.outline(c, m.Mul(c.at(motion.Rest)), in); err != nil {
+			if err := f.outline(c, m.Mul(c.rest), in); err != nil {
 				return err
 			}
 		}
@@ -41,7 +40,7 @@ func (f *Film) outline(l *layer, m geom.Matrix, to *geom.Path) error {
 			continue
 		}
 		mask, how := &geom.Path{}, combine.KeepOverlap
-		if err := f.outline(c, m.Mul(c.at(motion.Rest)), mask); err != nil {
+		if err := f.outline(c, m.Mul(c.rest), mask); err != nil {
 			return err
 		}
 		if c.doc.Mask == doc.Outside {

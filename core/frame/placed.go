@@ -79,7 +79,7 @@ func (f *Film) Ancestry(scene int, id string) geom.Matrix {
 	m := geom.Identity
 	if l := f.scenes[scene].byID[id]; l != nil {
 		for g := l.parent; g != nil; g = g.parent {
-			m = g.at(restPose).Mul(m)
+			m = g.rest.Mul(m)
 		}
 	}
 	return m
@@ -88,7 +88,7 @@ func (f *Film) Ancestry(scene int, id string) geom.Matrix {
 // RestMatrix returns the map from a layer's own axes to its parent's at rest.
 func (f *Film) RestMatrix(scene int, id string) geom.Matrix {
 	if l := f.scenes[scene].byID[id]; l != nil {
-		return l.at(restPose)
+		return l.rest
 	}
 	return geom.Identity
 }

@@ -220,6 +220,18 @@ func (p *Player) clear() {
 	p.veils.Reset()
 }
 
+// blank adds a leaf of which nothing is said yet, in its place.
+func (p *Player) blank() *node {
+	if len(p.nodes) < cap(p.nodes) {
+		p.nodes = p.nodes[:len(p.nodes)+1]
+		p.nodes[len(p.nodes)-1] = node{}
+	} else {
+		p.nodes = append(p.nodes, node{})
+	}
+	p.index = nil
+	return &p.nodes[len(p.nodes)-1]
+}
+
 func (p *Player) open(n node) int {
 	p.nodes = append(p.nodes, n)
 	p.index = nil
@@ -253,14 +265,20 @@ func (p *Player) sibling(l *layer, parent geom.Matrix, c *motion.Clock) {
 	if c == nil && p.now != nil && !l.track.Still() && !l.track.At(*p.now, &p.veils).Present {
 		return
 	}
-	pose := motion.Rest
-	if c != nil && !l.track.Still() {
-		pose = l.track.At(*c, &p.veils)
+	if c == nil || l.track.Still() {
+		if len(l.children) == 0 && c != nil && l.doc.Kind != doc.Group { // most are as plain as that
+			n := p.blank()
+			n.layer, n.m, n.alpha, n.mask, n.end = l, parent.Mul(l.rest), l.doc.Opacity, l.doc.Mask, len(p.nodes)
+			return
+		}
+		p.layer(l, parent, &restPose, 1, c)
+		return
 	}
+	pose := l.track.At(*c, &p.veils)
 	if pose.Present {
-		p.layer(l, parent, pose, pose.Opacity, c)
+		p.layer(l, parent, &pose, pose.Opacity, c)
 	} else if l.doc.Mask == doc.Inside { // nothing shows in a mask that is not there
-		p.layer(l, parent, pose, 0, c)
+		p.layer(l, parent, &pose, 0, c)
 	}
 }
 
@@ -279,9 +297,13 @@ func (p *Player) alone(l *layer) bool {
 	return false
 }
 
-func (p *Player) layer(l *layer, parent geom.Matrix, pose motion.Pose, alpha float64, c *motion.Clock) {
+func (p *Player) layer(l *layer, parent geom.Matrix, pose *motion.Pose, alpha float64, c *motion.Clock) {
+	m := l.rest
+	if pose != &restPose {
+		m = l.at(*pose)
+	}
 	n := node{
-		kind: leafNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity,
+		kind: leafNode, layer: l, m: parent.Mul(m), alpha: alpha * l.doc.Opacity,
 		veil: pose.Veil, loops: pose.Loops, blur: pose.Blur, tilt: p.tilted(&pose.Tilts, l.box), mask: l.doc.Mask,
 	}
 	unit := ""
@@ -345,7 +367,7 @@ func (p *Player) pieceOf(l *layer, k int, m geom.Matrix, unit motion.Pose) {
 func (l *layer) unitAt(unit motion.Pose, middle geom.Point) geom.Matrix {
 	m := geom.Identity
 	if by := unit.Offset.Add(unit.Loops.Sway); by != (geom.Point{}) {
-		if inv, ok := l.at(motion.Rest).Inverse(); ok {
+		if inv, ok := l.rest.Inverse(); ok {
 			m = geom.Translate(inv.ApplyVector(by))
 		}
 	}
@@ -375,6 +397,6 @@ func (p *Player) part(g, child *layer, m geom.Matrix, unit motion.Pose, c *motio
 		pose.Drawn = unit.Drawn
 	}
 	pose.Loops.Dim = 1 - (1-pose.Loops.Dim)*(1-unit.Loops.Dim)
-	middle := child.at(motion.Rest).ApplyBox(child.box).Centre()
-	p.layer(child, m.Mul(g.unitAt(unit, middle)), pose, pose.Opacity*unit.Opacity, c)
+	middle := child.rest.ApplyBox(child.box).Centre()
+	p.layer(child, m.Mul(g.unitAt(unit, middle)), &pose, pose.Opacity*unit.Opacity, c)
 }

@@ -16,8 +16,8 @@ func (p *Player) Only(i int, id string, v View) (*List, geom.Box) {
 	}
 	defer p.unthinned()()
 	m := p.film.Ancestry(i, id)
-	p.layer(l, m, restPose, 1, nil)
-	return p.emit(v), m.Mul(l.at(restPose)).ApplyBox(l.box)
+	p.layer(l, m, &restPose, 1, nil)
+	return p.emit(v), m.Mul(l.rest).ApplyBox(l.box)
 }
 
 // Several returns a list with just some layers of scene i and what is inside them, at rest, in their order, and a box of the page
@@ -37,8 +37,8 @@ func (p *Player) Several(i int, ids []string, v View) (*List, geom.Box) {
 				continue
 			}
 			m := p.film.Ancestry(i, l.doc.ID)
-			p.layer(l, m, restPose, 1, nil)
-			b = b.Union(m.Mul(l.at(restPose)).ApplyBox(l.reaches))
+			p.layer(l, m, &restPose, 1, nil)
+			b = b.Union(m.Mul(l.rest).ApplyBox(l.reaches))
 		}
 	}
 	walk(p.film.scenes[i].layers)

@@ -20,14 +20,18 @@ func TestAMoveGetsAnotherEffect(t *testing.T) {
 				if from == to || from.Effect == to.Effect {
 					continue
 				}
-				was := len(thread(t, s, 0, "t-kite").Moves)
-				want(t, s, m, "move.add", fmt.Sprintf(`{"threads":["t-kite"],"kind":%q,"effect":%q,"variant":%q,"at":700}`, from.Kind, from.Effect, from.Variant))
-				a := thread(t, s, 0, "t-kite").Moves[was]
+				on := "t-kite"
+				if from.Variant == "typed" { // of texts alone
+					on = "t-title"
+				}
+				was := len(thread(t, s, 0, on).Moves)
+				want(t, s, m, "move.add", fmt.Sprintf(`{"threads":[%q],"kind":%q,"effect":%q,"variant":%q,"at":700}`, on, from.Kind, from.Effect, from.Variant))
+				a := thread(t, s, 0, on).Moves[was]
 				if from.Effect == effect.Slide {
 					want(t, s, m, "move.set", fmt.Sprintf(`{"move":%q,"patch":{"params":{"direction":90}}}`, a.ID))
 				}
 				want(t, s, m, "move.effect", fmt.Sprintf(`{"move":%q,"effect":%q}`, a.ID, to.Effect))
-				b := thread(t, s, 0, "t-kite").Moves[was]
+				b := thread(t, s, 0, on).Moves[was]
 				if b.Effect != to.Effect || b.Start != a.Start || b.Kind != from.Kind {
 					t.Errorf("%s to %s: %+v", from.Name, to.Name, b)
 				}

@@ -57,6 +57,9 @@ var effectAsked = intent.Table{
 		if mv.Lasts == doc.WholeThread && !fresh.Drifts() {
 			patch["lasts"] = doc.WholeScene
 		}
+		if fresh.Unit != "" {
+			patch["unit"], patch["duration"] = fresh.Unit, max(mv.Duration, fresh.Duration)
+		}
 		if fresh.Seed != 0 {
 			patch["seed"] = fresh.Seed
 		}

@@ -2,15 +2,15 @@
 // at.
 import { engine } from '../engine/engine'
 import { paint } from '../engine/painter'
-import type { Card, Gallery } from '../engine/types'
+import type { Card, Gallery, Moment } from '../engine/types'
 import { endRehearsal, rehearse, run } from '../project/commands'
 import { desk, goTo } from '../project/desk'
-import { playOver, stop } from '../project/play'
+import { playOver } from '../project/play'
 
 const still = () => window.matchMedia('(prefers-reduced-motion: reduce)').matches
 
-/** ms of a frame that small films may take; the page comes first. */
-const budget = 5
+/** ms of a frame that small films may take: the page comes first, while it plays more so. */
+const budget = { resting: 6, playing: 2.5 }
 
 /** Plays the small films of the cards that are in view; one that is pointed at plays also where nothing is to move. */
 export class Showing {
@@ -22,6 +22,7 @@ export class Showing {
   private watch: IntersectionObserver
   private frame = 0
   private begun = performance.now()
+  private ticks = 0
   pointed = -1
 
   constructor(private view: Gallery) {
@@ -43,6 +44,9 @@ export class Showing {
   add(canvas: HTMLCanvasElement, card: Card): () => void {
     this.cards.set(canvas, card)
     this.watch.observe(canvas)
+    // What is in view is there with the first frame, before the observer says so.
+    const r = canvas.getBoundingClientRect()
+    if (r.left < window.innerWidth && r.top < window.innerHeight) this.seen.add(canvas)
     return () => {
       this.watch.unobserve(canvas)
       this.cards.delete(canvas)
@@ -57,10 +61,16 @@ export class Showing {
   }
 
   private work() {
-    const until = performance.now() + budget
+    this.ticks++
+    const playing = desk().playing
+    if (playing && this.ticks % 2 === 1) return
+    const until = performance.now() + (playing ? budget.playing : budget.resting)
     if (this.turn.length === 0) this.turn = [...this.seen]
-    while (this.turn.length > 0 && performance.now() < until) {
-      const c = this.turn.shift()!
+    // That which is pointed at is smooth.
+    const first = playing && [...this.cards].find(([c, card]) => card.at === this.pointed && this.seen.has(c))
+    let next = first ? first[0] : this.turn.shift()
+    for (; next && performance.now() < until; next = this.turn.shift()) {
+      const c = next
       const card = this.cards.get(c)
       if (!card || !this.seen.has(c)) continue
       const stands = still() && this.pointed !== card.at
@@ -103,7 +113,35 @@ export class Showing {
   }
 }
 
+let warm = false
+
+/** Goes once through what a gallery asks of the engine, when there is time: so the first opens as fast as others. */
+export function warmUp() {
+  if (warm || desk().selection.length === 0) return
+  warm = true
+  const once = () => {
+    const d = desk()
+    if (!d.film || d.gallery || d.playing || d.dragging || d.selection.length === 0) {
+      warm = false // the next time something is selected
+      return
+    }
+    const v = engine.gallery(d.moment, d.selection.slice(0, 1), '')
+    const canvas = document.createElement('canvas')
+    canvas.width = 72
+    canvas.height = 46
+    const [x, y, w] = v.region
+    const at = { scale: 72 / w, x: (-x * 72) / w, y: (-y * 72) / w }
+    const ctx = canvas.getContext('2d')!
+    paint(ctx, engine.behind(d.moment, at.scale), at)
+    for (const c of v.rows.flatMap((r) => r.cards).slice(0, 4)) paint(ctx, engine.smallFrame(c.at, 200, at.scale), at)
+    engine.closeGallery()
+  }
+  if ('requestIdleCallback' in window) requestIdleCallback(once, { timeout: 4000 })
+  else setTimeout(once, 1500)
+}
+
 let waiting = 0
+let was: Moment | null = null // looked at before, where nothing is to move
 
 /** Plays on the page what choosing a card would do, over and over, a moment after it is pointed at. */
 export function point(choose: () => void) {
@@ -112,16 +150,19 @@ export function point(choose: () => void) {
     rehearse(choose)
     const [from, to] = engine.tried()
     if (to <= from) return
-    if (still()) goTo({ rest: false, scene: 0, time: from + (to - from) * 0.6 })
-    else playOver(Math.max(0, from - 150), to + 450)
+    if (still()) {
+      was = desk().moment
+      goTo({ rest: false, scene: 0, time: from + (to - from) * 0.6 })
+    } else playOver(from - 150, to + 450)
   }, 140)
 }
 
 /** Shows the page as it is. */
 export function leave() {
   clearTimeout(waiting)
-  if (desk().playedFrom && desk().playing) stop()
   endRehearsal()
+  if (was) goTo(was)
+  was = null
 }
 
 /** Asks for what a card does to what is selected. */

@@ -4,8 +4,9 @@ import { useMemo } from 'react'
 import { engine } from '../engine/engine'
 import { blankMove } from '../engine/many'
 import type { Move } from '../engine/types'
-import { run } from '../project/commands'
+import { rehearsingDrag, run } from '../project/commands'
 import { useDesk } from '../project/desk'
+import { playOver } from '../project/play'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
 import { Fold } from '../ui/Section'
@@ -21,7 +22,7 @@ export function MoveFields({ move }: { move: Move }) {
     move,
     ids: [move.id],
     mixed: new Set(),
-    set: (patch) => run('move.set', { move: move.id, patch }),
+    set: (patch) => playing(run('move.set', { move: move.id, patch })),
     change: () => undefined,
   }
   const timed = move.timed
@@ -101,7 +102,7 @@ export function SharedFields({ ids }: { ids: string[] }) {
     move,
     ids,
     mixed: new Set(shared.mixed),
-    set: (patch) => run('moves.set', { moves: ids, patch }),
+    set: (patch) => playing(run('moves.set', { moves: ids, patch })),
     change:
       (field, scale = 1) =>
       (how, by) => {
@@ -139,6 +140,15 @@ export function SharedFields({ ids }: { ids: string[] }) {
       </div>
     </div>
   )
+}
+
+/** While a number is dragged the move plays on the page, over and over. */
+function playing(done: boolean): boolean {
+  if (done && rehearsingDrag() && !matchMedia('(prefers-reduced-motion: reduce)').matches) {
+    const [from, to] = engine.tried()
+    if (to > from) playOver(from - 100, to + 300)
+  }
+  return done
 }
 
 function EasingRow({ of }: { of: Edited }) {

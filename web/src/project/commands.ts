@@ -3,6 +3,7 @@ import { engine } from '../engine/engine'
 import { loadFamilies, loadOwnFonts } from '../engine/fonts'
 import { desk, dropDraft, fail, look, lookNow, mended, refresh, say, set, show, showDraft, tell } from './desk'
 import type { Command, Done, Intents, Row } from '../engine/types'
+import { endOver } from './play'
 import { bringBack, pauseOfRow, putAway, rowOfSteps, sameWindow } from './steps'
 import { buildSeen } from '../server/build'
 import {
@@ -103,22 +104,28 @@ function mark() {
 // dropped.
 let rehearsing = false
 let rehearsed = false
+let dragging = false // by a drag
 
 /**
  * Shows what would be done: what is asked for inside is a draft. So every field can show what is typed into it, or
  * what it is dragged to, by what it does when that is set.
  */
-export function rehearse(f: () => void) {
+export function rehearse(f: () => void, dragged = false) {
   rehearsing = rehearsed = true
+  dragging = dragged
   try {
     f()
   } finally {
-    rehearsing = false
+    rehearsing = dragging = false
   }
 }
 
+/** Whether what is asked for is shown while something is dragged. */
+export const rehearsingDrag = () => dragging
+
 /** Shows the document again, where a rehearsal is still shown. */
 export function endRehearsal() {
+  endOver()
   if (rehearsed) dropDraft(true)
   rehearsed = false
 }

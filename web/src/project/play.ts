@@ -55,10 +55,29 @@ function playRange(from: number, to: number, round: number | null = null) {
   tick()
 }
 
-/** Plays a stretch over and over, to be looked at. */
-export const playOver = (from: number, to: number) => {
+let trying = false
+
+/**
+ * Plays a stretch over and over, to be looked at until endOver; while it plays so already it goes on with the new
+ * stretch.
+ */
+export function playOver(from: number, to: number) {
   const film = desk().film
-  if (film) playRange(from, Math.min(to, film.length), from)
+  if (!film) return
+  const [a, b] = [Math.max(0, from), Math.min(to, film.length)]
+  if (trying && desk().playing) {
+    end = b
+    again = a
+    return
+  }
+  trying = true
+  playRange(a, b, a)
+}
+
+/** Returns to where the playhead was. */
+export function endOver() {
+  if (trying && desk().playing) stop()
+  trying = false
 }
 
 /** Plays from the playhead; from the start when it stands at the end. A film that goes round does so here too. */

@@ -3,6 +3,7 @@ import { clsx } from 'clsx'
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import type { Film, Row } from '../engine/types'
 import { Gallery } from '../gallery/Gallery'
+import { warmUp } from '../gallery/showing'
 import { useDesk, type Opened } from '../project/desk'
 import { Bars } from './Bars'
 import { Heads } from './RowHead'
@@ -26,6 +27,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
   const [all, setAll] = useState(false)
   const [sought, setSought] = useState('')
 
+  useEffect(warmUp, [selection])
   useLayoutEffect(() => {
     const o = new ResizeObserver(([e]) => {
       const { width, height } = e.contentRect

@@ -89,11 +89,11 @@ export function NumberField({
   const shows = useRef(false)
   const sets = useRef(onSet)
   if (!shows.current) sets.current = onSet
-  const show = (v: number | null) => {
+  const show = (v: number | null, dragged = false) => {
     if (quiet || !desk().project) return
     if (v === null || v < min || v > max) return forget()
     shows.current = true
-    rehearse(() => sets.current(v))
+    rehearse(() => sets.current(v), dragged)
   }
   const forget = () => {
     if (shows.current) endRehearsal()
@@ -132,7 +132,7 @@ export function NumberField({
             if (now === d.now) return
             d.now = now
             dragged.current = true
-            show(now)
+            show(now, true)
           }}
           onPointerUp={() => {
             const d = drag.current
