@@ -190,8 +190,6 @@ func TestScreenshots(t *testing.T) {
 	p.do(chromedp.Sleep(900e6))
 	p.shot("gallery")
 	p.key(kb.Escape)
-	p.do(chromedp.Focus(`[aria-label=Gallery] input`))
-	p.key(kb.Escape)
 	p.wait(rests)
 	// A signature while its pencil draws it.
 	p.press(`[data-scene="2"]`)

@@ -16,6 +16,9 @@ const (
 	sparkSize  = 0.05
 )
 
+// mostSparks is how many are looked at in one list: of a layer with very many copies those of the first alone are seen.
+const mostSparks = 4000
+
 // smoulder writes what burns along the edges of a node's veil: a band of the node's own outline that chars, one within it that glows, and sparks.
 func (p *Player) smoulder(i int, v View, a float64, by geom.Matrix) {
 	n := &p.nodes[i]
@@ -62,18 +65,22 @@ func (p *Player) smoulder(i int, v View, a float64, by geom.Matrix) {
 			l.op(OpEnd)
 			l.closeBox(outer)
 		}
-		p.sparks(i, glow, r.Share, a, by)
+		p.sparkle(i, glow, r.Share, a, by)
 	}
 }
 
-// sparks writes those that are in the air when a front has gone a share of its way: each rises from a place of the node when the front passes there.
-func (p *Player) sparks(i int, glow *state.Glow, share, a float64, by geom.Matrix) {
+// sparkle writes the sparks that are in the air when a front has gone a share of its way: each rises from a place of the node when the front passes there.
+func (p *Player) sparkle(i int, glow *state.Glow, share, a float64, by geom.Matrix) {
 	n := &p.nodes[i]
 	box := n.layer.box
 	m := by.Mul(n.m)
 	grain, scale := glow.Grain, m.MaxScale()
 	edge, char := Paint{Colour: glow.Edge}, Paint{Colour: glow.Char}
 	for k := range glow.Sparks {
+		if p.sparks > mostSparks {
+			return
+		}
+		p.sparks++
 		of := func(what float64) float64 { return NoiseAt(glow.Seed^0x5eed, false, float64(k), what) }
 		q := geom.Point{X: box.Min.X + of(1)*box.W(), Y: box.Min.Y + of(2)*box.H()}
 		born := glow.Passes(NoiseAt(glow.Seed, true, q.X/grain, q.Y/grain))

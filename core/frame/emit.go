@@ -14,6 +14,7 @@ func (p *Player) emit(v View) *List {
 	f := p.film
 	l := &p.list
 	l.reset(float64(f.Doc.Film.Width), float64(f.Doc.Film.Height))
+	p.sparks = 0
 	p.paint(0, len(p.nodes), v, 1, geom.Identity)
 	for i := range p.tips {
 		p.tips[i].paint(p, v)

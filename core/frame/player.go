@@ -31,6 +31,7 @@ type Player struct {
 	parts   []drawnPart      // of what is drawn
 	strokes geom.Stroker
 	tips    []tip
+	sparks  int            // that were looked at for the list
 	now     *motion.Clock  // scenes at rest show only what is on at this time; nil: all
 	passage motion.Passage // of the morph that is shown
 	apart   bool           // what lies edge to edge is painted as if it did not

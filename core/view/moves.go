@@ -57,7 +57,31 @@ type MoveFacts struct {
 	Times   string  `json:"times"`   // how many: "Turns"
 	First   string  `json:"first"`   // to which side it goes first; empty: that goes without saying
 	Others  []Named `json:"others"`  // other moves, or layers by their threads, that a parameter of it may name
+	Run     []Turn  `json:"run"`     // of those that go one after another with it, in their order; none: it goes by itself
 	Wheel   *Wheel  `json:"wheel"`   // what a wheel seems to do; null: what it does
+}
+
+// Turn is one of the moves that go one after another.
+type Turn struct {
+	Move  string `json:"move"`
+	Words string `json:"words"` // its layer
+	Takes int64  `json:"takes"` // ms
+}
+
+// turns returns the moves that go one after another with a move of a scene.
+func turns(sc *doc.Scene, m *doc.Move, t *motion.Timing) []Turn {
+	list := []Turn{}
+	for _, r := range sc.Runs {
+		if r.When != doc.WhenEnds || !slices.Contains(r.Moves, m.ID) {
+			continue
+		}
+		for _, id := range r.Moves {
+			if _, l := sc.Move(id); l != nil {
+				list = append(list, Turn{id, l.Name, t.Moves[id].End - t.Moves[id].Begin})
+			}
+		}
+	}
+	return list
 }
 
 // Named is a move by what it is called.
@@ -133,6 +157,7 @@ func (s *Views) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveV
 		Film: s.Shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 	}}
 	effectFacts(mv, &w.MoveFacts)
+	w.Run = turns(sc, mv, t)
 	w.Others, w.Wheel = others(sc, l, mv), s.wheelOf(i, l, mv)
 	w.Profile, w.Rounds = motion.Profile(mv, iv, 24), s.roundsOf(i, l, mv)
 	if mv.Kind == doc.Loop && i > 0 && !sc.Aside {

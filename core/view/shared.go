@@ -18,7 +18,7 @@ type Shared struct {
 }
 
 // notShared are the fields of a view that are nobody's but one move's.
-var notShared = []string{"id", "words", "profile", "film", "cut", "early", "before", "begin", "finish", "others", "wheel"}
+var notShared = []string{"id", "words", "profile", "film", "cut", "early", "before", "begin", "finish", "others", "wheel", "run"}
 
 // SharedView returns what the named moves have in common. Their own fields are told with their defaults spelt out, so that a field that one of
 // them lacks is not taken for a shared one.

@@ -2,6 +2,7 @@ package turns
 
 import (
 	"math"
+	"slices"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -19,6 +20,35 @@ const (
 )
 
 var drawingAsked = intent.Table{
+	// The border between a move and the one after it in a run of one after another: what one takes longer the other takes less.
+	"run.border": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
+		Move string `json:"move"`
+		By   int64  `json:"by"` // ms
+	}) (edit.Command, error) {
+		a, _, i := s.Move(c.Move)
+		if a == nil {
+			return nil, words.New("move.gone")
+		}
+		sc := s.Doc.Film.Scenes[i]
+		for _, r := range sc.Runs {
+			k := slices.Index(r.Moves, c.Move)
+			if r.When != doc.WhenEnds || k < 0 || k+1 >= len(r.Moves) {
+				continue
+			}
+			b, _ := sc.Move(r.Moves[k+1])
+			if a.Duration == 0 || b.Duration == 0 {
+				break
+			}
+			by := max(doc.MinDuration-a.Duration, min(b.Duration-doc.MinDuration, c.By/10*10))
+			if by == 0 {
+				return nil, nil
+			}
+			return &edit.SetMoves{Set: []edit.Part{
+				{ID: a.ID, Patch: edit.Fields{"duration": a.Duration + by}}, {ID: b.ID, Patch: edit.Fields{"duration": b.Duration - by}},
+			}}, nil
+		}
+		return nil, words.New("run.border")
+	}),
 	// Layers are drawn one after another, each for its share of a total time. It takes the place of how they came in before.
 	"moves.draw": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
 		Threads []string `json:"threads"` // in the order in which they are drawn; none: those of the scene, from the rearmost on
@@ -78,9 +108,14 @@ func draw(s *intent.Desk, m scope.Moment, threads []string, total int64, equal, 
 	}
 	if total <= 0 {
 		total = int64(min(drawnAtMost, max(drawnAtLeast, 1000*sum/drawSpeed)))
+		if sc := s.Scene(m); !sc.AutoStay && sc.Stay > 0 { // it is seen, and stands a moment
+			left := sc.Stay - s.StartAt(m)
+			total = max(int64(len(list))*doc.MinDuration, min(total, left*8/10))
+		}
 	}
 	var all []edit.Command
 	before := ""
+	run := &edit.MakeRun{Scene: s.Scene(m).ID, ID: s.NewID(), When: doc.WhenEnds}
 	for k, l := range list {
 		v, err := moves.New(s, m, l, doc.Entrance, name, "")
 		if err != nil {
@@ -100,8 +135,13 @@ func draw(s *intent.Desk, m scope.Moment, threads []string, total int64, equal, 
 			v.Params["pointer"] = pointer
 		}
 		before = v.ID
+		run.Moves = append(run.Moves, v.ID)
 		all = append(all, gone(l, func(v *doc.Move) bool { return v.Kind == doc.Entrance })...)
 		all = append(all, &edit.AddMove{Layer: l.ID, Move: v})
+	}
+	if len(run.Moves) > 1 {
+		run.Gaps = make([]int64, len(run.Moves)-1)
+		all = append(all, run)
 	}
 	return edit.All(all...), nil
 }

@@ -743,6 +743,8 @@ export interface MoveFacts {
   first: string
   /** other moves, or layers by their threads, that a parameter of it may name */
   others: Named[]
+  /** of those that go one after another with it, in their order; none: it goes by itself */
+  run: Turn[]
   /** what a wheel seems to do; null: what it does */
   wheel: Wheel | null
 }
@@ -1300,6 +1302,15 @@ export interface Transition {
   threads?: Record<string, StrandTurn>
 }
 
+/** Turn is one of the moves that go one after another. */
+export interface Turn {
+  move: string
+  /** its layer */
+  words: string
+  /** ms */
+  takes: number
+}
+
 /** Under is a layer that shows at a point. */
 export interface Under {
   /** its thread, after those of its groups from the outermost on */
@@ -1578,6 +1589,7 @@ export interface Intents {
   'roles.propose': { rgba?: string; scenes?: string[] }
   'roles.save': { name?: string }
   'roles.set': { name?: string; colour?: string | null; scenes?: string[] }
+  'run.border': { move?: string; by?: number }
   'same': { threads?: string[]; what?: string }
   'scene.add': { before?: boolean }
   'scene.continue': { }

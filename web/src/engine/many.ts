@@ -64,6 +64,7 @@ export const blankMove: Move = {
   times: '',
   first: '',
   others: [],
+  run: [],
   wheel: null,
 }
 

@@ -10,6 +10,7 @@ import { Section } from '../ui/Section'
 import { Button, Sign } from '../ui/controls'
 import { tints } from '../ui/tints'
 import { MoveFields, SharedFields } from './MoveFields'
+import { RunBar } from './RunBar'
 
 export function Moves({ selected }: { selected: Selected[] }) {
   const chosen = useDesk((d) => d.moves)
@@ -134,6 +135,7 @@ function Card({ move, tint, open, chosen }: { move: Move; tint: string; open: bo
       </div>
       {open && (
         <>
+          {move.run.length > 1 && <RunBar run={move.run} move={move.id} />}
           <MoveFields move={move} />
           <Actions move={move} />
         </>
