@@ -198,7 +198,7 @@ func TestScreenshots(t *testing.T) {
 	at := browser.Eval[[]float64](t, p.ctx, `(() => {
 		const r = document.querySelector('[data-bar][aria-label*="Signature"] [data-part=whole]').getBoundingClientRect()
 		const ruler = document.querySelector('[data-ruler]').getBoundingClientRect()
-		return [r.left + 0.42 * r.width, ruler.top + 8]
+		return [r.left + 0.27 * r.width, ruler.top + 8]
 	})()`)
 	p.do(chromedp.MouseClickXY(at[0], at[1]))
 	p.do(chromedp.Sleep(700e6))

@@ -76,7 +76,10 @@ export function playOver(from: number, to: number) {
 
 /** Returns to where the playhead was. */
 export function endOver() {
-  if (trying && desk().playing) stop()
+  if (trying && desk().playing) {
+    stop()
+    set({ dropped: 0 }) // nobody watched whether it kept up
+  }
   trying = false
 }
 
