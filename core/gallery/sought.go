@@ -1,6 +1,7 @@
 package gallery
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -32,54 +33,39 @@ func (g *Gallery) View(sought string) View {
 	v.Rows = nil
 	most := 0.0
 	for _, r := range g.view.Rows {
-		row := Row{Heading: r.Heading, Cards: []Card{}}
-		fits := map[int]float64{}
-		for _, c := range r.Cards {
-			if n := g.fits(c, list); n > 0 {
-				fits[c.At] = n
-				row.Cards = append(row.Cards, c)
-			}
+		cards, best := g.fitting(r.Cards, list)
+		if len(cards) == 0 {
+			continue
 		}
-		slices.SortStableFunc(row.Cards, func(a, b Card) int {
-			switch x, y := fits[a.At], fits[b.At]; {
-			case x > y:
-				return -1
-			case x < y:
-				return 1
-			}
-			return 0
-		})
-		if len(row.Cards) > 0 {
-			if best := fits[row.Cards[0].At]; best > most {
-				most, v.First = best, row.Cards[0].At
-			}
-			v.Rows = append(v.Rows, row)
+		if best > most {
+			most, v.First = best, cards[0].At
 		}
+		v.Rows = append(v.Rows, Row{Heading: r.Heading, Cards: cards})
 	}
 	return v
 }
 
 // Best are the cards that fit what is sought, the best first.
 func (g *Gallery) Best(sought string) []Card {
-	list := words(sought)
-	fits := map[int]float64{}
-	var out []Card
+	var all []Card
 	for _, f := range g.films {
-		if n := g.fits(f.card, list); n > 0 {
-			fits[f.card.At] = n
-			out = append(out, f.card)
+		all = append(all, f.card)
+	}
+	out, _ := g.fitting(all, words(sought))
+	return out
+}
+
+// fitting returns the cards that fit, the best first, and how well that one does.
+func (g *Gallery) fitting(cards []Card, list []string) (out []Card, best float64) {
+	fits := map[int]float64{}
+	for _, c := range cards {
+		if n := g.fits(c, list); n > 0 {
+			fits[c.At], best = n, max(best, n)
+			out = append(out, c)
 		}
 	}
-	slices.SortStableFunc(out, func(a, b Card) int {
-		switch x, y := fits[a.At], fits[b.At]; {
-		case x > y:
-			return -1
-		case x < y:
-			return 1
-		}
-		return 0
-	})
-	return out
+	slices.SortStableFunc(out, func(a, b Card) int { return cmp.Compare(fits[b.At], fits[a.At]) })
+	return
 }
 
 func words(s string) (list []string) {

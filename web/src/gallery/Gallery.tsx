@@ -6,7 +6,7 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { addMove, drawPath } from '../actions/adding'
 import { engine } from '../engine/engine'
 import type { Card, Gallery as View, GalleryRow } from '../engine/types'
-import { closeGallery, useDesk, type Opened } from '../project/desk'
+import { closeGallery, desk, useDesk, type Opened } from '../project/desk'
 import { Choice } from '../ui/Choice'
 import { Sign } from '../ui/controls'
 import { ask, leave, point, Showing } from './showing'
@@ -20,7 +20,7 @@ export function Gallery({ of, top, head }: { of: Opened; top: number; head: numb
   const field = useRef<HTMLInputElement>(null)
   const rows = useRef<HTMLDivElement>(null)
   const opened = useMemo(() => {
-    const { moment } = engineAt()
+    const { moment } = desk()
     return of.pages ? engine.galleryOfPages(scene) : engine.gallery(moment, selection, of.replaces)
   }, [of, selection, of.pages ? scene : 0])
   const view = useMemo(() => (sought.trim() ? engine.sought(sought) : opened), [opened, sought])
@@ -173,8 +173,6 @@ export function Gallery({ of, top, head }: { of: Opened; top: number; head: numb
     </section>
   )
 }
-
-const engineAt = () => ({ moment: useDesk.getState().moment })
 
 function Cards({
   row,
