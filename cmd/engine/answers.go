@@ -11,8 +11,8 @@ import (
 
 // How many forms are kept, and how long one that is kept may be in bytes: longer ones, such as all rows of a film, seldom come again.
 const (
-	mostForms   = 255
-	longestForm = 1 << 16
+	mostForms   = 127
+	longestForm = 1 << 18
 )
 
 var (

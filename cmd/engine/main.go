@@ -8,6 +8,7 @@ package main
 import (
 	"runtime/debug"
 	"slices"
+	"strings"
 	"syscall/js"
 	"unsafe"
 
@@ -327,12 +328,12 @@ func moment(v js.Value) scope.Moment {
 	return scope.Moment{Film: film, Rest: v.Get("rest").Bool(), Scene: v.Get("scene").Int(), Time: v.Get("time").Float()}
 }
 
+// list reads a list of ids and the like in two calls, as each costs some microseconds and there may be a thousand of them.
 func list(v js.Value) []string {
-	out := make([]string, v.Length())
-	for i := range out {
-		out[i] = v.Index(i).String()
+	if v.Length() == 0 {
+		return []string{}
 	}
-	return out
+	return strings.Split(v.Call("join", "\x00").String(), "\x00")
 }
 
 func anys(list []string) []any {

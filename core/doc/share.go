@@ -58,7 +58,7 @@ func sameLayer(a, b *Layer) bool {
 
 // Like reports whether two layers are equal but for who they are, where they lie, the data of their path, and what moves or lies in them.
 func (l *Layer) Like(o *Layer) bool {
-	if l.Kind != o.Kind || l.Opacity != o.Opacity || !sameFill(&l.Fill, &o.Fill) {
+	if l.Kind != o.Kind || l.Tint != o.Tint || l.Opacity != o.Opacity || !sameFill(&l.Fill, &o.Fill) {
 		return false
 	}
 	a, b := *l, *o

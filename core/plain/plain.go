@@ -55,6 +55,7 @@ func within(t reflect.Type) way {
 var (
 	raw     = reflect.TypeFor[jsontext.Value]()
 	byTypes = reflect.TypeFor[json.MarshalerTo]()
+	floats  = reflect.TypeFor[[]float64]() // come by the thousand
 )
 
 func made(t reflect.Type) way {
@@ -92,6 +93,9 @@ func made(t reflect.Type) way {
 			return of(e.Type())(w, e)
 		}
 	case reflect.Slice, reflect.Array:
+		if t == floats {
+			return func(w *Writer, v reflect.Value) error { w.list(v.Interface().([]float64)); return nil }
+		}
 		each := within(t.Elem())
 		return func(w *Writer, v reflect.Value) error {
 			w.form = append(w.form, '[')
@@ -214,6 +218,18 @@ func fields(t reflect.Type, at []int) (list []field) {
 func (w *Writer) number(v float64) {
 	w.form = append(w.form, '0')
 	w.numbers = append(w.numbers, v)
+}
+
+func (w *Writer) list(numbers []float64) {
+	w.form = append(w.form, '[')
+	for i := range numbers {
+		if i > 0 {
+			w.form = append(w.form, ',')
+		}
+		w.form = append(w.form, '0')
+	}
+	w.form = append(w.form, ']')
+	w.numbers = append(w.numbers, numbers...)
 }
 
 func (w *Writer) text(s string) {
