@@ -1,5 +1,6 @@
 // Loads the engine, which is the core as WebAssembly, and tells how much of it has come.
 import { hello } from '../server/server'
+import { isText, recall, remember } from '../remember'
 import { fault } from '../words'
 import type { FontFile } from './types'
 
@@ -41,9 +42,12 @@ export const engineLoaded = () => (size > 0 ? Math.min(1, come / size) : null)
 // keep compiled code only of what they fetched themselves.
 const slow = () => ((navigator as Navigator & { connection?: { downlink?: number } }).connection?.downlink ?? 10) < 4
 
+// The page that last loaded the engine: its address has its content, so the same one finds the engine still kept.
+const loadedBy = 'capstan.engine'
+
 async function fetchEngine(): Promise<Response> {
   const r = await fetch('/engine.wasm')
-  if (!slow()) return r
+  if (recall(loadedBy, isText, '') === import.meta.url || !slow()) return r
   come = 0
   size = Number(r.headers.get('Capstan-Size') ?? 0)
   if (!r.ok || !r.body) return r
@@ -74,6 +78,7 @@ async function load() {
   void go.run(instance)
   await ready
   engineCalls = window.capstanEngine!
+  remember(loadedBy, import.meta.url)
 }
 
 /** The calls of the loaded engine. */
