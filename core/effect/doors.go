@@ -1,6 +1,10 @@
 package effect
 
-import "capstan/core/geom"
+import (
+	"slices"
+
+	"capstan/core/geom"
+)
 
 // BarnDoors are two straight fronts about the middle: u is measured from it, 0..len/2, or, closing, from both edges (SMIL's barnDoorWipe).
 const BarnDoors = "doors"
@@ -8,11 +12,11 @@ const BarnDoors = "doors"
 var _ = add(Effect{
 	Name: BarnDoors, Words: "Barn doors", Rank: 40, Easing: "ease-in-out", Lasts: 700,
 	Finds: "curtain open close split gate theatre stage halves",
-	Params: []Param{
+	Params: slices.Concat([]Param{
 		choice("stand", "Stand", "How the doors stand", Option{Value: "upright", Words: "upright"}, Option{Value: "level", Words: "level"}),
 		opening(), softness(),
-	},
-	Comes: uncoveredBy("doors", doors),
+	}, tied("", "Right, lower", " that goes right or down"), tied("2", "Left, upper", " that goes left or up")),
+	Comes: drivenBy(uncoveredBy("doors", doors), doorTies),
 	Pages: &Pages{Front: doors, Sign: [2]string{"M-9 -8v16M9 -8v16", "M-3 -8v16M3 -8v16"}},
 })
 

@@ -96,6 +96,8 @@ type Comes struct {
 	Bar func(p Params, x float64) float64
 	// Front is what uncovers it; nil: nothing does. Shown.Share is how far that has come.
 	Front func(of Of) *Front
+	// Ties tells which of its edges other layers drive; nil: none can be.
+	Ties func(p Params) Ties
 	// OffPage tells in which direction, degrees clockwise from the right, it goes until it is off the page; ok is false where it goes a way of
 	// its own. Moment.Distance is how far that is.
 	OffPage func(of Of) (direction float64, ok bool)

@@ -42,6 +42,7 @@ type Param struct {
 	Needs   string            // shown only where this parameter is no 0 and not missing
 	NeedsIs string            // and where it is this word, if one is given
 	NoUnit  bool              // not of moves that go unit by unit
+	NoPage  bool              // not of transitions
 	Free    string            // of a choice: any number may be written, too, and this is what it is called
 	First   func(Setting) any // of a new move; nil: it is left away
 	Mirror  func(any) any     // of a move that goes the other way; nil: it stays

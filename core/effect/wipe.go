@@ -8,8 +8,8 @@ const Wipe = "wipe"
 var _ = add(Effect{
 	Name: Wipe, Words: "Wipe", Rank: 30,
 	Finds:  "reveal uncover unveil sweep erase swipe",
-	Params: []Param{travel(0), softness()},
-	Comes:  uncovered("wiped", wipe),
+	Params: append([]Param{travel(0), softness()}, tied("", "Tied to", "")...),
+	Comes:  drivenBy(uncovered("wiped", wipe), wipeTies),
 	Pages:  &Pages{Front: wipe, Turns: true, Sign: [2]string{"M-7 -8v16", "M-1 -8v16M3 -4l4 4l-4 4"}},
 })
 
@@ -25,6 +25,9 @@ func straight(direction, s float64) *Front {
 		return field(Half, v.X, v.Y, from+share*(to-from+s), s, 0)
 	}}
 }
+
+// drivenBy is an entrance whose edges other layers may drive.
+func drivenBy(c *Comes, ties func(Params) Ties) *Comes { c.Ties = ties; return c }
 
 // uncovered is an entrance by a front alone.
 func uncovered(how string, front func(Params) *Front) *Comes {

@@ -42,6 +42,7 @@ type Field struct {
 	Needs   string   `json:"needs"`   // shown only where the value at this path is set
 	NeedsIs string   `json:"needsIs"` // and is this word; empty: whatever it is
 	NoUnit  bool     `json:"noUnit"`  // not of moves that go unit by unit
+	NoPage  bool     `json:"noPage"`  // not of transitions
 }
 
 // Option is one of what there is to choose from.
@@ -123,7 +124,7 @@ func Effects() map[string][]Field {
 func of(q *effect.Param) []Field {
 	f := Field{
 		Path: "params." + q.Name, Words: q.Words, Out: q.Out, Name: q.Label, Control: q.Control, Unit: q.Unit, Times: q.Times, Least: q.Least, Most: q.Most,
-		Step: q.Step, Digits: q.Digits, Whole: q.Whole, Usual: q.Usual, Options: []Option{}, Four: q.Four, NoUnit: q.NoUnit,
+		Step: q.Step, Digits: q.Digits, Whole: q.Whole, Usual: q.Usual, Options: []Option{}, Four: q.Four, NoUnit: q.NoUnit, NoPage: q.NoPage,
 	}
 	if q.Needs != "" {
 		f.Needs, f.NeedsIs = "params."+q.Needs, q.NeedsIs

@@ -48,7 +48,8 @@ type scene struct {
 	joints     map[*layer]*joint
 	byID       map[string]*layer
 	byThread   map[string]*layer
-	pointers   map[*layer]bool // what follows the tips of what is drawn; nil where nothing does
+	pointers   map[*layer]bool         // what follows the tips of what is drawn; nil where nothing does
+	driven     map[*motion.Tie]*driven // the edges that other layers drive; nil where none are
 }
 
 // layer is a compiled layer: its outlines in its own axes, its box and pivot, and what moves it.
@@ -271,6 +272,7 @@ func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting 
 	f.join(s.layers, s.joints)
 	f.measureSlides(s, s.layers, was)
 	f.compileDrawings(s, s.layers, nil, geom.Identity)
+	f.tie(s, s.layers)
 	return s
 }
 
@@ -294,7 +296,7 @@ func (b *builder) keep(l *layer) {
 // phase is set by linking. Nor is one that rolls by another layer's scroll.
 func (l *layer) settled() bool {
 	for _, m := range l.doc.Moves {
-		if m.Continues != "" || m.NamesMove() {
+		if m.Continues != "" || m.NamesMove() || m.Tied() {
 			return false
 		}
 	}
@@ -333,7 +335,9 @@ func (b *builder) layers(docs []*doc.Layer, parent *layer) []*layer {
 			l.box = l.groupBox()
 		}
 		l.reaches = f.paintedBox(l)
-		l.track = motion.NewTrack(d, s.timing, l.extent(), s.lasting[d.Thread])
+		x := l.extent()
+		x.Drives = drives(s.doc, d)
+		l.track = motion.NewTrack(d, s.timing, x, s.lasting[d.Thread])
 		l.pivot = l.box.Centre()
 		if v := d.Place.Pivot; v != nil {
 			l.pivot = geom.Point{X: v[0], Y: v[1]}

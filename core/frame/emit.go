@@ -142,6 +142,10 @@ func (p *Player) veiled(i int, by geom.Matrix, inside func()) {
 		inside()
 		return
 	}
+	if len(p.cuts) > 0 {
+		outer := inside
+		inside = func() { p.within(i, 0, outer) }
+	}
 	box := n.layer.reaches
 	if n.kind == pieceNode {
 		box = n.layer.pieces[n.piece].reaches

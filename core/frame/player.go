@@ -36,17 +36,25 @@ type Player struct {
 	passage motion.Passage // of the morph that is shown
 	apart   bool           // what lies edge to edge is painted as if it did not
 	veils   motion.Veils
-	plateOf int // the text whose plate is being written in parts, by its node, from 1 on; 0: none
+	scratch motion.Veils // of what is not kept
+	when    when
+	kept    map[*motion.Tie][]float64 // of edges that never go back: how far they have been by a time of their scene
+	cuts    []cut
+	samples []geom.Point // of the last edge with an outline
+	plateOf int          // the text whose plate is being written in parts, by its node, from 1 on; 0: none
 }
 
 // Player returns a new player of the film.
-func (f *Film) Player() *Player { return &Player{film: f} }
+func (f *Film) Player() *Player { return &Player{film: f, kept: map[*motion.Tie][]float64{}} }
 
 // Film returns the film that is played.
 func (p *Player) Film() *Film { return p.film }
 
 // SetFilm lets the player go on with another film, keeping its memory.
-func (p *Player) SetFilm(f *Film) { p.film = f }
+func (p *Player) SetFilm(f *Film) {
+	p.film = f
+	clear(p.kept)
+}
 
 // node is a layer as it stands at a time. Nodes lie in stacking order, parents before children.
 type node struct {
@@ -135,6 +143,7 @@ func (p *Player) Thin(at *motion.Clock) { p.now = at }
 func (p *Player) Stand(t motion.Instant) {
 	p.place(t)
 	p.followTips()
+	p.followEdges()
 }
 
 func (p *Player) place(t motion.Instant) {
@@ -144,6 +153,7 @@ func (p *Player) place(t motion.Instant) {
 	s := f.scenes[w.Scene]
 	if !w.Into {
 		c := motion.Clock{At: w.Clock, Stay: s.timing.Stay}
+		p.when = when{scene: s, entering: c}
 		p.page(s.background, geom.Point{})
 		p.layers(s.layers, geom.Identity, &c)
 		return
@@ -154,6 +164,7 @@ func (p *Player) place(t motion.Instant) {
 	st := f.strands[w.Scene]
 	leaving := motion.Clock{At: w.Since.Add(from.timing.Stay), Side: motion.Leaving, Stay: from.timing.Stay}
 	entering := motion.Clock{At: w.Clock, Side: motion.Entering, Stay: s.timing.Stay}
+	p.when = when{into: true, from: from, scene: s, leaving: leaving, entering: entering}
 	switch {
 	case st.kind == doc.Morph:
 		p.page(morph.Paints(&from.background, &s.background, e), geom.Point{})
@@ -165,6 +176,7 @@ func (p *Player) place(t motion.Instant) {
 		p.morph(list, strandClock{leaving, entering, e}, geom.Identity)
 	case st.crossing.Pushes:
 		by := st.across(f.Doc.Film.Width, f.Doc.Film.Height)
+		p.when.ahead, p.when.by = by.Mul(e), by.Mul(e-1)
 		if by.X == 0 || by.Y == 0 {
 			// Both pages share one edge: what it covers of a pixel for one it leaves to the other, as in a wipe.
 			p.uncover(from, s, &leaving, &entering, by, &st.crossing, e)
@@ -209,6 +221,7 @@ func (st *strand) across(w, h int) geom.Point {
 // StandAtRest places scene i at rest, without making a list.
 func (p *Player) StandAtRest(i int) {
 	p.clear()
+	p.when = when{}
 	s := p.film.scenes[i]
 	p.page(s.background, geom.Point{})
 	p.layers(s.layers, geom.Identity, nil)
@@ -217,7 +230,7 @@ func (p *Player) StandAtRest(i int) {
 // clear forgets what was placed, and keeps the memory.
 func (p *Player) clear() {
 	p.nodes, p.effects, p.tilts = p.nodes[:0], p.effects[:0], p.tilts[:0]
-	p.tips = p.tips[:0]
+	p.tips, p.cuts = p.tips[:0], p.cuts[:0]
 	p.veils.Reset()
 }
 

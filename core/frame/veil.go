@@ -81,7 +81,11 @@ func (l *List) terms(v motion.Veil, box geom.Box) {
 func (l *List) termNumbers(v motion.Veil, m geom.Matrix, box geom.Box) {
 	for i := range v {
 		if v[i].Join == motion.Shows {
-			l.matrix(m)
+			if v[i].Tie != nil {
+				l.matrix(geom.Identity) // edges that others drive lie on the page
+			} else {
+				l.matrix(m)
+			}
 			l.num(v[i].Opacity)
 			f := v[i].Field(box)
 			l.num(f.N[:f.Count]...)

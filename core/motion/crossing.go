@@ -41,6 +41,9 @@ func (c *Crossing) At(e float64) Reveal {
 
 // Field returns what a reveal shows of a box.
 func (r *Reveal) Field(box geom.Box) effect.Field {
+	if r.Tie != nil {
+		return effect.Edge(r.Tie, r.Edge, r.Inverted)
+	}
 	if r.Front == nil {
 		return effect.Whole
 	}

@@ -56,6 +56,9 @@ func (t Instant) Cmp(ms int64) int {
 // Ms returns the time in milliseconds as a float.
 func (t Instant) Ms() float64 { return float64(t.Num) / float64(t.Den) }
 
+// Floor returns the whole ms before it.
+func (t Instant) Floor() int64 { return int64(math.Floor(t.Ms())) }
+
 // Over returns t as a share of ms; ms must not be 0.
 func (t Instant) Over(ms int64) float64 { return float64(t.Num) / float64(t.Den*ms) }
 

@@ -14,12 +14,14 @@ type Extent struct {
 	Line   float64  // height of a line, px: how far a slide by unit travels
 	Counts Counts
 	Units  func(unit string) []geom.Box // the boxes of its units, in its own axes
+	Drives func(thread string) bool     // whether a layer of that thread can drive its edges; nil: none can
 }
 
 // Track is the compiled moves of one layer. It does not change after NewTrack and SetTravel, save for the phases that
 // Link sets while a film is compiled.
 type Track struct {
 	presence []presence
+	ties     []tied
 	paths    []path
 	loops    []loop
 	finest   string
@@ -48,7 +50,9 @@ func NewTrack(l *doc.Layer, t *Timing, x Extent, lasting []Lasting) *Track {
 		iv := t.Moves[m.ID]
 		switch m.Kind {
 		case doc.Entrance, doc.Exit:
-			if p, ok := newPresence(m, iv, &x); ok {
+			if t, ok := x.tied(m); ok {
+				k.ties = append(k.ties, t)
+			} else if p, ok := newPresence(m, iv, &x); ok {
 				k.presence = append(k.presence, p)
 			}
 		case doc.MotionPath:
@@ -134,7 +138,7 @@ func Finest(l *doc.Layer) string {
 }
 
 // Still reports whether nothing in the track ever moves the layer.
-func (k *Track) Still() bool { return len(k.presence)+len(k.paths)+len(k.loops) == 0 }
+func (k *Track) Still() bool { return len(k.presence)+len(k.paths)+len(k.loops)+len(k.ties) == 0 }
 
 // EntersEarly reports whether an entrance begins inside the scene's own transition.
 func (k *Track) EntersEarly() bool {
@@ -155,6 +159,9 @@ func (k *Track) At(c Clock, mem *Veils) Pose {
 	p.Offset = p.Offset.Add(off)
 	p.Angle = angle
 	p.Loops = k.loopsAt(c, nil)
+	for i := range k.ties {
+		p.Veil = mem.With(p.Veil, k.ties[i].veil(mem))
+	}
 	return p
 }
 

@@ -2,16 +2,25 @@ package motion
 
 import "capstan/core/effect"
 
+// Tie is an edge that another layer drives, as effects tell of it.
+type Tie = effect.Tie
+
 // Reveal shows a part of something: an opacity times what a front has uncovered that has gone Share of its way across the box.
 type Reveal struct {
 	Opacity  float64       // 0..1
 	Front    *effect.Front // nil: all of it is shown
 	Share    float64       // 0..1
 	Inverted bool          // shows what the front does not
+	Tie      *effect.Tie   // an edge that another layer drives, in place of a front: what lies before Edge on the page shows
+	Edge     float64       // page px along the direction of the tie
+	Or       bool          // of a tie: what lies before another one shows as well
 }
 
 // nothing reports whether the reveal shows nothing.
 func (r *Reveal) nothing() bool {
+	if r.Tie != nil {
+		return r.Opacity <= 0
+	}
 	return r.Opacity <= 0 || !r.Inverted && r.Share <= 0 || r.Inverted && r.Share >= 1
 }
 
@@ -94,6 +103,11 @@ func (m *Veils) Lifted(v Veil, share float64) Veil {
 	}
 	out := m.begin()
 	for _, t := range v {
+		if t.Tie != nil {
+			// s + (1 - s) of what it shows: its edge stays where its driver has it
+			out = append(out, t, Term{Reveal: Reveal{Opacity: share}}, Term{Join: Over})
+			continue
+		}
 		if t.Join == Shows {
 			t.Opacity += (1 - t.Opacity) * share
 			if t.Inverted {

@@ -1,0 +1,241 @@
+package frame
+
+import (
+	"math"
+
+	"capstan/core/doc"
+	"capstan/core/geom"
+	"capstan/core/motion"
+)
+
+// driven is an edge with the layer that drives it and the one it uncovers.
+type driven struct {
+	scene  *scene
+	driver *layer
+	layer  *layer
+	shape  *geom.Path     // what the driver covers, in its own axes; nil: its painted box counts
+	spots  [][]geom.Point // the same as polygons, where the edge follows them
+
+	since, until int64 // ms of the scene's clock between which the driver moves
+}
+
+// drives tells of a layer of a scene by which layers its edges can be driven: those of the scene that are neither it, in it, nor around it.
+func drives(s *doc.Scene, d *doc.Layer) func(thread string) bool {
+	return func(thread string) bool {
+		o := s.Thread(thread)
+		return o != nil && o != d && !inside(o, d) && !inside(d, o)
+	}
+}
+
+// inside reports whether a layer lies in a group.
+func inside(l, g *doc.Layer) bool {
+	for _, c := range g.Children {
+		if c == l || inside(l, c) {
+			return true
+		}
+	}
+	return false
+}
+
+// tie finds the layers that drive edges of those in a list.
+func (f *Film) tie(s *scene, list []*layer) {
+	for _, l := range list {
+		l.track.EachTie(func(t *motion.Tie) {
+			d := &driven{scene: s, layer: l}
+			for _, o := range s.byID {
+				if o.doc.Thread == t.Layer {
+					d.driver = o
+				}
+			}
+			if t.Outline {
+				p := &geom.Path{}
+				if err := f.outline(d.driver, geom.Identity, p); err == nil && len(p.Points) > 0 {
+					d.shape = p // what cannot be told counts as its box
+				}
+			}
+			if t.Follows && d.shape != nil {
+				d.spots = geom.Polygons(d.shape)
+			}
+			d.since, d.until = moving(s, d.driver)
+			if s.driven == nil {
+				s.driven = map[*motion.Tie]*driven{}
+			}
+			s.driven[t] = d
+		})
+		f.tie(s, l.children)
+	}
+}
+
+// moving returns between which times of a scene's clock a layer or a group around it moves.
+func moving(s *scene, l *layer) (since, until int64) {
+	since = s.timing.Stay
+	for ; l != nil; l = l.parent {
+		for _, m := range l.doc.Moves {
+			iv := s.timing.Moves[m.ID]
+			if m.Kind == doc.Loop || m.Lasts != "" {
+				return 0, s.timing.Stay
+			}
+			since, until = min(since, iv.Begin), max(until, iv.End)
+		}
+	}
+	until = min(max(until, 0), s.timing.Stay)
+	return min(max(since, 0), until), until
+}
+
+// when is what is placed: the stay of a scene, or the way from one to another.
+type when struct {
+	into              bool
+	from, scene       *scene
+	leaving, entering motion.Clock // entering is that of the stay, too
+	by                geom.Point   // how far a push has moved the page that comes; the other goes as far ahead of it
+	ahead             geom.Point
+}
+
+// followEdges gives every edge that another layer drives its place: everything has been placed, in whatever order it lies.
+func (p *Player) followEdges() {
+	w := &p.when
+	if w.scene == nil || len(w.scene.driven) == 0 && (!w.into || len(w.from.driven) == 0) {
+		return
+	}
+	for i := range p.nodes {
+		for k := range p.nodes[i].veil {
+			if p.nodes[i].veil[k].Tie != nil {
+				p.settle(i, k)
+			}
+		}
+	}
+}
+
+// driving returns what an edge is driven by, the clock that counts for it, and how far a push has moved its page.
+func (p *Player) driving(t *motion.Tie) (d *driven, c motion.Clock, by geom.Point) {
+	w := &p.when
+	if d = w.scene.driven[t]; d == nil && w.into {
+		return w.from.driven[t], w.leaving, w.ahead
+	}
+	return d, w.entering, w.by
+}
+
+// settle gives term k of the veil of node i, a tie, its edge, and notes where that has the driver's outline.
+func (p *Player) settle(i, k int) {
+	n := &p.nodes[i]
+	term := &n.veil[k]
+	t := term.Tie
+	d, c, by := p.driving(t)
+	if d == nil {
+		return
+	}
+	if t.Mirror {
+		for j := range n.veil { // the other side
+			if o := n.veil[j].Tie; o != nil && !o.Mirror && o.Layer == t.Layer && o.Toward == t.Toward.Mul(-1) {
+				middle := n.m.ApplyBox(n.layer.box).Centre()
+				term.Edge = p.edgeOf(o) - 2*(middle.X*o.Toward.X+middle.Y*o.Toward.Y)
+			}
+		}
+		return
+	}
+	m := p.driver(d.driver, c, by)
+	term.Edge = p.edge(t, d, m)
+	if t.Keeps {
+		term.Edge = max(term.Edge, p.furthest(t, d, c)+by.X*t.Toward.X+by.Y*t.Toward.Y)
+	} else if t.Follows && len(d.spots) > 0 {
+		p.cutAlong(i, k, d, m)
+	}
+}
+
+// edgeOf is where an edge stands.
+func (p *Player) edgeOf(t *motion.Tie) float64 {
+	d, c, by := p.driving(t)
+	e := p.edge(t, d, p.driver(d.driver, c, by))
+	if t.Keeps {
+		e = max(e, p.furthest(t, d, c)+by.X*t.Toward.X+by.Y*t.Toward.Y)
+	}
+	return e
+}
+
+// driver returns how a driver stands: where it is drawn as it was placed, through a morph, too; else where it would be.
+func (p *Player) driver(l *layer, c motion.Clock, by geom.Point) geom.Matrix {
+	if i := p.placedLayer(l); i >= 0 {
+		n := &p.nodes[i]
+		if n.sized {
+			return n.m.Mul(n.stretch())
+		}
+		return n.m
+	}
+	return geom.Translate(by).Mul(p.standsAt(l, c))
+}
+
+// placedLayer returns the index of the node that shows a layer on either side of a morph; -1 where it is not drawn.
+func (p *Player) placedLayer(l *layer) int {
+	for i := range p.nodes {
+		if n := &p.nodes[i]; (n.layer == l || n.other == l) && n.kind != pieceNode {
+			return i
+		}
+	}
+	return -1
+}
+
+// standsAt is the map from a layer's own axes to the page at a clock, whether or not it is drawn.
+func (p *Player) standsAt(l *layer, c motion.Clock) geom.Matrix {
+	p.scratch.Reset()
+	m := l.at(l.track.At(c, &p.scratch))
+	g := l.parent
+	if g == nil {
+		return m
+	}
+	outer := p.standsAt(g, c)
+	if g.track.ByUnit(c) == doc.ByPart && l.doc.Mask == "" {
+		p.scratch.Reset()
+		unit := g.track.UnitAt(c, motion.Unit{Part: g.partOf(l)}, &p.scratch)
+		outer = outer.Mul(g.unitAt(unit, l.rest.ApplyBox(l.box).Centre()))
+	}
+	return outer.Mul(m)
+}
+
+// edge returns where a driver's edge stands along a tie's direction; m maps its axes to the page.
+func (p *Player) edge(t *motion.Tie, d *driven, m geom.Matrix) float64 {
+	lo, hi := math.Inf(1), math.Inf(-1)
+	if d.shape != nil {
+		// Turned so that the direction lies level, its box has the extremes of its curves.
+		p.tmp.Reset()
+		p.tmp.Append(d.shape, level(t.Toward).Mul(m))
+		b := p.tmp.Bounds()
+		lo, hi = b.Min.X, b.Max.X
+	} else {
+		for _, q := range d.driver.reaches.Corners() {
+			q = m.Apply(q)
+			u := q.X*t.Toward.X + q.Y*t.Toward.Y
+			lo, hi = min(lo, u), max(hi, u)
+		}
+	}
+	if t.Nearest {
+		return lo + t.Offset
+	}
+	return hi + t.Offset
+}
+
+// level turns a direction to the right.
+func level(v geom.Point) geom.Matrix { return geom.Matrix{A: v.X, B: -v.Y, C: v.Y, D: v.X} }
+
+// mostKept is how many times of a scene's clock count at most for an edge that never goes back: each ms of the first 20 s in which its driver
+// moves, of longer ones each of as many even steps.
+const mostKept = 20000
+
+// furthest returns the furthest place of an edge that never goes back, by a clock, since clock 0.
+func (p *Player) furthest(t *motion.Tie, d *driven, c motion.Clock) float64 {
+	at := min(c.At.Floor(), d.scene.timing.Stay)
+	if at < 0 {
+		return math.Inf(-1)
+	}
+	most := p.kept[t]
+	step := (d.until-d.since)/mostKept + 1
+	n := min(max(at, d.since), d.until)/step - d.since/step
+	for k := int64(len(most)); k <= n; k++ {
+		e := p.edge(t, d, p.standsAt(d.driver, motion.Clock{At: motion.Millis(d.since + k*step), Stay: d.scene.timing.Stay}))
+		if k > 0 {
+			e = max(e, most[k-1])
+		}
+		most = append(most, e)
+		p.kept[t] = most
+	}
+	return most[n]
+}
