@@ -162,17 +162,6 @@ func (m *Move) Eased() bool {
 	return g == nil || !g.Even
 }
 
-// Ties returns what drives the edges of an entrance or exit; without sides it goes by its own time.
-func (m *Move) Ties() effect.Ties {
-	if (m.Kind != Entrance && m.Kind != Exit) || len(m.Params) == 0 || m.Unit != "" {
-		return effect.Ties{}
-	}
-	return m.Does().Ties(m.Params)
-}
-
-// Tied reports whether another layer's edge drives a move.
-func (m *Move) Tied() bool { return len(m.Ties().Sides) > 0 }
-
 // ByUnits reports whether a move can go unit by unit.
 func (m *Move) ByUnits() bool {
 	c, g := m.Comes(), m.Goes()

@@ -414,6 +414,14 @@ func (c *checker) scene(at string, s *Scene) {
 		c.fail(at+".endsAtCue", "names no cue of this scene")
 	}
 	size := s.count()
+	Walk(s.Layers, func(l, _ *Layer) bool {
+		if l != nil && c.err == nil && slices.ContainsFunc(l.Moves, func(m *Move) bool { return m != nil && m.Tied() }) {
+			if err := TieTrouble(s, l); err != nil {
+				c.fail(at+".layers", "cannot be: %v", err)
+			}
+		}
+		return l != nil
+	})
 	threads, count := make(map[string]bool, size), 0
 	moves := make(map[string]*Move, size)
 	Walk(s.Layers, func(l, _ *Layer) bool {

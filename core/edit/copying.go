@@ -12,9 +12,11 @@ import (
 func copyIDs(s *doc.Scene, layers []*doc.Layer, seed string, keepThreads bool, begins map[string]int64) {
 	box := &doc.Scene{Layers: layers}
 	hung := map[*doc.Move]int64{} // to its resolved begin
+	threads := map[string]string{}
 	doc.Walk(layers, func(l, _ *doc.Layer) bool {
 		if !keepThreads {
-			l.Thread = CopyThread(seed, l.ID)
+			threads[l.Thread] = CopyThread(seed, l.ID)
+			l.Thread = threads[l.Thread]
 		}
 		for _, m := range l.Moves {
 			m.Continues = ""
@@ -23,6 +25,17 @@ func copyIDs(s *doc.Scene, layers []*doc.Layer, seed string, keepThreads bool, b
 				at = max(m.Start.Offset, 0)
 			}
 			hung[m] = at
+		}
+		return true
+	})
+	doc.Walk(layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			m.RenameThreads(func(t string) string {
+				if n, ok := threads[t]; ok {
+					return n
+				}
+				return t
+			})
 		}
 		return true
 	})

@@ -17,7 +17,7 @@ type AddMove struct {
 func (c *AddMove) Op() string { return "move.add" }
 
 func (c *AddMove) apply(e *editor) error {
-	l, _, _, err := e.layer(c.Layer)
+	l, _, s, err := e.layer(c.Layer)
 	if err != nil {
 		return err
 	}
@@ -25,7 +25,7 @@ func (c *AddMove) apply(e *editor) error {
 		return words.New("move.none")
 	}
 	l.Moves = append(l.Moves, c.Move.Clone())
-	return nil
+	return e.tied(c.Move, l, s)
 }
 
 // SetMoves changes fields of moves.
@@ -38,17 +38,39 @@ func (c *SetMoves) Op() string { return "move.set" }
 
 func (c *SetMoves) apply(e *editor) error {
 	for _, set := range c.Set {
-		m, _, _, err := e.move(set.ID)
+		m, l, s, err := e.move(set.ID)
 		if err != nil {
 			return err
 		}
+		was := m.TiedIn(s)
 		n, err := merged(m, set.Patch, "id")
 		if err != nil {
 			return err
 		}
 		*m = *n
+		if was {
+			continue
+		}
+		if err := e.tied(m, l, s); err != nil {
+			return err
+		}
 	}
 	return nil
+}
+
+// tied sees to a move that may have been tied: nothing can hang on one, so what did keeps its times.
+func (e *editor) tied(m *doc.Move, l *doc.Layer, s *doc.Scene) error {
+	if !m.Tied() {
+		return nil
+	}
+	if err := doc.TieTrouble(s, l); err != nil {
+		return err
+	}
+	if !m.TiedIn(s) {
+		return nil
+	}
+	closeGap(s, m.ID)
+	return rehang(s, e.into(s), map[string]bool{m.ID: true})
 }
 
 // DeleteMoves takes moves away. What hung on them keeps its times, and a gap in a run closes.

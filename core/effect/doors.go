@@ -16,7 +16,7 @@ var _ = add(Effect{
 		choice("stand", "Stand", "How the doors stand", Option{Value: "upright", Words: "upright"}, Option{Value: "level", Words: "level"}),
 		opening(), softness(),
 	}, tied("", "Right, lower", " that goes right or down"), tied("2", "Left, upper", " that goes left or up")),
-	Comes: drivenBy(uncoveredBy("doors", doors), doorTies),
+	Comes: drivenBy(uncoveredBy("doors", doors), doorTies, tieDoor),
 	Pages: &Pages{Front: doors, Sign: [2]string{"M-9 -8v16M9 -8v16", "M-3 -8v16M3 -8v16"}},
 })
 

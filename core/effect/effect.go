@@ -98,6 +98,8 @@ type Comes struct {
 	Front func(of Of) *Front
 	// Ties tells which of its edges other layers drive; nil: none can be.
 	Ties func(p Params) Ties
+	// TieTo returns the parameters that tie an edge to a layer, by its thread, that travels so far on the page; nil: as Ties.
+	TieTo func(p Params, thread string, travel geom.Point) Params
 	// OffPage tells in which direction, degrees clockwise from the right, it goes until it is off the page; ok is false where it goes a way of
 	// its own. Moment.Distance is how far that is.
 	OffPage func(of Of) (direction float64, ok bool)

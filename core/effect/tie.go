@@ -1,6 +1,10 @@
 package effect
 
-import "capstan/core/geom"
+import (
+	"math"
+
+	"capstan/core/geom"
+)
 
 // Tie is one edge of a front that another layer drives, on the page: what lies before the driver's edge along a direction shows, x . v <= E.
 type Tie struct {
@@ -82,6 +86,42 @@ func doorTies(p Params) Ties {
 		b = Tie{Layer: a.Layer, Toward: v.Mul(-1), Mirror: true}
 	}
 	return Ties{Sides: []Tie{a, b}, Either: p.Word("from") == "outside"}
+}
+
+// tieWipe ties a wipe, which then goes the way its driver does: straight along an axis where that nearly is.
+func tieWipe(_ Params, thread string, travel geom.Point) Params {
+	p := Params{"tie": thread}
+	if travel.Len() > 0.5 {
+		d := math.Atan2(travel.Y, travel.X) * 180 / math.Pi
+		if near := math.Round(d/45) * 45; math.Abs(d-near) < 10 {
+			d = near
+		}
+		p["direction"] = math.Mod(math.Round(d*100)/100+360, 360)
+	}
+	return p
+}
+
+// tieDoor ties the door that goes the way of its driver; of one that goes neither way that which nothing drives yet.
+func tieDoor(p Params, thread string, travel geom.Point) Params {
+	along := travel.X
+	if p.Word("stand") == "level" {
+		along = travel.Y
+	}
+	if along < -0.5 || along <= 0.5 && p.Word("tie") != "" {
+		return Params{"tie2": thread}
+	}
+	return Params{"tie": thread}
+}
+
+// Untied are the parameters that say what drives an edge, each taken away.
+func (e *Effect) Untied() Params {
+	p := Params{}
+	for _, q := range e.Params {
+		if up := e.Param(q.Needs); q.Control == Layer || up != nil && up.Control == Layer {
+			p[q.Name] = nil
+		}
+	}
+	return p
 }
 
 // Ties returns what drives the edges of an entrance or exit; without sides it goes by its own time.

@@ -9,7 +9,7 @@ var _ = add(Effect{
 	Name: Wipe, Words: "Wipe", Rank: 30,
 	Finds:  "reveal uncover unveil sweep erase swipe",
 	Params: append([]Param{travel(0), softness()}, tied("", "Tied to", "")...),
-	Comes:  drivenBy(uncovered("wiped", wipe), wipeTies),
+	Comes:  drivenBy(uncovered("wiped", wipe), wipeTies, tieWipe),
 	Pages:  &Pages{Front: wipe, Turns: true, Sign: [2]string{"M-7 -8v16", "M-1 -8v16M3 -4l4 4l-4 4"}},
 })
 
@@ -27,7 +27,10 @@ func straight(direction, s float64) *Front {
 }
 
 // drivenBy is an entrance whose edges other layers may drive.
-func drivenBy(c *Comes, ties func(Params) Ties) *Comes { c.Ties = ties; return c }
+func drivenBy(c *Comes, ties func(Params) Ties, to func(Params, string, geom.Point) Params) *Comes {
+	c.Ties, c.TieTo = ties, to
+	return c
+}
 
 // uncovered is an entrance by a front alone.
 func uncovered(how string, front func(Params) *Front) *Comes {

@@ -6,6 +6,7 @@ package frame
 import (
 	"fmt"
 
+	"capstan/core/combine"
 	"capstan/core/doc"
 	"capstan/core/geom"
 	form "capstan/core/shape"
@@ -17,7 +18,7 @@ type Store struct {
 	byContent map[string]uint32
 	paths     map[uint32]*geom.Path
 	bounds    map[uint32]geom.Box
-	contacts  map[contactKey]contact
+	contacts  map[contactKey]combine.Contact
 	measures  map[string]*geom.Measure // of what is drawn, by what it is
 	next      uint32
 }
@@ -26,7 +27,7 @@ type Store struct {
 const maxOutlines = 20000
 
 func newStore(next uint32) *Store {
-	return &Store{byContent: map[string]uint32{}, paths: map[uint32]*geom.Path{}, bounds: map[uint32]geom.Box{}, contacts: map[contactKey]contact{}, measures: map[string]*geom.Measure{}, next: next}
+	return &Store{byContent: map[string]uint32{}, paths: map[uint32]*geom.Path{}, bounds: map[uint32]geom.Box{}, contacts: map[contactKey]combine.Contact{}, measures: map[string]*geom.Measure{}, next: next}
 }
 
 // KnowPath tells the store the outline of a drawn path whose data is name, so that name need not be path data: while points are

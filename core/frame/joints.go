@@ -30,8 +30,8 @@ const (
 	maxJointPoints = 200
 )
 
-// near is how far apart, in px, edges lie at most that count as one: places and points are stored to 1/1000 px, and turned.
-const near = 0.01
+// near is how far apart, in px, edges lie at most that count as one.
+const near = combine.Near
 
 // join notes the runs of a list of siblings, in stacking order.
 func (f *Film) join(list []*layer, into map[*layer]*joint) {
@@ -73,8 +73,8 @@ func (f *Film) join(list []*layer, into map[*layer]*joint) {
 		for i := len(run) - 1; i >= 0 && !laps; i-- {
 			if o := run[i].edge; o.box.Min.X < box.Max.X && o.box.Max.X > box.Min.X && o.box.Min.Y < box.Max.Y && o.box.Max.Y > box.Min.Y {
 				c := f.contact(run[i], l, o.back.Mul(l.edge.at))
-				laps = c.laps
-				if c.meets {
+				laps = c.Laps
+				if c.Meets {
 					meet[i], meets = true, true
 				}
 			}
@@ -162,89 +162,17 @@ type contactKey struct {
 	to   geom.Matrix
 }
 
-// contact says whether two outlines share an edge, and whether one may lie over the other.
-type contact struct{ meets, laps bool }
-
-func (f *Film) contact(a, b *layer, to geom.Matrix) contact {
+func (f *Film) contact(a, b *layer, to geom.Matrix) combine.Contact {
 	s := f.Geometry
 	k := contactKey{a.shapes[0].key, b.shapes[0].key, to}
 	c, ok := s.contacts[k]
 	if ok {
 		return c
 	}
-	from, _ := to.Inverse()
-	apart, lies := separate(s.Bounds(k.a), to.ApplyBox(s.Bounds(k.b)))
-	if !lies {
-		_, lies = separate(s.Bounds(k.b), from.ApplyBox(s.Bounds(k.a)))
-	}
-	if !apart {
-		moved := &geom.Path{}
-		moved.Append(s.Path(k.b), to)
-		length := shared(s.Path(k.a), moved)
-		c.meets = length > 0.5
-		c.laps = !lies && lap(s.Path(k.a), moved, s.Bounds(k.a).Intersect(moved.Bounds()), near*max(1, length))
-	}
+	c = combine.ContactOf(s.Path(k.a), s.Path(k.b), s.Bounds(k.a), s.Bounds(k.b), to)
 	if len(s.contacts) >= maxOutlines {
 		clear(s.contacts)
 	}
 	s.contacts[k] = c
 	return c
-}
-
-// separate reports whether two boxes are apart, and whether they touch at most.
-func separate(a, b geom.Box) (apart, touch bool) {
-	gap := max(a.Min.X-b.Max.X, b.Min.X-a.Max.X, a.Min.Y-b.Max.Y, b.Min.Y-a.Max.Y)
-	return gap > near, gap > -near
-}
-
-// shared returns how far the ends of the edges that two outlines share lie apart: points of either on the other.
-func shared(p, q *geom.Path) float64 {
-	b := geom.EmptyBox()
-	on := func(p, q *geom.Path) {
-		p.EachClosed(func(s geom.Segment) {
-			q.EachClosed(func(t geom.Segment) {
-				d := s.P0.Sub(t.P0)
-				if t.Line {
-					v := t.P3.Sub(t.P0)
-					if l := dot(v, v); l > 0 {
-						d = d.Sub(v.Mul(min(max(dot(d, v)/l, 0), 1)))
-					}
-				}
-				if d.Len() <= near {
-					b = b.Include(s.P0)
-				}
-			})
-		})
-	}
-	on(p, q)
-	on(q, p)
-	if b.Max.X < b.Min.X {
-		return 0
-	}
-	return b.Max.Sub(b.Min).Len()
-}
-
-func dot(a, b geom.Point) float64 { return a.X*b.X + a.Y*b.Y }
-
-// lap reports whether more than an area lies in both outlines, whose boxes share a part.
-func lap(p, q *geom.Path, part geom.Box, area float64) bool {
-	// Most that do so are found by trying a few points.
-	for x := 0.125; x < 1; x += 0.25 {
-		for y := 0.125; y < 1; y += 0.25 {
-			if at := (geom.Point{X: part.Min.X + x*part.W(), Y: part.Min.Y + y*part.H()}); area < part.W()*part.H()/100 && p.Contains(at) && q.Contains(at) {
-				return true
-			}
-		}
-	}
-	both, err := combine.Areas(combine.KeepOverlap, combine.Area{Path: p}, combine.Area{Path: q})
-	if err != nil {
-		return true
-	}
-	sum := 0.0
-	both.EachClosed(func(s geom.Segment) {
-		for _, c := range [][2]geom.Point{{s.P0, s.P1}, {s.P1, s.P2}, {s.P2, s.P3}} {
-			sum += (c[0].X*c[1].Y - c[1].X*c[0].Y) / 2
-		}
-	})
-	return math.Abs(sum) > area
 }

@@ -288,7 +288,7 @@ func (r *resolver) autoStay(order []*doc.Move) int64 {
 	entered := map[string]int64{}
 	for _, m := range order {
 		r.asked = false
-		if m.Lasts != "" {
+		if m.Lasts != "" || m.TiedIn(r.scene) {
 			continue
 		}
 		e := r.endOf(m.ID)

@@ -9,12 +9,13 @@ import (
 // and does not decide whether its layer is there (docs/motion.md, section 4).
 type tied struct {
 	effect.Ties
+	id   string
 	exit bool
 }
 
 // tied compiles a move; ok is false for one that goes by its own time, as one does whose drivers are not there.
 func (x *Extent) tied(m *doc.Move) (t tied, ok bool) {
-	t = tied{m.Ties(), m.Kind == doc.Exit && !m.Back}
+	t = tied{m.Ties(), m.ID, m.Kind == doc.Exit && !m.Back}
 	for i := range t.Sides {
 		if x.Drives == nil || !x.Drives(t.Sides[i].Layer) {
 			return t, false
@@ -46,4 +47,17 @@ func (k *Track) EachTie(f func(t *effect.Tie)) {
 			f(&k.ties[i].Sides[j])
 		}
 	}
+}
+
+// TieOf returns the edges of a tied move: whether what lies before either shows, and whether it hides that instead. None: it goes by its own time.
+func (k *Track) TieOf(move string) (sides []*Tie, either, hides bool) {
+	for i := range k.ties {
+		if t := &k.ties[i]; t.id == move {
+			for j := range t.Sides {
+				sides = append(sides, &t.Sides[j])
+			}
+			return sides, t.Either, t.exit
+		}
+	}
+	return nil, false, false
 }

@@ -58,6 +58,7 @@ type MoveFacts struct {
 	First   string  `json:"first"`   // to which side it goes first; empty: that goes without saying
 	Others  []Named `json:"others"`  // other moves, or layers by their threads, that a parameter of it may name
 	Run     []Turn  `json:"run"`     // of those that go one after another with it, in their order; none: it goes by itself
+	Led     bool    `json:"tied"`    // other layers drive its edges: it has no begin and end of its own
 	Wheel   *Wheel  `json:"wheel"`   // what a wheel seems to do; null: what it does
 }
 
@@ -97,7 +98,7 @@ func others(sc *doc.Scene, l *doc.Layer, m *doc.Move) []Named {
 	switch {
 	case e != nil && e.NamesLayer():
 		doc.Walk(sc.Layers, func(o, _ *doc.Layer) bool {
-			if o != l && !holds(o, l) && o.Mask == "" {
+			if doc.Drives(o, l) && o.Mask == "" {
 				list = append(list, Named{o.Thread, o.Name})
 			}
 			return true
@@ -115,11 +116,6 @@ func others(sc *doc.Scene, l *doc.Layer, m *doc.Move) []Named {
 		return true
 	})
 	return list
-}
-
-// holds reports whether a layer lies in a group.
-func holds(g, l *doc.Layer) bool {
-	return slices.ContainsFunc(g.Children, func(c *doc.Layer) bool { return c == l || holds(c, l) })
 }
 
 // effectFacts are those of a move's effect.
@@ -157,6 +153,10 @@ func (s *Views) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveV
 		Film: s.Shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 	}}
 	effectFacts(mv, &w.MoveFacts)
+	if curve, ok := s.Shown.TieCurve(i, l.ID, mv.ID); ok {
+		w.Led, w.Begin, w.Finish, w.Film, w.Cut, w.Early = true, curve.Begin, curve.End, s.Shown.Order.Begin(i)+curve.Begin, 0, false
+		w.MoveFacts.Eased, w.MoveFacts.Timed = false, false
+	}
 	w.Run = turns(sc, mv, t)
 	w.Others, w.Wheel = others(sc, l, mv), s.wheelOf(i, l, mv)
 	w.Profile, w.Rounds = motion.Profile(mv, iv, 24), s.roundsOf(i, l, mv)

@@ -63,6 +63,9 @@ type Bar struct {
 	Early   bool   `json:"early"`   // asked to begin before its scene's own transition
 	Profile string `json:"profile"` // names the outline; ask Profile for it
 	Lane    int    `json:"lane"`    // its place among the moves of its layer
+	Ties    bool   `json:"ties"`    // its edge can be tied to another layer's
+
+	Drivers []string `json:"drivers,omitzero"` // it is tied: the threads of the layers that drive it; its begin and end come from them
 }
 
 // Rows returns the threads of the film: those of the moment's scene in stacking order, front first, then the absent ones.
@@ -170,5 +173,12 @@ func (s *Views) bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, 
 	}
 	b.Phase = s.Shown.Phase(scene, mv.ID, l.ID)
 	b.Cycle, b.Profile = s.Shown.Cycle(scene, mv, l.ID), s.profile(mv, iv)
+	b.Ties = mv.Comes() != nil && mv.Comes().Ties != nil
+	if curve, ok := s.Shown.TieCurve(scene, l.ID, mv.ID); ok {
+		b.Drivers, b.Begin, b.End, b.Cut, b.Early = mv.Ties().Layers(), begin+curve.Begin, begin+curve.End, 0, false
+		b.Of, b.When, b.Cue, b.EndOf, b.EndWhen = "", "", "", "", ""
+		b.Profile = fmt.Sprintf("tie/%.3v", curve.Shares)
+		s.profiles[b.Profile] = curve.Shares
+	}
 	return b
 }

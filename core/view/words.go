@@ -77,6 +77,12 @@ func cycled(m *doc.Move) string {
 // told are the Words of a layer's move, and what is odd about it.
 func told(sc *doc.Scene, l *doc.Layer, m *doc.Move, t *motion.Timing) string {
 	s := Words(sc, m, t)
+	if m.TiedIn(sc) {
+		return tiedWords(sc, m)
+	}
+	if m.Tied() {
+		s += " · what drove it is gone: it goes by its own time"
+	}
 	if t.Moves[m.ID].Early {
 		s += " · as early as it can"
 	}
@@ -93,6 +99,24 @@ func told(sc *doc.Scene, l *doc.Layer, m *doc.Move, t *motion.Timing) string {
 		return s + " · changes nothing: it is there by then"
 	}
 	return s
+}
+
+// tiedWords says what drives the edges of a move: "tied to the leading edge of Bar".
+func tiedWords(sc *doc.Scene, m *doc.Move) string {
+	var list []string
+	for _, t := range m.Ties().Sides {
+		if t.Mirror {
+			continue
+		}
+		edge := "leading"
+		if t.Nearest {
+			edge = "trailing"
+		}
+		if name := fmt.Sprintf("the %s edge of %s", edge, sc.Thread(t.Layer).Name); len(list) == 0 || list[0] != name {
+			list = append(list, name)
+		}
+	}
+	return "tied to " + strings.Join(list, " and ")
 }
 
 // travels reports whether a layer, or a group around it, is taken along a line.

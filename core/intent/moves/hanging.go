@@ -66,6 +66,9 @@ func hang(s *intent.Desk, id, when, of string) (edit.Command, error) {
 		if _, _, other := s.Move(of); other >= 0 && other != i {
 			return nil, words.New("hitch.across")
 		}
+		if err := tiedTo(s, of); err != nil {
+			return nil, err
+		}
 	case doc.AtCue:
 	default:
 		return nil, words.New("hitch.start")
@@ -102,6 +105,9 @@ func endWith(s *intent.Desk, id, when, of string, stretches bool) (edit.Command,
 	if when != doc.BeforeSceneEnd {
 		if _, _, other := s.Move(of); other >= 0 && other != i {
 			return nil, words.New("hitch.across")
+		}
+		if err := tiedTo(s, of); err != nil {
+			return nil, err
 		}
 	}
 	end := doc.Anchor{When: when, Stretches: stretches}
@@ -172,7 +178,7 @@ func SnapBar(s *intent.Desk, m scope.Moment, ids []string, part string, by, tole
 	each := func(own int64, edge, verb string) {
 		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
 			for _, o := range l.Moves {
-				if along[o.ID] {
+				if along[o.ID] || o.TiedIn(sc) {
 					continue
 				}
 				name := fmt.Sprintf("%s of %s", motion.Name(o), l.Name)

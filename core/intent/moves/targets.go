@@ -47,8 +47,8 @@ func Targets(s *intent.Desk, id, part, when string) []Target {
 	sought := 0
 	doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
 		for _, o := range l.Moves {
-			if o.ID == id {
-				continue
+			if o.ID == id || o.TiedIn(sc) {
+				continue // nothing hangs on what another layer drives: that one's own moves are in the list
 			}
 			v := found{Target: Target{Move: o.ID, Name: motion.Name(o)}}
 			if l != own {

@@ -66,6 +66,10 @@ export interface Bar {
   profile: string
   /** its place among the moves of its layer */
   lane: number
+  /** its edge can be tied to another layer's */
+  ties: boolean
+  /** it is tied: the threads of the layers that drive it; its begin and end come from them */
+  drivers?: string[]
 }
 
 /** Card is one thing that can be chosen. */
@@ -350,6 +354,8 @@ export interface Field {
   needsIs: string
   /** not of moves that go unit by unit */
   noUnit: boolean
+  /** not of transitions */
+  noPage: boolean
 }
 
 /** Option is one of what there is to choose from. */
@@ -745,6 +751,8 @@ export interface MoveFacts {
   others: Named[]
   /** of those that go one after another with it, in their order; none: it goes by itself */
   run: Turn[]
+  /** other layers drive its edges: it has no begin and end of its own */
+  tied: boolean
   /** what a wheel seems to do; null: what it does */
   wheel: Wheel | null
 }
@@ -1621,6 +1629,7 @@ export interface Intents {
   'text.toggle': { threads?: string[]; what?: string; from?: number; to?: number }
   'text.words': { thread?: string; text?: string }
   'thread.cut': { threads?: string[] }
+  'tie': { move?: string; thread?: string }
   'time': {
     tool?: string
     moves?: string[]
@@ -1630,4 +1639,5 @@ export interface Intents {
   }
   'turn.by': { threads?: string[]; degrees?: number }
   'ungroup': { threads?: string[]; drop?: boolean }
+  'untie': { move?: string }
 }
