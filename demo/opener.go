@@ -296,11 +296,38 @@ func overTheWater(sky string) *doc.Scene {
 	m.spin(wheel1, 3200, "", false)
 	m.spin(wheel2, 2400, "", true)
 
+	// Two spars cross, and a kite comes to show between them.
+	left, right := m.spar(1, 1180, 480), m.spar(2, 1780, -480)
+	small := m.diamond("t-small", "Small kite", 1480, 300)
+	small.Moves = append(small.Moves, &doc.Move{
+		ID: m.id("m"), Kind: doc.Entrance, Effect: effect.BarnDoors, Start: at(700), Duration: 800,
+		Params: effect.Params{"tie": left.Thread, "tie2": right.Thread},
+	})
+
 	s.Layers = append(s.Layers, bg, cloud1, cloud2, cloud3)
 	s.Layers = append(s.Layers, m.harbour()...)
-	s.Layers = append(s.Layers, wheel1, wheel2, title, line, kite)
+	s.Layers = append(s.Layers, small, left, right, wheel1, wheel2, title, line, kite)
 	continueLoops(s, liftOff(sky))
 	return s
+}
+
+// spar is a thin upright bar that comes, travels so far to the right, and goes.
+func (m *maker) spar(n int, x, far float64) *doc.Layer {
+	l := m.rect(fmt.Sprint("t-spar", n), fmt.Sprint("Spar ", n), spruce, x, 300, 10, 380, 5)
+	m.fade(l, doc.Entrance, at(100), 300)
+	over := m.along(l, fmt.Sprintf("M0 0L%g 0", far), doc.Departs, 300, 1500, "ease-in-out")
+	m.fade(l, doc.Exit, doc.Start{When: doc.WhenEnds, Of: over.ID}, 300)
+	return l
+}
+
+// diamond is a kite without a tail: two sails on either side of its spine.
+func (m *maker) diamond(thread, name string, x, y float64) *doc.Layer {
+	half := func(part, d, colour string) *doc.Layer {
+		return m.path(thread+"-"+part, part+" sail", d, colour, 0, 0)
+	}
+	return m.group(thread, name, x, y, 3,
+		half("Left", "M0 -160L-120 -30L0 160Z", sea), half("Right", "M0 -160L0 160L120 -30Z", deep),
+		half("Cross", "M-120 -30L120 -30L0 -4Z", straw))
 }
 
 // continueLoops links the whole-scene loops of s to those of the scene before, by thread.

@@ -153,13 +153,13 @@ func (s *Views) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveV
 		Film: s.Shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 	}}
 	effectFacts(mv, &w.MoveFacts)
-	if curve, ok := s.Shown.TieCurve(i, l.ID, mv.ID); ok {
-		w.Led, w.Begin, w.Finish, w.Film, w.Cut, w.Early = true, curve.Begin, curve.End, s.Shown.Order.Begin(i)+curve.Begin, 0, false
-		w.MoveFacts.Eased, w.MoveFacts.Timed = false, false
-	}
 	w.Run = turns(sc, mv, t)
 	w.Others, w.Wheel = others(sc, l, mv), s.wheelOf(i, l, mv)
 	w.Profile, w.Rounds = motion.Profile(mv, iv, 24), s.roundsOf(i, l, mv)
+	if curve, ok := s.Shown.TieCurve(i, l.ID, mv.ID); ok {
+		w.Led, w.Begin, w.Finish, w.Film, w.Cut, w.Early = true, curve.Begin, curve.End, s.Shown.Order.Begin(i)+curve.Begin, 0, false
+		w.MoveFacts.Eased, w.MoveFacts.Timed, w.Profile = false, false, curve.Shares
+	}
 	if mv.Kind == doc.Loop && i > 0 && !sc.Aside {
 		w.Before = loopBefore(s.Shown.Doc.Film.Scenes[i-1].Thread(l.Thread), mv)
 	}

@@ -185,7 +185,27 @@ func ownParams(m *doc.Move, params any) edit.Fields {
 // two passes.
 func completed(s *intent.Desk, id string, patch edit.Fields) edit.Fields {
 	patch = ordered(patch)
-	return thereAndBack(s, id, endingWithScene(s, id, patch))
+	return goingAlong(s, id, thereAndBack(s, id, endingWithScene(s, id, patch)))
+}
+
+// goingAlong completes a tie: what goes one way goes that of its driver.
+func goingAlong(s *intent.Desk, id string, patch edit.Fields) edit.Fields {
+	m, _, i := s.Move(id)
+	if m == nil || m.Comes() == nil || m.Comes().TieTo == nil || !patch.Has("params") {
+		return patch
+	}
+	asked := edit.FieldsOf(patch["params"])
+	thread, _ := asked["tie"].(string)
+	driver := s.Doc.Film.Scenes[i].Thread(thread)
+	if thread == "" || driver == nil || asked.Has("direction") {
+		return patch
+	}
+	if p := m.Comes().TieTo(m.Full(), thread, s.Film.Travel(i, driver.ID)); p["tie"] == thread && p["direction"] != nil {
+		asked, patch = asked.Clone(), patch.Clone()
+		asked["direction"] = p["direction"]
+		patch["params"] = asked
+	}
+	return patch
 }
 
 // thereAndBack completes a change of whether a move comes back: one that goes once gets a second pass for it, and gives it up again.

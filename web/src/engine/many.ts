@@ -55,6 +55,7 @@ export const blankMove: Move = {
   reach: null,
   rounds: null,
   timed: true,
+  tied: false,
   eased: true,
   counted: false,
   runs: false,

@@ -41,7 +41,7 @@ export function MoveFields({ move }: { move: Move }) {
           />
         </>
       )}
-      {move.lasts !== 'thread' && <StartFields move={move} whole={whole} />}
+      {move.lasts !== 'thread' && !move.tied && <StartFields move={move} whole={whole} />}
       {timed && <LengthFields of={of} />}
       {move.kind === 'path' && <PathLine move={move} />}
       <ParamFields of={of} />
@@ -55,17 +55,18 @@ export function MoveFields({ move }: { move: Move }) {
           </Fold>
         </div>
       )}
-      {((timed && !whole && move.lasts !== 'thread') || move.units.length > 0 || move.kind !== 'entrance') && (
-        <div className="col-span-2">
-          <Fold title="End, units and more" folded={!finer(move)}>
-            <div className="grid grid-cols-[3.875rem_1fr] items-center gap-x-2 gap-y-2 pt-1">
-              {timed && <LengthDetails of={of} whole={whole} />}
-              {timed && !whole && move.lasts !== 'thread' && <EndFields move={move} />}
-              {move.units.length > 0 && <UnitFields of={of} />}
-            </div>
-          </Fold>
-        </div>
-      )}
+      {((timed && !whole && move.lasts !== 'thread') || move.units.length > 0 || move.kind !== 'entrance') &&
+        !move.tied && (
+          <div className="col-span-2">
+            <Fold title="End, units and more" folded={!finer(move)}>
+              <div className="grid grid-cols-[3.875rem_1fr] items-center gap-x-2 gap-y-2 pt-1">
+                {timed && <LengthDetails of={of} whole={whole} />}
+                {timed && !whole && move.lasts !== 'thread' && <EndFields move={move} />}
+                {move.units.length > 0 && <UnitFields of={of} />}
+              </div>
+            </Fold>
+          </div>
+        )}
       <p className="col-span-2 text-[0.6875rem] leading-snug text-ink-600" data-when>
         {move.lasts === 'thread' ? (
           'Goes on in every scene its thread lives in: a thread is one layer through the scenes.'

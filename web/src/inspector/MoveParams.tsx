@@ -1,11 +1,12 @@
 // What moves do: the numbers of their effects, paths, and how they go by unit.
 import { engine } from '../engine/engine'
-import type { Move } from '../engine/types'
+import type { Field, Move } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import { Check } from '../ui/Check'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
+import { Fold } from '../ui/Section'
 import { Button, Label } from '../ui/controls'
 import { changeAt, DescribedField, valueAt } from './Described'
 import type { Edited } from './edited'
@@ -94,38 +95,48 @@ export function ParamFields({ of }: { of: Edited }) {
   // Of an exit that goes back the direction is that in which it goes, too.
   const turned = exit && move.back ? 180 : 0
   const list = engine.fields().effects[effect] ?? []
+  const shown = list
+    .filter((f) => !(f.noUnit && move.unit))
+    .filter((f) => {
+      const needed = f.needs ? valueAt(move, f.needs) : undefined
+      return !f.needs || mixed.has(f.needs) || (f.needsIs ? needed === f.needsIs : needed !== undefined)
+    })
+  const field = (f: Field) => {
+    const differs = mixed.has(f.path)
+    if (f.control === 'direction')
+      return (
+        <DescribedField
+          key={f.name}
+          field={f}
+          words={(exit && f.out) || f.words}
+          value={differs || mixed.has('back') ? null : Number(valueAt(move, f.path) ?? f.usual ?? 0) + turned}
+          onSet={(v) => set({ ...changeAt(f.path, v), ...(exit ? { back: null } : {}) })}
+        />
+      )
+    return (
+      <DescribedField
+        key={f.name}
+        field={f}
+        words={(exit && f.out) || f.words}
+        value={differs ? null : valueAt(move, f.path)}
+        onSet={(v) => set(changeAt(f.path, v))}
+        moves={move.others}
+        onBy={change(f.path)}
+      />
+    )
+  }
+  // Edges that other layers drive: they fold away until one does.
+  const edges = move.others.length || move.tied ? shown.filter((f) => f.noPage) : []
   return (
     <>
-      {list
-        .filter((f) => !(f.noUnit && move.unit))
-        .filter((f) => {
-          const needed = f.needs ? valueAt(move, f.needs) : undefined
-          return !f.needs || mixed.has(f.needs) || (f.needsIs ? needed === f.needsIs : needed !== undefined)
-        })
-        .map((f) => {
-          const differs = mixed.has(f.path)
-          if (f.control === 'direction')
-            return (
-              <DescribedField
-                key={f.name}
-                field={f}
-                words={(exit && f.out) || f.words}
-                value={differs || mixed.has('back') ? null : Number(valueAt(move, f.path) ?? f.usual ?? 0) + turned}
-                onSet={(v) => set({ ...changeAt(f.path, v), ...(exit ? { back: null } : {}) })}
-              />
-            )
-          return (
-            <DescribedField
-              key={f.name}
-              field={f}
-              words={(exit && f.out) || f.words}
-              value={differs ? null : valueAt(move, f.path)}
-              onSet={(v) => set(changeAt(f.path, v))}
-              moves={move.others}
-              onBy={change(f.path)}
-            />
-          )
-        })}
+      {shown.filter((f) => !f.noPage).map(field)}
+      {edges.length > 0 && (
+        <div className="col-span-2">
+          <Fold title="Tied to another layer’s edge" folded={!move.tied}>
+            <div className="grid grid-cols-[3.875rem_1fr] items-center gap-x-2 gap-y-2 pt-1">{edges.map(field)}</div>
+          </Fold>
+        </div>
+      )}
       {move.chance && move.order !== 'shuffled' && (
         <NumberField
           label="Chance"

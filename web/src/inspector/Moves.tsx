@@ -163,6 +163,10 @@ function Actions({ move }: { move: Move }) {
         act(move.kind === 'entrance' ? 'As an exit' : 'As an entrance', 'The same the other way round in time', () =>
           run('moves.turn', { moves: [move.id] }),
         )}
+      {move.tied &&
+        act('Untie and keep these times', 'It goes by its own time again, when it does now', () =>
+          run('untie', { move: move.id }),
+        )}
       {act('Last values', 'As a move of this kind was last given', () => run('move.last', { move: move.id }))}
     </div>
   )

@@ -56,14 +56,16 @@ export function TransitionFields({
           onSet={(v) => onSet({ duration: Math.round(v * 1000) })}
         />
       )}
-      {(engine.fields().effects[kind] ?? []).map((f) => (
-        <DescribedField
-          key={f.name}
-          field={{ ...f, name: `${name}: ${f.name.toLowerCase()}` }}
-          value={valueAt({ params }, f.path)}
-          onSet={(v) => onSet(changeAt(f.path, v))}
-        />
-      ))}
+      {(engine.fields().effects[kind] ?? [])
+        .filter((f) => !f.noPage)
+        .map((f) => (
+          <DescribedField
+            key={f.name}
+            field={{ ...f, name: `${name}: ${f.name.toLowerCase()}` }}
+            value={valueAt({ params }, f.path)}
+            onSet={(v) => onSet(changeAt(f.path, v))}
+          />
+        ))}
       {kind === 'morph' && (mayGoOn || goesOn) && (
         <Check name="Moves as one with the morph before" on={goesOn} onSet={(v) => onSet({ goesOn: v || null })} />
       )}

@@ -7,7 +7,7 @@ import { draft, run } from '../project/commands'
 import { desk, dropDraft, goToScene, refresh, selectMoves, set } from '../project/desk'
 import { grouped } from '../project/steps'
 import { closing } from '../project/closing'
-import { hitchTo, type Drawing, type Saying } from './hitching'
+import { hitchTo, tieTo, type Drawing, type Saying } from './hitching'
 import { px, rowHeight, type Scale } from './scale'
 import { barShape, profileOf } from './shape'
 import { hold, letGo } from '../ui/drags'
@@ -103,7 +103,7 @@ export function BarMark({
     const p = press.current
     if (!p) return
     p.far = p.far || Math.abs(e.clientX - p.x) > 3
-    if (!p.far) return
+    if (!p.far || (bar.drivers && p.moves.length === 1)) return // its driver says when it is
     let by = Math.round((e.clientX - p.x) / p.perMs / 10) * 10
     p.snap = null
     if (!e.altKey) {
@@ -172,7 +172,7 @@ export function BarMark({
   }
 
   // A hitch is drawn from the ring beside an end.
-  const draw = (part: 'begin' | 'end', x: number) => ({
+  const draw = (part: Drawing['part'], x: number) => ({
     onPointerDown: (e: React.PointerEvent<SVGElement>) => {
       if (e.button !== 0) return
       e.stopPropagation()
@@ -199,7 +199,8 @@ export function BarMark({
     onPointerUp: (e: React.PointerEvent) => {
       letGo()
       onDraw(null)
-      if (drawing.current) hitchTo(bar.move, part, e)
+      if (drawing.current && part === 'tie') tieTo(bar.move, e)
+      else if (drawing.current && part !== 'tie') hitchTo(bar.move, part, e)
       drawing.current = false
     },
     onPointerCancel: () => {
@@ -216,7 +217,17 @@ export function BarMark({
       <circle cx={x} cy={within ? 7 : rowHeight / 2} r="3.6" fill="#0C2523" stroke="#4C9AB8" strokeWidth="1.8" />
     </g>
   )
-  const unbegun = bar.begin === bar.end
+  // A tie is drawn from an eye on the bar to the layer whose edge shall drive it.
+  const eye = (x: number) => (
+    <g className="cursor-crosshair" data-eye {...draw('tie', x)}>
+      <title>Drag to a layer, on the page or in the rows: its edge drives this one then</title>
+      <rect x={x - 8} y={0} width="16" height={rowHeight} fill="transparent" />
+      <path d={`M${x} ${rowHeight / 2 - 6}l5 5.5l-5 5.5l-5 -5.5Z`} fill="#0C2523" stroke="#F0DDB2" strokeWidth="1.5" />
+      <circle cx={x} cy={rowHeight / 2 - 0.5} r="1.4" fill="#F0DDB2" />
+    </g>
+  )
+  const tied = !!bar.drivers
+  const unbegun = bar.begin === bar.end && !tied
   const { film } = desk()
   const place = film && film.shown > 1 ? `, scene ${bar.scene + 1} ${film.scenes[bar.scene]?.name ?? ''}` : ''
   return (
@@ -250,6 +261,15 @@ export function BarMark({
         stroke={bar.unknown ? tint : undefined}
         fillOpacity={bar.kind === 'loop' ? 0.55 : 0.85}
       />
+      {tied && (
+        <path
+          d={barShape(bar, x0, Math.max(x1, x0), 3, floor)}
+          fill="url(#hatch)"
+          stroke={tint}
+          strokeWidth="1"
+          data-tied
+        />
+      )}
       {unbegun && (
         <path d={`M${x0} ${floor}V5l6 4-6 4`} fill={tint} stroke={tint} strokeWidth="1.5" strokeLinejoin="round" />
       )}
@@ -287,12 +307,12 @@ export function BarMark({
         width={wide + (unbegun ? 6 : 0)}
         height={rowHeight}
         fill="transparent"
-        className="cursor-grab"
+        className={tied ? 'cursor-default' : 'cursor-grab'}
         data-part="whole"
         onPointerDown={down('whole')}
         {...handlers}
       />
-      {!bar.whole && bar.end > bar.begin && (
+      {!bar.whole && !tied && bar.end > bar.begin && (
         <>
           <rect
             x={x0 - 3}
@@ -318,8 +338,9 @@ export function BarMark({
           />
         </>
       )}
-      {chosen && alone && (x0 < 16 ? ring('begin', x0 + 8, true) : ring('begin', x0 - 9))}
-      {chosen && alone && !bar.whole && !unbegun && ring('end', end + 9)}
+      {chosen && alone && bar.ties && eye(Math.max((x0 + Math.max(x1, x0)) / 2, x0 + 4))}
+      {chosen && alone && !tied && (x0 < 16 ? ring('begin', x0 + 8, true) : ring('begin', x0 - 9))}
+      {chosen && alone && !bar.whole && !unbegun && !tied && ring('end', end + 9)}
     </g>
   )
 }

@@ -10,6 +10,7 @@ interface Line {
   x1: number
   y1: number
   live: boolean
+  tie?: boolean
 }
 
 export function Hitches({
@@ -39,13 +40,17 @@ export function Hitches({
       aria-hidden
       data-hitches
     >
-      {lines.map((l) => (
-        <g key={l.key} fill="none" stroke="#4C9AB8" strokeWidth="1.4">
-          <path d={curve(l.x0, l.y0, l.x1, l.y1)} strokeDasharray={l.live ? '4 3' : undefined} />
-          <circle cx={l.x0} cy={l.y0} r="2.4" fill="#4C9AB8" />
-          <circle cx={l.x1} cy={l.y1} r="2.4" fill="#0C2523" />
-        </g>
-      ))}
+      {lines.map((l) =>
+        l.tie ? (
+          <Tie key={l.key} line={l} />
+        ) : (
+          <g key={l.key} fill="none" stroke="#4C9AB8" strokeWidth="1.4">
+            <path d={curve(l.x0, l.y0, l.x1, l.y1)} strokeDasharray={l.live ? '4 3' : undefined} />
+            <circle cx={l.x0} cy={l.y0} r="2.4" fill="#4C9AB8" />
+            <circle cx={l.x1} cy={l.y1} r="2.4" fill="#0C2523" />
+          </g>
+        ),
+      )}
       {drawing && (
         <g fill="none" stroke="#F0DDB2" strokeWidth="1.8">
           <path d={curve(drawing.x0, drawing.y0, drawing.x, drawing.y)} />
@@ -53,6 +58,19 @@ export function Hitches({
         </g>
       )}
     </svg>
+  )
+}
+
+/** A tie: two lines beside each other, from the driver's row to what it drives. */
+function Tie({ line: l }: { line: Line }) {
+  const d = curve(l.x0, l.y0, l.x1, l.y1)
+  return (
+    <g fill="none" data-tie>
+      <path d={d} stroke="#F0DDB2" strokeWidth="4" />
+      <path d={d} stroke="#0C2523" strokeWidth="1.6" />
+      <path d={`M${l.x0 - 4} ${l.y0}l4 -4l4 4l-4 4Z`} fill="#F0DDB2" />
+      <path d={`M${l.x1 - 4} ${l.y1}l4 -4l4 4l-4 4Z`} fill="#0C2523" stroke="#F0DDB2" strokeWidth="1.4" />
+    </g>
   )
 }
 
@@ -66,9 +84,25 @@ function linesOf(placed: Placed[], selection: string[], moves: string[], film: F
   const out: Line[] = []
   for (const p of placed) {
     for (const b of p.row.bars) {
-      const shown = moves.length ? chosen(b.move) || chosen(b.of) || chosen(b.endOf) : selection.includes(p.row.thread)
+      const shown = moves.length
+        ? chosen(b.move) || chosen(b.of) || chosen(b.endOf)
+        : selection.includes(p.row.thread) || b.drivers?.some((t) => selection.includes(t))
       if (!shown) continue
       const y1 = at.get(b.move)!.y
+      for (const thread of b.drivers ?? []) {
+        const driver = placed.find((q) => q.row.thread === thread)
+        if (!driver) continue
+        const own = driver.row.bars.find((o) => o.scene === b.scene && o.kind === 'path')
+        out.push({
+          key: `${b.move}t${thread}`,
+          x0: px(scale, own ? (own.begin + own.end) / 2 : b.begin),
+          y0: own ? laneTop(driver, own.lane) + rowHeight / 2 : driver.top + rowHeight / 2,
+          x1: px(scale, b.begin + ((b.end - b.begin) * (b.drivers!.indexOf(thread) + 1)) / (b.drivers!.length + 1)),
+          y1,
+          live: true,
+          tie: true,
+        })
+      }
       const from = at.get(b.of)
       if (from && b.endOf === '')
         out.push({
