@@ -51,6 +51,7 @@ type Move struct {
 	Back      bool        `json:"back,omitzero"`      // an exit: back the way it came, instead of on through
 
 	Path   *PathParams   `json:"path,omitzero"`   // of a motion path
+	Change *ChangeParams `json:"change,omitzero"` // of a change
 	Params effect.Params `json:"params,omitzero"` // of the effect
 	Extra  Extra         `json:",embed"`
 }

@@ -2,6 +2,7 @@ package doc
 
 import (
 	"bytes"
+	"reflect"
 	"slices"
 )
 
@@ -115,7 +116,11 @@ func sameMove(a, b *Move) bool {
 	return a == b || a != nil && b != nil && a.ID == b.ID && a.Kind == b.Kind && a.Effect == b.Effect && a.Start == b.Start && same(a.End, b.End) &&
 		a.Duration == b.Duration && a.Lasts == b.Lasts && a.Keeps == b.Keeps && a.Easing == b.Easing && a.Repeat == b.Repeat &&
 		a.Until == b.Until && a.Alternate == b.Alternate && a.Continues == b.Continues && a.Unit == b.Unit && a.Order == b.Order &&
-		a.Overlap == b.Overlap && a.Seed == b.Seed && a.Back == b.Back && same(a.From, b.From) && same(a.Path, b.Path) && a.Params.Equal(b.Params) && sameExtra(a.Extra, b.Extra)
+		a.Overlap == b.Overlap && a.Seed == b.Seed && a.Back == b.Back && same(a.From, b.From) && same(a.Path, b.Path) && sameChange(a.Change, b.Change) && a.Params.Equal(b.Params) && sameExtra(a.Extra, b.Extra)
+}
+
+func sameChange(a, b *ChangeParams) bool {
+	return a == b || a != nil && b != nil && reflect.DeepEqual(a, b) // few layers have one
 }
 
 func sameExtra(a, b Extra) bool {

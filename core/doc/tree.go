@@ -142,6 +142,9 @@ func (m *Move) Clone() *Move {
 	c := *m
 	c.End, c.From = copied(m.End), copied(m.From)
 	c.Path, c.Params = copied(m.Path), m.Params.Clone()
+	if c.Change != nil {
+		c.Change = &ChangeParams{To: m.Change.To.Clone()}
+	}
 	return &c
 }
 

@@ -23,6 +23,9 @@ func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, c
 			return
 		}
 		c.move(at, m, moves, cues)
+		if m.Kind == Change {
+			c.becomes(at, m, l, s)
+		}
 		c.cycles(at, m, len(l.Children))
 	}
 }

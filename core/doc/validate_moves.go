@@ -22,9 +22,11 @@ func (c *checker) run(at string, r MoveRun, byID map[string]*Move) {
 
 func (c *checker) move(at string, m *Move, moves map[string]*Move, cues map[string]bool) {
 	c.id(at+".id", m.ID)
-	c.oneOf(at+".kind", m.Kind, Entrance, Exit, Loop, MotionPath)
+	c.oneOf(at+".kind", m.Kind, Entrance, Exit, Loop, MotionPath, Change)
 	if m.Kind == MotionPath {
 		c.oneOf(at+".effect", m.Effect, Along)
+	} else if m.Kind == Change {
+		c.oneOf(at+".effect", m.Effect, Becoming)
 	} else {
 		c.effect(at, "effect", m.Effect, m.Kind, m.Params)
 	}
@@ -73,7 +75,7 @@ func (c *checker) lasting(at string, m *Move) {
 		if m.Duration != 0 {
 			c.fail(at+".duration", "must be 0: at once takes no time")
 		}
-	case m.Kind != MotionPath && m.Does() == nil, m.Goes() != nil && m.Goes().Cycle != nil, m.Runs() && m.Lasts != "", m.Lasts != "" && m.Kind != Loop && m.Keeps == "":
+	case m.Kind != MotionPath && m.Kind != Change && m.Does() == nil, m.Goes() != nil && m.Goes().Cycle != nil, m.Runs() && m.Lasts != "", m.Lasts != "" && m.Kind != Loop && m.Keeps == "":
 		c.time(at+".duration", m.Duration, 0)
 	default:
 		c.time(at+".duration", m.Duration, MinDuration)
@@ -100,7 +102,7 @@ func (c *checker) units(at string, m *Move) {
 		c.number(at+".from", m.From[1], -100, 100)
 	}
 	c.number(at+".overlap", m.Overlap, 0, 1)
-	if m.Unit != "" && !m.ByUnits() && (m.Kind == MotionPath || m.Does() != nil) {
+	if m.Unit != "" && !m.ByUnits() && (m.Kind == MotionPath || m.Kind == Change || m.Does() != nil) {
 		c.fail(at+".unit", "is for entrances, exits and loops that swing")
 	}
 }

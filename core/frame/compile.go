@@ -63,6 +63,8 @@ type layer struct {
 	edge     *outlined   // how its one outline lies; nil where it is more
 	reaches  geom.Box    // what it paints in at rest, in its own axes: box, strokes, plate, effects
 	drawings []*drawing  // how it is drawn, where a move draws it
+	becomes  becomings   // what its changes make of it
+	of       *layer      // the layer that has become this; nil: it is itself
 	outlines
 }
 
@@ -343,6 +345,7 @@ func (b *builder) layers(docs []*doc.Layer, parent *layer) []*layer {
 			l.pivot = geom.Point{X: v[0], Y: v[1]}
 		}
 		l.rest = l.at(motion.Rest)
+		f.compileChanges(s, l)
 		l.edge = f.edge(l)
 		s.byID[d.ID], s.byThread[d.Thread] = l, l
 		out = append(out, l)

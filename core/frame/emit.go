@@ -294,7 +294,9 @@ func (p *Player) leafIn(n *node, v View, alpha float64, m geom.Matrix) {
 			break
 		}
 		c := s.paint
-		if i < len(others) && n.other != nil {
+		if n.painted > 0 {
+			c = p.paints[n.painted-1+i]
+		} else if i < len(others) && n.other != nil {
 			c = morph.Paints(&c, &others[i].paint, n.share)
 		}
 		if c.Clear() || alpha <= 0 {

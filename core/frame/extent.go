@@ -139,7 +139,8 @@ func (s *scene) trackOf(move string) *motion.Track {
 func (l *layer) alongPaths(c motion.Clock) geom.Matrix {
 	pose := motion.Rest
 	pose.Offset, pose.Angle = l.track.Along(c)
-	return l.at(pose)
+	m, _ := l.under(&pose, c)
+	return m
 }
 
 // leaving returns the least d >= 0 at which a quadrilateral moved by d v shares no area with a box. Two convex figures are

@@ -71,12 +71,13 @@ func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 // both adds a pair that is on both sides, as strong as it is by share.
 func (p *Player) both(q *pair, c strandClock, parent geom.Matrix, share float64) {
 	a, b := q.a.standing(c.a, &p.veils), q.b.standing(c.b, &p.veils)
+	is := pair{q.a.settledAt(c.a), q.b.settledAt(c.b), q.apart, q.way, q.children}
 	if q.apart {
 		parent, a, b = geom.Identity, q.a.absolute(c.a, &p.veils), q.b.absolute(c.b, &p.veils)
 	}
 	a.Opacity *= share
 	b.Opacity *= share
-	p.between(q, c, parent, a, b)
+	p.between(&is, c, parent, a, b)
 }
 
 // turning adds a pair as what it is on one side of a morph, to a share.
@@ -120,8 +121,13 @@ func (p *Player) oneSided(q *pair, l *layer, pose motion.Pose, parent geom.Matri
 		p.layer(l, parent, &pose, alpha, &own)
 		return
 	}
+	own := c.a
+	if q.a == nil {
+		own = c.b
+	}
+	m, opacity := l.under(&pose, own)
 	n := node{
-		kind: groupNode, layer: l, m: parent.Mul(l.at(pose)), alpha: alpha * l.doc.Opacity,
+		kind: groupNode, layer: l, m: parent.Mul(m), alpha: alpha * opacity,
 		veil: pose.Veil, loops: pose.Loops, blur: pose.Blur, tilt: p.tilted(&pose.Tilts, l.box), mask: l.doc.Mask,
 	}
 	i := p.open(n)
@@ -220,6 +226,9 @@ func (p *Player) unitBetween(q *pair, c strandClock, ua, ub motion.Unit) motion.
 	if !y.Present {
 		y.Opacity = 0
 	}
+	if q.a.track == q.b.track {
+		return x // a change: both are one layer
+	}
 	e := morph.Ease(c.p)
 	out := motion.Pose{Loops: motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, &p.passage, &ua, &ub)}
 	out.Growth, out.Blur = morph.Number(x.Growth, y.Growth, c.p), max(0, morph.Number(x.Blur, y.Blur, c.p))
@@ -230,11 +239,6 @@ func (p *Player) unitBetween(q *pair, c strandClock, ua, ub motion.Unit) motion.
 	return out
 }
 
-func (l *layer) standing(c motion.Clock, mem *motion.Veils) state.State {
-	pose := l.track.At(c, mem)
-	return l.state(&pose)
-}
-
 // absolute returns the layer's state in the page's axes, through all parents.
 func (l *layer) absolute(c motion.Clock, mem *motion.Veils) state.State {
 	s := l.standing(c, mem)
@@ -243,7 +247,7 @@ func (l *layer) absolute(c motion.Clock, mem *motion.Veils) state.State {
 		s.At = o.Matrix().Apply(s.At)
 		s.Turn += o.Turn + o.Spin
 		s.Opacity *= o.Opacity
-		s.Growth = (1+s.Growth)*(1+o.Growth)*(1+o.Loops.Growth) - 1
+		s.Growth = (1+s.Growth)*(1+o.Large)*(1+o.Growth)*(1+o.Loops.Growth) - 1
 	}
 	return s
 }

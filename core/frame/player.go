@@ -40,6 +40,7 @@ type Player struct {
 	when    when
 	kept    map[*motion.Tie][]float64 // of edges that never go back: how far they have been by a time of their scene
 	cuts    []cut
+	paints  []Paint      // of what several changes are at work on
 	samples []geom.Point // of the last edge with an outline
 	plateOf int          // the text whose plate is being written in parts, by its node, from 1 on; 0: none
 }
@@ -70,13 +71,14 @@ type node struct {
 	end   int     // nodes[i+1:end] lie inside
 	paint Paint   // of a page
 	// What a morph changes:
-	other  *layer  // the layer of the other side, for its colours
-	share  float64 // eased progress towards other
-	size   geom.Point
-	corner float64
-	sized  bool
-	grown  float64 // how much its matrix enlarges a text; 0: not at all
-	mixed  int     // 1 + the place of its effects in Player.effects; 0: those of the layer
+	other   *layer  // the layer of the other side, for its colours
+	share   float64 // eased progress towards other
+	size    geom.Point
+	corner  float64
+	sized   bool
+	grown   float64 // how much its matrix enlarges a text; 0: not at all
+	mixed   int     // 1 + the place of its effects in Player.effects; 0: those of the layer
+	painted int     // 1 + the place of the paints of its outlines in Player.paints; 0: as layer and other have them
 	// Of a mask:
 	rests geom.Point // at rest: the period of its scrolls, whose copies a view may show
 	mask  string     // doc.Inside or doc.Outside
@@ -230,7 +232,7 @@ func (p *Player) StandAtRest(i int) {
 // clear forgets what was placed, and keeps the memory.
 func (p *Player) clear() {
 	p.nodes, p.effects, p.tilts = p.nodes[:0], p.effects[:0], p.tilts[:0]
-	p.tips, p.cuts = p.tips[:0], p.cuts[:0]
+	p.tips, p.cuts, p.paints = p.tips[:0], p.cuts[:0], p.paints[:0]
 	p.veils.Reset()
 }
 
@@ -312,13 +314,35 @@ func (p *Player) alone(l *layer) bool {
 }
 
 func (p *Player) layer(l *layer, parent geom.Matrix, pose *motion.Pose, alpha float64, c *motion.Clock) {
-	m := l.rest
-	if pose != &restPose {
+	m, opacity := l.rest, l.doc.Opacity
+	switch {
+	case c != nil && len(l.becomes) > 0:
+		m, opacity = l.under(pose, *c)
+	case pose != &restPose:
 		m = l.at(*pose)
 	}
 	n := node{
-		kind: leafNode, layer: l, m: parent.Mul(m), alpha: alpha * l.doc.Opacity,
+		kind: leafNode, layer: l, m: parent.Mul(m), alpha: alpha * opacity,
 		veil: pose.Veil, loops: pose.Loops, blur: pose.Blur, tilt: p.tilted(&pose.Tilts, l.box), mask: l.doc.Mask,
+	}
+	if l.doc.Kind == doc.Group {
+		n.kind = groupNode
+	}
+	if c != nil && len(l.becomes) > 0 {
+		var to *layer
+		n, to = p.as(l, n, *c)
+		if n.other != nil {
+			switch {
+			case !alike(n.layer, to):
+				p.dissolve(n, to, c)
+			case l.doc.Kind == doc.TextKind:
+				p.words(&pair{a: n.layer, b: to}, n, strandClock{*c, *c, n.share})
+			default:
+				p.close(p.open(n))
+			}
+			return
+		}
+		l = n.layer
 	}
 	unit := ""
 	if c != nil {
@@ -326,10 +350,7 @@ func (p *Player) layer(l *layer, parent geom.Matrix, pose *motion.Pose, alpha fl
 	} else if !l.track.Still() {
 		n.rests = l.track.Repeats()
 	}
-	switch {
-	case l.doc.Kind == doc.Group:
-		n.kind = groupNode
-	case unit != "" && len(l.pieces) > 0:
+	if n.kind == leafNode && unit != "" && len(l.pieces) > 0 {
 		n.kind = textNode
 	}
 	i := p.open(n)

@@ -161,17 +161,21 @@ func (p *Player) driver(l *layer, c motion.Clock, by geom.Point) geom.Matrix {
 // placedLayer returns the index of the node that shows a layer on either side of a morph; -1 where it is not drawn.
 func (p *Player) placedLayer(l *layer) int {
 	for i := range p.nodes {
-		if n := &p.nodes[i]; (n.layer == l || n.other == l) && n.kind != pieceNode {
+		if n := &p.nodes[i]; (n.layer.is(l) || n.other.is(l)) && n.kind != pieceNode {
 			return i
 		}
 	}
 	return -1
 }
 
+// is reports whether a layer is another one, or what changes have made of that.
+func (l *layer) is(o *layer) bool { return l != nil && (l == o || l.of == o) }
+
 // standsAt is the map from a layer's own axes to the page at a clock, whether or not it is drawn.
 func (p *Player) standsAt(l *layer, c motion.Clock) geom.Matrix {
 	p.scratch.Reset()
-	m := l.at(l.track.At(c, &p.scratch))
+	is := l.standing(c, &p.scratch)
+	m := is.Matrix()
 	g := l.parent
 	if g == nil {
 		return m

@@ -28,7 +28,7 @@ func Between(a, b *state.State, p float64, way doc.Strand, loops *effect.Going, 
 		FlipX: flip.FlipX, FlipY: flip.FlipY,
 		Size: geom.Point{X: max(size.X, 0), Y: max(size.Y, 0)}, Corner: max(Number(a.Corner, b.Corner, p), 0),
 		Opacity: Ease(Number(a.Opacity, b.Opacity, p)), Veil: mem.With(mem.Lifted(a.Veil, Ease(p)), mem.Lifted(b.Veil, 1-Ease(p))),
-		Growth: max(-1, Number(a.Growth, b.Growth, p)), Blur: max(0, Number(a.Blur, b.Blur, p)), Tilts: a.Tilts.Toward(b.Tilts, p), Drawn: a.Drawn.Toward(b.Drawn, p),
+		Large: max(-1, Number(a.Large, b.Large, p)), Growth: max(-1, Number(a.Growth, b.Growth, p)), Blur: max(0, Number(a.Blur, b.Blur, p)), Tilts: a.Tilts.Toward(b.Tilts, p), Drawn: a.Drawn.Toward(b.Drawn, p),
 	}.Going(loops)
 }
 

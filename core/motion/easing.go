@@ -309,6 +309,8 @@ func DefaultEasing(m *doc.Move) string {
 		if m.Lasts == "" {
 			return "ease-in-out"
 		}
+	case doc.Change:
+		return "ease-in-out"
 	}
 	return "linear"
 }

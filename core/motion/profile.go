@@ -46,6 +46,8 @@ func Profile(m *doc.Move, iv Interval, n int) []float64 {
 				x = 1 - math.Abs(1-2*share)
 			}
 			out[i] = clamp(ease(x))
+		case m.Kind == doc.Change: // from one step to the next
+			out[i] = clamp(0.25 + 0.75*ease(progress(share)))
 		case m.Kind == doc.MotionPath:
 			const d = 1e-3
 			a, b := max(0, share-d), min(1, share+d)

@@ -347,6 +347,8 @@ func Name(m *doc.Move) string {
 	switch e := m.Does(); {
 	case m.Kind == doc.MotionPath:
 		return "Path"
+	case m.Kind == doc.Change:
+		return "Change"
 	case e != nil:
 		name = e.Words
 	}

@@ -2,6 +2,7 @@ package motion
 
 import (
 	"math"
+	"sort"
 
 	"capstan/core/doc"
 	"capstan/core/effect"
@@ -22,6 +23,7 @@ type Extent struct {
 type Track struct {
 	presence []presence
 	ties     []tied
+	changes  []Change
 	paths    []path
 	loops    []loop
 	finest   string
@@ -59,6 +61,10 @@ func NewTrack(l *doc.Layer, t *Timing, x Extent, lasting []Lasting) *Track {
 			if m.Lasts != doc.WholeThread {
 				k.addPath(m, iv, false)
 			}
+		case doc.Change:
+			if m.Change != nil {
+				k.changes = append(k.changes, newChange(m, iv))
+			}
 		case doc.Loop:
 			if m.Drifts() {
 				if m.Lasts != doc.WholeThread {
@@ -77,6 +83,7 @@ func NewTrack(l *doc.Layer, t *Timing, x Extent, lasting []Lasting) *Track {
 		}
 	}
 	k.presence = sortPresence(k.presence)
+	sort.SliceStable(k.changes, func(i, j int) bool { return k.changes[i].Begin < k.changes[j].Begin })
 	k.finest = finest(k)
 	return k
 }
@@ -138,7 +145,9 @@ func Finest(l *doc.Layer) string {
 }
 
 // Still reports whether nothing in the track ever moves the layer.
-func (k *Track) Still() bool { return len(k.presence)+len(k.paths)+len(k.loops)+len(k.ties) == 0 }
+func (k *Track) Still() bool {
+	return len(k.presence)+len(k.paths)+len(k.loops)+len(k.ties)+len(k.changes) == 0
+}
 
 // EntersEarly reports whether an entrance begins inside the scene's own transition.
 func (k *Track) EntersEarly() bool {

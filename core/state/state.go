@@ -30,6 +30,7 @@ type State struct {
 	Opacity float64     // 0..1; 0 where it is not drawn
 	Veil    motion.Veil // what shows of it
 
+	Large  float64      // of changes: it is 1 + this times as large, about its pivot
 	Growth float64      // of presence moves: it is 1 + this times as large, about its pivot
 	Blur   float64      // of presence moves: px, deviation of a Gaussian
 	Tilts  effect.Tilts // of presence moves: out of the page
@@ -73,7 +74,7 @@ func (s *State) Matrix() geom.Matrix {
 	if s.Spin != 0 {
 		m = m.Mul(geom.Rotate(s.Spin).About(s.Pivot))
 	}
-	if k := (1 + s.Growth) * (1 + s.Loops.Growth); k != 1 {
+	if k := (1 + s.Large) * (1 + s.Growth) * (1 + s.Loops.Growth); k != 1 {
 		m = m.Mul(geom.Scale(k, k).About(s.Pivot))
 	}
 	if s.FlipX || s.FlipY {
