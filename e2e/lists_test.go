@@ -9,6 +9,7 @@ import (
 	"math"
 	"testing"
 
+	"capstan/core/display"
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/e2e/browser"
@@ -33,7 +34,7 @@ func (l *list) num(v ...float64) *list {
 
 // shape adds an outline in one colour.
 func (l *list) shape(p *geom.Path, r, g, b, a float64) *list {
-	l.op(frame.OpOutline, uint32(len(p.Verbs)))
+	l.op(display.OpOutline, uint32(len(p.Verbs)))
 	for _, v := range p.Verbs {
 		l.op(uint32(v))
 	}
@@ -62,29 +63,29 @@ func (l *list) board(x, y, w, h float64) *list {
 }
 
 func masked(outside uint32, feather float64) *list {
-	l := (&list{}).op(frame.OpMask, outside).num(40, 30, 240, 180, feather).board(40, 30, 240, 180).op(frame.OpNext)
-	return l.shape(ellipse(150, 120, 180, 130), 0, 0, 0, 1).op(frame.OpEnd)
+	l := (&list{}).op(display.OpMask, outside).num(40, 30, 240, 180, feather).board(40, 30, 240, 180).op(display.OpNext)
+	return l.shape(ellipse(150, 120, 180, 130), 0, 0, 0, 1).op(display.OpEnd)
 }
 
 // veiled is a board under a veil: its terms, with the numbers of each after its matrix and opacity.
-func veiled(terms []frame.VeilTerm, numbers ...[]float64) *list {
-	l := (&list{}).op(frame.OpVeil, uint32(len(terms))).op(terms...).num(40, 30, 240, 180)
+func veiled(terms []display.VeilTerm, numbers ...[]float64) *list {
+	l := (&list{}).op(display.OpVeil, uint32(len(terms))).op(terms...).num(40, 30, 240, 180)
 	for _, v := range numbers {
 		m := geom.Rotate(12).About(geom.Point{X: 160, Y: 120})
 		l.num(m.A, m.B, m.C, m.D, m.E, m.F, 0.9).num(v...)
 	}
-	return l.board(40, 30, 240, 180).op(frame.OpEnd)
+	return l.board(40, 30, 240, 180).op(display.OpEnd)
 }
 
-func one(t frame.VeilTerm, v ...float64) *list { return veiled([]frame.VeilTerm{t}, v) }
+func one(t display.VeilTerm, v ...float64) *list { return veiled([]display.VeilTerm{t}, v) }
 
 // turned is a board turned about an upright axis by degrees, seen from far px away: CSS Transforms 2, perspective().
 func turned(deg, far, scale float64) *list {
 	sin, cos := math.Sincos(deg * math.Pi / 180)
 	// (x, y) on the board, about its middle: x' = x cos, z = -x sin; seen at 160 + x' far/(far - z).
-	l := (&list{}).op(frame.OpProject).num(0, 0, 320, 240, -100, -70, 200, 140)
+	l := (&list{}).op(display.OpProject).num(0, 0, 320, 240, -100, -70, 200, 140)
 	l.num(cos*far+160*sin, 0, 160*far, 120*sin, far, 120*far, sin, 0, far)
-	return l.num(scale).board(-100, -70, 200, 140).op(frame.OpEnd)
+	return l.num(scale).board(-100, -70, 200, 140).op(display.OpEnd)
 }
 
 // tiled is a tile of w x h samples, covers in one colour or RGBA, laid over a part of the page and turned.
@@ -98,7 +99,7 @@ func tiled(w, h int, depth uint32, deg float64) *list {
 		}
 		bytes = append(bytes, byte(a))
 	}
-	l := (&list{}).op(frame.OpTile, uint32(w), uint32(h), depth)
+	l := (&list{}).op(display.OpTile, uint32(w), uint32(h), depth)
 	for len(bytes)%4 != 0 {
 		bytes = append(bytes, 0)
 	}
@@ -124,20 +125,20 @@ func TestListsArePaintedAlike(t *testing.T) {
 		"a mask from outside":       {masked(1, 0), masked(0, 0), item{}, 1.5},
 		"a mask with a soft border": {masked(0, 40), masked(0, 0), item{smooth: 4}, 1.5},
 		"a soft mask from outside":  {masked(1, 25), masked(1, 0), item{smooth: 4}, 1.5},
-		"doors":                     {one(frame.VeilDoors, 1, 0, 160, 70, 0, 0), one(frame.VeilDoors, 1, 0, 160, 70, 0, 1), item{}, 1.5},
-		"soft doors":                {one(frame.VeilDoors, 0, 1, 120, 60, 50, 0), one(frame.VeilDoors, 0, 1, 120, 60, 0, 0), item{smooth: 4}, 1.5},
-		"doors that barely open":    {one(frame.VeilDoors, 0, 1, 120, 10, 40, 0), one(frame.VeilDoors, 0, 1, 120, 30, 40, 0), item{smooth: 4}, 1.5},
-		"a box":                     {one(frame.VeilBox, 160, 120, 120, 90, 90, 50, 0, 0), one(frame.VeilDiamond, 160, 120, 120, 90, 90, 50, 0, 0), item{}, 1.5},
-		"a soft box, closing":       {one(frame.VeilBox, 160, 120, 120, 90, 90, 50, 30, 1), one(frame.VeilBox, 160, 120, 120, 90, 90, 50, 30, 0), item{smooth: 4}, 1.5},
-		"a diamond":                 {one(frame.VeilDiamond, 150, 110, 120, 90, 90, 60, 0, 0), one(frame.VeilDiamond, 150, 110, 120, 90, 90, 70, 0, 0), item{}, 1.5},
-		"an ellipse":                {one(frame.VeilEllipse, 160, 120, 120, 60, 60, 50, 0, 0), one(frame.VeilEllipse, 160, 120, 90, 60, 60, 50, 0, 0), item{}, 1.5},
-		"a soft ellipse":            {one(frame.VeilEllipse, 160, 120, 120, 60, 60, 70, 50, 0), one(frame.VeilEllipse, 160, 120, 120, 60, 60, 70, 5, 0), item{smooth: 4}, 1.5},
-		"a sector":                  {one(frame.VeilSector, 160, 120, 20, 130, 0), one(frame.VeilSector, 160, 120, 20, -130, 0), item{}, 1.5},
-		"most of a turn":            {one(frame.VeilSector, 160, 120, -40, 290, 0), one(frame.VeilSector, 160, 120, -40, 290, 1), item{}, 1.5},
-		"grains":                    {one(frame.VeilNoise, 7, 9, 0, 0.4, 0.05, 0), one(frame.VeilNoise, 8, 9, 0, 0.4, 0.05, 0), item{}, 1.5},
-		"a front of noise":          {one(frame.VeilNoise, 7, 40, 1, 0.5, 0.3, 0), one(frame.VeilNoise, 7, 40, 1, 0.6, 0.3, 0), item{smooth: 4}, 1.5},
-		"three in one": {veiled([]frame.VeilTerm{frame.VeilHalf, frame.VeilEllipse, frame.VeilOver, frame.VeilSector, frame.VeilTimes}, []float64{1, 0, 120, 20, 0}, []float64{220, 120, 60, 60, 60, 50, 10, 0}, []float64{160, 120, 0, 240, 0}),
-			veiled([]frame.VeilTerm{frame.VeilHalf, frame.VeilEllipse, frame.VeilTimes, frame.VeilSector, frame.VeilOver}, []float64{1, 0, 120, 20, 0}, []float64{220, 120, 60, 60, 60, 50, 10, 0}, []float64{160, 120, 0, 240, 0}), item{}, 1.5},
+		"doors":                     {one(display.VeilDoors, 1, 0, 160, 70, 0, 0), one(display.VeilDoors, 1, 0, 160, 70, 0, 1), item{}, 1.5},
+		"soft doors":                {one(display.VeilDoors, 0, 1, 120, 60, 50, 0), one(display.VeilDoors, 0, 1, 120, 60, 0, 0), item{smooth: 4}, 1.5},
+		"doors that barely open":    {one(display.VeilDoors, 0, 1, 120, 10, 40, 0), one(display.VeilDoors, 0, 1, 120, 30, 40, 0), item{smooth: 4}, 1.5},
+		"a box":                     {one(display.VeilBox, 160, 120, 120, 90, 90, 50, 0, 0), one(display.VeilDiamond, 160, 120, 120, 90, 90, 50, 0, 0), item{}, 1.5},
+		"a soft box, closing":       {one(display.VeilBox, 160, 120, 120, 90, 90, 50, 30, 1), one(display.VeilBox, 160, 120, 120, 90, 90, 50, 30, 0), item{smooth: 4}, 1.5},
+		"a diamond":                 {one(display.VeilDiamond, 150, 110, 120, 90, 90, 60, 0, 0), one(display.VeilDiamond, 150, 110, 120, 90, 90, 70, 0, 0), item{}, 1.5},
+		"an ellipse":                {one(display.VeilEllipse, 160, 120, 120, 60, 60, 50, 0, 0), one(display.VeilEllipse, 160, 120, 90, 60, 60, 50, 0, 0), item{}, 1.5},
+		"a soft ellipse":            {one(display.VeilEllipse, 160, 120, 120, 60, 60, 70, 50, 0), one(display.VeilEllipse, 160, 120, 120, 60, 60, 70, 5, 0), item{smooth: 4}, 1.5},
+		"a sector":                  {one(display.VeilSector, 160, 120, 20, 130, 0), one(display.VeilSector, 160, 120, 20, -130, 0), item{}, 1.5},
+		"most of a turn":            {one(display.VeilSector, 160, 120, -40, 290, 0), one(display.VeilSector, 160, 120, -40, 290, 1), item{}, 1.5},
+		"grains":                    {one(display.VeilNoise, 7, 9, 0, 0.4, 0.05, 0), one(display.VeilNoise, 8, 9, 0, 0.4, 0.05, 0), item{}, 1.5},
+		"a front of noise":          {one(display.VeilNoise, 7, 40, 1, 0.5, 0.3, 0), one(display.VeilNoise, 7, 40, 1, 0.6, 0.3, 0), item{smooth: 4}, 1.5},
+		"three in one": {veiled([]display.VeilTerm{display.VeilHalf, display.VeilEllipse, display.VeilOver, display.VeilSector, display.VeilTimes}, []float64{1, 0, 120, 20, 0}, []float64{220, 120, 60, 60, 60, 50, 10, 0}, []float64{160, 120, 0, 240, 0}),
+			veiled([]display.VeilTerm{display.VeilHalf, display.VeilEllipse, display.VeilTimes, display.VeilSector, display.VeilOver}, []float64{1, 0, 120, 20, 0}, []float64{220, 120, 60, 60, 60, 50, 10, 0}, []float64{160, 120, 0, 240, 0}), item{}, 1.5},
 		"covers":                   {tiled(37, 23, 1, 0), tiled(37, 23, 1, 2), item{smooth: 4}, 1.5},
 		"a tile of colours":        {tiled(30, 20, 4, 14), tiled(30, 20, 4, 16), item{smooth: 4}, 1.5},
 		"a little perspective":     {turned(20, 700, 1), turned(32, 700, 1), item{}, 3},

@@ -6,7 +6,7 @@ import (
 	"capstan/core/geom"
 )
 
-// Shape is the form of what is uncovered. Each has numbers of its own, which painters know (see frame.VeilTerms).
+// Shape is the form of what is uncovered. Each has numbers of its own, which painters know (see display.VeilTerms).
 type Shape int
 
 // The shapes.

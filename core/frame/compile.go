@@ -8,7 +8,6 @@ import (
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/motion"
-	form "capstan/core/shape"
 	"capstan/core/state"
 	"capstan/core/text"
 )
@@ -75,7 +74,7 @@ type outlines struct {
 	picture uint32
 	lines   []geom.Box // of texts: where a pointer finds them
 	path    *geom.Path // of drawn paths
-	spec    form.Spec  // of shapes
+	spec    state.Spec // of shapes
 	pieces  []piece    // of texts whose moves divide them
 	plate   *shape     // behind a text
 	scale   float64    // of the sizes of a text, to fit its box

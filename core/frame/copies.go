@@ -1,6 +1,7 @@
 package frame
 
 import (
+	"capstan/core/display"
 	"math"
 	"slices"
 
@@ -33,10 +34,10 @@ func (p *Player) copies(i int, v View, alpha float64, by geom.Matrix) {
 		return
 	}
 	adjoin = adjoin && n.addable((x1-x0+1)*(y1-y0+1))
-	whole, one := Effects{Opacity: 1}, Effects{Opacity: 1, Blend: Added}
-	var all mark
+	whole, one := Effects{Opacity: 1}, Effects{Opacity: 1, Blend: display.Added}
+	var all display.Mark
 	if adjoin {
-		all = p.list.group(&whole)
+		all = p.list.Group(&whole)
 	}
 	for y := y0; y <= y1; y++ {
 		for x := x0; x <= x1; x++ {
@@ -49,13 +50,13 @@ func (p *Player) copies(i int, v View, alpha float64, by geom.Matrix) {
 				p.shown(i, v, a, aside(by, n.m, at))
 				continue
 			}
-			k := p.list.group(&one)
+			k := p.list.Group(&one)
 			p.shown(i, v, a, aside(by, n.m, at))
-			p.list.endGroup(k, &one)
+			p.list.EndGroup(k, &one)
 		}
 	}
 	if adjoin {
-		p.list.endGroup(all, &whole)
+		p.list.EndGroup(all, &whole)
 	}
 }
 
@@ -119,13 +120,13 @@ func (n *node) adjoin() bool {
 func (n *node) addable(copies int) bool {
 	byUnit := func(m *doc.Move) bool { return m.Unit != "" }
 	return copies > 1 && copies <= maxAdjoining && !n.sized && n.mixed == 0 && n.other == nil &&
-		n.layer.effects.Blend == Normal && !slices.ContainsFunc(n.layer.doc.Moves, byUnit) && n.layer.rigid()
+		n.layer.effects.Blend == display.Normal && !slices.ContainsFunc(n.layer.doc.Moves, byUnit) && n.layer.rigid()
 }
 
 // rigid reports whether nothing in a layer moves or is blended.
 func (l *layer) rigid() bool {
 	for _, c := range l.children {
-		if !c.track.Still() || c.effects.Blend != Normal || !c.rigid() {
+		if !c.track.Still() || c.effects.Blend != display.Normal || !c.rigid() {
 			return false
 		}
 	}
@@ -161,7 +162,7 @@ func (p *Player) strip(i, x0, x1, y0, y1 int, alpha float64, by geom.Matrix) boo
 				p.tmp.Append(p.film.Geometry.Path(s.key), geom.Translate(n.loops.Scroll.Add(geom.Point{X: float64(x) * n.loops.Period.X, Y: float64(y) * n.loops.Period.Y})))
 			}
 		}
-		p.list.outline(&p.tmp, by.Mul(n.m), &s.paint, a)
+		p.list.Outline(&p.tmp, by.Mul(n.m), &s.paint, a)
 	}
 	return true
 }

@@ -1,6 +1,7 @@
 package frame
 
 import (
+	"capstan/core/display"
 	"fmt"
 	"math"
 	"slices"
@@ -147,7 +148,7 @@ func (f *Film) drawingOf(l *layer, shapes []shape, width float64, m geom.Matrix,
 }
 
 // band is the course by which a picture is uncovered, as a hand would rub it in: a zigzag from its upper left downwards, eight strokes or more, each
-// a little off by a number hashed from its place (NoiseAt), and the pen whose width covers all of the box by then.
+// a little off by a number hashed from its place (display.NoiseAt), and the pen whose width covers all of the box by then.
 func band(box geom.Box) (*geom.Path, geom.Pen) {
 	rows := int(min(200, max(8, math.Ceil(box.H()/120))))
 	step := box.H() / float64(rows)
@@ -159,7 +160,7 @@ func band(box geom.Box) (*geom.Path, geom.Pen) {
 			x = box.Min.X
 		}
 		y := box.Min.Y + (float64(i)-0.5)*step
-		p.Line(geom.Point{X: x, Y: y + 0.2*step*(NoiseAt(uint32(rows), false, float64(i), 0)-0.5)})
+		p.Line(geom.Point{X: x, Y: y + 0.2*step*(display.NoiseAt(uint32(rows), false, float64(i), 0)-0.5)})
 	}
 	return p, geom.Pen{Width: 2.6 * step, Cap: geom.RoundCap, Join: geom.RoundJoin}
 }

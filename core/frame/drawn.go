@@ -1,6 +1,7 @@
 package frame
 
 import (
+	"capstan/core/display"
 	"cmp"
 	"slices"
 
@@ -176,7 +177,7 @@ func (p *Player) drawnLeaf(n *node, v View, alpha float64, m geom.Matrix) {
 		for i := range shapes {
 			if s := &shapes[i]; s.of == 0 && !s.paint.Clear() {
 				c := paint(i, &s.paint)
-				p.list.fill(p.film.Geometry, s.key, m, &c, alpha*n.draw.fill)
+				p.fill(s.key, m, &c, alpha*n.draw.fill)
 			}
 		}
 	}
@@ -196,14 +197,14 @@ func (p *Player) drawnLeaf(n *node, v View, alpha float64, m geom.Matrix) {
 			p.drawnPartly(s, share, m, &c, alpha)
 			continue
 		}
-		p.sided(s, m, func() { p.list.fill(p.film.Geometry, s.whole, m, &c, alpha) })
+		p.sided(s, m, func() { p.fill(s.whole, m, &c, alpha) })
 	}
 }
 
 func (p *Player) drawnPartly(s *line, share float64, m geom.Matrix, c *Paint, alpha float64) {
 	if share > 0 {
 		stroke := p.strokes.Part(s.path, s.measure, 0, share, s.pen)
-		p.sided(s, m, func() { p.list.outline(stroke, m, c, alpha) })
+		p.sided(s, m, func() { p.list.Outline(stroke, m, c, alpha) })
 	}
 }
 
@@ -214,12 +215,12 @@ func (p *Player) sided(s *line, m geom.Matrix, inside func()) {
 		return
 	}
 	l := &p.list
-	l.op(OpClip, s.of, outsideCode(s.side))
-	k := l.openBox()
-	l.matrix(m)
+	l.Op(display.OpClip, s.of, outsideCode(s.side))
+	k := l.OpenBox()
+	l.Matrix(m)
 	inside()
-	l.op(OpEnd)
-	l.closeBox(k)
+	l.Op(display.OpEnd)
+	l.CloseBox(k)
 }
 
 // finished writes a leaf as it is when all of it is drawn.
@@ -243,17 +244,17 @@ func (p *Player) rubbed(n *node, d *drawing, v View, alpha float64, m geom.Matri
 		return
 	}
 	l, s := &p.list, &d.lines[0]
-	l.op(OpMask, 0)
-	k := l.openBox()
-	l.num(0)
+	l.Op(display.OpMask, 0)
+	k := l.OpenBox()
+	l.Num(0)
 	p.finished(n, v, alpha, m)
-	shown := l.reach
-	l.op(OpNext)
-	l.reach = geom.EmptyBox()
-	l.outline(p.strokes.Part(s.path, s.measure, 0, n.draw.lines, s.pen), m, &state.White, 1)
-	l.op(OpEnd)
-	if l.reach = shown.Intersect(l.reach); l.reach.Empty() {
-		l.reach = geom.EmptyBox()
+	shown := l.Reach
+	l.Op(display.OpNext)
+	l.Reach = geom.EmptyBox()
+	l.Outline(p.strokes.Part(s.path, s.measure, 0, n.draw.lines, s.pen), m, &state.White, 1)
+	l.Op(display.OpEnd)
+	if l.Reach = shown.Intersect(l.Reach); l.Reach.Empty() {
+		l.Reach = geom.EmptyBox()
 	}
-	l.closeBox(k)
+	l.CloseBox(k)
 }

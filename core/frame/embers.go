@@ -1,6 +1,7 @@
 package frame
 
 import (
+	"capstan/core/display"
 	"math"
 
 	"capstan/core/geom"
@@ -32,16 +33,16 @@ func (p *Player) smoulder(i int, v View, a float64, by geom.Matrix) {
 		box, m := n.layer.reaches, by.Mul(n.m)
 		for b, fields := range r.Front.Rims(r.Share, r.Inverted) {
 			l := &p.list
-			l.op(OpVeil, 3, VeilNoise, VeilNoise, VeilTimes)
-			outer := l.openBox()
+			l.Op(display.OpVeil, 3, display.VeilNoise, display.VeilNoise, display.VeilTimes)
+			outer := l.OpenBox()
 			for f := range fields {
-				l.matrix(m)
-				l.num(1)
-				l.num(fields[f].N[:fields[f].Count]...)
+				l.Matrix(m)
+				l.Num(1)
+				l.Num(fields[f].N[:fields[f].Count]...)
 			}
-			l.op(OpMask, 0)
-			box0 := l.openBox()
-			l.num(0)
+			l.Op(display.OpMask, 0)
+			box0 := l.OpenBox()
+			l.Num(0)
 			c := morph.Paints(&char, &edge, float64(b))
 			p.bent.Reset()
 			for k, q := range box.Corners() {
@@ -52,18 +53,18 @@ func (p *Player) smoulder(i int, v View, a float64, by geom.Matrix) {
 				}
 			}
 			p.bent.Close()
-			l.outline(&p.bent, m, &c, a)
-			shown := l.reach
-			l.op(OpNext)
-			l.reach = geom.EmptyBox()
+			l.Outline(&p.bent, m, &c, a)
+			shown := l.Reach
+			l.Op(display.OpNext)
+			l.Reach = geom.EmptyBox()
 			p.body(i, v, 1, by)
-			l.op(OpEnd)
-			if l.reach = shown.Intersect(l.reach); l.reach.Empty() {
-				l.reach = geom.EmptyBox()
+			l.Op(display.OpEnd)
+			if l.Reach = shown.Intersect(l.Reach); l.Reach.Empty() {
+				l.Reach = geom.EmptyBox()
 			}
-			l.closeBox(box0)
-			l.op(OpEnd)
-			l.closeBox(outer)
+			l.CloseBox(box0)
+			l.Op(display.OpEnd)
+			l.CloseBox(outer)
 		}
 		p.sparkle(i, glow, r.Share, a, by)
 	}
@@ -81,9 +82,9 @@ func (p *Player) sparkle(i int, glow *state.Glow, share, a float64, by geom.Matr
 			return
 		}
 		p.sparks++
-		of := func(what float64) float64 { return NoiseAt(glow.Seed^0x5eed, false, float64(k), what) }
+		of := func(what float64) float64 { return display.NoiseAt(glow.Seed^0x5eed, false, float64(k), what) }
 		q := geom.Point{X: box.Min.X + of(1)*box.W(), Y: box.Min.Y + of(2)*box.H()}
-		born := glow.Passes(NoiseAt(glow.Seed, true, q.X/grain, q.Y/grain))
+		born := glow.Passes(display.NoiseAt(glow.Seed, true, q.X/grain, q.Y/grain))
 		life := min(sparkLives*(0.5+of(3)), 1-born)
 		age := (share - born) / life
 		if !(age >= 0 && age < 1) || !p.covers(i, n.m.Apply(q), 0) {
@@ -97,7 +98,7 @@ func (p *Player) sparkle(i int, glow *state.Glow, share, a float64, by geom.Matr
 		dot := &p.bent
 		dot.Reset()
 		dot.Append(&round, geom.Translate(at).Mul(geom.Scale(r, r)))
-		p.list.outline(dot, geom.Identity, &c, a*(1-age*age))
+		p.list.Outline(dot, geom.Identity, &c, a*(1-age*age))
 	}
 }
 

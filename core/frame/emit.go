@@ -1,19 +1,19 @@
 package frame
 
 import (
+	"capstan/core/display"
 	"math"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/morph"
-	form "capstan/core/shape"
 	"capstan/core/state"
 )
 
 func (p *Player) emit(v View) *List {
 	f := p.film
 	l := &p.list
-	l.reset(float64(f.Doc.Film.Width), float64(f.Doc.Film.Height))
+	l.Reset(float64(f.Doc.Film.Width), float64(f.Doc.Film.Height))
 	p.sparks = 0
 	p.paint(0, len(p.nodes), v, 1, geom.Identity)
 	for i := range p.tips {
@@ -26,23 +26,23 @@ func (p *Player) emit(v View) *List {
 // their own.
 func (p *Player) paint(from, to int, v View, alpha float64, by geom.Matrix) {
 	l := &p.list
-	sheet, one := Effects{Opacity: 1}, Effects{Opacity: 1, Blend: Added}
+	sheet, one := Effects{Opacity: 1}, Effects{Opacity: 1, Blend: display.Added}
 	joined, share := from, 0.0 // the nodes up to here are added up, to a share
-	var all, parted mark
+	var all, parted display.Mark
 	for i := from; i < to; i = p.nodes[i].end {
 		n := &p.nodes[i]
 		if i == joined {
 			if joined, share = p.joined(i, to); joined > i {
 				if share < 1 {
-					l.op(OpMix)
-					parted = l.openBox()
-					l.num(share)
+					l.Op(display.OpMix)
+					parted = l.OpenBox()
+					l.Num(share)
 					p.apart = true
 					p.paint(i, joined, v, alpha, by)
 					p.apart = false
-					l.op(OpNext)
+					l.Op(display.OpNext)
 				}
-				all = l.group(&sheet)
+				all = l.Group(&sheet)
 			}
 		}
 		switch n.kind {
@@ -53,51 +53,51 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Matrix) {
 				if n.m.E != 0 || n.m.F != 0 {
 					key = p.film.broad
 				}
-				l.fill(p.film.Geometry, key, by.Mul(n.m), &c, 1)
+				p.fill(key, by.Mul(n.m), &c, 1)
 			}
 		case mixNode, wipeNode:
 			second := p.nodes[i+1].end
-			var box mark
+			var box display.Mark
 			if n.kind == mixNode {
-				l.op(OpMix)
-				box = l.openBox()
-				l.num(n.share)
+				l.Op(display.OpMix)
+				box = l.OpenBox()
+				l.Num(n.share)
 			} else {
-				l.op(OpWipe)
-				l.terms(n.veil, p.film.pageBox())
-				box = l.openBox()
-				l.termNumbers(n.veil, n.m, p.film.pageBox())
+				l.Op(display.OpWipe)
+				l.Terms(n.veil, p.film.pageBox())
+				box = l.OpenBox()
+				l.TermNumbers(n.veil, n.m, p.film.pageBox())
 			}
 			p.paint(i+1, second, v, 1, by)
-			l.op(OpNext)
+			l.Op(display.OpNext)
 			p.paint(second, n.end, v, 1, by)
-			l.op(OpEnd)
-			l.closeBox(box)
+			l.Op(display.OpEnd)
+			l.CloseBox(box)
 		case sideNode:
 			p.paint(i+1, n.end, v, alpha, by)
 		case clipNode:
 			page := p.film.pageBox()
 			clip := geom.Box{Min: geom.Point{X: n.m.E, Y: n.m.F}, Max: geom.Point{X: n.m.E + page.W(), Y: n.m.F + page.H()}}
-			l.op(OpClipPage)
-			box := l.openBox()
-			l.num(clip.Min.X, clip.Min.Y, clip.W(), clip.H())
+			l.Op(display.OpClipPage)
+			box := l.OpenBox()
+			l.Num(clip.Min.X, clip.Min.Y, clip.W(), clip.H())
 			p.paint(i+1, n.end, v, 1, by)
-			l.op(OpEnd)
-			l.reach = l.reach.Intersect(clip)
-			l.closeBox(box)
+			l.Op(display.OpEnd)
+			l.Reach = l.Reach.Intersect(clip)
+			l.CloseBox(box)
 		default:
 			if j, _ := p.joint(n); i < joined && j.meet {
-				k := l.group(&one)
+				k := l.Group(&one)
 				p.copies(i, v, alpha, by)
-				l.endGroup(k, &one)
+				l.EndGroup(k, &one)
 			} else {
 				p.copies(i, v, alpha, by)
 			}
 			if n.end == joined {
-				l.endGroup(all, &sheet)
+				l.EndGroup(all, &sheet)
 				if share < 1 {
-					l.op(OpEnd)
-					l.closeBox(parted)
+					l.Op(display.OpEnd)
+					l.CloseBox(parted)
 				}
 			}
 		}
@@ -150,13 +150,13 @@ func (p *Player) veiled(i int, by geom.Matrix, inside func()) {
 	if n.kind == pieceNode {
 		box = n.layer.pieces[n.piece].reaches
 	}
-	l.op(OpVeil)
-	l.terms(n.veil, box)
-	k := l.openBox()
-	l.termNumbers(n.veil, by.Mul(n.m), box)
+	l.Op(display.OpVeil)
+	l.Terms(n.veil, box)
+	k := l.OpenBox()
+	l.TermNumbers(n.veil, by.Mul(n.m), box)
 	inside()
-	l.op(OpEnd)
-	l.closeBox(k)
+	l.Op(display.OpEnd)
+	l.CloseBox(k)
 }
 
 // affected writes what inside does with the effects of a node; inside is told how opaque it is itself.
@@ -170,15 +170,15 @@ func (p *Player) affected(i int, a float64, by geom.Matrix, inside func(alpha fl
 	e = e.On(by.Mul(n.m))
 	e.Opacity = a
 	outer, inner, two := e.Layers()
-	k := l.group(&outer)
+	k := l.Group(&outer)
 	if two {
-		k := l.group(&inner)
+		k := l.Group(&inner)
 		inside(1)
-		l.endGroup(k, &inner)
+		l.EndGroup(k, &inner)
 	} else {
 		inside(1)
 	}
-	l.endGroup(k, &outer)
+	l.EndGroup(k, &outer)
 }
 
 // effectsOf returns what is done to a node as a whole, and whether that is more than fading. What is done to a text in
@@ -255,7 +255,7 @@ func (p *Player) plate(n *node, alpha float64, by geom.Matrix) {
 		c = morph.Paints(&c, &n.other.plate.paint, n.share)
 	}
 	if !c.Clear() {
-		p.list.fill(p.film.Geometry, s.key, by.Mul(n.m), &c, alpha)
+		p.fill(s.key, by.Mul(n.m), &c, alpha)
 	}
 }
 
@@ -305,20 +305,20 @@ func (p *Player) leafIn(n *node, v View, alpha float64, m geom.Matrix) {
 		c = c.Sized(m, v.Scale)
 		switch own := p.ownOutline(n, s); {
 		case s.side != "":
-			l.op(OpClip, s.of, outsideCode(s.side))
-			k := l.openBox()
-			l.matrix(m)
-			l.fill(p.film.Geometry, s.key, m, &c, alpha)
-			l.op(OpEnd)
-			l.closeBox(k)
+			l.Op(display.OpClip, s.of, outsideCode(s.side))
+			k := l.OpenBox()
+			l.Matrix(m)
+			p.fill(s.key, m, &c, alpha)
+			l.Op(display.OpEnd)
+			l.CloseBox(k)
 		case own != nil:
-			l.outline(own, m, &c, alpha)
+			l.Outline(own, m, &c, alpha)
 		case n.sized:
 			stretch := n.stretch()
 			if inv, ok := stretch.Inverse(); ok && (c.Gradient != nil || c.Texture != nil) {
 				c.Axes = inv.Mul(c.Axes)
 			}
-			l.fill(p.film.Geometry, s.key, m.Mul(stretch), &c, alpha)
+			p.fill(s.key, m.Mul(stretch), &c, alpha)
 		default:
 			p.stored(s.key, m, v, &c, alpha)
 		}
@@ -350,7 +350,7 @@ func (p *Player) ownOutline(n *node, s *shape) *geom.Path {
 	case n.sized && d.IsShape() && d.Kind != doc.Ellipse && (d.Kind != doc.Rectangle || n.corner > 0 || d.Shape != nil):
 		spec := n.layer.spec
 		if n.other != nil && n.other.spec.Kind == spec.Kind {
-			spec = form.Mix(spec, n.other.spec, n.share)
+			spec = state.ShapeBetween(spec, n.other.spec, n.share)
 		}
 		spec.W, spec.H, spec.Corner = n.size.X, n.size.Y, n.corner
 		for i, part := range spec.Parts() {
@@ -422,17 +422,17 @@ func (p *Player) restroke(n *node, shapes, others []shape, m geom.Matrix, alpha 
 		as.Trim = mixTrims(a, b, n.share)
 		line := o.Stroke(as)
 		if with.Side == "" {
-			l.outline(line, m, &c, alpha)
+			l.Outline(line, m, &c, alpha)
 			continue
 		}
-		l.op(OpMask, outsideCode(with.Side))
-		k := l.openBox()
-		l.num(0)
-		l.outline(line, m, &c, alpha)
-		l.op(OpNext)
-		l.outline(o, m, &state.White, 1)
-		l.op(OpEnd)
-		l.closeBox(k)
+		l.Op(display.OpMask, outsideCode(with.Side))
+		k := l.OpenBox()
+		l.Num(0)
+		l.Outline(line, m, &c, alpha)
+		l.Op(display.OpNext)
+		l.Outline(o, m, &state.White, 1)
+		l.Op(display.OpEnd)
+		l.CloseBox(k)
 	}
 }
 
@@ -483,8 +483,8 @@ func (p *Player) picture(n *node, v View, alpha float64, m geom.Matrix) {
 		down := geom.Point{X: m.C, Y: m.D}.Len() * box.H() * v.Scale / (float64(media.Height) * (crop[3] - crop[1]))
 		mip = state.MipFor(across, down, media.Width, media.Height)
 	}
-	p.list.op(OpPicture, n.layer.picture, mip, key)
-	p.list.matrix(m)
-	p.list.num(box.Min.X, box.Min.Y, box.W(), box.H(), crop[0], crop[1], crop[2], crop[3], alpha)
-	p.list.covers(m, box)
+	p.list.Op(display.OpPicture, n.layer.picture, mip, key)
+	p.list.Matrix(m)
+	p.list.Num(box.Min.X, box.Min.Y, box.W(), box.H(), crop[0], crop[1], crop[2], crop[3], alpha)
+	p.list.Covers(m, box)
 }

@@ -4,12 +4,12 @@
 package frame
 
 import (
+	"capstan/core/state"
 	"fmt"
 
 	"capstan/core/combine"
 	"capstan/core/doc"
 	"capstan/core/geom"
-	form "capstan/core/shape"
 )
 
 // Store keeps outlines by content, so that painters may cache what they made of a key. Keys are never used
@@ -73,11 +73,11 @@ func (s *Store) rectangle(b geom.Box, radius float64) uint32 {
 
 // compileOutlines gives a layer the outlines of its shape.
 func (f *Film) compileOutlines(l *layer) {
-	l.spec = form.Of(l.doc)
+	l.spec = state.ShapeOf(l.doc)
 	v, _ := doc.Encode(l.spec.Shape)
 	content := fmt.Sprint("k", l.spec.Kind, l.spec.W, " ", l.spec.H, " ", l.spec.Corner, string(v))
-	var parts []form.Part
-	made := func() []form.Part {
+	var parts []state.Part
+	made := func() []state.Part {
 		if parts == nil {
 			parts = l.spec.Parts()
 		}

@@ -1,6 +1,7 @@
 package frame
 
 import (
+	"capstan/core/display"
 	"math"
 
 	"capstan/core/geom"
@@ -90,12 +91,12 @@ func inFront(h *geom.Projection, box geom.Box) bool {
 // stored writes an outline of the store, through the lens where there is one.
 func (p *Player) stored(key uint32, m geom.Matrix, v View, c *Paint, alpha float64) {
 	if p.lens == nil {
-		p.list.fill(p.film.Geometry, key, m, c, alpha)
+		p.fill(key, m, c, alpha)
 		return
 	}
 	p.bent.Reset()
 	p.bent.Project(p.film.Geometry.Path(key), p.lens, bendsWithin/max(m.MaxScale()*v.Scale, 1e-6))
-	p.list.outline(&p.bent, m, c, alpha)
+	p.list.Outline(&p.bent, m, c, alpha)
 }
 
 // sheet writes a node flat, with as many samples along either of its axes as are seen where it is nearest, and shows that in perspective.
@@ -116,21 +117,21 @@ func (p *Player) sheet(i int, v View, alpha float64, by geom.Matrix, h *geom.Pro
 	}
 	x, y = min(x, mostSheet/max(box.W(), 1)), min(y, mostSheet/max(box.H(), 1))
 	to := geom.Scale(x, y)
-	l.op(OpProject)
-	k := l.openBox()
+	l.Op(display.OpProject)
+	k := l.OpenBox()
 	at := len(l.Numbers)
-	l.num(0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 1)
+	l.Num(0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 1)
 	inside := to.Mul(inv)
 	p.veiled(i, inside, func() { p.body(i, View{Scale: 1, Repeats: v.Repeats}, alpha, inside) })
-	l.op(OpEnd)
+	l.Op(display.OpEnd)
 	back, _ := to.Inverse()
-	flat := back.ApplyBox(l.reach)
-	if l.reach.Empty() {
+	flat := back.ApplyBox(l.Reach)
+	if l.Reach.Empty() {
 		flat = geom.Box{}
 	}
 	flat = clipped(h, flat)
 	onSheet := to.ApplyBox(flat)
-	l.reach = geom.EmptyBox()
+	l.Reach = geom.EmptyBox()
 	if !onSheet.Empty() {
 		scale := min(1, mostSheet/max(onSheet.W(), onSheet.H()))
 		m := seen.Mul(geom.Flat(back))
@@ -139,10 +140,10 @@ func (p *Player) sheet(i int, v View, alpha float64, by geom.Matrix, h *geom.Pro
 		l.Numbers[at+13] = scale
 		for _, c := range flat.Corners() {
 			q, _ := seen.Apply(c)
-			l.reach = l.reach.Include(q)
+			l.Reach = l.Reach.Include(q)
 		}
 	}
-	l.closeBox(k)
+	l.CloseBox(k)
 }
 
 // clipped is the part of a box that lies in front of the eye. One turn lets w change along one axis of the box alone; of several the box is cut

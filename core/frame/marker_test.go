@@ -3,6 +3,7 @@ package frame_test
 import (
 	"testing"
 
+	"capstan/core/display"
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/text"
@@ -13,7 +14,7 @@ func marks(f *frame.Film, scene int) (full, all int) {
 	l := f.Player().AtRest(scene, frame.View{Scale: 1})
 	n := 0
 	for c := 0; c < len(l.Codes); {
-		if l.Codes[c] != frame.OpFill {
+		if l.Codes[c] != display.OpFill {
 			return -1, -1
 		}
 		c += 3 // op, key, paint 0

@@ -1,6 +1,7 @@
 package frame
 
 import (
+	"capstan/core/display"
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/state"
@@ -33,26 +34,26 @@ func (p *Player) masked(i, k int, v View, alpha float64, by geom.Matrix) {
 	if inside {
 		outside = 0
 	}
-	l.op(OpMask, outside)
-	box := l.openBox()
-	l.num(0)
+	l.Op(display.OpMask, outside)
+	box := l.OpenBox()
+	l.Num(0)
 	p.masked(i, n.end, v, alpha, by)
-	shown := l.reach
-	l.op(OpNext)
-	l.reach = geom.EmptyBox()
+	shown := l.Reach
+	l.Op(display.OpNext)
+	l.Reach = geom.EmptyBox()
 	p.paint(k, n.end, v, 1, by)
 	if n = &p.nodes[k]; inside && n.gone > 0 && shown.Max.X >= shown.Min.X {
 		// m + (1 - m) gone, m being what it covers
-		l.outline(geom.Rectangle(shown.Grow(1), 0), geom.Identity, &state.White, n.gone)
+		l.Outline(geom.Rectangle(shown.Grow(1), 0), geom.Identity, &state.White, n.gone)
 	}
-	l.op(OpEnd)
+	l.Op(display.OpEnd)
 	if inside {
-		if shown = shown.Intersect(l.reach); shown.Max.X < shown.Min.X || shown.Max.Y < shown.Min.Y {
+		if shown = shown.Intersect(l.Reach); shown.Max.X < shown.Min.X || shown.Max.Y < shown.Min.Y {
 			shown = geom.EmptyBox()
 		}
 	}
-	l.reach = shown
-	l.closeBox(box)
+	l.Reach = shown
+	l.CloseBox(box)
 }
 
 // hidden reports whether masks hide the page point q of node i, q being mapped to where the first copy of all around it lies: those of

@@ -112,7 +112,7 @@ func (f *Film) Fit(scene int, id string) (scale, over float64) {
 // Clear begins a list that AddPlaced adds to.
 func (p *Player) Clear() {
 	p.sparks = 0
-	p.list.reset(float64(p.film.Doc.Film.Width), float64(p.film.Doc.Film.Height))
+	p.list.Reset(float64(p.film.Doc.Film.Width), float64(p.film.Doc.Film.Height))
 }
 
 // AddPlaced adds a layer to the list as it was last placed, with what is inside it alone, alpha times as strong.

@@ -1,6 +1,7 @@
 package frame
 
 import (
+	"capstan/core/display"
 	"sort"
 
 	"capstan/core/geom"
@@ -95,17 +96,17 @@ func (p *Player) platePart(n *node, alpha float64, by geom.Matrix) {
 		return
 	}
 	l := &p.list
-	l.op(OpClip, region, 0)
-	k := l.openBox()
-	l.matrix(by.Mul(n.m))
+	l.Op(display.OpClip, region, 0)
+	k := l.OpenBox()
+	l.Matrix(by.Mul(n.m))
 	s := of.layer.plate
 	c := s.paint
 	if of.other != nil && of.other.plate != nil {
 		c = morph.Paints(&c, &of.other.plate.paint, of.share)
 	}
 	if !c.Clear() {
-		l.fill(p.film.Geometry, s.key, by.Mul(n.m), &c, alpha)
+		p.fill(s.key, by.Mul(n.m), &c, alpha)
 	}
-	l.op(OpEnd)
-	l.closeBox(k)
+	l.Op(display.OpEnd)
+	l.CloseBox(k)
 }

@@ -3,6 +3,7 @@ package frame_test
 import (
 	"testing"
 
+	"capstan/core/display"
 	"capstan/core/frame"
 	"capstan/core/motion"
 )
@@ -18,7 +19,7 @@ func TestListsAreWhatIsDeclared(t *testing.T) {
 		c, n, ok := 0, 0, true
 		for c < len(l.Codes) {
 			seen[l.Codes[c]] = true
-			if c, n, ok = frame.Skip(l.Codes, l.Numbers, c, n); !ok {
+			if c, n, ok = display.Skip(l.Codes, l.Numbers, c, n); !ok {
 				t.Fatalf("at %d ms it breaks off at code %d", ms, c)
 			}
 		}
@@ -27,13 +28,13 @@ func TestListsAreWhatIsDeclared(t *testing.T) {
 		}
 		cut := l.Codes[:len(l.Codes)-1]
 		for c, n, ok = 0, 0, true; ok && c < len(cut); {
-			c, n, ok = frame.Skip(cut, l.Numbers, c, n)
+			c, n, ok = display.Skip(cut, l.Numbers, c, n)
 		}
 		if ok {
 			t.Fatalf("at %d ms a list that breaks off is whole", ms)
 		}
 	}
-	if len(seen) < 4 || len(frame.Blends) != int(frame.Added)+1 {
+	if len(seen) < 4 || len(display.Blends) != int(display.Added)+1 {
 		t.Errorf("only %d kinds were seen", len(seen))
 	}
 }

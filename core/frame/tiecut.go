@@ -1,6 +1,7 @@
 package frame
 
 import (
+	"capstan/core/display"
 	"math"
 
 	"capstan/core/geom"
@@ -71,18 +72,18 @@ func (p *Player) within(i, k int, inside func()) {
 	if c.inverted {
 		outside = 1
 	}
-	l.op(OpMask, outside)
-	box := l.openBox()
-	l.num(c.soft)
+	l.Op(display.OpMask, outside)
+	box := l.OpenBox()
+	l.Num(c.soft)
 	p.within(i, k+1, inside)
-	shown := l.reach
-	l.op(OpNext)
-	l.outline(&c.before, geom.Identity, &state.White, 1)
+	shown := l.Reach
+	l.Op(display.OpNext)
+	l.Outline(&c.before, geom.Identity, &state.White, 1)
 	if c.lift > 0 && shown.Max.X >= shown.Min.X {
 		strength := c.lift
-		l.outline(geom.Rectangle(shown.Grow(1), 0), geom.Identity, &state.White, strength)
+		l.Outline(geom.Rectangle(shown.Grow(1), 0), geom.Identity, &state.White, strength)
 	}
-	l.op(OpEnd)
-	l.reach = shown
-	l.closeBox(box)
+	l.Op(display.OpEnd)
+	l.Reach = shown
+	l.CloseBox(box)
 }

@@ -5,7 +5,6 @@ import (
 	"math"
 
 	"capstan/core/geom"
-	form "capstan/core/shape"
 	"capstan/core/state"
 )
 
@@ -20,7 +19,7 @@ type tip struct {
 
 // tool returns the outlines of what follows a tip, in the colours of a scene.
 func (f *Film) tool(name string, s *scene) (shapes []shape) {
-	for i, q := range form.Tool(name) {
+	for i, q := range state.Tool(name) {
 		key := f.Geometry.key(fmt.Sprint("tool", name, i), func() *geom.Path { return q.Path })
 		shapes = append(shapes, shape{key: key, paint: Paint{Colour: state.Colour(q.Colour, q.Role, q.Tone, s.doc)}})
 	}
@@ -60,11 +59,11 @@ func (t *tip) paint(p *Player, v View) {
 	k := t.pen.Size / 100
 	m := geom.Translate(t.at).Mul(geom.Rotate(t.turn)).Mul(geom.Scale(k, k))
 	one := Effects{Opacity: t.alpha}
-	g := p.list.group(&one)
+	g := p.list.Group(&one)
 	for i := range t.tool {
-		p.list.fill(p.film.Geometry, t.tool[i].key, m, &t.tool[i].paint, 1)
+		p.fill(t.tool[i].key, m, &t.tool[i].paint, 1)
 	}
-	p.list.endGroup(g, &one)
+	p.list.EndGroup(g, &one)
 }
 
 // followTips brings the layers that follow tips to where these are; without a tip they are gone.

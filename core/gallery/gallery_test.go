@@ -8,6 +8,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/effect"
+	"capstan/core/display"
 	"capstan/core/frame"
 	"capstan/core/gallery"
 	"capstan/core/scope"
@@ -181,14 +182,14 @@ func digest(l *frame.List) string {
 
 func keys(l *frame.List) (out []uint32) {
 	for c, n := 0, 0; c < len(l.Codes); {
-		if l.Codes[c] == frame.OpFill {
+		if l.Codes[c] == display.OpFill {
 			out = append(out, l.Codes[c+1])
 		}
-		if frame.Holds(l.Codes[c]) || l.Codes[c] == frame.OpEnd || l.Codes[c] == frame.OpNext {
+		if display.Holds(l.Codes[c]) || l.Codes[c] == display.OpEnd || l.Codes[c] == display.OpNext {
 			return // what is inside others is named by the same stores
 		}
 		var ok bool
-		if c, n, ok = frame.Skip(l.Codes, l.Numbers, c, n); !ok {
+		if c, n, ok = display.Skip(l.Codes, l.Numbers, c, n); !ok {
 			return
 		}
 	}

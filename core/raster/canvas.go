@@ -3,6 +3,7 @@ package raster
 import (
 	"image"
 
+	"capstan/core/display"
 	"capstan/core/frame"
 )
 
@@ -100,7 +101,7 @@ func (c *Canvas) keepBackdrop(still int) error {
 
 func plainFill(s *Survey, i int) bool {
 	it := &s.items[i]
-	return s.codes[it.c0] == frame.OpFill && s.codes[it.c0+2] == 0
+	return s.codes[it.c0] == display.OpFill && s.codes[it.c0+2] == 0
 }
 
 // first returns where painting the first n items may begin: at the last that hides all under it.

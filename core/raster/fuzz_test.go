@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/display"
 	"capstan/core/frame"
 	"capstan/core/raster"
 	"capstan/core/text"
@@ -26,15 +27,15 @@ func FuzzPaint(f *testing.F) {
 		}
 		return
 	}
-	f.Add(codes(frame.OpFill, 1, 0), numbers(1, 0, 0, 1, 0, 0, 1, 0, 0, 1))
-	f.Add(codes(frame.OpGroup, 3, frame.OpFill, 1, 1, 2, frame.OpEnd), numbers(0, 0, 40, 30, 0, 0, 40, 30, 0.5, 3, 2, 1, 1, 2, 0, 0, 0, 1, 1, 0, 0, 1, 0, 0, 9, 0, 0, 9, 0, 0, 1, 0, 1, 0, 0, 1, 1, 0, 1, 0, 1))
-	f.Add(codes(frame.OpMask, 0, frame.OpNext, frame.OpEnd), numbers(0, 0, 9, 9, 4))
-	f.Add(codes(frame.OpProject, frame.OpEnd), numbers(0, 0, 9, 9, 0, 0, 9, 9, 1, 0, 0, 0, 1, 0, 0.1, 0, 1, 1))
-	f.Add(codes(frame.OpTile, 2, 1, 1, 0xFFFF), numbers(1, 0, 0, 1, 0, 0, 0, 0, 9, 9, 1, 0, 0, 1))
-	f.Add(codes(frame.OpVeil, 3, frame.VeilHalf, frame.VeilDoors, frame.VeilOver, frame.OpMix, frame.OpNext, frame.OpEnd, frame.OpEnd),
+	f.Add(codes(display.OpFill, 1, 0), numbers(1, 0, 0, 1, 0, 0, 1, 0, 0, 1))
+	f.Add(codes(display.OpGroup, 3, display.OpFill, 1, 1, 2, display.OpEnd), numbers(0, 0, 40, 30, 0, 0, 40, 30, 0.5, 3, 2, 1, 1, 2, 0, 0, 0, 1, 1, 0, 0, 1, 0, 0, 9, 0, 0, 9, 0, 0, 1, 0, 1, 0, 0, 1, 1, 0, 1, 0, 1))
+	f.Add(codes(display.OpMask, 0, display.OpNext, display.OpEnd), numbers(0, 0, 9, 9, 4))
+	f.Add(codes(display.OpProject, display.OpEnd), numbers(0, 0, 9, 9, 0, 0, 9, 9, 1, 0, 0, 0, 1, 0, 0.1, 0, 1, 1))
+	f.Add(codes(display.OpTile, 2, 1, 1, 0xFFFF), numbers(1, 0, 0, 1, 0, 0, 0, 0, 9, 9, 1, 0, 0, 1))
+	f.Add(codes(display.OpVeil, 3, display.VeilHalf, display.VeilDoors, display.VeilOver, display.OpMix, display.OpNext, display.OpEnd, display.OpEnd),
 		numbers(0, 0, 9, 9, 1, 0, 0, 1, 0, 0, 1, 1, 0, 5, 2, 0, 1, 0, 0, 1, 0, 0, 1, 0, 1, 5, 2, 1, 0, 0, 0, 9, 9, 0.5))
-	f.Add(codes(frame.OpWipe, 1, frame.VeilOutline, 1, frame.OpNext, frame.OpEnd), numbers(0, 0, 9, 9, 1, 0, 0, 1, 0, 0, 0.5, 1))
-	f.Add(codes(frame.OpVeil, 3, frame.VeilSector, frame.VeilNoise, frame.VeilTimes, frame.OpEnd),
+	f.Add(codes(display.OpWipe, 1, display.VeilOutline, 1, display.OpNext, display.OpEnd), numbers(0, 0, 9, 9, 1, 0, 0, 1, 0, 0, 0.5, 1))
+	f.Add(codes(display.OpVeil, 3, display.VeilSector, display.VeilNoise, display.VeilTimes, display.OpEnd),
 		numbers(0, 0, 40, 30, 1, 0, 0, 1, 0, 0, 1, 20, 15, 30, 200, 0, 1, 0, 0, 1, 0, 0, 1, 7, 3, 1, 0.5, 0.2, 0))
 	film, err := frame.Compile(doc.NewProject("p", "p", 40, 30, "s"), frame.Assets{Fonts: &text.Book{}}, nil)
 	if err != nil {

@@ -3,13 +3,13 @@ package raster
 import (
 	"math"
 
-	"capstan/core/frame"
+	"capstan/core/display"
 	"capstan/core/geom"
 )
 
 // grainy reports whether a veil is nothing but grains along the axes of the device: it goes cell by cell then, instead of pixel by pixel.
 func (v *veil) grainy() bool {
-	if len(v.terms) != 1 || v.terms[0] != frame.VeilNoise {
+	if len(v.terms) != 1 || v.terms[0] != display.VeilNoise {
 		return false
 	}
 	r := &v.reveals[0]

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"unsafe"
 
+	"capstan/core/display"
 	"capstan/core/frame"
 	"capstan/core/geom"
 )
@@ -59,8 +60,8 @@ func (p *Painter) paintGroup(dst *surface, r *reader, view geom.Matrix, begin re
 	if r.short {
 		return errList
 	}
-	if g.Blend > frame.Added {
-		return unknown(frame.OpGroup)
+	if g.Blend > display.Added {
+		return unknown(display.OpGroup)
 	}
 	shown := device(g.shown)
 	if !g.plain() {
@@ -76,9 +77,9 @@ func (p *Painter) paintGroup(dst *surface, r *reader, view geom.Matrix, begin re
 	opacity := uint32(g.Opacity*255 + 0.5)
 	lay := func(s *surface) {
 		switch g.Blend {
-		case frame.Normal:
+		case display.Normal:
 			layOver(dst, s, opacity)
-		case frame.Added:
+		case display.Added:
 			layAdded(dst, s, opacity)
 		default:
 			layBlended(dst, s, opacity, modes[g.Blend])

@@ -6,6 +6,7 @@ import (
 	"image"
 	"math"
 
+	"capstan/core/display"
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/paint"
@@ -36,7 +37,7 @@ func NewPainter(film *frame.Film, pictures Pictures) *Painter {
 
 var errList = errors.New("raster: the display list breaks off")
 
-func unknown(op frame.Op) error { return fmt.Errorf("raster: unknown primitive %d", op) }
+func unknown(op display.Op) error { return fmt.Errorf("raster: unknown primitive %d", op) }
 
 // Paint clears dst and paints the list into it, scaled so that the page fills it.
 func (p *Painter) Paint(dst *image.RGBA, l *frame.List) error {
@@ -62,7 +63,7 @@ func (p *Painter) PaintView(dst *image.RGBA, l *frame.List, view geom.Matrix) er
 // run paints until the list ends or the enclosing group does.
 func (p *Painter) run(dst *surface, r *reader, view geom.Matrix) error {
 	for r.more() {
-		if op := r.codes[r.c]; op == frame.OpEnd || op == frame.OpNext {
+		if op := r.codes[r.c]; op == display.OpEnd || op == display.OpNext {
 			r.c++
 			return nil
 		}
@@ -86,7 +87,7 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 	begin := *r
 	op := r.code()
 	switch op {
-	case frame.OpFill:
+	case display.OpFill:
 		key := r.code()
 		kind := r.paintKind()
 		m := view.Mul(r.matrix())
@@ -99,17 +100,17 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 			return fmt.Errorf("raster: no outline with key %d", key)
 		}
 		p.fill(dst, path, m, &ink)
-	case frame.OpOutline:
+	case display.OpOutline:
 		return p.ownOutline(dst, r, view)
-	case frame.OpPicture:
+	case display.OpPicture:
 		return p.picture(dst, r, view)
-	case frame.OpGroup:
+	case display.OpGroup:
 		return p.paintGroup(dst, r, view, begin)
-	case frame.OpMix:
+	case display.OpMix:
 		box := device(r.shown(view))
 		share := min(1, max(0, r.num()))
 		return p.sides(dst, r, view, box, func(a, b *surface, box image.Rectangle) { mixInto(a, b, box, share) })
-	case frame.OpWipe:
+	case display.OpWipe:
 		var box image.Rectangle
 		v, err := p.veil(dst, r, view, func() { box = device(r.shown(view)) })
 		defer p.done(&v)
@@ -117,7 +118,7 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 			return err
 		}
 		return p.sides(dst, r, view, box, func(a, b *surface, box image.Rectangle) { wipeInto(a, b, box, &v) })
-	case frame.OpVeil:
+	case display.OpVeil:
 		var box image.Rectangle
 		v, err := p.veil(dst, r, view, func() { box = device(r.shown(view)) })
 		defer p.done(&v)
@@ -125,11 +126,11 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 			return err
 		}
 		return p.inside(dst, r, view, box, func(s *surface) error { v.apply(s); return nil })
-	case frame.OpClipPage:
+	case display.OpClipPage:
 		box := device(r.shown(view))
 		page := view.ApplyBox(r.box())
 		return p.inside(dst, r, view, device(page).Intersect(box), func(s *surface) error { clipTo(s, page); return nil })
-	case frame.OpClip:
+	case display.OpClip:
 		path, outside := p.film.Geometry.Path(r.code()), r.code() == 1
 		box := device(r.shown(view))
 		m := view.Mul(r.matrix())
@@ -143,7 +144,7 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 			p.surfaces.give(mask)
 			return nil
 		})
-	case frame.OpMask:
+	case display.OpMask:
 		outside := r.code() == 1
 		box := device(r.shown(view))
 		soft := distance(r.num() * view.MaxScale())
@@ -160,9 +161,9 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 			cut(s, mask, outside)
 			return nil
 		})
-	case frame.OpTile:
+	case display.OpTile:
 		return p.tile(dst, r, view)
-	case frame.OpProject:
+	case display.OpProject:
 		return p.project(dst, r, view)
 	default:
 		return unknown(op)

@@ -5,7 +5,7 @@ import (
 	"image"
 	"math"
 
-	"capstan/core/frame"
+	"capstan/core/display"
 	"capstan/core/geom"
 )
 
@@ -129,7 +129,7 @@ func (s *sampler) projected(row []byte, to *geom.Projection, y, x0 int, cov uint
 // projectPicture is project of one picture and nothing else, which is read through the projection itself: that is sharper than by way of a sheet, and
 // takes half as long. done is false where there is more.
 func (p *Painter) projectPicture(dst *surface, r *reader, q *projection, inv *geom.Projection) (done bool, err error) {
-	if r.c+4 >= len(r.codes) || r.codes[r.c] != frame.OpPicture || r.codes[r.c+4] != frame.OpEnd {
+	if r.c+4 >= len(r.codes) || r.codes[r.c] != display.OpPicture || r.codes[r.c+4] != display.OpEnd {
 		return false, nil
 	}
 	r.c++

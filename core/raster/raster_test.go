@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/display"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
@@ -198,10 +199,10 @@ func TestBrokenListsAreErrorsNotPanics(t *testing.T) {
 	}
 	img := image.NewRGBA(image.Rect(0, 0, 100, 80))
 	for _, l := range []*frame.List{
-		{Width: 100, Height: 80, Codes: []uint32{frame.OpFill, 99999}, Numbers: make([]float64, 10)},
-		{Width: 100, Height: 80, Codes: []uint32{frame.OpFill}},
+		{Width: 100, Height: 80, Codes: []uint32{display.OpFill, 99999}, Numbers: make([]float64, 10)},
+		{Width: 100, Height: 80, Codes: []uint32{display.OpFill}},
 		{Width: 100, Height: 80, Codes: []uint32{77}},
-		{Width: 100, Height: 80, Codes: []uint32{frame.OpPicture, 0, 0, 1}, Numbers: make([]float64, 15)},
+		{Width: 100, Height: 80, Codes: []uint32{display.OpPicture, 0, 0, 1}, Numbers: make([]float64, 15)},
 	} {
 		if err := raster.NewPainter(f, nil).Paint(img, l); err == nil {
 			t.Errorf("%v was painted", l.Codes)

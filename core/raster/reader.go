@@ -3,7 +3,7 @@ package raster
 import (
 	"errors"
 
-	"capstan/core/frame"
+	"capstan/core/display"
 	"capstan/core/geom"
 	"capstan/core/paint"
 )
@@ -80,10 +80,10 @@ func (r *reader) paintKind() paintKind {
 
 // numbersOf says how many numbers a paint takes.
 func (k paintKind) numbers() int {
-	if k.kind >= uint32(len(frame.PaintKinds)) {
+	if k.kind >= uint32(len(display.PaintKinds)) {
 		return 0
 	}
-	of := frame.PaintKinds[k.kind]
+	of := display.PaintKinds[k.kind]
 	return of.Numbers + of.Each*int(k.stops)
 }
 
@@ -122,15 +122,15 @@ func (p *Painter) ink(r *reader, k paintKind, m geom.Matrix) (ink, error) {
 
 // skipItem reads past one op with all that is inside it and returns the box it paints in, in px of the device.
 func (p *Painter) skipItem(r *reader, view geom.Matrix) (geom.Box, error) {
-	if r.c < len(r.codes) && frame.Holds(r.codes[r.c]) {
+	if r.c < len(r.codes) && display.Holds(r.codes[r.c]) {
 		head := *r
 		var ok bool
-		if r.c, r.n, ok = frame.Skip(r.codes, r.numbers, r.c, r.n); !ok {
+		if r.c, r.n, ok = display.Skip(r.codes, r.numbers, r.c, r.n); !ok {
 			return geom.Box{}, errList
 		}
 		group := head
 		b := head.shown(view)
-		if group.code() == frame.OpGroup {
+		if group.code() == display.OpGroup {
 			if g := p.group(&group, view); !g.plain() {
 				b = b.Grow(effectsRoom)
 			}
@@ -139,13 +139,13 @@ func (p *Painter) skipItem(r *reader, view geom.Matrix) (geom.Box, error) {
 	}
 	op := r.code()
 	switch op {
-	case frame.OpFill:
+	case display.OpFill:
 		key := r.code()
 		k := r.paintKind()
 		m := view.Mul(r.matrix())
 		r.skip(k.numbers())
 		return mapped(m, p.film.Geometry.Bounds(key)), p.broken(r)
-	case frame.OpOutline:
+	case display.OpOutline:
 		n := int(r.code())
 		points := 0
 		for i := 0; i < n && !r.short; i++ {
@@ -159,15 +159,15 @@ func (p *Painter) skipItem(r *reader, view geom.Matrix) (geom.Box, error) {
 		}
 		r.skip(k.numbers())
 		return b, p.broken(r)
-	case frame.OpPicture:
+	case display.OpPicture:
 		r.c += 3
 		m := view.Mul(r.matrix())
 		b := r.box()
 		r.skip(5)
 		return mapped(m, b), p.broken(r)
-	case frame.OpTile:
+	case display.OpTile:
 		w, h, depth := r.code(), r.code(), r.code()
-		if w > frame.MaxTile || h > frame.MaxTile || depth != 1 && depth != 4 {
+		if w > display.MaxTile || h > display.MaxTile || depth != 1 && depth != 4 {
 			return geom.Box{}, errList
 		}
 		r.c += int(w*h*depth+3) / 4
@@ -193,12 +193,12 @@ func (p *Painter) skipInside(r *reader) error {
 		if !r.more() {
 			return errList
 		}
-		if op := r.codes[r.c]; op == frame.OpEnd || op == frame.OpNext {
+		if op := r.codes[r.c]; op == display.OpEnd || op == display.OpNext {
 			r.c++
 			return nil
 		}
 		var ok bool
-		if r.c, r.n, ok = frame.Skip(r.codes, r.numbers, r.c, r.n); !ok {
+		if r.c, r.n, ok = display.Skip(r.codes, r.numbers, r.c, r.n); !ok {
 			return errList
 		}
 	}

@@ -5,6 +5,7 @@ import (
 	"image"
 	"slices"
 
+	"capstan/core/display"
 	"capstan/core/frame"
 	"capstan/core/geom"
 )
@@ -130,14 +131,14 @@ func (p *Painter) covers(r *reader, view geom.Matrix, bounds image.Rectangle) bo
 	var key uint32
 	var m geom.Matrix
 	switch r.code() {
-	case frame.OpFill:
+	case display.OpFill:
 		key = r.code()
 		kind := r.paintKind()
 		m = view.Mul(r.matrix())
 		if k, err := p.ink(r, kind, m); err != nil || !k.opaque() {
 			return false
 		}
-	case frame.OpPicture:
+	case display.OpPicture:
 		index := int(r.code())
 		r.code()
 		key = r.code()

@@ -3,7 +3,7 @@ package raster
 import (
 	"image"
 
-	"capstan/core/frame"
+	"capstan/core/display"
 	"capstan/core/geom"
 )
 
@@ -12,7 +12,7 @@ import (
 func (p *Painter) tile(dst *surface, r *reader, view geom.Matrix) error {
 	w, h, depth := int(r.code()), int(r.code()), int(r.code())
 	n := (w*h*depth + 3) / 4
-	if w < 1 || h < 1 || w > frame.MaxTile || h > frame.MaxTile || depth != 1 && depth != 4 || r.c+n > len(r.codes) {
+	if w < 1 || h < 1 || w > display.MaxTile || h > display.MaxTile || depth != 1 && depth != 4 || r.c+n > len(r.codes) {
 		return errList
 	}
 	codes := r.codes[r.c : r.c+n]

@@ -4,13 +4,13 @@ import (
 	"image"
 	"math"
 
-	"capstan/core/frame"
+	"capstan/core/display"
 	"capstan/core/geom"
 )
 
 // reveal is a term of a veil that is no join, in device px.
 type reveal struct {
-	term     frame.VeilTerm
+	term     display.VeilTerm
 	opacity  float64
 	inv      geom.Matrix // to its own axes
 	v        [8]float64  // its numbers, the last of which says whether it is inverted
@@ -45,13 +45,13 @@ func rampOf(dx, dy, edge, softness float64, m geom.Matrix) ramp {
 func (r *reveal) at(x, y float64) float64 {
 	a := 0.0
 	switch r.term {
-	case frame.VeilHalf:
+	case display.VeilHalf:
 		a = r.ramp.at(x, y)
-	case frame.VeilOutline:
+	case display.VeilOutline:
 		if p := (image.Point{X: int(x), Y: int(y)}); p.In(r.cover.box) {
 			a = float64(r.cover.row(p.Y, p.X, p.X+1)[3]) / 255
 		}
-	case frame.VeilSector:
+	case display.VeilSector:
 		a = r.sector(r.inv.Apply(geom.Point{X: x, Y: y}))
 	default:
 		u, px, edge, softness := r.distance(r.inv.Apply(geom.Point{X: x, Y: y}))
@@ -76,21 +76,21 @@ func (r *reveal) distance(q geom.Point) (u, px, edge, softness float64) {
 	per := func(gx, gy float64) float64 { return math.Hypot(gx*r.inv.A+gy*r.inv.B, gx*r.inv.C+gy*r.inv.D) }
 	v := &r.v
 	switch r.term {
-	case frame.VeilDoors:
+	case display.VeilDoors:
 		return math.Abs(v[0]*q.X + v[1]*q.Y - v[2]), per(v[0], v[1]), v[3], v[4]
-	case frame.VeilNoise:
-		return frame.NoiseAt(uint32(v[0]), v[2] != 0, q.X/v[1], q.Y/v[1]), 0, v[3] * (1 + v[4]), v[4]
+	case display.VeilNoise:
+		return display.NoiseAt(uint32(v[0]), v[2] != 0, q.X/v[1], q.Y/v[1]), 0, v[3] * (1 + v[4]), v[4]
 	}
 	x, y := (q.X-v[0])/v[2], (q.Y-v[1])/v[3]
 	sx, sy := math.Copysign(1/v[2], x), math.Copysign(1/v[3], y)
 	switch r.term {
-	case frame.VeilBox:
+	case display.VeilBox:
 		if math.Abs(x) >= math.Abs(y) {
 			u, px = math.Abs(x), per(sx, 0)
 		} else {
 			u, px = math.Abs(y), per(0, sy)
 		}
-	case frame.VeilDiamond:
+	case display.VeilDiamond:
 		u, px = math.Abs(x)+math.Abs(y), per(sx, sy)
 	default:
 		if u = math.Hypot(x, y); u > 0 {
@@ -128,14 +128,14 @@ func (r *reveal) sector(q geom.Point) float64 {
 
 // veil is what shows of something: terms in postfix order.
 type veil struct {
-	terms   []frame.VeilTerm
+	terms   []display.VeilTerm
 	reveals []reveal
 }
 
 // veil reads the terms of a veil: their codes, then f, which reads what stands between codes and numbers, then these.
 func (p *Painter) veil(dst *surface, r *reader, view geom.Matrix, f func()) (veil, error) {
 	n := int(r.code())
-	if n > frame.MaxVeilTerms {
+	if n > display.MaxVeilTerms {
 		return veil{}, errList
 	}
 	var v veil
@@ -144,9 +144,9 @@ func (p *Painter) veil(dst *surface, r *reader, view geom.Matrix, f func()) (vei
 	for range n {
 		t := r.code()
 		switch {
-		case t >= uint32(len(frame.VeilTerms)):
+		case t >= uint32(len(display.VeilTerms)):
 			return veil{}, errList
-		case t == frame.VeilOver || t == frame.VeilTimes:
+		case t == display.VeilOver || t == display.VeilTimes:
 			depth--
 		default:
 			depth++
@@ -155,7 +155,7 @@ func (p *Painter) veil(dst *surface, r *reader, view geom.Matrix, f func()) (vei
 			return veil{}, errList
 		}
 		key := uint32(0)
-		if t == frame.VeilOutline {
+		if t == display.VeilOutline {
 			key = r.code()
 		}
 		v.terms, keys = append(v.terms, t), append(keys, key)
@@ -165,24 +165,24 @@ func (p *Painter) veil(dst *surface, r *reader, view geom.Matrix, f func()) (vei
 	}
 	f()
 	for i, t := range v.terms {
-		if t == frame.VeilOver || t == frame.VeilTimes {
+		if t == display.VeilOver || t == display.VeilTimes {
 			continue
 		}
 		m := view.Mul(r.matrix())
 		k := reveal{term: t, opacity: r.num()}
-		own := frame.VeilTerms[t].Numbers - 7
+		own := display.VeilTerms[t].Numbers - 7
 		for i := range own {
 			k.v[i] = r.num()
 		}
 		k.inverted = k.v[own-1] != 0
 		var ok bool
-		if k.inv, ok = m.Inverse(); !ok && t != frame.VeilHalf {
+		if k.inv, ok = m.Inverse(); !ok && t != display.VeilHalf {
 			k.opacity = 0
 		}
 		switch t {
-		case frame.VeilHalf:
+		case display.VeilHalf:
 			k.ramp = rampOf(k.v[0], k.v[1], k.v[2], k.v[3], m)
-		case frame.VeilOutline:
+		case display.VeilOutline:
 			path := p.film.Geometry.Path(keys[i])
 			if path == nil {
 				return veil{}, errList
@@ -215,14 +215,14 @@ func (v *veil) at(x, y float64) float64 {
 	case 1:
 		return min(1, max(0, v.reveals[0].at(x, y)))
 	}
-	var stack [frame.MaxVeilTerms]float64
+	var stack [display.MaxVeilTerms]float64
 	n, k := 0, 0
 	for _, t := range v.terms {
 		switch t {
-		case frame.VeilOver:
+		case display.VeilOver:
 			n--
 			stack[n-1] += stack[n] * (1 - stack[n-1])
-		case frame.VeilTimes:
+		case display.VeilTimes:
 			n--
 			stack[n-1] *= stack[n]
 		default:

@@ -7,7 +7,7 @@ import (
 	"os"
 	"strings"
 
-	"capstan/core/frame"
+	"capstan/core/display"
 )
 
 const file = "web/src/engine/primitives.ts"
@@ -33,10 +33,10 @@ func page() string {
 /** The primitives of a display list, by name. */
 export const op = {
 `)
-	for _, p := range frame.Primitives {
+	for _, p := range display.Primitives {
 		fmt.Fprintf(&b, "  %s: %d,\n", p.Name, p.Op)
 	}
-	fmt.Fprintf(&b, "  end: %d,\n  next: %d,\n} as const\n", frame.OpEnd, frame.OpNext)
+	fmt.Fprintf(&b, "  end: %d,\n  next: %d,\n} as const\n", display.OpEnd, display.OpNext)
 	b.WriteString(`
 /** What follows an op: codes, numbers, whether its first code counts terms of a veil or verbs, and what it holds. */
 export interface Head {
@@ -51,7 +51,7 @@ export interface Head {
 
 export const heads: Record<number, Head | undefined> = {
 `)
-	for _, p := range frame.Primitives {
+	for _, p := range display.Primitives {
 		fmt.Fprintf(&b, "  %d: { codes: %d, numbers: %d, terms: %v, verbs: %v, pixels: %v, paint: %v, inside: %d },\n", p.Op, p.Codes, p.Numbers, p.Terms, p.Verbs, p.Pixels, p.Paint, p.Inside)
 	}
 	b.WriteString(`}
@@ -59,7 +59,7 @@ export const heads: Record<number, Head | undefined> = {
 /** Terms of veils, by name. */
 export const term = {
 `)
-	for i, t := range frame.VeilTerms {
+	for i, t := range display.VeilTerms {
 		fmt.Fprintf(&b, "  %s: %d,\n", t.Name, i)
 	}
 	b.WriteString(`} as const
@@ -67,14 +67,14 @@ export const term = {
 /** Of each: codes that follow it, and numbers. */
 export const terms = [
 `)
-	for _, t := range frame.VeilTerms {
+	for _, t := range display.VeilTerms {
 		fmt.Fprintf(&b, "  { codes: %d, numbers: %d },\n", t.Codes, t.Numbers)
 	}
 	b.WriteString(`]
 
 /** Kinds of paints, by name. */
 export const paintKind = { `)
-	for i, k := range frame.PaintKinds {
+	for i, k := range display.PaintKinds {
 		fmt.Fprintf(&b, "%s: %d, ", k.Name, i)
 	}
 	b.WriteString(`} as const
@@ -82,7 +82,7 @@ export const paintKind = { `)
 /** Of each: codes that follow it, numbers, and numbers for each of what the first of these codes counts. */
 export const paints = [
 `)
-	for _, k := range frame.PaintKinds {
+	for _, k := range display.PaintKinds {
 		fmt.Fprintf(&b, "  { codes: %d, numbers: %d, each: %d },\n", k.Codes, k.Numbers, k.Each)
 	}
 	b.WriteString(`]
@@ -90,7 +90,7 @@ export const paints = [
 /** Blends by their code. */
 export const blends = [
 `)
-	for _, name := range frame.Blends {
+	for _, name := range display.Blends {
 		fmt.Fprintf(&b, "  '%s',\n", name)
 	}
 	b.WriteString("] as const\n")

@@ -72,6 +72,33 @@ export interface Bar {
   drivers?: string[]
 }
 
+/**
+ * Becomes are the fields of a layer that a change names, with what they come to at its end: absolute rest values in the
+ * units of the document. What is missing stays as it is.
+ */
+export interface Becomes {
+  /** of its place, in its parent's axes */
+  x?: number
+  y?: number
+  w?: number
+  h?: number
+  turn?: number
+  /** how many times as large as at rest, about its pivot */
+  scale?: number
+  opacity?: number
+  fill?: Fill
+  /** of width 0: none */
+  stroke?: Stroke
+  corner?: number
+  blur?: number
+  feather?: number
+  shadow?: Shadow
+  glow?: Glow
+  shape?: Shape
+  path?: string
+  text?: Text
+}
+
 /** Card is one thing that can be chosen. */
 export interface Card {
   /** its place among all cards */
@@ -108,6 +135,11 @@ export interface Change {
   field: string
   before?: unknown
   after?: unknown
+}
+
+/** ChangeParams says what a change makes of its layer. */
+export interface ChangeParams {
+  to: Becomes
 }
 
 /** Closing is the transition from the last scene back to the first. */
@@ -250,6 +282,8 @@ export interface DocumentMove {
   back?: boolean
   /** of a motion path */
   path?: PathParams
+  /** of a change */
+  change?: ChangeParams
   /** of the effect */
   params?: Record<string, unknown>
 }

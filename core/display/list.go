@@ -1,4 +1,6 @@
-package frame
+// Package display is the display list: what to paint, back to front, as flat codes and numbers. It holds no pixels, no document and no time; frame
+// writes it, raster and the page read it, each by the one schema that is declared here.
+package display
 
 import (
 	"capstan/core/geom"
@@ -71,17 +73,17 @@ type List struct {
 	Depth         int `json:"-"` // how many groups and the like lie in each other at most
 
 	open  int      // groups and the like that have been begun
-	reach geom.Box // of what has been written since the enclosing box was begun
+	Reach geom.Box `json:"-"` // of what has been written since the enclosing box was begun
 }
 
-func (l *List) reset(w, h float64) {
+func (l *List) Reset(w, h float64) {
 	l.Width, l.Height = w, h
 	l.Codes, l.Numbers = l.Codes[:0], l.Numbers[:0]
-	l.reach = geom.EmptyBox()
+	l.Reach = geom.EmptyBox()
 	l.Depth, l.open = 0, 0
 }
 
-func (l *List) op(codes ...uint32) {
+func (l *List) Op(codes ...uint32) {
 	l.Codes = append(l.Codes, codes...)
 	switch codes[0] {
 	case OpGroup, OpMix, OpClipPage, OpVeil, OpWipe, OpClip, OpMask, OpProject:
@@ -92,113 +94,113 @@ func (l *List) op(codes ...uint32) {
 	}
 }
 
-func (l *List) num(v ...float64) { l.Numbers = append(l.Numbers, v...) }
+func (l *List) Num(v ...float64) { l.Numbers = append(l.Numbers, v...) }
 
-func (l *List) matrix(m geom.Matrix) { l.num(m.A, m.B, m.C, m.D, m.E, m.F) }
+func (l *List) Matrix(m geom.Matrix) { l.Num(m.A, m.B, m.C, m.D, m.E, m.F) }
 
 // covers notes that something is painted in the box b, mapped by m.
-func (l *List) covers(m geom.Matrix, b geom.Box) {
+func (l *List) Covers(m geom.Matrix, b geom.Box) {
 	if b.Max.X >= b.Min.X {
-		l.reach = l.reach.Union(m.ApplyBox(b))
+		l.Reach = l.Reach.Union(m.ApplyBox(b))
 	}
 }
 
-// mark is a box whose numbers are written when what it bounds is known.
-type mark struct {
+// Mark is a box whose numbers are written when what it bounds is known.
+type Mark struct {
 	at    int
 	outer geom.Box
 }
 
-func (l *List) openBox() mark {
-	k := mark{len(l.Numbers), l.reach}
-	l.num(0, 0, 0, 0)
-	l.reach = geom.EmptyBox()
+func (l *List) OpenBox() Mark {
+	k := Mark{len(l.Numbers), l.Reach}
+	l.Num(0, 0, 0, 0)
+	l.Reach = geom.EmptyBox()
 	return k
 }
 
-func (l *List) closeBox(k mark) {
-	if b := l.reach; b.Max.X >= b.Min.X {
+func (l *List) CloseBox(k Mark) {
+	if b := l.Reach; b.Max.X >= b.Min.X {
 		copy(l.Numbers[k.at:], []float64{b.Min.X, b.Min.Y, b.W(), b.H()})
 	}
-	l.reach = l.reach.Union(k.outer)
+	l.Reach = l.Reach.Union(k.outer)
 }
 
 func (l *List) paintCodes(p *Paint) {
 	switch {
 	case p.Texture != nil:
-		l.op(3, p.Texture.Picture, p.Mip)
+		l.Op(3, p.Texture.Picture, p.Mip)
 	case p.Gradient == nil:
-		l.op(0)
+		l.Op(0)
 	case p.Gradient.Radial:
-		l.op(2, uint32(len(p.Gradient.Stops)))
+		l.Op(2, uint32(len(p.Gradient.Stops)))
 	default:
-		l.op(1, uint32(len(p.Gradient.Stops)))
+		l.Op(1, uint32(len(p.Gradient.Stops)))
 	}
 }
 
 func (l *List) paintNumbers(p *Paint, alpha float64) {
 	if p.Texture != nil {
-		l.matrix(p.Axes)
-		l.num(alpha)
+		l.Matrix(p.Axes)
+		l.Num(alpha)
 		return
 	}
 	g := p.Gradient
 	if g == nil {
 		c := p.Colour
-		l.num(c.R, c.G, c.B, c.A*alpha)
+		l.Num(c.R, c.G, c.B, c.A*alpha)
 		return
 	}
-	l.matrix(p.Axes)
+	l.Matrix(p.Axes)
 	if g.Radial {
-		l.num(g.Focus[0], g.Focus[1])
+		l.Num(g.Focus[0], g.Focus[1])
 	}
-	l.num(alpha)
+	l.Num(alpha)
 	for _, s := range g.Stops {
-		l.num(s.At, s.Colour.R, s.Colour.G, s.Colour.B, s.Colour.A)
+		l.Num(s.At, s.Colour.R, s.Colour.G, s.Colour.B, s.Colour.A)
 	}
 }
 
-func (l *List) fill(s *Store, key uint32, m geom.Matrix, p *Paint, alpha float64) {
-	l.op(OpFill, key)
+func (l *List) Fill(key uint32, bounds geom.Box, m geom.Matrix, p *Paint, alpha float64) {
+	l.Op(OpFill, key)
 	l.paintCodes(p)
-	l.matrix(m)
+	l.Matrix(m)
 	l.paintNumbers(p, alpha)
-	l.covers(m, s.Bounds(key))
+	l.Covers(m, bounds)
 }
 
-func (l *List) outline(o *geom.Path, m geom.Matrix, p *Paint, alpha float64) {
-	l.op(OpOutline, uint32(len(o.Verbs)))
+func (l *List) Outline(o *geom.Path, m geom.Matrix, p *Paint, alpha float64) {
+	l.Op(OpOutline, uint32(len(o.Verbs)))
 	for _, v := range o.Verbs {
 		l.Codes = append(l.Codes, uint32(v))
 	}
 	l.paintCodes(p)
-	l.matrix(m)
+	l.Matrix(m)
 	for _, q := range o.Points {
-		l.num(q.X, q.Y)
-		l.reach = l.reach.Include(m.Apply(q))
+		l.Num(q.X, q.Y)
+		l.Reach = l.Reach.Include(m.Apply(q))
 	}
 	l.paintNumbers(p, alpha)
 }
 
-func (l *List) group(e *Effects) mark {
-	l.op(OpGroup, e.Blend)
-	l.num(0, 0, 0, 0) // written at its end
-	k := l.openBox()
+func (l *List) Group(e *Effects) Mark {
+	l.Op(OpGroup, e.Blend)
+	l.Num(0, 0, 0, 0) // written at its end
+	k := l.OpenBox()
 	s := &e.Shadow
-	l.num(e.Opacity, e.Blur, e.Feather, s.X, s.Y, s.Blur, s.Colour.R, s.Colour.G, s.Colour.B, s.Colour.A)
+	l.Num(e.Opacity, e.Blur, e.Feather, s.X, s.Y, s.Blur, s.Colour.R, s.Colour.G, s.Colour.B, s.Colour.A)
 	return k
 }
 
-func (l *List) endGroup(k mark, e *Effects) {
-	l.op(OpEnd)
+func (l *List) EndGroup(k Mark, e *Effects) {
+	l.Op(OpEnd)
 	outer := k.outer
 	k.outer = geom.EmptyBox()
-	l.closeBox(k)
-	if l.reach.Max.X >= l.reach.Min.X {
+	l.CloseBox(k)
+	if l.Reach.Max.X >= l.Reach.Min.X {
 		left, up, right, down := e.Reach()
-		l.reach.Min = l.reach.Min.Sub(geom.Point{X: left, Y: up})
-		l.reach.Max = l.reach.Max.Add(geom.Point{X: right, Y: down})
-		copy(l.Numbers[k.at-4:], []float64{l.reach.Min.X, l.reach.Min.Y, l.reach.W(), l.reach.H()})
+		l.Reach.Min = l.Reach.Min.Sub(geom.Point{X: left, Y: up})
+		l.Reach.Max = l.Reach.Max.Add(geom.Point{X: right, Y: down})
+		copy(l.Numbers[k.at-4:], []float64{l.Reach.Min.X, l.Reach.Min.Y, l.Reach.W(), l.Reach.H()})
 	}
-	l.reach = l.reach.Union(outer)
+	l.Reach = l.Reach.Union(outer)
 }

@@ -1,4 +1,4 @@
-package frame
+package display
 
 import (
 	"math"
@@ -63,7 +63,7 @@ func NoiseAt(seed uint32, smooth bool, x, y float64) float64 {
 }
 
 // terms writes the terms of a veil over something whose box is given in the axes that m maps to the page. Codes go before all numbers.
-func (l *List) terms(v motion.Veil, box geom.Box) {
+func (l *List) Terms(v motion.Veil, box geom.Box) {
 	l.Codes = append(l.Codes, uint32(len(v)))
 	for i := range v {
 		switch v[i].Join {
@@ -78,17 +78,17 @@ func (l *List) terms(v motion.Veil, box geom.Box) {
 	}
 }
 
-func (l *List) termNumbers(v motion.Veil, m geom.Matrix, box geom.Box) {
+func (l *List) TermNumbers(v motion.Veil, m geom.Matrix, box geom.Box) {
 	for i := range v {
 		if v[i].Join == motion.Shows {
 			if v[i].Tie != nil {
-				l.matrix(geom.Identity) // edges that others drive lie on the page
+				l.Matrix(geom.Identity) // edges that others drive lie on the page
 			} else {
-				l.matrix(m)
+				l.Matrix(m)
 			}
-			l.num(v[i].Opacity)
+			l.Num(v[i].Opacity)
 			f := v[i].Field(box)
-			l.num(f.N[:f.Count]...)
+			l.Num(f.N[:f.Count]...)
 		}
 	}
 }

@@ -1,4 +1,4 @@
-package frame
+package display
 
 // Primitive declares what stands in a list after an op: readers that need not paint walk by it, and the page's is made from it
 // (go run ./scripts/schema).
