@@ -95,7 +95,11 @@ func (p *Player) followEdges() {
 		for k := range p.nodes[i].veil {
 			if p.nodes[i].veil[k].Tie != nil {
 				p.settle(i, k)
+				p.beyond(i, k)
 			}
+		}
+		if len(p.nodes[i].veil) > 0 {
+			p.unveil(i)
 		}
 	}
 }
@@ -133,6 +137,58 @@ func (p *Player) settle(i, k int) {
 		term.Edge = max(term.Edge, p.furthest(t, d, c)+by.X*t.Toward.X+by.Y*t.Toward.Y)
 	} else if t.Follows && len(d.spots) > 0 {
 		p.cutAlong(i, k, d, m)
+	}
+}
+
+// beyond takes an edge away that has left all of a node before it, or behind.
+func (p *Player) beyond(i, k int) {
+	term := &p.nodes[i].veil[k]
+	t := term.Tie
+	if t == nil {
+		return
+	}
+	box := geom.EmptyBox()
+	for j := i; j < p.nodes[i].end; j++ {
+		switch n := &p.nodes[j]; {
+		case n.layer == nil:
+		case n.kind == pieceNode:
+			box = box.Union(n.m.ApplyBox(n.layer.pieces[n.piece].reaches))
+		case n.sized:
+			box = box.Union(n.m.Mul(n.stretch()).ApplyBox(n.layer.reaches))
+		default:
+			box = box.Union(n.m.ApplyBox(n.layer.reaches))
+		}
+	}
+	lo, hi := math.Inf(1), math.Inf(-1)
+	for _, q := range box.Corners() {
+		u := q.X*t.Toward.X + q.Y*t.Toward.Y
+		lo, hi = min(lo, u), max(hi, u)
+	}
+	const room = 1 // px: an edge is smoothed over one
+	switch {
+	case hi < term.Edge-t.Soft/2-room:
+		term.Opacity = 1
+	case lo > term.Edge+t.Soft/2+room:
+		term.Opacity = 0
+	default:
+		return
+	}
+	if term.Inverted {
+		term.Opacity = 1 - term.Opacity
+	}
+	term.Tie, term.Share, term.Inverted = nil, 1, false
+}
+
+// unveil takes a veil away that shows everything.
+func (p *Player) unveil(i int) {
+	n := &p.nodes[i]
+	for k := range p.cuts {
+		if p.cuts[k].node == i {
+			return
+		}
+	}
+	if n.veil.Whole() {
+		n.veil = nil
 	}
 }
 

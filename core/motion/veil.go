@@ -24,6 +24,11 @@ func (r *Reveal) nothing() bool {
 	return r.Opacity <= 0 || !r.Inverted && r.Share <= 0 || r.Inverted && r.Share >= 1
 }
 
+// whole reports whether the reveal shows everything.
+func (r *Reveal) whole() bool {
+	return r.Opacity >= 1 && r.Tie == nil && (r.Front == nil || !r.Inverted && r.Share >= 1 || r.Inverted && r.Share <= 0)
+}
+
 // Join is what makes two parts one.
 type Join uint8
 
@@ -77,23 +82,29 @@ func (m *Veils) Of(r Reveal) Veil { return m.end(append(m.begin(), Term{Reveal: 
 func (v Veil) reveals() int { return (len(v) + 1) / 2 }
 
 // Nothing reports whether the veil shows nothing of what is under it.
-func (v Veil) Nothing() bool {
-	var shows [MaxReveals]bool
+func (v Veil) Nothing() bool { return len(v) > 0 && !v.any(func(r *Reveal) bool { return !r.nothing() }) }
+
+// Whole reports whether it shows everything.
+func (v Veil) Whole() bool { return len(v) == 0 || v.any((*Reveal).whole) }
+
+// any works out for one of two ends whether reveals reach it: what shows anything, and what shows all, are joined the same way.
+func (v Veil) any(of func(*Reveal) bool) bool {
+	var is [MaxReveals]bool
 	n := 0
 	for i := range v {
 		switch v[i].Join {
 		case Shows:
-			shows[n] = !v[i].nothing()
+			is[n] = of(&v[i].Reveal)
 			n++
 		case Over:
 			n--
-			shows[n-1] = shows[n-1] || shows[n]
+			is[n-1] = is[n-1] || is[n]
 		case Times:
 			n--
-			shows[n-1] = shows[n-1] && shows[n]
+			is[n-1] = is[n-1] && is[n]
 		}
 	}
-	return n > 0 && !shows[0]
+	return is[0]
 }
 
 // Lifted returns v with its reveals share of their way to showing everything.
