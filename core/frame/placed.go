@@ -33,10 +33,18 @@ func (p *Player) Quad(id string) (corners [4]geom.Point, pivot geom.Point, ok bo
 		return
 	}
 	n := &p.nodes[i]
-	for k, c := range n.layer.box.Corners() {
+	for k, c := range n.box().Corners() {
 		corners[k] = n.m.Apply(c)
 	}
 	return corners, n.m.Apply(n.layer.pivot), true
+}
+
+// box is the layer's box in its own axes, in the size that a morph or a change gives it.
+func (n *node) box() geom.Box {
+	if n.sized {
+		return n.layer.boxOf(n.size)
+	}
+	return n.layer.box
 }
 
 // EachPlaced calls f with every layer that is drawn as it was last placed: with the corners of its box on the page, from its own upper
@@ -48,7 +56,7 @@ func (p *Player) EachPlaced(f func(l *doc.Layer, corners [4]geom.Point, chain []
 			continue
 		}
 		var c [4]geom.Point
-		for k, q := range n.layer.box.Corners() {
+		for k, q := range n.box().Corners() {
 			c[k] = n.m.Apply(q)
 		}
 		f(n.layer.doc, c, chain(n.layer))
