@@ -140,6 +140,12 @@ func main() {
 		return s.TryCommand(c, a[1].Bool()), nil
 	})
 	on("try", func(a []js.Value) (any, error) { return s.Try(a[0].String(), []byte(a[1].String()), a[2].Bool()), nil })
+	on("changing", func(a []js.Value) (any, error) {
+		if err := s.Changing(list(a[0])); err != nil {
+			return nil, err
+		}
+		return s.All(), nil
+	})
 	on("showFilm", func(a []js.Value) (any, error) { return true, s.ShowFilm(a[0].String()) })
 	on("clearDraft", func(a []js.Value) (any, error) { s.ClearDraft(); return s.Drafted("", a[0].Bool()), nil })
 	on("newID", func([]js.Value) (any, error) { return s.NewID(), nil })

@@ -60,6 +60,7 @@ func (c *CopyLayers) apply(e *editor) error {
 			copied.Mask = ""
 			called(k+1, copied)
 			copyIDs(s, []*doc.Layer{copied}, fmt.Sprintf("%s/%d", c.Seed, k), false, begins(t))
+			mapChanges(copied, geom.Translate(geom.Point{X: by[0], Y: by[1]}).Mul(geom.Rotate(by[2]).About(about)))
 			p := geom.Rotate(by[2]).About(about).Apply(geom.Point{X: l.Place.X, Y: l.Place.Y})
 			copied.Place.X, copied.Place.Y = round(p.X+by[0]), round(p.Y+by[1])
 			if !c.Keep {

@@ -55,6 +55,7 @@ func place(l *doc.Layer, from, to geom.Matrix) {
 		return
 	}
 	m := inv.Mul(from)
+	mapChanges(l, m)
 	p := m.Apply(geom.Point{X: l.Place.X, Y: l.Place.Y})
 	l.Place.X, l.Place.Y = p.X, p.Y
 	if m.A != 1 || m.B != 0 {

@@ -210,6 +210,7 @@ func (c *DuplicateLayers) apply(e *editor) error {
 		}
 		k.Place.X += d.X
 		k.Place.Y += d.Y
+		shiftChanges(k, d.X, d.Y)
 		list := siblings(s, parent)
 		i := slices.Index(*list, l)
 		*list = slices.Insert(*list, i+1, k)
@@ -249,6 +250,7 @@ func (c *PasteLayers) apply(e *editor) error {
 	for _, l := range list {
 		l.Place.X += c.DX
 		l.Place.Y += c.DY
+		shiftChanges(l, c.DX, c.DY)
 	}
 	return addTo(s, "", nil, list...)
 }

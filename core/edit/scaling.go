@@ -100,6 +100,9 @@ func scale(l *doc.Layer, kx, ky float64, grows []string) error {
 	if v := l.Place.Pivot; v != nil {
 		v[0], v[1] = v[0]*kx, v[1]*ky
 	}
+	if err := scaleChanges(l, kx, ky); err != nil {
+		return err
+	}
 	if l.Made != nil {
 		for _, k := range l.Made.Of {
 			k.Place.X, k.Place.Y = round(k.Place.X*kx), round(k.Place.Y*ky)
@@ -162,6 +165,13 @@ func scaleGroup(l *doc.Layer, kx, _ float64, grows []string) error {
 	scaleLook(l, kx, grows)
 	for _, k := range l.Children {
 		k.Place.X, k.Place.Y = k.Place.X*kx, k.Place.Y*kx
+		becoming(k, func(b *doc.Becomes) {
+			for _, v := range []*float64{b.X, b.Y} {
+				if v != nil {
+					*v = round(*v * kx)
+				}
+			}
+		})
 		if err := scale(k, kx, kx, grows); err != nil {
 			return err
 		}

@@ -170,7 +170,9 @@ func (e *editor) copyScene(c *DuplicateScene, goOn bool) error {
 		if err != nil {
 			return err
 		}
-		s.Layers = e.ending(film, i, s.Layers)
+		if s.Layers, err = e.ending(film, i, s.Layers); err != nil {
+			return err
+		}
 	}
 	links := map[string]string{} // new loop -> the one it continues
 	remap(s, c.Seed, links)
@@ -232,10 +234,15 @@ func remap(s *doc.Scene, seed string, old map[string]string) {
 
 // ending turns layers into what they are at the end of scene i: entrances and exits are gone, path ends are kept
 // in the place, finished spins in the turn; layers that have left or never entered are left out.
-func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) []*doc.Layer {
+func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) ([]*doc.Layer, error) {
 	out := []*doc.Layer{}
 	for _, l := range layers {
 		pose := film.EndPose(i, l.ID)
+		if is, large := film.EndLayer(i, l.ID); is != nil {
+			if err := settleChanges(l, is, large); err != nil {
+				return nil, err
+			}
+		}
 		if !l.Hidden && (!pose.Present || pose.Waiting) {
 			if l.Mask != doc.Inside {
 				continue
@@ -262,14 +269,17 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) []*doc.Lay
 		detach(kept)
 		l.Moves = kept
 		if l.Kind == doc.Group {
-			l.Children = e.ending(film, i, l.Children)
+			var err error
+			if l.Children, err = e.ending(film, i, l.Children); err != nil {
+				return nil, err
+			}
 			if !slices.ContainsFunc(l.Children, func(k *doc.Layer) bool { return k.Mask == "" }) {
 				continue
 			}
 		}
 		out = append(out, l)
 	}
-	return out
+	return out, nil
 }
 
 // turnAbout adds a turn about the layer's pivot to its place.

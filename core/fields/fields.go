@@ -196,13 +196,26 @@ var ways = []Offer{
 	{"Ellipse", "Ellipse", doc.MotionPath, doc.Along, "ellipse", "path orbit circle round planet around"},
 }
 
+// becomes are changes that are offered, each with what it makes of a layer.
+var becomes = []Offer{
+	{"From here", "Change from here", doc.Change, doc.Becoming, "", "change become turn into second state new pose different colour"},
+	{"Emphasise", "Emphasise", doc.Change, doc.Becoming, "emphasise", "emphasis highlight pulse stress attention bigger pop"},
+	{"Grow", "Grow", doc.Change, doc.Becoming, "grow", "bigger larger enlarge zoom scale up"},
+	{"Shrink", "Shrink", doc.Change, doc.Becoming, "shrink", "smaller less reduce scale down"},
+	{"Turn", "Turn", doc.Change, doc.Becoming, "turn", "rotate quarter ninety swing"},
+	{"Dim", "Dim", doc.Change, doc.Becoming, "dim", "fade back darken faint transparent opacity"},
+}
+
 // Moves returns all moves that can be added, by what they do, in the order in which they are offered.
 func Moves() []Offers {
 	list := []Offers{}
-	for _, of := range [][2]string{{doc.Entrance, "Comes in"}, {doc.Loop, "Goes on"}, {doc.MotionPath, "Travels"}, {doc.Exit, "Goes out"}} {
+	for _, of := range [][2]string{{doc.Entrance, "Comes in"}, {doc.Loop, "Goes on"}, {doc.Change, "Changes"}, {doc.MotionPath, "Travels"}, {doc.Exit, "Goes out"}} {
 		o := Offers{of[1], []Offer{}}
 		if of[0] == doc.MotionPath {
 			o.Moves = ways
+		}
+		if of[0] == doc.Change {
+			o.Moves = becomes
 		}
 		for _, e := range effect.All() {
 			for _, w := range e.Offered(of[0]) {

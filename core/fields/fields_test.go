@@ -61,7 +61,7 @@ func TestFieldsHaveNamesOfTheirOwn(t *testing.T) {
 	}
 	for _, o := range fields.Moves() {
 		for _, m := range o.Moves {
-			if _, ok := fields.Effects()[m.Effect]; !ok && m.Effect != doc.Along {
+			if _, ok := fields.Effects()[m.Effect]; !ok && m.Effect != doc.Along && m.Effect != doc.Becoming {
 				t.Error(fmt.Sprint(m, " has no fields"))
 			}
 		}

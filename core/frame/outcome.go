@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"capstan/core/doc"
+	"capstan/core/geom"
 	"capstan/core/motion"
 )
 
@@ -18,6 +19,27 @@ func (f *Film) EndPose(i int, id string) motion.Pose {
 	off, angle := l.track.AlongThread(s.endClock())
 	pose.Offset, pose.Angle = pose.Offset.Sub(off), pose.Angle-angle
 	return pose
+}
+
+// EndLayer returns what the changes of a layer have made of it when scene i ends, and how many times as large as it was about its pivot; nil for one
+// without changes. What a change that is cut off is on its way to counts where it is more than half way there, but for numbers of place.
+func (f *Film) EndLayer(i int, id string) (is *doc.Layer, large float64) {
+	s := f.scenes[i]
+	l := s.byID[id]
+	if l == nil || len(l.becomes) == 0 {
+		return nil, 1
+	}
+	at := l.restAt(s.endClock())
+	pivot := geom.Rotate(at.Turn).ApplyVector(at.Pivot)
+	at.At = at.At.Add(pivot).Sub(pivot.Mul(1 + at.Large)) // it is as large about its origin then
+	out := *l.settledAt(s.endClock()).doc
+	out.Place = l.doc.Place
+	out.Place.X, out.Place.Y, out.Place.Turn = at.At.X, at.At.Y, at.Turn
+	if !out.Is().Scaled {
+		out.Place.W, out.Place.H = at.Size.X, at.Size.Y
+	}
+	out.Opacity, out.Corner = at.Opacity, at.Corner
+	return &out, 1 + at.Large
 }
 
 // Cycle returns after which time a loop of scene i is where it was, there and back counted, in ms; 0 for other moves.

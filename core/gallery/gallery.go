@@ -125,6 +125,10 @@ func (g *Gallery) add(c Card, finds string, s *intent.Desk, m scope.Moment, l *d
 	c.At, c.Lasts = len(g.films), lasts(v)
 	mv := *v
 	mv.Start, mv.End, mv.Until = doc.Start{When: doc.AtTime, Offset: before}, nil, ""
+	if v.Change != nil && len(v.Change.To.Names()) == 0 { // it names nothing yet: this is what one may come to
+		turn, scale, opacity := l.Place.Turn+20, 0.8, l.Opacity*0.6
+		mv.Change = &doc.ChangeParams{To: doc.Becomes{Turn: &turn, Scale: &scale, Opacity: &opacity}}
+	}
 	length := v.Duration
 	if v.Kind == doc.Loop {
 		mv.Start.Offset = 0

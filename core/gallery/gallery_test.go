@@ -6,9 +6,9 @@ import (
 	"strings"
 	"testing"
 
+	"capstan/core/display"
 	"capstan/core/doc"
 	"capstan/core/effect"
-	"capstan/core/display"
 	"capstan/core/frame"
 	"capstan/core/gallery"
 	"capstan/core/scope"

@@ -82,7 +82,9 @@ func (m *Veils) Of(r Reveal) Veil { return m.end(append(m.begin(), Term{Reveal: 
 func (v Veil) reveals() int { return (len(v) + 1) / 2 }
 
 // Nothing reports whether the veil shows nothing of what is under it.
-func (v Veil) Nothing() bool { return len(v) > 0 && !v.any(func(r *Reveal) bool { return !r.nothing() }) }
+func (v Veil) Nothing() bool {
+	return len(v) > 0 && !v.any(func(r *Reveal) bool { return !r.nothing() })
+}
 
 // Whole reports whether it shows everything.
 func (v Veil) Whole() bool { return len(v) == 0 || v.any((*Reveal).whole) }

@@ -6,8 +6,8 @@ import (
 	"math"
 	"testing"
 
-	"capstan/core/doc"
 	"capstan/core/display"
+	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/raster"
 	"capstan/core/text"

@@ -7,8 +7,8 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"capstan/core/doc"
 	"capstan/core/display"
+	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"

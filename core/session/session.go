@@ -40,6 +40,7 @@ type Session struct {
 	drafted edit.Command // what the draft shows, where it is a command's
 	watched Watched
 	gallery *gallery.Gallery // that is open; nil: none is
+	after   []string         // the changes whose outcome is shown and edited; Doc has their layers so
 }
 
 // New returns a session without a document.
@@ -71,7 +72,7 @@ func (s *Session) Open(data []byte) error {
 		s.Fonts.Remove(family)
 	}
 	s.own = map[string]string{}
-	s.FilmID = ""
+	s.FilmID, s.after = "", nil
 	f, err := s.compile(p)
 	if err != nil {
 		return err
@@ -88,6 +89,7 @@ func (s *Session) compile(p *doc.Project) (*frame.Film, error) {
 	if q == nil {
 		q, s.FilmID = p, ""
 	}
+	q = s.afterChanges(q)
 	return frame.Compile(q, s.Assets(), s.Film)
 }
 

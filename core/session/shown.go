@@ -54,6 +54,7 @@ type Shown struct {
 	Colours []string     `json:"colours"`
 	Undo    int          `json:"undo"` // steps that can be undone
 	Redo    int          `json:"redo"`
+	After   *After       `json:"after"` // layers are shown as they are after changes; null: at rest
 	Lacks   bool         `json:"lacks"` // it uses fonts that have not been added
 }
 
@@ -122,6 +123,7 @@ func (s *Session) All() Shown {
 	s.watched.Threads = slices.DeleteFunc(slices.Clone(s.watched.Threads), func(t string) bool { return !there[t] })
 	v.Threads, v.Held = s.watched.Threads, s.held()
 	v.Undo, v.Redo = s.Steps()
+	v.After = s.AfterView()
 	return v
 }
 
@@ -171,6 +173,10 @@ func (s *Session) Drafted(trouble string, time bool) Drafted {
 
 // Carry is Do with all that is shown then. across says whether later scenes are looked through for what could be changed in the same way.
 func (s *Session) Carry(c edit.Command, row Row, across bool) (Done, error) {
+	c, err := s.toChanges(c)
+	if err != nil {
+		return Done{}, err
+	}
 	p, err := s.Do(c, row)
 	if err != nil {
 		return Done{}, err

@@ -47,19 +47,20 @@ type MoveFacts struct {
 	Rounds     *[2]float64 `json:"rounds"` // how often a scroll comes round in its scene, and in the film
 
 	// Of its effect:
-	Timed   bool    `json:"timed"`   // it takes time
-	Eased   bool    `json:"eased"`   // its easing has a say
-	Counted bool    `json:"counted"` // how long a cycle is follows from its parameters
-	Runs    bool    `json:"runs"`    // its duration is how long it runs, not a cycle
-	Drifts  bool    `json:"drifts"`  // it takes its layer along a line
-	Chance  bool    `json:"chance"`  // it goes by its seed
-	Cycles  string  `json:"cycles"`  // a cycle of it: "One turn"
-	Times   string  `json:"times"`   // how many: "Turns"
-	First   string  `json:"first"`   // to which side it goes first; empty: that goes without saying
-	Others  []Named `json:"others"`  // other moves, or layers by their threads, that a parameter of it may name
-	Run     []Turn  `json:"run"`     // of those that go one after another with it, in their order; none: it goes by itself
-	Led     bool    `json:"tied"`    // other layers drive its edges: it has no begin and end of its own
-	Wheel   *Wheel  `json:"wheel"`   // what a wheel seems to do; null: what it does
+	Timed   bool      `json:"timed"`   // it takes time
+	Eased   bool      `json:"eased"`   // its easing has a say
+	Counted bool      `json:"counted"` // how long a cycle is follows from its parameters
+	Runs    bool      `json:"runs"`    // its duration is how long it runs, not a cycle
+	Drifts  bool      `json:"drifts"`  // it takes its layer along a line
+	Chance  bool      `json:"chance"`  // it goes by its seed
+	Cycles  string    `json:"cycles"`  // a cycle of it: "One turn"
+	Times   string    `json:"times"`   // how many: "Turns"
+	First   string    `json:"first"`   // to which side it goes first; empty: that goes without saying
+	Others  []Named   `json:"others"`  // other moves, or layers by their threads, that a parameter of it may name
+	Run     []Turn    `json:"run"`     // of those that go one after another with it, in their order; none: it goes by itself
+	Becomes []Changes `json:"becomes"` // what a change names
+	Led     bool      `json:"tied"`    // other layers drive its edges: it has no begin and end of its own
+	Wheel   *Wheel    `json:"wheel"`   // what a wheel seems to do; null: what it does
 }
 
 // Turn is one of the moves that go one after another.
@@ -80,6 +81,29 @@ func turns(sc *doc.Scene, m *doc.Move, t *motion.Timing) []Turn {
 			if _, l := sc.Move(id); l != nil {
 				list = append(list, Turn{id, l.Name, t.Moves[id].End - t.Moves[id].Begin})
 			}
+		}
+	}
+	return list
+}
+
+// Changes are fields that a change names, by what they are called together.
+type Changes struct {
+	Words  string   `json:"words"`
+	Fields []string `json:"fields"`
+}
+
+// changes returns what a change names.
+func changes(m *doc.Move) []Changes {
+	list := []Changes{}
+	if m.Change == nil {
+		return list
+	}
+	for _, name := range m.Change.To.Names() {
+		called := cmp.Or(changedWords[name], name)
+		if i := slices.IndexFunc(list, func(c Changes) bool { return c.Words == called }); i >= 0 {
+			list[i].Fields = append(list[i].Fields, name)
+		} else {
+			list = append(list, Changes{called, []string{name}})
 		}
 	}
 	return list
@@ -153,7 +177,7 @@ func (s *Views) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveV
 		Film: s.Shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 	}}
 	effectFacts(mv, &w.MoveFacts)
-	w.Run = turns(sc, mv, t)
+	w.Run, w.Becomes = turns(sc, mv, t), changes(mv)
 	w.Others, w.Wheel = others(sc, l, mv), s.wheelOf(i, l, mv)
 	w.Profile, w.Rounds = motion.Profile(mv, iv, 24), s.roundsOf(i, l, mv)
 	if curve, ok := s.Shown.TieCurve(i, l.ID, mv.ID); ok {

@@ -130,7 +130,7 @@ func (s *Views) profile(m *doc.Move, iv motion.Interval) string {
 	if g != nil && g.Bar != nil || c != nil && c.Bar != nil {
 		key += fmt.Sprint("/", m.Params)
 	}
-	if m.Kind == doc.MotionPath {
+	if m.Kind == doc.MotionPath || m.Kind == doc.Change {
 		key += fmt.Sprintf("/%.4g", iv.Passes)
 	}
 	if s.profiles[key] == nil {
@@ -167,7 +167,7 @@ func (s *Views) bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, 
 			b.Run = r.ID
 		}
 	}
-	b.Early, b.Unknown = iv.Early, mv.Kind != doc.MotionPath && mv.Does() == nil
+	b.Early, b.Unknown = iv.Early, mv.Kind != doc.MotionPath && mv.Kind != doc.Change && mv.Does() == nil
 	if at, ok := s.Shown.Lasting(scene, l.Thread, mv.ID); ok {
 		b.Begin, b.End, b.Cut, b.Whole = begin+at.Begin, begin+at.End, 0, true
 	}

@@ -77,6 +77,8 @@ func sentence(l *doc.Layer, m *doc.Move, iv motion.Interval, stay int64) string 
 		verb = g.Says
 	case m.Kind == doc.MotionPath:
 		verb = "travels" + travel(m)
+	case m.Change != nil:
+		verb = "changes its " + strings.Join(Changed(m), ", ")
 	}
 	if m.Unit != "" {
 		verb += " " + m.Unit + " by " + m.Unit

@@ -77,6 +77,12 @@ func cycled(m *doc.Move) string {
 // told are the Words of a layer's move, and what is odd about it.
 func told(sc *doc.Scene, l *doc.Layer, m *doc.Move, t *motion.Timing) string {
 	s := Words(sc, m, t)
+	if m.Change != nil {
+		if list := Changed(m); len(list) > 0 {
+			return s + " · " + strings.Join(list, ", ")
+		}
+		return s + " · changes nothing yet"
+	}
 	if m.TiedIn(sc) {
 		return tiedWords(sc, m)
 	}
@@ -99,6 +105,17 @@ func told(sc *doc.Scene, l *doc.Layer, m *doc.Move, t *motion.Timing) string {
 		return s + " · changes nothing: it is there by then"
 	}
 	return s
+}
+
+// changedWords are the fields a change names, as they are called.
+var changedWords = map[string]string{"x": "place", "y": "place", "w": "size", "h": "size", "fill": "colour", "path": "outline", "text": "words"}
+
+// Changed says what a change names, each once: "place, opacity".
+func Changed(m *doc.Move) (list []string) {
+	for _, c := range changes(m) {
+		list = append(list, c.Words)
+	}
+	return
 }
 
 // tiedWords says what drives the edges of a move: "tied to the leading edge of Bar".

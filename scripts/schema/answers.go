@@ -53,7 +53,7 @@ var choices = map[string][]string{
 	"Stroke.Side":   {"", doc.Inside, doc.Outside},
 	"Layer.Mask":    {"", doc.Inside, doc.Outside},
 	"Row.Mask":      {"", doc.Inside, doc.Outside},
-	"Move.Kind":     {doc.Entrance, doc.Exit, doc.Loop, doc.MotionPath},
+	"Move.Kind":     {doc.Entrance, doc.Exit, doc.Loop, doc.MotionPath, doc.Change},
 	"Text.Align":    {"", doc.Left, doc.Centre, doc.Right, doc.Justified},
 	"Text.Room":     {"", doc.FixedRoom, doc.FitRoom},
 	"Text.Stand":    {"", doc.Middle, doc.Bottom},

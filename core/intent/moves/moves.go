@@ -192,6 +192,9 @@ func remember(s *intent.Desk, move string, patch edit.Fields) {
 // New makes a move with its defaults (docs/motion.md, Defaults), or as one like it was last set.
 func New(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant string) (*doc.Move, error) {
 	v := &doc.Move{ID: s.NewID(), Kind: kind, Effect: name, Start: doc.Start{When: doc.AtTime, Offset: s.StartAt(m)}}
+	if kind == doc.Change {
+		return newChange(s, v, l, variant)
+	}
 	if kind == doc.MotionPath {
 		v.Path = &doc.PathParams{Rest: doc.Departs}
 		setWay(v, way(variant, math.Round(float64(s.Doc.Film.Width)*0.25)), s.Doc.Film.Width)

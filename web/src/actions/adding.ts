@@ -1,7 +1,7 @@
 // Adding a move: from the inspector, by a key, and by a double press on a stretch of a row.
 import type { Offer } from '../engine/types'
 import { run } from '../project/commands'
-import { desk, selectMoves, set, toRest } from '../project/desk'
+import { desk, editAfter, selectMoves, set, toRest } from '../project/desk'
 
 /**
  * Gives the selected layers a move and selects it; at is when it starts, ms of the film. after: of several layers each
@@ -14,11 +14,11 @@ export function addMove(
 ) {
   const ids = () => desk().selected.flatMap((s) => s.moves.map((m) => m.id))
   const before = new Set(ids())
-  if (run('move.add', { threads: desk().selected.map((s) => s.layer.thread), kind, effect, variant, at, after }))
-    selectMoves(
-      ids().filter((id) => !before.has(id)),
-      false,
-    )
+  if (!run('move.add', { threads: desk().selected.map((s) => s.layer.thread), kind, effect, variant, at, after }))
+    return
+  const come = ids().filter((id) => !before.has(id))
+  selectMoves(come, false)
+  if (kind === 'change' && !variant) editAfter(come) // what it becomes is said by doing it
 }
 
 export const drawPath = () => {

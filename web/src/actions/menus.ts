@@ -1,4 +1,5 @@
 // What the menus of layers, bars and scenes offer.
+import { addMove } from './adding'
 import type { Intents } from '../engine/types'
 import { copy, copyLook, copyMoves, lookHeld, movesHeld, paste, pasteLook, pasteMoves, whatIsHeld } from './clipboard'
 import { engine } from '../engine/engine'
@@ -105,6 +106,16 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
     null,
     { word: 'Copy moves', run: copyMoves, disabled: !selected.some((s) => s.moves.length) },
     { word: 'Paste moves', run: () => pasteMoves(0), disabled: none || !movesHeld() },
+    {
+      word: 'Change from here',
+      run: () => addMove({ kind: 'change', effect: 'becomes', variant: '' }),
+      disabled: none,
+    },
+    {
+      word: 'Emphasise',
+      run: () => addMove({ kind: 'change', effect: 'becomes', variant: 'emphasise' }),
+      disabled: none,
+    },
     { word: 'Take turns', run: () => run('moves.inTurn', { threads: selection }), disabled: selected.length < 2 },
     {
       word: 'Clear moves',

@@ -3,7 +3,7 @@ import { clsx } from 'clsx'
 import { useEffect, useState } from 'react'
 import { apply, closeProject } from '../project/commands'
 import { ListFilter } from 'lucide-react'
-import { select, set, setOnNow, showAlone, setSolo, swapRest, useDesk } from '../project/desk'
+import { editAfter, select, set, setOnNow, showAlone, setSolo, swapRest, useDesk } from '../project/desk'
 import { TextField } from '../ui/TextField'
 import { Button, Sign } from '../ui/controls'
 import { filmTime } from '../time'
@@ -103,7 +103,21 @@ function Showing() {
   const rest = useDesk((d) => d.moment.rest)
   const onNow = useDesk((d) => d.onNow)
   const time = useDesk((d) => filmTime(d.moment.time))
+  const after = useDesk((d) => d.after)
   const side = 'h-5.5 rounded-md px-2 text-[0.75rem]'
+  if (after)
+    return (
+      <button
+        type="button"
+        data-after
+        title="What is done to it now is what it becomes. Press, or Escape, when that is done."
+        onClick={() => editAfter([])}
+        className={clsx(side, 'flex items-center gap-2 bg-brass-400 font-semibold text-ink-900')}
+      >
+        {after.words}
+        <span className="font-normal underline">done</span>
+      </button>
+    )
   return (
     <span className="flex items-center gap-1" role="group" aria-label="What the page shows">
       <button

@@ -6,6 +6,7 @@ import { grouped } from '../project/steps'
 import { closing } from '../project/closing'
 import { notice } from '../words'
 import {
+  editAfter,
   desk,
   drawsShape,
   goToTime,
@@ -150,6 +151,7 @@ function escape() {
   else if (d.drawer) set({ drawer: false })
   else if (d.tool !== 'select') set({ tool: 'select' })
   else if (d.playing) stop()
+  else if (d.after) editAfter([])
   else if (d.inside) select([d.inside], d.rows.find((r) => r.thread === d.inside)?.parent ?? '')
   else if (d.moves.length) set({ moves: [] })
   else if (d.selection.length || d.scenes.length) select([], '')

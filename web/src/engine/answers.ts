@@ -6,6 +6,14 @@
  */
 export type Fields = object | null
 
+/** After says that layers are shown, and edited, as they are after changes of theirs. */
+export interface After {
+  /** the changes */
+  moves: string[]
+  /** "after the change at 1.40 s" */
+  words: string
+}
+
 /** All is what can be selected at one level of the group tree. */
 export interface All {
   threads: string[]
@@ -142,6 +150,12 @@ export interface ChangeParams {
   to: Becomes
 }
 
+/** Changes are fields that a change names, by what they are called together. */
+export interface Changes {
+  words: string
+  fields: string[]
+}
+
 /** Closing is the transition from the last scene back to the first. */
 export interface Closing extends Transition {
   /** ms of the film */
@@ -249,7 +263,7 @@ export interface DocumentFilm {
 /** Move is one thing a layer does in time. */
 export interface DocumentMove {
   id: string
-  kind: 'entrance' | 'exit' | 'loop' | 'path'
+  kind: 'entrance' | 'exit' | 'loop' | 'path' | 'change'
   effect: string
   start: Start
   /** live end; the begin is solved for */
@@ -785,6 +799,8 @@ export interface MoveFacts {
   others: Named[]
   /** of those that go one after another with it, in their order; none: it goes by itself */
   run: Turn[]
+  /** what a change names */
+  becomes: Changes[]
   /** other layers drive its edges: it has no begin and end of its own */
   tied: boolean
   /** what a wheel seems to do; null: what it does */
@@ -1180,6 +1196,8 @@ export interface Shown extends Held {
   /** steps that can be undone */
   undo: number
   redo: number
+  /** layers are shown as they are after changes; null: at rest */
+  after: After | null
   /** it uses fonts that have not been added */
   lacks: boolean
 }
@@ -1504,6 +1522,7 @@ export interface Intents {
   'break': { threads?: string[] }
   'bring.back': { threads?: string[]; scene?: number }
   'carry.all': { threads?: string[]; next?: boolean }
+  'change.drop': { move?: string; fields?: string[] }
   'combine': { threads?: string[]; how?: string }
   'copies': {
     threads?: string[]

@@ -136,6 +136,8 @@ export const engine = {
   /** Looks at a moment, and of that at the selected layers; ghosts, ends and ground say what of them. */
   watch: (m: Moment, threads: string[], ghosts: boolean, ends: boolean, ground: boolean) =>
     call<Seen>('watch', m, threads, ghosts, ends, ground),
+  /** Shows layers as they are after changes, and edits that; none: at rest again. */
+  changing: (moves: string[]) => call<Shown>('changing', moves),
   /** All that is shown of the document as it is now. */
   all: () => call<Shown>('all'),
   selection: (m: Moment, threads: string[]) => call<Selected[]>('selection', m, threads),

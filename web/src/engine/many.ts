@@ -56,6 +56,7 @@ export const blankMove: Move = {
   rounds: null,
   timed: true,
   tied: false,
+  becomes: [],
   eased: true,
   counted: false,
   runs: false,

@@ -14,6 +14,7 @@ import { Label } from '../ui/controls'
 import { filmTime } from '../time'
 import { EasingField } from './EasingField'
 import { ParamFields, PathDetails, PathLine, UnitFields } from './MoveParams'
+import { BecomesFields } from './BecomesFields'
 import { StartFields, EndFields } from './Hanging'
 import { LengthFields, LengthDetails } from './Lasting'
 
@@ -44,6 +45,7 @@ export function MoveFields({ move }: { move: Move }) {
       {move.lasts !== 'thread' && !move.tied && <StartFields move={move} whole={whole} />}
       {timed && <LengthFields of={of} />}
       {move.kind === 'path' && <PathLine move={move} />}
+      {move.kind === 'change' && <BecomesFields move={move} />}
       <ParamFields of={of} />
       {move.eased && <EasingRow of={of} />}
       {move.kind === 'path' && (

@@ -1,7 +1,7 @@
 // Plays the film in real time: the playhead is where the clock says, whatever a frame costs. Frames that could not be
 // shown in time are dropped, and counted.
 import { engine } from '../engine/engine'
-import { desk, goTo, goToTime, set } from './desk'
+import { editAfter, desk, goTo, goToTime, set } from './desk'
 
 let frame = 0
 let end = 0
@@ -12,6 +12,7 @@ function playRange(from: number, to: number, round: number | null = null) {
   const { film, moment, playing } = desk()
   if (!film) return
   cancelAnimationFrame(frame)
+  if (desk().after) editAfter([]) // the film is played as it is
   if (!playing) set({ playedFrom: moment })
   set({ playing: true, dropped: 0 })
   end = to

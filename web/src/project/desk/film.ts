@@ -3,7 +3,7 @@ import { engine } from '../../engine/engine'
 import { loadFamilies, loadOwnFonts } from '../../engine/fonts'
 import { seen, type Held } from '../../engine/many'
 import { fault } from '../../words'
-import type { Drafted, Film, Ghost, Overlay, Row, Selected, Shown } from '../../engine/types'
+import type { After, Drafted, Film, Ghost, Overlay, Row, Selected, Shown } from '../../engine/types'
 import { fail, say } from './notices'
 import { desk, set, slice, type Desk } from './store'
 
@@ -20,6 +20,7 @@ export interface FilmSlice {
   endsAt: Ghost[] // how it stands when its moves begin and end
   missing: string[] // media whose files are not there, by hash
   offer: string | null // the thread of a picture that may become the ground
+  after: After | null // layers are shown, and edited, as they are after changes of theirs; null: at rest
 }
 
 slice<FilmSlice>({
@@ -32,12 +33,17 @@ slice<FilmSlice>({
   ...seen(null),
   missing: [],
   offer: null,
+  after: null,
 })
 
 /** Looks at another moment, at other layers, or at more of them. */
 export function look(to: Partial<Desk> = {}) {
   const was = desk()
   const d = { ...was, ...to }
+  if (was.after && !staysAfter(d)) {
+    engine.changing([])
+    to = { ...to, after: null, version: was.version + 1 }
+  }
   const v = engine.watch(d.moment, d.selection, d.ghosts, d.ends, d.backgroundHandles && d.moment.rest)
   set({ ...to, ...seen(v), scene: v.scene, ...(v.scene !== was.scene && { rows: engine.rows(d.moment) }) })
 }
@@ -64,6 +70,7 @@ export function show(s: Shown) {
     colours: s.colours,
     canUndo: s.undo > 0,
     canRedo: s.redo > 0,
+    after: s.after,
     version: version + 1,
   })
   if (s.lacks) void bringFonts()
@@ -95,4 +102,22 @@ export async function bringFonts() {
   } catch (e) {
     fail(e)
   }
+}
+
+// What is edited after a change stays so while the scene is at rest and one of the layers is selected.
+const staysAfter = (d: Desk) =>
+  d.moment.rest &&
+  d.rows.some((r) => d.selection.includes(r.thread) && r.bars.some((b) => d.after!.moves.includes(b.move)))
+
+/** Shows layers as they are after changes, and edits that; none: at rest again. */
+export function editAfter(moves: string[]) {
+  const { moment, rows, selection, scene } = desk()
+  const threads = rows.filter((r) => r.bars.some((b) => moves.includes(b.move))).map((r) => r.thread)
+  const bar = rows.flatMap((r) => r.bars).find((b) => b.move === moves[0])
+  if (moves.length)
+    look({
+      moment: { ...moment, rest: true, scene: bar?.scene ?? scene },
+      selection: threads.some((t) => selection.includes(t)) ? selection : threads,
+    })
+  show(engine.changing(moves))
 }
