@@ -33,7 +33,7 @@ func TestALayerIsChanged(t *testing.T) {
 	if said := browser.Eval[string](t, p.ctx, `document.querySelector('[data-after]').textContent`); !strings.HasPrefix(said, "after the change at 2.20 s") {
 		t.Errorf("it says %q", said)
 	}
-	p.drag(1480, 300, 1280, 240)
+	p.drag(1480, 300, 1540, 180)
 	p.settled()
 	p.set("Opacity", "50")
 	p.settled()
@@ -41,7 +41,7 @@ func TestALayerIsChanged(t *testing.T) {
 	place := func() [2]float64 {
 		return [2]float64(browser.Eval[[]float64](t, p.ctx, `(() => { const l = capstanProbe.engine.selection({ rest: true, scene: 1, time: 0 }, ['t-small'])[0].layer; return [l.place.x, l.place.y] })()`))
 	}
-	if at := place(); math.Abs(at[0]-1280) > 20 || math.Abs(at[1]-240) > 20 {
+	if at := place(); math.Abs(at[0]-1540) > 20 || math.Abs(at[1]-180) > 20 {
 		t.Errorf("shown after the change it stands at %v", at)
 	}
 	bar := `[data-bar][aria-label^="Change, Small kite"]`
@@ -61,10 +61,10 @@ func TestALayerIsChanged(t *testing.T) {
 		c := p.pixels(1, ms, false, 960, 540, "#fff").RGBAAt(x, y)
 		return 765 - int(c.R) - int(c.G) - int(c.B)
 	}
-	if was, is := dark(7900, 740, 180), dark(8900, 740, 180); is > was-60 {
+	if was, is := dark(7900, 740, 214), dark(8900, 740, 214); is > was-60 {
 		t.Errorf("where it was it is %d dark before and %d after", was, is)
 	}
-	if was, is := dark(7900, 640, 160), dark(8900, 640, 160); is < was+60 {
+	if was, is := dark(7900, 770, 42), dark(8900, 770, 42); is < was+60 {
 		t.Errorf("where it comes to it is %d dark before and %d after", was, is)
 	}
 	// The place is left out of it: it stays, and fades.
