@@ -16,6 +16,7 @@ type Kind struct {
 	Scaled   bool     // it is resized as one: it cannot but keep its proportions
 	Joins    bool     // its outline can be united, cut and overlapped with others
 	Grounds  bool     // it may fill the page
+	Looks    bool     // it is looked through: nothing is painted of it, and it is no part of the page
 	Units    []string // what moves can divide it into
 	Unbuilt  string   // why this Capstan refuses it; empty: it does not
 
@@ -25,7 +26,7 @@ type Kind struct {
 }
 
 // Kinds are all kinds of layers; shapes stand in the order in which they are offered. A new one is a file, or a part of one, and a name here.
-var Kinds = slices.Concat([]*Kind{groupKind, pathKind, textKind, pictureKind, markerKind, insetKind}, shapeKinds)
+var Kinds = slices.Concat([]*Kind{groupKind, pathKind, textKind, pictureKind, markerKind, viewKind, insetKind}, shapeKinds)
 
 var kindsByName = func() map[string]*Kind {
 	all := map[string]*Kind{}

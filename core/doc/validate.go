@@ -29,6 +29,7 @@ type checker struct {
 	ids     map[string]bool
 	media   map[string]*Media
 	easings func(string) error
+	width   int // of the page of the film that is checked, px
 }
 
 // CheckEasing decides whether a CSS easing is understood. The motion package sets it, so that the
@@ -348,6 +349,7 @@ func (c *checker) film(at string, f *Film) {
 	if len(f.Scenes) < 1 || len(f.Scenes) > MaxScenes {
 		c.fail(at+".scenes", "has %d scenes; a film has 1 to %d", len(f.Scenes), MaxScenes)
 	}
+	c.width = f.Width
 	for i, s := range f.Scenes {
 		c.scene(c.at("%s.scenes[%d]", at, i), s)
 		if c.err != nil {
@@ -413,6 +415,7 @@ func (c *checker) scene(at string, s *Scene) {
 	if s.EndsAtCue != "" && !cues[s.EndsAtCue] {
 		c.fail(at+".endsAtCue", "names no cue of this scene")
 	}
+	c.views(at, s)
 	size := s.count()
 	Walk(s.Layers, func(l, _ *Layer) bool {
 		if l != nil && c.err == nil && slices.ContainsFunc(l.Moves, func(m *Move) bool { return m != nil && m.Tied() }) {

@@ -50,6 +50,7 @@ func (c *checker) headIn(at string, l *Layer, s *Scene, depth int) bool {
 	c.number(at+".place.turn", l.Place.Turn, -MaxPlace, MaxPlace)
 	c.number(at+".opacity", l.Opacity, 0, 1)
 	c.number(at+".corner", l.Corner, 0, MaxPlace)
+	c.number(at+".depth", l.Depth, 0, MaxDepthAway)
 	c.number(at+".tint", float64(l.Tint), 0, 7)
 	if l.Mask != "" {
 		c.oneOf(at+".mask", l.Mask, Inside, Outside)

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"maps"
 	"reflect"
+	"slices"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -45,6 +46,7 @@ type scene struct {
 	background Paint
 	layers     []*layer
 	joints     map[*layer]*joint
+	view       *layer // what part of the page it shows; nil: all of it
 	byID       map[string]*layer
 	byThread   map[string]*layer
 	pointers   map[*layer]bool         // what follows the tips of what is drawn; nil where nothing does
@@ -263,8 +265,11 @@ func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting 
 		n = len(was.byID)
 	}
 	s.byID, s.byThread = make(map[string]*layer, n), make(map[string]*layer, n)
-	b := &builder{f, s, was, was != nil && was.timing == t && into == was.into && reflect.DeepEqual(was.lasting, lasting)}
+	b := &builder{f, s, was, was != nil && was.doc.View() != d.View(), was != nil && was.timing == t && into == was.into && reflect.DeepEqual(was.lasting, lasting)}
 	s.layers = b.layers(d.Layers, nil)
+	if v := d.View(); v != nil {
+		s.view = s.byID[v.ID]
+	}
 	size := 0
 	if was != nil {
 		size = len(was.joints)
@@ -282,6 +287,7 @@ type builder struct {
 	f         *Film
 	s         *scene
 	was       *scene // what was made of the scene before, or nil
+	looks     bool   // it shows another part of the page than was
 	sameTimes bool   // all that moves layers lies where it lay in was
 }
 
@@ -309,6 +315,16 @@ func (l *layer) settled() bool {
 	return true
 }
 
+// leavesPage reports whether a move of a layer, or of one in it, goes off what is seen.
+func (l *layer) leavesPage() bool {
+	for _, m := range l.doc.Moves {
+		if c := m.Comes(); c != nil && c.OffPage != nil {
+			return true
+		}
+	}
+	return slices.ContainsFunc(l.children, (*layer).leavesPage)
+}
+
 func (b *builder) layers(docs []*doc.Layer, parent *layer) []*layer {
 	f, s := b.f, b.s
 	out := make([]*layer, 0, len(docs))
@@ -317,7 +333,7 @@ func (b *builder) layers(docs []*doc.Layer, parent *layer) []*layer {
 		if b.was != nil {
 			same = b.was.byID[d.ID]
 		}
-		if b.sameTimes && same != nil && same.doc == d && same.parent == parent && same.settled() {
+		if b.sameTimes && same != nil && same.doc == d && same.parent == parent && same.settled() && !(b.looks && same.leavesPage()) {
 			b.keep(same)
 			out = append(out, same)
 			continue

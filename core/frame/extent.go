@@ -10,7 +10,7 @@ import (
 
 // extent says how large the layer is and into how many units it can be divided.
 func (l *layer) extent() motion.Extent {
-	x := motion.Extent{Box: l.box, Counts: motion.Counts{Parts: l.partOf(nil)}, Units: l.units}
+	x := motion.Extent{Away: l.doc.Away(), Box: l.box, Counts: motion.Counts{Parts: l.partOf(nil)}, Units: l.units}
 	if n := len(l.lines); n > 0 {
 		x.Line = l.lines[0].H()
 	} else if n := len(l.children); n > 0 {
@@ -115,6 +115,10 @@ func (f *Film) measureSlides(s *scene, list []*layer, was *scene) {
 			outer := geom.Identity
 			for g := l.parent; g != nil; g = g.parent {
 				outer = g.alongPaths(c).Mul(outer)
+			}
+			if s.view != nil {
+				v := f.sightAt(s, c, nil)
+				outer = v.through(root(l)).Mul(outer)
 			}
 			m := outer.Mul(l.alongPaths(c))
 			var quad [4]geom.Point

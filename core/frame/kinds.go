@@ -31,6 +31,7 @@ var kinds = func() map[string]kind {
 			compile: (*Film).compilePicture, paint: (*Player).picture,
 			alike: func(a, b *layer) bool { return a.doc.Picture.Media == b.doc.Picture.Media },
 		},
+		doc.ViewKind:   {},
 		doc.MarkerKind: {compile: func(f *Film, s *scene, l *layer) { f.compileMarker(l, s.marks[l.doc.ID]) }},
 	}
 	for _, name := range doc.Shapes {

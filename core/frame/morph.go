@@ -73,7 +73,7 @@ func (p *Player) both(q *pair, c strandClock, parent geom.Matrix, share float64)
 	a, b := q.a.standing(c.a, &p.veils), q.b.standing(c.b, &p.veils)
 	is := pair{q.a.settledAt(c.a), q.b.settledAt(c.b), q.apart, q.way, q.children}
 	if q.apart {
-		parent, a, b = geom.Identity, q.a.absolute(c.a, &p.veils), q.b.absolute(c.b, &p.veils)
+		parent, a, b = p.outermost(q), q.a.absolute(c.a, &p.veils), q.b.absolute(c.b, &p.veils)
 	}
 	a.Opacity *= share
 	b.Opacity *= share

@@ -72,6 +72,9 @@ func (p *Player) Axes(id string) (own, outer geom.Matrix, ok bool) {
 		return geom.Identity, outer, false
 	}
 	n := &p.nodes[i]
+	if n.layer.parent == nil {
+		return n.m, p.shownThrough(n.layer.base()), true
+	}
 	// Of two scenes that cross each other the later side counts, as it lies next before it.
 	for k := i - 1; k >= 0 && n.layer.parent != nil; k-- {
 		if g := &p.nodes[k]; g.kind == groupNode && g.end > i && g.layer == n.layer.parent {

@@ -38,6 +38,9 @@ type Player struct {
 	veils   motion.Veils
 	scratch motion.Veils // of what is not kept
 	when    when
+	sight   sight // of the morph that is shown, where looked says that there is one
+	looked  bool
+	passed  float64                   // how far that morph is, eased
 	kept    map[*motion.Tie][]float64 // of edges that never go back: how far they have been by a time of their scene
 	cuts    []cut
 	paints  []Paint      // of what several changes are at work on
@@ -152,12 +155,13 @@ func (p *Player) place(t motion.Instant) {
 	f := p.film
 	w := f.Order.At(t)
 	p.clear()
+	p.looked = false
 	s := f.scenes[w.Scene]
 	if !w.Into {
 		c := motion.Clock{At: w.Clock, Stay: s.timing.Stay}
 		p.when = when{scene: s, entering: c}
 		p.page(s.background, geom.Point{})
-		p.layers(s.layers, geom.Identity, &c)
+		p.seen(s, geom.Point{}, &c)
 		return
 	}
 	w, e := f.Order.InRun(w, t, f.easeOf(w.Scene))
@@ -175,7 +179,10 @@ func (p *Player) place(t motion.Instant) {
 			list = second
 		}
 		p.passage = f.Order.Passage(w, f.easeOf(w.Scene), e)
-		p.morph(list, strandClock{leaving, entering, e}, geom.Identity)
+		p.beginSight(from, s, &leaving, &entering, e)
+		for _, q := range list {
+			p.one(q, strandClock{leaving, entering, e}, p.outermost(q))
+		}
 	case st.crossing.Pushes:
 		by := st.across(f.Doc.Film.Width, f.Doc.Film.Height)
 		p.when.ahead, p.when.by = by.Mul(e), by.Mul(e-1)
@@ -263,7 +270,7 @@ func (p *Player) page(c Paint, at geom.Point) {
 func (p *Player) side(kind nodeKind, s *scene, c *motion.Clock, at geom.Point) {
 	i := p.open(node{kind: kind, alpha: 1, m: geom.Translate(at)})
 	p.page(s.background, at)
-	p.layers(s.layers, geom.Translate(at), c)
+	p.seen(s, at, c)
 	p.close(i)
 }
 

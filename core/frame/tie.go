@@ -63,7 +63,14 @@ func (f *Film) tie(s *scene, list []*layer) {
 // moving returns between which times of a scene's clock a layer or a group around it moves.
 func moving(s *scene, l *layer) (since, until int64) {
 	since = s.timing.Stay
+	chain := []*layer{s.view}
 	for ; l != nil; l = l.parent {
+		chain = append(chain, l)
+	}
+	for _, l := range chain {
+		if l == nil {
+			continue
+		}
 		for _, m := range l.doc.Moves {
 			iv := s.timing.Moves[m.ID]
 			if m.Kind == doc.Loop || m.Lasts != "" {
@@ -224,6 +231,22 @@ func (p *Player) placedLayer(l *layer) int {
 	return -1
 }
 
+// sceneOf is the scene of a layer of those that are placed.
+func (p *Player) sceneOf(l *layer) *scene {
+	if w := &p.when; w.into && w.from.byID[l.doc.ID] == l {
+		return w.from
+	}
+	return p.when.scene
+}
+
+// base is the layer itself, of what a change has made of it, too.
+func (l *layer) base() *layer {
+	if l.of != nil {
+		return l.of
+	}
+	return l
+}
+
 // is reports whether a layer is another one, or what changes have made of that.
 func (l *layer) is(o *layer) bool { return l != nil && (l == o || l.of == o) }
 
@@ -234,6 +257,11 @@ func (p *Player) standsAt(l *layer, c motion.Clock) geom.Matrix {
 	m := is.Matrix()
 	g := l.parent
 	if g == nil {
+		if s := p.sceneOf(l); s.view != nil {
+			p.scratch.Reset()
+			v := p.film.sightAt(s, c, &p.scratch)
+			return v.through(l.base()).Mul(m)
+		}
 		return m
 	}
 	outer := p.standsAt(g, c)
@@ -302,6 +330,7 @@ func (f *Film) Travel(scene int, id string) geom.Point {
 		return geom.Point{}
 	}
 	p := f.Player()
+	p.when = when{scene: s}
 	since, until := moving(s, l)
 	at := func(ms int64) geom.Point {
 		return p.standsAt(l, motion.Clock{At: motion.Millis(ms), Stay: s.timing.Stay}).Apply(l.box.Centre())

@@ -50,7 +50,7 @@ func newLoop(m *doc.Move, iv Interval, x *Extent) (s loop, ok bool) {
 	of := x.of(m, iv.Pass)
 	of.Unit, s.params = s.units.unit, of.Params
 	if g.Pace != nil {
-		if s.Pass = g.Pace(of); s.Pass > 0 {
+		if s.Pass = x.farther(g.Pace(of)); s.Pass > 0 {
 			s.Passes = float64(s.End-s.Begin) / float64(s.Pass)
 		}
 	}
@@ -72,6 +72,14 @@ func (x *Extent) of(m *doc.Move, pass int64) effect.Of {
 	}
 }
 
+// farther is how long it takes what is farther away to come round, at the same pace.
+func (x *Extent) farther(ms int64) int64 {
+	if x.Away > 0 && x.Away != 1 {
+		return int64(math.Round(float64(ms) * x.Away))
+	}
+	return ms
+}
+
 // CycleOf returns the time after which a loop of a layer is where it was, there and back counted, in ms; 0 for other moves, and for those that
 // have none.
 func CycleOf(m *doc.Move, x Extent) int64 {
@@ -80,7 +88,7 @@ func CycleOf(m *doc.Move, x Extent) int64 {
 	case g == nil || g.Round != nil || g.Line != nil:
 		return 0
 	case g.Pace != nil:
-		return g.Pace(x.of(m, 0))
+		return x.farther(g.Pace(x.of(m, 0)))
 	}
 	pass := PassOf(m, x.Counts.Parts)
 	if m.Alternate {

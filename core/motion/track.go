@@ -15,6 +15,7 @@ type Extent struct {
 	Line   float64  // height of a line, px: how far a slide by unit travels
 	Counts Counts
 	Units  func(unit string) []geom.Box // the boxes of its units, in its own axes
+	Away   float64                      // how many times as far away it is as the page; 0: 1
 	Drives func(thread string) bool     // whether a layer of that thread can drive its edges; nil: none can
 }
 
@@ -27,6 +28,7 @@ type Track struct {
 	paths    []path
 	loops    []loop
 	finest   string
+	away     float64 // what paths do seems so many times less
 }
 
 type path struct {
@@ -47,7 +49,10 @@ type path struct {
 // NewTrack compiles the moves of a layer with their resolved times. lasting are paths of its thread that last as long
 // as that, with their times on this scene's clock.
 func NewTrack(l *doc.Layer, t *Timing, x Extent, lasting []Lasting) *Track {
-	k := &Track{}
+	k := &Track{away: max(x.Away, 0)}
+	if k.away == 0 {
+		k.away = 1
+	}
 	for _, m := range l.Moves {
 		iv := t.Moves[m.ID]
 		switch m.Kind {
@@ -185,7 +190,7 @@ func (k *Track) AlongThread(c Clock) (off geom.Point, angle float64) {
 			off, angle = off.Add(o), angle+a
 		}
 	}
-	return
+	return off.Mul(1 / k.away), angle
 }
 
 func (k *Track) pathsAt(c Clock) (off geom.Point, angle float64) {
@@ -194,7 +199,7 @@ func (k *Track) pathsAt(c Clock) (off geom.Point, angle float64) {
 		off = off.Add(o)
 		angle += a
 	}
-	return
+	return off.Mul(1 / k.away), angle
 }
 
 // loopsAt sums the loops of the whole layer (u nil), or those that move its units by themselves.
