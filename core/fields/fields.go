@@ -203,6 +203,9 @@ var becomes = []Offer{
 	{"Grow", "Grow", doc.Change, doc.Becoming, "grow", "bigger larger enlarge zoom scale up"},
 	{"Shrink", "Shrink", doc.Change, doc.Becoming, "shrink", "smaller less reduce scale down"},
 	{"Turn", "Turn", doc.Change, doc.Becoming, "turn", "rotate quarter ninety swing"},
+	{"Push in", "Push in", doc.Change, doc.Becoming, "push", "view zoom closer camera nearer"},
+	{"Pull out", "Pull out", doc.Change, doc.Becoming, "pull", "view zoom wider camera farther"},
+	{"Pan", "Pan", doc.Change, doc.Becoming, "pan", "view camera sideways across scroll"},
 	{"Dim", "Dim", doc.Change, doc.Becoming, "dim", "fade back darken faint transparent opacity"},
 }
 

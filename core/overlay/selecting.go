@@ -52,7 +52,7 @@ func (s *Overlays) AllView(m scope.Moment, inside string) All {
 	}
 	page := s.SafeBox(1)
 	for _, l := range list {
-		if l.Locked || l.Hidden {
+		if l.Locked || l.Hidden || l.Is().Looks {
 			continue
 		}
 		v.Threads = append(v.Threads, l.Thread)

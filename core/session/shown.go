@@ -35,6 +35,7 @@ type Held struct {
 	Corners  []float64       `json:"corners,omitzero"` // of each of many, from its own upper left clockwise, eight numbers; in place of Overlay.Boxes
 	Ghosts   []overlay.Ghost `json:"ghosts"`
 	Ends     []overlay.Ghost `json:"ends"`
+	View     *overlay.Frame  `json:"view,omitzero"` // of the scene at rest: what part of the page it shows
 }
 
 // Seen is what changes when a window looks at something else.
@@ -101,6 +102,7 @@ func (s *Session) held() Held {
 	case w.Ground:
 		h.Overlay.Gradient = s.BackgroundLine(w.Moment)
 	}
+	h.View = s.ViewFrame(w.Moment)
 	if n > 0 && w.Ghosts {
 		h.Ghosts = s.Ghosts(w.Moment, w.Threads)
 	}

@@ -93,7 +93,11 @@ func (s *Views) Rows(m scope.Moment) []Row {
 				walk(l.Children, depth+1, l.Thread)
 			}
 		}
-		walk(p.Film.Scenes[scene].Layers, 0, "")
+		list := p.Film.Scenes[scene].Layers
+		if i := slices.IndexFunc(list, func(l *doc.Layer) bool { return l.Is().Looks }); i >= 0 { // the view stands at the top
+			list = append(slices.Delete(slices.Clone(list), i, i+1), list[i])
+		}
+		walk(list, 0, "")
 	}
 	add(here, true)
 	for i := range p.Film.Shown() {

@@ -192,8 +192,11 @@ func remember(s *intent.Desk, move string, patch edit.Fields) {
 // New makes a move with its defaults (docs/motion.md, Defaults), or as one like it was last set.
 func New(s *intent.Desk, m scope.Moment, l *doc.Layer, kind, name, variant string) (*doc.Move, error) {
 	v := &doc.Move{ID: s.NewID(), Kind: kind, Effect: name, Start: doc.Start{When: doc.AtTime, Offset: s.StartAt(m)}}
+	if l.Kind == doc.ViewKind && kind != doc.Change && kind != doc.MotionPath && !sways(kind, name) {
+		return nil, words.New("view.unmoved", l.Name)
+	}
 	if kind == doc.Change {
-		return newChange(s, v, l, variant)
+		return newChange(s, v, l, variant, s.Film.Timing(s.SceneIndex(m)).Stay)
 	}
 	if kind == doc.MotionPath {
 		v.Path = &doc.PathParams{Rest: doc.Departs}

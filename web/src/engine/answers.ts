@@ -472,6 +472,16 @@ export interface Flag extends Cue {
   passed: number
 }
 
+/** Frame is what part of the page a scene shows. */
+export interface Frame {
+  thread: string
+  name: string
+  /** page px, from its upper left clockwise */
+  corners: [[number, number], [number, number], [number, number], [number, number]]
+  /** how many times as large it shows the page */
+  zoom: number
+}
+
 /** View is what a gallery offers. */
 export interface Gallery {
   /** what it is for: "Red kite", "3 layers" */
@@ -592,6 +602,8 @@ export interface Held {
   corners?: number[]
   ghosts: Ghost[]
   ends: Ghost[]
+  /** of the scene at rest: what part of the page it shows */
+  view?: Frame
 }
 
 /** InsetUse plays an inset. */
@@ -650,6 +662,10 @@ export interface Layer {
   /** of a path or picture that was made of other layers */
   made?: Made
   inset?: InsetUse
+  /** how many times as far away it is as the page: it moves so much less; 0: 1 */
+  depth?: number
+  /** it stays while the view moves */
+  stays?: boolean
   /** 0..7, the row's colour in the timeline */
   tint?: number
   locked?: boolean
@@ -1537,6 +1553,8 @@ export interface Intents {
   }
   'cue.add': { at?: number | null }
   'delete': { threads?: string[]; everywhere?: boolean }
+  'depth': { threads?: string[]; depth?: number; stays?: boolean | null }
+  'depth.spread': { threads?: string[] }
   'distribute': { threads?: string[]; down?: boolean; centres?: boolean; gap?: number | null }
   'draw.freehand': { points?: [number, number][]; tolerance?: number; reach?: number }
   'duplicate': { threads?: string[] }
@@ -1693,4 +1711,6 @@ export interface Intents {
   'turn.by': { threads?: string[]; degrees?: number }
   'ungroup': { threads?: string[]; drop?: boolean }
   'untie': { move?: string }
+  'view.add': { }
+  'view.stops': { threads?: string[]; count?: number }
 }
