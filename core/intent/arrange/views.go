@@ -27,6 +27,40 @@ var viewsAsked = intent.Table{
 		}
 		return s.AddCommand(sc, newView(s, sc)), nil
 	}),
+	// A view shows all of the page again.
+	"view.whole": intent.Of(func(s *intent.Desk, m scope.Moment, c *intent.Threads) (edit.Command, error) {
+		w, h := float64(s.Doc.Film.Width), float64(s.Doc.Film.Height)
+		var set []edit.Part
+		for _, l := range s.Layers(m, c.Threads) {
+			if l.Kind == doc.ViewKind {
+				set = append(set, edit.Part{ID: l.ID, Patch: edit.Fields{"place": doc.Place{X: w / 2, Y: h / 2, W: w, H: h}}})
+			}
+		}
+		if len(set) == 0 {
+			return nil, nil
+		}
+		return &edit.SetLayers{Set: set}, nil
+	}),
+	// How many times as large a view shows the page.
+	"view.zoom": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
+		Threads []string `json:"threads"`
+		Zoom    float64  `json:"zoom"`
+	}) (edit.Command, error) {
+		if !(c.Zoom >= 1.0/doc.MaxZoom && c.Zoom <= doc.MaxZoom) {
+			return nil, words.New("view.zoom", doc.MaxZoom)
+		}
+		var set []edit.Part
+		for _, l := range s.Layers(m, c.Threads) {
+			if l.Kind == doc.ViewKind {
+				w, h := float64(s.Doc.Film.Width)/c.Zoom, float64(s.Doc.Film.Height)/c.Zoom
+				set = append(set, edit.Part{ID: l.ID, Patch: edit.Fields{"place": edit.Fields{"w": w, "h": h}}})
+			}
+		}
+		if len(set) == 0 {
+			return nil, nil
+		}
+		return &edit.SetLayers{Set: set}, nil
+	}),
 	// The view goes over a tall or wide layer in so many equal frames, each with its stay.
 	"view.stops": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
 		Threads []string `json:"threads"`

@@ -116,6 +116,11 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
       run: () => addMove({ kind: 'change', effect: 'becomes', variant: 'emphasise' }),
       disabled: none,
     },
+    {
+      word: 'View stops over it',
+      run: () => run('view.stops', { threads: selection, count: 0 }),
+      disabled: selection.length !== 1,
+    },
     { word: 'Take turns', run: () => run('moves.inTurn', { threads: selection }), disabled: selected.length < 2 },
     {
       word: 'Clear moves',

@@ -8,6 +8,7 @@ import { Rings } from './Rings'
 import { toDesk, type Start } from './view'
 import { Ghosts, Ends } from './Ghosts'
 import { MotionPath } from './MotionPath'
+import { ViewFrame } from './ViewFrame'
 
 export function Overlay({
   overlay,
@@ -68,6 +69,7 @@ export function Overlay({
       height={size.h}
       aria-hidden
     >
+      <ViewFrame view={view} onGesture={onGesture} />
       <Ghosts ghosts={ghosts} view={view} />
       <Ends ends={ends} view={view} />
       {overlay.paths.map((p) => (

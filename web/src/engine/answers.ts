@@ -1713,4 +1713,6 @@ export interface Intents {
   'untie': { move?: string }
   'view.add': { }
   'view.stops': { threads?: string[]; count?: number }
+  'view.whole': { threads?: string[] }
+  'view.zoom': { threads?: string[]; zoom?: number }
 }

@@ -10,6 +10,7 @@ export const seen = (h: Held | null) => ({
   overlay: h ? (h.corners ? crowd(h.overlay, h.corners) : h.overlay) : { boxes: [], paths: [], rings: [] },
   ghostsAt: h?.ghosts ?? [],
   endsAt: h?.ends ?? [],
+  frame: h?.view ?? null,
 })
 
 // What is drawn over the page for many: a line around each, handles around all.
@@ -70,7 +71,7 @@ export const blankMove: Move = {
   wheel: null,
 }
 
-const kinds = ['entrance', 'exit', 'loop', 'path'] as const
+const kinds = ['entrance', 'exit', 'loop', 'path', 'change'] as const
 
 function spread(said: Many): Selected[] {
   const numbers = said.numbers

@@ -17,6 +17,7 @@ import { Strands } from './Strands'
 import { CombinePanel } from './CombinePanel'
 import { OutlinePanel } from './OutlinePanel'
 import { PointsPanel } from './PointsPanel'
+import { ViewFields } from './ViewFields'
 import { TextPanel } from './TextPanel'
 import { Timing } from './Timing'
 import { AcrossScenes } from './AcrossScenes'
@@ -74,7 +75,8 @@ export function Inspector({ narrow }: { narrow: boolean }) {
       <Tint of={one} />
     </div>
   )
-  const names = [...(texts ? ['Text'] : []), 'Look', 'Place', 'Moves', ...(inFilms ? ['Scenes'] : [])]
+  const seen = one?.layer.kind === 'view' ? 'View' : 'Look'
+  const names = [...(texts ? ['Text'] : []), seen, 'Place', 'Moves', ...(inFilms ? ['Scenes'] : [])]
   return (
     <Frame key={one ? 'one' : 'several'} parted narrow={narrow}>
       <Parts head={head} names={names} kind={one?.layer.kind ?? 'several'} still={desk().moves.length > 0}>
@@ -86,9 +88,15 @@ export function Inspector({ narrow }: { narrow: boolean }) {
             <TextPanel selected={selected} />
           </Part>
         )}
-        <Part name="Look">
-          <Look selected={selected} />
-        </Part>
+        {one?.layer.kind === 'view' ? (
+          <Part name="View">
+            <ViewFields of={one} />
+          </Part>
+        ) : (
+          <Part name="Look">
+            <Look selected={selected} />
+          </Part>
+        )}
         {one && !open && one.layer.kind === 'path' && <PointsPanel selected={one} />}
         <Part name="Place">
           <Place selected={selected} />

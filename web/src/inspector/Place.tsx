@@ -1,4 +1,5 @@
 // Place: where the layer rests, its size and turn; stacking order and groups.
+import { DepthFields } from './ViewFields'
 import { clsx } from 'clsx'
 import {
   BringToFront,
@@ -105,6 +106,7 @@ export function Place({ selected }: { selected: Selected[] }) {
           </button>
         </p>
       )}
+      {selected.every((s) => s.layer.kind !== 'view') && <DepthFields selected={selected} />}
       <div className="mt-1.5 grid grid-cols-[2.75rem_1fr_auto] items-center gap-x-2">
         <Label>Point</Label>
         <Choice

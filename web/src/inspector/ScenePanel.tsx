@@ -16,6 +16,7 @@ import { CuesPanel } from './CuesPanel'
 import { ForScenes, useScope } from './ForScenes'
 import { FilmPanel } from './FilmPanel'
 import { RolesPanel } from './RolesPanel'
+import { SceneView } from './ViewFields'
 import { TransitionFields } from './TransitionFields'
 
 export function ScenePanel() {
@@ -161,6 +162,7 @@ export function ScenePanel() {
           <ForScenes scope={transitions} what="transition" />
         </Section>
       )}
+      <SceneView />
       <RolesPanel scene={s} />
       <CuesPanel scene={s} />
       <FilmPanel film={film} />

@@ -3,7 +3,7 @@ import { engine } from '../../engine/engine'
 import { loadFamilies, loadOwnFonts } from '../../engine/fonts'
 import { seen, type Held } from '../../engine/many'
 import { fault } from '../../words'
-import type { After, Drafted, Film, Ghost, Overlay, Row, Selected, Shown } from '../../engine/types'
+import type { After, Drafted, Film, Frame, Ghost, Overlay, Row, Selected, Shown } from '../../engine/types'
 import { fail, say } from './notices'
 import { desk, set, slice, type Desk } from './store'
 
@@ -18,6 +18,7 @@ export interface FilmSlice {
   overlay: Overlay // what is drawn over the page for it
   ghostsAt: Ghost[] // where it was and will be
   endsAt: Ghost[] // how it stands when its moves begin and end
+  frame: Frame | null // what part of the page the scene shows, at rest; null: all of it
   missing: string[] // media whose files are not there, by hash
   offer: string | null // the thread of a picture that may become the ground
   after: After | null // layers are shown, and edited, as they are after changes of theirs; null: at rest
