@@ -35,8 +35,8 @@ func TestTheViewIsDragged(t *testing.T) {
 	}
 	p.shot("view")
 	// What is seen is that part of the page, twice as large.
-	rest := p.pixels(1, 8800, true, 1920, 1080, "#fff")
-	seen := p.pixels(1, 8800, false, 1920, 1080, "#fff")
+	rest := p.pixels(1, 8800, true, 960, 540, "#fff")
+	seen := p.pixels(1, 8800, false, 960, 540, "#fff")
 	near := func(a, b [3]uint8) bool {
 		for i := range a {
 			if d := int(a[i]) - int(b[i]); d > 12 || d < -12 {
@@ -46,8 +46,8 @@ func TestTheViewIsDragged(t *testing.T) {
 		return true
 	}
 	same := 0
-	for _, at := range [][2]int{{200, 1000}, {500, 1020}, {900, 1010}, {1300, 1000}} { // water and quay, which stand still
-		a, b := seen.RGBAAt(at[0], at[1]), rest.RGBAAt(int(v[0]+float64(at[0]-960)/2), int(v[1]+float64(at[1]-540)/2))
+	for _, at := range [][2]int{{100, 500}, {250, 510}, {450, 505}, {650, 500}} { // water and quay, which stand still
+		a, b := seen.RGBAAt(at[0], at[1]), rest.RGBAAt(int(v[0]+float64(at[0]-480))/2, int(v[1]+float64(at[1]-270))/2)
 		if near([3]uint8{a.R, a.G, a.B}, [3]uint8{b.R, b.G, b.B}) {
 			same++
 		}

@@ -205,7 +205,7 @@ var becomes = []Offer{
 	{"Turn", "Turn", doc.Change, doc.Becoming, "turn", "rotate quarter ninety swing"},
 	{"Push in", "Push in", doc.Change, doc.Becoming, "push", "view zoom closer camera nearer"},
 	{"Pull out", "Pull out", doc.Change, doc.Becoming, "pull", "view zoom wider camera farther"},
-	{"Pan", "Pan", doc.Change, doc.Becoming, "pan", "view camera sideways across scroll"},
+	{"Pan across", "Pan across", doc.Change, doc.Becoming, "pan", "view camera sideways across scroll"},
 	{"Dim", "Dim", doc.Change, doc.Becoming, "dim", "fade back darken faint transparent opacity"},
 }
 

@@ -16,14 +16,6 @@ type strandClock struct {
 	p    float64
 }
 
-// morph adds the pairs of one list of siblings. Layers of one side only fade; a layer with an entrance
-// that begins inside the transition shows by that alone.
-func (p *Player) morph(list []*pair, c strandClock, parent geom.Matrix) {
-	for _, q := range list {
-		p.one(q, c, parent)
-	}
-}
-
 // masks returns what a pair is to those it lies with on either side; on one where it is not, what it is on the other.
 func (q *pair) masks() (a, b string) {
 	switch {
@@ -35,6 +27,7 @@ func (q *pair) masks() (a, b string) {
 	return q.a.doc.Mask, q.b.doc.Mask
 }
 
+// one adds a pair of a morph. Layers of one side only fade; a layer with an entrance that begins inside the transition shows by that alone.
 func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 	l := q.a
 	if l == nil {

@@ -381,7 +381,7 @@ func (f *Film) tieCurve(s *scene, l *layer, sides []*motion.Tie, either, hides b
 			lo, hi = min(lo, u), max(hi, u)
 		}
 		// What lies before the first edge, and beyond the other one's place along the same axis.
-		to, from := math.Inf(1), math.Inf(-1)
+		from := math.Inf(-1)
 		edge := func(t *motion.Tie) float64 {
 			if t.Mirror {
 				return math.NaN()
@@ -399,7 +399,7 @@ func (f *Film) tieCurve(s *scene, l *layer, sides []*motion.Tie, either, hides b
 		if math.IsNaN(b) {
 			b = a - middle
 		}
-		to = a
+		to := a
 		if len(sides) > 1 {
 			from = -b
 		}

@@ -36,7 +36,7 @@ export function ViewFields({ of }: { of: Selected }) {
             className="!h-7 !px-2 text-[0.75rem]"
             onClick={() => addMove({ kind: 'change', effect: 'becomes', variant })}
           >
-            {{ push: 'Push in', pull: 'Pull out', pan: 'Pan' }[variant]}
+            {{ push: 'Push in', pull: 'Pull out', pan: 'Pan across' }[variant]}
           </Button>
         ))}
       </div>
@@ -101,7 +101,7 @@ export function SceneView() {
           Push in
         </Button>
         <Button className="!h-7 !px-2 text-[0.75rem]" onClick={() => add('pan')}>
-          Pan
+          Pan across
         </Button>
       </div>
       {!frame && <p className="mt-1.5 text-[0.75rem] text-ink-500">The scene shows all of the page.</p>}
