@@ -98,6 +98,26 @@ func drift(sky string, facts *doc.Media) *doc.Project {
 	return p
 }
 
+// push is a picture and eleven shapes, words among them, that the view pushes in on.
+func push(sky string, facts *doc.Media) *doc.Project {
+	m := &maker{}
+	ground := m.layer(doc.Picture, "", 960, 540, 1920, 1080)
+	ground.Fill, ground.Picture = doc.Fill{Kind: doc.NoFill}, &doc.PictureUse{Media: sky}
+	layers := []*doc.Layer{ground}
+	for i := range 10 {
+		layers = append(layers, m.layer([]string{doc.Rectangle, doc.Ellipse, doc.Star}[i%3], colours[i%5], 200+float64(i%5)*380, 400+float64(i/5)*330, 240, 180))
+	}
+	words := m.layer(doc.TextKind, "#17403c", 960, 120, 0, 0)
+	words.Text = &doc.Text{Align: doc.Centre, Runs: []doc.Run{{Text: "Kite Day", Family: "Shrikhand", Weight: 400, Size: 150}}}
+	view := m.layer(doc.ViewKind, "", 960, 540, 1920, 1080)
+	view.Fill = doc.Fill{Kind: doc.NoFill}
+	w, h := 1920/1.08, 1080/1.08
+	m.move(view, doc.Move{Kind: doc.Change, Effect: doc.Becoming, Duration: 5000, Change: &doc.ChangeParams{To: doc.Becomes{W: &w, H: &h}}})
+	p := film("Push", append(layers, words, view)...)
+	p.Media = map[string]*doc.Media{sky: facts}
+	return p
+}
+
 // filling is a picture that fills the page and comes in by an effect, as long as the film.
 func filling(name string) func(sky string, facts *doc.Media) *doc.Project {
 	return func(sky string, facts *doc.Media) *doc.Project {

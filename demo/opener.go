@@ -311,6 +311,22 @@ func overTheWater(sky string) *doc.Scene {
 	return s
 }
 
+// view shows all of the page until it changes.
+func (m *maker) view() *doc.Layer {
+	l := m.layer("t-view", "View", doc.ViewKind, 7)
+	l.Place = doc.Place{X: 960, Y: 540, W: 1920, H: 1080}
+	return l
+}
+
+// becomes is a change.
+func (m *maker) becomes(l *doc.Layer, start doc.Start, ms int64, easing string, is doc.Becomes) *doc.Move {
+	v := &doc.Move{ID: m.id("m"), Kind: doc.Change, Effect: doc.Becoming, Start: start, Duration: ms, Easing: easing, Change: &doc.ChangeParams{To: is}}
+	l.Moves = append(l.Moves, v)
+	return v
+}
+
+func to(v float64) *float64 { return &v }
+
 // spar is a thin upright bar that comes, travels so far to the right, and goes.
 func (m *maker) spar(n int, x, far float64) *doc.Layer {
 	l := m.rect(fmt.Sprint("t-spar", n), fmt.Sprint("Spar ", n), spruce, x, 300, 10, 380, 5)
@@ -407,6 +423,9 @@ func theDate(sky string) *doc.Scene {
 	badge.Moves = append(badge.Moves, &doc.Move{
 		ID: m.id("m"), Kind: doc.Entrance, Effect: effect.AtOnce, Start: doc.Start{When: doc.AtCue, Of: "s3-free"},
 	})
-	s.Layers = append(s.Layers, m.strip(120, 968), plate, day, where, hint, badge, m.signature(700, 800))
+	// It pushes in on the date, over the stay.
+	view := m.view()
+	m.becomes(view, at(0), 3000, "ease-in-out", doc.Becomes{Y: to(520), W: to(1778), H: to(1000)})
+	s.Layers = append(s.Layers, m.strip(120, 968), plate, day, where, hint, badge, m.signature(700, 800), view)
 	return s
 }

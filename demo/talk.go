@@ -64,9 +64,20 @@ func wind() *doc.Scene {
 	m.goes(other, effect.Bob, 1300, effect.Params{"by": 10.0})
 	petal := m.path("t-petals", "Petals", "M0 -16C14 -12 16 6 0 18C-12 6 -12 -10 0 -16Z", dusk, 960, -60)
 	m.goes(petal, effect.Flocks, 4400, effect.Params{"way": "fall", "spread": 2100.0, "distance": 1150.0, "life": 5200.0, "rate": 7.0, "turn": 540.0})
+	// One pan of the view: the clouds are farther away than the water, the quay is near; the words stay.
+	harbour := m.harbour()
+	for _, l := range clouds {
+		l.Depth = 2.6
+	}
+	for i, depth := range []float64{1.6, 1.3, 0} {
+		harbour[i].Depth = depth
+	}
+	title.Stays, sub.Stays = true, true
+	view := m.view()
+	m.becomes(view, at(0), 4400, "linear", doc.Becomes{X: to(1080)})
 	s.Layers = append(s.Layers, clouds...)
-	s.Layers = append(s.Layers, m.harbour()...)
-	s.Layers = append(s.Layers, title, sub, gull, other, petal)
+	s.Layers = append(s.Layers, harbour...)
+	s.Layers = append(s.Layers, title, sub, gull, other, petal, view)
 	return s
 }
 

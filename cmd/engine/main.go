@@ -186,6 +186,7 @@ func main() {
 	on("delivery", func(a []js.Value) (any, error) {
 		return s.DeliveryView(a[0].String(), a[1].Int(), a[2].Int(), doc.Rate{Num: int64(a[3].Int()), Den: int64(a[4].Int())}, a[5].Bool()), nil
 	})
+	on("closes", func([]js.Value) (any, error) { return delivery.Closes(s.Film), nil })
 	on("offered", func(a []js.Value) (any, error) { return delivery.Offer(s.Film, a[0].String()), nil })
 	on("targets", func(a []js.Value) (any, error) {
 		return moves.Targets(s.Desk, a[0].String(), a[1].String(), a[2].String()), nil

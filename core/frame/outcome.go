@@ -18,6 +18,9 @@ func (f *Film) EndPose(i int, id string) motion.Pose {
 	pose := l.track.At(s.endClock(), nil)
 	off, angle := l.track.AlongThread(s.endClock())
 	pose.Offset, pose.Angle = pose.Offset.Sub(off), pose.Angle-angle
+	if f.hidden(s, l, s.timing.Stay) {
+		pose.Present = false
+	}
 	return pose
 }
 
@@ -30,6 +33,12 @@ func (f *Film) EndLayer(i int, id string) (is *doc.Layer, large float64) {
 		return nil, 1
 	}
 	at := l.restAt(s.endClock())
+	if l.doc.Kind == doc.ViewKind {
+		v, out := f.sightAfter(l, s.endClock()), *l.doc
+		out.Place.X, out.Place.Y, out.Place.Turn = v.at.X, v.at.Y, v.turn
+		out.Place.W, out.Place.H = f.pageBox().W()/v.zoom, f.pageBox().H()/v.zoom
+		return &out, 1
+	}
 	pivot := geom.Rotate(at.Turn).ApplyVector(at.Pivot)
 	at.At = at.At.Add(pivot).Sub(pivot.Mul(1 + at.Large)) // it is as large about its origin then
 	out := *l.settledAt(s.endClock()).doc

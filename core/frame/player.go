@@ -174,7 +174,7 @@ func (p *Player) place(t motion.Instant) {
 	switch {
 	case st.kind == doc.Morph:
 		p.page(morph.Paints(&from.background, &s.background, e), geom.Point{})
-		list, second := st.plan()
+		list, second := st.plan(f)
 		if w.Share >= 0.5 {
 			list = second
 		}

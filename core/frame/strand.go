@@ -83,22 +83,22 @@ func (f *Film) Thread(scene int, thread string) *doc.Layer {
 func (f *Film) Strand(scene int, thread string) doc.Strand { return f.strands[scene].way(thread) }
 
 // plan returns the pairs of a morph in the order of its first half and of its second.
-func (st *strand) plan() (first, second []*pair) {
-	st.once.Do(st.match)
+func (st *strand) plan(f *Film) (first, second []*pair) {
+	st.once.Do(func() { st.match(f) })
 	return st.first, st.second
 }
 
-func (st *strand) match() {
+func (st *strand) match(f *Film) {
 	a, b := st.a, st.b
 	leaving := a.endClock()
 	entering := motion.Clock{At: motion.Millis(0), Side: motion.Entering, Stay: b.timing.Stay}
-	shown := func(s *scene, c motion.Clock) func(*doc.Layer) bool {
+	shown := func(s *scene, c motion.Clock, ms int64) func(*doc.Layer) bool {
 		return func(d *doc.Layer) bool {
 			p := s.byID[d.ID].track.At(c, nil)
-			return !d.Hidden && (p.Present && !p.Waiting || d.Mask == doc.Inside)
+			return !d.Hidden && (p.Present && !p.Waiting && !f.hidden(s, s.byID[d.ID], ms) || d.Mask == doc.Inside)
 		}
 	}
-	plan := morph.NewPlan(a.doc, b.doc, shown(a, leaving), shown(b, entering))
+	plan := morph.NewPlan(a.doc, b.doc, shown(a, leaving, a.timing.Stay), shown(b, entering, 0))
 	var pairs func(list []*morph.Pair) []*pair
 	pairs = func(list []*morph.Pair) []*pair {
 		var out []*pair

@@ -366,53 +366,66 @@ func (f *Film) TieCurve(i int, layerID, move string) (out TieCurve, ok bool) {
 	return d.curve, true
 }
 
+// tieShare is how much of a layer the edges of a tied move show at a time of its scene's clock, 0..1.
+func (p *Player) tieShare(s *scene, l *layer, sides []*motion.Tie, either, hides bool, ms int64) float64 {
+	c := motion.Clock{At: motion.Millis(ms), Stay: s.timing.Stay}
+	p.when = when{scene: s, entering: c}
+	m := p.standsAt(l, c)
+	v := sides[0].Toward
+	lo, hi := math.Inf(1), math.Inf(-1)
+	for _, q := range l.box.Corners() {
+		q = m.Apply(q)
+		u := q.X*v.X + q.Y*v.Y
+		lo, hi = min(lo, u), max(hi, u)
+	}
+	// What lies before the first edge, and beyond the other one's place along the same axis.
+	edge := func(t *motion.Tie) float64 {
+		if t.Mirror {
+			return math.NaN()
+		}
+		return p.edgeOf(t)
+	}
+	a, b := edge(sides[0]), math.Inf(1)
+	if len(sides) > 1 {
+		b = edge(sides[1])
+	}
+	if middle := lo + hi; math.IsNaN(a) {
+		a = b + middle
+	} else if math.IsNaN(b) {
+		b = a - middle
+	}
+	from := math.Inf(-1)
+	if len(sides) > 1 {
+		from = -b
+	}
+	within := func(x float64) float64 { return (min(max(x, lo), hi) - lo) / max(hi-lo, 1e-9) }
+	shown := max(within(a)-within(from), 0)
+	if either {
+		shown = min(within(a)+1-within(from), 1)
+	}
+	if hides {
+		shown = 1 - shown
+	}
+	return shown
+}
+
+// hidden reports whether ties let nothing of a layer show at a time of its scene's clock.
+func (f *Film) hidden(s *scene, l *layer, ms int64) bool {
+	if len(s.driven) == 0 {
+		return false
+	}
+	for _, m := range l.doc.Moves {
+		if sides, either, hides := l.track.TieOf(m.ID); len(sides) > 0 && f.Player().tieShare(s, l, sides, either, hides, ms) <= 0 {
+			return true
+		}
+	}
+	return false
+}
+
 func (f *Film) tieCurve(s *scene, l *layer, sides []*motion.Tie, either, hides bool) (out TieCurve) {
 	p := f.Player()
 	stay := s.timing.Stay
-	share := func(ms int64) float64 {
-		c := motion.Clock{At: motion.Millis(ms), Stay: stay}
-		p.when = when{scene: s, entering: c}
-		m := p.standsAt(l, c)
-		v := sides[0].Toward
-		lo, hi := math.Inf(1), math.Inf(-1)
-		for _, q := range l.box.Corners() {
-			q = m.Apply(q)
-			u := q.X*v.X + q.Y*v.Y
-			lo, hi = min(lo, u), max(hi, u)
-		}
-		// What lies before the first edge, and beyond the other one's place along the same axis.
-		from := math.Inf(-1)
-		edge := func(t *motion.Tie) float64 {
-			if t.Mirror {
-				return math.NaN()
-			}
-			return p.edgeOf(t)
-		}
-		a, b := edge(sides[0]), math.Inf(1)
-		if len(sides) > 1 {
-			b = edge(sides[1])
-		}
-		middle := lo + hi
-		if math.IsNaN(a) {
-			a = b + middle
-		}
-		if math.IsNaN(b) {
-			b = a - middle
-		}
-		to := a
-		if len(sides) > 1 {
-			from = -b
-		}
-		within := func(x float64) float64 { return (min(max(x, lo), hi) - lo) / max(hi-lo, 1e-9) }
-		shown := max(within(to)-within(from), 0)
-		if either {
-			shown = min(within(to)+1-within(from), 1)
-		}
-		if hides {
-			shown = 1 - shown
-		}
-		return shown
-	}
+	share := func(ms int64) float64 { return p.tieShare(s, l, sides, either, hides, ms) }
 	step := max(10, stay/curveLooks)
 	first, last := int64(-1), int64(-1)
 	was := share(0)

@@ -65,11 +65,20 @@ func (v sight) toward(to sight, p float64) sight {
 
 // sightAt is what a scene shows at a clock.
 func (f *Film) sightAt(s *scene, c motion.Clock, mem *motion.Veils) sight {
-	l := s.view
-	v := f.all()
-	if l == nil {
-		return v
+	if s.view == nil {
+		return f.all()
 	}
+	v := f.sightAfter(s.view, c)
+	pose := s.view.track.At(c, mem)
+	v.at = v.at.Add(pose.Offset).Add(pose.Loops.Sway)
+	v.turn += pose.Angle + pose.Loops.Turn
+	v.zoom = min(max(v.zoom/max((1+pose.Growth)*(1+pose.Loops.Growth), 1e-9), 1.0/doc.MaxZoom), doc.MaxZoom)
+	return v
+}
+
+// sightAfter is what the changes of a view have made of it at a clock.
+func (f *Film) sightAfter(l *layer, c motion.Clock) sight {
+	v := f.all()
 	width := f.pageBox().W()
 	zoomOf := func(w float64) float64 { return min(max(width/max(w, 1e-9), 1.0/doc.MaxZoom), doc.MaxZoom) }
 	p := &l.doc.Place
@@ -98,10 +107,6 @@ func (f *Film) sightAt(s *scene, c motion.Clock, mem *motion.Veils) sight {
 		}
 		v = v.toward(to, share)
 	}
-	pose := l.track.At(c, mem)
-	v.at = v.at.Add(pose.Offset).Add(pose.Loops.Sway)
-	v.turn += pose.Angle + pose.Loops.Turn
-	v.zoom = min(max(v.zoom/max((1+pose.Growth)*(1+pose.Loops.Growth), 1e-9), 1.0/doc.MaxZoom), doc.MaxZoom)
 	return v
 }
 

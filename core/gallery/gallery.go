@@ -173,6 +173,20 @@ func standIn(s *intent.Desk, m scope.Moment, l *doc.Layer, mv *doc.Move, length 
 			Path: &doc.PathParams{D: way.Data(), Rest: doc.Passes, Share: 0.5},
 		})
 	}
+	if l.Is().Looks { // what is seen through it, at rest
+		var all []*doc.Layer
+		for _, k := range sc.Layers {
+			still := *k
+			if still.Moves = nil; k == l || k.ID == l.ID {
+				still = own
+			}
+			all = append(all, &still)
+		}
+		p := *s.Doc
+		p.Film.Scenes = []*doc.Scene{{ID: sc.ID, Name: sc.Name, Stay: max(length, doc.MinDuration), Roles: sc.Roles, Background: sc.Background, Transition: doc.Transition{Kind: doc.Cut}, Layers: all}}
+		p.Film.Closing, p.Film.Loop = nil, mv.Kind == doc.Loop
+		return &p
+	}
 	top := &own
 	for g := parent(sc, l.ID); g != nil; g = parent(sc, g.ID) {
 		outer := *g

@@ -135,9 +135,12 @@ func (s *Session) toChanges(c edit.Command) (edit.Command, error) {
 			continue
 		}
 		_, l := s.Doc.Film.Scenes[i].Move(id) // the document’s, not the draft’s
-		is, _ := next.Film.Scenes[min(i, len(next.Film.Scenes)-1)].Layer(l.ID)
-		if is == nil {
-			return c, nil // it is gone
+		if i >= len(next.Film.Scenes) {
+			return c, nil
+		}
+		is, _ := next.Film.Scenes[i].Layer(l.ID)
+		if is == nil || !sameParent(s.Doc.Film.Scenes[i], next.Film.Scenes[i], l.ID) {
+			return c, nil // it is gone, or lies in other axes: what it becomes goes along
 		}
 		sc := s.whole.Film.Scenes[i]
 		part := "layer/" + sc.ID + "/" + l.ID
@@ -184,6 +187,12 @@ func (s *Session) toChanges(c edit.Command) (edit.Command, error) {
 		return &edit.Batch{Commands: only}, nil
 	}
 	return &edit.Batch{Commands: append(edit.Commands{c}, list...)}, nil
+}
+
+func sameParent(a, b *doc.Scene, id string) bool {
+	_, p := a.Layer(id)
+	_, q := b.Layer(id)
+	return (p == nil) == (q == nil) && (p == nil || p.ID == q.ID)
 }
 
 func within(g *doc.Layer, id string) bool {

@@ -103,10 +103,10 @@ func (s *Session) held() Held {
 		h.Overlay.Gradient = s.BackgroundLine(w.Moment)
 	}
 	h.View = s.ViewFrame(w.Moment)
-	if n > 0 && w.Ghosts {
+	if n > 0 && n <= manySelected && w.Ghosts { // of a lot of them they would hide each other
 		h.Ghosts = s.Ghosts(w.Moment, w.Threads)
 	}
-	if n > 0 && w.Ends {
+	if n > 0 && n <= manySelected && w.Ends {
 		h.Ends = s.Ends(w.Moment, w.Threads)
 	}
 	return h

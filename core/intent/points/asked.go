@@ -4,4 +4,4 @@ package points
 import "capstan/core/intent"
 
 // Asked is all of it, by name.
-var Asked = intent.Join(freehandAsked, pointsAsked, pointsPlaceAsked)
+var Asked = intent.Join(actingAsked, freehandAsked, pointsAsked, pointsPlaceAsked)

@@ -21,6 +21,12 @@ export function addMove(
   if (kind === 'change' && !variant) editAfter(come) // what it becomes is said by doing it
 }
 
+/** The next drag of what is selected is recorded: it becomes a path. */
+export const actPath = () => {
+  toRest()
+  set({ tool: 'act' })
+}
+
 export const drawPath = () => {
   toRest()
   set({ tool: 'path' })

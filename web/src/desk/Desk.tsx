@@ -22,6 +22,7 @@ import { orderBy } from '../actions/ordering'
 import { menuOfAll, selectBehind } from './stack'
 import { largeView, shownAt, toPage, viewOf, within } from './view'
 import { hold, letGo } from '../ui/drags'
+import * as acting from './acting'
 import { boxOf, shapeBetween, finishDrawing } from './drawn'
 
 type Drag =
@@ -39,6 +40,7 @@ type Drag =
   | { kind: 'pen'; x: number; y: number }
   | { kind: 'words'; x: number; y: number; unit: WritingUnit; from: [number, number] }
   | { kind: 'hand'; x: number; y: number; points: [number, number][] }
+  | acting.Acting
   | { kind: 'marquee' | 'draw'; x: number; y: number; page: [number, number] }
   | {
       kind: 'pan'
@@ -168,7 +170,7 @@ export function Desk() {
     setBox(null)
     setTrail('')
     if (g.kind === 'pan') set(g.was)
-    if (g.kind === 'draw' || g.kind === 'hand') set({ tool: 'select' })
+    if (g.kind === 'draw' || g.kind === 'hand' || g.kind === 'act') set({ tool: 'select' })
     set({ dragging: false, snap: [] })
     dropDraft()
   }
@@ -230,6 +232,10 @@ export function Desk() {
       drag.current = { kind: 'hand', x, y, points: [page] }
       return
     }
+    if (tool === 'act') {
+      drag.current = acting.hold(x, y, page)
+      return
+    }
     if (tool !== 'select') {
       drag.current = { kind: 'draw', x, y, page }
       return
@@ -284,6 +290,10 @@ export function Desk() {
     if (g.kind === 'hand') {
       g.points.push(page)
       setTrail(g.points.map((p) => `${p[0] * view.scale + view.x} ${p[1] * view.scale + view.y}`).join('L'))
+      return
+    }
+    if (g.kind === 'act') {
+      acting.follow(g, page, e.timeStamp)
       return
     }
     const far = Math.hypot(x - g.x, y - g.y) > slip
@@ -347,6 +357,10 @@ export function Desk() {
     }
     if (g.kind === 'pen') {
       penDoes('release', view, page, e)
+      return
+    }
+    if (g.kind === 'act') {
+      acting.done(g)
       return
     }
     if (g.kind === 'hand') {

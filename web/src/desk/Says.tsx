@@ -3,6 +3,7 @@ import { clsx } from 'clsx'
 import { X } from 'lucide-react'
 import { set, useDesk } from '../project/desk'
 import { carryEdit, run } from '../project/commands'
+import { Check } from '../ui/Check'
 import { Button, Sign } from '../ui/controls'
 import { keepKeys } from '../ui/typing'
 import { penMirror } from '../actions/drawing'
@@ -19,6 +20,7 @@ export function Says({ offer }: { offer: string | null }) {
   const picking = useDesk((d) => !!d.picking)
   const across = useDesk((d) => d.across)
   const ordering = useDesk((d) => d.ordering)
+  const slowly = useDesk((d) => d.slowly)
   if (!offer && !picking && tool === 'select' && !across && !ordering) return null
   return (
     <div
@@ -102,11 +104,14 @@ export function Says({ offer }: { offer: string | null }) {
       )}
       {tool !== 'select' && tool !== 'pen' && tool !== 'hand' && (
         <>
-          {tool === 'path'
-            ? 'Drag from the layer to where it goes, or from the wings to let it arrive.'
-            : tool === 'text'
-              ? 'Press where the words go.'
-              : 'Drag it, or press for the usual size. Shift: equal sides; Alt: from the middle.'}{' '}
+          {tool === 'act' && <Check name="At half the speed" on={slowly} onSet={(on) => set({ slowly: on })} />}
+          {tool === 'act'
+            ? 'Press the layer and drag it as it is to go: time runs from its first move.'
+            : tool === 'path'
+              ? 'Drag from the layer to where it goes, or from the wings to let it arrive.'
+              : tool === 'text'
+                ? 'Press where the words go.'
+                : 'Drag it, or press for the usual size. Shift: equal sides; Alt: from the middle.'}{' '}
           Escape lets go.
         </>
       )}

@@ -1,4 +1,5 @@
 // The keyboard: one table, which the shortcut sheet shows too.
+import { tap } from '../actions/tapping'
 import { copy, copyLook, lookHeld, pasteLook } from '../actions/clipboard'
 import { apply, redo, run, undo } from '../project/commands'
 import { engine } from '../engine/engine'
@@ -167,6 +168,7 @@ export const shortcuts: Shortcut[] = [
     does: 'Large view: plays in the whole window',
     run: () => (desk().large ? leaveLarge() : playLarge()),
   },
+  { group: 'Time', keys: 'Q', does: 'Playing: the next selected move begins now', run: tap },
   { group: 'Time', keys: ',', does: 'One frame back', run: () => step(-1) },
   { group: 'Time', keys: '.', does: 'One frame on', run: () => step(1) },
   { group: 'Time', keys: 'Home', does: 'To the start', run: () => goToTime(0) },

@@ -156,6 +156,20 @@ export interface Changes {
   fields: string[]
 }
 
+/**
+ * Closed says whether a film that goes round closes: its end shows what its start shows, and it lasts a whole number of
+ * frames.
+ */
+export interface Closed {
+  closes: boolean
+  words: string
+  /**
+   * Stay is what the last scene would have to stay for a whole number of frames, ms, where that alone is missing; -1:
+   * nothing is, or more.
+   */
+  stay: number
+}
+
 /** Closing is the transition from the last scene back to the first. */
 export interface Closing extends Transition {
   /** ms of the film */
@@ -1614,6 +1628,7 @@ export interface Intents {
   'moves.only': { threads?: string[]; from?: number; to?: number }
   'moves.paste': { sets?: DocumentMove[][]; begins?: Record<string, number>; threads?: string[]; step?: number }
   'moves.set': { moves?: string[]; patch?: Fields }
+  'moves.tapped': { taps?: { move?: string; at?: number }[] }
   'moves.turn': { moves?: string[] }
   'moves.turnOver': { threads?: string[]; level?: boolean }
   'nudge': { threads?: string[]; dx?: number; dy?: number }
@@ -1634,6 +1649,7 @@ export interface Intents {
     from?: string
     media?: Record<string, Media>
   }
+  'path.acted': { threads?: string[]; points?: [number, number, number][]; speed?: number }
   'path.bend': { move?: string; shape?: string }
   'path.draw': { threads?: string[]; from?: [number, number]; to?: [number, number] }
   'path.knot.add': { move?: string; x?: number; y?: number }

@@ -6,6 +6,7 @@ import type {
   All,
   Area,
   Change,
+  Closed,
   Combining,
   Command,
   CopiedLayers,
@@ -138,6 +139,8 @@ export const engine = {
     call<Seen>('watch', m, threads, ghosts, ends, ground),
   /** Shows layers as they are after changes, and edits that; none: at rest again. */
   changing: (moves: string[]) => call<Shown>('changing', moves),
+  /** Whether a film that goes round closes, and what does not. */
+  closes: () => call<Closed>('closes'),
   /** All that is shown of the document as it is now. */
   all: () => call<Shown>('all'),
   selection: (m: Moment, threads: string[]) => call<Selected[]>('selection', m, threads),

@@ -3,7 +3,7 @@
 import { clsx } from 'clsx'
 import { Search, X } from 'lucide-react'
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
-import { addMove, drawPath } from '../actions/adding'
+import { actPath, addMove, drawPath } from '../actions/adding'
 import { engine } from '../engine/engine'
 import type { Card, Gallery as View, GalleryRow } from '../engine/types'
 import { closeGallery, desk, useDesk, type Opened } from '../project/desk'
@@ -232,19 +232,34 @@ function Cards({
           ))}
         </div>
         {draws && (
-          <button
-            type="button"
-            className={clsx(
-              'my-1 ml-1 flex w-28 shrink-0 items-center justify-center rounded-md border border-dashed',
-              'border-foam-500/60 px-2 text-[0.8125rem] hover:bg-spruce-700',
-            )}
-            onClick={() => {
-              closeGallery()
-              drawPath()
-            }}
-          >
-            Draw a path
-          </button>
+          <>
+            <button
+              type="button"
+              className={clsx(
+                'my-1 ml-1 flex w-28 shrink-0 items-center justify-center rounded-md border border-dashed',
+                'border-foam-500/60 px-2 text-[0.8125rem] hover:bg-spruce-700',
+              )}
+              onClick={() => {
+                closeGallery()
+                drawPath()
+              }}
+            >
+              Draw a path
+            </button>
+            <button
+              type="button"
+              className={clsx(
+                'my-1 ml-1 flex w-28 shrink-0 items-center justify-center rounded-md border border-dashed',
+                'border-foam-500/60 px-2 text-[0.8125rem] hover:bg-spruce-700',
+              )}
+              onClick={() => {
+                closeGallery()
+                actPath()
+              }}
+            >
+              Act a path
+            </button>
+          </>
         )}
       </div>
     </div>

@@ -1,6 +1,9 @@
 // The film as a whole: its page, rate and length, and whether it goes round.
+import { useMemo } from 'react'
+import { engine } from '../engine/engine'
 import type { Film } from '../engine/types'
 import { apply, run } from '../project/commands'
+import { useDesk } from '../project/desk'
 import { Check } from '../ui/Check'
 import { Choice } from '../ui/Choice'
 import { Section } from '../ui/Section'
@@ -42,6 +45,7 @@ export function FilmPanel({ film }: { film: Film }) {
           onSet={(v) => apply({ op: 'film.set', patch: v ? { loop: true } : { loop: null, closing: null } })}
         />
       </div>
+      {film.loop && <Closes film={film} />}
       {film.loop && film.shown > 1 && (
         <div className="mt-2" data-closing-fields>
           <p className="mb-1.5 text-[0.75rem] font-semibold">From the last scene back to the first</p>
@@ -59,5 +63,31 @@ export function FilmPanel({ film }: { film: Film }) {
         </div>
       )}
     </Section>
+  )
+}
+
+/** Whether the film's end meets its start, and what does not. */
+function Closes({ film }: { film: Film }) {
+  const version = useDesk((d) => d.version)
+  const dragging = useDesk((d) => d.dragging)
+  const c = useMemo(() => (dragging ? null : engine.closes()), [version, dragging])
+  if (!c) return null
+  const last = film.scenes[film.shown - 1]
+  return (
+    <p
+      className={`mt-2 rounded-md px-2 py-1 text-[0.75rem] ${c.closes ? 'text-ink-600' : 'bg-brass-200 text-ink-900'}`}
+      data-closes={c.closes}
+    >
+      {c.words}{' '}
+      {c.stay > 0 && (
+        <button
+          type="button"
+          className="font-semibold underline"
+          onClick={() => run('scene.stay', { ids: [last.id], stay: c.stay })}
+        >
+          Let it stay so long
+        </button>
+      )}
+    </p>
   )
 }

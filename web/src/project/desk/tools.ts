@@ -4,9 +4,9 @@ import type { PenView } from '../../engine/types'
 import { set, slice } from './store'
 
 /** What a press on the page does: select, draw words or a motion path, or a shape of this kind. */
-export type Tool = 'select' | 'text' | 'path' | (string & {})
+export type Tool = 'select' | 'text' | 'path' | 'act' | (string & {})
 
-export const drawsShape = (tool: Tool) => !['select', 'text', 'path', 'pen', 'hand'].includes(tool)
+export const drawsShape = (tool: Tool) => !['select', 'text', 'path', 'act', 'pen', 'hand'].includes(tool)
 
 export interface ToolSlice {
   tool: Tool
@@ -15,6 +15,7 @@ export interface ToolSlice {
   grows: Growth[] // what grows along with several layers, and with a group
   pen: PenView | null // what is being drawn
   mirror: boolean // the pen draws both sides
+  slowly: boolean // what is acted is acted at half its speed
   smoothing: number // of lines drawn by hand, px on the screen
   // The text whose words are edited; from anchor to caret they are selected.
   writing: { thread: string; anchor: number; caret: number } | null
@@ -32,6 +33,7 @@ slice<ToolSlice>({
   grows: ['strokes', 'effects', 'letters'],
   pen: null,
   mirror: false,
+  slowly: false,
   smoothing: 4,
   writing: null,
   editing: null,
