@@ -68,17 +68,21 @@ func TestChangesAgreeWithWebAnimations(t *testing.T) {
 		}
 		pl := f.Player()
 		for k, at := range c.At {
-			pl.Stand(motion.Millis(at))
-			q, _, _ := pl.Quad("l")
-			x, w := (q[0].X+q[2].X)/2, q[1].Sub(q[0]).Len()
-			turn := math.Atan2(q[1].Y-q[0].Y, q[1].X-q[0].X) * 180 / math.Pi
-			off := math.Abs(math.Remainder(turn-got[i][k][2], 360))
-			if w < 0.01 {
-				off = 0
+			// Chromium counts in floating point, so on the border of a pass or a step it may stand on the other side: either will do, in each field.
+			var near [3]bool
+			var says [3]float64
+			for _, d := range []int64{0, -1, 1} {
+				pl.Stand(motion.Instant{Num: at*1_000_000 + d, Den: 1_000_000})
+				q, _, _ := pl.Quad("l")
+				w := q[1].Sub(q[0]).Len()
+				says = [3]float64{(q[0].X + q[2].X) / 2, w, math.Atan2(q[1].Y-q[0].Y, q[1].X-q[0].X) * 180 / math.Pi}
+				// Lengths are laid out in 64ths of a px there.
+				near[0] = near[0] || math.Abs(says[0]-got[i][k][0]) <= 0.05
+				near[1] = near[1] || math.Abs(w-max(got[i][k][1], 0)) <= 0.05
+				near[2] = near[2] || w < 0.01 || math.Abs(math.Remainder(says[2]-got[i][k][2], 360)) <= 0.01
 			}
-			// Lengths are laid out in 64ths of a px there.
-			if math.Abs(x-got[i][k][0]) > 0.05 || math.Abs(w-max(got[i][k][1], 0)) > 0.05 || off > 0.01 {
-				t.Errorf("%d at %d ms: at %.3f, %.3f wide, turned %.3f; Chromium says %v", i, at, x, w, turn, got[i][k])
+			if near != [3]bool{true, true, true} {
+				t.Errorf("%d at %d ms: at, wide and turned %v; Chromium says %v", i, at, says, got[i][k])
 				break
 			}
 		}

@@ -97,7 +97,7 @@ func draw(s *intent.Desk, m scope.Moment, threads []string, total int64, equal, 
 	sum := 0.0
 	for _, l := range layers {
 		box, _ := s.Film.Box(i, l.ID)
-		if l.Hidden || l.Mask != "" || !ground && scope.Groundable(l, nil) && covers(s, s.Film.RestMatrix(i, l.ID).ApplyBox(box)) {
+		if l.Hidden || l.Is().Looks || l.Mask != "" || !ground && scope.Groundable(l, nil) && covers(s, s.Film.RestMatrix(i, l.ID).ApplyBox(box)) {
 			continue
 		}
 		length := s.Film.Lines(i, l.ID)

@@ -82,7 +82,7 @@ var turnsAsked = intent.Table{
 				entered = entered || v.Kind == doc.Entrance
 			}
 			box, _ := s.Film.Box(i, l.ID)
-			if entered || l.Hidden || l.Mask != "" || scope.Groundable(l, nil) && covers(s, s.Film.RestMatrix(i, l.ID).ApplyBox(box)) {
+			if entered || l.Hidden || l.Is().Looks || l.Mask != "" || scope.Groundable(l, nil) && covers(s, s.Film.RestMatrix(i, l.ID).ApplyBox(box)) {
 				continue
 			}
 			v, err := moves.New(s, m, l, doc.Entrance, cmp.Or(s.LastOf[doc.Entrance], moves.First(doc.Entrance)), "")
