@@ -118,7 +118,6 @@ func TestScreenshots(t *testing.T) {
 	}
 	p.scrollTo("On a plate")
 	p.do(chromedp.Sleep(700e6))
-	p.shot("text-plate")
 	p.key(kb.Escape)
 	p.press(`[data-scene="0"]`)
 	p.settled()
@@ -147,7 +146,6 @@ func TestScreenshots(t *testing.T) {
 	p.settled()
 	p.click(500, 1400)
 	p.do(chromedp.Sleep(700e6))
-	p.shot("safe-areas")
 	p.key(kb.Escape)
 	p.key("u")
 	p.key("j")
