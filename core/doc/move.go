@@ -92,6 +92,7 @@ type PathParams struct {
 	Rest      string  `json:"rest,omitzero"` // departs (default), arrives, passes
 	Share     float64 `json:"share,omitzero"`
 	TurnAlong bool    `json:"turnAlong,omitzero"`
+	Along     string  `json:"along,omitzero"` // the thread whose outline it follows, while that is there; d, from the middle of the layer at rest, is what it was when it was chosen
 }
 
 // RestShare returns where on the line the rest pose lies, as a share of its length.

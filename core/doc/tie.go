@@ -84,6 +84,9 @@ func TieTrouble(s *Scene, l *Layer) error {
 
 // RenameThreads gives the layers that parameters of a move name the names that to says. The parameters are the move's own.
 func (m *Move) RenameThreads(to func(thread string) string) {
+	if m.Path != nil && m.Path.Along != "" {
+		m.Path.Along = to(m.Path.Along)
+	}
 	e := m.Does()
 	if e == nil || len(m.Params) == 0 || !e.NamesLayer() {
 		return

@@ -120,6 +120,9 @@ func (c *checker) params(at string, m *Move) {
 		c.fail(at+".path.d", "cannot be read: %v", err)
 	}
 	c.oneOf(at+".path.rest", m.Path.Rest, "", Departs, Arrives, Passes)
+	if len(m.Path.Along) > 100 {
+		c.fail(at+".path.along", "must name a layer by its thread")
+	}
 	c.number(at+".path.share", m.Path.Share, 0, 1)
 }
 

@@ -47,6 +47,9 @@ func (c *SetMoves) apply(e *editor) error {
 		if err != nil {
 			return err
 		}
+		if line := FieldsOf(set.Patch["path"]); n.Path != nil && line.Has("d") && !line.Has("along") {
+			n.Path.Along = "" // its line is its own now
+		}
 		*m = *n
 		if was {
 			continue

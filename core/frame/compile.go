@@ -267,6 +267,7 @@ func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting 
 	s.byID, s.byThread = make(map[string]*layer, n), make(map[string]*layer, n)
 	b := &builder{f, s, was, was != nil && was.doc.View() != d.View(), was != nil && was.timing == t && into == was.into && reflect.DeepEqual(was.lasting, lasting)}
 	s.layers = b.layers(d.Layers, nil)
+	f.layAlong(s, s.layers)
 	if v := d.View(); v != nil {
 		s.view = s.byID[v.ID]
 	}
@@ -303,7 +304,7 @@ func (b *builder) keep(l *layer) {
 // phase is set by linking. Nor is one that rolls by another layer's scroll.
 func (l *layer) settled() bool {
 	for _, m := range l.doc.Moves {
-		if m.Continues != "" || m.NamesMove() || m.Tied() {
+		if m.Continues != "" || m.NamesMove() || m.Tied() || m.Path != nil && m.Path.Along != "" {
 			return false
 		}
 	}

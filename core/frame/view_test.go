@@ -143,3 +143,26 @@ func TestViewsDepthAndTransitions(t *testing.T) {
 		t.Errorf("%v allocations once warm", n)
 	}
 }
+
+// A path along another layer's outline has its layer's middle on that, wherever it lies, in a group, too; edited, the line follows; gone, the path
+// keeps the line it has.
+func TestAPathGoesAlongAnOutline(t *testing.T) {
+	ring := bar("r", doc.Ellipse, doc.Place{X: 100, Y: 70, W: 80, H: 80})
+	m := along("a", "M0 0L7 0", 1000, "linear")
+	m.Path.Along = "r"
+	s := newStage(t, card(), m)
+	s.p.Film.Scenes[0].Layers = append(s.p.Film.Scenes[0].Layers, ring)
+	for _, ms := range []float64{0, 250, 500, 770, 1000} {
+		if d := middle(s.quad("l", ms)).Sub(geom.Point{X: 100, Y: 70}).Len(); math.Abs(d-40) > 0.05 {
+			t.Errorf("at %.0f ms it is %.2f px from the ring's middle", ms, d)
+		}
+	}
+	ring.Place.X, ring.Place.W, ring.Place.H, s.film = 60, 40, 40, nil
+	if d := middle(s.quad("l", 400)).Sub(geom.Point{X: 60, Y: 70}).Len(); math.Abs(d-20) > 0.05 {
+		t.Errorf("of a smaller ring it is %.2f px from the middle", d)
+	}
+	s.p.Film.Scenes[0].Layers, s.film = s.p.Film.Scenes[0].Layers[:1], nil
+	if q := middle(s.quad("l", 1000)); q.Sub(geom.Point{X: 47, Y: 40}).Len() > 1e-9 {
+		t.Errorf("without it it ends at %v", q)
+	}
+}

@@ -15,6 +15,7 @@ type Extent struct {
 	Line   float64  // height of a line, px: how far a slide by unit travels
 	Counts Counts
 	Units  func(unit string) []geom.Box // the boxes of its units, in its own axes
+	Lines  func(m *doc.Move) *geom.Path // what a path goes along instead of its own line, from where its layer rests; nil: none does
 	Away   float64                      // how many times as far away it is as the page; 0: 1
 	Drives func(thread string) bool     // whether a layer of that thread can drive its edges; nil: none can
 }
@@ -64,7 +65,7 @@ func NewTrack(l *doc.Layer, t *Timing, x Extent, lasting []Lasting) *Track {
 			}
 		case doc.MotionPath:
 			if m.Lasts != doc.WholeThread {
-				k.addPath(m, iv, false)
+				k.addPath(m, iv, &x, false)
 			}
 		case doc.Change:
 			if m.Change != nil {
@@ -84,7 +85,7 @@ func NewTrack(l *doc.Layer, t *Timing, x Extent, lasting []Lasting) *Track {
 		if m.Move.Kind == doc.Loop {
 			k.addLine(m.Move, m.Interval, &x, true)
 		} else {
-			k.addPath(m.Move, m.Interval, true)
+			k.addPath(m.Move, m.Interval, &x, true)
 		}
 	}
 	k.presence = sortPresence(k.presence)
@@ -93,17 +94,24 @@ func NewTrack(l *doc.Layer, t *Timing, x Extent, lasting []Lasting) *Track {
 	return k
 }
 
-func (k *Track) addPath(m *doc.Move, iv Interval, thread bool) {
+func (k *Track) addPath(m *doc.Move, iv Interval, x *Extent, thread bool) {
 	d, err := geom.ParseData(m.Path.D)
 	if err != nil {
 		return // validation has refused it
+	}
+	along := m.Path.Along != "" // its line is told from where the layer rests, be it the other’s or what that was
+	if x.Lines != nil {
+		if line := x.Lines(m); line != nil {
+			d = line
+		}
 	}
 	p := path{
 		Interval: iv, ease: easingOf(m.Easing, DefaultEasing(m)), before: beforeEasing(m.Easing, DefaultEasing(m)), measure: geom.NewMeasure(d), turn: m.Path.TurnAlong, back: m.Alternate,
 		steady: m.Lasts == doc.WholeScene && m.Keeps == "speed", thread: thread,
 	}
-	p.restShare = m.Path.RestShare()
-	p.rest, _ = p.measure.At(p.restShare)
+	if p.restShare = m.Path.RestShare(); !along {
+		p.rest, _ = p.measure.At(p.restShare)
+	}
 	k.paths = append(k.paths, p)
 }
 

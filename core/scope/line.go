@@ -26,6 +26,11 @@ func (s *Scope) Line(scene int, l *doc.Layer, mv *doc.Move) (Line, bool) {
 		n.Outer = outer
 	}
 	n.Rest, _ = geom.NewMeasure(p).At(mv.Path.RestShare())
+	if along := s.Shown.AlongLine(scene, l.ID, mv); along != nil {
+		n.Path, n.Rest = along, n.base // it lies where that layer does
+	} else if mv.Path.Along != "" {
+		n.Rest = geom.Point{} // as it lay there
+	}
 	return n, true
 }
 

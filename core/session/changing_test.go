@@ -150,3 +150,23 @@ func TestChangesGoAlongWithTheirLayers(t *testing.T) {
 		t.Errorf("continued it rests at %+v with %d moves", next.Place, len(next.Moves))
 	}
 }
+
+// One change in place of another goes when that did; of two that overlap the later says what it takes over.
+func TestChangesSayWhatTheyTakeOver(t *testing.T) {
+	s := open(t, with(shapeOf("a", doc.Rectangle, 100, 100, 40, 20)))
+	s.Watch(session.Watched{Moment: rest, Threads: []string{"a"}})
+	run(t, s, "move.add", `{"threads":["a"],"kind":"change","effect":"becomes","variant":"emphasise","at":200}`)
+	m := thread(t, s, 0, "a").Moves[0]
+	if m.Duration != 400 || m.Repeat != 2 || !m.Alternate || *m.Change.To.Scale != 1.12 {
+		t.Errorf("emphasised it is %+v", m)
+	}
+	run(t, s, "move.effect", fmt.Sprintf(`{"move":%q,"effect":"becomes","variant":"dim"}`, m.ID))
+	if m = thread(t, s, 0, "a").Moves[0]; m.Alternate || m.Duration != 400 || m.Change.To.Scale != nil || *m.Change.To.Opacity != 0.35 {
+		t.Errorf("dimmed in its place it is %+v", m)
+	}
+	run(t, s, "move.add", `{"threads":["a"],"kind":"change","effect":"becomes","variant":"dim","at":400}`)
+	bars := s.Rows(rest)[0].Bars
+	if len(bars) != 2 || strings.Contains(bars[0].Words, "takes over") || !strings.HasSuffix(bars[1].Words, "opacity · takes over the opacity from the change at 0.20 s") {
+		t.Errorf("they say %q and %q", bars[0].Words, bars[1].Words)
+	}
+}

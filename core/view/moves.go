@@ -120,6 +120,14 @@ func others(sc *doc.Scene, l *doc.Layer, m *doc.Move) []Named {
 	list := []Named{}
 	e := m.Does()
 	switch {
+	case m.Kind == doc.MotionPath:
+		doc.Walk(sc.Layers, func(o, _ *doc.Layer) bool {
+			if doc.Drives(o, l) && !o.Is().Looks && o.Kind != doc.TextKind && o.Kind != doc.Picture {
+				list = append(list, Named{o.Thread, o.Name})
+			}
+			return true
+		})
+		return list
 	case e != nil && e.NamesLayer():
 		doc.Walk(sc.Layers, func(o, _ *doc.Layer) bool {
 			if doc.Drives(o, l) && o.Mask == "" {

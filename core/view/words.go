@@ -2,6 +2,7 @@ package view
 
 import (
 	"fmt"
+	"slices"
 	"sort"
 	"strings"
 
@@ -79,9 +80,16 @@ func told(sc *doc.Scene, l *doc.Layer, m *doc.Move, t *motion.Timing) string {
 	s := Words(sc, m, t)
 	if m.Change != nil {
 		if list := Changed(m); len(list) > 0 {
-			return s + " · " + strings.Join(list, ", ")
+			return s + " · " + strings.Join(list, ", ") + takesOver(l, m, t)
 		}
 		return s + " · changes nothing yet"
+	}
+	if m.Path != nil && m.Path.Along != "" {
+		if o := sc.Thread(m.Path.Along); o != nil {
+			s += " · along " + o.Name
+		} else {
+			s += " · what it went along is gone: it keeps its line"
+		}
 	}
 	if m.TiedIn(sc) {
 		return tiedWords(sc, m)
@@ -116,6 +124,24 @@ func Changed(m *doc.Move) (list []string) {
 		list = append(list, c.Words)
 	}
 	return
+}
+
+// takesOver says what a change takes over from one that has begun earlier and still goes on: of a field that both name the later begin decides.
+func takesOver(l *doc.Layer, m *doc.Move, t *motion.Timing) string {
+	own := t.Moves[m.ID]
+	for _, o := range l.Moves {
+		iv := t.Moves[o.ID]
+		if o == m || o.Change == nil || iv.End <= own.Begin || iv.Begin > own.Begin || iv.Begin == own.Begin && slices.Index(l.Moves, o) > slices.Index(l.Moves, m) {
+			continue
+		}
+		names := Changed(o)
+		for _, name := range Changed(m) {
+			if slices.Contains(names, name) {
+				return " · takes over the " + name + " from the change at " + words.Seconds(iv.Begin)
+			}
+		}
+	}
+	return ""
 }
 
 // tiedWords says what drives the edges of a move: "tied to the leading edge of Bar".

@@ -21,7 +21,7 @@ var effectAsked = intent.Table{
 		if mv == nil {
 			return nil, words.New("move.gone")
 		}
-		if mv.Effect == c.Effect && c.Variant == "" {
+		if mv.Effect == c.Effect && c.Variant == "" && mv.Kind != doc.Change {
 			return nil, nil
 		}
 		fresh, err := New(s, m, l, mv.Kind, c.Effect, c.Variant)
@@ -29,6 +29,16 @@ var effectAsked = intent.Table{
 			return nil, err
 		}
 		s.Use(UsedKey(fresh, c.Variant), mv.Kind, c.Effect)
+		if mv.Kind == doc.Change { // it goes when and as it did, unless it comes back now
+			patch := edit.Fields{"change": *fresh.Change}
+			if fresh.Alternate != mv.Alternate {
+				patch["alternate"], patch["repeat"] = any(fresh.Alternate), any(fresh.Repeat)
+				if !fresh.Alternate {
+					patch["alternate"], patch["repeat"] = nil, nil
+				}
+			}
+			return edit.SetMove(c.Move, patch), nil
+		}
 		patch := edit.Fields{"effect": c.Effect, "easing": nil, "params": paramsInstead(mv, fresh)}
 		if fresh.Easing != "" {
 			patch["easing"] = fresh.Easing

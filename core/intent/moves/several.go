@@ -135,6 +135,9 @@ func fitting(m *doc.Move, patch edit.Fields) edit.Fields {
 	if m.Kind != doc.MotionPath {
 		delete(p, "path")
 	}
+	if m.Kind != doc.Change {
+		delete(p, "change")
+	}
 	if params, ok := p["params"]; ok {
 		if own := ownParams(m, params); len(own) > 0 {
 			p["params"] = own

@@ -168,7 +168,7 @@ export const shortcuts: Shortcut[] = [
     does: 'Large view: plays in the whole window',
     run: () => (desk().large ? leaveLarge() : playLarge()),
   },
-  { group: 'Time', keys: 'Q', does: 'Playing: the next selected move begins now', run: tap },
+  { group: 'Time', keys: 'Y', does: 'Playing: the next selected move begins now', run: tap },
   { group: 'Time', keys: ',', does: 'One frame back', run: () => step(-1) },
   { group: 'Time', keys: '.', does: 'One frame on', run: () => step(1) },
   { group: 'Time', keys: 'Home', does: 'To the start', run: () => goToTime(0) },

@@ -964,6 +964,11 @@ export interface PathParams {
   rest?: string
   share?: number
   turnAlong?: boolean
+  /**
+   * the thread whose outline it follows, while that is there; d, from the middle of the layer at rest, is what it was
+   * when it was chosen
+   */
+  along?: string
 }
 
 /** PenView is what the pen has drawn so far. */
@@ -1650,6 +1655,7 @@ export interface Intents {
     media?: Record<string, Media>
   }
   'path.acted': { threads?: string[]; points?: [number, number, number][]; speed?: number }
+  'path.along': { move?: string; thread?: string }
   'path.bend': { move?: string; shape?: string }
   'path.draw': { threads?: string[]; from?: [number, number]; to?: [number, number] }
   'path.knot.add': { move?: string; x?: number; y?: number }

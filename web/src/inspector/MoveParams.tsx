@@ -27,6 +27,23 @@ export function PathLine({ move }: { move: Move }) {
         ]}
         onSet={(v) => run('path.bend', { move: move.id, shape: v })}
       />
+      {(move.others.length > 0 || move.path?.along) && (
+        <>
+          <Label>Along</Label>
+          <Choice
+            name="Layer whose outline it goes along"
+            value={move.path?.along || 'own'}
+            of={[
+              { value: 'own', label: 'a line of its own' },
+              ...move.others.map((o) => ({ value: o.move, label: o.words })),
+              ...(move.path?.along && !move.others.some((o) => o.move === move.path?.along)
+                ? [{ value: move.path.along, label: 'one that is gone' }]
+                : []),
+            ]}
+            onSet={(v) => run('path.along', { move: move.id, thread: v === 'own' ? '' : v })}
+          />
+        </>
+      )}
     </>
   )
 }

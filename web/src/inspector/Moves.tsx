@@ -158,7 +158,7 @@ function Actions({ move }: { move: Move }) {
         act('Replace …', `Another in place of ${move.name}: times and hitches stay`, () =>
           openGallery({ replaces: move.id }),
         )}
-      {act('Mirror', 'The other way', () => run('moves.mirror', { moves: [move.id] }))}
+      {move.kind !== 'change' && act('Mirror', 'The other way', () => run('moves.mirror', { moves: [move.id] }))}
       {comes &&
         act(move.kind === 'entrance' ? 'As an exit' : 'As an entrance', 'The same the other way round in time', () =>
           run('moves.turn', { moves: [move.id] }),
