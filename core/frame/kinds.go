@@ -31,7 +31,7 @@ var kinds = func() map[string]kind {
 			compile: (*Film).compilePicture, paint: (*Player).picture,
 			alike: func(a, b *layer) bool { return a.doc.Picture.Media == b.doc.Picture.Media },
 		},
-		doc.ViewKind:   {},
+		doc.ViewKind:   {alike: func(_, _ *layer) bool { return true }}, // nothing is painted of it
 		doc.MarkerKind: {compile: func(f *Film, s *scene, l *layer) { f.compileMarker(l, s.marks[l.doc.ID]) }},
 	}
 	for _, name := range doc.Shapes {
