@@ -121,11 +121,7 @@ func (f *Film) measureSlides(s *scene, list []*layer, was *scene) {
 				outer = v.through(root(l)).Mul(outer)
 			}
 			m := outer.Mul(l.alongPaths(c))
-			var quad [4]geom.Point
-			for i, p := range l.reaches.Corners() {
-				quad[i] = m.Apply(p)
-			}
-			return leaving(quad, outer.ApplyVector(v), page)
+			return leaving(mapped(l.reaches, m), outer.ApplyVector(v), page)
 		})
 		f.measureSlides(s, l.children, was)
 	}
@@ -156,20 +152,12 @@ func leaving(q [4]geom.Point, v geom.Point, page geom.Box) float64 {
 		e := q[(i+1)%4].Sub(q[i])
 		axes = append(axes, geom.Point{X: -e.Y, Y: e.X})
 	}
-	span := func(list [4]geom.Point, n geom.Point) (lo, hi float64) {
-		lo, hi = math.Inf(1), math.Inf(-1)
-		for _, p := range list {
-			d := p.X*n.X + p.Y*n.Y
-			lo, hi = min(lo, d), max(hi, d)
-		}
-		return
-	}
 	for _, n := range axes {
 		if n.Len() < 1e-9 {
 			continue // an edge without length
 		}
-		qa, qb := span(q, n)
-		pa, pb := span(page.Corners(), n)
+		qa, qb := along(q, n)
+		pa, pb := along(page.Corners(), n)
 		if qa >= pb || qb <= pa {
 			return 0
 		}
@@ -181,4 +169,22 @@ func leaving(q [4]geom.Point, v geom.Point, page geom.Box) float64 {
 		}
 	}
 	return best
+}
+
+// mapped are the corners of a box, from its upper left clockwise, where m puts them.
+func mapped(b geom.Box, m geom.Matrix) (quad [4]geom.Point) {
+	for i, p := range b.Corners() {
+		quad[i] = m.Apply(p)
+	}
+	return
+}
+
+// along returns from where to where points lie along a direction.
+func along(list [4]geom.Point, v geom.Point) (lo, hi float64) {
+	lo, hi = math.Inf(1), math.Inf(-1)
+	for _, p := range list {
+		d := p.X*v.X + p.Y*v.Y
+		lo, hi = min(lo, d), max(hi, d)
+	}
+	return
 }

@@ -193,7 +193,7 @@ func TestAWheelRollsAsFarAsItTravels(t *testing.T) {
 }
 
 // A wheel whose parts pass by half or more from frame to frame is said to seem something else, with speeds at which it does not (section 10).
-func TestWhatAWheelSeemsToDo(t *testing.T) {
+func TestHowAWheelSeemsToTurn(t *testing.T) {
 	star := shapeOf("a", doc.Star, 50, 50, 40, 40)
 	star.Shape = &doc.Shape{Count: 6}
 	for ms, says := range map[int64]string{200: "seems to stand", 260: "seems to turn backwards", 180: "more slowly", 1000: ""} {
@@ -210,7 +210,7 @@ func TestWhatAWheelSeemsToDo(t *testing.T) {
 }
 
 // So is one that rolls too fast.
-func TestWhatARollingWheelSeemsToDo(t *testing.T) {
+func TestHowARollingWheelSeemsToTurn(t *testing.T) {
 	star := shapeOf("a", doc.Star, 50, 50, 40, 40)
 	star.Shape = &doc.Shape{Count: 6}
 	for ms, says := range map[int64]string{1000: "where it is fastest", 9000: ""} {

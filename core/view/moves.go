@@ -130,7 +130,7 @@ func others(sc *doc.Scene, l *doc.Layer, m *doc.Move) []Named {
 		return list
 	case e != nil && e.NamesLayer():
 		doc.Walk(sc.Layers, func(o, _ *doc.Layer) bool {
-			if doc.Drives(o, l) && o.Mask == "" {
+			if doc.Drives(o, l) && o.Mask == "" && !o.Is().Looks {
 				list = append(list, Named{o.Thread, o.Name})
 			}
 			return true

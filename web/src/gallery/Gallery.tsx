@@ -231,9 +231,10 @@ function Cards({
             </div>
           ))}
         </div>
-        {draws && (
-          <>
+        {draws &&
+          [['Draw a path', drawPath] as const, ['Act a path', actPath] as const].map(([words, go]) => (
             <button
+              key={words}
               type="button"
               className={clsx(
                 'my-1 ml-1 flex w-28 shrink-0 items-center justify-center rounded-md border border-dashed',
@@ -241,26 +242,12 @@ function Cards({
               )}
               onClick={() => {
                 closeGallery()
-                drawPath()
+                go()
               }}
             >
-              Draw a path
+              {words}
             </button>
-            <button
-              type="button"
-              className={clsx(
-                'my-1 ml-1 flex w-28 shrink-0 items-center justify-center rounded-md border border-dashed',
-                'border-foam-500/60 px-2 text-[0.8125rem] hover:bg-spruce-700',
-              )}
-              onClick={() => {
-                closeGallery()
-                actPath()
-              }}
-            >
-              Act a path
-            </button>
-          </>
-        )}
+          ))}
       </div>
     </div>
   )

@@ -36,16 +36,18 @@ export function hitchTo(move: string, part: 'begin' | 'end', e: { clientX: numbe
   const r = g.querySelector('[data-part=whole]')!.getBoundingClientRect()
   const toPart = e.clientX > r.left + r.width / 2 && r.width > 12 ? 'end' : 'begin'
   if (!run('hitch', { from: g.dataset.bar, fromPart: toPart, to: move, toPart: part })) return
-  selectMoves([move])
-  const row = desk().rows.find((r) => r.bars.some((b) => b.move === move))
-  const bar = row?.bars.find((b) => b.move === move)
-  if (row && bar) say(notice('hitch.made', `${bar.name} of ${row.name}`, bar.words))
+  tell(move)
 }
 
 /** Ties an edge of a bar's move to the layer that lies under the pointer, on the page or as a row. */
 export function tieTo(move: string, e: { clientX: number; clientY: number }) {
   const thread = layerUnder(e)
   if (!thread || !run('tie', { move, thread })) return
+  tell(move)
+}
+
+/** Selects a bar, and says what it hangs on or is tied to. */
+function tell(move: string) {
   selectMoves([move])
   const row = desk().rows.find((r) => r.bars.some((b) => b.move === move))
   const bar = row?.bars.find((b) => b.move === move)
