@@ -23,9 +23,12 @@ page: deps packed
 packed: engine         ## the engine is compressed when it is built, as far as it goes
 	node scripts/pack.mjs $(PACK)
 
+# Calls that are written out in place make the engine larger to send; they are where they make it faster (docs/measured.md).
+INLINED := runtime/... internal/... math/... sync/... strings strconv bytes slices sort maps unicode/... github.com/go-json-experiment/... capstan/core/...
+CALLED := capstan/core/intent/... $(addprefix capstan/core/,fields gallery words)
 engine:
 	@mkdir -p $(WEB)/public
-	GOOS=js GOARCH=wasm $(GO) build -trimpath -ldflags="-s -w" -o $(WASM) ./cmd/engine
+	GOOS=js GOARCH=wasm $(GO) build -trimpath -gcflags=all=-l $(INLINED:%=-gcflags=%=) $(CALLED:%=-gcflags=%=-l) -ldflags="-s -w" -o $(WASM) ./cmd/engine
 	cp "$$($(GO) env GOROOT)/lib/wasm/wasm_exec.js" $(WEB)/public/wasm_exec.js
 
 deps: $(WEB)/node_modules/.installed
@@ -76,6 +79,7 @@ fuzz:
 	$(GO) test -run '^$$' -fuzz FuzzCommand -fuzztime 60s ./core/edit
 	$(GO) test -run '^$$' -fuzz FuzzStroke -fuzztime 60s ./core/geom
 	$(GO) test -run '^$$' -fuzz FuzzPaint -fuzztime 60s ./core/raster
+	$(GO) test -run '^$$' -fuzz FuzzIntake -fuzztime 60s -fuzzminimizetime 10x ./studio/media
 	$(GO) test -run '^$$' -fuzz FuzzBundle -fuzztime 60s -fuzzminimizetime 10x ./studio/bundle
 
 clean:

@@ -12,6 +12,7 @@ require (
 	github.com/go-json-experiment/json v1.27.2
 	github.com/go-text/typesetting v0.3.5
 	github.com/kovidgoyal/imaging v1.9.0
+	github.com/lucasb-eyer/go-colorful v1.4.1
 	github.com/spf13/cobra v1.10.2
 	github.com/spf13/pflag v1.0.9
 	golang.org/x/image v0.47.0

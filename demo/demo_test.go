@@ -1,11 +1,16 @@
 package demo_test
 
 import (
+	"image"
+	"slices"
 	"strings"
 	"testing"
 
+	"capstan/core/delivery"
 	"capstan/core/doc"
 	"capstan/core/frame"
+	"capstan/core/motion"
+	"capstan/core/raster"
 	"capstan/demo"
 	"capstan/library"
 )
@@ -25,8 +30,25 @@ func TestDemoProjectsAreSound(t *testing.T) {
 			t.Errorf("%s: %v", name, err)
 			continue
 		}
-		if _, err := frame.Compile(p, frame.Assets{Fonts: fonts}, nil); err != nil {
+		f, err := frame.Compile(p, frame.Assets{Fonts: fonts}, nil)
+		if err != nil {
 			t.Errorf("%s: %v", name, err)
+			continue
+		}
+		if p.Film.Loop { // one that goes round closes: the frame after its last is its first, byte for byte
+			if c := delivery.Closes(f); !c.Closes {
+				t.Errorf("%s: %s", name, c.Words)
+			}
+			painted := func(ms int64) []byte {
+				img := image.NewRGBA(image.Rect(0, 0, p.Film.Width, p.Film.Height))
+				if err := raster.NewPainter(f, nil).Paint(img, f.Player().At(motion.Millis(ms), frame.View{Scale: 1})); err != nil {
+					t.Fatal(err)
+				}
+				return img.Pix
+			}
+			if !slices.Equal(painted(0), painted(f.Order.Length)) {
+				t.Errorf("%s: its end is painted otherwise than its start", name)
+			}
 		}
 		a, _ := p.Write()
 		b, _ := make().Write()

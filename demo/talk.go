@@ -28,6 +28,12 @@ func (m *maker) goes(l *doc.Layer, name string, ms int64, params effect.Params) 
 	return v
 }
 
+// A gull’s way as acting one leaves it: a line of few points, and an easing that glides and halts.
+const (
+	actedWay    = "M-1750 334C-1646 289 -1550 249 -1436 249C-1432 249 -1429 251 -1425 251C-1401 251 -1379 255 -1356 260C-1343 263 -1329 264 -1315 268C-1307 270 -1299 275 -1291 277C-1137 323 -1000 430 -834 430C-815 430 -827 432 -807 431C-699 423 -610 374 -521 318C-501 306 -484 290 -465 277C-377 215 -291 149 -198 90C-137 51 -68 24 0 0"
+	actedEasing = "linear(0 0%, 0.05256 3.41%, 0.08853 5.974%, 0.1047 7.256%, 0.134 9.821%, 0.1544 11.97%, 0.1685 13.67%, 0.1828 15.82%, 0.1998 19.23%, 0.2286 28.21%, 0.2423 31.21%, 0.2495 32.49%, 0.2617 34.18%, 0.284 36.74%, 0.3078 38.9%, 0.3419 41.46%, 0.3809 44.03%, 0.4744 49.56%, 0.5788 55.97%, 0.6051 57.69%, 0.6417 60.26%, 0.6588 61.54%, 0.6789 63.26%, 0.7009 65.38%, 0.7118 66.67%, 0.7273 68.79%, 0.7469 72.64%, 0.7621 76.92%, 0.7765 80.33%, 0.7883 82.49%, 0.8058 85.05%, 0.8339 88.03%, 0.8746 91.46%, 0.9102 94.03%, 1 100%)"
+)
+
 // gull is a bird in four poses of its wings, one shown at a time.
 func (m *maker) gull(n int, x, y, s float64) *doc.Layer {
 	pose := func(k int, tip, mid float64) *doc.Layer {
@@ -58,7 +64,7 @@ func wind() *doc.Scene {
 	words := m.move(sub, doc.Entrance, effect.Focus, doc.Start{When: doc.WhenEnds, Of: in.ID, Offset: -500}, 900, effect.Params{"blur": 18.0})
 	words.Unit, words.Overlap = doc.ByWord, 0.5
 	gull := m.gull(1, 1500, 420, 1)
-	m.along(gull, "M-1750 260C-1200 60 -700 330 0 0", doc.Arrives, 200, 3900, "linear")
+	m.along(gull, actedWay, doc.Arrives, 200, 3900, actedEasing)
 	other := m.gull(2, 1230, 330, 0.65)
 	m.along(other, "M-1500 300C-1000 120 -600 330 0 0", doc.Arrives, 500, 3900, "linear")
 	m.goes(other, effect.Bob, 1300, effect.Params{"by": 10.0})

@@ -83,7 +83,19 @@ func TestALayerIsChanged(t *testing.T) {
 	if w := p.words(`[data-bar][aria-label^="Change, Title"]`); !strings.Contains(w, "2 × 0.40 s · scale") {
 		t.Errorf("emphasised it says %q", w)
 	}
-	for range 5 {
+	// Both meet: the one that begins later begins earlier, and goes on ending with the other.
+	title := `[data-bar][aria-label^="Change, Title"]`
+	p.press(bar + ` [data-part=whole]`)
+	x, y = p.middle(title + ` [data-part=whole]`)
+	p.do(chromedp.MouseClickXY(x, y, chromedp.ButtonModifiers(chromedp.ModifierShift)))
+	p.do(chromedp.MouseClickXY(x, y, chromedp.ButtonRight))
+	p.wait(`document.querySelector('[role=menu]')`)
+	p.pressWordIn(`[role=menuitem]`, "Begin “Small kite” 2.00 s earlier")
+	p.settled()
+	if ends := browser.Eval[[]float64](t, p.ctx, `['t-small', 't-title'].map((l) => capstanProbe.engine.selection({ rest: true, scene: 1, time: 0 }, [l])[0].moves.find((m) => m.kind === 'change').finish)`); ends[0] != ends[1] {
+		t.Errorf("they end at %v", ends)
+	}
+	for range 6 {
 		p.undo()
 	}
 	if p.stored() != before {

@@ -37,7 +37,7 @@ func TestPicturesComeFromDisk(t *testing.T) {
 		t.Fatal("no files")
 	}
 	p.do(chromedp.SetUploadFiles(`[data-picture-input]`, []string{bad}))
-	p.wait(`document.querySelector('[data-notice=failed]')?.innerText.includes('no PNG or JPEG')`)
+	p.wait(`document.querySelector('[data-notice=failed]')?.innerText.includes('no picture that can be taken in')`)
 	p.do(chromedp.SetUploadFiles(`[data-picture-input]`, []string{good}))
 	p.wait(`document.querySelector('[data-name="Gull"]')`)
 	p.settled()

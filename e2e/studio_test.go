@@ -270,5 +270,6 @@ func (p *person) choose(name, value string) {
 	browser.Eval[bool](p.t, p.ctx, `(document.querySelector('`+sel+`').scrollIntoView({block: 'nearest'}), true)`)
 	p.press(sel)
 	p.press(fmt.Sprintf(`[role=option][data-value=%q]`, value))
-	p.wait(`!document.querySelector('[role=option]')`)
+	// The list gives the keyboard back a moment after it has closed.
+	p.wait(`(b => !document.querySelector('[role=option]') && (!b || [b, document.querySelector('[data-desk]')].includes(document.activeElement)))(document.querySelector('` + sel + `'))`)
 }

@@ -6,11 +6,13 @@ need() { # need COMMAND PACKAGE
 }
 missing=()
 need ffmpeg ffmpeg
+need avifdec libavif-bin
 if [ "${1:-run}" = test ]; then
   need chromium chromium
   need gifsicle gifsicle
   need hb-shape libharfbuzz-bin
   need rsvg-convert librsvg2-bin
+  need transicc liblcms2-utils
 fi
 [ ${#missing[@]} -eq 0 ] && exit 0
 echo "Installing: ${missing[*]}"

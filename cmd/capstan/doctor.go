@@ -30,7 +30,7 @@ func doctorCommand() *cobra.Command {
 				}
 			}
 			ill := 0
-			for _, look := range []func(string) (string, string, error){video, fonts, room, data} {
+			for _, look := range []func(string) (string, string, error){video, pictures, fonts, room, data} {
 				what, words, err := look(dir)
 				if err != nil {
 					ill++
@@ -55,6 +55,14 @@ func video(string) (string, string, error) {
 	out, _ := exec.Command("ffmpeg", "-version").Output()
 	first, _, _ := strings.Cut(string(out), "\n")
 	return "video", first + ", with x264", export.Video()
+}
+
+// pictures tells whether AVIF can be read; all else is without it.
+func pictures(string) (string, string, error) {
+	if _, err := exec.LookPath("avifdec"); err != nil {
+		return "pictures", "AVIF pictures are refused: avifdec (libavif-bin) is not installed", nil
+	}
+	return "pictures", "AVIF by avifdec, all others by themselves", nil
 }
 
 func fonts(string) (string, string, error) {

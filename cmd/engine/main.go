@@ -187,10 +187,12 @@ func main() {
 		return s.DeliveryView(a[0].String(), a[1].Int(), a[2].Int(), doc.Rate{Num: int64(a[3].Int()), Den: int64(a[4].Int())}, a[5].Bool()), nil
 	})
 	on("closes", func([]js.Value) (any, error) { return delivery.Closes(s.Film), nil })
+	on("fits", func([]js.Value) (any, error) { return moves.Fits(s.Desk), nil })
 	on("offered", func(a []js.Value) (any, error) { return delivery.Offer(s.Film, a[0].String()), nil })
 	on("targets", func(a []js.Value) (any, error) {
 		return moves.Targets(s.Desk, a[0].String(), a[1].String(), a[2].String()), nil
 	})
+	on("meets", func(a []js.Value) (any, error) { return moves.Meetings(s.Desk, list(a[0])), nil })
 	on("shared", func(a []js.Value) (any, error) { return s.SharedView(list(a[0])), nil })
 	on("step", func(a []js.Value) (any, error) { return s.Step(a[0].Float(), int64(a[1].Int())), nil })
 	on("snapBar", func(a []js.Value) (any, error) {

@@ -22,6 +22,7 @@ type Becomes struct {
 	H       *float64 `json:"h,omitzero"`
 	Turn    *float64 `json:"turn,omitzero"`
 	Scale   *float64 `json:"scale,omitzero"` // how many times as large as at rest, about its pivot
+	Apart   *float64 `json:"apart,omitzero"` // how many times as far from its pivot as at rest its letters, or a group's parts, lie
 	Opacity *float64 `json:"opacity,omitzero"`
 	Fill    *Fill    `json:"fill,omitzero"`
 	Stroke  *Stroke  `json:"stroke,omitzero"` // of width 0: none
@@ -151,6 +152,9 @@ func (b *Becomes) Moves() bool {
 	return b.X != nil || b.Y != nil || b.Turn != nil || b.Scale != nil || b.W != nil || b.H != nil
 }
 
+// Parts reports whether it names what can go unit by unit: where they stand, and words.
+func (b *Becomes) Parts() bool { return b.X != nil || b.Y != nil || b.Apart != nil || b.Text != nil }
+
 // Looks reports whether it names what a layer looks like: its outlines, words or paints.
 func (b *Becomes) Looks() bool {
 	return b.Fill != nil || b.Stroke != nil || b.Corner != nil || b.Shape != nil || b.Path != nil || b.Text != nil || b.W != nil || b.H != nil
@@ -167,7 +171,7 @@ func (b Becomes) Clone() Becomes {
 		p := pair[0].(**float64)
 		*p = copied(*p)
 	}
-	b.Scale, b.Path, b.Stroke, b.Shadow, b.Glow = copied(b.Scale), copied(b.Path), copied(b.Stroke), copied(b.Shadow), copied(b.Glow)
+	b.Scale, b.Apart, b.Path, b.Stroke, b.Shadow, b.Glow = copied(b.Scale), copied(b.Apart), copied(b.Path), copied(b.Stroke), copied(b.Shadow), copied(b.Glow)
 	if b.Fill != nil {
 		f := b.Fill.clone()
 		b.Fill = &f
@@ -189,6 +193,12 @@ func (c *checker) becomes(at string, m *Move, l *Layer, s *Scene) {
 	b := &m.Change.To
 	if b.Scale != nil {
 		c.number(at+".change.to.scale", *b.Scale, 0, MaxScale)
+	}
+	if b.Apart != nil {
+		c.number(at+".change.to.apart", *b.Apart, 0, MaxScale)
+		if len(l.Is().Units) == 0 {
+			c.fail(at+".change.to.apart", "is for texts and groups")
+		}
 	}
 	if l.Kind == Group && (b.Looks()) {
 		c.fail(at+".change.to", "names what a group does not have: its layers change by themselves")

@@ -149,12 +149,15 @@ type Sound struct {
 
 // Media says what an imported file is; its bytes live beside the document.
 type Media struct {
-	Name   string `json:"name"`            // as the person called it
-	Type   string `json:"type"`            // media type of the original, such as image/png
-	Bytes  int64  `json:"bytes"`           // size of the original
-	Width  int    `json:"width,omitzero"`  // px, upright
-	Height int    `json:"height,omitzero"` // px, upright
-	Opaque bool   `json:"opaque,omitzero"` // no pixel lets the ground through
+	Name    string `json:"name"`             // as the person called it
+	Type    string `json:"type"`             // media type of the original, such as image/png
+	Bytes   int64  `json:"bytes"`            // size of the original
+	Width   int    `json:"width,omitzero"`   // px, upright
+	Height  int    `json:"height,omitzero"`  // px, upright
+	Opaque  bool   `json:"opaque,omitzero"`  // no pixel lets the ground through
+	Source  string `json:"source,omitzero"`  // who made it, or where it is from, at most MaxCredit characters
+	Licence string `json:"licence,omitzero"` // how it may be used, likewise
+	Moves   bool   `json:"moves,omitzero"`   // the original has more pictures than the first, which is shown
 
 	// Of fonts, whose type is font/ttf or font/otf.
 	Family string `json:"family,omitzero"`

@@ -23,6 +23,7 @@ const (
 	MaxRuns     = 2000     // of a scene
 	MaxGuides   = 500      // of a scene
 	MaxMedia    = 5000     // of a project
+	MaxCredit   = 300      // characters of who made a picture, and of how it may be used
 	MaxStops    = 32       // colours of a gradient
 	MaxEffect   = 500      // px of any blur or feather
 	MaxShadow   = 1000     // px a shadow falls, either way

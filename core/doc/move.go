@@ -92,6 +92,7 @@ type PathParams struct {
 	Rest      string  `json:"rest,omitzero"` // departs (default), arrives, passes
 	Share     float64 `json:"share,omitzero"`
 	TurnAlong bool    `json:"turnAlong,omitzero"`
+	Axis      string  `json:"axis,omitzero"`  // level or upright: a straight line that edits keep so
 	Along     string  `json:"along,omitzero"` // the thread whose outline it follows, while that is there; d, from the middle of the layer at rest, is what it was when it was chosen
 }
 
@@ -167,7 +168,7 @@ func (m *Move) Eased() bool {
 // ByUnits reports whether a move can go unit by unit.
 func (m *Move) ByUnits() bool {
 	c, g := m.Comes(), m.Goes()
-	return c != nil && c.ByUnit || g != nil && g.ByUnit
+	return m.Change != nil || c != nil && c.ByUnit || g != nil && g.ByUnit
 }
 
 // Drifts reports whether a move takes its layer along a line once.

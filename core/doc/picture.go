@@ -15,6 +15,14 @@ var pictureKind = &Kind{
 			return false
 		}
 		c.known(at+".picture.media", l.Picture.Media)
+		if v := l.Picture.Crop; v != nil {
+			for k := range v {
+				c.number(at+".picture.crop", v[k], 0, 1)
+			}
+			if c.err == nil && (v[2] <= v[0] || v[3] <= v[1]) {
+				c.fail(at+".picture.crop", "leaves nothing of the picture")
+			}
+		}
 		return true
 	},
 	held: holds(func(l *Layer) **PictureUse { return &l.Picture }, func(v *PictureUse) { v.Crop = copied(v.Crop) },

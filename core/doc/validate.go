@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 	"sort"
+	"unicode/utf8"
 
 	"capstan/core/paint"
 	"capstan/core/words"
@@ -107,6 +108,11 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 			c.fail(at, "has sides outside 0..%d px", MaxSide)
 		}
 		c.name(at+".name", m.Name)
+		for field, v := range map[string]string{".source": m.Source, ".licence": m.Licence} {
+			if utf8.RuneCountInString(v) > MaxCredit {
+				c.fail(at+field, "is longer than %d characters", MaxCredit)
+			}
+		}
 		if m.IsFont() && (m.Family == "" || len(m.Family) > 400 || m.Weight < 1 || m.Weight > 1000) {
 			c.fail(at, "is a font without a family, or without a weight from 1 to 1000")
 		}

@@ -103,7 +103,7 @@ func (c *checker) units(at string, m *Move) {
 	}
 	c.number(at+".overlap", m.Overlap, 0, 1)
 	if m.Unit != "" && !m.ByUnits() && (m.Kind == MotionPath || m.Kind == Change || m.Does() != nil) {
-		c.fail(at+".unit", "is for entrances, exits and loops that swing")
+		c.fail(at+".unit", "is for entrances, exits, changes and loops that swing")
 	}
 }
 
@@ -116,6 +116,7 @@ func (c *checker) params(at string, m *Move) {
 		c.fail(at+".path", "is missing")
 		return
 	}
+	c.oneOf(at+".path.axis", m.Path.Axis, "", Level, Upright)
 	if err := checkPath(m.Path.D); err != nil {
 		c.fail(at+".path.d", "cannot be read: %v", err)
 	}

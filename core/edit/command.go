@@ -28,6 +28,7 @@ var known = func() map[string]wired {
 		wire[AddFilm](),
 		wire[DeleteFilms](),
 		wire[AddMedia](),
+		wire[CreditMedia](),
 		wire[AddScene](),
 		wire[DuplicateScene](),
 		wire[ContinueScene](),

@@ -435,3 +435,18 @@ func BenchmarkCompileAfterEdit(b *testing.B) {
 		}
 	}
 }
+
+// Who made a picture is said of its file: taken in again, it keeps that; undone, it is gone. What is too long, or of no file, is refused.
+func TestPicturesAreCredited(t *testing.T) {
+	p := opener()
+	q := apply(t, p, `{"op":"media.credit","hash":%q,"source":" A. Painter ","licence":"CC BY"}`, sky)
+	q = apply(t, q, `{"op":"media.add","hash":%q,"media":{"name":"again.jpg","type":"image/jpeg","bytes":1,"width":1920,"height":1080,"source":"the file"}}`, sky)
+	if m := q.Media[sky]; m.Source != "A. Painter" || m.Licence != "CC BY" || m.Name != "again.jpg" || p.Media[sky].Source != "" {
+		t.Errorf("%+v, and %+v before", m, p.Media[sky])
+	}
+	for _, c := range []string{fmt.Sprintf(`{"op":"media.credit","hash":%q,"source":%q}`, sky, strings.Repeat("x", 301)), `{"op":"media.credit","hash":"none"}`} {
+		if _, _, err := carry(p, c); err == nil {
+			t.Errorf("%.60s is carried out", c)
+		}
+	}
+}

@@ -79,7 +79,31 @@ func (c *AddMedia) apply(e *editor) error {
 	if e.p.Media == nil {
 		e.p.Media = map[string]*doc.Media{}
 	}
-	e.p.Media[c.Hash] = c.Media.Clone()
+	m := c.Media.Clone()
+	if old := e.p.Media[c.Hash]; old != nil { // who made it has been said
+		m.Source, m.Licence = old.Source, old.Licence
+	}
+	e.p.Media[c.Hash] = m
+	return nil
+}
+
+// CreditMedia says who made a file, or where it is from, and how it may be used.
+type CreditMedia struct {
+	Hash    string `json:"hash"`
+	Source  string `json:"source"`
+	Licence string `json:"licence"`
+}
+
+// Op is its name on the wire.
+func (c *CreditMedia) Op() string { return "media.credit" }
+
+func (c *CreditMedia) apply(e *editor) error {
+	m := e.p.Media[c.Hash].Clone()
+	if m == nil {
+		return words.New("picture.gone")
+	}
+	m.Source, m.Licence = strings.TrimSpace(c.Source), strings.TrimSpace(c.Licence)
+	e.p.Media[c.Hash] = m
 	return nil
 }
 

@@ -262,6 +262,9 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) ([]*doc.La
 				kept = append(kept, m)
 			}
 		}
+		if m := apartAt(film, i, l); m != nil {
+			kept = append(kept, m)
+		}
 		l.Place.X += pose.Offset.X
 		l.Place.Y += pose.Offset.Y
 		l.Place.Turn += pose.Angle

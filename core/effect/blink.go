@@ -1,5 +1,7 @@
 package effect
 
+import "math"
+
 // Blink is shown and hidden in turn. Its cycle is both together.
 const Blink = "blink"
 
@@ -14,6 +16,12 @@ var _ = add(Effect{
 		Says:   "blinks",
 		Manner: Blinks, ByUnit: true, Even: true, Told: "once in ",
 		Cycle: func(of Of) int64 { return int64(of.Params.Number("on") + of.Params.Number("off")) },
+		Cycled: func(of Of, ms int64) (Params, bool) {
+			on, off := of.Params.Number("on"), of.Params.Number("off")
+			on = math.Round(on / (on + off) * float64(ms))
+			off = float64(ms) - on
+			return Params{"on": on, "off": off}, on >= 10 && off >= 10 && on <= 600000 && off <= 600000
+		},
 		Rule: func(of Of) func(float64) Going {
 			on := of.Params.Number("on")
 			shown := on / (on + of.Params.Number("off"))

@@ -142,6 +142,8 @@ type Goes struct {
 	Ahead func(p Params) float64
 	// Cycle is how long one cycle is, in ms, where the parameters say it; the move has no duration then. nil: the move's duration.
 	Cycle func(of Of) int64
+	// Cycled returns the parameters with which a cycle is so long, ms, all in proportion; ok is false where none do. It stands beside Cycle.
+	Cycled func(of Of, ms int64) (p Params, ok bool)
 	// Pace is likewise, where the layer's size has a say. The move's duration is then how long it runs.
 	Pace func(of Of) int64
 	// Rule returns what it adds at a share of its cycle, 0..1, or, of what goes round, after so many rounds.

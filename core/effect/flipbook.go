@@ -1,5 +1,7 @@
 package effect
 
+import "math"
+
 // FlipBook shows the children of a group one at a time, each for the same time or for one of its own.
 const FlipBook = "flip-book"
 
@@ -23,6 +25,26 @@ var _ = add(Effect{
 				return 0
 			}
 			return int64(turns[len(turns)-1])
+		},
+		Cycled: func(of Of, ms int64) (Params, bool) {
+			ends := turnsOf(of)
+			if len(ends) == 0 {
+				return nil, false
+			}
+			k := float64(ms) / ends[len(ends)-1]
+			of.Params = of.Params.Clone()
+			of.Params["each"] = math.Round(of.Params.Number("each") * k)
+			changed := Params{"each": of.Params["each"]}
+			if single := of.Params.Numbers("single"); len(single) > 0 {
+				list := make([]any, len(single))
+				for i, v := range single {
+					list[i] = math.Round(v * k)
+				}
+				of.Params["single"], changed["single"] = list, list
+			}
+			ends = turnsOf(of)
+			each := of.Params.Number("each")
+			return changed, ends[len(ends)-1] == float64(ms) && each >= 10 && each <= 60000
 		},
 		Rule: func(of Of) func(float64) Going {
 			ends := turnsOf(of)

@@ -203,6 +203,8 @@ var becomes = []Offer{
 	{"Grow", "Grow", doc.Change, doc.Becoming, "grow", "bigger larger enlarge zoom scale up"},
 	{"Shrink", "Shrink", doc.Change, doc.Becoming, "shrink", "smaller less reduce scale down"},
 	{"Turn", "Turn", doc.Change, doc.Becoming, "turn", "rotate quarter ninety swing"},
+	{"Gather", "Gather", doc.Change, doc.Becoming, "gather", "letters together closer draw in contract collect tighten"},
+	{"Scatter", "Scatter", doc.Change, doc.Becoming, "scatter", "letters apart burst explode spread out loosen"},
 	{"Push in", "Push in", doc.Change, doc.Becoming, "push", "view zoom closer camera nearer"},
 	{"Pull out", "Pull out", doc.Change, doc.Becoming, "pull", "view zoom wider camera farther"},
 	{"Pan across", "Pan across", doc.Change, doc.Becoming, "pan", "view camera sideways across scroll"},

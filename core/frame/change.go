@@ -170,6 +170,67 @@ func (p *Player) as(l *layer, n node, c motion.Clock) (node, *layer) {
 	return n, to
 }
 
+// into is the change that makes a layer of it.
+func (b becomings) into(to *layer) *becoming {
+	for i := range b {
+		if b[i].layer == to {
+			return &b[i]
+		}
+	}
+	return nil
+}
+
+// respell adds a text on its way to other words that come letter by letter, or by another unit: each dissolves into that in its place, what has none
+// there comes or goes by itself. ok is false for what goes as a whole, and for words with a plate.
+func (p *Player) respell(n node, to *layer, by *becoming, c *motion.Clock) (ok bool) {
+	from := n.layer
+	if by == nil || len(from.pieces) == 0 || len(to.pieces) == 0 || from.plate != nil || to.plate != nil {
+		return false
+	}
+	if _, ok := by.Unit(*c, &from.pieces[0].unit); !ok {
+		return false
+	}
+	n.kind, n.other, n.sized = textNode, nil, false
+	unit := from.track.ByUnit(*c) != ""
+	piece := func(l *layer, k int, opacity float64) {
+		pose := motion.Rest
+		if unit {
+			pose = l.track.UnitAt(*c, l.pieces[k].unit, &p.veils)
+		}
+		pose.Opacity *= opacity
+		p.pieceOf(l, k, n.m, pose)
+	}
+	share := func(l *layer, k int) float64 {
+		if k >= len(l.pieces) {
+			return -1
+		}
+		v, _ := by.Unit(*c, &l.pieces[k].unit)
+		return morph.Ease(v)
+	}
+	i := p.open(n)
+	for k := range max(len(from.pieces), len(to.pieces)) {
+		a, b := share(from, k), share(to, k)
+		if a == b && a > 0 && a < 1 { // what is the same in both does not dip
+			mix := p.open(node{kind: mixNode, share: a, alpha: 1})
+			for _, l := range []*layer{from, to} {
+				side := p.open(node{kind: sideNode, alpha: 1})
+				piece(l, k, 1)
+				p.close(side)
+			}
+			p.close(mix)
+			continue
+		}
+		if a >= 0 && a < 1 {
+			piece(from, k, 1-a)
+		}
+		if b > 0 {
+			piece(to, k, b)
+		}
+	}
+	p.close(i)
+	return true
+}
+
 // dissolve adds a layer on its way from one thing to another that it cannot become by degrees: the one dissolves into the other.
 func (p *Player) dissolve(n node, to *layer, c *motion.Clock) {
 	from, share := n.layer, n.share

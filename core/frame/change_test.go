@@ -1,6 +1,7 @@
 package frame_test
 
 import (
+	"fmt"
 	"image"
 	"math"
 	"slices"
@@ -142,5 +143,106 @@ func TestChangesAddUp(t *testing.T) {
 	pl.Stand(motion.Millis(2000))
 	if q, _, _ := pl.Quad("l"); math.Abs((q[0].X+q[2].X)/2-100) > 1e-6 || math.Abs((q[0].Y+q[2].Y)/2-70) > 1e-6 || math.Abs(q[0].X-q[1].X-30) > 1e-6 {
 		t.Errorf("changed, brought along and turned by 180° it stands at %v", q)
+	}
+}
+
+// A change of place that goes unit by unit brings each there in its turn (docs/motion.md, section 3), and has them apart about the pivot of the
+// whole; with the later one begun while the earlier goes on. Without a unit all lie apart at once. There and back, all is as it was.
+func TestPartsGoApartInTurn(t *testing.T) {
+	group := func(moves ...*doc.Move) *stage {
+		g := &doc.Layer{Kind: doc.Group, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: 20, Y: 30}}
+		for i := range 4 {
+			g.Children = append(g.Children, &doc.Layer{
+				ID: fmt.Sprint("part", i), Thread: fmt.Sprint("part", i), Name: "part", Kind: doc.Rectangle, Opacity: 1,
+				Fill: doc.Fill{Kind: doc.Solid, Colour: "#d8573a"}, Place: doc.Place{X: float64(10 + 20*i), Y: 10, W: 10, H: 10},
+			})
+		}
+		return newStage(t, g, moves...)
+	}
+	gone := change("gone", 1000, 1000, "linear", doc.Becomes{X: num(60)})
+	gone.Unit, gone.Overlap = doc.ByPart, 0.5
+	apart := change("apart", 1500, 1000, "ease-out", doc.Becomes{Apart: num(1.8)})
+	apart.Unit, apart.Order = doc.ByPart, doc.Backwards
+	s, at := group(gone, apart), group(change("all", 0, 1000, "linear", doc.Becomes{Apart: num(0.5)}))
+	ease, err := motion.ParseEasing("ease-out")
+	if err != nil {
+		t.Fatal(err)
+	}
+	share := func(ms, begin, o float64, rank int) float64 {
+		d := 1 / (1 + 3*(1-o))
+		return min(1, max(0, ((ms-begin)/1000-float64(rank)*(1-o)*d)/d))
+	}
+	for ms := 0.0; ms < 3000; ms += 37 {
+		for i := range 4 {
+			x0 := float64(10 + 20*i)
+			want := 20 + 40*share(ms, 1000, 0.5, i) + 40 + (x0-40)*(1+0.8*ease(share(ms, 1500, 0, 3-i)))
+			if got := middle(s.quad(fmt.Sprint("part", i), ms)); math.Abs(got.X-want) > 1e-6 || math.Abs(got.Y-40) > 1e-6 {
+				t.Fatalf("at %.0f ms part %d is at %v, want %.3f", ms, i, got, want)
+			}
+			want = 20 + 40 + (x0-40)*(1-0.5*min(1, ms/1000))
+			if got := middle(at.quad(fmt.Sprint("part", i), ms)); math.Abs(got.X-want) > 1e-6 {
+				t.Fatalf("at %.0f ms, all at once, part %d is at %v, want %.3f", ms, i, got, want)
+			}
+		}
+	}
+	back := change("back", 0, 400, "", doc.Becomes{Apart: num(3)})
+	back.Repeat, back.Alternate = 2, true
+	if s, rests := group(back), group(); !slices.Equal(s.at(900).Pix, rests.at(900).Pix) {
+		t.Error("there and back, it is not as it was")
+	}
+}
+
+// Other words come letter by letter: what has its turn yet to come is as it was, what has had it as it will be, what is the same in both never dips.
+// A word with letters more brings them at the end.
+func TestWordsChangeByLetter(t *testing.T) {
+	text := func(words string) *doc.Text {
+		return &doc.Text{Align: doc.Left, LineHeight: 1, Runs: []doc.Run{{Text: words, Family: "Archivo", Weight: 700, Size: 24}}}
+	}
+	words := func(w string) *doc.Layer {
+		return &doc.Layer{Kind: doc.TextKind, Fill: doc.Fill{Kind: doc.Solid, Colour: "#17403c"}, Place: doc.Place{X: 20, Y: 30}, Text: text(w)}
+	}
+	m := change("m", 1000, 1000, "linear", doc.Becomes{Text: text("Kits up")})
+	m.Unit = doc.ByLetter
+	s := newStage(t, words("Kite"), m)
+	before, after := newStage(t, words("Kite")).at(0), newStage(t, words("Kits up")).at(0)
+	differ := func(a, b *image.RGBA) (from, to int) {
+		from = -1
+		for x := range a.Rect.Dx() {
+			for y := range a.Rect.Dy() {
+				// Mixed in eight bits, the same comes to the same but for a rounding.
+				if p, q := a.RGBAAt(x, y), b.RGBAAt(x, y); max(p.R, q.R)-min(p.R, q.R) > 1 || max(p.G, q.G)-min(p.G, q.G) > 1 || max(p.B, q.B)-min(p.B, q.B) > 1 {
+					if to = x; from < 0 {
+						from = x
+					}
+				}
+			}
+		}
+		return
+	}
+	first, _ := differ(before, after)
+	if first < 20 {
+		t.Fatalf("the words differ from %d on", first)
+	}
+	for _, c := range []struct {
+		ms        float64
+		was, is   bool // as before, as after
+		untouched int  // px from the left
+	}{{1000, true, false, 0}, {1400, true, false, 0}, {1850, false, false, first}, {2000, false, true, 0}} {
+		got := s.at(c.ms)
+		a, _ := differ(got, before)
+		b, _ := differ(got, after)
+		if (a < 0) != c.was || (b < 0) != c.is || c.untouched > 0 && min(a, b) < c.untouched {
+			t.Errorf("at %.0f ms it differs from before from %d px on, from after from %d; they do from %d", c.ms, a, b, first)
+		}
+	}
+	pl := s.film.Player()
+	play := func() {
+		for k := range int64(30) {
+			pl.At(motion.FrameTime(24+k, 25, 1), frame.View{Scale: 1})
+		}
+	}
+	play()
+	if n := testing.AllocsPerRun(3, play); n > 0 {
+		t.Errorf("%v allocations once warm", n)
 	}
 }

@@ -326,6 +326,20 @@ func (l *layer) leavesPage() bool {
 	return slices.ContainsFunc(l.children, (*layer).leavesPage)
 }
 
+// again is a layer of before as it is here: where what is seen has changed, measureSlides is to tell again how far it goes off that. It is nil for
+// one that is to be made anew.
+func (b *builder) again(l *layer) *layer {
+	if !b.looks || !l.leavesPage() {
+		return l
+	}
+	if len(l.children) > 0 || len(l.becomes) > 0 {
+		return nil // what is inside it, or is made of it, names it
+	}
+	n := *l
+	n.track, n.drawings = l.track.LeavingAnew(), nil
+	return &n
+}
+
 func (b *builder) layers(docs []*doc.Layer, parent *layer) []*layer {
 	f, s := b.f, b.s
 	out := make([]*layer, 0, len(docs))
@@ -334,10 +348,12 @@ func (b *builder) layers(docs []*doc.Layer, parent *layer) []*layer {
 		if b.was != nil {
 			same = b.was.byID[d.ID]
 		}
-		if b.sameTimes && same != nil && same.doc == d && same.parent == parent && same.settled() && !(b.looks && same.leavesPage()) {
-			b.keep(same)
-			out = append(out, same)
-			continue
+		if b.sameTimes && same != nil && same.doc == d && same.parent == parent && same.settled() {
+			if l := b.again(same); l != nil {
+				b.keep(l)
+				out = append(out, l)
+				continue
+			}
 		}
 		l := &layer{doc: d, parent: parent}
 		for _, m := range d.Moves {

@@ -121,7 +121,7 @@ func (f *Film) measureSlides(s *scene, list []*layer, was *scene) {
 				outer = v.through(root(l)).Mul(outer)
 			}
 			m := outer.Mul(l.alongPaths(c))
-			return leaving(mapped(l.reaches, m), outer.ApplyVector(v), page)
+			return geom.Leaving(geom.Quad(l.reaches, m), outer.ApplyVector(v), page)
 		})
 		f.measureSlides(s, l.children, was)
 	}
@@ -141,50 +141,4 @@ func (l *layer) alongPaths(c motion.Clock) geom.Matrix {
 	pose.Offset, pose.Angle = l.track.Along(c)
 	m, _ := l.under(&pose, c)
 	return m
-}
-
-// leaving returns the least d >= 0 at which a quadrilateral moved by d v shares no area with a box. Two convex figures are
-// apart when they are on the normal of some edge (the separating axis theorem), so it is the least over these axes.
-func leaving(q [4]geom.Point, v geom.Point, page geom.Box) float64 {
-	best := math.Inf(1)
-	axes := []geom.Point{{X: 1}, {Y: 1}}
-	for i := range q {
-		e := q[(i+1)%4].Sub(q[i])
-		axes = append(axes, geom.Point{X: -e.Y, Y: e.X})
-	}
-	for _, n := range axes {
-		if n.Len() < 1e-9 {
-			continue // an edge without length
-		}
-		qa, qb := along(q, n)
-		pa, pb := along(page.Corners(), n)
-		if qa >= pb || qb <= pa {
-			return 0
-		}
-		switch k := v.X*n.X + v.Y*n.Y; {
-		case k > 1e-12:
-			best = min(best, (pb-qa)/k)
-		case k < -1e-12:
-			best = min(best, (pa-qb)/k)
-		}
-	}
-	return best
-}
-
-// mapped are the corners of a box, from its upper left clockwise, where m puts them.
-func mapped(b geom.Box, m geom.Matrix) (quad [4]geom.Point) {
-	for i, p := range b.Corners() {
-		quad[i] = m.Apply(p)
-	}
-	return
-}
-
-// along returns from where to where points lie along a direction.
-func along(list [4]geom.Point, v geom.Point) (lo, hi float64) {
-	lo, hi = math.Inf(1), math.Inf(-1)
-	for _, p := range list {
-		d := p.X*v.X + p.Y*v.Y
-		lo, hi = min(lo, d), max(hi, d)
-	}
-	return
 }

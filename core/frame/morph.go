@@ -224,6 +224,7 @@ func (p *Player) unitBetween(q *pair, c strandClock, ua, ub motion.Unit) motion.
 	}
 	e := morph.Ease(c.p)
 	out := motion.Pose{Loops: motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, &p.passage, &ua, &ub)}
+	out.Apart = morph.Number(x.Apart, y.Apart, c.p)
 	out.Growth, out.Blur = morph.Number(x.Growth, y.Growth, c.p), max(0, morph.Number(x.Blur, y.Blur, c.p))
 	out.Tilts, out.Drawn = x.Tilts.Toward(y.Tilts, c.p), x.Drawn.Toward(y.Drawn, c.p)
 	out.Present, out.Opacity = true, morph.Number(x.Opacity, y.Opacity, e)

@@ -51,6 +51,16 @@ func (f *Film) EndLayer(i int, id string) (is *doc.Layer, large float64) {
 	return &out, 1 + at.Large
 }
 
+// EndApart returns by how much farther from the pivot of a layer its letters or parts lie when scene i ends, and the change that has brought them
+// there last; nil where they lie as they rest.
+func (f *Film) EndApart(i int, id string) (*doc.Move, float64) {
+	s := f.scenes[i]
+	if l := s.byID[id]; l != nil {
+		return l.track.Apart(s.endClock())
+	}
+	return nil, 1
+}
+
 // Cycle returns after which time a loop of scene i is where it was, there and back counted, in ms; 0 for other moves.
 func (f *Film) Cycle(i int, m *doc.Move, layerID string) int64 {
 	if l := f.scenes[i].byID[layerID]; l != nil {

@@ -3,6 +3,7 @@ package frame
 import (
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/motion"
 )
 
 // placed returns the index of the node that shows a layer as it was last placed, groups and texts whole; -1 when it is not drawn.
@@ -153,3 +154,26 @@ func (p *Player) Behind(id string, v View) *List {
 
 // List returns the list that was made last.
 func (p *Player) List() *List { return &p.list }
+
+// StandsAt returns the corners of the box of a layer of scene i at a time of that scene's clock, in page px, as its moves and those of its groups have
+// it then, whatever part of the page is seen; ok is false where it is not there.
+func (f *Film) StandsAt(i int, id string, t motion.Instant) (q [4]geom.Point, ok bool) {
+	s := f.scenes[i]
+	l := s.byID[id]
+	if l == nil {
+		return q, false
+	}
+	c, m, box := motion.Clock{At: t, Stay: s.timing.Stay}, geom.Identity, l.box
+	if len(l.becomes) > 0 {
+		box = l.settledAt(c).box
+	}
+	for g := l; g != nil; g = g.parent {
+		pose := g.track.At(c, nil)
+		if !pose.Present {
+			return q, false
+		}
+		own, _ := g.under(&pose, c)
+		m = own.Mul(m)
+	}
+	return geom.Quad(box, m), true
+}

@@ -341,7 +341,9 @@ func (p *Player) layer(l *layer, parent geom.Matrix, pose *motion.Pose, alpha fl
 		if n.other != nil {
 			switch {
 			case !alike(n.layer, to):
-				p.dissolve(n, to, c)
+				if !p.respell(n, to, l.becomes.into(to), c) {
+					p.dissolve(n, to, c)
+				}
 			case l.doc.Kind == doc.TextKind:
 				p.words(&pair{a: n.layer, b: to}, n, strandClock{*c, *c, n.share})
 			default:
@@ -404,13 +406,13 @@ func (p *Player) pieceOf(l *layer, k int, m geom.Matrix, unit motion.Pose) {
 	p.draw(i, unit.Drawn)
 }
 
-// unitAt returns the map, in the layer's own axes, that its unit's pose makes: turns and growth about the unit's middle and offsets
-// that are given in the parent's axes.
+// unitAt returns the map, in the layer's own axes, that its unit's pose makes: turns and growth about the unit's middle, how far that lies from the
+// layer's pivot, and offsets that are given in the parent's axes.
 func (l *layer) unitAt(unit motion.Pose, middle geom.Point) geom.Matrix {
-	m := geom.Identity
+	m := geom.Translate(middle.Sub(l.pivot).Mul(unit.Apart))
 	if by := unit.Offset.Add(unit.Loops.Sway); by != (geom.Point{}) {
 		if inv, ok := l.rest.Inverse(); ok {
-			m = geom.Translate(inv.ApplyVector(by))
+			m = geom.Translate(inv.ApplyVector(by)).Mul(m)
 		}
 	}
 	if unit.Loops.Turn != 0 {

@@ -162,7 +162,7 @@ func (p *Player) beyond(i, k int) {
 			box = box.Union(n.m.ApplyBox(n.layer.reaches))
 		}
 	}
-	lo, hi := along(box.Corners(), t.Toward)
+	lo, hi := geom.Span(box.Corners(), t.Toward)
 	const room = 1 // px: an edge is smoothed over one
 	switch {
 	case hi < term.Edge-t.Soft/2-room:
@@ -275,7 +275,7 @@ func (p *Player) edge(t *motion.Tie, d *driven, m geom.Matrix) float64 {
 		b := p.tmp.Bounds()
 		lo, hi = b.Min.X, b.Max.X
 	} else {
-		lo, hi = along(mapped(d.driver.reaches, m), t.Toward)
+		lo, hi = geom.Span(geom.Quad(d.driver.reaches, m), t.Toward)
 	}
 	if t.Nearest {
 		return lo + t.Offset

@@ -57,7 +57,7 @@ func (p *Player) tieShare(s *scene, l *layer, sides []*motion.Tie, either, hides
 	p.when = when{scene: s, entering: c}
 	m := p.standsAt(l, c)
 	v := sides[0].Toward
-	lo, hi := along(mapped(l.box, m), v)
+	lo, hi := geom.Span(geom.Quad(l.box, m), v)
 	// What lies before the first edge, and beyond the other one's place along the same axis.
 	edge := func(t *motion.Tie) float64 {
 		if t.Mirror {

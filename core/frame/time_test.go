@@ -113,6 +113,16 @@ func TestContinuedScenesBeginAsTheOtherEnds(t *testing.T) {
 			ID: fmt.Sprintf("extra%d", i), Kind: doc.MotionPath, Effect: doc.Along, Start: doc.Start{When: doc.AtTime, Offset: int64(r.IntN(2000))},
 			Duration: 700 + int64(r.IntN(9000)), Path: &doc.PathParams{D: "M0 0C50 -80 120 90 200 40", TurnAlong: i%2 == 0},
 		})
+		// Letters that stay apart.
+		doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+			if apart := 1.4; l.Kind == doc.TextKind {
+				l.Moves = append(l.Moves, &doc.Move{
+					ID: l.ID + "apart", Kind: doc.Change, Effect: doc.Becoming, Start: doc.Start{When: doc.AtTime, Offset: 100}, Duration: 500,
+					Unit: doc.ByLetter, Overlap: 0.5, Change: &doc.ChangeParams{To: doc.Becomes{Apart: &apart}},
+				})
+			}
+			return true
+		})
 		q, _, err := edit.Apply(p, &edit.ContinueScene{From: s.ID, ID: fmt.Sprint("new", i), Seed: fmt.Sprint("x", i), Name: "n"}, a)
 		if err != nil {
 			t.Fatal(err)

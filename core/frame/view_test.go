@@ -10,6 +10,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/motion"
+	"capstan/core/text"
 )
 
 // seeing is a stage whose card is seen through a view of a part of the page, 160 by 120.
@@ -131,6 +132,26 @@ func TestViewsDepthAndTransitions(t *testing.T) {
 	in.p.Film.Scenes[0].Layers[0].Place.X = 120
 	if q := in.quad("l", 500); math.Abs(q[1].X-(-2*1.5)) > 0.01 { // its stroke of 3 px lies half outside
 		t.Errorf("it begins with its edge at %v of what is seen", q[1].X)
+	}
+	// While the frame is dragged, what was made before is kept but for how far it slides.
+	dragged := *in.p
+	dragged.Film.Scenes = []*doc.Scene{in.p.Film.Scenes[0].Clone()}
+	v := *dragged.Film.Scenes[0].View()
+	v.Place.X -= 30
+	dragged.Film.Scenes[0].Layers = []*doc.Layer{in.p.Film.Scenes[0].Layers[0], &v}
+	again, err := frame.Compile(&dragged, frame.Assets{Fonts: &text.Book{}}, in.film)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		film *frame.Film
+		want float64
+	}{{again, -2 * 1.5}, {in.film, -2 * 1.5}} { // the film before stays as it was
+		kept := c.film.Player()
+		kept.Stand(motion.Seconds(0.5))
+		if q, _, _ := kept.Quad("l"); math.Abs(q[1].X-c.want) > 0.01 {
+			t.Errorf("dragged, its edge begins at %v of what is seen", q[1].X)
+		}
 	}
 	pl := s.film.Player()
 	play := func() {

@@ -16,6 +16,8 @@ type Drags struct {
 	*scope.Scope
 	shows  shower
 	drag   drag
+	ground []*doc.Layer // that what is dragged would bare the page by
+	scene  int          // where that lies
 	came   edit.Command // what the drag has come to
 	drafts int          // of paths whose points were dragged: each has a name of its own
 	pen    *drawing
@@ -112,7 +114,7 @@ func (s *Drags) Begin(kind string, m scope.Moment, threads []string, handle, of 
 	if err != nil {
 		return err
 	}
-	s.drag, s.came = d, nil
+	s.drag, s.came, s.ground, s.scene = d, nil, s.grounds(&b), b.scene
 	return nil
 }
 
@@ -155,6 +157,9 @@ func (s *Drags) Update(at geom.Point, mod Modifiers) (Readout, error) {
 		return r, err
 	}
 	s.drag, s.came = d, c // Draft compiles anew; the drag goes on
+	if said := s.bared(); said != "" {
+		r.Words += " · " + said
+	}
 	return r, nil
 }
 

@@ -69,8 +69,12 @@ func (g *bentPath) bend(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 	if g.handle == "from" {
 		other, i, near = b, 0, 1
 	}
-	if mod.Shift {
-		d := q.Sub(other)
+	switch d := q.Sub(other); {
+	case g.move.Path.Axis == doc.Level:
+		q.Y = other.Y
+	case g.move.Path.Axis == doc.Upright:
+		q.X = other.X
+	case mod.Shift:
 		if math.Abs(d.X) >= math.Abs(d.Y) {
 			q.Y = other.Y
 		} else {
@@ -96,8 +100,12 @@ func (g *bentPath) bend(at geom.Point, mod Modifiers) (edit.Command, Readout) {
 }
 
 func (g *bentPath) setPath(gr grip, p *geom.Path, by *geom.Point) edit.Command {
+	line := edit.Fields{"d": p.Data()}
+	if g.move.Path.Axis != "" && len(p.Points) > 2 { // bent, it is free of its axis
+		line["axis"] = nil
+	}
 	set := &edit.SetMoves{Set: []edit.Part{{
-		ID: g.move.ID, Patch: edit.Fields{"path": edit.Fields{"d": p.Data()}},
+		ID: g.move.ID, Patch: edit.Fields{"path": line},
 	}}}
 	if by == nil {
 		return set

@@ -11,6 +11,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/effect"
+	"capstan/core/frame"
 	"capstan/core/scope"
 	"capstan/core/words"
 )
@@ -28,6 +29,15 @@ type Desk struct {
 // New returns a desk that remembers nothing yet.
 func New(s *scope.Scope) *Desk {
 	return &Desk{Scope: s, Last: map[string]LastUsed{}, LastOf: map[string]string{}}
+}
+
+// FilmAfter is the film that a command would make of this one.
+func (s *Desk) FilmAfter(c edit.Command) (*frame.Film, error) {
+	p, err := edit.Preview(s.Doc, c, s.Assets())
+	if err != nil {
+		return nil, err
+	}
+	return frame.Compile(p, s.Assets(), s.Film)
 }
 
 // Use remembers that a move was added.

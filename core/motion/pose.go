@@ -41,6 +41,7 @@ type Pose struct {
 	Veil    Veil         // what their fronts show of it
 	Offset  geom.Point   // page px in the parent's axes, from paths and presence moves
 	Angle   float64      // degrees, from turning along paths
+	Apart   float64      // of changes, for a unit: it lies 1 + this times as far from the layer's pivot
 	Growth  float64      // of presence moves: it is 1 + this times as large, about its pivot
 	Blur    float64      // of presence moves: px, deviation of a Gaussian
 	Tilts   effect.Tilts // of presence moves: out of the page

@@ -2,6 +2,7 @@ package motion
 
 import (
 	"math"
+	"slices"
 	"sort"
 
 	"capstan/core/doc"
@@ -29,7 +30,8 @@ type Track struct {
 	paths    []path
 	loops    []loop
 	finest   string
-	away     float64 // what paths do seems so many times less
+	away     float64    // what paths do seems so many times less
+	rest     geom.Point // where the layer rests, in its parent's axes
 }
 
 type path struct {
@@ -50,7 +52,7 @@ type path struct {
 // NewTrack compiles the moves of a layer with their resolved times. lasting are paths of its thread that last as long
 // as that, with their times on this scene's clock.
 func NewTrack(l *doc.Layer, t *Timing, x Extent, lasting []Lasting) *Track {
-	k := &Track{away: max(x.Away, 0)}
+	k := &Track{away: max(x.Away, 0), rest: geom.Point{X: l.Place.X, Y: l.Place.Y}}
 	if k.away == 0 {
 		k.away = 1
 	}
@@ -69,7 +71,7 @@ func NewTrack(l *doc.Layer, t *Timing, x Extent, lasting []Lasting) *Track {
 			}
 		case doc.Change:
 			if m.Change != nil {
-				k.changes = append(k.changes, newChange(m, iv))
+				k.changes = append(k.changes, newChange(m, l, iv, &x))
 			}
 		case doc.Loop:
 			if m.Drifts() {
@@ -92,6 +94,13 @@ func NewTrack(l *doc.Layer, t *Timing, x Extent, lasting []Lasting) *Track {
 	sort.SliceStable(k.changes, func(i, j int) bool { return k.changes[i].Begin < k.changes[j].Begin })
 	k.finest = finest(k)
 	return k
+}
+
+// LeavingAnew is the track, for SetTravel to tell again how far what goes off the page goes.
+func (k *Track) LeavingAnew() *Track {
+	n := *k
+	n.presence = slices.Clone(k.presence)
+	return &n
 }
 
 func (k *Track) addPath(m *doc.Move, iv Interval, x *Extent, thread bool) {
@@ -136,6 +145,9 @@ func finest(k *Track) string {
 	for i := range k.loops {
 		found[k.loops[i].units.unit] = true
 	}
+	for i := range k.changes {
+		found[k.changes[i].units.unit] = true
+	}
 	for _, u := range []string{doc.ByPart, doc.ByLetter, doc.ByWord, doc.ByLine} {
 		if found[u] {
 			return u
@@ -148,10 +160,10 @@ func finest(k *Track) string {
 func Finest(l *doc.Layer) string {
 	best := ""
 	for _, m := range l.Moves {
-		switch {
-		case m.Unit == "" || best == doc.ByLetter:
-		case best == "" || m.Unit == doc.ByLetter || best == doc.ByLine:
-			best = m.Unit
+		switch unit := unitOf(m, l); {
+		case unit == "" || best == doc.ByLetter:
+		case best == "" || unit == doc.ByLetter || best == doc.ByLine:
+			best = unit
 		}
 	}
 	return best
@@ -226,7 +238,7 @@ func (k *Track) ByUnit(c Clock) string {
 	if k.finest == "" {
 		return ""
 	}
-	if k.unitsDeciding(c) || k.LoopsByUnit() {
+	if k.unitsDeciding(c) || k.LoopsByUnit() || k.partsChange(c) {
 		return k.finest
 	}
 	return ""
@@ -250,6 +262,10 @@ func (k *Track) UnitAt(c Clock, u Unit, mem *Veils) Pose {
 		k.presenceAt(c, &u, &p, mem)
 	}
 	p.Loops = k.loopsAt(c, &u)
+	if k.partsChange(c) {
+		off, apart := k.partsAt(c, &u)
+		p.Offset, p.Apart = p.Offset.Add(off), apart
+	}
 	return p
 }
 

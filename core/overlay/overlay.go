@@ -17,6 +17,7 @@ type Overlay struct {
 	Boxes    []Box         `json:"boxes"`
 	Around   *Box          `json:"around,omitzero"` // of several: upright, around all that are not locked
 	Paths    []Path        `json:"paths"`
+	Away     []Away        `json:"away"`              // where moves of the layers begin or end elsewhere than at rest
 	Gradient *GradientLine `json:"gradient,omitzero"` // of the fill of a single layer
 	Rings    []Ring        `json:"rings"`             // of the shape of a single layer
 }
@@ -49,7 +50,7 @@ type Path struct {
 
 // OverlayView returns the overlay of the selected threads at a moment. For a lot of them there is CrowdView: their paths would hide each other.
 func (s *Overlays) OverlayView(m scope.Moment, threads []string) Overlay {
-	v := Overlay{Boxes: []Box{}, Paths: []Path{}, Rings: []Ring{}}
+	v := Overlay{Boxes: []Box{}, Paths: []Path{}, Away: []Away{}, Rings: []Ring{}}
 	s.StandWhole(m)
 	scene := s.SceneIndex(m)
 	list := s.Layers(m, threads)
@@ -87,6 +88,7 @@ func (s *Overlays) OverlayView(m scope.Moment, threads []string) Overlay {
 		}
 	}
 	v.Around = boxAround(all, free)
+	v.Away = s.away(m, scene, list)
 	return v
 }
 

@@ -1,8 +1,12 @@
 package scope
 
 import (
+	"fmt"
+	"math"
+
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/words"
 )
 
 // Roam is how far a layer's motion paths take it from its rest pose, as a box about the origin.
@@ -25,19 +29,22 @@ func Roam(l *doc.Layer) geom.Box {
 	return all
 }
 
-// Bares reports whether a layer that covers the page at rest bares an edge of it on its way.
-func (s *Scope) Bares(l *doc.Layer, box geom.Box, rest geom.Matrix) bool {
-	page := geom.Box{Max: geom.Point{X: float64(s.Doc.Film.Width), Y: float64(s.Doc.Film.Height)}}
-	b := rest.ApplyBox(box)
-	const e = 0.01
-	covers := func(b geom.Box) bool {
-		return b.Min.X <= page.Min.X+e && b.Min.Y <= page.Min.Y+e && b.Max.X >= page.Max.X-e && b.Max.Y >= page.Max.Y-e
+// Bares says of a layer of scene i that covers the page at rest how much of it shows beside the layer on its way, and when: "12 px of the page show at
+// 2.40 s"; empty: it covers the page all along, or is no ground.
+func (s *Scope) Bares(i int, l *doc.Layer) string {
+	if l.Mask != "" || l.Hidden || !s.Shown.Covers(i, l.ID) {
+		return ""
 	}
-	if l.Place.Turn != 0 || !covers(b) {
-		return false
+	return s.Shows(i, l)
+}
+
+// Shows is Bares of a layer that has covered the page at rest, whether it still does or not.
+func (s *Scope) Shows(i int, l *doc.Layer) string {
+	px, at := s.Shown.Bares(i, l.ID)
+	if px <= 0 {
+		return ""
 	}
-	r := Roam(l)
-	return !covers(geom.Box{Min: b.Min.Add(r.Max), Max: b.Max.Add(r.Min)})
+	return fmt.Sprintf("%.3g px of the page show at %s", max(math.Round(px), 1), words.Seconds(at))
 }
 
 // Groundable reports whether a layer may fill the page: a picture or a shape that lies in no group.

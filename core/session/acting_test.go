@@ -2,6 +2,7 @@ package session_test
 
 import (
 	"encoding/json"
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"strings"
@@ -83,4 +84,12 @@ func TestWhatIsActedComesBack(t *testing.T) {
 	s := open(t, with(shapeOf("a", doc.Rectangle, 100, 100, 20, 20)))
 	refused(t, s, "pointer stood still", "path.acted", `{"threads":["a"],"points":[[0,5,5],[400,5,5]]}`)
 	refused(t, s, "pointer stood still", "path.acted", `{"threads":["a"],"points":[]}`)
+	// After a count of three, what stands still before the first move does so in the path.
+	for counted, takes := range map[bool]int64{true: 1500, false: 500} {
+		run(t, s, "path.acted", fmt.Sprintf(`{"threads":["a"],"counted":%v,"points":[[0,5,5],[1000,5,5],[1250,35,5],[1500,65,5],[1900,65,5]]}`, counted))
+		list := thread(t, s, 0, "a").Moves
+		if m := list[len(list)-1]; m.Duration != takes {
+			t.Errorf("counted %v, it takes %d ms by %q", counted, m.Duration, m.Easing)
+		}
+	}
 }

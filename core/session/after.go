@@ -160,7 +160,7 @@ func (s *Session) toChanges(c edit.Command) (edit.Command, error) {
 		m, rest := sc.Move(id)
 		before := stateAfter(sc, rest, id, false)
 		to := doc.Difference(before, before.After(&m.Change.To).After(diff))
-		to.Scale = m.Change.To.Scale
+		to.Scale, to.Apart = m.Change.To.Scale, m.Change.To.Apart
 		list = append(list, edit.SetMove(id, edit.Fields{"change": doc.ChangeParams{To: *to}}))
 		back := edit.Fields{}
 		for _, change := range made {

@@ -8,6 +8,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/gesture"
 	"capstan/core/intent/looks"
 	"capstan/core/session"
 )
@@ -85,13 +86,36 @@ func TestTheGroundCoversThePageOnItsWholeWay(t *testing.T) {
 	if back.Place.W > 381 || back.Place.H > 266 {
 		t.Errorf("it is %v by %v, more than it needs", back.Place.W, back.Place.H)
 	}
-	if s.Selection(rest, []string{"a"})[0].Bares {
+	if s.Selection(rest, []string{"a"})[0].Bares != "" {
 		t.Error("a ground with room is said to bare an edge")
 	}
 	want1(t, s, "place", `{"threads":["a"],"w":320}`)
 	want1(t, s, "place", `{"threads":["a"],"x":160}`)
-	if !s.Selection(rest, []string{"a"})[0].Bares {
-		t.Error("one without room is not told")
+	if got := s.Selection(rest, []string{"a"})[0].Bares; !strings.HasPrefix(got, "60 px of the page show at ") {
+		t.Errorf("of one without room it is said: %q", got)
+	}
+	// Dragged with its path, it is said at the pointer, until it has room; a view over it that is dragged over its edge, likewise.
+	want1(t, s, "view.add", `{}`)
+	view := s.Document().Film.Scenes[0].View()
+	want1(t, s, "view.zoom", fmt.Sprintf(`{"threads":[%q],"zoom":2}`, view.Thread))
+	for thread, by := range map[string]geom.Point{"a": {X: -40}, view.Thread: {X: 97}} {
+		if err := s.Begin("move", rest, []string{thread}, "", "", geom.Point{X: 160, Y: 120}); err != nil {
+			t.Fatal(err)
+		}
+		r, err := s.Update(geom.Point{X: 160, Y: 120}.Add(by), gesture.Modifiers{})
+		if err != nil || !strings.Contains(r.Words, "px of the page show at ") {
+			t.Errorf("%s is dragged: %q, %v", thread, r.Words, err)
+		}
+		s.DropDrag()
+		s.ClearDraft()
+	}
+	// With room it covers the page whatever takes it away: a change that makes it smaller and turns it, a loop, the view.
+	want1(t, s, "lock.all", `{"on":false}`)
+	want1(t, s, "move.add", `{"threads":["a"],"kind":"loop","effect":"rock"}`)
+	want1(t, s, "move.add", `{"threads":["a"],"kind":"change","effect":"becomes","variant":"shrink"}`)
+	want1(t, s, "ground.cover", `{"threads":["a"]}`)
+	if got := s.Selection(rest, []string{"a"})[0].Bares; got != "" || s.Document().Film.Scenes[0].Layers[0].Place.W > 1400 {
+		t.Errorf("with room, %v wide, it is said: %q", s.Document().Film.Scenes[0].Layers[0].Place.W, got)
 	}
 	if _, err := open(t, with(&doc.Layer{ID: "t", Thread: "t", Name: "t", Kind: doc.TextKind, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Text: &doc.Text{Align: doc.Left, Runs: []doc.Run{{Text: "x", Family: "Archivo", Weight: 400, Size: 9}}}})).Intent("ground.make", rest, []byte(`{"threads":["t"]}`)); err == nil {
 		t.Error("words became the ground")

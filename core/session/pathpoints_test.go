@@ -4,8 +4,10 @@ import (
 	"math"
 	"testing"
 
+	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/gesture"
+	"capstan/core/motion"
 	"capstan/core/overlay"
 )
 
@@ -58,4 +60,54 @@ func TestFreePathsHavePoints(t *testing.T) {
 		t.Errorf("%d points are left", n)
 	}
 	refused(t, s, "keeps its begin and its end", "path.knot.remove", `{"move":"ap","index":0}`)
+}
+
+// A line by numbers keeps the ends of the path; one that is kept level or upright stays so while it is dragged and typed, until it is bent.
+func TestLinesByNumbers(t *testing.T) {
+	s := strip(t)
+	m := func() *doc.Move { return thread(t, s, 0, "ta").Moves[0] }
+	line := func() ([]geom.Point, motion.Preset) {
+		p, err := geom.ParseData(m().Path.D)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return p.Points, motion.PresetOf(p)
+	}
+	want(t, s, rest, "path.bend", `{"move":"ap","shape":"wave","count":3,"height":40}`)
+	if p, is := line(); is != (motion.Preset{Shape: motion.Wave, Count: 3, Height: 40}) || p[0] != (geom.Point{}) || p[len(p)-1] != (geom.Point{X: 200, Y: 50}) {
+		t.Errorf("%+v from %v to %v", is, p[0], p[len(p)-1])
+	}
+	want(t, s, rest, "path.bend", `{"move":"ap","shape":"ellipse","start":90,"back":true}`)
+	if p, is := line(); is.Shape != motion.Ellipse || is.Start != 90 || !is.Back || p[len(p)-1] != p[0] {
+		t.Errorf("%+v", is)
+	}
+	refused(t, s, "out of bounds", "path.bend", `{"move":"ap","shape":"wave","count":0}`)
+	refused(t, s, "out of bounds", "path.bend", `{"move":"ap","shape":"arc","height":1e9}`)
+	want(t, s, rest, "path.bend", `{"move":"ap","shape":"level"}`) // as wide as the ellipse was
+	if p, _ := line(); p[1].Y != 0 || p[1].X < 100 {
+		t.Fatalf("level it goes to %v", p[1])
+	}
+	page := s.OverlayView(rest, []string{"ta"}).Paths[0]
+	to := geom.Point{X: page.To[0], Y: page.To[1]}
+	if err := s.Begin("path", rest, []string{"ta"}, "to", "ap", to); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Update(to.Add(geom.Point{X: 30, Y: 77}), gesture.Modifiers{}); err != nil {
+		t.Fatal(err)
+	}
+	was, _ := line()
+	if _, err := s.Apply(s.End()); err != nil {
+		t.Fatal(err)
+	}
+	if p, _ := line(); p[1].Y != 0 || math.Abs(p[1].X-was[1].X-30) > 0.01 {
+		t.Errorf("dragged it goes to %v", p[1])
+	}
+	want(t, s, rest, "path.reach", `{"move":"ap","x":120,"y":-60}`)
+	if p, _ := line(); p[1].Y != 0 || m().Path.Axis != doc.Level {
+		t.Errorf("typed it goes to %v", p[1])
+	}
+	want(t, s, rest, "path.knot.add", `{"move":"ap","x":560,"y":310}`)
+	if m().Path.Axis != "" {
+		t.Error("with a point in it it is kept level")
+	}
 }

@@ -90,7 +90,7 @@ func (s *Session) Watch(w Watched) Seen {
 
 func (s *Session) held() Held {
 	w := s.watched
-	h := Held{Selected: []view.Selected{}, Overlay: overlay.Overlay{Boxes: []overlay.Box{}, Paths: []overlay.Path{}, Rings: []overlay.Ring{}}, Ghosts: []overlay.Ghost{}, Ends: []overlay.Ghost{}}
+	h := Held{Selected: []view.Selected{}, Overlay: overlay.Overlay{Boxes: []overlay.Box{}, Paths: []overlay.Path{}, Away: []overlay.Away{}, Rings: []overlay.Ring{}}, Ghosts: []overlay.Ghost{}, Ends: []overlay.Ghost{}}
 	n := len(w.Threads)
 	switch {
 	case n > manySelected:

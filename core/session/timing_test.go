@@ -11,6 +11,7 @@ import (
 	"capstan/core/effect"
 	"capstan/core/geom"
 	"capstan/core/gesture"
+	"capstan/core/intent/moves"
 	"capstan/core/motion"
 	"capstan/core/scope"
 	"capstan/core/session"
@@ -115,6 +116,41 @@ func TestEndTogetherIsLive(t *testing.T) {
 	want(t, s, rest, "bars", `{"moves":["ap"],"part":"whole","by":-100}`)
 	if got := times(s, "ap"); got != "1900-3400" {
 		t.Errorf("let go and dragged: %s", got)
+	}
+}
+
+// Two moves meet: of each way the words say what it does, both end together then, and still do when the one they hang on is changed. What hangs on
+// the other already is not offered, nor what would leave nothing of a move.
+func TestTwoMovesMeet(t *testing.T) {
+	for i, c := range []struct{ words, times, after string }{
+		{"Begin “Flag b” 0.50 s earlier", "0-1000 0-1000", "0-1400 400-1400"},
+		{"Shorten “Flag b” by 0.50 s", "0-1000 500-1000", "0-1400 500-1400"},
+	} {
+		s := strip(t)
+		ways := moves.Meetings(s.Desk, []string{"bp", "ap"})
+		if len(ways) != 2 || ways[i].Words != c.words {
+			t.Fatalf("%+v", ways)
+		}
+		want(t, s, rest, "move.end", fmt.Sprintf(`{"move":%q,"when":"ends","of":%q,"stretches":%v}`, ways[i].Move, ways[i].Of, ways[i].Stretches))
+		if got := times(s, "ap", "bp"); got != c.times {
+			t.Errorf("%s: %s", c.words, got)
+		}
+		want(t, s, rest, "move.set", `{"move":"ap","patch":{"duration":1400}}`)
+		if got := times(s, "ap", "bp"); got != c.after {
+			t.Errorf("%s, and the other is made longer: %s", c.words, got)
+		}
+		for _, w := range moves.Meetings(s.Desk, []string{"ap", "bp"}) {
+			if w.Move != "bp" || w.Stretches == ways[i].Stretches {
+				t.Errorf("%s: offered again: %+v", c.words, w)
+			}
+		}
+	}
+	s := strip(t)
+	want(t, s, rest, "move.set", `{"move":"cp","patch":{"start":{"offset":1000}}}`)
+	for pair, want := range map[[2]string]int{{"ap", "cp"}: 1, {"ap", "dp"}: 0, {"ap", "ap"}: 0} { // it would be 0 s long; of another scene; itself
+		if ways := moves.Meetings(s.Desk, pair[:]); len(ways) != want {
+			t.Errorf("%v: %+v", pair, ways)
+		}
 	}
 }
 
@@ -264,10 +300,21 @@ func crowd(n int) *doc.Project {
 }
 
 // Dragging one of 300 layers.
-func BenchmarkDragInACrowd(b *testing.B) {
-	t := &testing.T{}
-	s := open(t, crowd(300))
-	if err := s.Begin("move", rest, []string{"mt150"}, "", "", geom.Point{}); err != nil {
+func BenchmarkDragInACrowd(b *testing.B) { dragged(b, open(b, crowd(300)), "mt150") }
+
+// Dragging the view's frame over 300 layers that slide off the page.
+func BenchmarkDragTheView(b *testing.B) {
+	p := crowd(300)
+	s := &p.Film.Scenes[0].Layers
+	for i, l := range *s {
+		l.Moves = append(l.Moves, &doc.Move{ID: fmt.Sprint("slide", i), Kind: doc.Entrance, Effect: "slide", Duration: 600, Start: doc.Start{When: doc.AtTime}})
+	}
+	*s = append(*s, &doc.Layer{ID: "view", Thread: "view", Kind: doc.ViewKind, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Place: doc.Place{X: 960, Y: 540, W: 1600, H: 900}})
+	dragged(b, open(b, p), "view")
+}
+
+func dragged(b *testing.B, s *session.Session, thread string) {
+	if err := s.Begin("move", rest, []string{thread}, "", "", geom.Point{}); err != nil {
 		b.Fatal(err)
 	}
 	b.ReportAllocs()

@@ -47,20 +47,23 @@ type MoveFacts struct {
 	Rounds     *[2]float64 `json:"rounds"` // how often a scroll comes round in its scene, and in the film
 
 	// Of its effect:
-	Timed   bool      `json:"timed"`   // it takes time
-	Eased   bool      `json:"eased"`   // its easing has a say
-	Counted bool      `json:"counted"` // how long a cycle is follows from its parameters
-	Runs    bool      `json:"runs"`    // its duration is how long it runs, not a cycle
-	Drifts  bool      `json:"drifts"`  // it takes its layer along a line
-	Chance  bool      `json:"chance"`  // it goes by its seed
-	Cycles  string    `json:"cycles"`  // a cycle of it: "One turn"
-	Times   string    `json:"times"`   // how many: "Turns"
-	First   string    `json:"first"`   // to which side it goes first; empty: that goes without saying
-	Others  []Named   `json:"others"`  // other moves, or layers by their threads, that a parameter of it may name
-	Run     []Turn    `json:"run"`     // of those that go one after another with it, in their order; none: it goes by itself
-	Becomes []Changes `json:"becomes"` // what a change names
-	Led     bool      `json:"tied"`    // other layers drive its edges: it has no begin and end of its own
-	Wheel   *Wheel    `json:"wheel"`   // what a wheel seems to do; null: what it does
+	Timed   bool           `json:"timed"`   // it takes time
+	Eased   bool           `json:"eased"`   // its easing has a say
+	Counted bool           `json:"counted"` // how long a cycle is follows from its parameters
+	Runs    bool           `json:"runs"`    // its duration is how long it runs, not a cycle
+	Drifts  bool           `json:"drifts"`  // it takes its layer along a line
+	Chance  bool           `json:"chance"`  // it goes by its seed
+	Cycles  string         `json:"cycles"`  // a cycle of it: "One turn"
+	Times   string         `json:"times"`   // how many: "Turns"
+	First   string         `json:"first"`   // to which side it goes first; empty: that goes without saying
+	Others  []Named        `json:"others"`  // other moves, or layers by their threads, that a parameter of it may name
+	Run     []Turn         `json:"run"`     // of those that go one after another with it, in their order; none: it goes by itself
+	Becomes []Changes      `json:"becomes"` // what a change names
+	Line    *motion.Preset `json:"line"`    // of a path, by its numbers; null: of other moves
+	Points  int            `json:"points"`  // of a path's line; 0: of other moves
+	Parted  bool           `json:"parted"`  // its layer has letters or parts that a change can bring apart
+	Led     bool           `json:"tied"`    // other layers drive its edges: it has no begin and end of its own
+	Wheel   *Wheel         `json:"wheel"`   // what a wheel seems to do; null: what it does
 }
 
 // Turn is one of the moves that go one after another.
@@ -185,7 +188,7 @@ func (s *Views) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveV
 		Film: s.Shown.Order.Begin(i) + iv.Begin, Cut: max(0, iv.End-max(t.Stay, iv.Begin)),
 	}}
 	effectFacts(mv, &w.MoveFacts)
-	w.Run, w.Becomes = turns(sc, mv, t), changes(mv)
+	w.Run, w.Becomes, w.Parted = turns(sc, mv, t), changes(mv), mv.Change != nil && len(l.Is().Units) > 0
 	w.Others, w.Wheel = others(sc, l, mv), s.wheelOf(i, l, mv)
 	w.Profile, w.Rounds = motion.Profile(mv, iv, 24), s.roundsOf(i, l, mv)
 	if curve, ok := s.Shown.TieCurve(i, l.ID, mv.ID); ok {
@@ -203,6 +206,8 @@ func (s *Views) moveView(sc *doc.Scene, i int, l *doc.Layer, mv *doc.Move) MoveV
 			w.Speed = geom.NewMeasure(p).Length() / float64(iv.Pass) * 1000
 			d := p.Points[len(p.Points)-1].Sub(p.Points[0])
 			w.Reach = &[2]float64{d.X, d.Y}
+			line := motion.PresetOf(p)
+			w.Line, w.Points = &line, len(p.Verbs)
 		}
 	}
 	return w
@@ -223,7 +228,7 @@ func loopBefore(l *doc.Layer, m *doc.Move) string {
 
 // unitsOf returns what a move of a layer can be divided into.
 func unitsOf(l *doc.Layer, m *doc.Move) []string {
-	if !m.ByUnits() {
+	if !m.ByUnits() || m.Change != nil && !m.Change.To.Parts() {
 		return []string{}
 	}
 	return append([]string{}, l.Is().Units...)

@@ -81,6 +81,7 @@ type Film struct {
 	Fonts    []OwnFont        `json:"fonts"` // of the document's own
 	Looks    []*doc.SavedLook `json:"looks"`
 	RoleSets []*doc.RoleSet   `json:"roleSets"`
+	Credits  []Credit         `json:"credits"` // of all pictures that its scenes show
 }
 
 // Closing is the transition from the last scene back to the first.
@@ -122,7 +123,7 @@ type Flag struct {
 func (s *Views) FilmView() Film {
 	p, o := s.Shown.Doc, s.Shown.Order
 	v := Film{
-		Palette: append([]string{}, s.Shown.Doc.Palette...), Looks: append([]*doc.SavedLook{}, s.Shown.Doc.Looks...), Fonts: s.OwnFonts(), RoleSets: append([]*doc.RoleSet{}, s.Shown.Doc.RoleSets...),
+		Palette: append([]string{}, s.Shown.Doc.Palette...), Looks: append([]*doc.SavedLook{}, s.Shown.Doc.Looks...), Fonts: s.OwnFonts(), RoleSets: append([]*doc.RoleSet{}, s.Shown.Doc.RoleSets...), Credits: s.credits(),
 		Project: p.ID, Film: s.FilmID, Name: p.Name, Width: p.Film.Width, Height: p.Film.Height, Rate: p.Film.Rate,
 		Length: o.Length, Frames: s.Shown.Frames(), Loop: p.Film.Loop, Shown: len(p.Film.Shown()),
 	}
@@ -168,7 +169,9 @@ type Selected struct {
 	Closed  bool          `json:"closed"`   // covers an area by itself
 	Unites  bool          `json:"unites"`   // is of a kind that is combined with others
 	Grounds bool          `json:"grounds"`  // may fill the page
-	Bares   bool          `json:"bares"`    // covers the page at rest, and not all along its path
+	File    *File         `json:"file"`     // of a picture; null: of other layers
+	Fills   bool          `json:"fills"`    // a picture with nearly the pixels that it takes to fill the page
+	Bares   string        `json:"bares"`    // of what covers the page at rest, but not all along its way: how much of that shows, and when; else empty
 }
 
 // Selection returns the selected layers of the moment's scene. For a lot of them there is ManyView.
@@ -220,7 +223,13 @@ func (s *Views) Selection(m scope.Moment, threads []string) []Selected {
 		for k := 0; k < 9; k++ {
 			v.Refs = append(v.Refs, geom.Pair(rest.Apply(geom.Point{X: box.Min.X + float64(k%3)/2*box.W(), Y: box.Min.Y + float64(k/3)/2*box.H()})))
 		}
-		v.Bares = s.Bares(l, box, rest)
+		if m := s.Doc.Media[mediaOf(l)]; m != nil {
+			v.File = s.fileOf(i, l, m)
+			v.Fills = float64(m.Width) >= nearly*float64(s.Doc.Film.Width) && float64(m.Height) >= nearly*float64(s.Doc.Film.Height)
+		}
+		if v.Grounds {
+			v.Bares = s.Bares(i, l)
+		}
 		if own, outer, ok := s.Player.Axes(l.ID); ok && !m.Rest {
 			if inv, ok := outer.Inverse(); ok {
 				local := inv.Mul(own)

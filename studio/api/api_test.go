@@ -177,7 +177,7 @@ func TestBadInputIsAnsweredInWordsAndLosesNothing(t *testing.T) {
 		{"PATCH", "/api/projects/" + id, `{"name":"  "}`, 422, "needs a name"},
 		{"POST", "/api/projects/" + id + "/restore", ``, 404, "no such project"},
 		{"DELETE", "/api/projects/" + id + "?forgood=1", ``, 404, "in the bin"},
-		{"POST", "/api/media?name=x.png", "no picture", 422, "no PNG or JPEG"},
+		{"POST", "/api/media?name=x.png", "no picture", 422, "no picture that can be taken in"},
 		{"POST", "/api/bundles", "no zip", 422, "no Capstan bundle"},
 		{"GET", "/api/fonts/..%2F..%2Fgo.mod", "", 404, "nothing at this address"},
 		{"GET", "/api/media/xx/0.png", "", 404, "is missing"},

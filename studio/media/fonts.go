@@ -38,7 +38,7 @@ func (f *Folder) TakeFont(r io.Reader, name string) (hash string, facts *doc.Med
 	if facts.Family == "" {
 		facts.Family = strings.TrimSuffix(name, filepath.Ext(name))
 	}
-	return hash, facts, aside.Write(filepath.Join(f.dir, hash+extensions[font.Type]), font.Data, 0o600)
+	return hash, facts, aside.Write(filepath.Join(f.dir, hash+fontExtensions[font.Type]), font.Data, 0o600)
 }
 
 // Font returns the path of a font file that was taken in.

@@ -5,12 +5,10 @@ package media
 import (
 	"bytes"
 	"crypto/sha256"
-	"encoding/binary"
 	"encoding/hex"
 	"fmt"
 	"image"
 	"image/draw"
-	_ "image/jpeg" // decoders of what is taken in
 	"image/png"
 	"io"
 	"os"
@@ -18,15 +16,13 @@ import (
 	"regexp"
 	"slices"
 	"sync"
+	"time"
 
 	"capstan/core/doc"
 	"capstan/core/text"
 	"capstan/core/words"
 	"capstan/studio/aside"
 	"capstan/studio/budget"
-
-	"github.com/gabriel-vasile/mimetype"
-	"github.com/kovidgoyal/imaging"
 )
 
 // Limits of a picture.
@@ -52,7 +48,16 @@ func NewFolder(dir string) *Folder {
 	return &Folder{dir: dir, cache: map[string]*image.RGBA{}, books: map[string]*text.Book{}}
 }
 
-var extensions = map[string]string{"image/png": ".png", "image/jpeg": ".jpg", "font/ttf": ".ttf", "font/otf": ".otf"}
+var fontExtensions = map[string]string{"font/ttf": ".ttf", "font/otf": ".otf"}
+
+// extensions of the files that are kept as they came.
+var extensions = func() []string {
+	list := []string{fontExtensions["font/ttf"], fontExtensions["font/otf"]}
+	for _, r := range readers {
+		list = append(list, r.ext)
+	}
+	return list
+}()
 
 var hashForm = regexp.MustCompile(`^[0-9a-f]{64}$`)
 
@@ -65,60 +70,71 @@ func (f *Folder) Take(r io.Reader, name string) (hash string, facts *doc.Media, 
 	if len(data) > MaxBytes {
 		return "", nil, words.New("picture.too-large", MaxBytes>>20)
 	}
-	kind := mimetype.Detect(data).String()
-	if kind != "image/png" && kind != "image/jpeg" || animated(data) {
+	k := readerOf(data)
+	if k == nil {
 		return "", nil, words.New("picture.kind")
 	}
-	cfg, _, err := image.DecodeConfig(bytes.NewReader(data))
+	w, h, err := k.size(data)
 	if err != nil {
+		return "", nil, unread(err)
+	}
+	if w < 1 || h < 1 {
 		return "", nil, words.New("picture.damaged")
 	}
-	if side := max(cfg.Width, cfg.Height); side > doc.MaxSide {
+	if side := max(w, h); side > doc.MaxSide {
 		return "", nil, words.New("picture.side", side, doc.MaxSide)
 	}
-	if cfg.Width*cfg.Height > MaxPixels {
-		return "", nil, words.New("picture.pixels", cfg.Width*cfg.Height/1e6, MaxPixels/1_000_000)
+	if w*h > MaxPixels {
+		return "", nil, words.New("picture.pixels", w*h/1e6, MaxPixels/1_000_000)
 	}
-	if cfg.Width*cfg.Height > budget.LargePicture { // one of 16 bits a channel takes up to 12 bytes a pixel while it is taken in
+	if w*h > budget.LargePicture { // one of 16 bits a channel takes up to 12 bytes a pixel while it is taken in
 		f.large.Lock()
 		defer f.large.Unlock()
 	}
 	sum := sha256.Sum256(data)
 	hash = hex.EncodeToString(sum[:])
-	rgba, err := decoded(data)
-	if err != nil {
-		return "", nil, words.New("picture.damaged")
+	rgba := f.kept(hash, k.ext)
+	known := rgba != nil
+	if !known {
+		if rgba, err = decoded(k, data); err != nil {
+			return "", nil, unread(err)
+		}
 	}
+	source, licence := credits(data)
 	facts = &doc.Media{
-		Name: filepath.Base(name), Type: kind, Bytes: int64(len(data)),
-		Width: rgba.Rect.Dx(), Height: rgba.Rect.Dy(), Opaque: rgba.Opaque(),
+		Source: source, Licence: licence,
+		Name: filepath.Base(name), Type: k.mime, Bytes: int64(len(data)),
+		Width: rgba.Rect.Dx(), Height: rgba.Rect.Dy(), Opaque: rgba.Opaque(), Moves: k.moves != nil && k.moves(data),
 	}
-	return hash, facts, f.store(hash, kind, data, rgba)
+	if known {
+		return hash, facts, nil
+	}
+	return hash, facts, f.store(hash, k.ext, data, rgba)
 }
 
-// animated reports whether a PNG has frames (acTL, before the first IDAT): all of them would be decoded.
-func animated(data []byte) bool {
-	if len(data) < 8 || string(data[1:4]) != "PNG" {
-		return false
+// kept is a picture that was taken in already, as it was then: it is read once, and stays as it is. It is nil for one that is not there.
+func (f *Folder) kept(hash, ext string) *image.RGBA {
+	if _, err := os.Stat(filepath.Join(f.dir, hash+ext)); err != nil {
+		return nil
 	}
-	for at := uint64(8); at+8 <= uint64(len(data)); {
-		switch kind := string(data[at+4 : at+8]); kind {
-		case "acTL":
-			return true
-		case "IDAT":
-			return false
-		}
-		at += 12 + uint64(binary.BigEndian.Uint32(data[at:]))
+	if _, err := os.Stat(f.derived(hash, 0)); err != nil {
+		return nil
 	}
-	return false
+	img, err := f.Pixels(hash, 0)
+	if err != nil {
+		return nil
+	}
+	now := time.Now()
+	_ = os.Chtimes(filepath.Join(f.dir, hash+ext), now, now) // as if taken in anew; else it might be swept before it is used
+	return img
 }
 
 // intake is the version of how derivatives are made; those that are there stay as they are.
-const intake = "2"
+const intake = "3"
 
-// decoded returns a picture upright, premultiplied, in 8 bits a channel. Only readers written in Go are asked, and no program on the PATH.
-func decoded(data []byte) (*image.RGBA, error) {
-	img, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true), imaging.Backends(imaging.GO_IMAGE), imaging.ColorSpace(imaging.NO_CHANGE_OF_COLORSPACE))
+// decoded returns a picture upright, in sRGB, premultiplied, in 8 bits a channel.
+func decoded(r *reader, data []byte) (*image.RGBA, error) {
+	img, err := r.read(data)
 	if err != nil {
 		return nil, err
 	}
@@ -127,7 +143,7 @@ func decoded(data []byte) (*image.RGBA, error) {
 	return out, nil
 }
 
-func (f *Folder) store(hash, kind string, data []byte, mip *image.RGBA) error {
+func (f *Folder) store(hash, ext string, data []byte, mip *image.RGBA) error {
 	f.mu.Lock()
 	defer f.mu.Unlock()
 	if err := os.MkdirAll(filepath.Join(f.dir, hash), 0o700); err != nil {
@@ -151,7 +167,7 @@ func (f *Folder) store(hash, kind string, data []byte, mip *image.RGBA) error {
 		return err
 	}
 	// The original comes last: a hash with its original is complete.
-	return aside.Write(filepath.Join(f.dir, hash+extensions[kind]), data, 0o600)
+	return aside.Write(filepath.Join(f.dir, hash+ext), data, 0o600)
 }
 
 func (f *Folder) derived(hash string, mip int) string {

@@ -26,7 +26,7 @@ func picture(w, h int) *image.NRGBA {
 	return m
 }
 
-func encode(t *testing.T, m image.Image) []byte {
+func encode(t testing.TB, m image.Image) []byte {
 	t.Helper()
 	var b bytes.Buffer
 	if err := png.Encode(&b, m); err != nil {
@@ -111,8 +111,8 @@ func TestWhatIsNoPictureIsRefusedInWords(t *testing.T) {
 		data  []byte
 		words string
 	}{
-		"page.svg":  {[]byte(`<svg xmlns="http://www.w3.org/2000/svg"><script/></svg>`), "no PNG or JPEG"},
-		"empty.png": {nil, "no PNG or JPEG"},
+		"page.svg":  {[]byte(`<svg xmlns="http://www.w3.org/2000/svg"><script/></svg>`), "no picture that can be taken in"},
+		"empty.png": {nil, "no picture that can be taken in"},
 		"torn.png":  {whole[:len(whole)/2], "damaged"},
 		"head.png":  {whole[:20], "damaged"},
 		"wide.png":  {wide.Bytes(), "9200 pixels along its longer side; the largest is 8192"},

@@ -103,8 +103,8 @@ func (f *Folder) fromBin(hash string) (string, bool) {
 
 // taken is when a file was last taken in; the zero time for one that is not there.
 func (f *Folder) taken(hash string) time.Time {
-	for _, name := range []string{hash + ".png", hash + ".jpg", hash + ".ttf", hash + ".otf", hash} {
-		if info, err := os.Stat(filepath.Join(f.dir, name)); err == nil {
+	for _, ext := range append(slices.Clone(extensions), "") { // or what was derived from it
+		if info, err := os.Stat(filepath.Join(f.dir, hash+ext)); err == nil {
 			return info.ModTime()
 		}
 	}

@@ -12,6 +12,7 @@ import { WordsSheet } from './desk/WordsSheet'
 import { ExportSheet } from './export/ExportSheet'
 import { Inspector } from './inspector/Inspector'
 import { openProject } from './project/commands'
+import { arrived } from './actions/pictures'
 import { useDesk } from './project/desk'
 import { listen } from './project/events'
 import { leaveLarge, toggle } from './project/play'
@@ -86,7 +87,11 @@ function Editor({ id }: { id: string }) {
     loadEngine()
       .then(() => (gone ? undefined : openProject(id)))
       .then(
-        () => !gone && setState('ready'),
+        () => {
+          if (gone) return
+          setState('ready')
+          arrived()
+        },
         (e: unknown) => !gone && setState(e instanceof Error ? e.message : String(e)),
       )
     return () => {

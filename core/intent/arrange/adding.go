@@ -55,7 +55,7 @@ var addingAsked = intent.Table{
 		l := s.NewLayer(sc, base, doc.Picture)
 		l.Picture = &doc.PictureUse{Media: c.Hash}
 		w, h := float64(c.Media.Width), float64(c.Media.Height)
-		k := min(1, float64(s.Doc.Film.Width)/w, float64(s.Doc.Film.Height)/h)
+		k := min(1, landed*float64(s.Doc.Film.Width)/w, landed*float64(s.Doc.Film.Height)/h)
 		at := s.Centre()
 		if c.At != nil {
 			at = geom.Point{X: c.At[0], Y: c.At[1]}
@@ -66,6 +66,9 @@ var addingAsked = intent.Table{
 		), nil
 	}),
 }
+
+// landed is how much of the page a new picture takes at most.
+const landed = 0.8
 
 func extension(name string) string {
 	if i := strings.LastIndexByte(name, '.'); i >= 0 {

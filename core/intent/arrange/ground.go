@@ -11,6 +11,35 @@ import (
 	"capstan/core/words"
 )
 
+// mostRoom is how often a ground is made larger at most until it covers the page: what turns and grows about a middle that moves along with it needs
+// more than once.
+const mostRoom = 6
+
+// roomy is covering, and larger where changes, loops or a view take the layer off the page, too.
+func roomy(s *intent.Desk, i int, l *doc.Layer) (edit.Fields, error) {
+	place := covering(s, l)
+	for range mostRoom {
+		f, err := s.FilmAfter(&edit.SetLayers{Set: []edit.Part{{ID: l.ID, Patch: edit.Fields{"place": place}}}})
+		if err != nil {
+			return nil, err
+		}
+		if px, _ := f.Bares(i, l.ID); px == 0 {
+			break
+		}
+		box, _ := f.Box(i, l.ID)
+		is := f.RestMatrix(i, l.ID).ApplyBox(box)
+		need := is.Union(f.Room(i, l.ID))
+		w, h := need.W(), need.H()
+		if l.Kind == doc.Picture {
+			k := max(w/is.W(), h/is.H())
+			w, h = is.W()*k, is.H()*k
+		}
+		at := need.Centre()
+		place = edit.Fields{"x": at.X, "y": at.Y, "w": math.Ceil(w*100) / 100, "h": math.Ceil(h*100) / 100, "turn": nil, "pivot": nil}
+	}
+	return place, nil
+}
+
 // covering is the place that lets a layer of size w by h cover the page, wherever its paths take it, in its own proportions when
 // it keeps them. The layer stands in the middle of where it roams.
 func covering(s *intent.Desk, l *doc.Layer) edit.Fields {
@@ -43,7 +72,11 @@ func ground(s *intent.Desk, m scope.Moment, threads []string, make bool) (edit.C
 		if !scope.Groundable(l, parent) {
 			return nil, words.New("ground.kind")
 		}
-		patch := edit.Fields{"place": covering(s, l)}
+		place, err := roomy(s, s.SceneIndex(m), l)
+		if err != nil {
+			return nil, err
+		}
+		patch := edit.Fields{"place": place}
 		if make {
 			patch["locked"] = true
 		}

@@ -4,4 +4,4 @@ package moves
 import "capstan/core/intent"
 
 // Asked is all of it, by name.
-var Asked = intent.Join(alongAsked, barsAsked, changingAsked, hangingAsked, effectAsked, lastAsked, movesAsked, pathPointsAsked, scrollingAsked, severalAsked, tappingAsked, timingAsked, transferAsked, tyingAsked)
+var Asked = intent.Join(alongAsked, barsAsked, changingAsked, closingAsked, hangingAsked, effectAsked, lastAsked, movesAsked, pathPointsAsked, presetsAsked, scrollingAsked, severalAsked, tappingAsked, timingAsked, transferAsked, tyingAsked)

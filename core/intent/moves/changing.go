@@ -1,11 +1,10 @@
 package moves
 
 import (
-	"math"
-
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/effect"
+	"capstan/core/geom"
 	"capstan/core/intent"
 	"capstan/core/scope"
 	"capstan/core/words"
@@ -20,8 +19,6 @@ const (
 
 // pushes is how many times as large a view shows what it pushes in on, over the stay.
 const pushes = 1.08
-
-func hundredth(v float64) float64 { return math.Round(v*100) / 100 }
 
 // newChange makes a change as it is offered; the plain one names nothing yet.
 func newChange(s *intent.Desk, m *doc.Move, l *doc.Layer, variant string, stay int64) (*doc.Move, error) {
@@ -44,14 +41,22 @@ func newChange(s *intent.Desk, m *doc.Move, l *doc.Layer, variant string, stay i
 			k = 1 / pushes
 		}
 		m.Duration = rest
-		to.W, to.H = v(hundredth(l.Place.W/k)), v(hundredth(l.Place.H/k))
+		to.W, to.H = v(geom.Hundredth(l.Place.W/k)), v(geom.Hundredth(l.Place.H/k))
 	case "pan":
 		by := l.Place.W / 2
-		to.X = v(hundredth(l.Place.X + by))
+		to.X = v(geom.Hundredth(l.Place.X + by))
 		m.Duration, m.Easing = min(rest, int64(panPage*by/float64(s.Doc.Film.Width))/10*10), "linear"
 	case "emphasise":
 		m.Duration, m.Repeat, m.Alternate = emphasisesEach, 2, true
 		to.Scale = v(1.12)
+	case "gather", "scatter":
+		if len(l.Is().Units) == 0 {
+			return nil, words.New("change.partless", l.Name)
+		}
+		m.Repeat, m.Alternate = 2, true
+		if to.Apart = v(0.4); variant == "scatter" {
+			to.Apart = v(1.6)
+		}
 	case "grow":
 		to.Scale = v(1.5)
 	case "shrink":

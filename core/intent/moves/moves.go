@@ -94,13 +94,6 @@ var movesAsked = intent.Table{
 		}
 		return edit.SetMove(c.Move, endingWithScene(s, c.Move, patch)), nil
 	}),
-	// The bend of a path: straight, an arc, or a free curve to be drawn on.
-	"path.bend": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
-		Move  string `json:"move"`
-		Shape string `json:"shape"` // straight, arc, free
-	}) (edit.Command, error) {
-		return bend(s, c.Move, c.Shape)
-	}),
 	"move.delete": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
 		Move string `json:"move"`
 	}) (edit.Command, error) {
@@ -328,26 +321,17 @@ func setLine(v *doc.Move, a, b geom.Point, pageWidth int) {
 
 // way is the line of a new path of a variant, so wide: straight, an arc, a wave, or an ellipse that comes back to where it began.
 func way(variant string, w float64) *geom.Path {
-	at := func(x, y float64) geom.Point { return geom.Point{X: math.Round(x * w), Y: math.Round(y * w)} }
-	p := &geom.Path{}
-	p.Move(geom.Point{})
-	switch variant {
-	case "arc":
-		p.Cubic(at(0.3, -0.5), at(0.7, -0.5), at(1, 0))
-	case "wave":
-		p.Cubic(at(0.18, -0.3), at(0.32, -0.3), at(0.5, 0))
-		p.Cubic(at(0.68, 0.3), at(0.82, 0.3), at(1, 0))
-	case "ellipse":
-		const k = 0.5523 // a quarter of a circle as one cubic
-		rx, ry := 0.5, 0.3
-		p.Cubic(at(k*rx, 0), at(rx, ry-k*ry), at(rx, ry))
-		p.Cubic(at(rx, ry+k*ry), at(k*rx, 2*ry), at(0, 2*ry))
-		p.Cubic(at(-k*rx, 2*ry), at(-rx, ry+k*ry), at(-rx, ry))
-		p.Cubic(at(-rx, ry-k*ry), at(-k*rx, 0), at(0, 0))
-	default:
-		p.Line(at(1, 0))
-	}
-	return p
+	p := presets[variant]
+	p.Height, p.Width = math.Round(p.Height*w), math.Round(p.Width*w)
+	return p.Path(geom.Point{}, geom.Point{X: w})
+}
+
+// presets are the lines that are offered, their heights and widths as shares of how far they go.
+var presets = map[string]motion.Preset{
+	"":             {Shape: motion.Straight},
+	motion.Arc:     {Shape: motion.Arc, Height: 0.35},
+	motion.Wave:    {Shape: motion.Wave, Height: 0.12, Count: 2},
+	motion.Ellipse: {Shape: motion.Ellipse, Width: 1, Height: 0.6},
 }
 
 func setWay(v *doc.Move, p *geom.Path, pageWidth int) {
@@ -415,6 +399,12 @@ func reach(s *intent.Desk, id string, to geom.Point) (edit.Command, error) {
 	}
 	a, b := p.Points[0], p.Points[len(p.Points)-1]
 	was := b.Sub(a)
+	switch m.Path.Axis {
+	case doc.Level:
+		to.Y = 0
+	case doc.Upright:
+		to.X = 0
+	}
 	out := &geom.Path{}
 	if was.Len() < 1e-9 {
 		out.Move(geom.Point{})
@@ -429,34 +419,4 @@ func reach(s *intent.Desk, id string, to geom.Point) (edit.Command, error) {
 		out.Append(p, geom.Rotate(turn).Mul(geom.Scale(k, k)).About(rest))
 	}
 	return &edit.SetMoves{Set: []edit.Part{{ID: id, Patch: edit.Fields{"path": edit.Fields{"d": out.Data()}}}}}, nil
-}
-
-// bend makes a path straight, an arc of a quarter of its length high, or a free curve of two steps, between the ends it has.
-func bend(s *intent.Desk, id, shape string) (edit.Command, error) {
-	_, p, err := pathOf(s, id)
-	if err != nil {
-		return nil, err
-	}
-	a, b := p.Points[0], p.Points[len(p.Points)-1]
-	d := b.Sub(a)
-	up := geom.Point{X: d.Y, Y: -d.X}
-	if up.Y > 0 {
-		up = up.Mul(-1) // arcs rise
-	}
-	at := func(share, high float64) geom.Point { return a.Add(d.Mul(share)).Add(up.Mul(high)) }
-	out := &geom.Path{}
-	out.Move(a)
-	switch shape {
-	case "straight":
-		out.Line(b)
-	case "arc":
-		// The cubic nearest to a circle's arc that is a quarter as high as wide: its middle lies 3/4 of its handles up.
-		out.Cubic(at(0.18, 1.0/3), at(0.82, 1.0/3), b)
-	case "free":
-		out.Cubic(at(0.15, 0.14), at(0.35, 0.14), at(0.5, 0))
-		out.Cubic(at(0.65, -0.14), at(0.85, -0.14), b)
-	default:
-		return nil, words.New("path.shape", shape)
-	}
-	return edit.SetMove(id, edit.Fields{"path": edit.Fields{"d": out.Data()}}), nil
 }

@@ -28,7 +28,7 @@ var pathPointsAsked = intent.Table{
 		if !ok {
 			return nil, nil
 		}
-		return edit.SetMove(c.Move, edit.Fields{"path": edit.Fields{"d": split(n.Path, inv.Apply(geom.Point{X: c.X, Y: c.Y})).Data()}}), nil
+		return edit.SetMove(c.Move, edit.Fields{"path": edit.Fields{"d": split(n.Path, inv.Apply(geom.Point{X: c.X, Y: c.Y})).Data(), "axis": nil}}), nil
 	}),
 	"path.knot.remove": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
 		Move  string `json:"move"`

@@ -28,21 +28,22 @@ var actingAsked = intent.Table{
 	// A path as it was acted: where the pointer was, and when.
 	"path.acted": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
 		Threads []string     `json:"threads"`
-		Points  [][3]float64 `json:"points"` // ms since it began, page px
-		Speed   float64      `json:"speed"`  // how many times as fast it is to go: 2 for what was acted at half the speed; 0: 1
+		Points  [][3]float64 `json:"points"`  // ms since it began, page px
+		Counted bool         `json:"counted"` // time that nothing moves in counts before the first move, too
+		Speed   float64      `json:"speed"`   // how many times as fast it is to go: 2 for what was acted at half the speed; 0: 1
 	}) (edit.Command, error) {
-		return acted(s, m, c.Threads, c.Points, c.Speed)
+		return acted(s, m, c.Threads, c.Points, c.Speed, c.Counted)
 	}),
 }
 
-func acted(s *intent.Desk, m scope.Moment, threads []string, points [][3]float64, speed float64) (edit.Command, error) {
+func acted(s *intent.Desk, m scope.Moment, threads []string, points [][3]float64, speed float64, counted bool) (edit.Command, error) {
 	if len(points) > mostActed {
 		return nil, words.New("path.acted-long", mostActed)
 	}
 	if !(speed > 0) {
 		speed = 1
 	}
-	points = stirring(points)
+	points = stirring(points, counted)
 	if len(points) < 2 {
 		return nil, words.New("path.still")
 	}
@@ -77,8 +78,9 @@ func acted(s *intent.Desk, m scope.Moment, threads []string, points [][3]float64
 	return edit.All(commands...), nil
 }
 
-// stirring returns the points from the first that moves to the last, in the order of their times.
-func stirring(points [][3]float64) [][3]float64 {
+// stirring returns the points from the first that moves, or where it was counted from the first of all, to the last that does, in the order of
+// their times.
+func stirring(points [][3]float64, counted bool) [][3]float64 {
 	var out [][3]float64
 	for _, q := range points {
 		if math.IsNaN(q[0]+q[1]+q[2]) || math.IsInf(q[0]+q[1]+q[2], 0) {
@@ -87,7 +89,7 @@ func stirring(points [][3]float64) [][3]float64 {
 		if n := len(out); n > 0 && q[0] < out[n-1][0] {
 			continue
 		}
-		if n := len(out); n == 1 && q[1] == out[0][1] && q[2] == out[0][2] {
+		if n := len(out); !counted && n == 1 && q[1] == out[0][1] && q[2] == out[0][2] {
 			out[0] = q // it has not begun to move
 			continue
 		}

@@ -22,6 +22,8 @@ const isClipboard = (v: unknown): v is Clipboard | null =>
 const shelf = 'capstan.copied'
 
 function putOnShelf(c: Clipboard) {
+  // From now on this is what was copied last, and no picture of another program.
+  if (c.kind === 'layers') navigator.clipboard?.writeText(c.layers.map((l) => l.name).join(', ')).catch(() => undefined)
   if (remember(shelf, c)) return
   remember(shelf, null)
   say(notice('copied.here'))

@@ -188,6 +188,10 @@ export function barMenu(e: React.MouseEvent, move: string) {
       disabled: !list.some((m) => m.kind === 'entrance' || m.kind === 'exit'),
     },
     null,
+    ...(moves.length === 2 ? engine.meets(moves) : []).map((w) => ({
+      word: w.words,
+      run: () => run('move.end', { move: w.move, when: 'ends', of: w.of, stretches: w.stretches }),
+    })),
     {
       word: 'Let go of the begin',
       run: () => run('move.start', { move, when: 'at', of: '' }),

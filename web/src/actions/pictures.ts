@@ -2,11 +2,12 @@
 import { run } from '../project/commands'
 import { desk, fail, mended, say, selectNew, set } from '../project/desk'
 import { isFont, takeFonts } from '../project/ownfonts'
-import { uploadPicture } from '../server/server'
+import { createProject, uploadPicture } from '../server/server'
 import { forgetPicture } from '../engine/paint/bitmaps'
 import { bytes } from '../time'
 import { notice } from '../words'
 
+/** Takes files in one after another: fonts, and pictures, which become layers at a point of the page. */
 export async function takePictures(files: File[], at?: [number, number]) {
   const fonts = files.filter(isFont)
   if (fonts.length) {
@@ -16,22 +17,41 @@ export async function takePictures(files: File[], at?: [number, number]) {
       .map((s) => s.layer.thread)
     if (family && texts.length) run('text.family', { threads: texts, family })
   }
+  const pictures = files.filter((f) => !isFont(f))
+  if (!pictures.length) return
   const before = new Set(desk().rows.map((r) => r.thread))
   const empty = desk().film!.scenes[desk().scene].layers === 0
-  for (const file of files.filter((f) => !isFont(f))) {
+  const stills: string[] = []
+  await each(pictures, async (file, signal) => {
+    const { hash, media, space } = await uploadPicture(file, signal)
+    mended('intake')
+    if (space.near) say(notice('quota.near', bytes(space.used), bytes(space.quota)))
+    if (!run('add.picture', { hash, media, at })) return
+    if (media.moves) stills.push(media.name)
+    selectNew(before) // all that came with it
+  })
+  if (stills.length)
+    say(stills.length === 1 ? notice('picture.still', stills[0]) : notice('picture.stills', stills.length))
+  // The first picture of a scene is often its ground, and one that has nearly the pixels for it.
+  const { selection, selected } = desk()
+  if (selection.length === 1 && (empty || selected[0]?.fills) && !before.has(selection[0])) set({ offer: selection[0] })
+}
+
+/** Does something with files one after another; it is said which one is being taken in, and can be cancelled. */
+async function each(files: File[], take: (file: File, signal: AbortSignal) => Promise<void>) {
+  const stop = new AbortController()
+  const cancel = () => stop.abort()
+  for (const [i, file] of files.entries()) {
+    if (stop.signal.aborted) break
+    if (files.length > 1 || file.size > 1e6) set({ taking: { name: file.name, n: i + 1, of: files.length, cancel } })
     try {
-      if (file.size > 4e6) say(notice('picture.taking', file.name))
-      const { hash, media, space } = await uploadPicture(file)
-      mended('intake')
-      if (space.near) say(notice('quota.near', bytes(space.used), bytes(space.quota)))
-      if (!run('add.picture', { hash, media, at })) continue
-      selectNew(before) // all that came with it
+      await take(file, stop.signal)
     } catch (e) {
-      fail(e, 'intake')
+      if (!stop.signal.aborted) fail(e, 'intake')
     }
   }
-  // The first picture of a scene is often its ground.
-  if (empty && desk().selection.length === 1) set({ offer: desk().selection[0] })
+  set({ taking: null })
+  if (stop.signal.aborted) say(notice('picture.cancelled'))
 }
 
 /** Puts a file in the place of a picture: on some threads, or wherever a missing one is used. */
@@ -70,4 +90,26 @@ export async function groundOf(file: File) {
   const { selection, selected } = desk()
   if (selected[0]?.layer.kind === 'picture') run('ground.make', { threads: selection })
   set({ offer: null })
+}
+
+type Taken = Awaited<ReturnType<typeof uploadPicture>>
+
+let arriving: Taken | null = null
+
+/** Makes a project of a picture's size, which opens with that as its ground; name says how it is called. */
+export async function projectOf(file: File, name: (base: string) => string): Promise<string> {
+  const taken = await uploadPicture(file)
+  const base = file.name.replace(/\.[^.]*$/, '').trim() || 'Picture'
+  const made = await createProject(name(base), taken.media.width ?? 0, taken.media.height ?? 0)
+  arriving = taken
+  return made.id
+}
+
+/** What the project that has just opened was made of. */
+export function arrived() {
+  const taken = arriving
+  arriving = null
+  if (!taken || !run('add.picture', { hash: taken.hash, media: taken.media })) return
+  run('ground.make', { threads: desk().rows.map((r) => r.thread) })
+  if (taken.media.moves) say(notice('picture.still', taken.media.name))
 }

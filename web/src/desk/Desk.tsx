@@ -170,6 +170,7 @@ export function Desk() {
     setBox(null)
     setTrail('')
     if (g.kind === 'pan') set(g.was)
+    if (g.kind === 'act') acting.leave(g)
     if (g.kind === 'draw' || g.kind === 'hand' || g.kind === 'act') set({ tool: 'select' })
     set({ dragging: false, snap: [] })
     dropDraft()
@@ -233,7 +234,13 @@ export function Desk() {
       return
     }
     if (tool === 'act') {
-      drag.current = acting.hold(x, y, page)
+      drag.current = acting.hold(x, y, page, (words) => {
+        const g = drag.current
+        if (words && g?.kind !== 'act') return
+        const at =
+          view && g?.kind === 'act' ? [g.page[0] * view.scale + view.x, g.page[1] * view.scale + view.y] : [x, y]
+        setReadout(words ? { x: at[0], y: at[1], words } : null)
+      })
       return
     }
     if (tool !== 'select') {
@@ -268,6 +275,9 @@ export function Desk() {
     drag.current = { kind: 'press', x, y, page, threads: desk().selection, inside, deeper, off }
   }
 
+  const trailOf = (points: [number, number][]) =>
+    setTrail(points.map((p) => `${p[0] * view!.scale + view!.x} ${p[1] * view!.scale + view!.y}`).join('L'))
+
   const onPointerMove = (e: React.PointerEvent) => {
     if (finger(e, 'move', at(e))) return
     const g = drag.current
@@ -289,11 +299,12 @@ export function Desk() {
     }
     if (g.kind === 'hand') {
       g.points.push(page)
-      setTrail(g.points.map((p) => `${p[0] * view.scale + view.x} ${p[1] * view.scale + view.y}`).join('L'))
+      trailOf(g.points)
       return
     }
     if (g.kind === 'act') {
       acting.follow(g, page, e.timeStamp)
+      trailOf(g.points.map((p) => [p[1], p[2]]))
       return
     }
     const far = Math.hypot(x - g.x, y - g.y) > slip
@@ -360,6 +371,7 @@ export function Desk() {
       return
     }
     if (g.kind === 'act') {
+      setTrail('')
       acting.done(g)
       return
     }

@@ -1,14 +1,34 @@
 // A motion path on the page, with the points of a free one.
-import type { OverlayPath, XY } from '../engine/types'
+import type { Away, OverlayPath, XY } from '../engine/types'
 import { run } from '../project/commands'
 import type { View } from '../engine/painter'
 import { toDesk, type Start } from './view'
 import { TimeTag } from './Ghosts'
 
+const Dashed = ({ corners, view }: { corners: XY[]; view: View }) => {
+  const d = corners.map((p) => toDesk(view, p)).join('L')
+  return (
+    <>
+      <path d={`M${d}Z`} fill="none" stroke="#FFFDF8" strokeWidth="2.5" />
+      <path d={`M${d}Z`} fill="none" stroke="#A8731A" strokeWidth="1.2" strokeDasharray="5 4" />
+    </>
+  )
+}
+
+/** Where a layer is when a move of it begins or ends that has it elsewhere than at rest, with when that is. */
+export function AwayOutline({ away, view }: { away: Away; view: View }) {
+  const at = toDesk(view, away.corners[0])
+  return (
+    <g data-away={away.move}>
+      <Dashed corners={away.corners} view={view} />
+      <TimeTag at={[at[0] + 18, at[1] - 8]} text={(away.at / 1000).toFixed(2)} />
+    </g>
+  )
+}
+
 export function MotionPath({ path, view, onGesture }: { path: OverlayPath; view: View; onGesture: Start }) {
   const t = `translate(${view.x} ${view.y}) scale(${view.scale})`
   const [from, to, mid] = [path.from, path.to, path.mid].map((p) => toDesk(view, p))
-  const ghost = path.ghost.map((p) => toDesk(view, p)).join('L')
   const seconds = (ms: number) => (ms / 1000).toFixed(2)
   const start = (handle: string) => (e: React.PointerEvent) => {
     if (e.button !== 0) return
@@ -28,8 +48,7 @@ export function MotionPath({ path, view, onGesture }: { path: OverlayPath; view:
   )
   return (
     <g>
-      <path d={`M${ghost}Z`} fill="none" stroke="#FFFDF8" strokeWidth="2.5" />
-      <path d={`M${ghost}Z`} fill="none" stroke="#A8731A" strokeWidth="1.2" strokeDasharray="5 4" />
+      <Dashed corners={path.ghost} view={view} />
       <path d={path.d} transform={t} fill="none" stroke="#FFFDF8" strokeWidth="5" vectorEffect="non-scaling-stroke" />
       <path d={path.d} transform={t} fill="none" stroke="#A8731A" strokeWidth="2" vectorEffect="non-scaling-stroke" />
       {path.dots.map((p, i) => {

@@ -7,7 +7,7 @@ import { Gradient } from './GradientHandles'
 import { Rings } from './Rings'
 import { toDesk, type Start } from './view'
 import { Ghosts, Ends } from './Ghosts'
-import { MotionPath } from './MotionPath'
+import { AwayOutline, MotionPath } from './MotionPath'
 import { ViewFrame } from './ViewFrame'
 
 export function Overlay({
@@ -72,6 +72,7 @@ export function Overlay({
       <ViewFrame view={view} onGesture={onGesture} />
       <Ghosts ghosts={ghosts} view={view} />
       <Ends ends={ends} view={view} />
+      {!dragging && overlay.away.map((a) => <AwayOutline key={a.move} away={a} view={view} />)}
       {overlay.paths.map((p) => (
         <MotionPath key={p.move} path={p} view={view} onGesture={onGesture} />
       ))}

@@ -1,4 +1,5 @@
 // The rail between page and timeline: what can be added, and the zoom of the page.
+import { pictureFiles } from '../server/server'
 import { clsx } from 'clsx'
 import { Ghost, Image, Minus, Plus, Route, Type } from 'lucide-react'
 import { type ReactNode } from 'react'
@@ -79,6 +80,11 @@ export function Rail() {
       )}
       role="toolbar"
       aria-label="Add"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault()
+        if (e.dataTransfer.files.length) void takePictures([...e.dataTransfer.files])
+      }}
     >
       <span className="pr-1 font-semibold @max-[67.5rem]:hidden">Add</span>
       {entry('rectangle', 'Rectangle', '1')}
@@ -102,7 +108,7 @@ export function Rail() {
       </button>
       <input
         type="file"
-        accept="image/png,image/jpeg"
+        accept={pictureFiles}
         multiple
         hidden
         data-picture-input

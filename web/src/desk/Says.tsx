@@ -1,7 +1,7 @@
 // What the tool in hand asks for.
 import { clsx } from 'clsx'
 import { X } from 'lucide-react'
-import { set, useDesk } from '../project/desk'
+import { desk, set, useDesk } from '../project/desk'
 import { carryEdit, run } from '../project/commands'
 import { Check } from '../ui/Check'
 import { Button, Sign } from '../ui/controls'
@@ -21,7 +21,12 @@ export function Says({ offer }: { offer: string | null }) {
   const across = useDesk((d) => d.across)
   const ordering = useDesk((d) => d.ordering)
   const slowly = useDesk((d) => d.slowly)
-  if (!offer && !picking && tool === 'select' && !across && !ordering) return null
+  const afterCount = useDesk((d) => d.counted)
+  const playsAlong = useDesk((d) => d.playsAlong)
+  const bares = useDesk((d) => (d.selected.length === 1 && !d.playing && !d.dragging ? d.selected[0].bares : ''))
+  const taking = useDesk((d) => d.taking)
+  const idle = !offer && !picking && tool === 'select' && !across && !ordering
+  if (idle && !bares && !taking) return null
   return (
     <div
       role="status"
@@ -31,6 +36,14 @@ export function Says({ offer }: { offer: string | null }) {
         'text-ink-600 *:pointer-events-auto',
       )}
     >
+      {taking && (
+        <>
+          <span className="max-w-80 truncate">
+            {taking.of > 1 ? `Taking in ${taking.n} of ${taking.of}: ` : 'Taking in '}“{taking.name}” …
+          </span>
+          <Button onClick={taking.cancel}>Cancel</Button>
+        </>
+      )}
       {offer && (
         <>
           <Button
@@ -72,6 +85,17 @@ export function Says({ offer }: { offer: string | null }) {
           </Sign>
         </>
       )}
+      {idle && bares && (
+        <>
+          {bares}
+          <Button
+            title="Makes it as large as it has to be to cover the page all along its way"
+            onClick={() => run('ground.cover', { threads: desk().selection })}
+          >
+            Room to move
+          </Button>
+        </>
+      )}
       {picking && <>Press the page where the colour is. Escape lets go.</>}
       {tool === 'pen' && (
         <>
@@ -104,9 +128,17 @@ export function Says({ offer }: { offer: string | null }) {
       )}
       {tool !== 'select' && tool !== 'pen' && tool !== 'hand' && (
         <>
-          {tool === 'act' && <Check name="At half the speed" on={slowly} onSet={(on) => set({ slowly: on })} />}
+          {tool === 'act' && (
+            <>
+              <Check name="At half the speed" on={slowly} onSet={(on) => set({ slowly: on })} />
+              <Check name="Count of three" on={afterCount} onSet={(on) => set({ counted: on })} />
+              <Check name="Film plays along" on={playsAlong} onSet={(on) => set({ playsAlong: on })} />
+            </>
+          )}
           {tool === 'act'
-            ? 'Press the layer and drag it as it is to go: time runs from its first move.'
+            ? afterCount
+              ? 'Press the layer, hold it for the count, and drag it as it is to go.'
+              : 'Press the layer and drag it as it is to go: time runs from its first move.'
             : tool === 'path'
               ? 'Drag from the layer to where it goes, or from the wings to let it arrive.'
               : tool === 'text'

@@ -38,7 +38,7 @@ export function onKey(e: KeyboardEvent) {
     if (next(e.shiftKey ? -1 : 1)) e.preventDefault()
     return
   }
-  e.preventDefault()
+  if (!s.gently) e.preventDefault()
   s.run()
 }
 

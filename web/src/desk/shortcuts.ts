@@ -49,6 +49,7 @@ import {
   withPoints,
   selectAllPoints,
 } from '../actions/drawing'
+import { pasteSomething } from '../actions/pasting'
 import { pasteHere } from '../actions/menus'
 import { choosePictures } from '../actions/pictures'
 import { pickTool } from '../actions/tools'
@@ -63,6 +64,7 @@ export interface Shortcut {
   does: string
   group: string
   run: () => void
+  gently?: boolean // the browser does what it does by that key, too
 }
 
 const step = (frames: number) => {
@@ -237,8 +239,9 @@ export const shortcuts: Shortcut[] = [
   {
     group: 'Edit',
     keys: 'Ctrl+V',
-    does: 'Paste: layers here, or moves on what is selected',
-    run: () => pasteHere(false),
+    does: 'Paste: pictures, layers here, or moves on what is selected',
+    run: pasteSomething,
+    gently: true,
   },
   { group: 'Edit', keys: 'Ctrl+Shift+V', does: 'Paste still: layers without their moves', run: () => pasteHere(true) },
   {

@@ -37,6 +37,15 @@ export interface Area {
   box: [number, number, number, number]
 }
 
+/** Away is where a layer is when a move of it begins or ends that has it elsewhere than at rest. */
+export interface Away {
+  move: string
+  /** ms on the scene's clock */
+  at: number
+  /** of its box, page px */
+  corners: [[number, number], [number, number], [number, number], [number, number]]
+}
+
 /** Bar is a move in the timeline. Its outline is its motion. Times are ms of the film. */
 export interface Bar {
   move: string
@@ -93,6 +102,8 @@ export interface Becomes {
   turn?: number
   /** how many times as large as at rest, about its pivot */
   scale?: number
+  /** how many times as far from its pivot as at rest its letters, or a group's parts, lie */
+  apart?: number
   opacity?: number
   fill?: Fill
   /** of width 0: none */
@@ -215,6 +226,14 @@ export interface CopiedMoves {
   sets: DocumentMove[][]
   /** ms on their scene's clock */
   begins: Record<string, number>
+}
+
+/** Credit is what a picture that a film shows says of itself. */
+export interface Credit {
+  hash: string
+  name: string
+  source: string
+  licence: string
 }
 
 /** Cue is a named moment of a scene where a presenter may be waited for. */
@@ -429,6 +448,20 @@ export interface FieldOption {
   sign: string
 }
 
+/** File is the file of a picture. */
+export interface File {
+  /** "WebP, 1500 × 900 px" */
+  words: string
+  /** who made it, or where it is from */
+  source: string
+  /** how it may be used */
+  licence: string
+  /** of its sides: how much is cut off on the left, above, on the right, below, shares */
+  crop: [number, number, number, number]
+  /** how large it is shown of its own pixels at rest, per cent, where that is more than they are; else 0 */
+  enlarged: number
+}
+
 /** Fill is what a shape is filled with. */
 export interface Fill {
   /** none, colour, linear, radial, picture, texture */
@@ -470,6 +503,8 @@ export interface Film {
   fonts: OwnFont[]
   looks: SavedLook[]
   roleSets: RoleSet[]
+  /** of all pictures that its scenes show */
+  credits: Credit[]
 }
 
 /** Fit is how the words of a text fill a box of a height of its own. */
@@ -761,6 +796,12 @@ export interface Media {
   height?: number
   /** no pixel lets the ground through */
   opaque?: boolean
+  /** who made it, or where it is from, at most MaxCredit characters */
+  source?: string
+  /** how it may be used, likewise */
+  licence?: string
+  /** the original has more pictures than the first, which is shown */
+  moves?: boolean
   /** Of fonts, whose type is font/ttf or font/otf. */
   family?: string
   /** 1..1000 */
@@ -768,6 +809,18 @@ export interface Media {
   italic?: boolean
   /** it may not be handed on in a bundle */
   stays?: boolean
+}
+
+/** Meeting is a way for two moves to end together, live: move.end with its fields brings it about. */
+export interface Meeting {
+  /** the later one */
+  move: string
+  /** the one whose end it meets */
+  of: string
+  /** its length follows, not its begin */
+  stretches: boolean
+  /** "Stretch “Kite” by 0.30 s" */
+  words: string
 }
 
 /** Moment is what the page shows: scene Scene at rest, or the film at Time. */
@@ -831,6 +884,12 @@ export interface MoveFacts {
   run: Turn[]
   /** what a change names */
   becomes: Changes[]
+  /** of a path, by its numbers; null: of other moves */
+  line: Preset | null
+  /** of a path's line; 0: of other moves */
+  points: number
+  /** its layer has letters or parts that a change can bring apart */
+  parted: boolean
   /** other layers drive its edges: it has no begin and end of its own */
   tied: boolean
   /** what a wheel seems to do; null: what it does */
@@ -892,6 +951,8 @@ export interface Overlay {
   /** of several: upright, around all that are not locked */
   around?: OverlayBox
   paths: OverlayPath[]
+  /** where moves of the layers begin or end elsewhere than at rest */
+  away: Away[]
   /** of the fill of a single layer */
   gradient?: GradientLine
   /** of the shape of a single layer */
@@ -964,6 +1025,8 @@ export interface PathParams {
   rest?: string
   share?: number
   turnAlong?: boolean
+  /** level or upright: a straight line that edits keep so */
+  axis?: string
   /**
    * the thread whose outline it follows, while that is there; d, from the middle of the layer at rest, is what it was
    * when it was chosen
@@ -1022,6 +1085,26 @@ export interface Plate {
   corner?: number
   /** one plate; else one for each line */
   whole?: boolean
+}
+
+/**
+ * Preset is the line of a motion path, by its numbers; px. The document holds the line alone: which numbers it has is
+ * read from that.
+ */
+export interface Preset {
+  shape: string
+  /**
+   * of an arc at its middle, and of the first crest of a wave, over the straight way: upwards; of an ellipse all of it
+   */
+  height: number
+  /** of waves, by halves */
+  count: number
+  /** of an ellipse */
+  width: number
+  /** of an ellipse, degrees clockwise from its top: where it begins */
+  start: number
+  /** of an ellipse: anticlockwise */
+  back: boolean
 }
 
 /** Rate is a number of frames a second as an exact fraction, 1/1000 to 240, of numbers up to a million. */
@@ -1150,8 +1233,12 @@ export interface Selected {
   unites: boolean
   /** may fill the page */
   grounds: boolean
-  /** covers the page at rest, and not all along its path */
-  bares: boolean
+  /** of a picture; null: of other layers */
+  file: File | null
+  /** a picture with nearly the pixels that it takes to fill the page */
+  fills: boolean
+  /** of what covers the page at rest, but not all along its way: how much of that shows, and when; else empty */
+  bares: string
 }
 
 /** Shadow is cast by a layer. It falls the same way on the page however the layer is turned. */
@@ -1516,6 +1603,7 @@ export type Command =
   | { op: 'layer.ungroup'; film?: string; ids?: string[]; down?: boolean; about?: Record<string, [number, number]> }
   | { op: 'layers.combine'; film?: string; ids?: string[]; how?: string; become?: Fields; children?: Layer[] }
   | { op: 'media.add'; film?: string; hash?: string; media?: Media | null }
+  | { op: 'media.credit'; film?: string; hash?: string; source?: string; licence?: string }
   | { op: 'move.add'; film?: string; layer?: string; move?: DocumentMove | null }
   | { op: 'move.delete'; film?: string; ids?: string[] }
   | { op: 'move.set'; film?: string; set?: { id?: string; patch?: Fields }[] }
@@ -1570,6 +1658,15 @@ export interface Intents {
     sweep?: number
     upright?: boolean
   }
+  'crop.fill': { threads?: string[] }
+  'crop.ratio': { threads?: string[]; across?: number; down?: number }
+  'crop.sides': {
+    threads?: string[]
+    left?: number | null
+    top?: number | null
+    right?: number | null
+    bottom?: number | null
+  }
   'cue.add': { at?: number | null }
   'delete': { threads?: string[]; everywhere?: boolean }
   'depth': { threads?: string[]; depth?: number; stays?: boolean | null }
@@ -1581,6 +1678,7 @@ export interface Intents {
   'fill.kind': { threads?: string[]; part?: string; kind?: string }
   'fill.picture': { threads?: string[]; kind?: string; hash?: string; media?: Media | null }
   'film.closing': { patch?: Fields }
+  'film.fit': { }
   'flip': { threads?: string[]; down?: boolean }
   'font.add': { hash?: string; media?: Media | null }
   'glow.set': { threads?: string[]; patch?: Fields }
@@ -1654,9 +1752,18 @@ export interface Intents {
     from?: string
     media?: Record<string, Media>
   }
-  'path.acted': { threads?: string[]; points?: [number, number, number][]; speed?: number }
+  'path.acted': { threads?: string[]; points?: [number, number, number][]; counted?: boolean; speed?: number }
   'path.along': { move?: string; thread?: string }
-  'path.bend': { move?: string; shape?: string }
+  'path.bend': {
+    move?: string
+    /** straight, level, upright, arc, wave, ellipse, free */
+    shape?: string
+    height?: number | null
+    count?: number | null
+    width?: number | null
+    start?: number | null
+    back?: boolean | null
+  }
   'path.draw': { threads?: string[]; from?: [number, number]; to?: [number, number] }
   'path.knot.add': { move?: string; x?: number; y?: number }
   'path.knot.remove': { move?: string; index?: number }

@@ -35,6 +35,7 @@ import type {
   Shown,
   Snap,
   Target,
+  Meeting,
   Under,
   WritingUnit,
   WritingView,
@@ -141,6 +142,8 @@ export const engine = {
   changing: (moves: string[]) => call<Shown>('changing', moves),
   /** Whether a film that goes round closes, and what does not. */
   closes: () => call<Closed>('closes'),
+  /** What film.fit would change, in words. */
+  fits: () => call<string[]>('fits'),
   /** All that is shown of the document as it is now. */
   all: () => call<Shown>('all'),
   selection: (m: Moment, threads: string[]) => call<Selected[]>('selection', m, threads),
@@ -163,6 +166,8 @@ export const engine = {
   targets: (move: string, part: 'start' | 'end' | 'until', when: 'begins' | 'ends') =>
     call<Target[]>('targets', move, part, when),
   /** What several moves have in common. */
+  /** The ways in which two moves can be made to end together, live. */
+  meets: (moves: string[]) => call<Meeting[]>('meets', moves),
   shared: (moves: string[]) => call<Shared>('shared', moves),
   /** What a file would be at a height, or, where that is 0, at a width. */
   delivery: (format: string, size: { width: number; height: number }, num: number, den: number, once: boolean) =>

@@ -7,7 +7,7 @@ export type { Held }
 /** What is shown of the selected layers, as the store has it; null: of nothing. */
 export const seen = (h: Held | null) => ({
   selected: h?.many ? spread(h.many) : (h?.selected ?? []),
-  overlay: h ? (h.corners ? crowd(h.overlay, h.corners) : h.overlay) : { boxes: [], paths: [], rings: [] },
+  overlay: h ? (h.corners ? crowd(h.overlay, h.corners) : h.overlay) : { boxes: [], paths: [], away: [], rings: [] },
   ghostsAt: h?.ghosts ?? [],
   endsAt: h?.ends ?? [],
   frame: h?.view ?? null,
@@ -58,6 +58,9 @@ export const blankMove: Move = {
   timed: true,
   tied: false,
   becomes: [],
+  parted: false,
+  line: null,
+  points: 0,
   eased: true,
   counted: false,
   runs: false,

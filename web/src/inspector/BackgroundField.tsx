@@ -1,4 +1,5 @@
 // The background of a scene: none, a colour, or a gradient whose ends lie on the page; a picture becomes its ground.
+import { pictureFiles } from '../server/server'
 import { Image as ImageIcon } from 'lucide-react'
 import { useRef } from 'react'
 import { engine } from '../engine/engine'
@@ -52,7 +53,7 @@ export function BackgroundField({ scene: s }: { scene: Heading }) {
         <input
           ref={file}
           type="file"
-          accept="image/png,image/jpeg"
+          accept={pictureFiles}
           hidden
           data-ground-input
           aria-label="Picture for the ground"

@@ -55,6 +55,19 @@ export function BecomesFields({ move }: { move: Move }) {
           run('move.set', { move: move.id, patch: { change: { to: { scale: v === 100 ? null : v / 100 } } } })
         }
       />
+      {move.parted && (
+        <NumberField
+          label="Apart"
+          name="How far apart its letters or parts come to lie"
+          unit="%"
+          min={0}
+          max={100000}
+          value={Math.round((move.change?.to?.apart ?? 1) * 1000) / 10}
+          onSet={(v) =>
+            run('move.set', { move: move.id, patch: { change: { to: { apart: v === 100 ? null : v / 100 } } } })
+          }
+        />
+      )}
     </>
   )
 }

@@ -1,4 +1,5 @@
 // What a part of the selected layers is filled with: its kind, and then its colour or its gradient.
+import { pictureFiles } from '../server/server'
 import { useRef } from 'react'
 import { fillWith } from '../actions/pictures'
 import type { Fill, Layer } from '../engine/types'
@@ -47,7 +48,7 @@ export function FillField({ layers, threads }: { layers: Layer[]; threads: strin
         <input
           ref={input}
           type="file"
-          accept="image/png,image/jpeg"
+          accept={pictureFiles}
           hidden
           data-fill-input
           aria-label="Picture to fill with"

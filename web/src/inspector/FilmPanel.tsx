@@ -3,11 +3,12 @@ import { useMemo } from 'react'
 import { engine } from '../engine/engine'
 import type { Film } from '../engine/types'
 import { apply, run } from '../project/commands'
-import { useDesk } from '../project/desk'
+import { fail, say, useDesk } from '../project/desk'
 import { Check } from '../ui/Check'
 import { Choice } from '../ui/Choice'
-import { Section } from '../ui/Section'
-import { Label } from '../ui/controls'
+import { Fold, Section } from '../ui/Section'
+import { notice } from '../words'
+import { Button, Label } from '../ui/controls'
 import { TransitionFields } from './TransitionFields'
 
 const rates = ['24/1', '25/1', '30/1', '50/1', '60/1', '24000/1001', '30000/1001']
@@ -62,7 +63,43 @@ export function FilmPanel({ film }: { film: Film }) {
           />
         </div>
       )}
+      {film.credits.length > 0 && <Credits film={film} />}
     </Section>
+  )
+}
+
+/** Who made the pictures that the film shows, and how they may be used: a list to be handed on. */
+function Credits({ film }: { film: Film }) {
+  const line = (c: Film['credits'][number]) => [c.name, c.source, c.licence].filter(Boolean).join(' · ')
+  return (
+    <div className="mt-2">
+      <Fold title="Sources and licences">
+        <ul className="text-[0.75rem] leading-snug" aria-label="Sources and licences">
+          {film.credits.map((c) => (
+            <li key={c.hash} className="border-b border-sailcloth-300 py-1 last:border-0">
+              <span className="font-semibold">{c.name}</span>
+              <br />
+              {c.source || c.licence ? (
+                [c.source, c.licence].filter(Boolean).join(' · ')
+              ) : (
+                <span className="text-ink-600">Nothing is said of where it is from.</span>
+              )}
+            </li>
+          ))}
+        </ul>
+        <Button
+          className="mt-1 !h-7 w-full text-[0.75rem]"
+          onClick={() =>
+            navigator.clipboard
+              .writeText(film.credits.map(line).join('\n'))
+              .then(() => say(notice('credits.copied')))
+              .catch(fail)
+          }
+        >
+          Copy the list
+        </Button>
+      </Fold>
+    </div>
   )
 }
 
@@ -71,10 +108,11 @@ function Closes({ film }: { film: Film }) {
   const version = useDesk((d) => d.version)
   const dragging = useDesk((d) => d.dragging)
   const c = useMemo(() => (dragging ? null : engine.closes()), [version, dragging])
+  const fits = useMemo(() => (c && !c.closes && c.stay < 0 ? engine.fits() : []), [c])
   if (!c) return null
   const last = film.scenes[film.shown - 1]
   return (
-    <p
+    <div
       className={`mt-2 rounded-md px-2 py-1 text-[0.75rem] ${c.closes ? 'text-ink-600' : 'bg-brass-200 text-ink-900'}`}
       data-closes={c.closes}
     >
@@ -88,6 +126,26 @@ function Closes({ film }: { film: Film }) {
           Let it stay so long
         </button>
       )}
-    </p>
+      {fits.length > 0 && (
+        <>
+          <Button
+            className="my-1 !h-7 w-full text-[0.75rem]"
+            title="Cycle times change by as little as it takes"
+            onClick={() => {
+              if (run('film.fit'))
+                say(notice(engine.closes().closes ? 'film.fitted' : 'film.fitted-partly', fits.join('; ')))
+            }}
+          >
+            Fit to loop
+          </Button>
+          <ul className="text-[0.6875rem] leading-snug" aria-label="What fitting changes">
+            {fits.slice(0, 4).map((f) => (
+              <li key={f}>{f}</li>
+            ))}
+            {fits.length > 4 && <li>and {fits.length - 4} more</li>}
+          </ul>
+        </>
+      )}
+    </div>
   )
 }

@@ -6,7 +6,7 @@ import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
-import { Label } from '../ui/controls'
+import { Button, Label } from '../ui/controls'
 
 /** A list of moves to hang on: those that cannot be say why. */
 export const listed = (targets: Target[]) =>
@@ -100,6 +100,30 @@ export function StartFields({ move, whole }: { move: Move; whole: boolean }) {
 }
 
 const none: never[] = []
+
+/** How two moves can be made to end together, live: the later one is stretched, shortened, delayed or begun earlier. */
+export function MeetFields({ moves }: { moves: string[] }) {
+  const version = useDesk((d) => d.version)
+  const ways = useMemo(() => (moves.length === 2 ? engine.meets(moves) : []), [moves, version])
+  if (ways.length === 0) return null
+  return (
+    <>
+      <Label>Meet</Label>
+      <span className="grid gap-1">
+        {ways.map((w) => (
+          <Button
+            key={w.words}
+            className="!h-7 !px-1 text-[0.75rem]"
+            title="Both end together then, also after either is changed"
+            onClick={() => run('move.end', { move: w.move, when: 'ends', of: w.of, stretches: w.stretches })}
+          >
+            <span className="truncate">{w.words}</span>
+          </Button>
+        ))}
+      </span>
+    </>
+  )
+}
 
 export function EndFields({ move }: { move: Move }) {
   const targets = useTargets(move, 'end')

@@ -15,7 +15,7 @@ import { filmTime } from '../time'
 import { EasingField } from './EasingField'
 import { ParamFields, PathDetails, PathLine, UnitFields } from './MoveParams'
 import { BecomesFields } from './BecomesFields'
-import { StartFields, EndFields } from './Hanging'
+import { StartFields, EndFields, MeetFields } from './Hanging'
 import { LengthFields, LengthDetails } from './Lasting'
 
 export function MoveFields({ move }: { move: Move }) {
@@ -140,6 +140,7 @@ export function SharedFields({ ids }: { ids: string[] }) {
         <ParamFields of={of} />
         {(move.units.length > 0 || of.mixed.has('unit')) && move.units.length > 0 && <UnitFields of={of} />}
         {!timeless && move.eased && <EasingRow of={of} />}
+        <MeetFields moves={ids} />
       </div>
     </div>
   )

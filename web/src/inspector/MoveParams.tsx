@@ -12,21 +12,52 @@ import { changeAt, DescribedField, valueAt } from './Described'
 import type { Edited } from './edited'
 
 export function PathLine({ move }: { move: Move }) {
-  const steps = (move.path?.d.match(/[CLQ]/gi) ?? []).length
-  const shape = steps > 1 ? 'free' : /C/i.test(move.path?.d ?? '') ? 'arc' : 'straight'
+  const line = move.line
+  const bend = (args: object) => run('path.bend', { move: move.id, shape: line?.shape ?? 'straight', ...args })
+  const number = (
+    of: 'height' | 'width' | 'count' | 'start',
+    label: string,
+    name: string,
+    more: { unit?: string; min?: number; max?: number; step?: number },
+  ) => <NumberField label={label} name={name} value={line?.[of] ?? 0} onSet={(v) => bend({ [of]: v })} {...more} />
+  const shape = move.path?.axis || line?.shape
   return (
     <>
       <Label>Line</Label>
       <Choice
         name="Line of the path"
-        value={shape}
+        value={shape ?? 'free'}
         of={[
           { value: 'straight', label: 'straight' },
+          { value: 'level', label: 'straight, kept level' },
+          { value: 'upright', label: 'straight, kept upright' },
           { value: 'arc', label: 'an arc' },
+          { value: 'wave', label: 'a wave' },
+          { value: 'ellipse', label: 'an ellipse' },
           { value: 'free', label: 'free, by its points' },
         ]}
-        onSet={(v) => run('path.bend', { move: move.id, shape: v })}
+        onSet={(v) => bend({ shape: v })}
       />
+      {line?.shape === 'arc' && number('height', 'Height', 'Height of the arc', { unit: 'px' })}
+      {line?.shape === 'wave' && number('height', 'Height', 'Height of the waves', { unit: 'px' })}
+      {line?.shape === 'wave' && number('count', 'Waves', 'How many waves', { min: 0.5, max: 100, step: 0.5 })}
+      {line?.shape === 'ellipse' && (
+        <>
+          {number('width', 'Width', 'Width of the ellipse', { unit: 'px', min: 0 })}
+          {number('height', 'Height', 'Height of the ellipse', { unit: 'px', min: 0 })}
+          {number('start', 'Begins', 'Where it begins, from its top', { unit: '°', step: 15 })}
+          <Label>Sense</Label>
+          <Choice
+            name="Sense of the ellipse"
+            value={line.back ? 'back' : 'on'}
+            of={[
+              { value: 'on', label: 'clockwise' },
+              { value: 'back', label: 'anticlockwise' },
+            ]}
+            onSet={(v) => bend({ back: v === 'back' })}
+          />
+        </>
+      )}
       {(move.others.length > 0 || move.path?.along) && (
         <>
           <Label>Along</Label>
@@ -52,7 +83,7 @@ export function PathLine({ move }: { move: Move }) {
 export function PathDetails({ move, set }: { move: Move; set: (patch: object) => boolean }) {
   return (
     <>
-      {move.reach && (
+      {move.reach && move.line?.shape !== 'ellipse' && (
         <>
           <NumberField
             label="Across by"

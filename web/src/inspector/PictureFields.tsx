@@ -1,9 +1,14 @@
 // The file of a picture: what it is, that it is missing, and another one in its place.
+import { pictureFiles } from '../server/server'
 import { ImageUp } from 'lucide-react'
 import { useRef } from 'react'
 import { replacePicture } from '../actions/pictures'
 import type { Selected } from '../engine/types'
+import { apply, run } from '../project/commands'
 import { useDesk } from '../project/desk'
+import { NumberField } from '../ui/NumberField'
+import { Fold } from '../ui/Section'
+import { TextField } from '../ui/TextField'
 import { Button, Label } from '../ui/controls'
 import { shared } from './shared'
 
@@ -13,6 +18,8 @@ export function PictureFields({ selected }: { selected: Selected[] }) {
   const hash = shared(selected.map((s) => s.layer.picture!.media))
   if (hash === null) return null
   const gone = missing.includes(hash)
+  const threads = selected.map((s) => s.layer.thread)
+  const file = selected.length === 1 ? selected[0].file : null
   return (
     <div className="mb-1.5">
       {gone && (
@@ -21,30 +28,120 @@ export function PictureFields({ selected }: { selected: Selected[] }) {
         </p>
       )}
       <div className="grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-2">
+        {file && (
+          <p className="col-span-2 mb-1 text-[0.75rem] text-ink-600" data-file>
+            {file.words}
+            {file.enlarged > 0 && (
+              <span className="mt-0.5 block rounded-md bg-brass-200 px-2 py-1 text-ink-900">
+                Shown at {file.enlarged} % of its own pixels: it may look soft.
+              </span>
+            )}
+          </p>
+        )}
         <Label>File</Label>
         <Button onClick={() => input.current?.click()}>
           <ImageUp size={15} strokeWidth={1.5} />
           Replace file …
         </Button>
       </div>
+      {file && <CropFields threads={threads} crop={file.crop} />}
+      {file && (
+        <Fold title="Source and licence" folded={!file.source && !file.licence}>
+          <div className="grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 py-1">
+            <Label>Source</Label>
+            <TextField
+              clears
+              name="Who made this picture, or where it is from"
+              value={file.source}
+              onSet={(source) => apply({ op: 'media.credit', hash, source, licence: file.licence })}
+            />
+            <Label>Licence</Label>
+            <TextField
+              clears
+              name="How this picture may be used"
+              value={file.licence}
+              onSet={(licence) => apply({ op: 'media.credit', hash, source: file.source, licence })}
+            />
+          </div>
+        </Fold>
+      )}
       <input
         ref={input}
         type="file"
-        accept="image/png,image/jpeg"
+        accept={pictureFiles}
         hidden
         data-replace-input
         aria-label="File in place of this picture"
         onChange={(e) => {
           const file = e.target.files?.[0]
-          if (file)
-            void replacePicture(
-              hash,
-              selected.map((s) => s.layer.thread),
-              file,
-            )
+          if (file) void replacePicture(hash, threads, file)
           e.target.value = ''
         }}
       />
     </div>
+  )
+}
+
+const ratios: [string, number, number][] = [
+  ['1 : 1', 1, 1],
+  ['4 : 3', 4, 3],
+  ['3 : 2', 3, 2],
+  ['16 : 9', 16, 9],
+  ['4 : 5', 4, 5],
+  ['9 : 16', 9, 16],
+]
+
+/** What part of its file a picture shows: what is cut off stays out of sight, and comes back when it is asked for. */
+function CropFields({ threads, crop }: { threads: string[]; crop: number[] }) {
+  const side = (k: number, of: 'left' | 'top' | 'right' | 'bottom', label: string) => (
+    <NumberField
+      label={label}
+      name={`Crop: cut off ${label.toLowerCase()}`}
+      unit="%"
+      digits={1}
+      min={0}
+      max={99.9}
+      value={Math.round(crop[k] * 1000) / 10}
+      onSet={(v) => run('crop.sides', { threads, [of]: v / 100 })}
+    />
+  )
+  const cut = crop.some((v) => v > 0)
+  return (
+    <Fold title="Crop" folded={!cut}>
+      <div className="grid grid-cols-[2.75rem_1fr_2.75rem_1fr] items-center gap-x-1.5 gap-y-1.5 py-1">
+        {side(0, 'left', 'Left')}
+        {side(2, 'right', 'Right')}
+        {side(1, 'top', 'Above')}
+        {side(3, 'bottom', 'Below')}
+      </div>
+      <div className="grid grid-cols-3 gap-1 pb-1">
+        {ratios.map(([word, across, down]) => (
+          <Button
+            key={word}
+            className="!h-7 !px-1 text-[0.75rem]"
+            title="Cut to this ratio, about its middle"
+            onClick={() => run('crop.ratio', { threads, across, down })}
+          >
+            {word}
+          </Button>
+        ))}
+      </div>
+      <div className="grid grid-cols-2 gap-1 pb-1">
+        <Button
+          className="!h-7 !px-1 text-[0.75rem]"
+          title="In its own proportions, over all of the frame that it has"
+          onClick={() => run('crop.fill', { threads })}
+        >
+          Fill the frame
+        </Button>
+        <Button
+          className="!h-7 !px-1 text-[0.75rem]"
+          disabled={!cut}
+          onClick={() => run('crop.ratio', { threads, across: 0, down: 0 })}
+        >
+          The whole picture
+        </Button>
+      </div>
+    </Fold>
   )
 }

@@ -100,7 +100,7 @@ export function Place({ selected }: { selected: Selected[] }) {
       </div>
       {one && one.bares && (
         <p className="mt-1.5 rounded-md bg-brass-200 px-2 py-1 text-[0.75rem]">
-          Along its path it bares an edge of the page.{' '}
+          {one.bares}.{' '}
           <button type="button" className="font-semibold underline" onClick={() => run('ground.cover', { threads })}>
             Give it room to move
           </button>

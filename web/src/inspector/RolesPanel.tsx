@@ -1,4 +1,5 @@
 // Colour roles of a scene: colours by their job. What uses a role follows it, through morphs too.
+import { pictureFiles } from '../server/server'
 import { Image as ImageIcon, Plus, X } from 'lucide-react'
 import { useRef, useState } from 'react'
 import type { Heading } from '../engine/types'
@@ -96,7 +97,7 @@ export function RolesPanel({ scene }: { scene: Heading }) {
         <input
           ref={picture}
           type="file"
-          accept="image/png,image/jpeg"
+          accept={pictureFiles}
           hidden
           data-roles-input
           aria-label="Picture to take colours from"

@@ -14,17 +14,25 @@ export class Refusal extends Error {
   }
 }
 
-async function ask(method: string, path: string, body?: BodyInit | object, keepalive = false): Promise<Response> {
+async function ask(
+  method: string,
+  path: string,
+  body?: BodyInit | object,
+  keepalive = false,
+  signal?: AbortSignal,
+): Promise<Response> {
   const json = body !== undefined && !(body instanceof Blob) && !(body instanceof ArrayBuffer)
   let r: Response
   try {
     r = await fetch(path, {
       method,
       keepalive,
+      signal,
       body: json ? JSON.stringify(body) : (body as BodyInit | undefined),
       headers: json ? { 'Content-Type': 'application/json' } : undefined,
     })
-  } catch {
+  } catch (e) {
+    if (signal?.aborted) throw e
     throw new Refusal(fault('offline'), 0, 'offline', null)
   }
   if (!r.ok) {
@@ -58,8 +66,16 @@ export const restoreProject = (id: string) => ask('POST', `/api/projects/${id}/r
 /** Deletes a project that is in the bin. */
 export const deleteForGood = (id: string) => ask('DELETE', `/api/projects/${id}?forgood=1`)
 export const importBundle = (file: Blob) => post<ProjectRow & { named: number }>('/api/bundles', file)
-export const uploadPicture = (file: File) =>
-  post<{ hash: string; media: Media; space: Space }>(`/api/media?name=${encodeURIComponent(file.name)}`, file)
+/** The files that the server takes in as pictures. */
+export const pictureFiles =
+  'image/png,image/apng,image/jpeg,image/webp,image/gif,image/tiff,image/bmp,image/avif,.tif,.tiff,.avif'
+/** Hands a picture over; signal takes that back. */
+export const uploadPicture = async (file: File, signal?: AbortSignal) =>
+  (await (await ask('POST', `/api/media?name=${encodeURIComponent(file.name)}`, file, false, signal)).json()) as {
+    hash: string
+    media: Media
+    space: Space
+  }
 export const uploadFont = (file: File) =>
   post<{ hash: string; media: Media; space: Space }>(`/api/fonts?name=${encodeURIComponent(file.name)}`, file)
 /** Paints layers of a scene into a picture of its own; box is where it lies on the page. */

@@ -22,6 +22,7 @@ import { Button } from '../ui/controls'
 import { Bin, BinButton } from './Bin'
 import { Card } from './Card'
 import { go } from '../go'
+import { projectOf } from '../actions/pictures'
 import { Notices } from '../ui/Notices'
 import { bytes } from '../time'
 import { notice } from '../words'
@@ -87,11 +88,26 @@ export function Start() {
         })
         .catch(fail)
   }
+  /** Bundles are opened; of a picture a project of its size is made. */
+  const drop = (file?: File) => {
+    if (!file || file.name.endsWith('.capstan')) take(file)
+    else
+      projectOf(file, freeName)
+        .then(go)
+        .catch((e) => fail(e, 'intake'))
+  }
   const shown = list?.filter((p) => p.name.toLowerCase().includes(sought.trim().toLowerCase())).sort(orders[order].by)
   const side = (v: string) => Math.round(Number(v))
   const ownOK = [own.w, own.h].every((v) => side(v) >= 16 && side(v) <= 8192)
   return (
-    <div className="thin-scroll h-full overflow-auto bg-sailcloth-200">
+    <div
+      className="thin-scroll h-full overflow-auto bg-sailcloth-200"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault()
+        drop(e.dataTransfer.files[0])
+      }}
+    >
       <header
         className={clsx(
           'sticky top-0 z-10 flex h-12 items-center gap-3 border-b border-sailcloth-300 bg-paper',

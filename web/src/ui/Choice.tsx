@@ -21,10 +21,15 @@ export function Choice<T extends string>({
 }) {
   const id = useId()
   const button = useRef<HTMLButtonElement>(null)
+  // A field that was pressed meanwhile keeps the keyboard.
+  const back = () => {
+    const has = document.activeElement
+    if (button.current && (has === button.current || has === document.body)) giveBack(button.current)
+  }
   const choose = (v: T | '') => {
     if (v !== value && of.some((o) => o.value === v)) onSet(v as T)
     // Who chose by pointer goes on with the keys of the page; who chose by keys stays here.
-    if (!('keys' in document.documentElement.dataset)) setTimeout(() => button.current && giveBack(button.current), 60)
+    if (!('keys' in document.documentElement.dataset)) setTimeout(back, 60)
   }
   return (
     <Listbox value={value} onChange={choose} disabled={disabled}>

@@ -6,11 +6,13 @@ export function TextField({
   value,
   onSet,
   className = '',
+  clears = false,
 }: {
   name: string
   value: string
   onSet: (v: string) => void
   className?: string
+  clears?: boolean // it may be empty
 }) {
   const [text, type, typed] = useTyped()
   return (
@@ -22,7 +24,7 @@ export function TextField({
       onBlur={() => {
         const v = typed.current?.trim()
         type(null)
-        if (v && v !== value) onSet(v)
+        if (v !== undefined && v !== null && (v || clears) && v !== value) onSet(v)
       }}
       onKeyDown={(e) => {
         keepKeys(e)

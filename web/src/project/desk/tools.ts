@@ -16,6 +16,8 @@ export interface ToolSlice {
   pen: PenView | null // what is being drawn
   mirror: boolean // the pen draws both sides
   slowly: boolean // what is acted is acted at half its speed
+  counted: boolean // after a count of three
+  playsAlong: boolean // the film plays meanwhile
   smoothing: number // of lines drawn by hand, px on the screen
   // The text whose words are edited; from anchor to caret they are selected.
   writing: { thread: string; anchor: number; caret: number } | null
@@ -23,6 +25,7 @@ export interface ToolSlice {
   points: string[] // of them, those that are selected
   parted: string[] // of them, those whose handles go by themselves
   preview: { way: string; outlines: string; trouble: string } | null // of combining what is selected
+  taking: { name: string; n: number; of: number; cancel: () => void } | null // what is being taken in
   picking: ((colour: string) => void) | null // what is done with the colour that is picked from the page next
 }
 
@@ -34,12 +37,15 @@ slice<ToolSlice>({
   pen: null,
   mirror: false,
   slowly: false,
+  counted: false,
+  playsAlong: true,
   smoothing: 4,
   writing: null,
   editing: null,
   points: [],
   parted: [],
   preview: null,
+  taking: null,
   picking: null,
 })
 
