@@ -71,6 +71,9 @@ func conformanceItems(sky string) []item {
 		picture("picture turned", 180, 101, 27, nil),
 		picture("picture larger", 2400, 1350, 0, nil),
 		picture("part of a picture", 150, 90, 0, func(l *doc.Layer) { l.Picture.Crop = &[4]float64{0.25, 0.1, 0.75, 0.6} }),
+		picture("part of a picture, turned in its frame", 150, 90, 6, func(l *doc.Layer) {
+			l.Picture.Crop, l.Picture.Turn = &[4]float64{0.3, 0.2, 0.7, 0.6}, 25
+		}),
 		picture("faint picture", 150, 90, 14, func(l *doc.Layer) { l.Opacity = 0.5 }),
 		wrongly(shapeItem("group that fades as a whole", doc.Group, 0, 0, 8, func(l *doc.Layer) { pair(l, 0.6) }), "", map[string]func(*doc.Layer){
 			"its order exchanged": func(l *doc.Layer) { l.Children[0], l.Children[1] = l.Children[1], l.Children[0] },
@@ -359,6 +362,22 @@ func effectItems(sky string) []item {
 			"larger tiles": func(l *doc.Layer) { l.Fill.Size = 90 },
 		}),
 		effect("turned texture", doc.Rectangle, 160, 120, 23, 2, func(l *doc.Layer) { l.Fill = doc.Fill{Kind: doc.Texture, Media: sky, Size: 53.5} }),
+		effect("picture in all its numbers", doc.Picture, 200, 120, 8, 2, func(l *doc.Layer) {
+			picture(l)
+			l.Adjust = &doc.Adjust{Brightness: 0.1, Contrast: 0.3, Saturation: -0.4, Hue: 40, Warmth: 0.5}
+		}),
+		effect("picture beyond what can be shown", doc.Picture, 200, 120, 0, 2, func(l *doc.Layer) { picture(l); l.Adjust = &doc.Adjust{Brightness: 0.8, Contrast: 0.9} }),
+		effect("sharpened picture", doc.Picture, 200, 120, 0, 4, func(l *doc.Layer) { picture(l); l.Adjust = &doc.Adjust{Sharpness: 1} }),
+		effect("picture from one tone to another", doc.Picture, 200, 120, 21, 2, func(l *doc.Layer) {
+			picture(l)
+			l.Adjust = &doc.Adjust{Toned: &doc.Toned{Amount: 0.8, Tones: []doc.Tone{{Colour: "#17403c"}, {Colour: "#f3dca6"}}}}
+		}),
+		effect("half-clear group of one tone, with a shadow", doc.Group, 0, 0, 8, 3, func(l *doc.Layer) {
+			pair(l, 0.7)
+			l.Children[1].Opacity = 0.5
+			l.Shadow = &doc.Shadow{X: 5, Y: 7, Blur: 4, Colour: "#00000080"}
+			l.Adjust = &doc.Adjust{Toned: &doc.Toned{Amount: 1, Tones: []doc.Tone{{Colour: "#3f7f86"}}}}
+		}),
 		effect("picture as a fill", doc.Star, 170, 150, 12, 2, func(l *doc.Layer) { l.Fill = doc.Fill{Kind: doc.PictureFill, Media: sky} }),
 		effect("hard shadow by parts of a pixel", doc.Ellipse, 110, 70, 0, 20, func(l *doc.Layer) { l.Shadow = &doc.Shadow{X: 7.25, Y: -4.5, Colour: "#3f7f86"} }),
 		effect("shadow of a turned shape", doc.Rectangle, 110, 70, 45, 24, func(l *doc.Layer) { l.Shadow = dark }),

@@ -22,7 +22,7 @@ const (
 	OpFill     Op = 1 // codes: key, paint. numbers: m, paint
 	OpOutline  Op = 2 // codes: verb count, verbs, paint. numbers: m, coordinates, paint: an outline for this frame only
 	OpPicture  Op = 3 // codes: picture, mip, key of its outline. numbers: m, box (x y w h, local), crop (l t r b), alpha
-	OpGroup    Op = 4 // codes: blend. numbers: box, box of what is in it, opacity, blur, feather, shadow. What follows up to OpEnd is one
+	OpGroup    Op = 4 // codes: blend. numbers: box, box of what is in it, opacity, blur, feather, shadow, sharpness and its deviation, twelve of a map of colours. What follows up to OpEnd is one
 	OpEnd      Op = 5
 	OpMix      Op = 6 // numbers: box, p. (1-p) x what follows up to OpNext + p x what follows that up to OpEnd
 	OpNext     Op = 7
@@ -188,6 +188,14 @@ func (l *List) Group(e *Effects) Mark {
 	k := l.OpenBox()
 	s := &e.Shadow
 	l.Num(e.Opacity, e.Blur, e.Feather, s.X, s.Y, s.Blur, s.Colour.R, s.Colour.G, s.Colour.B, s.Colour.A)
+	if e.Adjust.None() {
+		l.Num(0, 0)
+		l.Num(state.SameColours[:]...)
+		return k
+	}
+	m := e.Adjust.Colours()
+	l.Num(e.Adjust.Sharpness, state.SharpSigma)
+	l.Num(m[:]...)
 	return k
 }
 

@@ -19,7 +19,7 @@ var Primitives = []Primitive{
 	{Op: OpFill, Name: "fill", Codes: 1, Numbers: 6, Paint: true},
 	{Op: OpOutline, Name: "outline", Codes: 1, Numbers: 6, Verbs: true, Paint: true},
 	{Op: OpPicture, Name: "picture", Codes: 3, Numbers: 15},
-	{Op: OpGroup, Name: "group", Codes: 1, Numbers: 18, Inside: 1},
+	{Op: OpGroup, Name: "group", Codes: 1, Numbers: 32, Inside: 1},
 	{Op: OpMix, Name: "mix", Numbers: 5, Inside: 2},
 	{Op: OpClipPage, Name: "clipPage", Numbers: 8, Inside: 1},
 	{Op: OpVeil, Name: "veil", Codes: 1, Numbers: 4, Terms: true, Inside: 1},

@@ -16,24 +16,26 @@ type ChangeParams struct {
 // Becomes are the fields of a layer that a change names, with what they come to at its end: absolute rest values in the units of the document.
 // What is missing stays as it is.
 type Becomes struct {
-	X       *float64 `json:"x,omitzero"` // of its place, in its parent's axes
-	Y       *float64 `json:"y,omitzero"`
-	W       *float64 `json:"w,omitzero"`
-	H       *float64 `json:"h,omitzero"`
-	Turn    *float64 `json:"turn,omitzero"`
-	Scale   *float64 `json:"scale,omitzero"` // how many times as large as at rest, about its pivot
-	Apart   *float64 `json:"apart,omitzero"` // how many times as far from its pivot as at rest its letters, or a group's parts, lie
-	Opacity *float64 `json:"opacity,omitzero"`
-	Fill    *Fill    `json:"fill,omitzero"`
-	Stroke  *Stroke  `json:"stroke,omitzero"` // of width 0: none
-	Corner  *float64 `json:"corner,omitzero"`
-	Blur    *float64 `json:"blur,omitzero"`
-	Feather *float64 `json:"feather,omitzero"`
-	Shadow  *Shadow  `json:"shadow,omitzero"`
-	Glow    *Glow    `json:"glow,omitzero"`
-	Shape   *Shape   `json:"shape,omitzero"`
-	Path    *string  `json:"path,omitzero"`
-	Text    *Text    `json:"text,omitzero"`
+	X       *float64    `json:"x,omitzero"` // of its place, in its parent's axes
+	Y       *float64    `json:"y,omitzero"`
+	W       *float64    `json:"w,omitzero"`
+	H       *float64    `json:"h,omitzero"`
+	Turn    *float64    `json:"turn,omitzero"`
+	Scale   *float64    `json:"scale,omitzero"` // how many times as large as at rest, about its pivot
+	Apart   *float64    `json:"apart,omitzero"` // how many times as far from its pivot as at rest its letters, or a group's parts, lie
+	Opacity *float64    `json:"opacity,omitzero"`
+	Fill    *Fill       `json:"fill,omitzero"`
+	Stroke  *Stroke     `json:"stroke,omitzero"` // of width 0: none
+	Corner  *float64    `json:"corner,omitzero"`
+	Blur    *float64    `json:"blur,omitzero"`
+	Feather *float64    `json:"feather,omitzero"`
+	Shadow  *Shadow     `json:"shadow,omitzero"`
+	Glow    *Glow       `json:"glow,omitzero"`
+	Adjust  *Adjust     `json:"adjust,omitzero"`
+	Picture *PictureUse `json:"picture,omitzero"` // another part of it, or another picture, into which it dissolves
+	Shape   *Shape      `json:"shape,omitzero"`
+	Path    *string     `json:"path,omitzero"`
+	Text    *Text       `json:"text,omitzero"`
 }
 
 // numbers pairs the numbers that a change may name with the layer's own.
@@ -65,6 +67,14 @@ func (l *Layer) After(b *Becomes) *Layer {
 	}
 	if b.Glow != nil {
 		out.Glow = b.Glow
+	}
+	if b.Adjust != nil {
+		if out.Adjust = b.Adjust; b.Adjust.None() {
+			out.Adjust = nil
+		}
+	}
+	if b.Picture != nil {
+		out.Picture = b.Picture
 	}
 	if b.Shape != nil {
 		out.Shape = b.Shape
@@ -114,6 +124,14 @@ func Difference(from, to *Layer) *Becomes {
 			b.Glow = &none
 		}
 	}
+	if !from.Adjust.Equal(to.Adjust) {
+		if b.Adjust = to.Adjust; b.Adjust == nil {
+			b.Adjust = &Adjust{}
+		}
+	}
+	if to.Picture != nil && !from.Picture.Equal(to.Picture) {
+		b.Picture = to.Picture
+	}
 	if !from.Shape.Equal(to.Shape) && to.Shape != nil {
 		b.Shape = to.Shape
 	}
@@ -157,12 +175,12 @@ func (b *Becomes) Parts() bool { return b.X != nil || b.Y != nil || b.Apart != n
 
 // Looks reports whether it names what a layer looks like: its outlines, words or paints.
 func (b *Becomes) Looks() bool {
-	return b.Fill != nil || b.Stroke != nil || b.Corner != nil || b.Shape != nil || b.Path != nil || b.Text != nil || b.W != nil || b.H != nil
+	return b.Fill != nil || b.Stroke != nil || b.Corner != nil || b.Shape != nil || b.Path != nil || b.Text != nil || b.W != nil || b.H != nil || b.Picture != nil
 }
 
 // Effects reports whether it names what is done to a layer as a whole, but for its opacity.
 func (b *Becomes) Effects() bool {
-	return b.Blur != nil || b.Feather != nil || b.Shadow != nil || b.Glow != nil
+	return b.Blur != nil || b.Feather != nil || b.Shadow != nil || b.Glow != nil || b.Adjust != nil
 }
 
 // Clone returns a copy that shares nothing that an edit may change.
@@ -172,6 +190,7 @@ func (b Becomes) Clone() Becomes {
 		*p = copied(*p)
 	}
 	b.Scale, b.Apart, b.Path, b.Stroke, b.Shadow, b.Glow = copied(b.Scale), copied(b.Apart), copied(b.Path), copied(b.Stroke), copied(b.Shadow), copied(b.Glow)
+	b.Adjust = b.Adjust.Clone()
 	if b.Fill != nil {
 		f := b.Fill.clone()
 		b.Fill = &f
@@ -179,8 +198,8 @@ func (b Becomes) Clone() Becomes {
 	if b.Stroke != nil {
 		b.Stroke.Fill, b.Stroke.Dash, b.Stroke.Trim = b.Stroke.Fill.clone(), slices.Clone(b.Stroke.Dash), copied(b.Stroke.Trim)
 	}
-	l := (&Layer{Shape: b.Shape, Text: b.Text}).Clone()
-	b.Shape, b.Text = l.Shape, l.Text
+	l := (&Layer{Shape: b.Shape, Text: b.Text, Picture: b.Picture}).Clone()
+	b.Shape, b.Text, b.Picture = l.Shape, l.Text, l.Picture
 	return b
 }
 
@@ -203,7 +222,7 @@ func (c *checker) becomes(at string, m *Move, l *Layer, s *Scene) {
 	if l.Kind == Group && (b.Looks()) {
 		c.fail(at+".change.to", "names what a group does not have: its layers change by themselves")
 	}
-	if b.Text != nil && l.Kind != TextKind || b.Path != nil && l.Kind != PathKind || b.Shape != nil && !l.IsShape() {
+	if b.Text != nil && l.Kind != TextKind || b.Path != nil && l.Kind != PathKind || b.Shape != nil && !l.IsShape() || b.Picture != nil && l.Kind != Picture {
 		c.fail(at+".change.to", "names what this kind of layer does not have")
 	}
 	if c.err == nil {

@@ -27,6 +27,7 @@ type Layer struct {
 	Feather  float64     `json:"feather,omitzero"` // px over which its border fades, inwards
 	Shadow   *Shadow     `json:"shadow,omitzero"`
 	Glow     *Glow       `json:"glow,omitzero"`
+	Adjust   *Adjust     `json:"adjust,omitzero"` // what is done to the colours of what it shows
 	Corner   float64     `json:"corner,omitzero"` // px, pictures and shapes with corners
 	Mask     string      `json:"mask,omitzero"`   // of a layer in a group: it is not painted, and the others show inside or outside of it
 	Shape    *Shape      `json:"shape,omitzero"`  // of shapes: what is not by default

@@ -91,6 +91,7 @@ type Look struct {
 	Feather float64 `json:"feather,omitzero"`
 	Shadow  *Shadow `json:"shadow,omitzero"`
 	Glow    *Glow   `json:"glow,omitzero"`
+	Adjust  *Adjust `json:"adjust,omitzero"`
 	Corner  float64 `json:"corner,omitzero"`
 }
 

@@ -2,8 +2,31 @@ package doc
 
 // PictureUse shows an imported picture, or the part of it given by Crop.
 type PictureUse struct {
-	Media string      `json:"media"`
-	Crop  *[4]float64 `json:"crop,omitzero"` // left, top, right, bottom in shares 0..1
+	Media string  `json:"media"`
+	Crop  *Crop   `json:"crop,omitzero"`
+	Turn  float64 `json:"turn,omitzero"` // degrees clockwise by which it is turned in its frame, about the middle of the part; -360..360
+}
+
+// Crop is a part of a picture: left, top, right, bottom in shares 0..1 of it.
+type Crop = [4]float64
+
+// Uncropped is all of a picture.
+var Uncropped = Crop{0, 0, 1, 1}
+
+// Cropped is the part that is shown.
+func (u *PictureUse) Cropped() Crop {
+	if u.Crop == nil {
+		return Uncropped
+	}
+	return *u.Crop
+}
+
+// Equal reports whether two show the same.
+func (u *PictureUse) Equal(o *PictureUse) bool {
+	if u == nil || o == nil {
+		return u == o
+	}
+	return u.Media == o.Media && u.Turn == o.Turn && same(u.Crop, o.Crop)
 }
 
 var pictureKind = &Kind{
@@ -15,6 +38,7 @@ var pictureKind = &Kind{
 			return false
 		}
 		c.known(at+".picture.media", l.Picture.Media)
+		c.number(at+".picture.turn", l.Picture.Turn, -360, 360)
 		if v := l.Picture.Crop; v != nil {
 			for k := range v {
 				c.number(at+".picture.crop", v[k], 0, 1)
@@ -26,5 +50,5 @@ var pictureKind = &Kind{
 		return true
 	},
 	held: holds(func(l *Layer) **PictureUse { return &l.Picture }, func(v *PictureUse) { v.Crop = copied(v.Crop) },
-		func(a, b *PictureUse) bool { return a.Media == b.Media && same(a.Crop, b.Crop) }),
+		(*PictureUse).Equal),
 }

@@ -106,7 +106,7 @@ func (s *Scene) Clone() *Scene {
 func (l *Layer) Clone() *Layer {
 	c := *l
 	c.Place.Pivot = copied(l.Place.Pivot)
-	c.Fill, c.Shadow, c.Glow = l.Fill.clone(), copied(l.Shadow), copied(l.Glow)
+	c.Fill, c.Shadow, c.Glow, c.Adjust = l.Fill.clone(), copied(l.Shadow), copied(l.Glow), l.Adjust.Clone()
 	if c.Stroke = copied(l.Stroke); c.Stroke != nil {
 		c.Stroke.Fill, c.Stroke.Dash, c.Stroke.Trim = l.Stroke.Fill.clone(), slices.Clone(l.Stroke.Dash), copied(l.Stroke.Trim)
 	}

@@ -195,7 +195,7 @@ func (c *checker) saved(p *Project) {
 		k := &v.Look
 		c.number(at+".look.opacity", k.Opacity, 0, 1)
 		c.number(at+".look.corner", k.Corner, 0, MaxPlace)
-		shown := &Layer{Kind: Rectangle, Fill: k.Fill, Stroke: k.Stroke, Blend: k.Blend, Blur: k.Blur, Feather: k.Feather, Shadow: k.Shadow, Glow: k.Glow}
+		shown := &Layer{Kind: Rectangle, Fill: k.Fill, Stroke: k.Stroke, Blend: k.Blend, Blur: k.Blur, Feather: k.Feather, Shadow: k.Shadow, Glow: k.Glow, Adjust: k.Adjust}
 		c.look(at+".look", shown, &Scene{}) // of any scene: each colour stands beside its role
 	}
 }

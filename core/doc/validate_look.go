@@ -31,6 +31,7 @@ func (c *checker) look(at string, l *Layer, s *Scene) {
 		c.number(at+".glow.blur", v.Blur, 0, MaxEffect)
 		c.ink(at+".glow", v.Colour, v.Role, v.Tone, s.Roles)
 	}
+	c.adjust(at+".adjust", l.Adjust, s)
 	c.stroke(at+".stroke", l, s)
 }
 

@@ -158,6 +158,19 @@ var Looks = LookFields{
 	Feather: number("feather", "feather", "Feather", "px", 0, 500),
 }
 
+// Adjusts are what can be done to the colours of a layer, in the order in which it is done.
+var Adjusts = []Field{
+	share("adjust.sharpness", "Sharpness", "Sharpness", 0, 100).shared(),
+	share("adjust.brightness", "Brightness", "Brightness", -100, 100).shared(),
+	share("adjust.contrast", "Contrast", "Contrast", -100, 100).shared(),
+	share("adjust.saturation", "Saturation", "Saturation", -100, 100).shared(),
+	number("adjust.hue", "Hue", "Hue", "°", -180, 180),
+	share("adjust.warmth", "Warmth", "Warmth", -100, 100).shared(),
+}
+
+// shared is a share of which 0 is not written.
+func (f Field) shared() Field { f.Clears = true; return f }
+
 // Rounded are the kinds of layers whose corners can be rounded.
 var Rounded = []string{doc.Rectangle, doc.Picture, doc.Polygon, doc.Star, doc.Arrow, doc.Bubble, doc.Cross}
 
@@ -261,6 +274,7 @@ type All struct {
 	Shapes  map[string][]Field `json:"shapes"`  // numbers of shapes by kind
 	Effects map[string][]Field `json:"effects"` // of moves by effect
 	Looks   LookFields         `json:"looks"`
+	Adjusts []Field            `json:"adjusts"` // what is done to the colours of layers
 	Rounded []string           `json:"rounded"` // kinds whose corners can be rounded
 	Kinds   map[string]string  `json:"kinds"`   // what each kind of layer is called
 	Moves   []Offers           `json:"moves"`
@@ -274,5 +288,5 @@ func Described() All {
 		kinds[k.Name] = strings.ToLower(k.Words)
 	}
 	kinds[doc.PathKind] = "drawn path" // a new one is called Drawing
-	return All{Shapes, Effects(), Looks, Rounded, kinds, Moves(), Pages()}
+	return All{Shapes, Effects(), Looks, Adjusts, Rounded, kinds, Moves(), Pages()}
 }

@@ -34,6 +34,7 @@ type Film struct {
 	points  map[*layer]bool   // likewise: what follows the tips of what is drawn
 	page    uint32            // outline of the page
 	broad   uint32            // one that goes beyond it on all sides, for pages that are moved: what cuts them has the edge
+	unit    uint32            // of a box of 1 by 1
 }
 
 type scene struct {
@@ -136,6 +137,7 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 	}
 	f.page = f.Geometry.rectangle(geom.Box{Max: geom.Point{X: float64(p.Film.Width), Y: float64(p.Film.Height)}}, 0)
 	f.broad = f.Geometry.rectangle(f.pageBox().Grow(float64(max(p.Film.Width, p.Film.Height))), 0)
+	f.unit = f.Geometry.rectangle(one, 0)
 	old, byID := map[*doc.Scene]*scene{}, map[string]*scene{}
 	if before != nil {
 		for _, s := range before.scenes {
@@ -417,11 +419,6 @@ func (f *Film) compilePath(_ *scene, l *layer) {
 		l.box = b
 	}
 	l.shapes = []shape{{key: key}}
-}
-
-func (f *Film) compilePicture(_ *scene, l *layer) {
-	l.shapes = []shape{{key: f.Geometry.rectangle(l.box, l.doc.Corner)}}
-	l.picture = f.pictureIndex(l.doc.Picture.Media)
 }
 
 func (f *Film) compileText(s *scene, l *layer) {

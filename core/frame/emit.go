@@ -465,37 +465,3 @@ func (n *node) stretch() geom.Matrix {
 	}
 	return geom.Scale(n.size.X/w, n.size.Y/h)
 }
-
-// cropOf is the part of its file that a picture shows: left, top, right, bottom, in shares.
-func cropOf(d *doc.Layer) [4]float64 {
-	if c := d.Picture.Crop; c != nil {
-		return *c
-	}
-	return [4]float64{0, 0, 1, 1}
-}
-
-func (p *Player) picture(n *node, v View, alpha float64, m geom.Matrix) {
-	d := n.layer.doc
-	box, key := n.layer.box, n.layer.shapes[0].key
-	if n.sized {
-		m = m.Mul(n.stretch())
-	}
-	crop := cropOf(d)
-	if n.other != nil && n.other.doc.Picture != nil { // of one picture: it moves within its frame
-		to := cropOf(n.other.doc)
-		for k := range crop {
-			crop[k] = min(1, max(0, crop[k]+(to[k]-crop[k])*n.share))
-		}
-	}
-	media := p.film.Doc.Media[d.Picture.Media]
-	mip := uint32(0)
-	if media != nil && box.W() > 0 && box.H() > 0 {
-		across := geom.Point{X: m.A, Y: m.B}.Len() * box.W() * v.Scale / (float64(media.Width) * (crop[2] - crop[0]))
-		down := geom.Point{X: m.C, Y: m.D}.Len() * box.H() * v.Scale / (float64(media.Height) * (crop[3] - crop[1]))
-		mip = state.MipFor(across, down, media.Width, media.Height)
-	}
-	p.list.Op(display.OpPicture, n.layer.picture, mip, key)
-	p.list.Matrix(m)
-	p.list.Num(box.Min.X, box.Min.Y, box.W(), box.H(), crop[0], crop[1], crop[2], crop[3], alpha)
-	p.list.Covers(m, box)
-}

@@ -39,6 +39,12 @@ func OfLayer(l *doc.Layer, f func(Ink)) {
 	if l.Glow != nil {
 		f(Ink{&l.Glow.Colour, &l.Glow.Role, &l.Glow.Tone})
 	}
+	if l.Adjust != nil && l.Adjust.Toned != nil {
+		for i := range l.Adjust.Toned.Tones {
+			k := &l.Adjust.Toned.Tones[i]
+			f(Ink{&k.Colour, &k.Role, &k.Tone})
+		}
+	}
 }
 
 // Each calls f for every colour of a scene, which it may change only where the scene is the caller's own.

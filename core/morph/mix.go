@@ -35,7 +35,7 @@ func Between(a, b *state.State, p float64, way doc.Strand, loops *effect.Going, 
 // Effects interpolates the effects of two layers. A blend changes half way.
 func Effects(a, b *state.Effects, t float64) state.Effects {
 	n := func(x, y float64) float64 { return max(0, x+(y-x)*t) }
-	out := state.Effects{Feather: n(a.Feather, b.Feather), Blur: n(a.Blur, b.Blur), Blend: a.Blend}
+	out := state.Effects{Adjust: a.Adjust.Toward(&b.Adjust, t), Feather: n(a.Feather, b.Feather), Blur: n(a.Blur, b.Blur), Blend: a.Blend}
 	if t >= 0.5 {
 		out.Blend = b.Blend
 	}

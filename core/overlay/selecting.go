@@ -88,7 +88,7 @@ func (s *Overlays) Alike(m scope.Moment, threads []string, what string) []string
 
 // lookAlone is a layer with nothing but how it is painted.
 func lookAlone(l *doc.Layer) doc.Layer {
-	return doc.Layer{Opacity: l.Opacity, Fill: l.Fill, Stroke: l.Stroke, Blend: l.Blend, Blur: l.Blur, Feather: l.Feather, Shadow: l.Shadow, Glow: l.Glow}
+	return doc.Layer{Opacity: l.Opacity, Fill: l.Fill, Stroke: l.Stroke, Blend: l.Blend, Blur: l.Blur, Feather: l.Feather, Shadow: l.Shadow, Glow: l.Glow, Adjust: l.Adjust}
 }
 
 // Forward names the layers that would come forward past others that are not chosen, when the chosen ones were grouped: a group lies where

@@ -17,6 +17,7 @@ type group struct {
 	frame.Effects
 	shown geom.Box // what it paints in, its effects with it
 	box   geom.Box // of what is in it
+	adjusting
 }
 
 // effectsRoom is how much farther, in device px, effects may reach here than the list says: blurs are boxes of whole pixels.
@@ -33,6 +34,7 @@ func (p *Painter) group(r *reader, view geom.Matrix) group {
 	g.Blur, g.Feather = r.num()*k, r.num()*k
 	g.Shadow.X, g.Shadow.Y, g.Shadow.Blur = r.num()*k, r.num()*k, r.num()*k
 	g.Shadow.Colour = r.colour()
+	g.adjusting = r.adjusting(k)
 	g.Blur, g.Feather, g.Shadow.Blur = distance(g.Blur), distance(g.Feather), distance(g.Shadow.Blur)
 	for _, v := range []*float64{&g.Shadow.X, &g.Shadow.Y} {
 		if *v = min(max(*v, -farthest), farthest); *v != *v {
@@ -53,7 +55,9 @@ func distance(v float64) float64 {
 	return min(v, 1000)
 }
 
-func (g *group) plain() bool { return g.Blur == 0 && g.Feather == 0 && g.Shadow.Colour.A == 0 }
+func (g *group) plain() bool {
+	return g.Blur == 0 && g.Feather == 0 && g.Shadow.Colour.A == 0 && g.none()
+}
 
 func (p *Painter) paintGroup(dst *surface, r *reader, view geom.Matrix, begin reader) error {
 	g := p.group(r, view)
@@ -120,6 +124,9 @@ func (p *Painter) paintGroup(dst *surface, r *reader, view geom.Matrix, begin re
 func (p *Painter) effects(r *reader, g *group, view geom.Matrix, shown image.Rectangle) (*surface, error) {
 	// What lies beyond shines in by the blurs, and casts shadows in.
 	need := shown.Inset(-blurReach(g.Blur) - blurReach(featherSigma(g.Feather)))
+	if g.sharp > 0 {
+		need = need.Inset(-blurReach(g.sigma))
+	}
 	if g.Shadow.Colour.A > 0 {
 		x, y := int(math.Round(g.Shadow.X)), int(math.Round(g.Shadow.Y))
 		need = need.Union(need.Sub(image.Pt(x, y)).Inset(-blurReach(g.Shadow.Blur) - 1))
@@ -130,6 +137,7 @@ func (p *Painter) effects(r *reader, g *group, view geom.Matrix, shown image.Rec
 		p.surfaces.give(content)
 		return nil, err
 	}
+	p.adjust(content, &g.adjusting)
 	if g.Feather > 0 {
 		p.blurrer.feather(content, g.Feather)
 	}

@@ -114,7 +114,7 @@ func with(list []*doc.Layer, was, is *doc.Layer) []*doc.Layer {
 }
 
 // changeable are the fields of a layer that a change can name, as patches have them.
-var changeable = []string{"place", "opacity", "fill", "stroke", "corner", "blur", "feather", "shadow", "glow", "shape", "path", "text"}
+var changeable = []string{"place", "opacity", "fill", "stroke", "corner", "blur", "feather", "shadow", "glow", "adjust", "shape", "path", "text", "picture"}
 
 // toChanges turns a command that was made for layers as they are after changes into one for the document: what it does to them becomes what their
 // changes name, all else it does as it is.
@@ -227,6 +227,14 @@ func fieldOf(l *doc.Layer, name string) any {
 	case "glow":
 		if l.Glow != nil {
 			return l.Glow
+		}
+	case "adjust":
+		if l.Adjust != nil {
+			return l.Adjust
+		}
+	case "picture":
+		if l.Picture != nil {
+			return l.Picture
 		}
 	case "shape":
 		if l.Shape != nil {

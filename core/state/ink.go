@@ -84,7 +84,7 @@ var White = Paint{Colour: paint.White}
 
 // EffectsOf are the effects of a layer in its scene.
 func EffectsOf(d *doc.Layer, s *doc.Scene) Effects {
-	e := Effects{Feather: d.Feather, Blur: d.Blur, Blend: Blend(max(0, slices.Index(doc.Blends, d.Blend)))}
+	e := Effects{Adjust: AdjustOf(d.Adjust, s), Feather: d.Feather, Blur: d.Blur, Blend: Blend(max(0, slices.Index(doc.Blends, d.Blend)))}
 	if v := d.Shadow; v != nil {
 		e.Shadow = Shadow{X: v.X, Y: v.Y, Blur: v.Blur, Colour: Colour(v.Colour, v.Role, v.Tone, s)}
 	}

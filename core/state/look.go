@@ -38,6 +38,7 @@ type Shadow struct {
 
 // Effects are what is done to a group as a whole, in this order. The zero value but for Opacity 1 does nothing.
 type Effects struct {
+	Adjust  Adjust
 	Feather float64 // page px over which its border fades, inwards
 	Blur    float64 // page px, deviation of a Gaussian
 	Glow    Shadow  // light around it, which falls nowhere
@@ -58,14 +59,14 @@ func (e Effects) Layers() (outer, inner Effects, two bool) {
 		e.Shadow = glow
 		return e, Effects{}, false
 	}
-	inner = Effects{Feather: e.Feather, Blur: e.Blur, Shadow: glow, Opacity: 1}
-	e.Feather, e.Blur = 0, 0
+	inner = Effects{Adjust: e.Adjust, Feather: e.Feather, Blur: e.Blur, Shadow: glow, Opacity: 1}
+	e.Adjust, e.Feather, e.Blur = Adjust{}, 0, 0
 	return e, inner, true
 }
 
 // None reports whether the effects do nothing but fade.
 func (e *Effects) None() bool {
-	return e.Feather == 0 && e.Blur == 0 && e.Shadow.Colour.A == 0 && e.Glow.Colour.A == 0 && e.Blend == Normal
+	return e.Adjust.None() && e.Feather == 0 && e.Blur == 0 && e.Shadow.Colour.A == 0 && e.Glow.Colour.A == 0 && e.Blend == Normal
 }
 
 // Reach returns how far beyond its box effects show: left, up, right, down, in page px. A blur is taken to end

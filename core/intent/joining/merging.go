@@ -29,7 +29,7 @@ var mergingAsked = intent.Table{
 		at := inv.Apply(geom.Point{X: c.Box[0] + c.Box[2]/2, Y: c.Box[1] + c.Box[3]/2})
 		become := edit.Fields{
 			"kind": doc.Picture, "picture": edit.Fields{"media": c.Hash}, "path": nil, "text": nil, "shape": nil, "corner": nil,
-			"fill": doc.Fill{Kind: doc.NoFill}, "stroke": nil, "opacity": 1, "blend": nil, "blur": nil, "feather": nil, "shadow": nil, "glow": nil,
+			"fill": doc.Fill{Kind: doc.NoFill}, "stroke": nil, "opacity": 1, "blend": nil, "blur": nil, "feather": nil, "shadow": nil, "glow": nil, "adjust": nil,
 			"place": edit.Fields{"x": at.X, "y": at.Y, "w": c.Box[2], "h": c.Box[3], "turn": -geom.AngleOf(outer), "flipX": nil, "flipY": nil, "pivot": nil},
 		}
 		return edit.All(

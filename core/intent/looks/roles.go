@@ -293,7 +293,7 @@ func letGo(s *intent.Desk, sc *doc.Scene, role string) []edit.Command {
 
 // inked gives a layer the colours of another like it, and what these come from.
 func inked(id string, l *doc.Layer) edit.Part {
-	p := edit.Fields{"fill": l.Fill, "stroke": l.Stroke, "shadow": l.Shadow, "glow": l.Glow}
+	p := edit.Fields{"fill": l.Fill, "stroke": l.Stroke, "shadow": l.Shadow, "glow": l.Glow, "adjust": l.Adjust}
 	if l.Text != nil && l.Text.Plate != nil {
 		p["text"] = edit.Fields{"plate": l.Text.Plate}
 	}

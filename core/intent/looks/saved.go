@@ -19,12 +19,12 @@ func LookOf(s *intent.Desk, m scope.Moment, thread string) *doc.Look {
 		return nil
 	}
 	l := ink.Shown(list[0], s.Scene(m))
-	return &doc.Look{Fill: l.Fill, Stroke: l.Stroke, Opacity: l.Opacity, Blend: l.Blend, Blur: l.Blur, Feather: l.Feather, Shadow: l.Shadow, Glow: l.Glow, Corner: l.Corner}
+	return &doc.Look{Fill: l.Fill, Stroke: l.Stroke, Opacity: l.Opacity, Blend: l.Blend, Blur: l.Blur, Feather: l.Feather, Shadow: l.Shadow, Glow: l.Glow, Adjust: l.Adjust, Corner: l.Corner}
 }
 
 // dressed is the patch that gives a layer a look, as far as its kind has one: groups and pictures have no fill and stroke.
 func dressed(l *doc.Layer, k *doc.Look) edit.Fields {
-	p := edit.Fields{"opacity": k.Opacity, "blend": k.Blend, "blur": k.Blur, "feather": k.Feather, "shadow": k.Shadow, "glow": k.Glow}
+	p := edit.Fields{"opacity": k.Opacity, "blend": k.Blend, "blur": k.Blur, "feather": k.Feather, "shadow": k.Shadow, "glow": k.Glow, "adjust": k.Adjust}
 	if _, ok := edit.FillOf(l, edit.FillPart); !ok {
 		return p
 	}

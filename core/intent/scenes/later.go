@@ -21,7 +21,7 @@ type Carried struct {
 }
 
 // carried are the fields of a layer that an edit can be carried to later scenes in.
-var carried = []string{"place", "fill", "stroke", "opacity", "blend", "blur", "feather", "shadow", "glow", "corner", "shape", "text", "picture"}
+var carried = []string{"place", "fill", "stroke", "opacity", "blend", "blur", "feather", "shadow", "glow", "adjust", "corner", "shape", "text", "picture"}
 
 // fieldWords are what the parts of these are called on the screen; a field without a word here is called by its name.
 var fieldWords = map[string]string{

@@ -1,6 +1,7 @@
 // Which key does what is in shortcuts.ts; here is what gets the keys, and what has the keyboard after a press.
 import { desk, set } from '../project/desk'
 import { keyNow, nameOf, single } from '../ui/keymap'
+import { showBefore } from '../project/before'
 import { next, shortcuts } from './shortcuts'
 import { focusWords } from './Writing'
 
@@ -46,6 +47,7 @@ export function onKey(e: KeyboardEvent) {
 export function onKeyUp(e: KeyboardEvent) {
   if (nameOf(e) === keyNow('P') && desk().pivots && !(e.target as HTMLElement).closest('input, textarea, select'))
     set({ pivots: false })
+  showBefore(false)
 }
 
 /**

@@ -1,4 +1,5 @@
 // The keyboard: one table, which the shortcut sheet shows too.
+import { showBefore } from '../project/before'
 import { tap } from '../actions/tapping'
 import { copy, copyLook, lookHeld, pasteLook } from '../actions/clipboard'
 import { apply, redo, run, undo } from '../project/commands'
@@ -288,6 +289,7 @@ export const shortcuts: Shortcut[] = [
       if (desk().selection.length === 1) set({ pivots: true })
     },
   },
+  { group: 'See', keys: 'Shift+B', does: 'Held: what is selected before its adjustments', run: () => showBefore(true) },
   { group: 'Place', keys: 'Ctrl+G', does: 'Group', run: groupSelection },
   { group: 'Place', keys: 'Ctrl+Shift+G', does: 'Ungroup', run: () => ungroupSelection() },
   { group: 'Place', keys: 'PageUp', does: 'One forward', run: () => order('up') },

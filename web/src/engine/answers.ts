@@ -6,6 +6,26 @@
  */
 export type Fields = object | null
 
+/**
+ * Adjust is what is done to the colours of all that a layer shows, before its blur and shadow; the zero value leaves
+ * them. What each number does to a pixel is said by state.Adjust.
+ */
+export interface Adjust {
+  /** -1..1 */
+  brightness?: number
+  /** -1..1 */
+  contrast?: number
+  /** -1..1; -1: greys */
+  saturation?: number
+  /** degrees, -360..360 */
+  hue?: number
+  /** -1..1; below 0: cooler */
+  warmth?: number
+  /** 0..1 */
+  sharpness?: number
+  toned?: Toned
+}
+
 /** After says that layers are shown, and edited, as they are after changes of theirs. */
 export interface After {
   /** the changes */
@@ -113,6 +133,9 @@ export interface Becomes {
   feather?: number
   shadow?: Shadow
   glow?: Glow
+  adjust?: Adjust
+  /** another part of it, or another picture, into which it dissolves */
+  picture?: PictureUse
   shape?: Shape
   path?: string
   text?: Text
@@ -268,6 +291,8 @@ export interface Described {
   /** of moves by effect */
   effects: Record<string, Field[]>
   looks: LookFields
+  /** what is done to the colours of layers */
+  adjusts: Field[]
   /** kinds whose corners can be rounded */
   rounded: string[]
   /** what each kind of layer is called */
@@ -697,6 +722,8 @@ export interface Layer {
   feather?: number
   shadow?: Shadow
   glow?: Glow
+  /** what is done to the colours of what it shows */
+  adjust?: Adjust
   /** px, pictures and shapes with corners */
   corner?: number
   /** of a layer in a group: it is not painted, and the others show inside or outside of it */
@@ -733,6 +760,7 @@ export interface Look {
   feather?: number
   shadow?: Shadow
   glow?: Glow
+  adjust?: Adjust
   corner?: number
 }
 
@@ -1052,8 +1080,9 @@ export interface PenView {
 /** PictureUse shows an imported picture, or the part of it given by Crop. */
 export interface PictureUse {
   media: string
-  /** left, top, right, bottom in shares 0..1 */
   crop?: [number, number, number, number]
+  /** degrees clockwise by which it is turned in its frame, about the middle of the part; -360..360 */
+  turn?: number
 }
 
 /**
@@ -1468,6 +1497,27 @@ export interface TextRing {
   flip?: boolean
 }
 
+/** Tone is a colour by itself. */
+export interface Tone {
+  /** #rrggbb */
+  colour: string
+  /** a colour role of the scene, before Colour */
+  role?: string
+  /** -5..5: steps darker or lighter than the role */
+  tone?: number
+}
+
+/**
+ * Toned gives what a layer shows the hue of one tone, or runs from one tone where it is dark to another where it is
+ * light.
+ */
+export interface Toned {
+  /** 0..1 */
+  amount: number
+  /** one, or two with the dark one first */
+  tones: Tone[]
+}
+
 /** Transition is the way into a scene. */
 export interface Transition {
   /** cut, crossfade, morph, or an effect of pages */
@@ -1637,6 +1687,8 @@ export interface Intents {
     centre?: boolean
   }
   'add.text': { at?: [number, number] | null; text?: string; behind?: string }
+  'adjust.tone': { threads?: string[]; index?: number; tone?: Tone }
+  'adjust.tones': { threads?: string[]; count?: number }
   'align': { threads?: string[]; edge?: string; to?: string }
   'apart': { threads?: string[] }
   'bars': { moves?: string[]; part?: string; by?: number }

@@ -1,6 +1,7 @@
 // Paints display lists on a canvas. The rasteriser in core/raster does the same for files; both follow the Op constants
 // of core/frame, and a conformance test holds them against each other.
 import { engine } from './engine'
+import { readAdjusting } from './paint/adjust'
 import { picture, pictureMissing, picturesArrived } from './paint/bitmaps'
 import { effectsRoom, feather, needed, reachOf, withEffects, type Effects } from './paint/effects'
 import { skipInside, type Mark } from './paint/items'
@@ -296,7 +297,7 @@ class Painting {
     const v = this.numbers
     const k = this.view.scale
     const at = this.n
-    this.n += 10
+    this.n += 24
     const e: Effects = {
       opacity: v[at],
       blur: Math.min(1000, v[at + 1] * k),
@@ -308,8 +309,9 @@ class Painting {
         css: css(v, at + 6),
         alpha: v[at + 9],
       },
+      adjust: readAdjusting(v, at + 10, k),
     }
-    const plainly = e.blur === 0 && e.feather === 0 && e.shadow.alpha === 0
+    const plainly = e.blur === 0 && e.feather === 0 && e.shadow.alpha === 0 && !e.adjust
     const part = intersect(plainly || empty(shown) ? shown : grow(shown, effectsRoom), on.box)
     if (empty(part) || e.opacity === 0) return this.pass()
     if (plainly) {

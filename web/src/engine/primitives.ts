@@ -33,7 +33,7 @@ export const heads: Record<number, Head | undefined> = {
   1: { codes: 1, numbers: 6, terms: false, verbs: false, pixels: false, paint: true, inside: 0 },
   2: { codes: 1, numbers: 6, terms: false, verbs: true, pixels: false, paint: true, inside: 0 },
   3: { codes: 3, numbers: 15, terms: false, verbs: false, pixels: false, paint: false, inside: 0 },
-  4: { codes: 1, numbers: 18, terms: false, verbs: false, pixels: false, paint: false, inside: 1 },
+  4: { codes: 1, numbers: 32, terms: false, verbs: false, pixels: false, paint: false, inside: 1 },
   6: { codes: 0, numbers: 5, terms: false, verbs: false, pixels: false, paint: false, inside: 2 },
   8: { codes: 0, numbers: 8, terms: false, verbs: false, pixels: false, paint: false, inside: 1 },
   9: { codes: 1, numbers: 4, terms: true, verbs: false, pixels: false, paint: false, inside: 1 },

@@ -5,6 +5,7 @@ import { run } from '../project/commands'
 import { Fold, Section } from '../ui/Section'
 import { Label } from '../ui/controls'
 import { Swatch } from '../ui/ColourField'
+import { AdjustFields } from './AdjustFields'
 import { EffectFields } from './EffectFields'
 import { FillField } from './FillField'
 import { LooksRow } from './LooksRow'
@@ -23,10 +24,11 @@ export function Look({ selected }: { selected: Selected[] }) {
   const { looks, rounded } = engine.fields()
   const corners = layers.every((l) => rounded.includes(l.kind) && !l.shape?.corners)
   const all = filled.length > 0 && filled.length === layers.length
+  const pictures = layers.every((l) => l.kind === 'picture')
   const inGroup = selected.length === 1 && layers[0].kind === 'group' ? selected[0].colours : []
   return (
     <Section title="Look">
-      {layers.every((l) => l.kind === 'picture') && <PictureFields selected={selected} />}
+      {pictures && <PictureFields selected={selected} />}
       <div className="grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
         {all && <FillField layers={layers} threads={threads} />}
         {inGroup.length > 0 && (
@@ -57,11 +59,13 @@ export function Look({ selected }: { selected: Selected[] }) {
           />
         )}
       </div>
+      {pictures && <AdjustFields layers={layers} threads={threads} />}
       <ShapeFields layers={layers} threads={threads} />
       <div className="mt-1.5 grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
         {all && <StrokeFields layers={layers} threads={threads} />}
       </div>
       <EffectFields layers={layers} threads={threads} />
+      {!pictures && <AdjustFields layers={layers} threads={threads} />}
       <Fold title="Blend and kept looks" folded={!layers.some((l) => l.blend && l.blend !== 'normal')}>
         <div className="grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
           <DescribedField

@@ -1,4 +1,5 @@
 // Blur, feather and shadow of sheets, as core/raster/blur.go has them.
+import { adjusted, type Adjusting } from './adjust'
 import { give, grow, intersect, lay, plain, take, type Rect, type Sheet } from './sheets'
 
 export interface Effects {
@@ -6,6 +7,7 @@ export interface Effects {
   blur: number
   feather: number
   shadow: { x: number; y: number; blur: number; css: string; alpha: number }
+  adjust: Adjusting | null // done first
 }
 
 /** How many px a blur spreads what it blurs. */
@@ -22,7 +24,10 @@ export const effectsRoom = 6
 
 /** The part of box that decides what is seen in the part on, with what shines and casts shadows in from around it. */
 export function needed(box: Rect, on: Rect, e: Effects): Rect {
-  const near = grow(on, reachOf(e.blur) + reachOf(featherSigma(e.feather)))
+  const near = grow(
+    on,
+    reachOf(e.blur) + reachOf(featherSigma(e.feather)) + (e.adjust?.sharp ? reachOf(e.adjust.sigma) : 0),
+  )
   let need = near
   if (e.shadow.alpha > 0) {
     const cast = grow(
@@ -58,6 +63,7 @@ export function feather(s: Sheet, width: number) {
 
 /** Returns a sheet with the effects but for the opacity; the one given is taken. */
 export function withEffects(s: Sheet, e: Effects, part: Rect): Sheet {
+  if (e.adjust) s = adjusted(s, e.adjust)
   if (e.feather > 0) feather(s, e.feather)
   if (e.blur > 0) {
     const out = take(grow(s.box, reachOf(e.blur)))

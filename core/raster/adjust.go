@@ -1,0 +1,98 @@
+package raster
+
+import (
+	"math"
+
+	"capstan/core/state"
+)
+
+// adjusting is what a group does to the colours of what is in it, before all else.
+type adjusting struct {
+	sharp   float64 // of the difference from what a Gaussian makes of it
+	sigma   float64 // its deviation, device px
+	colours state.Colours
+}
+
+func (a *adjusting) none() bool { return a.sharp == 0 && a.colours == state.SameColours }
+
+// adjusting reads what a group does to colours.
+func (r *reader) adjusting(k float64) (a adjusting) {
+	a.sharp, a.sigma = min(max(r.num(), 0), 100), distance(r.num()*k)
+	for i := range a.colours {
+		a.colours[i] = min(max(r.num(), -1000), 1000)
+		if a.colours[i] != a.colours[i] {
+			a.colours[i] = 0
+		}
+	}
+	return a
+}
+
+// adjust changes the colours on a surface; its covers stay.
+func (p *Painter) adjust(s *surface, a *adjusting) {
+	if a.sharp > 0 && !s.dirty.Empty() {
+		p.sharpen(s, a)
+	}
+	if a.colours == state.SameColours {
+		return
+	}
+	// In 1/4096: what is linear in a colour is so in one that is multiplied by its cover, and what is added is as much of the cover.
+	var m [12]int64
+	for i, v := range a.colours {
+		m[i] = int64(math.Round(v * 4096))
+	}
+	last, made := uint32(0), uint32(0) // large parts of what is drawn have one colour
+	for y := s.dirty.Min.Y; y < s.dirty.Max.Y; y++ {
+		row := s.row(y, s.dirty.Min.X, s.dirty.Max.X)
+		for ; len(row) >= 4; row = row[4:] {
+			v := load(row, 0)
+			if v != last {
+				last, made = v, mapped12(v, &m)
+			}
+			store(row, 0, made)
+		}
+	}
+}
+
+func mapped12(v uint32, m *[12]int64) uint32 {
+	a := int64(v >> 24)
+	if a == 0 {
+		return 0
+	}
+	r, g, b := int64(v&0xFF), int64(v>>8&0xFF), int64(v>>16&0xFF)
+	x := (m[0]*r + m[1]*g + m[2]*b + m[3]*a + 2048) >> 12
+	y := (m[4]*r + m[5]*g + m[6]*b + m[7]*a + 2048) >> 12
+	z := (m[8]*r + m[9]*g + m[10]*b + m[11]*a + 2048) >> 12
+	return uint32(min(max(x, 0), a)) | uint32(min(max(y, 0), a))<<8 | uint32(min(max(z, 0), a))<<16 | uint32(a)<<24
+}
+
+// sharpen takes from each colour what is around it. A border does not count as dark: what is around is weighed by its cover.
+func (p *Painter) sharpen(s *surface, a *adjusting) {
+	around := p.surfaces.take(s.dirty)
+	defer p.surfaces.give(around)
+	w := s.dirty
+	around.dirty = w
+	for y := w.Min.Y; y < w.Max.Y; y++ {
+		copy(around.row(y, w.Min.X, w.Max.X), s.row(y, w.Min.X, w.Max.X))
+	}
+	p.blurrer.blur(around, a.sigma)
+	k := int64(math.Round(a.sharp * 4096))
+	for y := w.Min.Y; y < w.Max.Y; y++ {
+		row, rest := s.row(y, w.Min.X, w.Max.X), around.row(y, w.Min.X, w.Max.X)
+		for ; len(row) >= 4; row, rest = row[4:], rest[4:] {
+			v, u := load(row, 0), load(rest, 0)
+			c, d := int64(v>>24), int64(u>>24)
+			if c == 0 || d == 0 || v == u {
+				continue
+			}
+			out := uint32(c) << 24
+			for shift := 0; shift < 24; shift += 8 {
+				own, near := int64(v>>shift&0xFF), int64(u>>shift&0xFF)
+				if d != c {
+					near = (near*c + d/2) / d
+				}
+				out |= uint32(min(max(own+(k*(own-near)+2048)>>12, 0), c)) << shift
+			}
+			store(row, 0, out)
+		}
+	}
+}
