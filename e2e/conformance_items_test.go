@@ -70,9 +70,9 @@ func conformanceItems(sky string) []item {
 		picture("picture smaller", 214.7, 120.8, 0, nil),
 		picture("picture turned", 180, 101, 27, nil),
 		picture("picture larger", 2400, 1350, 0, nil),
-		picture("part of a picture", 150, 90, 0, func(l *doc.Layer) { l.Picture.Crop = &[4]float64{0.25, 0.1, 0.75, 0.6} }),
+		picture("part of a picture", 150, 90, 0, func(l *doc.Layer) { l.Picture.Crop = &doc.Crop{0.25, 0.1, 0.75, 0.6} }),
 		picture("part of a picture, turned in its frame", 150, 90, 6, func(l *doc.Layer) {
-			l.Picture.Crop, l.Picture.Turn = &[4]float64{0.3, 0.2, 0.7, 0.6}, 25
+			l.Picture.Crop, l.Picture.Turn = &doc.Crop{0.3, 0.2, 0.7, 0.6}, 25
 		}),
 		picture("faint picture", 150, 90, 14, func(l *doc.Layer) { l.Opacity = 0.5 }),
 		wrongly(shapeItem("group that fades as a whole", doc.Group, 0, 0, 8, func(l *doc.Layer) { pair(l, 0.6) }), "", map[string]func(*doc.Layer){
@@ -106,7 +106,7 @@ func conformanceItems(sky string) []item {
 		shapeItem("pictures side by side", doc.Group, 0, 0, 17, func(l *doc.Layer) {
 			tiles(l, func(i int, c *doc.Layer) {
 				c.Kind, c.Fill = doc.Picture, doc.Fill{Kind: doc.NoFill}
-				c.Picture = &doc.PictureUse{Media: sky, Crop: &[4]float64{float64(i%3) / 3, float64(i/3) / 2, float64(i%3+1) / 3, float64(i/3+1) / 2}}
+				c.Picture = &doc.PictureUse{Media: sky, Crop: &doc.Crop{float64(i%3) / 3, float64(i/3) / 2, float64(i%3+1) / 3, float64(i/3+1) / 2}}
 			})
 		}),
 	)

@@ -8,7 +8,7 @@ type PictureUse struct {
 }
 
 // Crop is a part of a picture: left, top, right, bottom in shares 0..1 of it.
-type Crop = [4]float64
+type Crop [4]float64
 
 // Uncropped is all of a picture.
 var Uncropped = Crop{0, 0, 1, 1}

@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"capstan/core/doc"
 	"fmt"
 	"maps"
 	"math"
@@ -184,6 +185,9 @@ func kindOf(v reflect.Value) string {
 // round cuts a number to what is written of it.
 func round(v float64) float64 { return math.Round(v*1e4)/1e4 + 0 }
 
+// crops are kept finer: a ten-thousandth of a picture may be pixels of the page.
+var crops = reflect.TypeFor[doc.Crop]()
+
 // assign gives to a copy of from, numbers rounded, which shares nothing with it.
 func assign(to, from reflect.Value) error {
 	misfit := func() error { return fmt.Errorf("a %s is no %s", kindOf(from), kindOf(to)) }
@@ -244,6 +248,9 @@ func assign(to, from reflect.Value) error {
 		for i := range to.Len() {
 			if err := assign(to.Index(i), from.Index(i)); err != nil {
 				return err
+			}
+			if v := from.Index(i); to.Type() == crops && v.CanFloat() {
+				to.Index(i).SetFloat(math.Round(v.Float()*1e8)/1e8 + 0)
 			}
 		}
 	case reflect.Struct:

@@ -89,6 +89,7 @@ var drags = map[string]func(s *Drags, b begun) (drag, error){
 	"gradient": (*Drags).moveGradient,
 	"shape":    (*Drags).reshape,
 	"points":   (*Drags).pullPoints,
+	"crop":     (*Drags).cropPicture,
 }
 
 // Begin starts a drag of a kind on the threads at a moment. handle is a compass point (nw, n, …) for size; "from", "to", "mid" or a "knot" with

@@ -20,6 +20,7 @@ type Overlay struct {
 	Away     []Away        `json:"away"`              // where moves of the layers begin or end elsewhere than at rest
 	Gradient *GradientLine `json:"gradient,omitzero"` // of the fill of a single layer
 	Rings    []Ring        `json:"rings"`             // of the shape of a single layer
+	Crop     *Crop         `json:"crop,omitzero"`     // of a single picture
 }
 
 // Box is a selected layer's box as it stands at the moment: corners from its own upper left clockwise.
@@ -57,6 +58,7 @@ func (s *Overlays) OverlayView(m scope.Moment, threads []string) Overlay {
 	if len(list) == 1 && !list[0].Locked {
 		v.Gradient = s.lineOf(m, list[0])
 		v.Rings = s.ringsOf(list[0])
+		v.Crop = s.cropOf(list[0])
 	}
 	all, free := geom.EmptyBox(), 0
 	for _, l := range list {

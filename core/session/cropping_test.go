@@ -25,12 +25,9 @@ func pictured(t *testing.T, place doc.Place) *session.Session {
 }
 
 // seen is where a point of a picture's file, in shares of it, lies on the page, and what part of it is seen.
-func seen(t *testing.T, s *session.Session, u, v float64) (geom.Point, [4]float64) {
+func seen(t *testing.T, s *session.Session, u, v float64) (geom.Point, doc.Crop) {
 	l := thread(t, s, 0, "a")
-	crop := [4]float64{0, 0, 1, 1}
-	if l.Picture.Crop != nil {
-		crop = *l.Picture.Crop
-	}
+	crop := l.Picture.Cropped()
 	box, _ := s.Film.Box(0, l.ID)
 	at := geom.Point{X: box.Min.X + (u-crop[0])/(crop[2]-crop[0])*box.W(), Y: box.Min.Y + (v-crop[1])/(crop[3]-crop[1])*box.H()}
 	return s.Film.RestMatrix(0, l.ID).Apply(at), crop
@@ -59,7 +56,7 @@ func TestPicturesAreCropped(t *testing.T) {
 	}
 	s := pictured(t, doc.Place{X: 160, Y: 120, W: 200, H: 100})
 	want(t, s, rest, "crop.ratio", `{"threads":["a"],"across":1,"down":1}`)
-	if l := thread(t, s, 0, "a"); l.Place.W != 100 || l.Place.H != 100 || *l.Picture.Crop != [4]float64{0.25, 0, 0.75, 1} {
+	if l := thread(t, s, 0, "a"); l.Place.W != 100 || l.Place.H != 100 || *l.Picture.Crop != (doc.Crop{0.25, 0, 0.75, 1}) {
 		t.Errorf("square it is %+v, %v", l.Place, *l.Picture.Crop)
 	}
 	want(t, s, rest, "crop.ratio", `{"threads":["a"]}`)
@@ -72,7 +69,7 @@ func TestPicturesAreCropped(t *testing.T) {
 		t.Fatal(err)
 	}
 	want(t, s, rest, "crop.fill", `{"threads":["a"]}`)
-	if l := thread(t, s, 0, "a"); l.Place.W != 100 || l.Place.H != 100 || *l.Picture.Crop != [4]float64{0.25, 0, 0.75, 1} {
+	if l := thread(t, s, 0, "a"); l.Place.W != 100 || l.Place.H != 100 || *l.Picture.Crop != (doc.Crop{0.25, 0, 0.75, 1}) {
 		t.Errorf("filled it is %+v, %v", l.Place, l.Picture.Crop)
 	}
 	for _, args := range []string{`{"threads":["a"],"left":1}`, `{"threads":["a"],"left":-0.1}`, `{"threads":["a"],"top":0.6,"bottom":0.6}`} {

@@ -158,7 +158,7 @@ func TestAPictureIsReplacedInItsPlace(t *testing.T) {
 	p := with(shapeOf("a", doc.Picture, 60, 70, 100, 50), shapeOf("b", doc.Picture, 20, 30, 40, 20))
 	p.Media = map[string]*doc.Media{old: {Name: "x.png", Type: "image/png", Width: 200, Height: 100}}
 	for _, l := range p.Film.Scenes[0].Layers {
-		l.Picture, l.Fill = &doc.PictureUse{Media: old, Crop: &[4]float64{0, 0, 0.5, 1}}, doc.Fill{Kind: doc.NoFill}
+		l.Picture, l.Fill = &doc.PictureUse{Media: old, Crop: &doc.Crop{0, 0, 0.5, 1}}, doc.Fill{Kind: doc.NoFill}
 	}
 	for size, want := range map[string]string{`"width":400,"height":200`: "100 50 true", `"width":100,"height":100`: "50 50 false"} {
 		s := open(t, p)

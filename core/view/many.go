@@ -37,7 +37,7 @@ func (s *Views) ManyView(m scope.Moment, threads []string) Many {
 			k = len(looks)
 			looks = append(looks, l)
 			// Whether they lie in a group would have to be sought for each: making them the ground says so.
-			w := Selected{Unites: l.Is().Joins, Grounds: scope.Groundable(l, nil), Layer: ink.Shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Strands: []Strand{}, Refs: [][2]float64{}}
+			w := Selected{Unites: l.Is().Joins, Grounds: scope.Groundable(l, nil), Layer: ink.Shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Inks: []InkUse{}, Kept: []string{}, Strands: []Strand{}, Refs: [][2]float64{}}
 			w.Layer.Path = "" // long, and shown by nothing but the page
 			wholeShape(w.Layer)
 			if l.Made != nil {

@@ -8,6 +8,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/shape"
 )
 
 // File is the file of a picture.
@@ -16,6 +17,8 @@ type File struct {
 	Source   string     `json:"source"`   // who made it, or where it is from
 	Licence  string     `json:"licence"`  // how it may be used
 	Crop     [4]float64 `json:"crop"`     // of its sides: how much is cut off on the left, above, on the right, below, shares
+	Zoom     float64    `json:"zoom"`     // how many times as large it is as just covers its frame
+	Turned   float64    `json:"turned"`   // degrees clockwise by which it is turned in its frame
 	Enlarged int        `json:"enlarged"` // how large it is shown of its own pixels at rest, per cent, where that is more than they are; else 0
 }
 
@@ -35,7 +38,10 @@ func (s *Views) fileOf(scene int, l *doc.Layer, m *doc.Media) *File {
 	if kind == "" {
 		kind = strings.ToUpper(strings.TrimPrefix(m.Type, "image/"))
 	}
-	f := &File{Words: fmt.Sprintf("%s, %d × %d px", kind, m.Width, m.Height), Source: m.Source, Licence: m.Licence}
+	f := &File{Words: fmt.Sprintf("%s, %d × %d px", kind, m.Width, m.Height), Source: m.Source, Licence: m.Licence, Zoom: 1, Turned: l.Picture.Turn}
+	if v, ok := shape.FramedOf(l); ok {
+		f.Zoom = v.Zoom()
+	}
 	w, h := float64(m.Width), float64(m.Height)
 	if c := l.Picture.Crop; c != nil {
 		f.Crop = [4]float64{c[0], c[1], 1 - c[2], 1 - c[3]}

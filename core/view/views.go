@@ -161,6 +161,7 @@ type Selected struct {
 	Later   int           `json:"later"`
 	Strands []Strand      `json:"strands"`  // the morphs that it goes through into the scene and, of the last, out of it
 	Colours []string      `json:"colours"`  // fills found in a group
+	Inks    []InkUse      `json:"inks"`     // all colours of a group, the most used first
 	Kept    []string      `json:"kept"`     // names of the layers it was made of
 	Made    string        `json:"made"`     // how it was made of them
 	Plate   *ink.Contrast `json:"contrast"` // of a text with its plate
@@ -181,7 +182,7 @@ func (s *Views) Selection(m scope.Moment, threads []string) []Selected {
 	sc := s.Shown.Doc.Film.Scenes[i]
 	s.Stand(m)
 	for _, l := range s.Layers(m, threads) {
-		v := Selected{Layer: ink.Shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Kept: []string{}, Strands: s.strandsOf(i, l.Thread), Closed: s.Shown.Encloses(i, l.ID), Missing: s.Missing(l), Plate: ink.PlateContrast(l, sc)}
+		v := Selected{Layer: ink.Shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Inks: inksOf(l, sc), Kept: []string{}, Strands: s.strandsOf(i, l.Thread), Closed: s.Shown.Encloses(i, l.ID), Missing: s.Missing(l), Plate: ink.PlateContrast(l, sc)}
 		v.Layer.Path = "" // long, and shown by nothing but the page
 		wholeShape(v.Layer)
 		if l.Roomy() {

@@ -4,4 +4,4 @@ package arrange
 import "capstan/core/intent"
 
 // Asked is all of it, by name.
-var Asked = intent.Join(addingAsked, aligningAsked, arrangingAsked, asideAsked, copiesAsked, croppingAsked, groundAsked, guidesAsked, maskingAsked, orderAsked, pastingAsked, pivotAsked, turningAsked, viewsAsked)
+var Asked = intent.Join(addingAsked, aligningAsked, arrangingAsked, asideAsked, copiesAsked, groundAsked, guidesAsked, maskingAsked, orderAsked, pastingAsked, pivotAsked, turningAsked, viewsAsked)

@@ -4,4 +4,4 @@ package looks
 import "capstan/core/intent"
 
 // Asked is all of it, by name.
-var Asked = intent.Join(fillsAsked, platesAsked, rolesAsked, savedAsked, wearingAsked, adjustingAsked)
+var Asked = intent.Join(fillsAsked, platesAsked, rolesAsked, savedAsked, wearingAsked, adjustingAsked, recolouringAsked)

@@ -1,5 +1,6 @@
 // The pen and the points of drawn paths: what a pointer and the keyboard do with them. The lines themselves are the
 // engine's.
+import { openCrop } from './cropping'
 import type { Intents } from '../engine/types'
 import { engine } from '../engine/engine'
 import type { View } from '../engine/painter'
@@ -53,6 +54,7 @@ export function openPoints() {
   const d = desk()
   const one = d.selected.length === 1 ? d.selected[0].layer : null
   if (!one || one.locked) return
+  if (one.kind === 'picture') return openCrop()
   if (one.kind !== 'path' && !run('points.begin', { threads: d.selection })) return
   if (desk().selected[0]?.layer.kind === 'path') set({ editing: d.selection[0], points: [], parted: [] })
 }

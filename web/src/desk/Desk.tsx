@@ -11,6 +11,7 @@ import { colourAt, drawDesk, pickAt, showsOther } from './canvas'
 import { takePictures } from '../actions/pictures'
 import { Aids } from './Aids'
 import { Overlay } from './Overlay'
+import { cropped, leaveCrop, zoomCrop } from '../actions/cropping'
 import { edited, openPoints, endPen, penBack, penDoes, selectPointsIn } from '../actions/drawing'
 import { Pen } from './Pen'
 import { PageWords } from './PageWords'
@@ -247,6 +248,7 @@ export function Desk() {
       drag.current = { kind: 'draw', x, y, page }
       return
     }
+    if (cropped()) leaveCrop()
     if (edited()) {
       // beside its points: a frame selects some, a press lets go
       drag.current = { kind: 'marquee', x, y, page }
@@ -444,7 +446,8 @@ export function Desk() {
       e.preventDefault()
       if (!view || !desk().film) return
       const r = el.getBoundingClientRect()
-      if (e.shiftKey) {
+      if (cropped() && !e.ctrlKey && !e.shiftKey) zoomCrop(Math.exp(-e.deltaY * 0.0015))
+      else if (e.shiftKey) {
         const p = desk().zoom === 'fit' ? { x: 0, y: 0 } : desk().pan
         set({ zoom: view.scale, pan: { x: p.x - (e.deltaX || e.deltaY), y: p.y } })
       } else zoomAt(view, size, e.clientX - r.left, e.clientY - r.top, Math.exp(-e.deltaY * 0.0015))

@@ -3,6 +3,7 @@ import type { Ghost, Overlay as OverlayView, OverlayBox, XY } from '../engine/ty
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import type { View } from '../engine/painter'
+import { CropFrame } from './CropFrame'
 import { Gradient } from './GradientHandles'
 import { Rings } from './Rings'
 import { toDesk, type Start } from './view'
@@ -31,6 +32,7 @@ export function Overlay({
   const armed = useDesk((d) => d.tool !== 'select' || !!d.picking || d.ordering !== null)
   const preview = useDesk((d) => d.preview)
   const single = overlay.boxes.length === 1
+  const crop = useDesk((d) => (single && d.cropping === overlay.boxes[0].thread ? overlay.crop : undefined))
   if (preview) {
     const at = `translate(${toDesk(view, [0, 0])}) scale(${view.scale})`
     return (
@@ -78,7 +80,9 @@ export function Overlay({
       ))}
       {overlay.around && <Outlines boxes={overlay.boxes} view={view} />}
       {overlay.around && <Brackets box={overlay.around} view={view} handles quiet={dragging} onGesture={onGesture} />}
-      {(single || !overlay.around) &&
+      {crop && <CropFrame crop={crop} view={view} onGesture={onGesture} />}
+      {!crop &&
+        (single || !overlay.around) &&
         overlay.boxes.map((b) => (
           <Brackets
             key={b.thread}

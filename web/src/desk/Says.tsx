@@ -6,6 +6,7 @@ import { carryEdit, run } from '../project/commands'
 import { Check } from '../ui/Check'
 import { Button, Sign } from '../ui/controls'
 import { keepKeys } from '../ui/typing'
+import { leaveCrop } from '../actions/cropping'
 import { penMirror } from '../actions/drawing'
 import { counted } from '../words'
 
@@ -25,7 +26,8 @@ export function Says({ offer }: { offer: string | null }) {
   const playsAlong = useDesk((d) => d.playsAlong)
   const bares = useDesk((d) => (d.selected.length === 1 && !d.playing && !d.dragging ? d.selected[0].bares : ''))
   const taking = useDesk((d) => d.taking)
-  const idle = !offer && !picking && tool === 'select' && !across && !ordering
+  const crop = useDesk((d) => d.selection.length === 1 && d.cropping === d.selection[0] && !d.playing)
+  const idle = !crop && !offer && !picking && tool === 'select' && !across && !ordering
   if (idle && !bares && !taking) return null
   return (
     <div
@@ -42,6 +44,14 @@ export function Says({ offer }: { offer: string | null }) {
             {taking.of > 1 ? `Taking in ${taking.n} of ${taking.of}: ` : 'Taking in '}“{taking.name}” …
           </span>
           <Button onClick={taking.cancel}>Cancel</Button>
+        </>
+      )}
+      {crop && (
+        <>
+          <span>Crop: drag the picture, or the frame in ink over it. Wheel zooms.</span>
+          <Button look="main" onClick={leaveCrop}>
+            Done
+          </Button>
         </>
       )}
       {offer && (

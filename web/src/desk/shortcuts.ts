@@ -1,4 +1,5 @@
 // The keyboard: one table, which the shortcut sheet shows too.
+import { cropped, leaveCrop, panCrop } from '../actions/cropping'
 import { showBefore } from '../project/before'
 import { tap } from '../actions/tapping'
 import { copy, copyLook, lookHeld, pasteLook } from '../actions/clipboard'
@@ -73,7 +74,8 @@ const step = (frames: number) => {
   if (film) goToTime(engine.step(moment.time, frames))
 }
 const nudge = (dx: number, dy: number) => {
-  if (edited() && desk().points.length) nudgePoints(dx, dy)
+  if (cropped()) panCrop(dx, dy)
+  else if (edited() && desk().points.length) nudgePoints(dx, dy)
   else if (desk().selection.length) grouped('nudge', () => run('nudge', { threads: desk().selection, dx, dy }))
 }
 const grow = (by: number) => {
@@ -148,6 +150,7 @@ export function next(by: number): boolean {
 function escape() {
   const d = desk()
   if (d.pen) endPen()
+  else if (cropped()) leaveCrop()
   else if (edited()) leavePoints()
   else if (d.picking) set({ picking: null })
   else if (d.ordering) set({ ordering: null })
@@ -213,7 +216,7 @@ export const shortcuts: Shortcut[] = [
   {
     group: 'Add',
     keys: 'Enter',
-    does: 'Put down what is picked; end a drawing; else edit the words, or the points, of what is selected',
+    does: 'Put down what is picked; end a drawing; else edit the words or points, or crop the picture',
     run: () => putDown(),
   },
   { group: 'Select', keys: 'Tab', does: 'Next layer, on the page; past the last, on to the rail', run: () => {} },
@@ -366,6 +369,10 @@ function putDown() {
     return
   }
   if (tool === 'select') {
+    if (cropped()) {
+      leaveCrop()
+      return
+    }
     const [only, more] = desk().selected
     if (only?.layer.kind === 'text' && !more) startWriting(only.layer.thread, 'end')
     else openPoints()

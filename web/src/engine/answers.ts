@@ -259,6 +259,19 @@ export interface Credit {
   licence: string
 }
 
+/** Crop is all of a picture of which its frame shows a part. */
+export interface Crop {
+  media: string
+  /** of its file, the longer one, px */
+  side: number
+  /** maps 1 by 1 of all of it to the page */
+  place: [number, number, number, number, number, number]
+  /** corners of its frame, as of boxes */
+  frame: [[number, number], [number, number], [number, number], [number, number]]
+  /** those of all of it */
+  whole: [[number, number], [number, number], [number, number], [number, number]]
+}
+
 /** Cue is a named moment of a scene where a presenter may be waited for. */
 export interface Cue {
   id: string
@@ -483,6 +496,10 @@ export interface File {
   licence: string
   /** of its sides: how much is cut off on the left, above, on the right, below, shares */
   crop: [number, number, number, number]
+  /** how many times as large it is as just covers its frame */
+  zoom: number
+  /** degrees clockwise by which it is turned in its frame */
+  turned: number
   /** how large it is shown of its own pixels at rest, per cent, where that is more than they are; else 0 */
   enlarged: number
 }
@@ -678,6 +695,11 @@ export interface Held {
   ends: Ghost[]
   /** of the scene at rest: what part of the page it shows */
   view?: Frame
+}
+
+/** InkUse is a colour that a group is painted with, as it is in its scene, and how often. */
+export interface InkUse extends Tone {
+  count: number
 }
 
 /** InsetUse plays an inset. */
@@ -985,6 +1007,8 @@ export interface Overlay {
   gradient?: GradientLine
   /** of the shape of a single layer */
   rings: Ring[]
+  /** of a single picture */
+  crop?: Crop
 }
 
 /** Box is a selected layer's box as it stands at the moment: corners from its own upper left clockwise. */
@@ -1246,6 +1270,8 @@ export interface Selected {
   strands: Strand[]
   /** fills found in a group */
   colours: string[]
+  /** all colours of a group, the most used first */
+  inks: InkUse[]
   /** names of the layers it was made of */
   kept: string[]
   /** how it was made of them */
@@ -1711,6 +1737,8 @@ export interface Intents {
     upright?: boolean
   }
   'crop.fill': { threads?: string[] }
+  'crop.fit': { threads?: string[] }
+  'crop.pan': { threads?: string[]; dx?: number; dy?: number }
   'crop.ratio': { threads?: string[]; across?: number; down?: number }
   'crop.sides': {
     threads?: string[]
@@ -1719,6 +1747,8 @@ export interface Intents {
     right?: number | null
     bottom?: number | null
   }
+  'crop.turn': { threads?: string[]; turn?: number }
+  'crop.zoom': { threads?: string[]; zoom?: number; by?: number }
   'cue.add': { at?: number | null }
   'delete': { threads?: string[]; everywhere?: boolean }
   'depth': { threads?: string[]; depth?: number; stays?: boolean | null }
@@ -1844,6 +1874,9 @@ export interface Intents {
   'points.reverse': { thread?: string; ids?: string[] }
   'points.simplify': { thread?: string; tolerance?: number }
   'points.smooth': { thread?: string; ids?: string[] }
+  'recolour.nearest': { threads?: string[]; roles?: boolean }
+  'recolour.one': { threads?: string[]; from?: Tone; to?: Tone }
+  'recolour.shift': { threads?: string[]; hue?: number; light?: number; chroma?: number }
   'roles.apply': { roles?: Record<string, string>; scenes?: string[] }
   'roles.begin': { }
   'roles.propose': { rgba?: string; scenes?: string[] }

@@ -10,6 +10,7 @@ import { EffectFields } from './EffectFields'
 import { FillField } from './FillField'
 import { LooksRow } from './LooksRow'
 import { PictureFields } from './PictureFields'
+import { RecolourFields } from './RecolourFields'
 import { ShapeFields } from './ShapeFields'
 import { DescribedField } from './Described'
 import { StrokeFields } from './StrokeFields'
@@ -60,6 +61,7 @@ export function Look({ selected }: { selected: Selected[] }) {
         )}
       </div>
       {pictures && <AdjustFields layers={layers} threads={threads} />}
+      {selected.length === 1 && selected[0].inks.length > 0 && <RecolourFields key={layers[0].id} of={selected[0]} />}
       <ShapeFields layers={layers} threads={threads} />
       <div className="mt-1.5 grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
         {all && <StrokeFields layers={layers} threads={threads} />}

@@ -2,8 +2,9 @@
 import { pictureFiles } from '../server/server'
 import { ImageUp } from 'lucide-react'
 import { useRef } from 'react'
+import { leaveCrop, openCrop } from '../actions/cropping'
 import { replacePicture } from '../actions/pictures'
-import type { Selected } from '../engine/types'
+import type { File, Selected } from '../engine/types'
 import { apply, run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import { NumberField } from '../ui/NumberField'
@@ -44,7 +45,7 @@ export function PictureFields({ selected }: { selected: Selected[] }) {
           Replace file …
         </Button>
       </div>
-      {file && <CropFields threads={threads} crop={file.crop} />}
+      {file && <CropFields threads={threads} file={file} />}
       {file && (
         <Fold title="Source and licence" folded={!file.source && !file.licence}>
           <div className="grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 py-1">
@@ -92,7 +93,9 @@ const ratios: [string, number, number][] = [
 ]
 
 /** What part of its file a picture shows: what is cut off stays out of sight, and comes back when it is asked for. */
-function CropFields({ threads, crop }: { threads: string[]; crop: number[] }) {
+function CropFields({ threads, file }: { threads: string[]; file: File }) {
+  const { crop } = file
+  const cropping = useDesk((d) => d.cropping === threads[0])
   const side = (k: number, of: 'left' | 'top' | 'right' | 'bottom', label: string) => (
     <NumberField
       label={label}
@@ -105,14 +108,33 @@ function CropFields({ threads, crop }: { threads: string[]; crop: number[] }) {
       onSet={(v) => run('crop.sides', { threads, [of]: v / 100 })}
     />
   )
-  const cut = crop.some((v) => v > 0)
+  const cut = crop.some((v) => v > 0) || file.turned !== 0
   return (
-    <Fold title="Crop" folded={!cut}>
+    <Fold key={cropping ? 1 : 0} title="Crop" folded={!cut && !cropping}>
       <div className="grid grid-cols-[2.75rem_1fr_2.75rem_1fr] items-center gap-x-1.5 gap-y-1.5 py-1">
         {side(0, 'left', 'Left')}
         {side(2, 'right', 'Right')}
         {side(1, 'top', 'Above')}
         {side(3, 'bottom', 'Below')}
+        <NumberField
+          label="Zoom"
+          name="How large it is in its frame; 100: it just covers it"
+          unit="%"
+          min={100}
+          max={100000}
+          value={Math.round(file.zoom * 1000) / 10}
+          onSet={(v) => run('crop.zoom', { threads, zoom: v / 100 })}
+        />
+        <NumberField
+          label="Turn"
+          name="How far it is turned in its frame"
+          unit="°"
+          digits={1}
+          min={-180}
+          max={180}
+          value={file.turned}
+          onSet={(turn) => run('crop.turn', { threads, turn })}
+        />
       </div>
       <div className="grid grid-cols-3 gap-1 pb-1">
         {ratios.map(([word, across, down]) => (
@@ -127,6 +149,21 @@ function CropFields({ threads, crop }: { threads: string[]; crop: number[] }) {
         ))}
       </div>
       <div className="grid grid-cols-2 gap-1 pb-1">
+        <Button
+          className="!h-7 !px-1 text-[0.75rem]"
+          title="Also by a double press on it, or by Enter"
+          aria-pressed={cropping}
+          onClick={() => (cropping ? leaveCrop() : openCrop())}
+        >
+          {cropping ? 'Done' : 'On the page'}
+        </Button>
+        <Button
+          className="!h-7 !px-1 text-[0.75rem]"
+          title="All of it, in the largest frame of its proportions within the one it has"
+          onClick={() => run('crop.fit', { threads })}
+        >
+          Fit in the frame
+        </Button>
         <Button
           className="!h-7 !px-1 text-[0.75rem]"
           title="In its own proportions, over all of the frame that it has"

@@ -21,6 +21,7 @@ export interface ToolSlice {
   smoothing: number // of lines drawn by hand, px on the screen
   // The text whose words are edited; from anchor to caret they are selected.
   writing: { thread: string; anchor: number; caret: number } | null
+  cropping: string | null // thread of the picture that is cropped on the page
   editing: string | null // thread of the path whose points are edited
   points: string[] // of them, those that are selected
   parted: string[] // of them, those whose handles go by themselves
@@ -41,6 +42,7 @@ slice<ToolSlice>({
   playsAlong: true,
   smoothing: 4,
   writing: null,
+  cropping: null,
   editing: null,
   points: [],
   parted: [],

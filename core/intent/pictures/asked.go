@@ -1,0 +1,7 @@
+// Package pictures is what is asked about pictures: what part of its file one shows.
+package pictures
+
+import "capstan/core/intent"
+
+// Asked is all of it, by name.
+var Asked = intent.Join(croppingAsked)
