@@ -158,6 +158,8 @@ type Media struct {
 	Source  string `json:"source,omitzero"`  // who made it, or where it is from, at most MaxCredit characters
 	Licence string `json:"licence,omitzero"` // how it may be used, likewise
 	Moves   bool   `json:"moves,omitzero"`   // the original has more pictures than the first, which is shown
+	Shown   *Crop  `json:"shown,omitzero"`   // the part that is not clear all around, where there is more than that
+	Intake  int    `json:"intake,omitzero"`  // which of Capstan's ways to read pictures it was read by; see Intake
 
 	// Of fonts, whose type is font/ttf or font/otf.
 	Family string `json:"family,omitzero"`
@@ -165,6 +167,9 @@ type Media struct {
 	Italic bool   `json:"italic,omitzero"`
 	Stays  bool   `json:"stays,omitzero"` // it may not be handed on in a bundle
 }
+
+// Intake is the way in which pictures are read now. What was read by an older one stays as it is until it is read anew.
+const Intake = 4
 
 // IsFont reports whether the file is a font.
 func (m *Media) IsFont() bool { return strings.HasPrefix(m.Type, "font/") }

@@ -113,6 +113,9 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 				c.fail(at+field, "is longer than %d characters", MaxCredit)
 			}
 		}
+		if v := m.Shown; v != nil && !(v[0] >= 0 && v[1] >= 0 && v[2] <= 1 && v[3] <= 1 && v[0] < v[2] && v[1] < v[3]) {
+			c.fail(at+".shown", "is no part of the picture")
+		}
 		if m.IsFont() && (m.Family == "" || len(m.Family) > 400 || m.Weight < 1 || m.Weight > 1000) {
 			c.fail(at, "is a font without a family, or without a weight from 1 to 1000")
 		}

@@ -82,6 +82,9 @@ func (c *AddMedia) apply(e *editor) error {
 	m := c.Media.Clone()
 	if old := e.p.Media[c.Hash]; old != nil { // who made it has been said
 		m.Source, m.Licence = old.Source, old.Licence
+		if m.Name == "" {
+			m.Name = old.Name
+		}
 	}
 	e.p.Media[c.Hash] = m
 	return nil

@@ -173,7 +173,7 @@ func (p *Player) place(t motion.Instant) {
 	p.when = when{into: true, from: from, scene: s, leaving: leaving, entering: entering}
 	switch {
 	case st.kind == doc.Morph:
-		p.page(morph.Paints(&from.background, &s.background, e), geom.Point{})
+		p.pages(&from.background, &s.background, e)
 		list, second := st.plan(f)
 		if w.Share >= 0.5 {
 			list = second
@@ -265,6 +265,21 @@ func (p *Player) close(i int) { p.nodes[i].end = len(p.nodes) }
 
 func (p *Player) page(c Paint, at geom.Point) {
 	p.close(p.open(node{kind: pageNode, paint: c, m: geom.Translate(at)}))
+}
+
+// pages adds what becomes of a background in a morph: one that cannot become the other by degrees dissolves into it.
+func (p *Player) pages(a, b *Paint, e float64) {
+	if morph.Steady(a, b) || e <= 0 || e >= 1 {
+		p.page(morph.Paints(a, b, e), geom.Point{})
+		return
+	}
+	mix := p.open(node{kind: mixNode, share: e, alpha: 1})
+	for _, c := range []*Paint{a, b} {
+		i := p.open(node{kind: sideNode, alpha: 1})
+		p.page(*c, geom.Point{})
+		p.close(i)
+	}
+	p.close(mix)
 }
 
 func (p *Player) side(kind nodeKind, s *scene, c *motion.Clock, at geom.Point) {

@@ -56,6 +56,14 @@ func shadows(p, q state.Shadow, t float64) state.Shadow {
 	return state.Shadow{X: p.X + (q.X-p.X)*t, Y: p.Y + (q.Y-p.Y)*t, Blur: n(p.Blur, q.Blur), Colour: paint.Mix(p.Colour, q.Colour, t)}
 }
 
+// Steady reports whether Paints takes one paint into the other by degrees: it changes textures, and kinds of gradients, half way.
+func Steady(a, b *state.Paint) bool {
+	if a.Texture != nil || b.Texture != nil {
+		return a.Texture != nil && b.Texture != nil && *a.Texture == *b.Texture && a.Axes == b.Axes
+	}
+	return a.Gradient == nil || b.Gradient == nil || a.Gradient.Radial == b.Gradient.Radial
+}
+
 // Paints interpolates two paints in OKLab. A colour counts as a gradient of that colour along the other's line; a linear and
 // a radial gradient change half way.
 func Paints(a, b *state.Paint, t float64) state.Paint {

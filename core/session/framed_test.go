@@ -66,7 +66,7 @@ func TestFramesStayCovered(t *testing.T) {
 				}
 			default:
 				if !near(was.Whole, is.Whole) {
-t.Fatalf("%d %s: the picture goes from %v to %v %+v %+v", i, h, was.Whole, is.Whole, thread(t, s, 0, "a").Place, *thread(t, s, 0, "a").Picture.Crop)
+					t.Fatalf("%d %s: the picture goes from %v to %v %+v %+v", i, h, was.Whole, is.Whole, thread(t, s, 0, "a").Place, *thread(t, s, 0, "a").Picture.Crop)
 				}
 			}
 			list := s.Film.Player().AtRest(0, frame.View{Scale: 1})

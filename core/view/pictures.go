@@ -19,6 +19,9 @@ type File struct {
 	Crop     [4]float64 `json:"crop"`     // of its sides: how much is cut off on the left, above, on the right, below, shares
 	Zoom     float64    `json:"zoom"`     // how many times as large it is as just covers its frame
 	Turned   float64    `json:"turned"`   // degrees clockwise by which it is turned in its frame
+	Trims    bool       `json:"trims"`    // it has clear margins that are shown
+	Old      bool       `json:"old"`      // it was read as pictures are no longer
+	Scale    float64    `json:"scale"`    // px of the page to one of its own, at rest
 	Enlarged int        `json:"enlarged"` // how large it is shown of its own pixels at rest, per cent, where that is more than they are; else 0
 }
 
@@ -38,9 +41,13 @@ func (s *Views) fileOf(scene int, l *doc.Layer, m *doc.Media) *File {
 	if kind == "" {
 		kind = strings.ToUpper(strings.TrimPrefix(m.Type, "image/"))
 	}
-	f := &File{Words: fmt.Sprintf("%s, %d × %d px", kind, m.Width, m.Height), Source: m.Source, Licence: m.Licence, Zoom: 1, Turned: l.Picture.Turn}
+	f := &File{Words: fmt.Sprintf("%s, %d × %d px", kind, m.Width, m.Height), Source: m.Source, Licence: m.Licence, Zoom: 1, Turned: l.Picture.Turn, Old: m.Intake < doc.Intake}
+	if v := m.Shown; v != nil {
+		c := l.Picture.Cropped()
+		f.Trims = l.Picture.Turn == 0 && (c[0] < v[0]-1e-6 || c[1] < v[1]-1e-6 || c[2] > v[2]+1e-6 || c[3] > v[3]+1e-6)
+	}
 	if v, ok := shape.FramedOf(l); ok {
-		f.Zoom = v.Zoom()
+		f.Zoom = math.Round(v.Zoom()*1e6) / 1e6
 	}
 	w, h := float64(m.Width), float64(m.Height)
 	if c := l.Picture.Crop; c != nil {
@@ -49,7 +56,8 @@ func (s *Views) fileOf(scene int, l *doc.Layer, m *doc.Media) *File {
 	}
 	at := s.Shown.Ancestry(scene, l.ID).Mul(s.Shown.RestMatrix(scene, l.ID))
 	across, down := at.ApplyVector(geom.Point{X: l.Place.W}).Len(), at.ApplyVector(geom.Point{Y: l.Place.H}).Len()
-	if k := max(across/max(w, 1e-9), down/max(h, 1e-9)); k > 1.01 {
+	f.Scale = max(across/max(w, 1e-9), down/max(h, 1e-9))
+	if k := f.Scale; k > 1.01 {
 		f.Enlarged = int(math.Round(min(k, 1e4) * 100))
 	}
 	return f

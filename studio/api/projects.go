@@ -385,6 +385,16 @@ func (s *Server) takeIn(c *gin.Context, limit int64, tooLarge string, take func(
 	reply(c, http.StatusCreated, gin.H{"hash": hash, "media": facts, "space": used})
 }
 
+// anew reads a picture again, as pictures are read now.
+func (s *Server) anew(c *gin.Context) {
+	facts, err := s.files.Anew(c.Param("hash"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	reply(c, http.StatusOK, gin.H{"hash": c.Param("hash"), "media": facts})
+}
+
 // missing lists the media of a project whose files are not there.
 func (s *Server) missing(c *gin.Context) {
 	p, _, err := s.store.Load(c.Param("id"))

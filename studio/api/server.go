@@ -142,6 +142,7 @@ func (s *Server) Handler() http.Handler {
 	a.POST("/bundles", s.postBundle)
 	a.POST("/media", s.postMedia)
 	a.GET("/media/:hash/:mip", s.getMedia)
+	a.POST("/media/:hash/anew", s.anew)
 	a.GET("/projects/:id/missing", s.missing)
 	a.POST("/projects/:id/pictures", s.mergeLayers)
 	a.GET("/projects/:id/stages", s.listStages)

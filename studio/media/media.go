@@ -15,6 +15,8 @@ import (
 	"path/filepath"
 	"regexp"
 	"slices"
+	"strconv"
+	"strings"
 	"sync"
 	"time"
 
@@ -100,16 +102,91 @@ func (f *Folder) Take(r io.Reader, name string) (hash string, facts *doc.Media, 
 			return "", nil, unread(err)
 		}
 	}
-	source, licence := credits(data)
-	facts = &doc.Media{
-		Source: source, Licence: licence,
-		Name: filepath.Base(name), Type: k.mime, Bytes: int64(len(data)),
-		Width: rgba.Rect.Dx(), Height: rgba.Rect.Dy(), Opaque: rgba.Opaque(), Moves: k.moves != nil && k.moves(data),
-	}
+	facts = factsOf(k, data, rgba)
+	facts.Name = filepath.Base(name)
 	if known {
+		facts.Intake = f.readBy(hash)
 		return hash, facts, nil
 	}
 	return hash, facts, f.store(hash, k.ext, data, rgba)
+}
+
+// factsOf is what is known of a picture that was read now, but for its name.
+func factsOf(k *reader, data []byte, rgba *image.RGBA) *doc.Media {
+	source, licence := credits(data)
+	return &doc.Media{
+		Source: source, Licence: licence, Type: k.mime, Bytes: int64(len(data)),
+		Width: rgba.Rect.Dx(), Height: rgba.Rect.Dy(), Opaque: rgba.Opaque(), Moves: k.moves != nil && k.moves(data),
+		Shown: shown(rgba), Intake: doc.Intake,
+	}
+}
+
+// shown is the part of a picture outside of which all is clear; nil where that is all of it, or none.
+func shown(m *image.RGBA) *doc.Crop {
+	w, h := m.Rect.Dx(), m.Rect.Dy()
+	box := image.Rectangle{}
+	for y := range h {
+		row := m.Pix[y*m.Stride : y*m.Stride+4*w]
+		l, r := 0, w
+		for l < w && row[4*l+3] == 0 {
+			l++
+		}
+		for r > l && row[4*r-1] == 0 {
+			r--
+		}
+		if l < r {
+			box = box.Union(image.Rect(l, y, r, y+1))
+		}
+	}
+	if box.Empty() || box == m.Rect {
+		return nil
+	}
+	return &doc.Crop{float64(box.Min.X) / float64(w), float64(box.Min.Y) / float64(h), float64(box.Max.X) / float64(w), float64(box.Max.Y) / float64(h)}
+}
+
+// Anew reads a picture that was taken in before again, as pictures are read now: wherever it is used it looks like that then. What is known of it is
+// returned but for its name.
+func (f *Folder) Anew(hash string) (*doc.Media, error) {
+	p, err := f.Original(hash)
+	if err != nil {
+		return nil, err
+	}
+	data, err := os.ReadFile(p)
+	if err != nil {
+		return nil, err
+	}
+	k := readerOf(data)
+	if k == nil {
+		return nil, words.New("picture.kind")
+	}
+	f.large.Lock()
+	defer f.large.Unlock()
+	rgba, err := decoded(k, data)
+	if err != nil {
+		return nil, unread(err)
+	}
+	if err := f.store(hash, filepath.Ext(p), data, rgba); err != nil {
+		return nil, err
+	}
+	f.mu.Lock()
+	for mip := range 17 {
+		f.forget(f.derived(hash, mip))
+	}
+	f.mu.Unlock()
+	return factsOf(k, data, rgba), nil
+}
+
+// readBy is which way a picture that is there was read by; 0 where that is not known.
+func (f *Folder) readBy(hash string) int {
+	data, err := os.ReadFile(filepath.Join(f.dir, hash, "intake"))
+	if err != nil {
+		return 0
+	}
+	n, err := strconv.Atoi(strings.TrimSpace(string(data)))
+	if err != nil {
+		return 0
+	}
+	return n
 }
 
 // kept is a picture that was taken in already, as it was then: it is read once, and stays as it is. It is nil for one that is not there.
@@ -128,9 +205,6 @@ func (f *Folder) kept(hash, ext string) *image.RGBA {
 	_ = os.Chtimes(filepath.Join(f.dir, hash+ext), now, now) // as if taken in anew; else it might be swept before it is used
 	return img
 }
-
-// intake is the version of how derivatives are made; those that are there stay as they are.
-const intake = "3"
 
 // decoded returns a picture upright, in sRGB, premultiplied, in 8 bits a channel.
 func decoded(r *reader, data []byte) (*image.RGBA, error) {
@@ -163,7 +237,7 @@ func (f *Folder) store(hash, ext string, data []byte, mip *image.RGBA) error {
 		}
 		mip = halve(mip)
 	}
-	if err := aside.Write(filepath.Join(f.dir, hash, "intake"), []byte(intake+"\n"), 0o600); err != nil {
+	if err := aside.Write(filepath.Join(f.dir, hash, "intake"), fmt.Append(nil, doc.Intake, "\n"), 0o600); err != nil {
 		return err
 	}
 	// The original comes last: a hash with its original is complete.

@@ -55,6 +55,45 @@ var croppingAsked = intent.Table{
 			return narrowed(doc.Uncropped, l.Place.W/l.Place.H*float64(file.Height)/float64(file.Width)), true
 		})
 	}),
+	// The clear margins of pictures are cut off; what is seen of them stays where it is.
+	"crop.trim": intent.Of(func(s *intent.Desk, m scope.Moment, c *intent.Threads) (edit.Command, error) {
+		trims := false
+		cut, err := cropped(s, m, c.Threads, func(l *doc.Layer, is doc.Crop) (doc.Crop, bool) {
+			file := s.Doc.Media[l.Picture.Media]
+			if file == nil || file.Shown == nil || l.Picture.Turn != 0 {
+				return is, false
+			}
+			v := file.Shown
+			next := doc.Crop{max(is[0], v[0]), max(is[1], v[1]), min(is[2], v[2]), min(is[3], v[3])}
+			if next[2]-next[0] < shape.LeastCrop || next[3]-next[1] < shape.LeastCrop {
+				return is, false // nothing but margins is seen of it
+			}
+			trims = trims || next != is
+			return next, false
+		})
+		if err == nil && !trims {
+			return nil, words.New("picture.full")
+		}
+		return cut, err
+	}),
+	// Pictures get frames as large as that of the first, and fill them: as much larger than just covers these as they were.
+	"crop.same": intent.Of(func(s *intent.Desk, m scope.Moment, c *intent.Threads) (edit.Command, error) {
+		var first *shape.Framed
+		count := 0
+		cut, err := reframed(s, m, c.Threads, func(_ *doc.Layer, f shape.Framed) shape.Framed {
+			if count++; first == nil {
+				first = &f
+				return f
+			}
+			zoom := f.Zoom()
+			f.Frame = first.Frame
+			return f.Zoomed(zoom / f.Zoom())
+		})
+		if err == nil && count < 2 {
+			return nil, words.New("arrange.two")
+		}
+		return cut, err
+	}),
 	// Pictures are whole, in the largest frame of their proportions that lies in the one they had.
 	"crop.fit": intent.Of(func(s *intent.Desk, m scope.Moment, c *intent.Threads) (edit.Command, error) {
 		return reframed(s, m, c.Threads, func(l *doc.Layer, f shape.Framed) shape.Framed {

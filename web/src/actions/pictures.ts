@@ -1,9 +1,9 @@
 // Takes picture files in: the server checks and stores them, then they become layers.
-import { run } from '../project/commands'
+import { apply, run } from '../project/commands'
 import { desk, fail, mended, say, selectNew, set } from '../project/desk'
 import { isFont, takeFonts } from '../project/ownfonts'
-import { createProject, uploadPicture } from '../server/server'
-import { forgetPicture } from '../engine/paint/bitmaps'
+import { createProject, pictureAnew, uploadPicture } from '../server/server'
+import { forgetPicture, readAgain } from '../engine/paint/bitmaps'
 import { bytes } from '../time'
 import { notice } from '../words'
 
@@ -65,6 +65,18 @@ export async function replacePicture(from: string, threads: string[], file: File
     if (!missing.includes(from)) return
     say(notice('picture.replaced', file.name))
     set({ missing: missing.filter((h) => h !== from) })
+  } catch (e) {
+    fail(e, 'intake')
+  }
+}
+
+/** Reads a picture again, as pictures are read now. */
+export async function readAnew(hash: string) {
+  try {
+    const { media } = await pictureAnew(hash)
+    mended('intake')
+    readAgain(hash)
+    apply({ op: 'media.add', hash, media })
   } catch (e) {
     fail(e, 'intake')
   }

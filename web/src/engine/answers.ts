@@ -500,6 +500,12 @@ export interface File {
   zoom: number
   /** degrees clockwise by which it is turned in its frame */
   turned: number
+  /** it has clear margins that are shown */
+  trims: boolean
+  /** it was read as pictures are no longer */
+  old: boolean
+  /** px of the page to one of its own, at rest */
+  scale: number
   /** how large it is shown of its own pixels at rest, per cent, where that is more than they are; else 0 */
   enlarged: number
 }
@@ -852,6 +858,10 @@ export interface Media {
   licence?: string
   /** the original has more pictures than the first, which is shown */
   moves?: boolean
+  /** the part that is not clear all around, where there is more than that */
+  shown?: [number, number, number, number]
+  /** which of Capstan's ways to read pictures it was read by; see Intake */
+  intake?: number
   /** Of fonts, whose type is font/ttf or font/otf. */
   family?: string
   /** 1..1000 */
@@ -1740,6 +1750,7 @@ export interface Intents {
   'crop.fit': { threads?: string[] }
   'crop.pan': { threads?: string[]; dx?: number; dy?: number }
   'crop.ratio': { threads?: string[]; across?: number; down?: number }
+  'crop.same': { threads?: string[] }
   'crop.sides': {
     threads?: string[]
     left?: number | null
@@ -1747,6 +1758,7 @@ export interface Intents {
     right?: number | null
     bottom?: number | null
   }
+  'crop.trim': { threads?: string[] }
   'crop.turn': { threads?: string[]; turn?: number }
   'crop.zoom': { threads?: string[]; zoom?: number; by?: number }
   'cue.add': { at?: number | null }

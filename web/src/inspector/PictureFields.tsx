@@ -3,7 +3,7 @@ import { pictureFiles } from '../server/server'
 import { ImageUp } from 'lucide-react'
 import { useRef } from 'react'
 import { leaveCrop, openCrop } from '../actions/cropping'
-import { replacePicture } from '../actions/pictures'
+import { readAnew, replacePicture } from '../actions/pictures'
 import type { File, Selected } from '../engine/types'
 import { apply, run } from '../project/commands'
 import { useDesk } from '../project/desk'
@@ -15,9 +15,10 @@ import { shared } from './shared'
 
 export function PictureFields({ selected }: { selected: Selected[] }) {
   const missing = useDesk((d) => d.missing)
+  const scale = useDesk((d) => d.scale)
   const input = useRef<HTMLInputElement>(null)
   const hash = shared(selected.map((s) => s.layer.picture!.media))
-  if (hash === null) return null
+  if (hash === null) return <ManyPictures threads={selected.map((s) => s.layer.thread)} />
   const gone = missing.includes(hash)
   const threads = selected.map((s) => s.layer.thread)
   const file = selected.length === 1 ? selected[0].file : null
@@ -37,6 +38,23 @@ export function PictureFields({ selected }: { selected: Selected[] }) {
                 Shown at {file.enlarged} % of its own pixels: it may look soft.
               </span>
             )}
+            {file.scale * scale * devicePixelRatio <= 0.5 && file.scale > 0.5 && (
+              <span className="mt-0.5 block" data-smaller>
+                The page paints a smaller copy at this zoom; a file shows more of it.
+              </span>
+            )}
+            {file.old && (
+              <span className="mt-0.5 flex items-center justify-between gap-2">
+                It was read by an older Capstan.
+                <Button
+                  className="!h-6 !px-2 text-[0.75rem]"
+                  title="As pictures are read now: its colours may change a little, wherever it is used"
+                  onClick={() => void readAnew(hash)}
+                >
+                  Read anew
+                </Button>
+              </span>
+            )}
           </p>
         )}
         <Label>File</Label>
@@ -45,6 +63,7 @@ export function PictureFields({ selected }: { selected: Selected[] }) {
           Replace file …
         </Button>
       </div>
+      {selected.length > 1 && <ManyPictures threads={threads} />}
       {file && <CropFields threads={threads} file={file} />}
       {file && (
         <Fold title="Source and licence" folded={!file.source && !file.licence}>
@@ -136,18 +155,16 @@ function CropFields({ threads, file }: { threads: string[]; file: File }) {
           onSet={(turn) => run('crop.turn', { threads, turn })}
         />
       </div>
-      <div className="grid grid-cols-3 gap-1 pb-1">
-        {ratios.map(([word, across, down]) => (
-          <Button
-            key={word}
-            className="!h-7 !px-1 text-[0.75rem]"
-            title="Cut to this ratio, about its middle"
-            onClick={() => run('crop.ratio', { threads, across, down })}
-          >
-            {word}
-          </Button>
-        ))}
-      </div>
+      {file.trims && (
+        <Button
+          className="mb-1 !h-7 w-full !px-1 text-[0.75rem]"
+          title="What is seen of it stays where it is"
+          onClick={() => run('crop.trim', { threads })}
+        >
+          Cut off its clear margins
+        </Button>
+      )}
+      <Ratios threads={threads} />
       <div className="grid grid-cols-2 gap-1 pb-1">
         <Button
           className="!h-7 !px-1 text-[0.75rem]"
@@ -177,6 +194,48 @@ function CropFields({ threads, file }: { threads: string[]; file: File }) {
           onClick={() => run('crop.ratio', { threads, across: 0, down: 0 })}
         >
           The whole picture
+        </Button>
+      </div>
+    </Fold>
+  )
+}
+
+function Ratios({ threads }: { threads: string[] }) {
+  return (
+    <div className="grid grid-cols-3 gap-1 pb-1">
+      {ratios.map(([word, across, down]) => (
+        <Button
+          key={word}
+          className="!h-7 !px-1 text-[0.75rem]"
+          title="Cut to this ratio, about its middle"
+          onClick={() => run('crop.ratio', { threads, across, down })}
+        >
+          {word}
+        </Button>
+      ))}
+    </div>
+  )
+}
+
+/** What several pictures are cut to together. */
+function ManyPictures({ threads }: { threads: string[] }) {
+  return (
+    <Fold title="Crop">
+      <Ratios threads={threads} />
+      <div className="grid grid-cols-2 gap-1 pb-1">
+        <Button
+          className="!h-7 !px-1 text-[0.75rem]"
+          title="Frames as large as that of the picture selected first; each fills its own"
+          onClick={() => run('crop.same', { threads })}
+        >
+          Frames of one size
+        </Button>
+        <Button
+          className="!h-7 !px-1 text-[0.75rem]"
+          title="In their own proportions, over all of the frames that they have"
+          onClick={() => run('crop.fill', { threads })}
+        >
+          Fill the frames
         </Button>
       </div>
     </Fold>

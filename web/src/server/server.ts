@@ -76,6 +76,8 @@ export const uploadPicture = async (file: File, signal?: AbortSignal) =>
     media: Media
     space: Space
   }
+/** Reads a picture again, as pictures are read now. */
+export const pictureAnew = (hash: string) => post<{ hash: string; media: Media }>(`/api/media/${hash}/anew`, {})
 export const uploadFont = (file: File) =>
   post<{ hash: string; media: Media; space: Space }>(`/api/fonts?name=${encodeURIComponent(file.name)}`, file)
 /** Paints layers of a scene into a picture of its own; box is where it lies on the page. */

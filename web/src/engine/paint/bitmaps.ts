@@ -2,6 +2,7 @@
 const bitmaps = new Map<string, ImageBitmap | 'loading' | 'failed'>()
 let onPicture: () => void = () => {}
 let arrived = 0
+const anew = new Set<string>() // that were read anew: what the browser keeps of them is out of date
 
 /** Sets what is called when a picture that was missing has arrived. */
 export function whenPictureArrives(f: () => void) {
@@ -17,7 +18,7 @@ export function picture(hash: string, mip: number): ImageBitmap | undefined {
   if (b instanceof ImageBitmap) return b
   if (b === undefined) {
     bitmaps.set(key, 'loading')
-    fetch(`/api/media/${key}.png`)
+    fetch(`/api/media/${key}.png`, { cache: anew.has(hash) ? 'reload' : 'default' })
       .then((r) => (r.ok ? r.blob() : Promise.reject(new Error(r.statusText))))
       .then((blob) => createImageBitmap(blob, { colorSpaceConversion: 'none' }))
       .then((bitmap) => {
@@ -36,6 +37,12 @@ export function picture(hash: string, mip: number): ImageBitmap | undefined {
     if (other instanceof ImageBitmap) return other
   }
   return undefined
+}
+
+/** Asks for a picture again that was read anew. */
+export function readAgain(hash: string) {
+  anew.add(hash)
+  forgetPicture(hash)
 }
 
 /** Asks for a picture again whose file has come back. */
