@@ -76,7 +76,7 @@ func demoCommand() *cobra.Command {
 // seed adds the demo projects that a store does not have yet; edited ones are left alone.
 func seed(s *store.Store) error {
 	lacks := false
-	for _, p := range []*doc.Project{demo.Talk(), demo.Reel(), demo.Post(), demo.Opener("", nil)} {
+	for _, p := range []*doc.Project{demo.Talk(), demo.Reel(), demo.Evening("", nil), demo.Post(), demo.Opener("", nil)} {
 		_, _, err := s.Load(p.ID)
 		if err != nil && !words.Is(err, "not-found") {
 			return err
@@ -86,12 +86,11 @@ func seed(s *store.Store) error {
 	if !lacks {
 		return nil // taking the picture in takes longer than all else
 	}
-	sky := demo.Sky()
-	hash, facts, err := media.NewFolder(filepath.Join(s.Dir(), "media")).Take(bytes.NewReader(sky), "sky.jpg")
+	opener, evening, err := pictured(media.NewFolder(filepath.Join(s.Dir(), "media")))
 	if err != nil {
 		return err
 	}
-	for _, p := range []*doc.Project{demo.Talk(), demo.Reel(), demo.Post(), demo.Opener(hash, facts)} {
+	for _, p := range []*doc.Project{demo.Talk(), demo.Reel(), evening, demo.Post(), opener} {
 		_, _, err := s.Load(p.ID)
 		if words.Is(err, "not-found") {
 			_, err = s.Create(p)
@@ -101,6 +100,20 @@ func seed(s *store.Store) error {
 		}
 	}
 	return nil
+}
+
+// pictured are the demo projects that show pictures, which are taken into a folder.
+func pictured(files *media.Folder) (opener, evening *doc.Project, err error) {
+	sky, facts, err := files.Take(bytes.NewReader(demo.Sky()), "sky.jpg")
+	if err != nil {
+		return nil, nil, err
+	}
+	harbour, drawn, err := files.Take(bytes.NewReader(demo.Harbour()), "harbour.png")
+	if err != nil {
+		return nil, nil, err
+	}
+	drawn.Source, drawn.Licence = "Drawn for Capstan’s demo", "CC0-1.0"
+	return demo.Opener(sky, facts), demo.Evening(harbour, drawn), nil
 }
 
 func writeDemo(dir string) error {
@@ -113,12 +126,12 @@ func writeDemo(dir string) error {
 	}
 	defer os.RemoveAll(tmp)
 	files := media.NewFolder(tmp)
-	hash, facts, err := files.Take(bytes.NewReader(demo.Sky()), "sky.jpg")
+	opener, evening, err := pictured(files)
 	if err != nil {
 		return err
 	}
 	os.Remove(filepath.Join(dir, "media"))
-	for _, p := range []*doc.Project{demo.Opener(hash, facts), demo.Post(), demo.Reel(), demo.Talk()} {
+	for _, p := range []*doc.Project{opener, demo.Post(), demo.Reel(), demo.Talk(), evening} {
 		var b bytes.Buffer
 		if err := bundle.Write(&b, p, files); err != nil {
 			return err
