@@ -24,9 +24,9 @@ func Evening(harbour string, facts *doc.Media) *doc.Project {
 		adjust         *doc.Adjust
 		ink, plate     string
 	}{
-		{"midday", "Noon", "noon", doc.Crop{0.5, 0, 1, 1}, 0, nil, spruce, sail},
-		{"four", "Four o’clock", "four o’clock", doc.Crop{0.3, 0.3, 0.65, 1}, -3, &doc.Adjust{Brightness: 0.02, Contrast: 0.12, Warmth: 0.55, Saturation: 0.1}, rust, straw},
-		{"dusk", "Dusk", "dusk", doc.Crop{0.03, 0.04, 0.48, 0.94}, 0, &doc.Adjust{
+		{"midday", "Noon", "noon", doc.Crop{0.49, 0, 1, 1}, 0, nil, spruce, sail},
+		{"four", "Four o’clock", "four o’clock", doc.Crop{0.3, 0.3, 0.656, 1}, -3, &doc.Adjust{Brightness: 0.02, Contrast: 0.12, Warmth: 0.55, Saturation: 0.1}, rust, straw},
+		{"dusk", "Dusk", "dusk", doc.Crop{0.02, 0.04, 0.48, 0.94}, 0, &doc.Adjust{
 			Brightness: -0.12, Contrast: 0.1, Warmth: 0.4,
 			Toned: &doc.Toned{Amount: 0.72, Tones: []doc.Tone{{Colour: "#12303f"}, {Colour: "#f2a65f"}}},
 		}, straw, "#0c2523"},

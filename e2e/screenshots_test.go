@@ -17,7 +17,7 @@ func TestScreenshots(t *testing.T) {
 	}
 	p := sit(t, startAlone(t))
 	p.open("/")
-	p.wait(`document.querySelector('img[src*=thumbnail]')?.complete`)
+	p.wait(`[...document.querySelectorAll('img[src*=thumbnail]')].every((i) => i.complete && i.naturalWidth > 0)`)
 	p.shot("start")
 	p.open("/p/kite-day-opener")
 	p.settled()

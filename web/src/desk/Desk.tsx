@@ -118,10 +118,14 @@ export function Desk() {
   }, [view, size])
   useEffect(() => {
     draw()
-    whenPictureArrives(draw)
-    return useDesk.subscribe((d, was) => {
+    const deaf = whenPictureArrives(draw)
+    const blind = useDesk.subscribe((d, was) => {
       if (showsOther(d, was)) draw()
     })
+    return () => {
+      deaf()
+      blind()
+    }
   }, [draw])
 
   useEffect(() => {

@@ -15,7 +15,7 @@ import type { List } from './types'
 
 import { missingSign } from './paint/missing'
 
-export { picturesSettled, whenPictureArrives } from './paint/bitmaps'
+export { picturesArrived, picturesSettled, whenPictureArrives } from './paint/bitmaps'
 
 /** The matrix from page px to px of a canvas. */
 export interface View {

@@ -1,7 +1,7 @@
 // Small pictures: of scenes in the timeline's heading, of layers at the left end of rows.
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useSyncExternalStore } from 'react'
 import { engine } from '../engine/engine'
-import { paint } from '../engine/painter'
+import { paint, picturesArrived, whenPictureArrives } from '../engine/painter'
 import { desk, useDesk } from '../project/desk'
 
 // Pictures are drawn one after the other when nothing else is going on, and not while dragging or playing.
@@ -39,6 +39,7 @@ function fresh(c: HTMLCanvasElement, w: number, h: number) {
 export function SceneThumb({ scene, width, height }: { scene: number; width: number; height: number }) {
   const ref = useRef<HTMLCanvasElement>(null)
   const version = useDesk((d) => d.version)
+  const arrived = useSyncExternalStore(whenPictureArrives, picturesArrived)
   useEffect(() => {
     if (!ref.current) return
     later(ref.current, (c) => {
@@ -48,7 +49,7 @@ export function SceneThumb({ scene, width, height }: { scene: number; width: num
       const scale = c.width / film.width
       paint(ctx, engine.thumb(scene, scale), { scale, x: 0, y: 0 })
     })
-  }, [scene, width, height, version])
+  }, [scene, width, height, version, arrived])
   return (
     <canvas
       ref={ref}
@@ -62,6 +63,7 @@ export function SceneThumb({ scene, width, height }: { scene: number; width: num
 export function LayerThumb({ layer }: { layer: string }) {
   const ref = useRef<HTMLCanvasElement>(null)
   const version = useDesk((d) => d.version)
+  const arrived = useSyncExternalStore(whenPictureArrives, picturesArrived)
   useEffect(() => {
     if (!ref.current || !layer) return
     later(ref.current, (c) => {
@@ -71,6 +73,6 @@ export function LayerThumb({ layer }: { layer: string }) {
       const scale = Math.min((c.width - 2) / Math.max(bw, 1), (c.height - 2) / Math.max(bh, 1))
       paint(ctx, l, { scale, x: c.width / 2 - (bx + bw / 2) * scale, y: c.height / 2 - (by + bh / 2) * scale })
     })
-  }, [layer, version])
+  }, [layer, version, arrived])
   return <canvas ref={ref} aria-hidden className="h-4 w-6 shrink-0 rounded-[3px] bg-[#86a199]" />
 }

@@ -1,12 +1,14 @@
 // The pictures of the film as they come from the server, by hash and halvings.
 const bitmaps = new Map<string, ImageBitmap | 'loading' | 'failed'>()
-let onPicture: () => void = () => {}
+const waiting = new Set<() => void>()
+const onPicture = () => waiting.forEach((f) => f())
 let arrived = 0
 const anew = new Set<string>() // that were read anew: what the browser keeps of them is out of date
 
-/** Sets what is called when a picture that was missing has arrived. */
-export function whenPictureArrives(f: () => void) {
-  onPicture = f
+/** Calls f whenever a picture that was missing has arrived, until what it returns is called. */
+export function whenPictureArrives(f: () => void): () => void {
+  waiting.add(f)
+  return () => void waiting.delete(f)
 }
 
 /** Goes up with every picture that has arrived: what was painted before may lack it. */
