@@ -118,6 +118,18 @@ func push(sky string, facts *doc.Media) *doc.Project {
 	return p
 }
 
+// adjusted is a picture that fills the page in other colours, and moves within its frame all along.
+func adjusted(sky string, facts *doc.Media) *doc.Project {
+	m := &maker{}
+	ground := m.layer(doc.Picture, "", 960, 540, 1920, 1080)
+	ground.Fill, ground.Picture = doc.Fill{Kind: doc.NoFill}, &doc.PictureUse{Media: sky, Crop: &doc.Crop{0, 0, 0.8, 0.8}}
+	ground.Adjust = &doc.Adjust{Brightness: 0.05, Contrast: 0.2, Saturation: 0.3, Warmth: 0.4}
+	m.move(ground, doc.Move{Kind: doc.Change, Effect: doc.Becoming, Duration: 5000, Easing: "linear", Change: &doc.ChangeParams{To: doc.Becomes{Picture: &doc.PictureUse{Media: sky, Crop: &doc.Crop{0.1, 0.1, 0.9, 0.9}}}}})
+	p := film("Adjusted", ground)
+	p.Media = map[string]*doc.Media{sky: facts}
+	return p
+}
+
 // filling is a picture that fills the page and comes in by an effect, as long as the film.
 func filling(name string) func(sky string, facts *doc.Media) *doc.Project {
 	return func(sky string, facts *doc.Media) *doc.Project {

@@ -69,7 +69,7 @@ func measure(dir string) error {
 		name       string
 		film       string
 		limit, aim float64
-	}{{"export of small movers / encoder alone", "opener", 1.30, 8}, {"export of a page-filling drift / encoder alone", "drift", 1.60, 30}, {"export of a push-in over 12 layers / encoder alone", "push", 1.90, 60}, {"export of a page-filling focus / encoder alone", effect.Focus, 2.50, 120},
+	}{{"export of small movers / encoder alone", "opener", 1.30, 8}, {"export of a page-filling drift / encoder alone", "drift", 1.60, 30}, {"export of a push-in over 12 layers / encoder alone", "push", 1.90, 60}, {"export of an adjusted, cropped, page-filling picture / encoder alone", "adjusted", 1.80, 60}, {"export of a page-filling focus / encoder alone", effect.Focus, 2.50, 120},
 		{"export of a page-filling hinge / encoder alone", effect.Hinge, 2.50, 120}, {"export of a page-filling speckle / encoder alone", effect.Speckle, 2.50, 120}} {
 		if only != "" && b.film != only {
 			continue
@@ -128,7 +128,7 @@ var (
 )
 
 func load(dir, name string) (*compiled, error) {
-	films := map[string]func(string, *doc.Media) *doc.Project{"opener": opener, "drift": drift, "push": push}
+	films := map[string]func(string, *doc.Media) *doc.Project{"opener": opener, "drift": drift, "push": push, "adjusted": adjusted}
 	if films[name] == nil {
 		films[name] = filling(name)
 	}

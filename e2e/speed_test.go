@@ -1,12 +1,17 @@
 package e2e
 
 import (
+	"bytes"
 	"fmt"
+	"image"
+	"image/jpeg"
 	"math"
 	"os"
+	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -254,4 +259,71 @@ func TestAtInThePageIsQuick(t *testing.T) {
 		})()`)
 		return fmt.Sprintf("At of 200 layers with every effect in the page: median %.2f ms", took[len(took)/2]), took[len(took)/2] <= 8
 	})
+}
+
+// Ten photographs of twelve million pixels are taken in while the page goes on, and one of ten of them is dragged. On demand: CAPSTAN_BENCH.
+func TestPhotographSpeed(t *testing.T) {
+	if os.Getenv("CAPSTAN_BENCH") == "" {
+		t.Skip("on demand: CAPSTAN_BENCH=1")
+	}
+	dir := t.TempDir()
+	var names []string
+	for i := range 10 {
+		img := image.NewRGBA(image.Rect(0, 0, 4000, 3000))
+		state := uint32(i + 1)
+		for k := range img.Pix {
+			state = state*1664525 + 1013904223
+			img.Pix[k] = uint8(100+20*i) + uint8(state>>28) + uint8(k/4%4000/40)
+		}
+		var b bytes.Buffer
+		if err := jpeg.Encode(&b, img, &jpeg.Options{Quality: 90}); err != nil {
+			t.Fatal(err)
+		}
+		name := filepath.Join(dir, fmt.Sprintf("photo%d.jpg", i))
+		if err := os.WriteFile(name, b.Bytes(), 0o644); err != nil {
+			t.Fatal(err)
+		}
+		names = append(names, name)
+	}
+	p := sit(t, startAlone(t))
+	p.bring(doc.NewProject("photos", "Photos", 1920, 1080, "s"), media.NewFolder(dir))
+	browser.Eval[bool](t, p.ctx, `(() => {
+		window.frames_ = []
+		const tick = (t) => { window.frames_.push(t); requestAnimationFrame(tick) }
+		requestAnimationFrame(tick)
+		return true
+	})()`)
+	began := time.Now()
+	p.do(chromedp.SetUploadFiles(`[data-picture-input]`, names))
+	p.wait(`capstanProbe.engine.film().scenes[0].layers === 10`)
+	took := time.Since(began)
+	gaps := browser.Eval[[]float64](t, p.ctx, `window.frames_.slice(1).map((v, i) => v - window.frames_[i]).sort((a, b) => a - b)`)
+	p.settled()
+	drag := browser.Eval[[]float64](t, p.ctx, `(async () => {
+		const { engine, paint, Standing } = capstanProbe
+		const c = document.createElement('canvas')
+		c.width = 1280
+		c.height = 720
+		const x = c.getContext('2d', { alpha: false })
+		const view = { scale: 1280 / 1920, x: 0, y: 0 }
+		const ground = (x) => { x.setTransform(1, 0, 0, 1, 0, 0); x.fillStyle = '#fff'; x.fillRect(0, 0, 1280, 720) }
+		const rest = { rest: true, scene: 0, time: 0 }
+		const standing = new Standing()
+		const thread = engine.hit(rest, 960, 540, 1)[0]
+		const list = []
+		engine.begin('move', rest, [thread], '', '', 500, 500)
+		for (let i = 0; i < 150; i++) {
+			const t = performance.now()
+			engine.update(500 + i * 2, 500 + i, false, false)
+			standing.paint(x, engine.frame(rest, view.scale), view, '', ground)
+			x.getImageData(0, 0, 1, 1)
+			list.push(performance.now() - t)
+		}
+		engine.end()
+		engine.clearDraft()
+		return list.slice(10).sort((a, b) => a - b)
+	})()`)
+	at := func(v []float64, share float64) float64 { return v[int(float64(len(v)-1)*share)] }
+	fmt.Printf("%-44s %8.2f  %8.2f\n%-44s %8.2f  %8.2f\n%-44s %8.2f  %8.2f\n",
+		"taking in a photograph of 12 MP, s", took.Seconds()/10, 2.0, "frames of the page meanwhile, p95 ms", at(gaps, 0.95), 33.4, "dragging one of ten, p95 ms", at(drag, 0.95), 16.0)
 }

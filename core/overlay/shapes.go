@@ -8,9 +8,10 @@ import (
 
 // ShapeSign is a kind of shape with its name and its outline in a small box, for buttons.
 type ShapeSign struct {
-	Kind string `json:"kind"`
-	Name string `json:"name"`
-	D    string `json:"d"` // SVG path data about the middle, 18 by 14
+	Kind   string `json:"kind"`
+	Name   string `json:"name"`
+	D      string `json:"d"`      // SVG path data about the middle, 18 by 14
+	Closed bool   `json:"closed"` // it has an inside
 }
 
 // ShapeSigns returns all kinds of shapes in the order in which they are offered.
@@ -25,7 +26,7 @@ func ShapeSigns() []ShapeSign {
 		for _, p := range shape.Of(l).Parts() {
 			d += p.Path.Data()
 		}
-		list = append(list, ShapeSign{kind, doc.KindNamed(kind).Words, d})
+		list = append(list, ShapeSign{kind, doc.KindNamed(kind).Words, d, doc.KindNamed(kind).Grounds})
 	}
 	return list
 }

@@ -96,14 +96,26 @@ func TestChangesCropAndAdjust(t *testing.T) {
 	m := thread(t, s, 0, "a").Moves[0]
 	to := doc.Becomes{
 		Adjust:  &doc.Adjust{Brightness: 0.2, Hue: 30, Toned: &doc.Toned{Amount: 0.5, Tones: []doc.Tone{{Colour: "#17403c"}}}},
-		Picture: &doc.PictureUse{Media: thread(t, s, 0, "a").Picture.Media, Crop: &doc.Crop{0.1, 0.2, 0.6, 0.7}, Turn: 5},
+		Picture: &doc.PictureUse{Media: thread(t, s, 0, "a").Picture.Media, Crop: &doc.Crop{0.2, 0.2, 0.6, 0.7}},
 	}
 	if _, err := s.Apply(edit.SetMove(m.ID, edit.Fields{"change": doc.ChangeParams{To: to}})); err != nil {
 		t.Fatal(err)
 	}
+	// What is done while it is edited goes into the change, and leaves the layer at rest as it is.
+	if err := s.Changing([]string{m.ID}); err != nil {
+		t.Fatal(err)
+	}
+	run(t, s, "crop.turn", `{"threads":["a"],"turn":5}`)
+	if v := thread(t, s, 0, "a"); v.Picture.Turn != 0 || v.Moves[0].Change.To.Picture.Turn != 5 || v.Moves[0].Change.To.Adjust == nil {
+		t.Errorf("at rest it is turned by %v, after it by %+v", v.Picture.Turn, v.Moves[0].Change.To.Picture)
+	}
+	s.Changing(nil)
 	end := s.Film.Timing(0).Moves[m.ID].End
 	list := s.Film.Player().At(motion.Millis(end), frame.View{Scale: 1})
 	is := fmt.Sprint(list.Codes, list.Numbers)
+	if to.Picture = thread(t, s, 0, "a").Moves[0].Change.To.Picture; to.Picture.Turn != 5 {
+		t.Fatal("the turn is gone")
+	}
 	rests := pictured(t, doc.Place{X: 160, Y: 120, W: 200, H: 100})
 	if _, err := rests.Apply(&edit.SetLayers{Set: []edit.Part{{ID: thread(t, rests, 0, "a").ID, Patch: edit.Fields{"adjust": to.Adjust, "picture": to.Picture}}}}); err != nil {
 		t.Fatal(err)
@@ -112,4 +124,28 @@ func TestChangesCropAndAdjust(t *testing.T) {
 	if as := fmt.Sprint(list.Codes, list.Numbers); as != is {
 		t.Errorf("it becomes\n%s\nwhere one that rests so is\n%s", is, as)
 	}
+}
+
+// A picture seen within a shape stays where it is; the shape lies over all of it, turned with it, in a group with nothing else, and can be taken off.
+func TestPicturesAreSeenWithinShapes(t *testing.T) {
+	s := pictured(t, doc.Place{X: 150, Y: 110, W: 120, H: 80, Turn: 20})
+	was := s.OverlayView(rest, []string{"a"}).Crop
+	want(t, s, rest, "mask.shape", `{"threads":["a"],"kind":"heart"}`)
+	g := s.Document().Film.Scenes[0].Layers[0]
+	if g.Kind != doc.Group || len(g.Children) != 2 || g.Children[0].Picture == nil || g.Children[1].Mask != doc.Inside {
+		t.Fatalf("it is %+v", g)
+	}
+	mask := g.Children[1]
+	if is := s.OverlayView(rest, []string{"a"}).Crop; !closeTo(is.Place[:], was.Place[:]) {
+		t.Errorf("it goes from %v to %v", was.Place, is.Place)
+	}
+	box, _ := s.Film.Box(0, mask.ID)
+	m := s.Film.Ancestry(0, mask.ID).Mul(s.Film.RestMatrix(0, mask.ID))
+	for i, c := range box.Corners() {
+		if p := m.Apply(c); math.Hypot(p.X-was.Frame[i][0], p.Y-was.Frame[i][1]) > 0.02 {
+			t.Errorf("corner %d of the mask lies at %v, of the frame at %v", i, p, was.Frame[i])
+		}
+	}
+	refused(t, s, "not seen within", "mask.shape", `{"threads":["a"],"kind":"line"}`)
+	refused(t, s, "not seen within", "mask.shape", `{"threads":["a"],"kind":"group"}`)
 }

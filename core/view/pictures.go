@@ -80,6 +80,15 @@ func (s *Views) credits() []Credit {
 		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
 			add(mediaOf(l))
 			add(l.Fill.Media)
+			for _, v := range l.Moves {
+				if v.Change != nil {
+					if b := &v.Change.To; b.Picture != nil {
+						add(b.Picture.Media)
+					} else if b.Fill != nil {
+						add(b.Fill.Media)
+					}
+				}
+			}
 			return true
 		})
 	}

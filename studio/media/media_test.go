@@ -9,9 +9,11 @@ import (
 	"image/png"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
+	"capstan/core/doc"
 	"capstan/core/words"
 	"capstan/studio/media"
 )
@@ -137,5 +139,53 @@ func TestNoPathComesFromAName(t *testing.T) {
 		if _, err := f.Original(h); err == nil {
 			t.Errorf("%q has an original", h)
 		}
+	}
+}
+
+// The part of a picture that is not clear is known to the pixel; read anew a picture is what its file says, whatever had been derived of it before.
+func TestPicturesAreReadAnew(t *testing.T) {
+	f := media.NewFolder(t.TempDir())
+	img := image.NewNRGBA(image.Rect(0, 0, 40, 20))
+	for y := 5; y < 15; y++ {
+		for x := 4; x < 30; x++ {
+			img.SetNRGBA(x, y, color.NRGBA{200, 40, 30, uint8(1 + 8*x)})
+		}
+	}
+	var b bytes.Buffer
+	if err := png.Encode(&b, img); err != nil {
+		t.Fatal(err)
+	}
+	hash, facts, err := f.Take(bytes.NewReader(b.Bytes()), "margins.png")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if facts.Shown == nil || *facts.Shown != (doc.Crop{0.1, 0.25, 0.75, 0.75}) || facts.Intake != doc.Intake {
+		t.Errorf("it says %+v, %v", facts, facts.Shown)
+	}
+	was, err := f.Pixels(hash, 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	before := slices.Clone(was.Pix)
+	path, err := f.Derived(hash, 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var other bytes.Buffer
+	if err := png.Encode(&other, image.NewGray(image.Rect(0, 0, 40, 20))); err != nil {
+		t.Fatal(err)
+	}
+	if err := os.WriteFile(path, other.Bytes(), 0o600); err != nil { // as an older Capstan might have read it
+		t.Fatal(err)
+	}
+	anew, err := f.Anew(hash)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if is, err := f.Pixels(hash, 0); err != nil || !slices.Equal(is.Pix, before) || anew.Width != 40 || anew.Intake != doc.Intake {
+		t.Errorf("read anew it is other pixels, %+v: %v", anew, err)
+	}
+	if _, err := f.Anew(strings.Repeat("a", 64)); err == nil {
+		t.Error("a picture that is not there is read anew")
 	}
 }

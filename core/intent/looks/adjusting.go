@@ -31,13 +31,16 @@ var adjustingAsked = intent.Table{
 			return &doc.Toned{Amount: v.Amount, Tones: list}
 		})
 	}),
-	// One of the tones of layers becomes another colour.
+	// One of the tones of layers becomes another colour; those that have none are toned with it.
 	"adjust.tone": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
 		Threads []string `json:"threads"`
 		Index   int      `json:"index"`
 		Tone    doc.Tone `json:"tone"`
 	}) (edit.Command, error) {
 		return toned(s, m, c.Threads, func(v *doc.Toned) *doc.Toned {
+			if v == nil && c.Index == 0 {
+				return &doc.Toned{Amount: 1, Tones: []doc.Tone{c.Tone}}
+			}
 			if v == nil || c.Index < 0 || c.Index >= len(v.Tones) {
 				return v
 			}

@@ -4,4 +4,4 @@ package pictures
 import "capstan/core/intent"
 
 // Asked is all of it, by name.
-var Asked = intent.Join(croppingAsked)
+var Asked = intent.Join(croppingAsked, maskingAsked)

@@ -15,7 +15,8 @@ import { keyed, useKeymap } from '../ui/keymap'
 import { pin, usePins } from '../ui/pins'
 import { shortcuts } from './shortcuts'
 import { Says } from './Says'
-import { ShapeSign, Shapes } from './Shapes'
+import { ShapeSign } from '../ui/ShapeSign'
+import { Shapes } from './Shapes'
 
 const signs: Record<string, ReactNode> = {
   text: <Type size={18} strokeWidth={1.5} />,

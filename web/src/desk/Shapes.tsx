@@ -6,22 +6,7 @@ import { engine } from '../engine/engine'
 import { desk, selectNew, type Tool } from '../project/desk'
 import { run } from '../project/commands'
 import { pickTool } from '../actions/tools'
-
-/** The outline of a shape as a sign. */
-export const ShapeSign = ({ d }: { d: string }) => (
-  <svg
-    width="20"
-    height="20"
-    viewBox="-10 -10 20 20"
-    fill="none"
-    stroke="currentColor"
-    strokeWidth="1.4"
-    strokeLinejoin="round"
-    aria-hidden
-  >
-    <path d={d} />
-  </svg>
-)
+import { ShapeSign } from '../ui/ShapeSign'
 
 /** All shapes, by their outlines. */
 export function Shapes({ tool }: { tool: Tool }) {

@@ -1358,6 +1358,8 @@ export interface ShapeSign {
   name: string
   /** SVG path data about the middle, 18 by 14 */
   d: string
+  /** it has an inside */
+  closed: boolean
 }
 
 /** Shared is what several moves have in common in the inspector. */
@@ -1799,6 +1801,7 @@ export interface Intents {
   'look.paste': { threads?: string[]; look?: Look | null; saved?: string }
   'look.save': { thread?: string; name?: string }
   'mask': { threads?: string[]; how?: string }
+  'mask.shape': { threads?: string[]; kind?: string }
   'merge': { threads?: string[]; hash?: string; media?: Media | null; box?: [number, number, number, number] }
   'move.add': {
     threads?: string[]

@@ -4,12 +4,12 @@ import type { Layer } from '../engine/types'
 import { draft, run } from '../project/commands'
 import { showBefore } from '../project/before'
 import { Choice } from '../ui/Choice'
-import { ColourField } from '../ui/ColourField'
+import { ColourField, type Ink } from '../ui/ColourField'
 import { Slide } from '../ui/Slide'
 import { Fold } from '../ui/Section'
 import { Button } from '../ui/controls'
 import { changeAt, valueAt } from './Described'
-import { sharedInk } from './FillField'
+import { sharedInk, toneOf } from './FillField'
 import { shared } from './shared'
 
 const tonings = [
@@ -56,19 +56,15 @@ export function AdjustFields({ layers, threads }: { layers: Layer[]; threads: st
             <span />
             <span className="col-span-2 flex items-center gap-1.5 py-0.5 text-[0.75rem] text-ink-600">
               {toned[0].map((_, index) => {
-                const tone = (colour: string, role?: string, tone?: number) => ({
-                  threads,
-                  index,
-                  tone: { colour, ...(role && { role }), ...(tone && { tone }) },
-                })
+                const tone = (v: Ink) => ({ threads, index, tone: toneOf(v) })
                 return (
                   <ColourField
                     key={index}
                     compact
                     name={count < 2 ? 'Tone' : index ? 'Tone where it is light' : 'Tone where it is dark'}
                     value={sharedInk(toned.map((v) => v[index]))}
-                    onDraft={(v) => draft('adjust.tone', tone(v.colour, v.role, v.tone))}
-                    onSet={(v) => v && run('adjust.tone', tone(v.colour, v.role, v.tone))}
+                    onDraft={(v) => draft('adjust.tone', tone(v))}
+                    onSet={(v) => v && run('adjust.tone', tone(v))}
                   />
                 )
               })}

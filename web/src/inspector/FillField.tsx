@@ -24,6 +24,7 @@ export function FillField({ layers, threads }: { layers: Layer[]; threads: strin
   const kind = shared(layers.map((l) => l.fill.kind))
   const input = useRef<HTMLInputElement>(null)
   const wanted = useRef('picture')
+  const toned = layers.flatMap((l) => l.adjust?.toned?.tones.slice(0, 1) ?? [])
   return (
     <>
       <Label>Fill</Label>
@@ -65,6 +66,22 @@ export function FillField({ layers, threads }: { layers: Layer[]; threads: strin
           <OneColour part="fill" name="Fill" fills={layers.map((l) => l.fill)} threads={threads} whole />
         </>
       )}
+      {kind === 'texture' && (
+        <>
+          <Label>Colour</Label>
+          <ColourField
+            name="Colour of the texture"
+            none
+            value={toned.length === layers.length ? sharedInk(toned) : null}
+            onDraft={(v) => draft('adjust.tone', { threads, index: 0, tone: toneOf(v) })}
+            onSet={(v) =>
+              v
+                ? run('adjust.tone', { threads, index: 0, tone: toneOf(v) })
+                : run('adjust.tones', { threads, count: 0 })
+            }
+          />
+        </>
+      )}
       {(kind === 'picture' || kind === 'texture') && (
         <>
           <Label>{kind === 'texture' ? 'Tiles' : 'Picture'}</Label>
@@ -102,6 +119,13 @@ export function FillField({ layers, threads }: { layers: Layer[]; threads: strin
 }
 
 /** The ink all of a list have, or null. */
+/** A colour as a tone of what is toned. */
+export const toneOf = (v: Ink) => ({
+  colour: v.colour,
+  ...(v.role && { role: v.role }),
+  ...(v.tone && { tone: v.tone }),
+})
+
 export function sharedInk(list: { colour?: string; role?: string; tone?: number }[]): Ink | null {
   const [a] = list
   return a?.colour &&

@@ -4,13 +4,15 @@ import { ImageUp } from 'lucide-react'
 import { useRef } from 'react'
 import { leaveCrop, openCrop } from '../actions/cropping'
 import { readAnew, replacePicture } from '../actions/pictures'
+import { engine } from '../engine/engine'
 import type { File, Selected } from '../engine/types'
 import { apply, run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import { NumberField } from '../ui/NumberField'
 import { Fold } from '../ui/Section'
+import { ShapeSign } from '../ui/ShapeSign'
 import { TextField } from '../ui/TextField'
-import { Button, Label } from '../ui/controls'
+import { Button, Label, Sign } from '../ui/controls'
 import { shared } from './shared'
 
 export function PictureFields({ selected }: { selected: Selected[] }) {
@@ -165,6 +167,7 @@ function CropFields({ threads, file }: { threads: string[]; file: File }) {
         </Button>
       )}
       <Ratios threads={threads} />
+      <WithinShape threads={threads} />
       <div className="grid grid-cols-2 gap-1 pb-1">
         <Button
           className="!h-7 !px-1 text-[0.75rem]"
@@ -239,5 +242,24 @@ function ManyPictures({ threads }: { threads: string[] }) {
         </Button>
       </div>
     </Fold>
+  )
+}
+
+/** Shapes that pictures are seen within: each becomes a mask, which is a layer of its own. */
+function WithinShape({ threads }: { threads: string[] }) {
+  const kinds = engine.shapes().filter((s) => s.closed)
+  return (
+    <div className="flex flex-wrap gap-0.5 pb-1" role="group" aria-label="Seen within a shape">
+      {kinds.map((s) => (
+        <Sign
+          key={s.kind}
+          name={`Seen within: ${s.name.toLowerCase()}`}
+          className="!h-7 !w-7 hover:bg-sailcloth-200"
+          onClick={() => run('mask.shape', { threads, kind: s.kind })}
+        >
+          <ShapeSign d={s.d} />
+        </Sign>
+      ))}
+    </div>
   )
 }

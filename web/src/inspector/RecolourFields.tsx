@@ -3,6 +3,7 @@ import { useState } from 'react'
 import type { Selected } from '../engine/types'
 import { draft, endRehearsal, rehearse, run } from '../project/commands'
 import { ColourField, type Ink } from '../ui/ColourField'
+import { toneOf } from './FillField'
 import { Slide } from '../ui/Slide'
 import { Fold } from '../ui/Section'
 import { Button } from '../ui/controls'
@@ -13,10 +14,7 @@ export function RecolourFields({ of }: { of: Selected }) {
   const threads = [of.layer.thread]
   const [all, setAll] = useState(false)
   const shown = all ? of.inks : of.inks.slice(0, most)
-  const one = (from: Ink, to: Ink) => {
-    const tone = (v: Ink) => ({ colour: v.colour, ...(v.role && { role: v.role }), ...(v.tone && { tone: v.tone }) })
-    return { threads, from: tone(from), to: tone(to) }
-  }
+  const one = (from: Ink, to: Ink) => ({ threads, from: toneOf(from), to: toneOf(to) })
   // What a press would do is shown while the pointer, or the keyboard, is on it.
   const nearest = (roles: boolean) => ({
     onPointerEnter: () => rehearse(() => run('recolour.nearest', { threads, roles }), true),
