@@ -23,7 +23,7 @@ func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
 	s := startStudio(t)
 	p := sit(t, s)
 	p.open("/")
-	p.wait(`document.querySelectorAll('main li').length === 4`)
+	p.wait(`document.querySelectorAll('main li').length === 5`)
 	set := func(name, value string) {
 		sel := `[aria-label="` + name + `"]`
 		p.do(chromedp.Focus(sel))
@@ -43,29 +43,29 @@ func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
 	p.set("Project name", "Tide table")
 	p.settled()
 	p.pressWord("All projects")
-	p.wait(`document.querySelectorAll('main li').length === 5`)
+	p.wait(`document.querySelectorAll('main li').length === 6`)
 	if got := p.cards(); got[0] != "Tide table" {
 		t.Errorf("the last changed comes first: %v", got)
 	}
 	p.pressWord("Duplicate Tide table")
-	p.wait(`document.querySelectorAll('main li').length === 6`)
+	p.wait(`document.querySelectorAll('main li').length === 7`)
 	set("Search projects", "copy")
 	p.wait(`document.querySelectorAll('main li').length === 1`)
 	p.pressWord("Put Tide table, copy into the bin")
 	p.wait(`document.body.innerText.includes('No project has')`)
 	set("Search projects", "")
 	p.key(kb.Backspace)
-	p.wait(`document.querySelectorAll('main [data-project]').length === 5`)
+	p.wait(`document.querySelectorAll('main [data-project]').length === 6`)
 	// Out of the bin, with another name.
 	p.pressWord("Bin: 1 project")
 	p.pressWord("Restore Tide table, copy")
-	p.wait(`document.querySelectorAll('main [data-project]').length === 6 && !document.querySelector('[data-binned]')`)
+	p.wait(`document.querySelectorAll('main [data-project]').length === 7 && !document.querySelector('[data-binned]')`)
 	p.pressWord("Rename Tide table, copy")
 	p.wait(`document.activeElement.ariaLabel === 'Name of the project'`)
 	p.do(chromedp.KeyEvent("A harbour list"), chromedp.KeyEvent(kb.Enter))
 	p.wait(`document.querySelector('[data-project="A harbour list"]')`)
 	p.choose("Sort projects", "name")
-	if got := p.cards(); got[0] != "A harbour list" || got[5] != "Tide table" {
+	if got := p.cards(); got[0] != "A harbour list" || got[6] != "Tide table" {
 		t.Errorf("by name: %v", got)
 	}
 	// Escape leaves a name as it was, and so does an empty one.
@@ -76,7 +76,7 @@ func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
 	p.wait(`document.querySelector('[data-project="Tide table"]')`)
 	// Gone for good only after a question.
 	p.pressWord("Put A harbour list into the bin")
-	p.wait(`document.querySelectorAll('main [data-project]').length === 5`)
+	p.wait(`document.querySelectorAll('main [data-project]').length === 6`)
 	p.wait(`document.querySelector('section[aria-label=Bin]')`)
 	if !browser.Eval[bool](t, p.ctx, `!!document.querySelector('[data-binned]')`) {
 		p.pressWord("Bin: 1 project")
@@ -89,8 +89,8 @@ func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
 	p.wait(`!document.querySelector('section[aria-label=Bin]')`)
 	// The names were stored.
 	p.open("/")
-	p.wait(`document.querySelectorAll('main [data-project]').length === 5`)
-	if got := p.cards(); got[4] != "Tide table" {
+	p.wait(`document.querySelectorAll('main [data-project]').length === 6`)
+	if got := p.cards(); got[5] != "Tide table" {
 		t.Errorf("after loading again, sorted by name as chosen: %v", got)
 	}
 }
@@ -112,7 +112,7 @@ func TestControlsHaveNamesAndSize(t *testing.T) {
 		}
 	}
 	p.open("/")
-	p.wait(`document.querySelectorAll('main li').length === 4`)
+	p.wait(`document.querySelectorAll('main li').length === 5`)
 	check("start")
 	p.open("/p/kite-day-opener")
 	p.settled()
@@ -188,7 +188,7 @@ func TestABundleTravels(t *testing.T) {
 	}
 	p := sit(t, b)
 	p.open("/")
-	p.wait(`document.querySelectorAll('main li').length === 4`)
+	p.wait(`document.querySelectorAll('main li').length === 5`)
 	p.do(chromedp.SetUploadFiles(`[data-bundle-input]`, []string{file}))
 	p.wait(`location.pathname.startsWith('/p/') && !location.pathname.includes('kite-day')`)
 	p.settled()

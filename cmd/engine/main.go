@@ -188,6 +188,7 @@ func main() {
 	})
 	on("closes", func([]js.Value) (any, error) { return delivery.Closes(s.Film), nil })
 	on("fits", func([]js.Value) (any, error) { return moves.Fits(s.Desk), nil })
+	on("formats", func([]js.Value) (any, error) { return delivery.Kinds(), nil })
 	on("offered", func(a []js.Value) (any, error) { return delivery.Offer(s.Film, a[0].String()), nil })
 	on("targets", func(a []js.Value) (any, error) {
 		return moves.Targets(s.Desk, a[0].String(), a[1].String(), a[2].String()), nil

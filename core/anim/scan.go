@@ -2,12 +2,14 @@ package anim
 
 import (
 	"bufio"
+	"encoding/binary"
 	"errors"
 	"fmt"
+	"hash/crc32"
 	"io"
 )
 
-// Scanned is what a GIF says of itself.
+// Scanned is what an animation says of itself.
 type Scanned struct {
 	Width, Height int
 	Frames        int
@@ -79,6 +81,52 @@ func Scan(r io.Reader) (s Scanned, err error) {
 			s.Frames++
 		default:
 			return s, fmt.Errorf("%w: block %#x", errGIF, kind)
+		}
+	}
+}
+
+var errAPNG = errors.New("anim: no whole animated PNG")
+
+// ScanAPNG reads the chunks of an animated PNG, with their check sums, to its end. It fails where the file breaks off, or has other frames than it
+// says.
+func ScanAPNG(r io.Reader) (s Scanned, err error) {
+	b := bufio.NewReader(r)
+	head := make([]byte, 8)
+	if _, err := io.ReadFull(b, head); err != nil || string(head) != pngSignature {
+		return s, errAPNG
+	}
+	said, ms := -1, int64(0)
+	for {
+		if _, err := io.ReadFull(b, head); err != nil {
+			return s, errAPNG
+		}
+		size, kind := int64(binary.BigEndian.Uint32(head)), string(head[4:])
+		sum := crc32.NewIEEE()
+		sum.Write(head[4:])
+		start := make([]byte, min(size, 26))
+		if _, err := io.ReadFull(b, start); err != nil {
+			return s, errAPNG
+		}
+		sum.Write(start)
+		if _, err := io.CopyN(sum, b, size-int64(len(start))); err != nil {
+			return s, errAPNG
+		}
+		if _, err := io.ReadFull(b, head[:4]); err != nil || binary.BigEndian.Uint32(head) != sum.Sum32() {
+			return s, errAPNG
+		}
+		switch {
+		case kind == "IHDR" && len(start) >= 8:
+			s.Width, s.Height = int(binary.BigEndian.Uint32(start)), int(binary.BigEndian.Uint32(start[4:]))
+		case kind == "acTL" && len(start) >= 8:
+			said = int(binary.BigEndian.Uint32(start))
+		case kind == "fcTL" && len(start) >= 24:
+			s.Frames++
+			ms += 1000 * int64(binary.BigEndian.Uint16(start[20:])) / max(1, int64(binary.BigEndian.Uint16(start[22:])))
+		case kind == "IEND":
+			if s.Hundredths = (ms + 5) / 10; said != s.Frames {
+				return s, errAPNG
+			}
+			return s, nil
 		}
 	}
 }

@@ -15,14 +15,17 @@ import (
 
 // Names of formats.
 const (
-	MP4 = "mp4" // H.264
-	GIF = "gif"
-	PNG = "png" // a still
+	MP4  = "mp4" // H.264
+	GIF  = "gif"
+	APNG = "apng"
+	PNG  = "png" // a still
+	JPEG = "jpg" // a still
 )
 
 // Format is what a kind of file can hold.
 type Format struct {
 	Still     bool                                // one frame
+	Clear     bool                                // it can be clear where the page is
 	Even      bool                                // both sides are even
 	Rests     bool                                // goes round, and may rest before it begins again
 	MaxPixels int                                 // of a frame
@@ -31,9 +34,11 @@ type Format struct {
 
 // Formats are the kinds of files there are, by name.
 var Formats = map[string]Format{
-	MP4: {Even: true, MaxPixels: MaxVideo},
-	GIF: {Rests: true, MaxPixels: MaxPixels, Rate: anim.GIFRate},
-	PNG: {Still: true, MaxPixels: MaxPixels},
+	MP4:  {Even: true, MaxPixels: MaxVideo},
+	GIF:  {Rests: true, MaxPixels: MaxPixels, Rate: anim.GIFRate},
+	APNG: {Rests: true, Clear: true, MaxPixels: MaxPixels},
+	PNG:  {Still: true, Clear: true, MaxPixels: MaxPixels},
+	JPEG: {Still: true, MaxPixels: MaxPixels},
 }
 
 // Limits of a file.

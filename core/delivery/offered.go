@@ -8,6 +8,32 @@ import (
 	"capstan/core/frame"
 )
 
+// Kind is a format as it is offered.
+type Kind struct {
+	Format string `json:"format"`
+	Words  string `json:"words"`
+	Says   string `json:"says"`  // what it is for
+	Still  bool   `json:"still"` // one frame
+	Rests  bool   `json:"rests"` // it goes round, and may rest before it begins again
+	Clear  bool   `json:"clear"` // it can be clear where the page is
+}
+
+// Kinds returns the formats in the order in which they are offered.
+func Kinds() []Kind {
+	list := []Kind{
+		{Format: MP4, Words: "MP4 video", Says: "film, slides, posts"},
+		{Format: GIF, Words: "GIF", Says: "pages and messages"},
+		{Format: APNG, Words: "Animated PNG", Says: "stickers: exact, clear"},
+		{Format: PNG, Words: "PNG still", Says: "the frame shown here"},
+		{Format: JPEG, Words: "JPEG still", Says: "the same, smaller"},
+	}
+	for i := range list {
+		f := Formats[list[i].Format]
+		list[i].Still, list[i].Rests, list[i].Clear = f.Still, f.Rests, f.Clear
+	}
+	return list
+}
+
 // Offered are the sizes and rates that are offered for files of a format, each of which there can be, with the first choice.
 type Offered struct {
 	Heights []int      `json:"heights"` // px, the largest first
@@ -15,7 +41,7 @@ type Offered struct {
 	Rates   []doc.Rate `json:"rates"`   // frames a second, the film's own first
 }
 
-// gifHeight is the height up to which a GIF is offered at first, px: beyond it files become heavy (common practice).
+// gifHeight is the height up to which what goes round by itself is offered at first, px: beyond it files become heavy (common practice).
 const gifHeight = 480
 
 // Offer returns what is offered for files of a film in a format.
@@ -31,11 +57,11 @@ func Offer(f *frame.Film, format string) Offered {
 			v.Heights = append(v.Heights, h)
 		}
 	}
-	if i := slices.IndexFunc(v.Heights, func(h int) bool { return format != "gif" || h <= gifHeight }); i >= 0 {
+	if i := slices.IndexFunc(v.Heights, func(h int) bool { return !Formats[format].Rests || h <= gifHeight }); i >= 0 {
 		v.First = v.Heights[i]
 	}
 	usual := []int64{24, 25, 30, 60}
-	if format == "gif" {
+	if Formats[format].Rests {
 		usual = []int64{10, 15, 20, 25}
 	}
 	for _, n := range usual {

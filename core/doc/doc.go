@@ -56,6 +56,8 @@ type Film struct {
 	Loop     bool        `json:"loop,omitzero"`
 	Closing  *Transition `json:"closing,omitzero"` // from the last scene back to the first
 	EndPause *int64      `json:"pause,omitzero"`   // ms the last frame of a GIF rests before it begins again; nil: as the film's end asks for
+	Clear    bool        `json:"clear,omitzero"`   // the page has no ground: backgrounds are not painted
+	Under    string      `json:"under,omitzero"`   // #rrggbb: what files that cannot be clear are filled with; empty: white
 	Scenes   []*Scene    `json:"scenes"`           // in their order; those set aside follow
 }
 

@@ -352,6 +352,9 @@ func (c *checker) film(at string, f *Film) {
 	if !f.Rate.Valid() {
 		c.fail(at+".rate", "must be a fraction of 1/1000 to 240 frames a second, of numbers up to 1000000")
 	}
+	if f.Under != "" {
+		c.colour(at+".under", f.Under)
+	}
 	if f.EndPause != nil {
 		c.time(at+".pause", *f.EndPause, 0)
 	}

@@ -260,7 +260,9 @@ func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting 
 	}
 	s := &scene{
 		doc: d, into: into, timing: t, lasting: lasting, marks: marks,
-		background: f.paintOf(d.Background, d, f.pageBox()),
+	}
+	if !f.Doc.Film.Clear {
+		s.background = f.paintOf(d.Background, d, f.pageBox())
 	}
 	n := len(d.Layers)
 	if was != nil {

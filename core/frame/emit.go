@@ -15,6 +15,9 @@ func (p *Player) emit(v View) *List {
 	l := &p.list
 	l.Reset(float64(f.Doc.Film.Width), float64(f.Doc.Film.Height))
 	p.sparks = 0
+	if v.Under != nil {
+		p.fill(f.page, geom.Identity, v.Under, 1)
+	}
 	p.paint(0, len(p.nodes), v, 1, geom.Identity)
 	for i := range p.tips {
 		p.tips[i].paint(p, v)

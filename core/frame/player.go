@@ -13,6 +13,7 @@ import (
 type View struct {
 	Scale   float64 // device px a page px
 	Repeats float64 // opacity of the copies of scrolls at rest, 0..1
+	Under   *Paint  // what the page is filled with first; nil: nothing
 }
 
 // Player answers times with display lists. It reuses its memory: a list is valid until the next call,

@@ -3,6 +3,7 @@
 package view
 
 import (
+	"cmp"
 	"fmt"
 
 	"capstan/core/doc"
@@ -73,6 +74,8 @@ type Film struct {
 	Length  int64     `json:"length"` // ms
 	Frames  int64     `json:"frames"`
 	Loop    bool      `json:"loop"`
+	Clear   bool      `json:"clear"` // its page has no ground
+	Under   string    `json:"under"` // what files that cannot be clear are filled with, #rrggbb
 	Closing *Closing  `json:"closing"`
 	Scenes  []Heading `json:"scenes"` // in their order; those set aside follow
 	Shown   int       `json:"shown"`  // how many of them are in the film
@@ -125,7 +128,7 @@ func (s *Views) FilmView() Film {
 	v := Film{
 		Palette: append([]string{}, s.Shown.Doc.Palette...), Looks: append([]*doc.SavedLook{}, s.Shown.Doc.Looks...), Fonts: s.OwnFonts(), RoleSets: append([]*doc.RoleSet{}, s.Shown.Doc.RoleSets...), Credits: s.credits(),
 		Project: p.ID, Film: s.FilmID, Name: p.Name, Width: p.Film.Width, Height: p.Film.Height, Rate: p.Film.Rate,
-		Length: o.Length, Frames: s.Shown.Frames(), Loop: p.Film.Loop, Shown: len(p.Film.Shown()),
+		Length: o.Length, Frames: s.Shown.Frames(), Loop: p.Film.Loop, Clear: p.Film.Clear, Under: cmp.Or(p.Film.Under, "#ffffff"), Shown: len(p.Film.Shown()),
 	}
 	if c := p.Film.Closing; c != nil {
 		v.Closing = &Closing{*c, o.Length - o.Closing}

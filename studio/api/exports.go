@@ -150,5 +150,8 @@ func (s *Server) exportFile(c *gin.Context) {
 		refuse(c, "not-found", "file yet")
 		return
 	}
+	if e.Format == delivery.APNG { // which lists of types do not know
+		c.Header("Content-Type", "image/apng")
+	}
 	c.FileAttachment(s.queue.File(e), e.Name)
 }

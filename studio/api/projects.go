@@ -91,6 +91,7 @@ func (s *Server) createProject(c *gin.Context) {
 		Name   string `json:"name"`
 		Width  int    `json:"width"`
 		Height int    `json:"height"`
+		Clear  bool   `json:"clear"` // its page has no ground
 	}
 	if !decode(c, maxJSON, &in) {
 		return
@@ -99,6 +100,7 @@ func (s *Server) createProject(c *gin.Context) {
 		in.Name = "Untitled"
 	}
 	p := doc.NewProject(newID(), strings.TrimSpace(in.Name), in.Width, in.Height, newID())
+	p.Film.Clear = in.Clear
 	row, err := s.store.Create(p)
 	if err != nil {
 		fail(c, err)

@@ -41,7 +41,7 @@ type encoder interface {
 }
 
 // encoders are the formats' files: one of each in delivery.Formats.
-var encoders = map[string]encoder{delivery.MP4: mp4{}, delivery.GIF: gif{}, delivery.PNG: still{}}
+var encoders = map[string]encoder{delivery.MP4: mp4{}, delivery.GIF: gif{}, delivery.APNG: apng{}, delivery.PNG: still{delivery.PNG}, delivery.JPEG: still{delivery.JPEG}}
 
 // Able returns why this machine cannot make files of a format, as a *words.Fault, or nil.
 func Able(format string) error {

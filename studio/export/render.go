@@ -50,6 +50,7 @@ type job struct {
 // worker renders frames on a canvas of its own.
 type worker struct {
 	o            Options
+	under        *frame.Paint
 	scale        float64
 	player       *frame.Player
 	painter      *raster.Painter
@@ -62,6 +63,7 @@ type worker struct {
 func newWorker(f *frame.Film, pictures raster.Pictures, o Options, p press) *worker {
 	w := &worker{
 		o: o, scale: float64(o.Width) / float64(f.Doc.Film.Width), player: f.Player(), painter: raster.NewPainter(f, pictures),
+		under: delivery.Under(f, o.Format),
 		press: p, tiles: raster.NewRegion(o.Width, o.Height),
 	}
 	w.canvas = raster.NewCanvas(w.painter, o.Width, o.Height)
@@ -70,7 +72,7 @@ func newWorker(f *frame.Film, pictures raster.Pictures, o Options, p press) *wor
 
 func (w *worker) at(k int64) *frame.List {
 	at := motion.FrameTime(k, w.o.RateNum, w.o.RateDen).Add(w.o.From)
-	return w.player.At(at, frame.View{Scale: w.scale})
+	return w.player.At(at, frame.View{Scale: w.scale, Under: w.under})
 }
 
 // work renders a frame onto a plate, or finds it equal to the one before: a list costs a thousandth of a picture.

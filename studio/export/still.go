@@ -3,43 +3,52 @@ package export
 import (
 	"context"
 	"image"
+	"image/jpeg"
 	"image/png"
 	"os"
 
+	"capstan/core/delivery"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
 	"capstan/studio/budget"
 )
 
-// still makes a PNG of the frame at From, clear where the page is.
-type still struct{}
+// still makes a picture of the frame at From: a PNG, clear where the page is, or a JPEG.
+type still struct{ format string }
+
+// jpegQuality keeps what is painted within what is seen (common practice).
+const jpegQuality = 92
 
 func (still) able() error { return nil }
 
-func (still) encode(ctx context.Context, t *task, out *os.File) error {
+func (s still) encode(ctx context.Context, t *task, out *os.File) error {
 	o := t.o
 	img := image.NewRGBA(image.Rect(0, 0, o.Width, o.Height))
-	list := t.film.Player().At(motion.Millis(o.From), frame.View{Scale: float64(o.Width) / float64(t.film.Doc.Film.Width)})
+	list := t.film.Player().At(motion.Millis(o.From), frame.View{Scale: float64(o.Width) / float64(t.film.Doc.Film.Width), Under: delivery.Under(t.film, o.Format)})
 	painter := raster.NewPainter(t.film, t.pictures)
 	painter.Within(raster.Limits{Bytes: budget.RenderGroups, Stop: ctx.Err})
 	if err := guarded(func() error { return painter.Paint(img, list) }); err != nil {
 		return err
 	}
-	if err := png.Encode(out, img); err != nil {
+	if s.format == delivery.JPEG {
+		if err := jpeg.Encode(out, img, &jpeg.Options{Quality: jpegQuality}); err != nil {
+			return err
+		}
+	} else if err := png.Encode(out, img); err != nil {
 		return err
 	}
 	t.progress(1, 1)
 	return nil
 }
 
-func (still) readBack(_ context.Context, t *task, file string) error {
+func (s still) readBack(_ context.Context, t *task, file string) error {
 	f, err := os.Open(file)
 	if err != nil {
 		return err
 	}
 	defer f.Close()
-	if c, err := png.DecodeConfig(f); err != nil || c.Width != t.o.Width || c.Height != t.o.Height {
+	if c, _, err := image.DecodeConfig(f); err != nil || c.Width != t.o.Width || c.Height != t.o.Height {
 		return wrong("%dx%d, %v", c.Width, c.Height, err)
 	}
 	return nil

@@ -31,6 +31,20 @@ export const showsOther = (d: ReturnType<typeof desk>, was: ReturnType<typeof de
   (d.ends && d.selection !== was.selection) ||
   (d.selected !== was.selected && [...d.selected, ...was.selected].some((s) => s.layer.mask))
 
+/** A page without a ground: squares of sailcloth on what is there. */
+export function chequer(x: CanvasRenderingContext2D, left: number, top: number, w: number, h: number, side: number) {
+  x.save()
+  x.beginPath()
+  x.rect(left, top, w, h)
+  x.clip()
+  x.beginPath()
+  for (let j = 0; j * side < h; j++)
+    for (let i = j % 2; i * side < w; i += 2) x.rect(left + i * side, top + j * side, side, side)
+  x.fillStyle = '#EFE9DC'
+  x.fill()
+  x.restore()
+}
+
 const standing = new Standing()
 
 /** Paints the desk as the store has it. */
@@ -46,12 +60,13 @@ export function drawDesk(c: HTMLCanvasElement, view: View, size: { w: number; h:
   const wings = large ? '#0C2523' : '#EAE3D4'
   const v = { scale: view.scale * dpr, x: view.x * dpr, y: view.y * dpr }
   const [pw, ph] = [film!.width * v.scale, film!.height * v.scale]
-  standing.paint(ctx, engine.frame(moment, v.scale), v, wings, (x) => {
+  standing.paint(ctx, engine.frame(moment, v.scale), v, `${wings}${film!.clear}`, (x) => {
     x.setTransform(1, 0, 0, 1, 0, 0)
     x.fillStyle = wings
     x.fillRect(0, 0, w, h)
     x.fillStyle = '#FFFFFF'
     x.fillRect(v.x, v.y, pw, ph)
+    if (film!.clear) chequer(x, v.x, v.y, pw, ph, 8 * dpr)
   })
   const { ends, selection, selected, picking } = desk()
   ctx.setTransform(1, 0, 0, 1, 0, 0)

@@ -327,6 +327,10 @@ export interface DocumentFilm {
   closing?: Transition
   /** ms the last frame of a GIF rests before it begins again; nil: as the film's end asks for */
   pause?: number
+  /** the page has no ground: backgrounds are not painted */
+  clear?: boolean
+  /** #rrggbb: what files that cannot be clear are filled with; empty: white */
+  under?: string
   /** in their order; those set aside follow */
   scenes: DocumentScene[]
 }
@@ -510,6 +514,20 @@ export interface File {
   enlarged: number
 }
 
+/** Kind is a format as it is offered. */
+export interface FileKind {
+  format: string
+  words: string
+  /** what it is for */
+  says: string
+  /** one frame */
+  still: boolean
+  /** it goes round, and may rest before it begins again */
+  rests: boolean
+  /** it can be clear where the page is */
+  clear: boolean
+}
+
 /** Fill is what a shape is filled with. */
 export interface Fill {
   /** none, colour, linear, radial, picture, texture */
@@ -541,6 +559,10 @@ export interface Film {
   length: number
   frames: number
   loop: boolean
+  /** its page has no ground */
+  clear: boolean
+  /** what files that cannot be clear are filled with, #rrggbb */
+  under: string
   closing: Closing | null
   /** in their order; those set aside follow */
   scenes: Heading[]

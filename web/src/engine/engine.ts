@@ -30,6 +30,7 @@ import type {
   Row,
   Seen,
   Selected,
+  FileKind,
   ShapeSign,
   Shared,
   Shown,
@@ -83,6 +84,7 @@ function list(r: RawList): List {
 
 let described: Described | undefined
 let signs: ShapeSign[] | undefined
+let kinds: FileKind[] | undefined
 
 /** What grows along with several layers. */
 export type Growth = 'strokes' | 'effects' | 'letters'
@@ -172,6 +174,8 @@ export const engine = {
   /** What a file would be at a height, or, where that is 0, at a width. */
   delivery: (format: string, size: { width: number; height: number }, num: number, den: number, once: boolean) =>
     call<Delivery>('delivery', format, size.width, size.height, num, den, once),
+  /** The kinds of files in the order in which they are offered. */
+  formats: () => (kinds ??= call<FileKind[]>('formats')),
   /** The sizes and rates that are offered for files of a format. */
   offered: (format: string) => call<Offered>('offered', format),
   /** The film time of the frame n frames on. */

@@ -52,7 +52,7 @@ export interface Export {
   id: string
   project: string
   name: string
-  format: 'mp4' | 'gif' | 'png'
+  format: string // of engine.formats()
   at: number
   width: number
   height: number

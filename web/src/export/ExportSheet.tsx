@@ -12,19 +12,21 @@ import { onExport } from '../project/events'
 import { cancelExport, createExport, deleteExport, hello, listExports } from '../server/server'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
+import { chequers } from '../ui/ColourField'
 import { Sheet } from '../ui/Sheet'
 import { Button, Label, Progress, Sign } from '../ui/controls'
 import { bytes, day, filmTime, seconds } from '../time'
 import { fault } from '../words'
 import { counted } from '../words'
 
-type Kind = Export['format']
+/** What is known of a format. */
+const kindOf = (format: string) => engine.formats().find((k) => k.format === format)!
 
 export function ExportSheet() {
   const film = useDesk((d) => d.film)!
   const project = useDesk((d) => d.project)!
   const pending = useDesk((d) => d.pending)
-  const [format, setFormat] = useState<Kind>('mp4')
+  const [format, setFormat] = useState('mp4')
   const { heights, first, rates } = useMemo(() => engine.offered(format), [format, film])
   const [typed, setTyped] = useState(() => ({ width: 0, height: first })) // one of both; the other follows
   const [rate, setRate] = useState(`${film.rate.num}/${film.rate.den}`)
@@ -50,7 +52,8 @@ export function ExportSheet() {
   const [num, den] = rate.split('/').map(Number)
   const size = (s: typeof typed) => engine.delivery(format, s, num, den, once)
   const file = size(typed)
-  const lasts = format === 'gif' ? `, ${once ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}` : ''
+  const kind = kindOf(format)
+  const lasts = kind.rests ? `, ${once ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}` : ''
   const common = heights
     .map((height) => size({ width: 0, height }))
     .filter((c) => c.refused === '' || file.refused !== '')
@@ -60,12 +63,12 @@ export function ExportSheet() {
     if (near(0) !== v) fail(new Error(fault('export.odd-side', v, near(-1), near(1))))
     else setTyped({ width: 0, height: 0, [axis]: v })
   }
-  const choose = (f: Kind) => {
+  const choose = (f: string) => {
     setFormat(f)
     setTyped({ width: 0, height: engine.offered(f).first })
   }
   const make = (e: {
-    format: Kind
+    format: string
     width: number
     height: number
     rate: { num: number; den: number }
@@ -78,12 +81,12 @@ export function ExportSheet() {
     )
   const rest = (pause: number | null) => apply({ op: 'film.set', patch: { pause } })
   const start = () =>
-    make({ format, ...typed, rate: { num, den }, once, at: format === 'png' ? Math.round(moment.time) : undefined })
+    make({ format, ...typed, rate: { num, den }, once, at: kind.still ? Math.round(moment.time) : undefined })
   return (
     <Sheet title="Export film" wide onClose={() => set({ sheet: 'none' })}>
       <div className="grid grid-cols-[23.75rem_1fr] gap-6 px-5 py-4 max-[54rem]:grid-cols-1">
         <div>
-          <Preview />
+          <Preview clear={kind.clear} />
           <p className="mt-2 text-[0.75rem] text-ink-600">
             {counted(film.shown, 'scene')}, {filmTime(film.length)}, the frame at the playhead
           </p>
@@ -93,15 +96,9 @@ export function ExportSheet() {
             value={format}
             onChange={choose}
             aria-label="Kind of file"
-            className="mb-3 grid grid-cols-3 gap-2"
+            className="mb-3 grid grid-cols-3 gap-1.5"
           >
-            {(
-              [
-                ['mp4', 'MP4 video', 'film, slides, posts'],
-                ['gif', 'GIF', 'pages and messages'],
-                ['png', 'PNG still', 'the frame shown here'],
-              ] as const
-            ).map(([f, name, says]) => (
+            {engine.formats().map(({ format: f, words: name, says }) => (
               <Radio
                 key={f}
                 value={f}
@@ -152,7 +149,7 @@ export function ExportSheet() {
                 onSet={side('height')}
               />
             </span>
-            {format !== 'png' && (
+            {!kind.still && (
               <>
                 <Label>Frames</Label>
                 <Choice
@@ -166,7 +163,7 @@ export function ExportSheet() {
                 />
               </>
             )}
-            {format === 'gif' && !once && (
+            {kind.rests && !once && (
               <>
                 <Label>Rests</Label>
                 <span className="flex items-center gap-2">
@@ -202,7 +199,7 @@ export function ExportSheet() {
                 </span>
               </>
             )}
-            {format === 'gif' && (
+            {kind.rests && (
               <>
                 <Label>Plays</Label>
                 <Choice
@@ -219,16 +216,17 @@ export function ExportSheet() {
           </div>
           <div className="mt-4 flex items-center gap-3">
             <Button look="main" onClick={start} disabled={pending > 0 || file.refused !== ''} className="!h-8 shrink-0">
-              Export {format.toUpperCase()}
+              Export {kind.words}
             </Button>
-            <span className={`text-[0.75rem] ${file.refused ? 'text-coral-700' : 'text-ink-600'}`}>
+            <span className={`text-[0.75rem] ${file.refused ? 'text-coral-700' : 'text-ink-600'}`} data-plan>
               {file.refused
                 ? file.refused
                 : pending > 0
                   ? 'Waiting until the last change is stored.'
-                  : format === 'png'
+                  : kind.still
                     ? `${file.width} × ${file.height}, at ${filmTime(moment.time)}`
                     : `${file.width} × ${file.height}, ${file.frames} frames${lasts}`}
+              {film.clear && !file.refused && (kind.clear ? ', clear' : `, its clear ground filled with ${film.under}`)}
             </span>
           </div>
         </div>
@@ -252,7 +250,7 @@ export function ExportSheet() {
                   height: e.height,
                   rate: { num: e.rateNum, den: e.rateDen },
                   once: e.once,
-                  at: e.format === 'png' ? Math.min(e.at, film.length) : undefined,
+                  at: kindOf(e.format).still ? Math.min(e.at, film.length) : undefined,
                 })
               }
               onGone={() => setList((l) => l.filter((o) => o.id !== e.id))}
@@ -295,7 +293,7 @@ function Row({ e, onAgain, onGone }: { e: Export; onAgain: () => void; onGone: (
         </span>
         <span className="w-47.5 shrink-0 truncate" title={e.name}>
           {e.width} × {e.height},{' '}
-          {e.format === 'png'
+          {kindOf(e.format).still
             ? `at ${filmTime(e.at)}`
             : `${(e.rateNum / e.rateDen).toFixed(e.rateNum % e.rateDen ? 2 : 0)} a second`}
         </span>
@@ -319,7 +317,7 @@ function Row({ e, onAgain, onGone }: { e: Export; onAgain: () => void; onGone: (
         )}
         {e.state === 'done' && (
           <Button aria-expanded={shown} aria-label={`Show ${e.name}`} onClick={() => setShown(!shown)}>
-            {e.format === 'png' ? <Eye size={15} strokeWidth={1.5} /> : <Play size={14} strokeWidth={1.5} />}
+            {kindOf(e.format).still ? <Eye size={15} strokeWidth={1.5} /> : <Play size={14} strokeWidth={1.5} />}
             {shown ? 'Hide' : 'Show'}
           </Button>
         )}
@@ -360,7 +358,7 @@ function Player({ e }: { e: Export }) {
   const facts: [string, string][] = [
     ['File', e.name],
     ['Size', `${e.width} × ${e.height} px, ${bytes(e.bytes)}`],
-    ...(e.format === 'png'
+    ...(kindOf(e.format).still
       ? [['Frame', `at ${filmTime(e.at)}`] as [string, string]]
       : [
           ['Frames', `${e.frames}, ${(e.rateNum / e.rateDen).toFixed(e.rateNum % e.rateDen ? 3 : 0)} a second`] as [
@@ -369,7 +367,7 @@ function Player({ e }: { e: Export }) {
           ],
           ['Length', filmTime((1000 * e.frames * e.rateDen) / e.rateNum)] as [string, string],
         ]),
-    ...(e.format === 'gif'
+    ...(kindOf(e.format).rests
       ? [
           [
             'Plays',
@@ -407,7 +405,7 @@ function Player({ e }: { e: Export }) {
   )
 }
 
-function Preview() {
+function Preview({ clear }: { clear: boolean }) {
   const ref = useRef<HTMLCanvasElement>(null)
   useEffect(() => {
     const c = ref.current!
@@ -418,11 +416,19 @@ function Preview() {
     c.height = Math.round(film!.height * scale * dpr)
     c.style.width = `${film!.width * scale}px`
     const ctx = c.getContext('2d')!
-    ctx.fillStyle = '#fff'
-    ctx.fillRect(0, 0, c.width, c.height)
+    ctx.clearRect(0, 0, c.width, c.height)
+    if (!film!.clear || !clear) {
+      ctx.fillStyle = film!.under
+      ctx.fillRect(0, 0, c.width, c.height)
+    }
     paint(ctx, engine.frame({ ...moment, rest: false }, scale * dpr), { scale: scale * dpr, x: 0, y: 0 })
-  }, [])
+  }, [clear])
   return (
-    <canvas ref={ref} aria-label="The frame at the playhead" className="rounded-[4px] border border-sailcloth-300" />
+    <canvas
+      ref={ref}
+      style={{ background: chequers }}
+      aria-label="The frame at the playhead"
+      className="rounded-[4px] border border-sailcloth-300"
+    />
   )
 }

@@ -5,6 +5,7 @@ import type { Film } from '../engine/types'
 import { apply, run } from '../project/commands'
 import { fail, say, useDesk } from '../project/desk'
 import { Check } from '../ui/Check'
+import { ColourField } from '../ui/ColourField'
 import { Choice } from '../ui/Choice'
 import { Fold, Section } from '../ui/Section'
 import { notice } from '../words'
@@ -45,6 +46,22 @@ export function FilmPanel({ film }: { film: Film }) {
           on={film.loop}
           onSet={(v) => apply({ op: 'film.set', patch: v ? { loop: true } : { loop: null, closing: null } })}
         />
+      </div>
+      <div className="mt-2 grid grid-cols-[1fr_auto] items-center gap-2">
+        <Check
+          name="Clear ground: no background is painted"
+          on={film.clear}
+          onSet={(v) => apply({ op: 'film.set', patch: { clear: v || null } })}
+        />
+        {film.clear && (
+          <ColourField
+            compact
+            plain
+            name="What fills it in files that cannot be clear"
+            value={{ colour: film.under }}
+            onSet={(v) => v && apply({ op: 'film.set', patch: { under: v.colour } })}
+          />
+        )}
       </div>
       {film.loop && <Closes film={film} />}
       {film.loop && film.shown > 1 && (

@@ -54,7 +54,13 @@ export function ScenePanel() {
       </div>
       <Section title="Scene">
         <div className="grid grid-cols-[5.25rem_1fr] items-center gap-x-2 gap-y-2">
-          <BackgroundField scene={s} />
+          {film.clear ? (
+            <p className="col-span-2 text-[0.75rem] text-ink-600">
+              The film’s ground is clear: no background is painted.
+            </p>
+          ) : (
+            <BackgroundField scene={s} />
+          )}
           <NumberField
             label="Stays"
             name="Stay in seconds"

@@ -58,8 +58,8 @@ export interface Space {
 
 export const listProjects = () => get<{ projects: ProjectRow[]; bin: ProjectRow[]; space: Space }>('/api/projects')
 export const renameProject = (id: string, name: string) => ask('PATCH', `/api/projects/${id}`, { name })
-export const createProject = (name: string, width: number, height: number) =>
-  post<ProjectRow>('/api/projects', { name, width, height })
+export const createProject = (name: string, width: number, height: number, clear = false) =>
+  post<ProjectRow>('/api/projects', { name, width, height, clear })
 export const duplicateProject = (id: string) => post<ProjectRow>(`/api/projects/${id}/duplicate`, {})
 export const binProject = (id: string) => ask('DELETE', `/api/projects/${id}`)
 export const restoreProject = (id: string) => ask('POST', `/api/projects/${id}/restore`)

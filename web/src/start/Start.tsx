@@ -17,6 +17,7 @@ import {
   restoreProject,
   type Space,
 } from '../server/server'
+import { chequers } from '../ui/ColourField'
 import { Choice } from '../ui/Choice'
 import { Button } from '../ui/controls'
 import { Bin, BinButton } from './Bin'
@@ -28,9 +29,10 @@ import { bytes } from '../time'
 import { notice } from '../words'
 
 const formats = [
-  { name: 'Wide', w: 1920, h: 1080, says: 'slides, film' },
-  { name: 'Square', w: 1080, h: 1080, says: 'posts' },
-  { name: 'Upright', w: 1080, h: 1920, says: 'reels, stories' },
+  { name: 'Wide', w: 1920, h: 1080, says: 'slides, film', clear: false },
+  { name: 'Square', w: 1080, h: 1080, says: 'posts', clear: false },
+  { name: 'Upright', w: 1080, h: 1920, says: 'reels, stories', clear: false },
+  { name: 'Sticker', w: 512, h: 512, says: 'clear', clear: true },
 ]
 
 type Order = 'changed' | 'name' | 'newest' | 'longest'
@@ -74,8 +76,8 @@ export function Start() {
     const taken = new Set([...(list ?? []), ...bin].map((p) => p.name))
     for (let n = 1, name = base; ; name = `${base} ${++n}`) if (!taken.has(name)) return name
   }
-  const make = (name: string, w: number, h: number) =>
-    createProject(name, w, h)
+  const make = (name: string, w: number, h: number, clear = false) =>
+    createProject(name, w, h, clear)
       .then((p) => go(p.id))
       .catch(fail)
   const bundle = useRef<HTMLInputElement>(null)
@@ -142,7 +144,7 @@ export function Start() {
             <button
               key={f.name}
               type="button"
-              onClick={() => make(freeName(`${f.name} project`), f.w, f.h)}
+              onClick={() => make(freeName(`${f.name} project`), f.w, f.h, f.clear)}
               className="group text-left"
             >
               <span
@@ -150,7 +152,11 @@ export function Start() {
                   'flex items-center justify-center rounded-md border border-sailcloth-300 bg-paper',
                   'text-ink-500 group-hover:border-brass-600 group-hover:text-brass-700',
                 )}
-                style={{ width: f.w / 12, height: f.h / 12 }}
+                style={{
+                  width: f.w / 12,
+                  height: f.h / 12,
+                  ...(f.clear && { background: chequers, width: f.w / 6, height: f.h / 6 }),
+                }}
               >
                 <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden>
                   <path d="M11 3v16M3 11h16" stroke="currentColor" strokeWidth="1.5" />

@@ -1,0 +1,68 @@
+package export
+
+import (
+	"context"
+	"image"
+	"os"
+
+	"capstan/core/anim"
+	"capstan/core/delivery"
+	"capstan/core/raster"
+)
+
+// apng makes animated PNGs: exact, and clear where the page is.
+type apng struct{}
+
+func (apng) able() error { return nil }
+
+func (apng) encode(ctx context.Context, t *task, w *os.File) error {
+	o := t.o
+	n := o.Frames(t.film)
+	g := anim.NewAPNG(w, o.Width, o.Height, anim.Timing{
+		RateNum: o.RateNum, RateDen: o.RateDen, Length: t.length(), EndPause: o.EndPause, Once: o.Once,
+	}, n, delivery.Opaque(t.film))
+	copying := func() press {
+		return func(to []byte, c *raster.Canvas, tiles *raster.Region) {
+			img := c.Image()
+			tiles.Each(func(box image.Rectangle) {
+				for y := box.Min.Y; y < box.Max.Y; y++ {
+					at := img.PixOffset(box.Min.X, y)
+					copy(to[4*(y*o.Width+box.Min.X):], img.Pix[at:at+4*box.Dx()])
+				}
+			})
+		}
+	}
+	changed := raster.NewRegion(o.Width, o.Height)
+	err := render(ctx, t.film, t.pictures, o, count(n), 4*o.Width*o.Height, copying, func(k int64, p, before *plate) error {
+		box := image.Rect(0, 0, o.Width, o.Height)
+		if before != nil {
+			changed.Clear()
+			if p != before {
+				raster.Damage(changed, &before.shows, &p.shows)
+			}
+			box = changed.Bounds()
+		}
+		if err := g.Add(p.bytes, box); err != nil {
+			return err
+		}
+		t.progress(k+1, n)
+		return nil
+	})
+	if err != nil {
+		return err
+	}
+	return g.Close()
+}
+
+func (apng) readBack(_ context.Context, t *task, file string) error {
+	f, err := os.Open(file)
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	s, err := anim.ScanAPNG(f)
+	if want := t.length() + t.o.EndPause; err != nil || s.Width != t.o.Width || s.Height != t.o.Height || s.Frames < 1 || 10*s.Hundredths < want-10 {
+		return wrong("%dx%d, %d frames, %d hundredths of %d ms, %v", s.Width, s.Height, s.Frames, s.Hundredths, want, err)
+	}
+	return nil
+}
