@@ -76,7 +76,11 @@ func Contours(p *geom.Path) []Contour {
 
 // Path writes contours as a path; straight stretches are lines.
 func Path(list []Contour) *geom.Path {
-	p := &geom.Path{}
+	n := 0
+	for i := range list {
+		n += len(list[i].Nodes) + 2
+	}
+	p := &geom.Path{Verbs: make([]geom.Verb, 0, n), Points: make([]geom.Point, 0, 3*n)} // a long one is written anew with every move of a pointer
 	for _, c := range list {
 		if len(c.Nodes) == 0 {
 			continue
