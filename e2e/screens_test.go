@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"bytes"
+	"encoding/base64"
 	"image/png"
 	"os"
 	"path/filepath"
@@ -229,4 +230,45 @@ func TestTheLargeViewPlaysTheFilmAlone(t *testing.T) {
 	}
 	p.key(kb.Escape)
 	p.wait(`!document.querySelector('[data-large]') && document.querySelector('[data-time]').innerText === '0:00.00'`)
+}
+
+// A sticker begins on the start screen with a clear ground: the page is chequered, and its animated PNG clear beside what was drawn, of the page’s size.
+func TestAStickerIsClear(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.open("/")
+	p.pressWord("Sticker")
+	p.wait(`location.pathname.startsWith('/p/')`)
+	p.settled()
+	p.pick("Heart")
+	p.drag(120, 120, 400, 400)
+	p.settled()
+	shades := browser.Eval[int](t, p.ctx, `(() => {
+		const c = document.querySelector('[data-desk] canvas'), page = document.querySelector('[data-page]').dataset.view.split(' ').map(Number), dpr = devicePixelRatio
+		const d = c.getContext('2d').getImageData(page[1] * dpr + 4, page[2] * dpr + 4, 40, 40).data
+		const seen = new Set()
+		for (let i = 0; i < d.length; i += 4) seen.add(d[i] << 16 | d[i + 1] << 8 | d[i + 2])
+		return seen.size
+	})()`)
+	if shades < 2 {
+		t.Error("the ground of the page is of one colour")
+	}
+	p.pressWord("Export film")
+	p.pressWord("Animated PNG")
+	p.pressWord("Export APNG")
+	p.wait(`document.querySelector('[data-state=done]')`)
+	raw := browser.Eval[string](t, p.ctx, `fetch('/api/exports/' + document.querySelector('[data-state=done]').dataset.export + '/file').then(async (r) => r.headers.get('content-type') + ' ' + btoa(String.fromCharCode(...new Uint8Array(await r.arrayBuffer()))))`)
+	kind, data, _ := strings.Cut(raw, " ")
+	file, err := base64.StdEncoding.DecodeString(data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	img, err := png.Decode(bytes.NewReader(file))
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, _, _, corner := img.At(5, 5).RGBA()
+	r, g, b, middle := img.At(260, 260).RGBA()
+	if kind != "image/apng" || img.Bounds().Dx() != 512 || corner != 0 || middle != 0xffff || r < g || r < b {
+		t.Errorf("%s, %v wide: a corner has the cover %d, its middle %d %d %d %d", kind, img.Bounds().Dx(), corner, r, g, b, middle)
+	}
 }

@@ -356,7 +356,7 @@ func anys(list []string) []any {
 
 // copyOut copies raw memory into a byte array of the page that is kept from frame to frame.
 func copyOut(slot int, b []byte) js.Value {
-	if sizes[slot] < len(b) {
+	if sizes[slot] < max(len(b), 1) { // an empty list has a buffer, too
 		sizes[slot] = len(b) + len(b)/2 + 1024
 		buffers[slot] = codes.New(sizes[slot])
 	}

@@ -44,6 +44,9 @@ type Offered struct {
 // gifHeight is the height up to which what goes round by itself is offered at first, px: beyond it files become heavy (common practice).
 const gifHeight = 480
 
+// smallPage is the height up to which a page is made for what is small: such films keep their size.
+const smallPage = 540
+
 // Offer returns what is offered for files of a film in a format.
 func Offer(f *frame.Film, format string) Offered {
 	film := &f.Doc.Film
@@ -57,7 +60,7 @@ func Offer(f *frame.Film, format string) Offered {
 			v.Heights = append(v.Heights, h)
 		}
 	}
-	if i := slices.IndexFunc(v.Heights, func(h int) bool { return !Formats[format].Rests || h <= gifHeight }); i >= 0 {
+	if i := slices.IndexFunc(v.Heights, func(h int) bool { return !Formats[format].Rests || h <= gifHeight || film.Height <= smallPage }); i >= 0 {
 		v.First = v.Heights[i]
 	}
 	usual := []int64{24, 25, 30, 60}

@@ -216,7 +216,7 @@ export function ExportSheet() {
           </div>
           <div className="mt-4 flex items-center gap-3">
             <Button look="main" onClick={start} disabled={pending > 0 || file.refused !== ''} className="!h-8 shrink-0">
-              Export {kind.words}
+              Export {format.toUpperCase()}
             </Button>
             <span className={`text-[0.75rem] ${file.refused ? 'text-coral-700' : 'text-ink-600'}`} data-plan>
               {file.refused

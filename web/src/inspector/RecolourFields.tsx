@@ -70,7 +70,7 @@ export function RecolourFields({ of }: { of: Selected }) {
           title="Each becomes the nearest of the film’s other colours"
           {...nearest(false)}
         >
-          Onto the film’s colours
+          Onto the film’s
         </Button>
       </div>
     </Fold>
