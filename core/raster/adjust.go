@@ -40,17 +40,61 @@ func (p *Painter) adjust(s *surface, a *adjusting) {
 	for i, v := range a.colours {
 		m[i] = int64(math.Round(v * 4096))
 	}
+	add, quick := addends(&a.colours)
 	last, made := uint32(0), uint32(0) // large parts of what is drawn have one colour
 	for y := s.dirty.Min.Y; y < s.dirty.Max.Y; y++ {
 		row := s.row(y, s.dirty.Min.X, s.dirty.Max.X)
 		for ; len(row) >= 4; row = row[4:] {
 			v := load(row, 0)
 			if v != last {
-				last, made = v, mapped12(v, &m)
+				last = v
+				if quick && v >= 255<<24 {
+					made = mappedOpaque(v, add)
+				} else {
+					made = mapped12(v, &m)
+				}
 			}
 			store(row, 0, made)
 		}
 	}
+}
+
+// lanes21 is what each value of a channel adds to the three channels of an opaque colour, in 1/16, in three lanes of 21 bits, that do not go below 0.
+type lanes21 [3][256]uint64
+
+const (
+	laneBits = 21
+	laneOnes = 1<<laneBits - 1
+	laneBias = 1 << 15 // levels that a sum of three is above what it stands for
+)
+
+// addends returns them for a map of colours; quick is false for maps that lead too far beyond what can be shown.
+func addends(c *state.Colours) (t *lanes21, quick bool) {
+	t = &lanes21{}
+	for i := 0; i < 12; i += 4 {
+		if 255*(math.Abs(c[i])+math.Abs(c[i+1])+math.Abs(c[i+2])+math.Abs(c[i+3])) > laneBias/2 {
+			return nil, false
+		}
+	}
+	for from := range 3 {
+		for v := range 256 {
+			for to := range 3 {
+				sum := c[4*to+from] * float64(v)
+				if from == 0 {
+					sum += 255*c[4*to+3] + 0.5
+				}
+				t[from][v] |= uint64(int64(math.Round(sum*16))+laneBias*16/4) << (to * laneBits)
+			}
+		}
+	}
+	return t, true
+}
+
+func mappedOpaque(v uint32, t *lanes21) uint32 {
+	x := t[0][v&0xFF] + t[1][v>>8&0xFF] + t[2][v>>16&0xFF]
+	const bias = 3 * laneBias / 4
+	r, g, b := int(x&laneOnes)>>4-bias, int(x>>laneBits&laneOnes)>>4-bias, int(x>>(2*laneBits))>>4-bias
+	return uint32(min(max(r, 0), 255)) | uint32(min(max(g, 0), 255))<<8 | uint32(min(max(b, 0), 255))<<16 | 255<<24
 }
 
 func mapped12(v uint32, m *[12]int64) uint32 {
