@@ -24,6 +24,8 @@ const (
 
 // Format is what a kind of file can hold.
 type Format struct {
+	Words     string                              // what it is called
+	Says      string                              // what it is for
 	Still     bool                                // one frame
 	Clear     bool                                // it can be clear where the page is
 	Even      bool                                // both sides are even
@@ -34,12 +36,15 @@ type Format struct {
 
 // Formats are the kinds of files there are, by name.
 var Formats = map[string]Format{
-	MP4:  {Even: true, MaxPixels: MaxVideo},
-	GIF:  {Rests: true, MaxPixels: MaxPixels, Rate: anim.GIFRate},
-	APNG: {Rests: true, Clear: true, MaxPixels: MaxPixels},
-	PNG:  {Still: true, Clear: true, MaxPixels: MaxPixels},
-	JPEG: {Still: true, MaxPixels: MaxPixels},
+	MP4:  {Words: "MP4 video", Says: "film, slides, posts", Even: true, MaxPixels: MaxVideo},
+	GIF:  {Words: "GIF", Says: "pages and messages", Rests: true, MaxPixels: MaxPixels, Rate: anim.GIFRate},
+	APNG: {Words: "Animated PNG", Says: "stickers: exact, clear", Rests: true, Clear: true, MaxPixels: MaxPixels},
+	PNG:  {Words: "PNG still", Says: "the frame shown here", Still: true, Clear: true, MaxPixels: MaxPixels},
+	JPEG: {Words: "JPEG still", Says: "the same, smaller", Still: true, MaxPixels: MaxPixels},
 }
+
+// order is that in which formats are offered; others follow by name.
+var order = []string{MP4, GIF, APNG, PNG, JPEG}
 
 // Limits of a file.
 const (

@@ -1,7 +1,9 @@
 package delivery
 
 import (
+	"cmp"
 	"fmt"
+	"maps"
 	"slices"
 
 	"capstan/core/doc"
@@ -20,16 +22,16 @@ type Kind struct {
 
 // Kinds returns the formats in the order in which they are offered.
 func Kinds() []Kind {
-	list := []Kind{
-		{Format: MP4, Words: "MP4 video", Says: "film, slides, posts"},
-		{Format: GIF, Words: "GIF", Says: "pages and messages"},
-		{Format: APNG, Words: "Animated PNG", Says: "stickers: exact, clear"},
-		{Format: PNG, Words: "PNG still", Says: "the frame shown here"},
-		{Format: JPEG, Words: "JPEG still", Says: "the same, smaller"},
+	names := slices.Clone(order)
+	for _, name := range slices.Sorted(maps.Keys(Formats)) {
+		if !slices.Contains(order, name) {
+			names = append(names, name)
+		}
 	}
-	for i := range list {
-		f := Formats[list[i].Format]
-		list[i].Still, list[i].Rests, list[i].Clear = f.Still, f.Rests, f.Clear
+	list := []Kind{}
+	for _, name := range names {
+		f := Formats[name]
+		list = append(list, Kind{name, cmp.Or(f.Words, name), f.Says, f.Still, f.Rests, f.Clear})
 	}
 	return list
 }
