@@ -93,32 +93,47 @@ func paeth(left, up, corner byte) byte {
 
 func magnitude(v int) int { return max(v, -v) }
 
-// packed is the smallest zlib stream of a picture, whichever way its rows are filtered.
+// packed is the smallest zlib stream of a picture, whichever way its rows are filtered. Two are tried at a time, whatever there are of cores: each
+// holds a copy of the picture.
 func packed(pix []byte, stride, n int) ([]byte, error) {
-	var all [filterWays]bytes.Buffer
-	var errs [filterWays]error
+	var mu sync.Mutex
 	var work sync.WaitGroup
-	for way := range filterWays {
+	var best []byte
+	var failed error
+	next, by := 0, 0
+	for range 2 {
 		work.Go(func() {
-			z, err := zlib.NewWriterLevel(&all[way], zlib.BestCompression)
-			if err == nil {
-				_, err = z.Write(filtered(pix, stride, n, way))
+			for {
+				mu.Lock()
+				way := next
+				next++
+				mu.Unlock()
+				if way >= filterWays {
+					return
+				}
+				b, err := deflated(filtered(pix, stride, n, way))
+				mu.Lock()
+				if err != nil {
+					failed = err
+				} else if best == nil || len(b) < len(best) || len(b) == len(best) && way < by { // the same file each time
+					best, by = b, way
+				}
+				mu.Unlock()
 			}
-			if err == nil {
-				err = z.Close()
-			}
-			errs[way] = err
 		})
 	}
 	work.Wait()
-	best := 0
-	for way := range filterWays {
-		if errs[way] != nil {
-			return nil, errs[way]
-		}
-		if all[way].Len() < all[best].Len() {
-			best = way
-		}
+	return best, failed
+}
+
+func deflated(data []byte) ([]byte, error) {
+	var b bytes.Buffer
+	z, err := zlib.NewWriterLevel(&b, zlib.BestCompression)
+	if err == nil {
+		_, err = z.Write(data)
 	}
-	return all[best].Bytes(), nil
+	if err == nil {
+		err = z.Close()
+	}
+	return b.Bytes(), err
 }

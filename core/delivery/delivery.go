@@ -38,7 +38,7 @@ type Format struct {
 var Formats = map[string]Format{
 	MP4:  {Words: "MP4 video", Says: "film, slides, posts", Even: true, MaxPixels: MaxVideo},
 	GIF:  {Words: "GIF", Says: "pages and messages", Rests: true, MaxPixels: MaxPixels, Rate: anim.GIFRate},
-	APNG: {Words: "Animated PNG", Says: "stickers: exact, clear", Rests: true, Clear: true, MaxPixels: MaxPixels},
+	APNG: {Words: "Animated PNG", Says: "stickers: exact, clear", Rests: true, Clear: true, MaxPixels: MaxExact},
 	PNG:  {Words: "PNG still", Says: "the frame shown here", Still: true, Clear: true, MaxPixels: MaxPixels},
 	JPEG: {Words: "JPEG still", Says: "the same, smaller", Still: true, MaxPixels: MaxPixels},
 }
@@ -51,6 +51,7 @@ const (
 	MinSide   = doc.MinSide
 	MaxSide   = doc.MaxSide           // px, of the side that is asked for
 	MaxPixels = 8192 * 8192           // of a frame
+	MaxExact  = 3840 * 2160           // of a frame of an animated PNG: six ways to filter it are tried
 	MaxVideo  = 139264 * 16 * 16      // pixels of a video's frame: level 6.2 of ITU-T H.264, table A-1
 	MaxLength = 10 * 3600 * 1000      // ms of film
 	MaxFrames = MaxLength / 1000 * 60 // ten hours at 60 a second

@@ -10,6 +10,9 @@ type PictureUse struct {
 // Crop is a part of a picture: left, top, right, bottom in shares 0..1 of it.
 type Crop [4]float64
 
+// leastCrop is the smallest part of a picture, each way, that there can be: of a smaller one all would be beyond measure.
+const leastCrop = 1e-6
+
 // Uncropped is all of a picture.
 var Uncropped = Crop{0, 0, 1, 1}
 
@@ -43,7 +46,7 @@ var pictureKind = &Kind{
 			for k := range v {
 				c.number(at+".picture.crop", v[k], 0, 1)
 			}
-			if c.err == nil && (v[2] <= v[0] || v[3] <= v[1]) {
+			if c.err == nil && (v[2]-v[0] < leastCrop || v[3]-v[1] < leastCrop) {
 				c.fail(at+".picture.crop", "leaves nothing of the picture")
 			}
 		}

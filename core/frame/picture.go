@@ -15,6 +15,9 @@ func (f *Film) compilePicture(_ *scene, l *layer) {
 // one is a box of 1 by 1.
 var one = geom.Box{Max: geom.Point{X: 1, Y: 1}}
 
+// thinnest is the smallest part of a picture that a morph or a change comes by, each way, as a share of it.
+const thinnest = 1e-4
+
 // part is the part of its file that a node shows, and how far that is turned in its frame: of one picture, it moves from one part to another.
 func (n *node) part() (crop doc.Crop, turn float64) {
 	u := n.layer.doc.Picture
@@ -26,6 +29,12 @@ func (n *node) part() (crop doc.Crop, turn float64) {
 			crop[k] = min(1, max(0, crop[k]+(to[k]-crop[k])*n.share))
 		}
 		turn += (v.Turn - turn) * n.share
+		for k := range 2 { // an easing that overshoots may lead beyond nothing
+			if crop[k+2]-crop[k] < thinnest {
+				at := min(max((crop[k]+crop[k+2])/2, thinnest/2), 1-thinnest/2)
+				crop[k], crop[k+2] = at-thinnest/2, at+thinnest/2
+			}
+		}
 	}
 	return
 }
@@ -52,16 +61,20 @@ func (p *Player) picture(n *node, v View, alpha float64, m geom.Matrix) {
 		l.Covers(m, box)
 		return
 	}
+	k := n.stretched()
+	if k.X <= 0 || k.Y <= 0 {
+		return // nothing of it is seen
+	}
 	// All of it, turned, under its frame.
 	l.Op(display.OpClip, key, 0)
-	k := l.OpenBox()
+	in := l.OpenBox()
 	l.Matrix(m)
 	l.Op(display.OpPicture, n.layer.picture, mip, p.film.unit)
-	l.Matrix(m.Mul(turnedIn(box, turn, n.stretched())).Mul(wholeOf(box, crop)))
+	l.Matrix(m.Mul(turnedIn(box, turn, k)).Mul(wholeOf(box, crop)))
 	l.Num(0, 0, 1, 1, 0, 0, 1, 1, alpha)
 	l.Covers(m, box)
 	l.Op(display.OpEnd)
-	l.CloseBox(k)
+	l.CloseBox(in)
 }
 
 // stretched is how much wider than high the node's own axes are drawn than those of its layer, each way.

@@ -1,7 +1,7 @@
 // The colours of a group: each of them changed everywhere in it, all shifted, or mapped onto others.
 import { useState } from 'react'
 import type { Selected } from '../engine/types'
-import { draft, endRehearsal, rehearse, run } from '../project/commands'
+import { draftOnPage, endRehearsal, rehearse, run } from '../project/commands'
 import { ColourField, type Ink } from '../ui/ColourField'
 import { toneOf } from './FillField'
 import { Slide } from '../ui/Slide'
@@ -42,7 +42,7 @@ export function RecolourFields({ of }: { of: Selected }) {
             alpha
             name={`Colour ${i + 1}, used ${ink.count === 1 ? 'once' : `${ink.count} times`}`}
             value={ink}
-            onDraft={(v) => draft('recolour.one', one(ink, v))}
+            onDraft={(v) => draftOnPage('recolour.one', one(ink, v))}
             onSet={(v) => v && run('recolour.one', one(ink, v))}
           />
         ))}
