@@ -11,6 +11,7 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
+	"strings"
 	"syscall"
 
 	"capstan/core/delivery"
@@ -76,13 +77,19 @@ func exportCommand() *cobra.Command {
 	var fps, from, to float64
 	var asJSON, once bool
 	c := &cobra.Command{
-		Use: "export FILE.capstan", Short: "Export a film as MP4 or GIF, or a frame of it as PNG", Args: cobra.ExactArgs(1),
+		Use: "export FILE.capstan", Short: "Export a film as MP4, GIF or animated PNG, or a frame of it as PNG or JPEG", Args: cobra.ExactArgs(1),
 		RunE: func(_ *cobra.Command, args []string) error {
 			o, err := open(args[0], film)
 			if err != nil {
 				return err
 			}
 			defer o.close()
+			if format == "" {
+				format = delivery.MP4
+				if end := strings.ToLower(strings.TrimPrefix(filepath.Ext(out), ".")); delivery.Formats[end].Words != "" {
+					format = end
+				}
+			}
 			ask := delivery.Ask{Format: format, Height: height, Once: once, From: ms(from), To: ms(to)}
 			if fps != 0 {
 				ask.Rate = doc.Rate{Num: ms(fps), Den: 1000} // to a thousandth
@@ -110,12 +117,12 @@ func exportCommand() *cobra.Command {
 		},
 	}
 	filmFlag(c, &film)
-	c.Flags().StringVar(&format, "format", "mp4", "mp4, gif, or png: the frame at --from")
+	c.Flags().StringVar(&format, "format", "", "mp4, gif, apng, or png or jpg: the frame at --from (default: as --out ends)")
 	c.Flags().IntVar(&height, "height", 0, "height in pixels (default: the film's)")
 	c.Flags().Float64Var(&fps, "fps", 0, "frames a second (default: the film's)")
 	c.Flags().Float64Var(&from, "from", 0, "begin, in seconds")
 	c.Flags().Float64Var(&to, "to", 0, "end, in seconds (default: the film's end)")
-	c.Flags().BoolVar(&once, "once", false, "GIF: play once instead of for ever")
+	c.Flags().BoolVar(&once, "once", false, "GIF and animated PNG: play once instead of for ever")
 	c.Flags().BoolVar(&asJSON, "json", false, "progress as lines of JSON")
 	c.Flags().StringVar(&out, "out", "film.mp4", "file to write")
 	return c
