@@ -17,7 +17,7 @@ func TestScreenshots(t *testing.T) {
 	}
 	p := sit(t, startAlone(t))
 	p.open("/")
-	p.wait(`[...document.querySelectorAll('img[src*=thumbnail]')].every((i) => i.complete && i.naturalWidth > 0)`)
+	p.wait(`document.querySelectorAll('img[src*=thumbnail]').length >= 5 && [...document.querySelectorAll('img[src*=thumbnail]')].every((i) => i.complete && i.naturalWidth > 0)`)
 	p.shot("start")
 	p.open("/p/kite-day-opener")
 	p.settled()
