@@ -47,20 +47,24 @@ export function FilmPanel({ film }: { film: Film }) {
           onSet={(v) => apply({ op: 'film.set', patch: v ? { loop: true } : { loop: null, closing: null } })}
         />
       </div>
-      <div className="mt-2 grid grid-cols-[1fr_auto] items-center gap-2">
-        <Check
-          name="Clear ground: no background is painted"
-          on={film.clear}
-          onSet={(v) => apply({ op: 'film.set', patch: { clear: v || null } })}
-        />
-        {film.clear && (
-          <ColourField
-            compact
-            plain
-            name="What fills it in files that cannot be clear"
-            value={{ colour: film.under }}
-            onSet={(v) => v && apply({ op: 'film.set', patch: { under: v.colour } })}
+      <div className="mt-2 grid grid-cols-[5.25rem_1fr] items-center gap-x-2 gap-y-2">
+        <span className="col-span-2" title="No background is painted; PNG and animated PNG stay clear">
+          <Check
+            name="Clear ground"
+            on={film.clear}
+            onSet={(v) => apply({ op: 'film.set', patch: { clear: v || null } })}
           />
+        </span>
+        {film.clear && (
+          <>
+            <Label>Else filled</Label>
+            <ColourField
+              plain
+              name="What fills it in files that cannot be clear"
+              value={{ colour: film.under }}
+              onSet={(v) => v && apply({ op: 'film.set', patch: { under: v.colour } })}
+            />
+          </>
         )}
       </div>
       {film.loop && <Closes film={film} />}
