@@ -3,6 +3,7 @@ package e2e
 import (
 	"bytes"
 	"encoding/base64"
+	"encoding/json"
 	"fmt"
 	"image"
 	"image/color"
@@ -322,4 +323,68 @@ func TestAPictureIsCroppedAndAdjusted(t *testing.T) {
 	if c := p.colourAt(160, 180); !alike(c, warm, 3) || p.revision() != stored {
 		t.Errorf("after it was let go it is %v, not %v; %s and %s are stored", c, warm, p.revision(), stored)
 	}
+}
+
+// A colour of a group is dragged in its field: what is seen meanwhile is what is stored when it is let go of, wherever it is in the group, and it can be
+// dragged on from there; slid, all of them are lighter; pointed at, a mapping is shown and left again.
+func TestAGroupIsRecoloured(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.open("/p/kite-day-post")
+	p.settled()
+	p.click(770, 330)
+	p.settled()
+	p.press(`[data-fold=Recolour]`)
+	ray := func() (string, color.RGBA) {
+		var in struct{ Film doc.Film }
+		if err := json.Unmarshal([]byte(p.stored()), &in); err != nil {
+			t.Fatal(err)
+		}
+		return in.Film.Scenes[0].Thread("p-ray3").Fill.Colour, p.pixels(0, 0, true, 1080, 1080, "#fff").RGBAAt(964, 330)
+	}
+	first, _ := ray()
+	p.press(`[aria-label^="Colour 1, used"]`)
+	p.wait(`document.querySelector('.react-colorful__saturation')`)
+	p.do(chromedp.Sleep(300e6))
+	last := first
+	for i, by := range [][2]float64{{50, 30}, {-60, -20}} {
+		x, y := p.middle(`.react-colorful__saturation`)
+		p.pullXY(x, y, by[0], by[1])
+		p.settled()
+		is, seen := ray()
+		want, err := paint.Parse(is)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r, g, b, _ := want.Bytes()
+		if is == last || !alike(seen, color.RGBA{r, g, b, 255}, 4) {
+			t.Errorf("drag %d: stored is %s, after %s, and the page shows %v", i, is, last, seen)
+		}
+		last = is
+	}
+	p.key(kb.Escape)
+	p.wait(`!document.querySelector('.react-colorful__saturation')`)
+	p.do(chromedp.Focus(`[aria-label="Make all lighter, slid"]`))
+	p.do(chromedp.KeyEvent(kb.End))
+	p.settled()
+	if is, _ := ray(); is != "#ffffff" {
+		t.Errorf("as light as can be it is %s", is)
+	}
+	revision := p.revision()
+	p.do(chromedp.Focus(`[data-desk]`))
+	p.scrollToWord("Onto the roles")
+	_, white := ray()
+	p.hover(`[title^="Each becomes the nearest tone of a role"]`)
+	p.do(chromedp.Sleep(300e6))
+	if _, seen := ray(); alike(seen, white, 3) {
+		t.Error("what the mapping makes of it is not shown")
+	}
+	p.do(chromedp.MouseEvent("mouseMoved", 300, 60), chromedp.Sleep(300e6))
+	if _, seen := ray(); !alike(seen, white, 3) || p.revision() != revision {
+		t.Errorf("left again it is %v, not %v", seen, white)
+	}
+}
+
+func (p *person) scrollToWord(words string) {
+	p.t.Helper()
+	browser.Eval[bool](p.t, p.ctx, fmt.Sprintf(`([...document.querySelectorAll('button')].find(e => e.innerText.trim() === %q).scrollIntoView({ block: 'center' }), true)`, words))
 }

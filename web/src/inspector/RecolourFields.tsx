@@ -1,7 +1,7 @@
 // The colours of a group: each of them changed everywhere in it, all shifted, or mapped onto others.
 import { useState } from 'react'
 import type { Selected } from '../engine/types'
-import { draftOnPage, endRehearsal, rehearse, run } from '../project/commands'
+import { endRehearsal, rehearse, run } from '../project/commands'
 import { ColourField, type Ink } from '../ui/ColourField'
 import { toneOf } from './FillField'
 import { Slide } from '../ui/Slide'
@@ -13,7 +13,10 @@ const most = 24 // shown at first
 export function RecolourFields({ of }: { of: Selected }) {
   const threads = [of.layer.thread]
   const [all, setAll] = useState(false)
-  const shown = all ? of.inks : of.inks.slice(0, most)
+  // While one of them is picked, the colours are those it began from: what is shown on the page is in others already.
+  const [held, setHeld] = useState<Selected['inks'] | null>(null)
+  const inks = held ?? of.inks
+  const shown = all ? inks : inks.slice(0, most)
   const one = (from: Ink, to: Ink) => ({ threads, from: toneOf(from), to: toneOf(to) })
   // What a press would do is shown while the pointer, or the keyboard, is on it.
   const nearest = (roles: boolean) => ({
@@ -42,13 +45,19 @@ export function RecolourFields({ of }: { of: Selected }) {
             alpha
             name={`Colour ${i + 1}, used ${ink.count === 1 ? 'once' : `${ink.count} times`}`}
             value={ink}
-            onDraft={(v) => draftOnPage('recolour.one', one(ink, v))}
-            onSet={(v) => v && run('recolour.one', one(ink, v))}
+            onDraft={(v) => {
+              setHeld(inks)
+              rehearse(() => run('recolour.one', one(ink, v)), true)
+            }}
+            onSet={(v) => {
+              setHeld(null)
+              if (v) run('recolour.one', one(ink, v))
+            }}
           />
         ))}
-        {shown.length < of.inks.length && (
+        {shown.length < inks.length && (
           <Button className="!px-2 text-[0.75rem]" onClick={() => setAll(true)}>
-            {of.inks.length - shown.length} more
+            {inks.length - shown.length} more
           </Button>
         )}
       </div>
