@@ -74,8 +74,8 @@ func (g *APNG) animation() []byte {
 	return binary.BigEndian.AppendUint32(binary.BigEndian.AppendUint32(nil, g.frames), plays)
 }
 
-// chunked is a chunk with its length and check sum.
-func chunked(kind string, data []byte) []byte {
+// Chunk is a chunk of a PNG with its length and check sum (PNG, third edition, section 5.3); kind is four letters.
+func Chunk(kind string, data []byte) []byte {
 	out := binary.BigEndian.AppendUint32(make([]byte, 0, len(data)+12), uint32(len(data)))
 	out = append(append(out, kind...), data...)
 	return binary.BigEndian.AppendUint32(out, crc32.ChecksumIEEE(out[4:]))
@@ -83,7 +83,7 @@ func chunked(kind string, data []byte) []byte {
 
 func (g *APNG) chunk(kind string, data []byte) {
 	if g.err == nil {
-		_, g.err = g.w.Write(chunked(kind, data))
+		_, g.err = g.w.Write(Chunk(kind, data))
 	}
 }
 
@@ -237,7 +237,7 @@ func (g *APNG) Close() error {
 	if g.err != nil {
 		return g.err
 	}
-	_, err := g.w.WriteAt(chunked("acTL", g.animation()), int64(animationAt))
+	_, err := g.w.WriteAt(Chunk("acTL", g.animation()), int64(animationAt))
 	return err
 }
 

@@ -171,6 +171,16 @@ var Adjusts = []Field{
 // shared is a share of which 0 is not written.
 func (f Field) shared() Field { f.Clears = true; return f }
 
+// Ratio is a ratio of sides that pictures are cut to.
+type Ratio struct {
+	Words  string  `json:"words"`
+	Across float64 `json:"across"`
+	Down   float64 `json:"down"`
+}
+
+// Ratios are those that are offered.
+var Ratios = []Ratio{{"1 : 1", 1, 1}, {"4 : 3", 4, 3}, {"3 : 2", 3, 2}, {"16 : 9", 16, 9}, {"4 : 5", 4, 5}, {"9 : 16", 9, 16}}
+
 // Rounded are the kinds of layers whose corners can be rounded.
 var Rounded = []string{doc.Rectangle, doc.Picture, doc.Polygon, doc.Star, doc.Arrow, doc.Bubble, doc.Cross}
 
@@ -275,6 +285,7 @@ type All struct {
 	Effects map[string][]Field `json:"effects"` // of moves by effect
 	Looks   LookFields         `json:"looks"`
 	Adjusts []Field            `json:"adjusts"` // what is done to the colours of layers
+	Ratios  []Ratio            `json:"ratios"`  // that pictures are cut to
 	Rounded []string           `json:"rounded"` // kinds whose corners can be rounded
 	Kinds   map[string]string  `json:"kinds"`   // what each kind of layer is called
 	Moves   []Offers           `json:"moves"`
@@ -288,5 +299,5 @@ func Described() All {
 		kinds[k.Name] = strings.ToLower(k.Words)
 	}
 	kinds[doc.PathKind] = "drawn path" // a new one is called Drawing
-	return All{Shapes, Effects(), Looks, Adjusts, Rounded, kinds, Moves(), Pages()}
+	return All{Shapes, Effects(), Looks, Adjusts, Ratios, Rounded, kinds, Moves(), Pages()}
 }

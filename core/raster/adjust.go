@@ -51,7 +51,7 @@ func (p *Painter) adjust(s *surface, a *adjusting) {
 				if quick && v >= 255<<24 {
 					made = mappedOpaque(v, add)
 				} else {
-					made = mapped12(v, &m)
+					made = mappedCovered(v, &m)
 				}
 			}
 			store(row, 0, made)
@@ -97,7 +97,7 @@ func mappedOpaque(v uint32, t *lanes21) uint32 {
 	return uint32(min(max(r, 0), 255)) | uint32(min(max(g, 0), 255))<<8 | uint32(min(max(b, 0), 255))<<16 | 255<<24
 }
 
-func mapped12(v uint32, m *[12]int64) uint32 {
+func mappedCovered(v uint32, m *[12]int64) uint32 {
 	a := int64(v >> 24)
 	if a == 0 {
 		return 0

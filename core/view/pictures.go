@@ -21,7 +21,7 @@ type File struct {
 	Turned   float64    `json:"turned"`   // degrees clockwise by which it is turned in its frame
 	Trims    bool       `json:"trims"`    // it has clear margins that are shown
 	Old      bool       `json:"old"`      // it was read as pictures are no longer
-	Scale    float64    `json:"scale"`    // px of the page to one of its own, at rest
+	Shrinks  float64    `json:"shrinks"`  // up to how many device px to one of the page a smaller copy is painted than at the page's own size; 0: at none
 	Enlarged int        `json:"enlarged"` // how large it is shown of its own pixels at rest, per cent, where that is more than they are; else 0
 }
 
@@ -56,8 +56,11 @@ func (s *Views) fileOf(scene int, l *doc.Layer, m *doc.Media) *File {
 	}
 	at := s.Shown.Ancestry(scene, l.ID).Mul(s.Shown.RestMatrix(scene, l.ID))
 	across, down := at.ApplyVector(geom.Point{X: l.Place.W}).Len(), at.ApplyVector(geom.Point{Y: l.Place.H}).Len()
-	f.Scale = max(across/max(w, 1e-9), down/max(h, 1e-9))
-	if k := f.Scale; k > 1.01 {
+	k := max(across/max(w, 1e-9), down/max(h, 1e-9)) // px of the page to one of its own
+	if k > halved && k < 1e9 {
+		f.Shrinks = halved / k
+	}
+	if k > 1.01 {
 		f.Enlarged = int(math.Round(min(k, 1e4) * 100))
 	}
 	return f
@@ -94,6 +97,9 @@ func (s *Views) credits() []Credit {
 	}
 	return list
 }
+
+// halved is how many px there are to one of a picture’s own from which on the next smaller copy is painted (state.MipFor).
+const halved = 0.5
 
 // nearly is the share of the page’s pixels, each way, from which on a picture is taken to be able to fill it.
 const nearly = 0.9

@@ -306,6 +306,8 @@ export interface Described {
   looks: LookFields
   /** what is done to the colours of layers */
   adjusts: Field[]
+  /** that pictures are cut to */
+  ratios: Ratio[]
   /** kinds whose corners can be rounded */
   rounded: string[]
   /** what each kind of layer is called */
@@ -508,8 +510,8 @@ export interface File {
   trims: boolean
   /** it was read as pictures are no longer */
   old: boolean
-  /** px of the page to one of its own, at rest */
-  scale: number
+  /** up to how many device px to one of the page a smaller copy is painted than at the page's own size; 0: at none */
+  shrinks: number
   /** how large it is shown of its own pixels at rest, per cent, where that is more than they are; else 0 */
   enlarged: number
 }
@@ -1196,6 +1198,13 @@ export interface Preset {
 export interface Rate {
   num: number
   den: number
+}
+
+/** Ratio is a ratio of sides that pictures are cut to. */
+export interface Ratio {
+  words: string
+  across: number
+  down: number
 }
 
 /** Readout is what a gesture says at the pointer. */

@@ -4,9 +4,10 @@ import (
 	"bytes"
 	"compress/zlib"
 	"encoding/binary"
-	"hash/crc32"
 	"image"
 	"image/png"
+
+	"capstan/core/anim"
 )
 
 // encoded is a PNG of a derivative. image/png tries five filters for every row, which takes most of the time that a photograph takes to be taken in;
@@ -20,7 +21,7 @@ func encoded(m *image.RGBA) ([]byte, error) {
 	w, h := m.Rect.Dx(), m.Rect.Dy()
 	b.WriteString("\x89PNG\r\n\x1a\n")
 	head := binary.BigEndian.AppendUint32(binary.BigEndian.AppendUint32(nil, uint32(w)), uint32(h))
-	chunk(&b, "IHDR", append(head, 8, 2, 0, 0, 0)) // eight bits of red, green and blue
+	b.Write(anim.Chunk("IHDR", append(head, 8, 2, 0, 0, 0))) // eight bits of red, green and blue
 	var data bytes.Buffer
 	z, err := zlib.NewWriterLevel(&data, zlib.BestSpeed)
 	if err != nil {
@@ -43,18 +44,7 @@ func encoded(m *image.RGBA) ([]byte, error) {
 	if err := z.Close(); err != nil {
 		return nil, err
 	}
-	chunk(&b, "IDAT", data.Bytes())
-	chunk(&b, "IEND", nil)
+	b.Write(anim.Chunk("IDAT", data.Bytes()))
+	b.Write(anim.Chunk("IEND", nil))
 	return b.Bytes(), nil
-}
-
-func chunk(b *bytes.Buffer, kind string, data []byte) {
-	n := binary.BigEndian.AppendUint32(nil, uint32(len(data)))
-	b.Write(n)
-	sum := crc32.NewIEEE()
-	sum.Write([]byte(kind))
-	sum.Write(data)
-	b.WriteString(kind)
-	b.Write(data)
-	b.Write(binary.BigEndian.AppendUint32(nil, sum.Sum32()))
 }
