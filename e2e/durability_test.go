@@ -151,6 +151,7 @@ func TestWhatWaitedComesBackInTheNextWindow(t *testing.T) {
 	p.nudge()
 	p.key(kb.ArrowDown)
 	p.wait(`document.querySelector('[data-knot=open]')`)
+	p.wait(`document.documentElement.dataset.kept === '2'`) // until then the browser would ask
 	p.do(chromedp.Navigate("about:blank"))
 	s.start()
 	p.open("/p/kite-day-opener")

@@ -23,6 +23,7 @@ let project = ''
 let revision = 0
 let pending: Waiting[] = []
 let sending = false
+let keeping: Promise<unknown> = Promise.resolve() // the last that waits on its way to the disk
 
 /** Opens a project in the engine. */
 export async function openProject(id: string) {
@@ -94,10 +95,12 @@ export function closeProject() {
   delete document.documentElement.dataset.revision
 }
 
-// Tests and people with tools can see which revision has been acknowledged, and whether anything waits.
+// Tests and people with tools can see which revision has been acknowledged, whether anything waits, and how much of it
+// would outlive the tab.
 function mark() {
   document.documentElement.dataset.revision = String(revision)
   document.documentElement.dataset.pending = String(pending.length)
+  document.documentElement.dataset.kept = String(pending.filter((w) => !w.unkept).length)
 }
 
 // While it is set, what is asked for is shown and not done; then that is shown until something is done, or it is
@@ -222,8 +225,9 @@ export const undo = () => step(false)
 export const redo = () => step(true)
 
 function enqueue(w: Waiting) {
+  w.unkept = true
   pending.push(w)
-  void keep(project, windowID, w)
+  keeping = keep(project, windowID, w).then(() => void (desk().project && mark()))
   set({ pending: pending.length })
   mark()
   void flush()
@@ -252,7 +256,7 @@ async function flush() {
       }
     } catch (e) {
       // What waits is kept, and sent by the new page.
-      if (e instanceof Refusal && e.code === 'stale.build') return location.reload()
+      if (e instanceof Refusal && e.code === 'stale.build') return keeping.then(() => location.reload())
       if (e instanceof Refusal && e.status === 409) await follow(e.body as Stored, false)
       else if (e instanceof Refusal && e.status === 401) {
         // what waits is kept until there is a session again

@@ -2,7 +2,7 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { Command } from '../engine/types'
 
-/** A command that waits; unkept: it does so in memory alone. */
+/** A command that waits; unkept: it does so in memory alone, since it is not on the disk yet or could not be. */
 export interface Waiting {
   id: string
   command: Command
@@ -34,9 +34,12 @@ const store = async () => (await database()).transaction('waiting', 'readwrite',
 /** Keeps a command. Without IndexedDB (a private window, say) it waits in memory only. */
 export async function keep(project: string, window: string, w: Waiting) {
   try {
-    await (await store()).add({ project, window, ...w })
+    const { id, command } = w
+    const s = await store()
+    await s.add({ project, window, id, command })
+    await s.transaction.done
+    w.unkept = false
   } catch (e) {
-    w.unkept = true
     console.warn('commands wait in memory only', e)
   }
 }
