@@ -41,7 +41,11 @@ func main() {
 	if err != nil {
 		fail(err)
 	}
-	err = measure(dir)
+	if only == "gifs" {
+		err = measureGIFs(dir)
+	} else {
+		err = measure(dir)
+	}
 	os.RemoveAll(dir)
 	if err != nil {
 		fail(err)

@@ -27,7 +27,7 @@ import (
 	"capstan/core/raster"
 	"capstan/demo"
 	"capstan/e2e/browser"
-	"capstan/e2e/likeness"
+	"capstan/core/likeness"
 	"capstan/library"
 	"capstan/studio/api"
 	"capstan/studio/bundle"
@@ -328,7 +328,7 @@ func TestTheDemoLooksTheSameInPageAndFile(t *testing.T) {
 		moving.Each(func(box image.Rectangle) {
 			for y := box.Min.Y; y+8 <= box.Max.Y; y += 8 {
 				for x := box.Min.X; x+8 <= box.Max.X; x += 8 {
-					sum += likeness.SSIM(page, file, x, y)
+					sum += likeness.Block(page, file, x, y)
 					n++
 				}
 			}

@@ -20,7 +20,7 @@ import (
 	"capstan/core/geom"
 	"capstan/core/motion"
 	"capstan/e2e/browser"
-	"capstan/e2e/likeness"
+	"capstan/core/likeness"
 	"capstan/studio/media"
 )
 
@@ -123,7 +123,7 @@ func TestHingesLookAsTheBrowserShowsThem(t *testing.T) {
 					}
 				}
 				if !blank {
-					sum, n = sum+likeness.SSIM(a, b, x, y), n+1
+					sum, n = sum+likeness.Block(a, b, x, y), n+1
 				}
 			}
 		}

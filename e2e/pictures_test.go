@@ -24,7 +24,7 @@ import (
 	"capstan/core/state"
 	"capstan/demo"
 	"capstan/e2e/browser"
-	"capstan/e2e/likeness"
+	"capstan/core/likeness"
 	"capstan/studio/media"
 )
 
@@ -127,7 +127,7 @@ func TestCropsAgreeWithCSS(t *testing.T) {
 		sum, n := 0.0, 0.0
 		for y := box.Min.Y; y+8 <= box.Max.Y; y += 8 {
 			for x := box.Min.X; x+8 <= box.Max.X; x += 8 {
-				sum, n = sum+likeness.SSIM(css, a, x, y), n+1
+				sum, n = sum+likeness.Block(css, a, x, y), n+1
 			}
 		}
 		return sum / n

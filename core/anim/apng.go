@@ -67,11 +67,7 @@ func NewAPNG(w Paper, width, height int, t Timing, n int64, opaque bool) *APNG {
 const animationAt = len(pngSignature) + 12 + 13
 
 func (g *APNG) animation() []byte {
-	plays := uint32(0)
-	if g.timing.Once {
-		plays = 1
-	}
-	return binary.BigEndian.AppendUint32(binary.BigEndian.AppendUint32(nil, g.frames), plays)
+	return binary.BigEndian.AppendUint32(binary.BigEndian.AppendUint32(nil, g.frames), uint32(g.timing.Passes))
 }
 
 // Chunk is a chunk of a PNG with its length and check sum (PNG, third edition, section 5.3); kind is four letters.

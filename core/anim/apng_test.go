@@ -101,7 +101,7 @@ func TestAPNGsAreExact(t *testing.T) {
 	for round := range 12 {
 		w, h, n := 3+r.IntN(40), 3+r.IntN(30), int64(1+r.IntN(9))
 		opaque := round%3 == 0
-		timing := anim.Timing{RateNum: []int64{30, 30000, 24, 7}[round%4], RateDen: []int64{1, 1001, 1, 2}[round%4], EndPause: int64(round%2) * 70000, Once: round%5 == 0}
+		timing := anim.Timing{RateNum: []int64{30, 30000, 24, 7}[round%4], RateDen: []int64{1, 1001, 1, 2}[round%4], EndPause: int64(round%2) * 70000, Passes: int64(round % 5)}
 		timing.Length = 1000 * n * timing.RateDen / timing.RateNum
 		file, err := os.Create(filepath.Join(t.TempDir(), "a.png"))
 		if err != nil {
@@ -154,7 +154,7 @@ func TestAPNGsAreExact(t *testing.T) {
 		if at != len(want) {
 			t.Fatalf("round %d: frame %d is not shown as it was added", round, at)
 		}
-		if total != int(timing.Length+timing.EndPause) && total != int(timing.Length+timing.EndPause)+1 || plays != map[bool]int{true: 1}[timing.Once] {
+		if total != int(timing.Length+timing.EndPause) && total != int(timing.Length+timing.EndPause)+1 || plays != int(timing.Passes) {
 			t.Errorf("round %d: it lasts %d ms, the film %d and %d; it plays %d times", round, total, timing.Length, timing.EndPause, plays)
 		}
 	}

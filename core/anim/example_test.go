@@ -7,6 +7,7 @@ import (
 	"image/color"
 
 	"capstan/core/anim"
+	"capstan/core/paint"
 )
 
 // Two frames of one second become a GIF, which says so of itself.
@@ -17,14 +18,14 @@ func Example() {
 		b.SetRGBA(i%8, i/8, color.RGBA{0x17, 0x40, 0x3c, 255})
 	}
 	var census anim.Census
-	census.Add(a, 1)
-	census.Add(b, 1)
+	census.Add(a, paint.White, 1)
+	census.Add(b, paint.White, 1)
 	palette := census.Palette(255)
 	var out bytes.Buffer
-	g := anim.NewGIF(&out, 8, 8, palette, anim.Timing{RateNum: 2, RateDen: 1, Length: 1000}, 2)
-	pixels := make([]byte, 64)
+	g := anim.NewGIF(&out, 8, 8, palette, anim.Timing{RateNum: 2, RateDen: 1, Length: 1000}, 2, 0)
+	pixels := make([]byte, anim.Drawn*64)
 	for _, img := range []*image.RGBA{a, b} {
-		palette.Pen().Draw(pixels, img, img.Rect)
+		palette.Pen(anim.Flat, paint.White).Draw(pixels, img, img.Rect)
 		if err := g.Add(pixels, img.Rect); err != nil {
 			fmt.Println(err)
 		}

@@ -3,19 +3,19 @@ package anim
 import (
 	"bufio"
 	"bytes"
-	"compress/lzw"
-	"encoding/binary"
 	"fmt"
 	"image"
 	"io"
+	"math"
+	"math/bits"
 )
 
-// Timing is how a GIF follows its film.
+// Timing is how an animation follows its film.
 type Timing struct {
 	RateNum, RateDen int64 // frames a second, at most 50 (see GIFRate)
 	Length           int64 // ms of the film
 	EndPause         int64 // ms the last frame rests
-	Once             bool  // plays once instead of for ever
+	Passes           int64 // how often it plays; 0: for ever
 }
 
 // GIFRate returns the rate a GIF samples a film at: rates above 50 sample at 50, since delays are hundredths
@@ -39,37 +39,58 @@ func (t Timing) Delay(k, n int64) int64 {
 	return max(2, d)
 }
 
-// same marks a pixel that is as it was.
-const same = 255
-
 // GIF writes an animated GIF89a frame by frame. Call Add for each frame in order, then Close.
 type GIF struct {
-	w       *bufio.Writer
-	palette *Palette
-	timing  Timing
-	width   int
-	height  int
-	n, k    int64
-	shown   []uint8 // what the file shows so far
-	waiting *block  // the last picture, whose delay may still grow
-	err     error
+	w             *bufio.Writer
+	palette       *Palette
+	timing        Timing
+	width, height int
+	loss          float64
+	n, k          int64
+	shown         []uint8 // what the file shows so far
+	was           []uint8 // the last frame, in Drawn bytes a pixel
+	waiting       *block  // the last picture, whose delay may still grow
+	packer        packer
+	met           []nearby // colours that were met, with a loss
+	last          nearby
+	lists         []shades // by number; 0 is empty
+	err           error
 }
 
+// block is a picture of a GIF that waits to be written.
 type block struct {
-	box   image.Rectangle
-	pix   []uint8
-	delay int64
+	box    image.Rectangle
+	chosen []uint8
+	size   uint
+	packed []byte
+	delay  int64
+	wipes  bool // its box is cleared before the next
 }
 
-// NewGIF begins a GIF of n frames.
-func NewGIF(w io.Writer, width, height int, p *Palette, t Timing, n int64) *GIF {
+// NewGIF begins a GIF of n frames. loss is by how much, in OKLab times 1000, a pixel may be further from its colour than the nearest of the palette
+// is, where that makes the file smaller; 0 to 100.
+func NewGIF(w io.Writer, width, height int, p *Palette, t Timing, n int64, loss float64) *GIF {
 	g := &GIF{
-		w: bufio.NewWriter(w), palette: p, timing: t, width: width, height: height, n: n,
-		shown: make([]uint8, width*height),
+		w: bufio.NewWriter(w), palette: p, timing: t, width: width, height: height, n: n, loss: loss / 1000,
+		shown: make([]uint8, width*height), was: make([]uint8, Drawn*width*height),
+	}
+	if loss > 0 {
+		g.met, g.lists = make([]nearby, 1<<metBits), make([]shades, 1)
 	}
 	g.header()
 	return g
 }
+
+// nearby is a colour that was met, as 1<<24 | rgb, and what will do for it.
+type nearby struct {
+	colour uint32
+	list   uint32
+}
+
+const (
+	metBits   = 15
+	mostLists = 1 << 18 // kept at once
+)
 
 func (g *GIF) put(b ...byte) {
 	if g.err == nil {
@@ -83,72 +104,183 @@ func (g *GIF) header() {
 	g.put([]byte("GIF89a")...)
 	g.put16(g.width)
 	g.put16(g.height)
-	g.put(tableFlag|eightBits|tableOf256, 0, 0)
-	table := make([]byte, 768)
+	size := max(1, bits.Len(uint(len(g.palette.colours)))) // of the table: 2 to the power of it, with index 0
+	g.put(tableFlag|eightBits|byte(size-1), 0, 0)
+	table := make([]byte, 3<<size)
 	for i, c := range g.palette.colours {
-		copy(table[3*i:], c[:])
+		copy(table[3*(i+1):], c[:])
 	}
 	g.put(table...)
-	if !g.timing.Once {
+	if g.timing.Passes != 1 {
+		again := max(0, g.timing.Passes-1) // times it plays again; 0: for ever
 		g.put(extensionIntroducer, application, byte(len(loops)))
 		g.put([]byte(loops)...)
-		g.put(3, 1, 0, 0, 0)
+		g.put(3, 1, byte(again), byte(again>>8), 0)
 	}
 }
 
-// Add adds the next frame as palette indices, row by row. It differs from the one before only inside box, as far as known; frames
-// that are the same picture are joined. frame is not kept.
+// Add adds the next frame as a Pen has drawn it. It differs from the one before only inside box, as far as known; frames that are the same picture
+// are joined. frame is not kept.
 func (g *GIF) Add(frame []uint8, box image.Rectangle) error {
-	if len(frame) != g.width*g.height {
-		return fmt.Errorf("anim: a frame of %d indices in a GIF of %d x %d", len(frame), g.width, g.height)
+	if len(frame) != Drawn*g.width*g.height {
+		return fmt.Errorf("anim: a frame of %d bytes in a GIF of %d x %d", len(frame), g.width, g.height)
 	}
 	delay := g.timing.Delay(g.k, g.n)
 	g.k++
+	all := image.Rect(0, 0, g.width, g.height)
 	if g.waiting == nil {
-		g.waiting = &block{image.Rect(0, 0, g.width, g.height), bytes.Clone(frame), delay}
-		copy(g.shown, frame)
+		g.picture(frame, all, delay)
 		return g.err
 	}
-	box = g.changed(frame, box)
+	box, wiped := g.changed(frame, box.Intersect(all))
 	if box.Empty() {
 		g.waiting.delay += delay
 		return g.err
 	}
-	g.write(g.waiting)
-	b := &block{box, make([]uint8, 0, box.Dx()*box.Dy()), delay}
-	for y := box.Min.Y; y < box.Max.Y; y++ {
-		row, was := frame[y*g.width+box.Min.X:][:box.Dx()], g.shown[y*g.width+box.Min.X:][:box.Dx()]
-		for x, v := range row {
-			if v == was[x] {
-				v = same
-			}
-			b.pix = append(b.pix, v)
-		}
-		copy(was, row)
+	if !wiped.Empty() {
+		g.wipe(wiped.Union(g.waiting.box))
+		box, _ = g.changed(frame, box.Union(g.waiting.box))
 	}
-	g.waiting = b
+	g.write(g.waiting)
+	g.picture(frame, box, delay)
 	return g.err
 }
 
-// changed returns the box of pixels inside box that differ from what is shown.
-func (g *GIF) changed(frame []uint8, box image.Rectangle) image.Rectangle {
-	var out image.Rectangle
-	box = box.Intersect(image.Rect(0, 0, g.width, g.height))
+// changed returns the box of pixels inside box that must not stay as they are shown, and that of those which become clear.
+func (g *GIF) changed(frame []uint8, box image.Rectangle) (out, wiped image.Rectangle) {
 	for y := box.Min.Y; y < box.Max.Y; y++ {
-		a, b := g.shown[y*g.width+box.Min.X:][:box.Dx()], frame[y*g.width+box.Min.X:][:box.Dx()]
-		if bytes.Equal(a, b) {
-			continue
+		l, r, wl, wr := -1, 0, -1, 0
+		at := y*g.width + box.Min.X
+		row := frame[Drawn*at:][:Drawn*box.Dx()]
+		for x := range box.Dx() {
+			v, shown := row[Drawn*x+3], g.shown[at+x]
+			if v == shown || v != through && g.stays(row[Drawn*x:], at+x) {
+				continue
+			}
+			if l < 0 {
+				l = x
+			}
+			r = x + 1
+			if v == through {
+				if wl < 0 {
+					wl = x
+				}
+				wr = x + 1
+			}
 		}
-		l, r := 0, box.Dx()
-		for a[l] == b[l] {
-			l++
+		if l >= 0 {
+			out = out.Union(image.Rect(box.Min.X+l, y, box.Min.X+r, y+1))
 		}
-		for a[r-1] == b[r-1] {
-			r--
+		if wl >= 0 {
+			wiped = wiped.Union(image.Rect(box.Min.X+wl, y, box.Min.X+wr, y+1))
 		}
-		out = out.Union(image.Rect(box.Min.X+l, y, box.Min.X+r, y+1))
 	}
-	return out
+	return
+}
+
+// stays reports whether what is shown at a place is as good as the pixel that is drawn there now: its colour is as it was, whatever a dither makes
+// of it, or it is near enough for the loss.
+func (g *GIF) stays(px []uint8, at int) bool {
+	shown := g.shown[at]
+	if shown == through {
+		return false
+	}
+	if was := g.was[Drawn*at:]; px[0] == was[0] && px[1] == was[1] && px[2] == was[2] {
+		return true
+	}
+	return g.loss > 0 && g.lists[g.near(px)].have(shown)
+}
+
+// near returns the number of the list of indices that will do for a pixel.
+func (g *GIF) near(px []uint8) uint32 {
+	rgb := uint32(px[0])<<16 | uint32(px[1])<<8 | uint32(px[2])
+	if g.last.colour == 1<<24|rgb {
+		return g.last.list
+	}
+	slot := &g.met[rgb*0x9E3779B1>>(32-metBits)]
+	if slot.colour == 1<<24|rgb {
+		g.last = *slot
+		return slot.list
+	}
+	lab := labOf(rgb)
+	first := nearest(g.palette.labs, lab)
+	reach := math.Sqrt(apart(&g.palette.labs[first], &lab)) + g.loss
+	list := shades{uint8(first + 1)}
+	for i := range g.palette.labs {
+		if i != first && apart(&g.palette.labs[i], &lab) <= reach*reach && len(list) < widest {
+			list = append(list, uint8(i+1))
+		}
+	}
+	*slot = nearby{1<<24 | rgb, uint32(len(g.lists))}
+	g.lists = append(g.lists, list)
+	g.last = *slot
+	return slot.list
+}
+
+// wipe lets the picture that waits be cleared, over a box that holds its own, before the next is shown.
+func (g *GIF) wipe(box image.Rectangle) {
+	b := g.waiting
+	if box != b.box {
+		chosen := make([]uint8, box.Dx()*box.Dy())
+		for y := range b.box.Dy() {
+			copy(chosen[(y+b.box.Min.Y-box.Min.Y)*box.Dx()+b.box.Min.X-box.Min.X:], b.chosen[y*b.box.Dx():][:b.box.Dx()])
+		}
+		b.box, b.chosen = box, chosen
+		b.packed = bytes.Clone(g.packer.pack(&row{pix: bytes.Clone(chosen), free: make([]bool, len(chosen))}, b.size, chosen))
+	}
+	b.wipes = true
+	for y := box.Min.Y; y < box.Max.Y; y++ {
+		clear(g.shown[y*g.width+box.Min.X:][:box.Dx()])
+	}
+}
+
+// picture packs a frame's box, and lets it wait.
+func (g *GIF) picture(frame []uint8, box image.Rectangle, delay int64) {
+	n := box.Dx() * box.Dy()
+	r := &row{pix: make([]uint8, n), free: make([]bool, n)}
+	if g.loss > 0 {
+		if len(g.lists) > mostLists {
+			g.lists, g.last = g.lists[:1], nearby{}
+			clear(g.met)
+		}
+		r.near = make([]uint32, n)
+	}
+	top := uint8(1)
+	for y := range box.Dy() {
+		at := (box.Min.Y+y)*g.width + box.Min.X
+		px := frame[Drawn*at:][:Drawn*box.Dx()]
+		for x := range box.Dx() {
+			i, p := y*box.Dx()+x, px[Drawn*x:Drawn*x+Drawn]
+			v, shown := p[3], g.shown[at+x]
+			switch was := g.was[Drawn*(at+x):]; {
+			case v == through || v == shown:
+				r.free[i] = true
+			case shown != through && p[0] == was[0] && p[1] == was[1] && p[2] == was[2]:
+				v, r.free[i] = shown, true // what rests does not crawl, whatever the dither makes of what is around it
+			case g.loss > 0:
+				r.free[i] = g.stays(p, at+x)
+			}
+			r.pix[i] = v
+			top = max(top, v)
+			if g.loss > 0 && v != through {
+				r.near[i] = g.near(p)
+			}
+		}
+		copy(g.was[Drawn*at:], px)
+	}
+	r.lists = g.lists
+	size := uint(max(2, bits.Len8(top)))
+	b := &block{box: box, size: size, delay: delay, chosen: make([]uint8, n)}
+	b.packed = bytes.Clone(g.packer.pack(r, size, b.chosen))
+	for y := range box.Dy() {
+		at := (box.Min.Y+y)*g.width + box.Min.X
+		for x, v := range b.chosen[y*box.Dx():][:box.Dx()] {
+			if v != through {
+				g.shown[at+x] = v
+			}
+		}
+	}
+	g.waiting = b
 }
 
 // write puts a picture into the file. A delay above 65,535 is split, no part under 2.
@@ -159,34 +291,41 @@ func (g *GIF) write(b *block) {
 		if b.delay-part < 2 {
 			part -= 2
 		}
-		g.image(b, part)
-		b.delay -= part
-		b = &block{image.Rect(0, 0, 1, 1), []uint8{same}, b.delay}
+		first := *b
+		first.wipes = false // what is cleared is the box of the part that ends it
+		g.image(&first, part)
+		rest := &block{box: image.Rect(0, 0, 1, 1), size: 2, delay: b.delay - part, wipes: b.wipes}
+		if b.wipes {
+			rest.box = b.box
+		}
+		n := rest.box.Dx() * rest.box.Dy()
+		rest.packed = bytes.Clone(g.packer.pack(&row{pix: make([]uint8, n), free: make([]bool, n)}, 2, make([]uint8, n)))
+		b = rest
 	}
 	g.image(b, b.delay)
 }
 
 func (g *GIF) image(b *block, delay int64) {
-	g.put(extensionIntroducer, graphicControl, 4, keep|transparent)
+	disposal := byte(keep)
+	if b.wipes {
+		disposal = wipe
+	}
+	g.put(extensionIntroducer, graphicControl, 4, disposal|transparent)
 	g.put16(int(delay))
-	g.put(same, 0)
+	g.put(through, 0)
 	g.put(imageSeparator)
 	g.put16(b.box.Min.X)
 	g.put16(b.box.Min.Y)
 	g.put16(b.box.Dx())
 	g.put16(b.box.Dy())
-	g.put(0, codeSize)
-	if g.err != nil {
-		return
+	g.put(0, byte(b.size))
+	for rest := b.packed; len(rest) > 0 && g.err == nil; {
+		n := min(255, len(rest))
+		g.put(byte(n))
+		g.put(rest[:n]...)
+		rest = rest[n:]
 	}
-	sub := &subBlocks{w: g.w}
-	z := lzw.NewWriter(sub, lzw.LSB, codeSize)
-	if _, g.err = z.Write(b.pix); g.err == nil {
-		g.err = z.Close()
-	}
-	if g.err == nil {
-		g.err = sub.close()
-	}
+	g.put(0)
 }
 
 // Close writes what waits and ends the file. It reports frames that are missing.
@@ -202,40 +341,4 @@ func (g *GIF) Close() error {
 		return g.err
 	}
 	return g.w.Flush()
-}
-
-// subBlocks cuts a stream into the blocks of at most 255 bytes that GIF wants.
-type subBlocks struct {
-	w   *bufio.Writer
-	buf [256]byte
-	n   int
-}
-
-func (s *subBlocks) Write(p []byte) (int, error) {
-	for i, c := range p {
-		s.n++
-		s.buf[s.n] = c
-		if s.n == 255 {
-			if err := s.flush(); err != nil {
-				return i, err
-			}
-		}
-	}
-	return len(p), nil
-}
-
-func (s *subBlocks) flush() error {
-	s.buf[0] = byte(s.n)
-	_, err := s.w.Write(s.buf[:s.n+1])
-	s.n = 0
-	return err
-}
-
-func (s *subBlocks) close() error {
-	if s.n > 0 {
-		if err := s.flush(); err != nil {
-			return err
-		}
-	}
-	return binary.Write(s.w, binary.LittleEndian, uint8(0))
 }

@@ -9,11 +9,10 @@ const (
 	trailer             = 0x3B // 27
 
 	tableFlag   = 0x80 // 18, 20: a table of colours follows
-	tableOf256  = 7    // 18: of 2 to the power of 8
 	eightBits   = 7 << 4
 	transparent = 1      // 23: an index lets through
 	keep        = 1 << 2 // 23: the frame is left in place
-	codeSize    = 8      // 22: bits of an index
+	wipe        = 2 << 2 // 23: its box is cleared
 )
 
 // loops is the application block by which GIFs go round: of sub-block 1, how often, 0 being for ever (common practice).

@@ -42,9 +42,14 @@ func Under(f *frame.Film, format string) *frame.Paint {
 	if Formats[format].Clear || Opaque(f) {
 		return nil
 	}
+	return &frame.Paint{Colour: Matte(f)}
+}
+
+// Matte is the colour that what is half clear is laid on in a file that knows no half clear pixels.
+func Matte(f *frame.Film) paint.Colour {
 	c, err := paint.Parse(f.Doc.Film.Under)
 	if err != nil {
-		c = paint.White
+		return paint.White
 	}
-	return &frame.Paint{Colour: c}
+	return c
 }

@@ -37,7 +37,7 @@ type Format struct {
 // Formats are the kinds of files there are, by name.
 var Formats = map[string]Format{
 	MP4:  {Words: "MP4 video", Says: "film, slides, posts", Even: true, MaxPixels: MaxVideo},
-	GIF:  {Words: "GIF", Says: "pages and messages", Rests: true, MaxPixels: MaxPixels, Rate: anim.GIFRate},
+	GIF:  {Words: "GIF", Says: "pages and messages", Rests: true, Clear: true, MaxPixels: MaxPixels, Rate: anim.GIFRate},
 	APNG: {Words: "Animated PNG", Says: "stickers: exact, clear", Rests: true, Clear: true, MaxPixels: MaxExact},
 	PNG:  {Words: "PNG still", Says: "the frame shown here", Still: true, Clear: true, MaxPixels: MaxPixels},
 	JPEG: {Words: "JPEG still", Says: "the same, smaller", Still: true, MaxPixels: MaxPixels},
@@ -72,7 +72,10 @@ type Plan struct {
 	Width, Height    int // px, even
 	RateNum, RateDen int64
 	From, To         int64 // ms of the film; To 0: its end
-	Once             bool
+	Passes           int64 // how often it plays; 0: for ever
+	Colours          int
+	Dither           anim.Dither
+	Loss             float64
 	EndPause         int64 // ms the last frame of a GIF rests
 }
 
@@ -82,7 +85,10 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 	if a.Rate == (doc.Rate{}) {
 		a.Rate = film.Rate
 	}
-	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To, Once: a.Once}
+	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To}
+	if a.Once {
+		p.Passes = 1
+	}
 	if rate := Formats[a.Format].Rate; rate != nil && a.Rate.Valid() {
 		p.RateNum, p.RateDen = rate(a.Rate.Num, a.Rate.Den)
 	}

@@ -92,7 +92,13 @@ func Encode(v float64) float64 {
 
 // Lab converts to OKLab (matrices of CSS Color 4, after Björn Ottosson).
 func (c Colour) Lab() Lab {
-	r, g, b := Linear(c.R), Linear(c.G), Linear(c.B)
+	v := LinearLab(Linear(c.R), Linear(c.G), Linear(c.B))
+	v.Alpha = c.A
+	return v
+}
+
+// LinearLab is the opaque OKLab colour of linear sRGB channels.
+func LinearLab(r, g, b float64) Lab {
 	l := math.Cbrt(0.4122214708*r + 0.5363325363*g + 0.0514459929*b)
 	m := math.Cbrt(0.2119034982*r + 0.6806995451*g + 0.1073969566*b)
 	s := math.Cbrt(0.0883024619*r + 0.2817188376*g + 0.6299787005*b)
@@ -100,7 +106,7 @@ func (c Colour) Lab() Lab {
 		0.2104542553*l + 0.7936177850*m - 0.0040720468*s,
 		1.9779984951*l - 2.4285922050*m + 0.4505937099*s,
 		0.0259040371*l + 0.7827717662*m - 0.8086757660*s,
-		c.A,
+		1,
 	}
 }
 

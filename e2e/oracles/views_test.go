@@ -15,7 +15,7 @@ import (
 	"capstan/core/motion"
 	"capstan/core/raster"
 	"capstan/core/text"
-	"capstan/e2e/likeness"
+	"capstan/core/likeness"
 )
 
 // What a view shows is what SVG 2, section 8.6, shows of the same scene through viewBox, its contents turned back about the middle of that, as librsvg
@@ -64,7 +64,7 @@ func TestViewsAgreeWithViewBoxes(t *testing.T) {
 		sum, n := 0.0, 0.0
 		for y := 0; y < h; y += 8 {
 			for x := 0; x < w; x += 8 {
-				sum, n = sum+likeness.SSIM(a, b, x, y), n+1
+				sum, n = sum+likeness.Block(a, b, x, y), n+1
 			}
 		}
 		return sum / n

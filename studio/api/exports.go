@@ -91,7 +91,7 @@ func (s *Server) createExport(c *gin.Context) {
 	}
 	e := &store.Export{
 		ID: newID(), ProjectID: p.ID, Name: name, Film: in.Film, Format: o.Format, Width: o.Width, Height: o.Height,
-		RateNum: o.RateNum, RateDen: o.RateDen, Once: o.Once, At: o.From, EndPause: o.EndPause, Document: raw, Frames: o.Frames(film),
+		RateNum: o.RateNum, RateDen: o.RateDen, Once: o.Passes == 1, At: o.From, EndPause: o.EndPause, Document: raw, Frames: o.Frames(film),
 	}
 	if err := s.queue.Add(e); err != nil {
 		fail(c, err)

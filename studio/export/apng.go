@@ -19,7 +19,7 @@ func (apng) encode(ctx context.Context, t *task, w *os.File) error {
 	o := t.o
 	n := o.Frames(t.film)
 	g := anim.NewAPNG(w, o.Width, o.Height, anim.Timing{
-		RateNum: o.RateNum, RateDen: o.RateDen, Length: t.length(), EndPause: o.EndPause, Once: o.Once,
+		RateNum: o.RateNum, RateDen: o.RateDen, Length: t.length(), EndPause: o.EndPause, Passes: o.Passes,
 	}, n, delivery.Opaque(t.film))
 	copying := func() press {
 		return func(to []byte, c *raster.Canvas, tiles *raster.Region) {

@@ -1,6 +1,7 @@
 package export
 
 import (
+	"cmp"
 	"context"
 	"image"
 	"os"
@@ -8,11 +9,12 @@ import (
 	"sync"
 
 	"capstan/core/anim"
+	"capstan/core/delivery"
 	"capstan/core/raster"
 )
 
 // paletteSamples is how many frames, spread over the film, the palette is chosen from.
-const paletteSamples = 24
+const paletteSamples = 128
 
 // gif makes animated GIFs: one palette for the whole film, then frame after frame.
 type gif struct{}
@@ -28,31 +30,32 @@ func (gif) encode(ctx context.Context, t *task, w *os.File) error {
 		samples = append(samples, i*(n-1)/max(1, min(n, paletteSamples)-1))
 	}
 	step := max(1, o.Width*o.Height/200000)
+	matte := delivery.Matte(t.film)
 	var mu sync.Mutex
 	var census anim.Census
 	counting := func() press {
 		return func(_ []byte, c *raster.Canvas, _ *raster.Region) {
 			mu.Lock()
 			defer mu.Unlock()
-			census.Add(c.Image(), step)
+			census.Add(c.Image(), matte, step)
 		}
 	}
 	err := render(ctx, t.film, t.pictures, o, slices.Values(samples), 0, counting, func(int64, *plate, *plate) error { return nil })
 	if err != nil {
 		return err
 	}
-	palette := census.Palette(255)
+	palette := census.Palette(cmp.Or(o.Colours, 255))
 	g := anim.NewGIF(w, o.Width, o.Height, palette, anim.Timing{
-		RateNum: o.RateNum, RateDen: o.RateDen, Length: t.length(), EndPause: o.EndPause, Once: o.Once,
-	}, n)
+		RateNum: o.RateNum, RateDen: o.RateDen, Length: t.length(), EndPause: o.EndPause, Passes: o.Passes,
+	}, n, o.Loss)
 	drawing := func() press {
-		pen := palette.Pen()
+		pen := palette.Pen(o.Dither, matte)
 		return func(to []byte, c *raster.Canvas, tiles *raster.Region) {
 			tiles.Each(func(box image.Rectangle) { pen.Draw(to, c.Image(), box) })
 		}
 	}
 	changed := raster.NewRegion(o.Width, o.Height)
-	err = render(ctx, t.film, t.pictures, o, count(n), o.Width*o.Height, drawing, func(k int64, p, before *plate) error {
+	err = render(ctx, t.film, t.pictures, o, count(n), anim.Drawn*o.Width*o.Height, drawing, func(k int64, p, before *plate) error {
 		box := image.Rect(0, 0, o.Width, o.Height)
 		if before != nil {
 			changed.Clear()

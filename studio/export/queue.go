@@ -219,7 +219,7 @@ func (q *Queue) make(ctx context.Context, e *store.Export) error {
 	}
 	o := Options{
 		Format: e.Format, Width: e.Width, Height: e.Height, RateNum: e.RateNum, RateDen: e.RateDen,
-		Once: e.Once, EndPause: e.EndPause, From: e.At,
+		Passes: map[bool]int64{true: 1}[e.Once], EndPause: e.EndPause, From: e.At,
 	}
 	if err := errors.Join(Ready(film, q.files), o.Check(film)); err != nil {
 		return err
