@@ -171,7 +171,7 @@ func (c *compiled) dump(file string, o export.Options) error {
 }
 
 func encodeAlone(o export.Options, raw, out string) error {
-	said, err := exec.Command("ffmpeg", export.VideoArguments(o, raw, out)...).CombinedOutput()
+	said, err := exec.Command("ffmpeg", export.VideoArguments(o, raw, "", out)...).CombinedOutput()
 	if err != nil {
 		return fmt.Errorf("%w: %s", err, said)
 	}

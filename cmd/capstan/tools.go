@@ -9,19 +9,13 @@ import (
 	"image/png"
 	"math"
 	"os"
-	"os/signal"
 	"path/filepath"
-	"strings"
-	"syscall"
 
-	"capstan/core/delivery"
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
-	"capstan/core/words"
 	"capstan/studio/bundle"
-	"capstan/studio/export"
 	"capstan/studio/media"
 
 	"github.com/spf13/cobra"
@@ -69,63 +63,6 @@ func open(file, film string) (*opened, error) {
 		return nil, err
 	}
 	return o, nil
-}
-
-func exportCommand() *cobra.Command {
-	var format, out, film string
-	var height int
-	var fps, from, to float64
-	var asJSON, once bool
-	c := &cobra.Command{
-		Use: "export FILE.capstan", Short: "Export a film as MP4, GIF or animated PNG, or a frame of it as PNG or JPEG", Args: cobra.ExactArgs(1),
-		RunE: func(_ *cobra.Command, args []string) error {
-			o, err := open(args[0], film)
-			if err != nil {
-				return err
-			}
-			defer o.close()
-			if format == "" {
-				format = delivery.MP4
-				if end := strings.ToLower(strings.TrimPrefix(filepath.Ext(out), ".")); delivery.Formats[end].Words != "" {
-					format = end
-				}
-			}
-			ask := delivery.Ask{Format: format, Height: height, Once: once, From: ms(from), To: ms(to)}
-			if fps != 0 {
-				ask.Rate = doc.Rate{Num: ms(fps), Den: 1000} // to a thousandth
-			}
-			opt, err := delivery.Of(o.film, ask)
-			if err != nil {
-				return err
-			}
-			ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
-			defer stop()
-			err = export.Make(ctx, o.film, o.files.Pixels, opt, out, func(done, all int64) {
-				if asJSON {
-					fmt.Fprintf(os.Stderr, "{\"done\":%d,\"all\":%d}\n", done, all)
-				} else {
-					fmt.Fprintf(os.Stderr, "\rframe %d of %d", done, all)
-				}
-			})
-			if !asJSON {
-				fmt.Fprintln(os.Stderr)
-			}
-			if errors.Is(err, context.Canceled) {
-				return words.New("export.cancelled")
-			}
-			return err
-		},
-	}
-	filmFlag(c, &film)
-	c.Flags().StringVar(&format, "format", "", "mp4, gif, apng, or png or jpg: the frame at --from (default: as --out ends)")
-	c.Flags().IntVar(&height, "height", 0, "height in pixels (default: the film's)")
-	c.Flags().Float64Var(&fps, "fps", 0, "frames a second (default: the film's)")
-	c.Flags().Float64Var(&from, "from", 0, "begin, in seconds")
-	c.Flags().Float64Var(&to, "to", 0, "end, in seconds (default: the film's end)")
-	c.Flags().BoolVar(&once, "once", false, "GIF and animated PNG: play once instead of for ever")
-	c.Flags().BoolVar(&asJSON, "json", false, "progress as lines of JSON")
-	c.Flags().StringVar(&out, "out", "film.mp4", "file to write")
-	return c
 }
 
 // ms returns a number of seconds, or of anything, in thousandths; one beyond all use as a day.

@@ -184,7 +184,11 @@ func main() {
 		return s.Within(moment(a[0]), b, a[5].String()), nil
 	})
 	on("delivery", func(a []js.Value) (any, error) {
-		return s.DeliveryView(a[0].String(), a[1].Int(), a[2].Int(), doc.Rate{Num: int64(a[3].Int()), Den: int64(a[4].Int())}, a[5].Bool()), nil
+		var ask delivery.Ask
+		if err := json.Unmarshal([]byte(a[0].String()), &ask); err != nil {
+			return nil, err
+		}
+		return s.DeliveryView(ask), nil
 	})
 	on("closes", func([]js.Value) (any, error) { return delivery.Closes(s.Film), nil })
 	on("fits", func([]js.Value) (any, error) { return moves.Fits(s.Desk), nil })

@@ -45,7 +45,7 @@ func (c *Census) Add(img *image.RGBA, matte paint.Colour, step int) {
 			}
 		}
 		if !c.many {
-			if c.exact[rgb]++; len(c.exact) > mostColours {
+			if c.exact[rgb]++; len(c.exact) > MostColours {
 				c.many, c.exact = true, nil
 			}
 		}

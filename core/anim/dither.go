@@ -17,6 +17,9 @@ const (
 	Diffused  Dither = "diffusion" // errors go over to the pixels beside and below
 )
 
+// Dithers are the kinds of dither.
+var Dithers = []Dither{Flat, Ordered, BlueNoise, Diffused}
+
 // Pen draws frames with a palette. It remembers how colours are drawn, and belongs to one goroutine.
 type Pen struct {
 	palette *Palette

@@ -10,8 +10,8 @@ import (
 	"capstan/core/paint"
 )
 
-// mostColours is how many opaque colours a palette has; index 0 is kept for what is let through.
-const mostColours = 255
+// MostColours is how many opaque colours a palette has at most; index 0 is kept for what is let through.
+const MostColours = 255
 
 // Palette is up to 255 opaque colours, those that are used most first, at indices from 1.
 type Palette struct {
@@ -53,7 +53,7 @@ const rounds = 4
 // Palette chooses at most n <= 255 colours of those counted: exactly those, where they are no more. Else, in OKLab, clusters are split where
 // their variance is largest, at the mean of the axis it lies on (after Wan, Wong and Prusinkiewicz, 1990), and then settled by rounds of k-means.
 func (c *Census) Palette(n int) *Palette {
-	n = max(1, min(n, mostColours))
+	n = max(1, min(n, MostColours))
 	if !c.many && len(c.exact) > 0 && len(c.exact) <= n {
 		keys := make([]uint32, 0, n)
 		for k := range c.exact {

@@ -57,58 +57,6 @@ const (
 	MaxFrames = MaxLength / 1000 * 60 // ten hours at 60 a second
 )
 
-// Ask is what somebody wants.
-type Ask struct {
-	Format        string
-	Width, Height int      // px; what is 0 follows from the other and the page, the page's own size where both are
-	Rate          doc.Rate // frames a second; the film's where it is zero
-	From, To      int64    // ms of the film; To 0: its end. A still is the frame at From
-	Once          bool     // a GIF that does not begin again
-}
-
-// Plan is a file in numbers.
-type Plan struct {
-	Format           string
-	Width, Height    int // px, even
-	RateNum, RateDen int64
-	From, To         int64 // ms of the film; To 0: its end
-	Passes           int64 // how often it plays; 0: for ever
-	Colours          int
-	Dither           anim.Dither
-	Loss             float64
-	EndPause         int64 // ms the last frame of a GIF rests
-}
-
-// Of returns the plan of what is asked for, or a *words.Fault for what is too much, or does not exist.
-func Of(f *frame.Film, a Ask) (Plan, error) {
-	film := &f.Doc.Film
-	if a.Rate == (doc.Rate{}) {
-		a.Rate = film.Rate
-	}
-	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To}
-	if a.Once {
-		p.Passes = 1
-	}
-	if rate := Formats[a.Format].Rate; rate != nil && a.Rate.Valid() {
-		p.RateNum, p.RateDen = rate(a.Rate.Num, a.Rate.Den)
-	}
-	switch {
-	case a.Width == 0 && a.Height == 0:
-		p.Width, p.Height = Size(film, film.Height)
-	case max(a.Width, a.Height) > MaxSide || max(a.Width, a.Height) < MinSide:
-		return p, words.New("export.height", MaxSide)
-	case a.Width != 0:
-		p.Width, p.Height = SizeAcross(film, a.Width)
-	default:
-		p.Width, p.Height = Size(film, a.Height)
-	}
-	if err := p.Check(f); err != nil {
-		return p, err
-	}
-	p.EndPause = EndPause(f, a.Format, a.Once)
-	return p, nil
-}
-
 // Check returns why a plan cannot be carried out, as a *words.Fault, or nil.
 func (p Plan) Check(f *frame.Film) error {
 	length := f.Order.Length
@@ -151,9 +99,6 @@ func (p Plan) Frames(f *frame.Film) int64 {
 	}
 	return motion.Frames(to-p.From, p.RateNum, p.RateDen)
 }
-
-// even returns the even number nearest to v, 2 or more: what video wants.
-func even(v float64) int { return max(2, int(v/2+0.5)*2) }
 
 // Size returns the size of a film's frames at a height, both sides even.
 func Size(f *doc.Film, height int) (w, h int) {

@@ -6,6 +6,7 @@ import (
 	"maps"
 	"slices"
 
+	"capstan/core/anim"
 	"capstan/core/doc"
 	"capstan/core/frame"
 )
@@ -40,7 +41,30 @@ func Kinds() []Kind {
 type Offered struct {
 	Heights []int      `json:"heights"` // px, the largest first
 	First   int        `json:"first"`   // of them: the page's own, but a GIF is smaller
-	Rates   []doc.Rate `json:"rates"`   // frames a second, the film's own first
+	Rates   []doc.Rate `json:"rates"`   // frames a second, that which is made where none is asked for first
+	Ranges  []Range    `json:"ranges"`  // the whole film, and its scenes
+}
+
+// Range is a part of a film.
+type Range struct {
+	Words string `json:"words"`
+	From  int64  `json:"from"` // ms
+	To    int64  `json:"to"`
+}
+
+// Choices are what files are asked for by name, in the order in which they are offered.
+type Choices struct {
+	Qualities  []Quality     `json:"qualities"`
+	Dithers    []anim.Dither `json:"dithers"`
+	Sacrifices []Sacrifice   `json:"sacrifices"`
+	Colours    int           `json:"colours"` // of a GIF, at most
+	Loss       float64       `json:"loss"`    // of a GIF that is left to Capstan
+	Pattern    string        `json:"pattern"` // of names
+}
+
+// Chosen returns the choices.
+func Chosen() Choices {
+	return Choices{Qualities, anim.Dithers, Sacrifices, anim.MostColours, Unseen, Pattern}
 }
 
 // gifHeight is the height up to which what goes round by itself is offered at first, px: beyond it files become heavy (common practice).
@@ -56,7 +80,11 @@ func Offer(f *frame.Film, format string) Offered {
 		_, err := Of(f, Ask{Format: format, Height: h, Rate: film.Rate})
 		return err == nil
 	}
-	v := Offered{First: film.Height, Rates: []doc.Rate{film.Rate}}
+	first := film.Rate
+	if Formats[format].Rests {
+		first = usual(film.Rate)
+	}
+	v := Offered{First: film.Height, Rates: []doc.Rate{first}, Ranges: ranges(f)}
 	for _, h := range []int{film.Height, 1080, 720, 480, 360, 240} {
 		if h <= film.Height && !slices.Contains(v.Heights, h) && fits(h) {
 			v.Heights = append(v.Heights, h)
@@ -65,14 +93,27 @@ func Offer(f *frame.Film, format string) Offered {
 	if i := slices.IndexFunc(v.Heights, func(h int) bool { return !Formats[format].Rests || h <= gifHeight || film.Height <= smallPage }); i >= 0 {
 		v.First = v.Heights[i]
 	}
-	usual := []int64{24, 25, 30, 60}
+	rates := []int64{24, 25, 30, 60}
 	if Formats[format].Rests {
-		usual = []int64{10, 15, 20, 25}
+		rates = []int64{10, 15, 20, 25}
 	}
-	for _, n := range usual {
-		if r := (doc.Rate{Num: n, Den: 1}); fmt.Sprint(r) != fmt.Sprint(film.Rate) {
+	for _, n := range rates {
+		if r := (doc.Rate{Num: n, Den: 1}); fmt.Sprint(r) != fmt.Sprint(first) {
 			v.Rates = append(v.Rates, r)
 		}
 	}
 	return v
+}
+
+// ranges are the parts of a film that are offered: all of it, and each scene with the transition into it.
+func ranges(f *frame.Film) []Range {
+	list := []Range{{"the whole film", 0, f.Order.Length}}
+	shown := f.Doc.Film.Shown()
+	if len(shown) < 2 {
+		return list
+	}
+	for i, s := range shown {
+		list = append(list, Range{s.Name, f.Order.Starts[i], f.Order.Starts[i] + f.Order.Into[i] + f.Order.Stays[i]})
+	}
+	return list
 }

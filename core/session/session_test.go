@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"capstan/core/delivery"
 	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
@@ -177,10 +178,10 @@ func TestAFamilyKeepsTheWeightAsNearlyAsItCan(t *testing.T) {
 
 func TestDeliveriesAndStepsAreWorkedOutByTheCore(t *testing.T) {
 	s := opener(t)
-	if d := s.DeliveryView("mp4", 0, 361, doc.Rate{Num: 30, Den: 1}, false); d != (session.Delivery{Width: 642, Height: 362, Frames: 381, Pass: 12700}) {
+	if d := s.DeliveryView(delivery.Ask{Format: "mp4", Height: 361}); d != (session.Delivery{Width: 642, Height: 362, Frames: 381, Pass: 12700, Length: 12700, RateNum: 30, RateDen: 1}) {
 		t.Errorf("%+v", d)
 	}
-	if d := s.DeliveryView("gif", 0, 360, doc.Rate{Num: 60, Den: 1}, false); d.Frames != 635 { // 12.7 s at the 50 a second a GIF can do
+	if d := s.DeliveryView(delivery.Ask{Format: "gif", Height: 360, Rate: doc.Rate{Num: 60, Den: 1}}); d.Frames != 635 { // 12.7 s at the 50 a second a GIF can do
 		t.Errorf("%+v", d)
 	}
 	for _, c := range []struct {

@@ -173,7 +173,7 @@ func TestBadInputIsAnsweredInWordsAndLosesNothing(t *testing.T) {
 		{"POST", "/api/projects/" + id + "/exports", `{"format":"mp4","height":100,"rate":{"num":276701161105643280,"den":9223372036854776}}`, 400, "rate"},
 		{"POST", "/api/projects/" + id + "/exports", `{"format":"gif","height":100,"rate":{"num":1,"den":1001}}`, 400, "rate"},
 		{"POST", "/api/projects/" + id + "/exports", `{"format":"mp4","height":8192,"rate":{"num":30,"den":1}}`, 400, "more than Capstan exports"},
-		{"POST", "/api/projects/" + id + "/exports", `{"format":"png","height":100,"rate":{"num":30,"den":1},"at":99999}`, 400, "within the film"},
+		{"POST", "/api/projects/" + id + "/exports", `{"format":"png","height":100,"rate":{"num":30,"den":1},"from":99999}`, 400, "within the film"},
 		{"PATCH", "/api/projects/" + id, `{"name":"  "}`, 422, "needs a name"},
 		{"POST", "/api/projects/" + id + "/restore", ``, 404, "no such project"},
 		{"DELETE", "/api/projects/" + id + "?forgood=1", ``, 404, "in the bin"},

@@ -3,16 +3,21 @@ package api
 import (
 	"crypto/rand"
 	"encoding/base32"
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"slices"
+	"strconv"
 	"strings"
+	"time"
+	"unicode"
 
 	"github.com/gin-gonic/gin"
 
 	"capstan/core/delivery"
 	"capstan/core/doc"
 	"capstan/core/frame"
+	"capstan/core/words"
 	"capstan/studio/export"
 	"capstan/studio/store"
 )
@@ -35,45 +40,40 @@ func (s *Server) listExports(c *gin.Context) {
 	reply(c, http.StatusOK, gin.H{"exports": list})
 }
 
-func (s *Server) createExport(c *gin.Context) {
-	var in struct {
-		Film   string   `json:"film"` // of the project; absent: its first
-		Format string   `json:"format"`
-		Width  int      `json:"width"`  // px; the height follows from the page
-		Height int      `json:"height"` // px, instead; the width follows
-		Rate   doc.Rate `json:"rate"`
-		Once   bool     `json:"once"`
-		At     int64    `json:"at"` // ms of the film, of a still
-	}
+// wanted is a file that somebody asks for.
+type wanted struct {
+	Film string `json:"film"` // of the project; absent: its first
+	delivery.Ask
+}
+
+// planned reads what is asked for of a project. Where it cannot be made, that has been answered.
+func (s *Server) planned(c *gin.Context) (in wanted, p *doc.Project, film *frame.Film, o delivery.Plan, ok bool) {
 	if !decode(c, maxJSON, &in) {
 		return
 	}
-	if err := export.Able(in.Format); err != nil {
-		fail(c, err)
-		return
+	err := export.Able(in.Format)
+	if err == nil {
+		p, _, err = s.store.Load(c.Param("id"))
 	}
-	p, _, err := s.store.Load(c.Param("id"))
+	if err == nil {
+		film, err = frame.CompileFilm(p, in.Film, s.store.Assets(p))
+	}
+	if err == nil {
+		o, err = delivery.Of(film, in.Ask)
+	}
+	if err == nil {
+		err = export.Ready(film, s.files)
+	}
 	if err != nil {
 		fail(c, err)
 		return
 	}
-	film, err := frame.CompileFilm(p, in.Film, s.store.Assets(p))
-	if err != nil {
-		fail(c, err)
-		return
-	}
-	ask := delivery.Ask{Format: in.Format, Width: in.Width, Height: in.Height, Rate: in.Rate, Once: in.Once, From: in.At}
-	if !delivery.Formats[in.Format].Still && in.At != 0 {
-		refuse(c, "export.still", film.Order.Length)
-		return
-	}
-	o, err := delivery.Of(film, ask)
-	if err != nil {
-		fail(c, err)
-		return
-	}
-	if err := export.Ready(film, s.files); err != nil {
-		fail(c, err)
+	return in, p, film, o, true
+}
+
+func (s *Server) createExport(c *gin.Context) {
+	in, p, film, o, ok := s.planned(c)
+	if !ok {
 		return
 	}
 	if _, ok := s.room(c); !ok {
@@ -84,14 +84,19 @@ func (s *Server) createExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	name, err := s.freeName(p, o.Width, o.Height, o.Format)
+	name, err := s.freeName(p, o, in.Name)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	settings, err := json.Marshal(in.Ask)
 	if err != nil {
 		fail(c, err)
 		return
 	}
 	e := &store.Export{
 		ID: newID(), ProjectID: p.ID, Name: name, Film: in.Film, Format: o.Format, Width: o.Width, Height: o.Height,
-		RateNum: o.RateNum, RateDen: o.RateDen, Once: o.Passes == 1, At: o.From, EndPause: o.EndPause, Document: raw, Frames: o.Frames(film),
+		RateNum: o.RateNum, RateDen: o.RateDen, At: o.From, EndPause: o.EndPause, Document: raw, Frames: o.Frames(film), Settings: string(settings),
 	}
 	if err := s.queue.Add(e); err != nil {
 		fail(c, err)
@@ -100,27 +105,75 @@ func (s *Server) createExport(c *gin.Context) {
 	reply(c, http.StatusCreated, e)
 }
 
-// freeName is what a file of a project is called: by its size, and by a number where there is one of that name already.
-func (s *Server) freeName(p *doc.Project, w, h int, format string) (string, error) {
+// estimateExport answers how large a file will be. It takes a while and ends when the one who asks goes away.
+func (s *Server) estimateExport(c *gin.Context) {
+	_, _, film, o, ok := s.planned(c)
+	if !ok {
+		return
+	}
+	s.estimating.Lock() // one at a time: each uses all cores
+	defer s.estimating.Unlock()
+	bytes, err := export.Estimate(c.Request.Context(), film, s.files.Pixels, o)
+	if c.Request.Context().Err() != nil {
+		return
+	}
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	reply(c, http.StatusOK, gin.H{"bytes": bytes})
+}
+
+func (s *Server) compareExport(c *gin.Context) {
+	k, err := strconv.ParseInt(c.DefaultQuery("frame", "0"), 10, 64)
+	if err != nil {
+		k = -1
+	}
+	v, err := s.queue.Compare(c.Request.Context(), c.Param("id"), k)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	reply(c, http.StatusOK, gin.H{"at": v.At, "ssim": v.SSIM, "file": v.File, "page": v.Page})
+}
+
+// longestName is how many characters a file's name has at most, without its end.
+const longestName = 120
+
+// freeName is what a file of a project is called by a pattern: another version, or another number, than those there are.
+func (s *Server) freeName(p *doc.Project, o delivery.Plan, pattern string) (string, error) {
+	if strings.ContainsAny(pattern, "/\\:") || strings.ContainsFunc(pattern, unicode.IsControl) || len([]rune(pattern)) > longestName {
+		return "", words.New("export.name", longestName)
+	}
 	list, err := s.queue.List(p.ID)
 	if err != nil {
 		return "", err
 	}
-	base := fmt.Sprintf("%s-%dx%d", fileName(p.Name), w, h)
-	for n, name := 1, base+"."+format; ; name = fmt.Sprintf("%s-%d.%s", base, n, format) {
-		if !slices.ContainsFunc(list, func(e store.Export) bool { return e.Name == name }) {
+	taken := func(name string) bool {
+		return slices.ContainsFunc(list, func(e store.Export) bool { return e.Name == name })
+	}
+	now := time.Now()
+	for n := 1; ; n++ {
+		base := fileName(o.Name(pattern, p.Name, n, now))
+		name := base + "." + o.Format
+		if n > 1 && base == fileName(o.Name(pattern, p.Name, n-1, now)) { // the pattern names no version
+			name = fmt.Sprintf("%s-%d.%s", base, n, o.Format)
+		}
+		if !taken(name) {
 			return name, nil
 		}
-		n++
 	}
 }
 
-func (s *Server) cancelExport(c *gin.Context) {
-	if err := s.queue.Cancel(c.Param("id")); err != nil {
-		fail(c, err)
-		return
+// turnExport returns what answers a request to change the turn of an export.
+func (s *Server) turnExport(how func(id string) error) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		if err := how(c.Param("id")); err != nil {
+			fail(c, err)
+			return
+		}
+		c.Status(http.StatusNoContent)
 	}
-	c.Status(http.StatusNoContent)
 }
 
 func (s *Server) deleteExport(c *gin.Context) {
@@ -129,7 +182,7 @@ func (s *Server) deleteExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	if e.State == store.Running || e.State == store.Waiting {
+	if e.State == store.Running || e.State == store.Waiting || e.State == store.Paused {
 		refuse(c, "export.running")
 		return
 	}

@@ -42,8 +42,9 @@ type Server struct {
 	page    fs.FS
 	options Options
 
-	turns    chan struct{} // of heavy work
-	measured struct {
+	turns      chan struct{} // of heavy work
+	estimating sync.Mutex    // one at a time
+	measured   struct {
 		sync.Mutex
 		space
 		at time.Time
@@ -154,7 +155,11 @@ func (s *Server) Handler() http.Handler {
 	a.POST("/stages/:id/project", s.projectOfStage)
 	a.GET("/projects/:id/exports", s.listExports)
 	a.POST("/projects/:id/exports", s.createExport)
-	a.POST("/exports/:id/cancel", s.cancelExport)
+	for what, how := range map[string]func(string) error{"cancel": s.queue.Cancel, "pause": s.queue.Pause, "resume": s.queue.Resume, "first": s.queue.First} {
+		a.POST("/exports/:id/"+what, s.turnExport(how))
+	}
+	a.POST("/projects/:id/exports/estimate", s.estimateExport)
+	a.GET("/exports/:id/compare", s.compareExport)
 	a.DELETE("/exports/:id", s.deleteExport)
 	a.GET("/exports/:id/file", s.exportFile)
 	r.NoRoute(s.static)

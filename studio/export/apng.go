@@ -17,23 +17,12 @@ func (apng) able() error { return nil }
 
 func (apng) encode(ctx context.Context, t *task, w *os.File) error {
 	o := t.o
-	n := o.Frames(t.film)
+	n, done := t.count(), int64(0)
 	g := anim.NewAPNG(w, o.Width, o.Height, anim.Timing{
 		RateNum: o.RateNum, RateDen: o.RateDen, Length: t.length(), EndPause: o.EndPause, Passes: o.Passes,
 	}, n, delivery.Opaque(t.film))
-	copying := func() press {
-		return func(to []byte, c *raster.Canvas, tiles *raster.Region) {
-			img := c.Image()
-			tiles.Each(func(box image.Rectangle) {
-				for y := box.Min.Y; y < box.Max.Y; y++ {
-					at := img.PixOffset(box.Min.X, y)
-					copy(to[4*(y*o.Width+box.Min.X):], img.Pix[at:at+4*box.Dx()])
-				}
-			})
-		}
-	}
 	changed := raster.NewRegion(o.Width, o.Height)
-	err := render(ctx, t.film, t.pictures, o, count(n), 4*o.Width*o.Height, copying, func(k int64, p, before *plate) error {
+	err := render(ctx, t.film, t.pictures, o, t.frames(), 4*o.Width*o.Height, copying(o), func(_ int64, p, before *plate) error {
 		box := image.Rect(0, 0, o.Width, o.Height)
 		if before != nil {
 			changed.Clear()
@@ -45,13 +34,29 @@ func (apng) encode(ctx context.Context, t *task, w *os.File) error {
 		if err := g.Add(p.bytes, box); err != nil {
 			return err
 		}
-		t.progress(k+1, n)
+		done++
+		t.progress(done, n)
 		return nil
 	})
 	if err != nil {
 		return err
 	}
 	return g.Close()
+}
+
+// copying puts frames onto plates as they are.
+func copying(o Options) func() press {
+	return func() press {
+		return func(to []byte, c *raster.Canvas, tiles *raster.Region) {
+			img := c.Image()
+			tiles.Each(func(box image.Rectangle) {
+				for y := box.Min.Y; y < box.Max.Y; y++ {
+					at := img.PixOffset(box.Min.X, y)
+					copy(to[4*(y*o.Width+box.Min.X):], img.Pix[at:at+4*box.Dx()])
+				}
+			})
+		}
+	}
 }
 
 func (apng) readBack(_ context.Context, t *task, file string) error {

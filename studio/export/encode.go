@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"iter"
 	"os"
 	"path/filepath"
 
@@ -20,6 +21,31 @@ type task struct {
 	pictures raster.Pictures
 	o        Options
 	progress func(done, all int64)
+	some     []int64 // the frames that are made; nil: all
+}
+
+// count returns how many frames are made.
+func (t *task) count() int64 {
+	if t.some != nil {
+		return int64(len(t.some))
+	}
+	return t.o.Frames(t.film)
+}
+
+// frame returns which frame of the film is the k-th that is made.
+func (t *task) frame(k int64) int64 {
+	if t.some != nil {
+		return t.some[k]
+	}
+	return k
+}
+
+// frames are those that are made, in order.
+func (t *task) frames() iter.Seq[int64] {
+	return func(yield func(int64) bool) {
+		for k := int64(0); k < t.count() && yield(t.frame(k)); k++ {
+		}
+	}
 }
 
 // length is how much of the film the file shows, in ms.
@@ -54,29 +80,48 @@ func Able(format string) error {
 // Make renders a film into the file out. It is written aside, read back and renamed: at any moment there is a whole file or none.
 // progress is told the frames done so far.
 func Make(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64)) error {
+	_, err := MakeWithin(ctx, f, pictures, o, out, progress, func(string, int64) {})
+	return err
+}
+
+// MakeWithin is Make, and tells what was tried for a target. It returns the plan by which the file was made.
+func MakeWithin(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64), tried Tried) (Options, error) {
 	if err := o.Check(f); err != nil {
-		return err
+		return o, err
 	}
 	if err := Able(o.Format); err != nil {
-		return err
+		return o, err
 	}
+	if o.Target > 0 && delivery.Formats[o.Format].Rests {
+		return makeWithin(ctx, f, pictures, o, out, progress, tried)
+	}
+	file, err := makeAside(ctx, f, pictures, o, out, progress)
+	if err != nil {
+		return o, err
+	}
+	return o, os.Rename(file, out)
+}
+
+// makeAside makes a whole file beside out and returns its name. Where it fails nothing is left.
+func makeAside(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64)) (name string, err error) {
 	tmp, err := os.CreateTemp(filepath.Dir(out), aside.Pattern+"."+o.Format)
 	if err != nil {
-		return err
+		return "", err
 	}
-	defer os.Remove(tmp.Name())
 	defer tmp.Close()
-	t, e := &task{f, pictures, o, progress}, encoders[o.Format]
+	defer func() {
+		if err != nil {
+			os.Remove(tmp.Name())
+		}
+	}()
+	t, e := &task{film: f, pictures: pictures, o: o, progress: progress}, encoders[o.Format]
 	if err := e.encode(ctx, t, tmp); err != nil {
-		return err
+		return "", err
 	}
 	if err := e.readBack(ctx, t, tmp.Name()); err != nil {
-		return err
+		return "", err
 	}
-	if err := errors.Join(tmp.Sync(), tmp.Chmod(0o644)); err != nil {
-		return err
-	}
-	return os.Rename(tmp.Name(), out)
+	return tmp.Name(), errors.Join(tmp.Sync(), tmp.Chmod(0o644))
 }
 
 // wrong is the fault of a file that is not what it should be, with how.

@@ -122,7 +122,7 @@ func compareMP4(t *testing.T, f *frame.Film, files *media.Folder, o export.Optio
 	}
 	w.Close()
 	out, err := exec.Command("ffmpeg", "-hide_banner", "-nostdin", "-i", file, "-f", "rawvideo", "-pix_fmt", "yuv420p", "-s", fmt.Sprintf("%dx%d", o.Width, o.Height), "-r", "30", "-i", ref,
-		"-lavfi", "ssim", "-f", "null", "-").CombinedOutput()
+		"-lavfi", "[0:v:0][1:v:0]ssim", "-f", "null", "-").CombinedOutput()
 	if err != nil {
 		t.Fatalf("%v: %s", err, out)
 	}

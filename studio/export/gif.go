@@ -13,8 +13,11 @@ import (
 	"capstan/core/raster"
 )
 
-// paletteSamples is how many frames, spread over the film, the palette is chosen from.
-const paletteSamples = 128
+// Samples are spread over the film.
+const (
+	paletteSamples = 128 // frames the palette is chosen from: of 24, gradients that move showed steps
+	ditherSamples  = 3
+)
 
 // gif makes animated GIFs: one palette for the whole film, then frame after frame.
 type gif struct{}
@@ -24,10 +27,10 @@ func (gif) able() error { return nil }
 func (gif) encode(ctx context.Context, t *task, w *os.File) error {
 	o := t.o
 	o.RateNum, o.RateDen = anim.GIFRate(o.RateNum, o.RateDen)
-	n := o.Frames(t.film)
+	n, done := t.count(), int64(0)
 	var samples []int64
 	for i := int64(0); i < min(n, paletteSamples); i++ {
-		samples = append(samples, i*(n-1)/max(1, min(n, paletteSamples)-1))
+		samples = append(samples, t.frame(i*(n-1)/max(1, min(n, paletteSamples)-1)))
 	}
 	step := max(1, o.Width*o.Height/200000)
 	matte := delivery.Matte(t.film)
@@ -44,7 +47,14 @@ func (gif) encode(ctx context.Context, t *task, w *os.File) error {
 	if err != nil {
 		return err
 	}
-	palette := census.Palette(cmp.Or(o.Colours, 255))
+	palette := census.Palette(cmp.Or(o.Colours, anim.MostColours))
+	if o.Dither == "" {
+		looked, err := few(ctx, t, n)
+		if err != nil {
+			return err
+		}
+		o.Dither = palette.Suits(looked, matte)
+	}
 	g := anim.NewGIF(w, o.Width, o.Height, palette, anim.Timing{
 		RateNum: o.RateNum, RateDen: o.RateDen, Length: t.length(), EndPause: o.EndPause, Passes: o.Passes,
 	}, n, o.Loss)
@@ -55,7 +65,7 @@ func (gif) encode(ctx context.Context, t *task, w *os.File) error {
 		}
 	}
 	changed := raster.NewRegion(o.Width, o.Height)
-	err = render(ctx, t.film, t.pictures, o, count(n), anim.Drawn*o.Width*o.Height, drawing, func(k int64, p, before *plate) error {
+	err = render(ctx, t.film, t.pictures, o, t.frames(), anim.Drawn*o.Width*o.Height, drawing, func(_ int64, p, before *plate) error {
 		box := image.Rect(0, 0, o.Width, o.Height)
 		if before != nil {
 			changed.Clear()
@@ -67,13 +77,30 @@ func (gif) encode(ctx context.Context, t *task, w *os.File) error {
 		if err := g.Add(p.bytes, box); err != nil {
 			return err
 		}
-		t.progress(k+1, n)
+		done++
+		t.progress(done, n)
 		return nil
 	})
 	if err != nil {
 		return err
 	}
 	return g.Close()
+}
+
+// few renders some frames, spread over the film, by which the dither is chosen.
+func few(ctx context.Context, t *task, n int64) (list []*image.RGBA, err error) {
+	o := t.o
+	var at []int64
+	for i := range min(n, ditherSamples) {
+		at = append(at, t.frame((2*i+1)*n/(2*min(n, ditherSamples))))
+	}
+	err = render(ctx, t.film, t.pictures, o, slices.Values(at), 4*o.Width*o.Height, copying(o), func(_ int64, p, before *plate) error {
+		if p != before {
+			list = append(list, &image.RGBA{Pix: slices.Clone(p.bytes), Stride: 4 * o.Width, Rect: image.Rect(0, 0, o.Width, o.Height)})
+		}
+		return nil
+	})
+	return list, err
 }
 
 func (gif) readBack(_ context.Context, t *task, file string) error {

@@ -1,14 +1,18 @@
 package export
 
 import (
+	"cmp"
 	"context"
+	"encoding/json"
 	"errors"
+	"fmt"
 	"log/slog"
 	"os"
 	"path/filepath"
 	"sync"
 	"time"
 
+	"capstan/core/delivery"
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/studio/budget"
@@ -19,22 +23,22 @@ import (
 // Queue makes the store's waiting exports, the oldest first, two of them at a time: a short one need not wait for a long one, and each uses all
 // cores, so more would only slow the first one down.
 type Queue struct {
-	store  *store.Store
-	files  *media.Folder
-	notify func(store.Export)
-	wake   chan struct{}
-	claim  sync.Mutex // held while the next export is taken
-	large  sync.Mutex // held by an export that needs much memory
-	mu     sync.Mutex
-	cancel map[string]context.CancelFunc
-	latest map[string]store.Export // of running exports, with the frames done
+	store   *store.Store
+	files   *media.Folder
+	notify  func(store.Export)
+	wake    chan struct{}
+	claim   sync.Mutex    // held while the next export is taken
+	large   sync.Mutex    // held by an export that needs much memory
+	places  chan struct{} // one for each that is made at a time
+	mu      sync.Mutex
+	running map[string]*making
 }
 
 // NewQueue returns a queue; notify is told whenever an export changes, from the queue's own goroutine.
 func NewQueue(s *store.Store, files *media.Folder, notify func(store.Export)) *Queue {
 	return &Queue{
 		store: s, files: files, notify: notify, wake: make(chan struct{}, 1),
-		cancel: map[string]context.CancelFunc{}, latest: map[string]store.Export{},
+		places: make(chan struct{}, budget.Exports), running: map[string]*making{},
 	}
 }
 
@@ -64,14 +68,14 @@ func (q *Queue) poke() {
 // Cancel stops an export that waits or runs. One that has ended is left as it is.
 func (q *Queue) Cancel(id string) error {
 	q.mu.Lock()
-	stop := q.cancel[id]
+	m := q.running[id]
 	q.mu.Unlock()
-	if stop != nil {
-		stop()
+	if m != nil {
+		m.stop()
 		return nil
 	}
 	e, err := q.store.Export(id)
-	if err != nil || e.State != store.Waiting {
+	if err != nil || e.State != store.Waiting && e.State != store.Paused {
 		return err
 	}
 	e.State, e.EndedAt = store.Cancelled, time.Now()
@@ -91,8 +95,8 @@ func (q *Queue) List(project string) ([]store.Export, error) {
 	defer q.mu.Unlock()
 	list, err := q.store.Exports(project)
 	for i := range list {
-		if e, ok := q.latest[list[i].ID]; ok {
-			list[i] = e
+		if m := q.running[list[i].ID]; m != nil {
+			list[i] = m.latest
 		}
 	}
 	return list, err
@@ -105,11 +109,25 @@ func (q *Queue) Run(ctx context.Context) error {
 		return err
 	}
 	var makers sync.WaitGroup
-	for range budget.Exports {
-		makers.Go(func() { q.work(ctx) })
+	defer makers.Wait()
+	for {
+		select {
+		case <-ctx.Done():
+			return nil
+		case q.places <- struct{}{}:
+		}
+		if e := q.next(); e != nil {
+			makers.Go(func() { q.run(ctx, e) })
+			continue
+		}
+		<-q.places
+		select {
+		case <-ctx.Done():
+			return nil
+		case <-q.wake:
+		case <-time.After(5 * time.Second):
+		}
 	}
-	makers.Wait()
-	return nil
 }
 
 // keepWhole notes as done what was running when Capstan last stopped and is there: a file gets its name when it is whole.
@@ -129,22 +147,6 @@ func (q *Queue) keepWhole() error {
 		err = errors.Join(err, q.store.SaveExport(e))
 	}
 	return err
-}
-
-func (q *Queue) work(ctx context.Context) {
-	for ctx.Err() == nil {
-		if e := q.next(); e != nil {
-			q.poke() // there may be one for another maker
-			q.run(ctx, e)
-			continue
-		}
-		select {
-		case <-ctx.Done():
-			return
-		case <-q.wake:
-		case <-time.After(5 * time.Second):
-		}
-	}
 }
 
 // next takes the export whose turn it is, or returns nil.
@@ -170,11 +172,13 @@ func (q *Queue) next() *store.Export {
 func (q *Queue) run(parent context.Context, e *store.Export) {
 	ctx, stop := context.WithCancel(parent)
 	defer stop()
+	m := &making{stop: stop, owns: true, latest: *e, since: time.Now()}
+	defer q.leave(m)
 	q.mu.Lock()
-	q.cancel[e.ID], q.latest[e.ID] = stop, *e
+	q.running[e.ID] = m
 	q.mu.Unlock()
 	q.notify(*e)
-	err := guarded(func() error { return q.make(ctx, e) })
+	err := guarded(func() error { return q.make(ctx, e, m) })
 	if q.ended(e, err, parent.Err() != nil) {
 		q.notify(*e)
 	}
@@ -184,11 +188,11 @@ func (q *Queue) run(parent context.Context, e *store.Export) {
 func (q *Queue) ended(e *store.Export, err error, stopping bool) bool {
 	q.mu.Lock()
 	defer q.mu.Unlock()
-	delete(q.cancel, e.ID)
-	delete(q.latest, e.ID)
+	delete(q.running, e.ID)
 	if stopping {
 		return false // Capstan is stopping; the export is made again at the next start
 	}
+	e.Left = 0
 	e.EndedAt = time.Now()
 	switch {
 	case errors.Is(err, context.Canceled):
@@ -208,20 +212,42 @@ func (q *Queue) ended(e *store.Export, err error, stopping bool) bool {
 	return true
 }
 
-func (q *Queue) make(ctx context.Context, e *store.Export) error {
+// Asked is what was asked for when an export was put into the queue.
+func Asked(e *store.Export) (a delivery.Ask, err error) {
+	if e.Settings != "" {
+		return a, json.Unmarshal([]byte(e.Settings), &a)
+	}
+	a = delivery.Ask{Format: e.Format, Width: e.Width, Rate: doc.Rate{Num: e.RateNum, Den: e.RateDen}, From: e.At, Pause: &e.EndPause}
+	if e.Once {
+		a.Passes = 1
+	}
+	return a, nil
+}
+
+// planned returns the film that an export shows, and its plan.
+func (q *Queue) planned(e *store.Export) (*frame.Film, Options, error) {
 	p, err := doc.Read(e.Document)
 	if err != nil {
-		return err
+		return nil, Options{}, err
 	}
 	film, err := frame.CompileFilm(p, e.Film, q.store.Assets(p))
 	if err != nil {
+		return nil, Options{}, err
+	}
+	ask, err := Asked(e)
+	if err != nil {
+		return nil, Options{}, err
+	}
+	o, err := delivery.Of(film, ask)
+	return film, o, err
+}
+
+func (q *Queue) make(ctx context.Context, e *store.Export, m *making) error {
+	film, o, err := q.planned(e)
+	if err != nil {
 		return err
 	}
-	o := Options{
-		Format: e.Format, Width: e.Width, Height: e.Height, RateNum: e.RateNum, RateDen: e.RateDen,
-		Passes: map[bool]int64{true: 1}[e.Once], EndPause: e.EndPause, From: e.At,
-	}
-	if err := errors.Join(Ready(film, q.files), o.Check(film)); err != nil {
+	if err := Ready(film, q.files); err != nil {
 		return err
 	}
 	if needs(o, 2*o.Width*o.Height) > budget.RenderCanvases {
@@ -230,16 +256,27 @@ func (q *Queue) make(ctx context.Context, e *store.Export) error {
 	}
 	e.Frames = o.Frames(film)
 	last := time.Time{}
-	return Make(ctx, film, q.files.Pixels, o, q.File(e), func(done, all int64) {
+	q.rest(ctx, e, m)
+	made, err := MakeWithin(ctx, film, q.files.Pixels, o, q.File(e), func(done, all int64) {
 		e.FramesDone, e.Frames = done, all
 		q.mu.Lock()
-		q.latest[e.ID] = *e
+		e.Left = m.left(done, all)
+		m.latest = *e
 		q.mu.Unlock()
 		if now := time.Now(); now.Sub(last) > 100*time.Millisecond || done == all {
 			last = now
 			q.notify(*e)
 		}
+		q.rest(ctx, e, m)
+	}, func(gives string, bytes int64) {
+		e.Message = fmt.Sprintf("%s: %d of %d KB", cmp.Or(gives, "as asked"), kilobytes(bytes), kilobytes(o.Target))
+		m.since, m.worked = time.Now(), 0
 	})
+	if err == nil {
+		e.Width, e.Height, e.RateNum, e.RateDen, e.Frames = made.Width, made.Height, made.RateNum, made.RateDen, made.Frames(film)
+		e.FramesDone = e.Frames
+	}
+	return err
 }
 
 // Delete removes an export that has ended, with its file.

@@ -192,13 +192,6 @@ func (s *shelf) give(p *plate) {
 	s.plates = append(s.plates, p)
 }
 
-func count(n int64) iter.Seq[int64] {
-	return func(yield func(int64) bool) {
-		for k := int64(0); k < n && yield(k); k++ {
-		}
-	}
-}
-
 // guarded carries out work so that a mistake of the program in it ends in an error, and not the process.
 func guarded(work func() error) (err error) {
 	defer func() {

@@ -23,12 +23,8 @@ const jpegQuality = 92
 func (still) able() error { return nil }
 
 func (s still) encode(ctx context.Context, t *task, out *os.File) error {
-	o := t.o
-	img := image.NewRGBA(image.Rect(0, 0, o.Width, o.Height))
-	list := t.film.Player().At(motion.Millis(o.From), frame.View{Scale: float64(o.Width) / float64(t.film.Doc.Film.Width), Under: delivery.Under(t.film, o.Format)})
-	painter := raster.NewPainter(t.film, t.pictures)
-	painter.Within(raster.Limits{Bytes: budget.RenderGroups, Stop: ctx.Err})
-	if err := guarded(func() error { return painter.Paint(img, list) }); err != nil {
+	img, err := t.paint(ctx, motion.Millis(t.o.From), t.o.Width, t.o.Height)
+	if err != nil {
 		return err
 	}
 	if s.format == delivery.JPEG {
@@ -40,6 +36,15 @@ func (s still) encode(ctx context.Context, t *task, out *os.File) error {
 	}
 	t.progress(1, 1)
 	return nil
+}
+
+// paint paints the frame at a time of the film.
+func (t *task) paint(ctx context.Context, at motion.Instant, width, height int) (*image.RGBA, error) {
+	img := image.NewRGBA(image.Rect(0, 0, width, height))
+	list := t.film.Player().At(at, frame.View{Scale: float64(width) / float64(t.film.Doc.Film.Width), Under: delivery.Under(t.film, t.o.Format)})
+	painter := raster.NewPainter(t.film, t.pictures)
+	painter.Within(raster.Limits{Bytes: budget.RenderGroups, Stop: ctx.Err})
+	return img, guarded(func() error { return painter.Paint(img, list) })
 }
 
 func (s still) readBack(_ context.Context, t *task, file string) error {

@@ -41,10 +41,10 @@ func (s *Store) Exports(project string) ([]Export, error) {
 	return list, q.Find(&list).Error
 }
 
-// NextExport returns the oldest export that waits, or nil.
+// NextExport returns the export that waits whose turn it is, or nil: the oldest, but for those that were put first.
 func (s *Store) NextExport() (*Export, error) {
 	var e Export
-	err := s.db.Where("state = ?", Waiting).Order("created_at").First(&e).Error
+	err := s.db.Where("state = ?", Waiting).Order("turn, created_at").First(&e).Error
 	if errors.Is(err, gorm.ErrRecordNotFound) {
 		return nil, nil
 	}

@@ -58,6 +58,17 @@ var migrations = []*gormigrate.Migration{
 		}
 		return tx.Migrator().AddColumn(&Export{}, "Film")
 	}},
+	{ID: "0010", Migrate: func(tx *gorm.DB) error { // what was asked for, and the order of exports
+		for _, column := range []string{"Settings", "Turn"} {
+			if tx.Migrator().HasColumn(&Export{}, column) {
+				continue
+			}
+			if err := tx.Migrator().AddColumn(&Export{}, column); err != nil {
+				return err
+			}
+		}
+		return tx.Exec("UPDATE exports SET turn = 0 WHERE turn IS NULL").Error
+	}},
 }
 
 // migrate brings the database up to date. Where a step is due on a database that has been used, the file is copied first.

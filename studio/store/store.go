@@ -65,6 +65,7 @@ const (
 	Done      = "done"
 	Failed    = "failed"
 	Cancelled = "cancelled"
+	Paused    = "paused" // before or while it is made
 )
 
 // Export is one file that is or was made of a project.
@@ -78,9 +79,12 @@ type Export struct {
 	Height     int       `json:"height"`
 	RateNum    int64     `json:"rateNum"`
 	RateDen    int64     `json:"rateDen"`
-	Once       bool      `json:"once"`
-	EndPause   int64     `json:"endPause"` // ms its last frame rests, of a GIF
-	At         int64     `json:"at"`       // ms of the film, of a still
+	Once       bool      `json:"-"`             // of exports before they had settings
+	Settings   string    `json:"settings"`      // what was asked for, a delivery.Ask as JSON; empty in exports before they had any
+	Left       int64     `gorm:"-" json:"left"` // ms it still takes, while it is made; 0: not known
+	Turn       float64   `json:"-"`             // exports wait in the order of these
+	EndPause   int64     `json:"endPause"`      // ms its last frame rests, of a GIF
+	At         int64     `json:"at"`            // ms of the film, of a still
 	State      string    `gorm:"index" json:"state"`
 	Frames     int64     `json:"frames"`
 	FramesDone int64     `json:"framesDone"`

@@ -1,0 +1,169 @@
+package delivery
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"capstan/core/anim"
+	"capstan/core/doc"
+	"capstan/core/frame"
+	"capstan/core/words"
+)
+
+// Ask is what somebody wants. What is left out is left to Capstan.
+type Ask struct {
+	Format      string      `json:"format"`
+	Width       int         `json:"width,omitempty"`  // px; what is 0 follows from the other and the page, the page's own size where both are
+	Height      int         `json:"height,omitempty"` // px
+	Rate        doc.Rate    `json:"rate,omitzero"`    // frames a second; the film's where it is zero
+	Frame       int64       `json:"frame,omitempty"`  // ms a frame, in place of a rate
+	From        int64       `json:"from,omitempty"`   // ms of the film; a still is the frame there
+	To          int64       `json:"to,omitempty"`     // ms of the film; 0: its end
+	Passes      int64       `json:"passes,omitempty"` // how often what goes round plays; 0: for ever
+	Pause       *int64      `json:"pause,omitempty"`  // ms the last frame rests, of what goes round; else as the film asks
+	Quality     string      `json:"quality,omitempty"`
+	Poster      *int64      `json:"poster,omitempty"` // ms of the film: the picture that stands for it; else the end of its first scene
+	Colours     int         `json:"colours,omitempty"`
+	Dither      anim.Dither `json:"dither,omitempty"`
+	Loss        *float64    `json:"loss,omitempty"`
+	Target      int64       `json:"target,omitempty"` // bytes that a file that goes round may have; 0: any
+	Give        []Sacrifice `json:"give,omitempty"`   // what is given up for the target, in this order; else Sacrifices
+	Title       string      `json:"title,omitempty"`
+	Description string      `json:"description,omitempty"`
+	Name        string      `json:"name,omitempty"` // pattern of the file's name; else Pattern
+}
+
+// Qualities of video, best first: names and x264's constant rate factors, lower being truer.
+var Qualities = []Quality{{"fine", "Fine", 17}, {"good", "Good", 20}, {"light", "Light", 25}}
+
+// Quality is a quality of video.
+type Quality struct {
+	Name  string `json:"name"`
+	Words string `json:"words"`
+	CRF   int    `json:"crf"`
+}
+
+// Plan is a file in numbers.
+type Plan struct {
+	Format             string
+	Width, Height      int // px, even where the format asks for it
+	RateNum, RateDen   int64
+	From, To           int64 // ms of the film; To 0: its end
+	Passes             int64 // how often it plays; 0: for ever
+	EndPause           int64 // ms its last frame rests
+	CRF                int   // of video
+	Poster             int64 // ms of the film
+	Colours            int   // of a GIF, at most
+	Dither             anim.Dither
+	Loss               float64
+	Target             int64 // bytes
+	Give               []Sacrifice
+	Title, Description string
+}
+
+// Limits of what is asked for beside size, rate and range.
+const (
+	MaxPasses = 65535
+	MaxPause  = 3600_000 // ms
+	MaxLoss   = 100
+	MinTarget = 1 << 10 // bytes
+	MaxTarget = 1 << 30
+	MaxTitle  = 200  // characters
+	MaxText   = 2000 // characters
+)
+
+// Unseen is the loss of a GIF that is left to Capstan: a step in OKLab that is not seen (0.004; half of what two colours side by side need).
+const Unseen = 4
+
+// Of returns the plan of what is asked for, or a *words.Fault for what is too much, or does not exist.
+func Of(f *frame.Film, a Ask) (Plan, error) {
+	film := &f.Doc.Film
+	format, known := Formats[a.Format]
+	switch {
+	case !known:
+		return Plan{}, words.New("export.format", a.Format)
+	case a.Frame != 0 && (a.Frame < 1 || a.Frame > 600_000):
+		return Plan{}, words.New("export.frame-ms")
+	case a.Frame != 0:
+		a.Rate = doc.Rate{Num: 1000, Den: a.Frame}
+	case a.Rate == (doc.Rate{}) && format.Rests:
+		a.Rate = usual(film.Rate)
+	case a.Rate == (doc.Rate{}):
+		a.Rate = film.Rate
+	}
+	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To, Passes: a.Passes, Target: a.Target, Give: a.Give,
+		Colours: cmp.Or(a.Colours, anim.MostColours), Dither: a.Dither, Loss: Unseen, Title: a.Title, Description: a.Description}
+	if format.Rate != nil && a.Rate.Valid() {
+		p.RateNum, p.RateDen = format.Rate(a.Rate.Num, a.Rate.Den)
+	}
+	if a.Loss != nil {
+		p.Loss = *a.Loss
+	}
+	switch {
+	case a.Width == 0 && a.Height == 0:
+		p.Width, p.Height = Size(film, film.Height)
+	case max(a.Width, a.Height) > MaxSide || max(a.Width, a.Height) < MinSide || min(a.Width, a.Height) < 0:
+		return p, words.New("export.height", MaxSide)
+	case a.Width != 0:
+		p.Width, p.Height = SizeAcross(film, a.Width)
+	default:
+		p.Width, p.Height = Size(film, a.Height)
+	}
+	if err := a.check(&p, f); err != nil {
+		return p, err
+	}
+	if err := p.Check(f); err != nil {
+		return p, err
+	}
+	p.EndPause = EndPause(f, a.Format, a.Passes == 1)
+	if a.Pause != nil && format.Rests {
+		p.EndPause = *a.Pause
+	}
+	return p, nil
+}
+
+// check holds the rest of what is asked for to its limits.
+func (a *Ask) check(p *Plan, f *frame.Film) error {
+	i := slices.IndexFunc(Qualities, func(q Quality) bool { return q.Name == cmp.Or(a.Quality, Qualities[0].Name) })
+	switch {
+	case i < 0:
+		return words.New("export.quality", a.Quality)
+	case a.Passes < 0 || a.Passes > MaxPasses:
+		return words.New("export.passes", MaxPasses)
+	case a.Pause != nil && (*a.Pause < 0 || *a.Pause > MaxPause):
+		return words.New("export.pause", MaxPause/1000)
+	case a.Colours < 0 || a.Colours == 1 || a.Colours > anim.MostColours:
+		return words.New("export.colours", anim.MostColours)
+	case a.Dither != "" && !slices.Contains(anim.Dithers, a.Dither):
+		return words.New("export.dither", string(a.Dither))
+	case !(p.Loss >= 0 && p.Loss <= MaxLoss):
+		return words.New("export.loss", MaxLoss)
+	case a.Target != 0 && (a.Target < MinTarget || a.Target > MaxTarget):
+		return words.New("export.target", MinTarget/1024, MaxTarget>>20)
+	case len([]rune(a.Title)) > MaxTitle || len([]rune(a.Description)) > MaxText:
+		return words.New("export.texts", MaxTitle, MaxText)
+	case len(a.Give) > len(Sacrifices) || slices.ContainsFunc(a.Give, func(s Sacrifice) bool { return !slices.Contains(Sacrifices, s) }):
+		return words.New("export.give")
+	}
+	p.CRF = Qualities[i].CRF
+	p.Poster = f.Order.Starts[0] + f.Order.Into[0] + f.Order.Stays[0]
+	if a.Poster != nil {
+		p.Poster = *a.Poster
+	}
+	if p.Poster = min(p.Poster, f.Order.Length); p.Poster < 0 {
+		return words.New("export.still", f.Order.Length)
+	}
+	return nil
+}
+
+// usual is the rate of what goes round where none is asked for: the film's, but 25 a second at most, since 30 alternates hundredths.
+func usual(r doc.Rate) doc.Rate {
+	if r.Num > 25*r.Den {
+		return doc.Rate{Num: 25, Den: 1}
+	}
+	return r
+}
+
+// even returns the even number nearest to v, 2 or more: what video wants.
+func even(v float64) int { return max(2, int(math.Floor(v/2+0.5))*2) }

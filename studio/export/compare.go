@@ -1,0 +1,138 @@
+package export
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"image"
+	"image/draw"
+	imagegif "image/gif"
+	"image/png"
+	"os"
+	"os/exec"
+	"strconv"
+
+	"capstan/core/delivery"
+	"capstan/core/likeness"
+	"capstan/core/motion"
+	"capstan/core/words"
+	"capstan/studio/store"
+)
+
+// Compared is a frame of a file beside what the page shows at the same time.
+type Compared struct {
+	At         int64   `json:"at"`   // ms of the film
+	SSIM       float64 `json:"ssim"` // structural similarity of luma, 1: alike
+	File, Page []byte  `json:"-"`    // PNGs
+}
+
+// Compare holds frame k of a finished export to the film as it was when it was asked for.
+func (q *Queue) Compare(ctx context.Context, id string, k int64) (*Compared, error) {
+	e, err := q.store.Export(id)
+	if err != nil {
+		return nil, err
+	}
+	if e.State != store.Done {
+		return nil, words.New("not-found", "file yet")
+	}
+	film, o, err := q.planned(e)
+	if err != nil {
+		return nil, err
+	}
+	o.Width, o.Height, o.RateNum, o.RateDen = e.Width, e.Height, e.RateNum, e.RateDen // as it was made, for a target, too
+	if k < 0 || k >= o.Frames(film) {
+		return nil, words.New("export.compare", o.Frames(film))
+	}
+	v, at := &Compared{At: o.From}, motion.Millis(o.From)
+	if !delivery.Formats[o.Format].Still {
+		v.At += 1000 * k * o.RateDen / o.RateNum
+		at = motion.FrameTime(k, o.RateNum, o.RateDen).Add(o.From)
+	}
+	t := &task{film: film, pictures: q.files.Pixels, o: o}
+	page, err := t.paint(ctx, at, o.Width, o.Height)
+	if err != nil {
+		return nil, err
+	}
+	made, err := frameOf(ctx, q.File(e), o, k)
+	if err != nil {
+		return nil, err
+	}
+	if made.Bounds().Dx() != o.Width || made.Bounds().Dy() != o.Height {
+		return nil, wrong("%v instead of %d x %d", made.Bounds(), o.Width, o.Height)
+	}
+	// What is clear is compared on the colour that is under it.
+	on := func(m image.Image) *image.RGBA {
+		out := image.NewRGBA(image.Rect(0, 0, o.Width, o.Height))
+		r, g, b, _ := delivery.Matte(film).Bytes()
+		for i := 0; i < len(out.Pix); i += 4 {
+			out.Pix[i], out.Pix[i+1], out.Pix[i+2], out.Pix[i+3] = r, g, b, 255
+		}
+		draw.Draw(out, out.Rect, m, m.Bounds().Min, draw.Over)
+		return out
+	}
+	v.SSIM = likeness.SSIM(on(page), on(made))
+	if v.File, err = packed(made); err != nil {
+		return nil, err
+	}
+	v.Page, err = packed(page)
+	return v, err
+}
+
+func packed(m image.Image) ([]byte, error) {
+	var b bytes.Buffer
+	err := (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&b, m)
+	return b.Bytes(), err
+}
+
+// frameOf decodes frame k of a file by a decoder that is not ours.
+func frameOf(ctx context.Context, file string, o Options, k int64) (image.Image, error) {
+	switch o.Format {
+	case delivery.PNG, delivery.JPEG:
+		raw, err := os.ReadFile(file)
+		if err != nil {
+			return nil, err
+		}
+		m, _, err := image.Decode(bytes.NewReader(raw))
+		return m, err
+	case delivery.GIF:
+		return shownOfGIF(file, o, k)
+	}
+	args := []string{"-hide_banner", "-loglevel", "error", "-nostdin", "-protocol_whitelist", "pipe,file"}
+	if o.Format == delivery.MP4 { // the first frame that begins after half a frame before
+		args = append(args, "-ss", strconv.FormatFloat(max(0, float64(k)-0.5)*float64(o.RateDen)/float64(o.RateNum), 'f', 6, 64), "-i", file)
+	} else { // frames that are the same picture are one in the file
+		args = append(args, "-i", file, "-vf", fmt.Sprintf("fps=%d/%d,select=eq(n\\,%d)", o.RateNum, o.RateDen, k))
+	}
+	out, err := exec.CommandContext(ctx, "ffmpeg", append(args, "-map", "0:v:0", "-frames:v", "1", "-f", "image2pipe", "-c:v", "png", "-")...).Output()
+	if err != nil {
+		return nil, words.Because(err, "export.compare-none")
+	}
+	return png.Decode(bytes.NewReader(out))
+}
+
+func shownOfGIF(file string, o Options, k int64) (image.Image, error) {
+	f, err := os.Open(file)
+	if err != nil {
+		return nil, err
+	}
+	defer f.Close()
+	g, err := imagegif.DecodeAll(f)
+	if err != nil {
+		return nil, wrong("%v", err)
+	}
+	canvas := image.NewRGBA(image.Rect(0, 0, g.Config.Width, g.Config.Height))
+	ends, middle := 0, (200*k+100)*o.RateDen // in parts of which there are 2 RateNum a hundredth
+	for i, m := range g.Image {
+		if i > 0 && g.Disposal[i-1] == imagegif.DisposalBackground {
+			draw.Draw(canvas, g.Image[i-1].Bounds(), image.Transparent, image.Point{}, draw.Src)
+		}
+		draw.Draw(canvas, m.Bounds(), m, m.Bounds().Min, draw.Over)
+		if ends += g.Delay[i]; int64(ends)*2*o.RateNum > middle {
+			return canvas, nil
+		}
+	}
+	if len(g.Image) == 0 {
+		return nil, fmt.Errorf("no picture")
+	}
+	return canvas, nil
+}

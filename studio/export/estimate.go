@@ -1,0 +1,81 @@
+package export
+
+import (
+	"context"
+	"os"
+
+	"capstan/core/delivery"
+	"capstan/core/frame"
+	"capstan/core/raster"
+)
+
+// Samples of a film whose size is estimated.
+const (
+	runs  = 8   // runs of frames, spread over it
+	run   = 9   // frames of each
+	whole = 100 // a film of no more frames is made whole
+)
+
+// keyEvery is how many frames a video's picture of its own is followed by at most (x264's default).
+const keyEvery = 250
+
+// Estimate returns how many bytes a file will have, by making a small part of it, twice: runs of frames, and the first frame of each alone. What
+// the first has more is what frames cost that follow one another. A film of few frames is made whole.
+func Estimate(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options) (int64, error) {
+	if err := o.Check(f); err != nil {
+		return 0, err
+	}
+	if err := Able(o.Format); err != nil {
+		return 0, err
+	}
+	n := o.Frames(f)
+	if n <= whole {
+		return size(ctx, f, pictures, o, nil)
+	}
+	var first, all []int64
+	for i := range int64(runs) {
+		at := i * (n - run) / (runs - 1)
+		first = append(first, at)
+		for k := range int64(run) {
+			all = append(all, at+k)
+		}
+	}
+	short, err := size(ctx, f, pictures, o, first)
+	if err != nil {
+		return 0, err
+	}
+	long, err := size(ctx, f, pictures, o, all)
+	if err != nil {
+		return 0, err
+	}
+	alone := float64(short) / runs
+	keys := 1.0
+	if o.Format == delivery.MP4 {
+		keys += float64((n - 1) / keyEvery)
+	}
+	follows := max(0, float64(long-short)/float64(len(all)-len(first)))
+	bytes := int64(keys*alone + follows*(float64(n)-keys))
+	if o.Target > 0 && delivery.Formats[o.Format].Rests {
+		bytes = min(bytes, o.Target)
+	}
+	return bytes, nil
+}
+
+// size returns how many bytes a file of some frames of a film has; of all where frames is nil.
+func size(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, frames []int64) (int64, error) {
+	tmp, err := os.CreateTemp("", "capstan-estimate-*."+o.Format)
+	if err != nil {
+		return 0, err
+	}
+	defer os.Remove(tmp.Name())
+	defer tmp.Close()
+	t := &task{film: f, pictures: pictures, o: o, progress: func(int64, int64) {}, some: frames}
+	if err := encoders[o.Format].encode(ctx, t, tmp); err != nil {
+		return 0, err
+	}
+	info, err := os.Stat(tmp.Name())
+	if err != nil {
+		return 0, err
+	}
+	return info.Size(), nil
+}
