@@ -192,6 +192,7 @@ func main() {
 	})
 	on("closes", func([]js.Value) (any, error) { return delivery.Closes(s.Film), nil })
 	on("fits", func([]js.Value) (any, error) { return moves.Fits(s.Desk), nil })
+	on("choices", func([]js.Value) (any, error) { return delivery.Chosen(), nil })
 	on("formats", func([]js.Value) (any, error) { return delivery.Kinds(), nil })
 	on("offered", func(a []js.Value) (any, error) { return delivery.Offer(s.Film, a[0].String()), nil })
 	on("targets", func(a []js.Value) (any, error) {

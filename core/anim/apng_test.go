@@ -111,7 +111,7 @@ func TestAPNGsAreExact(t *testing.T) {
 		if opaque {
 			draw.Draw(img, img.Rect, image.NewUniform(color.RGBA{240, 230, 210, 255}), image.Point{}, draw.Src)
 		}
-		g := anim.NewAPNG(file, w, h, timing, n, opaque)
+		g := anim.NewAPNG(file, w, h, timing, n)
 		var want []*image.NRGBA
 		for k := range n {
 			if k%3 != 2 { // else the same again

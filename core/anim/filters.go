@@ -2,8 +2,13 @@ package anim
 
 import (
 	"bytes"
-	"compress/zlib"
+	"cmp"
+	"errors"
+	"slices"
 	"sync"
+	"sync/atomic"
+
+	"github.com/klauspost/compress/zlib"
 )
 
 // Filters of rows (PNG, third edition, section 9.2), and the choice among them by the least sum of differences that is customary (12.7), as one
@@ -93,42 +98,57 @@ func paeth(left, up, corner byte) byte {
 
 func magnitude(v int) int { return max(v, -v) }
 
-// packed is the smallest zlib stream of a picture, whichever way its rows are filtered. Two are tried at a time, whatever there are of cores: each
-// holds a copy of the picture.
+// tried is how many ways of filtering are packed well, of those that come out smallest where all are packed quickly.
+const tried = 2
+
+// wellPacked is the level at which a picture is packed: 9 makes 1.5 % less and takes 3.5 times as long, since films are flat. (Ways of filtering
+// that change from band to band, each packed quickly to choose, came to nothing: 0.99 to 1.01 of the best single one over the demo's films.)
+const wellPacked = 8
+
+// packed is a small zlib stream of a picture: each way of filtering is packed quickly, and the most promising well. Two are done at a time,
+// whatever there are of cores: each holds a copy of the picture.
 func packed(pix []byte, stride, n int) ([]byte, error) {
-	var mu sync.Mutex
+	var sizes [filterWays]int
+	err := pairs(filterWays, func(way int) error {
+		b, err := deflated(filtered(pix, stride, n, way), zlib.BestSpeed)
+		sizes[way] = len(b)
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	ways := []int{}
+	for way := range filterWays {
+		ways = append(ways, way)
+	}
+	slices.SortStableFunc(ways, func(a, b int) int { return cmp.Compare(sizes[a], sizes[b]) })
+	var out [tried][]byte
+	err = pairs(tried, func(i int) (err error) {
+		out[i], err = deflated(filtered(pix, stride, n, ways[i]), wellPacked)
+		return
+	})
+	return slices.MinFunc(out[:], func(a, b []byte) int { return cmp.Compare(len(a), len(b)) }), err
+}
+
+// pairs does n things, two at a time.
+func pairs(n int, do func(i int) error) error {
 	var work sync.WaitGroup
-	var best []byte
-	var failed error
-	next, by := 0, 0
-	for range 2 {
+	var next atomic.Int64
+	var failed [2]error
+	for worker := range failed {
 		work.Go(func() {
-			for {
-				mu.Lock()
-				way := next
-				next++
-				mu.Unlock()
-				if way >= filterWays {
-					return
-				}
-				b, err := deflated(filtered(pix, stride, n, way))
-				mu.Lock()
-				if err != nil {
-					failed = err
-				} else if best == nil || len(b) < len(best) || len(b) == len(best) && way < by { // the same file each time
-					best, by = b, way
-				}
-				mu.Unlock()
+			for i := int(next.Add(1)) - 1; i < n; i = int(next.Add(1)) - 1 {
+				failed[worker] = errors.Join(failed[worker], do(i))
 			}
 		})
 	}
 	work.Wait()
-	return best, failed
+	return errors.Join(failed[:]...)
 }
 
-func deflated(data []byte) ([]byte, error) {
+func deflated(data []byte, level int) ([]byte, error) {
 	var b bytes.Buffer
-	z, err := zlib.NewWriterLevel(&b, zlib.BestCompression)
+	z, err := zlib.NewWriterLevel(&b, level)
 	if err == nil {
 		_, err = z.Write(data)
 	}

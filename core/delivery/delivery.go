@@ -38,9 +38,9 @@ type Format struct {
 var Formats = map[string]Format{
 	MP4:  {Words: "MP4 video", Says: "film, slides, posts", Even: true, MaxPixels: MaxVideo},
 	GIF:  {Words: "GIF", Says: "pages and messages", Rests: true, Clear: true, MaxPixels: MaxPixels, Rate: anim.GIFRate},
-	APNG: {Words: "Animated PNG", Says: "stickers: exact, clear", Rests: true, Clear: true, MaxPixels: MaxExact},
-	PNG:  {Words: "PNG still", Says: "the frame shown here", Still: true, Clear: true, MaxPixels: MaxPixels},
-	JPEG: {Words: "JPEG still", Says: "the same, smaller", Still: true, MaxPixels: MaxPixels},
+	APNG: {Words: "Animated PNG", Says: "exact, clear", Rests: true, Clear: true, MaxPixels: MaxExact},
+	PNG:  {Words: "PNG still", Says: "this frame", Still: true, Clear: true, MaxPixels: MaxPixels},
+	JPEG: {Words: "JPEG still", Says: "this, smaller", Still: true, MaxPixels: MaxPixels},
 }
 
 // order is that in which formats are offered; others follow by name.

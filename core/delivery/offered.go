@@ -60,11 +60,12 @@ type Choices struct {
 	Colours    int           `json:"colours"` // of a GIF, at most
 	Loss       float64       `json:"loss"`    // of a GIF that is left to Capstan
 	Pattern    string        `json:"pattern"` // of names
+	Presets    []Preset      `json:"presets"`
 }
 
 // Chosen returns the choices.
 func Chosen() Choices {
-	return Choices{Qualities, anim.Dithers, Sacrifices, anim.MostColours, Unseen, Pattern}
+	return Choices{Qualities, anim.Dithers, Sacrifices, anim.MostColours, Unseen, Pattern, Presets()}
 }
 
 // gifHeight is the height up to which what goes round by itself is offered at first, px: beyond it files become heavy (common practice).

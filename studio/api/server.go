@@ -159,6 +159,9 @@ func (s *Server) Handler() http.Handler {
 		a.POST("/exports/:id/"+what, s.turnExport(how))
 	}
 	a.POST("/projects/:id/exports/estimate", s.estimateExport)
+	a.GET("/projects/:id/presets", s.listPresets)
+	a.POST("/projects/:id/presets", s.savePreset)
+	a.DELETE("/presets/:id", s.deletePreset)
 	a.GET("/exports/:id/compare", s.compareExport)
 	a.DELETE("/exports/:id", s.deleteExport)
 	a.GET("/exports/:id/file", s.exportFile)

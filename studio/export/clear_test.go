@@ -112,16 +112,11 @@ func holdClear(t *testing.T, f *frame.Film, format string) {
 }
 
 // A clear ground stays clear in an animated PNG, as ffmpeg reads it: every pixel of every frame has the cover that was painted, and its colour
-// undivided by it within what bytes say. In a GIF it is clear where less than half is covered, and what is half clear lies on the film's colour. An
-// opaque film has no room for covers. Files that cannot be clear are filled with that colour.
+// undivided by it within what bytes say. In a GIF it is clear where less than half is covered, and what is half clear lies on the film's colour. Files that cannot be clear are filled with that colour.
 func TestAClearGround(t *testing.T) {
 	f := sticker(t, true)
 	for _, format := range []string{delivery.APNG, delivery.GIF} {
 		holdClear(t, f, format)
-	}
-	opaque, _ := made(t, sticker(t, false), delivery.APNG)
-	if s := probe(t, opaque); s["pix_fmt"] != "rgb24" {
-		t.Errorf("an opaque film became %v", s["pix_fmt"])
 	}
 	for format, decode := range map[string]func([]byte) (image.Image, error){
 		delivery.JPEG: func(b []byte) (image.Image, error) { return jpeg.Decode(bytes.NewReader(b)) },

@@ -274,7 +274,7 @@ func (q *Queue) make(ctx context.Context, e *store.Export, m *making) error {
 	})
 	if err == nil {
 		e.Width, e.Height, e.RateNum, e.RateDen, e.Frames = made.Width, made.Height, made.RateNum, made.RateDen, made.Frames(film)
-		e.FramesDone = e.Frames
+		e.FramesDone, e.Message = e.Frames, made.GaveUp(o)
 	}
 	return err
 }

@@ -69,6 +69,7 @@ var migrations = []*gormigrate.Migration{
 		}
 		return tx.Exec("UPDATE exports SET turn = 0 WHERE turn IS NULL").Error
 	}},
+	{ID: "0011", Migrate: func(tx *gorm.DB) error { return tx.AutoMigrate(&Preset{}) }}, // presets of people's own
 }
 
 // migrate brings the database up to date. Where a step is due on a database that has been used, the file is copied first.

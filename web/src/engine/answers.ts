@@ -57,6 +57,41 @@ export interface Area {
   box: [number, number, number, number]
 }
 
+/** Ask is what somebody wants. What is left out is left to Capstan. */
+export interface Ask {
+  format: string
+  /** px; what is 0 follows from the other and the page, the page's own size where both are */
+  width?: number
+  /** px */
+  height?: number
+  /** frames a second; the film's where it is zero */
+  rate?: Rate
+  /** ms a frame, in place of a rate */
+  frame?: number
+  /** ms of the film; a still is the frame there */
+  from?: number
+  /** ms of the film; 0: its end */
+  to?: number
+  /** how often what goes round plays; 0: for ever */
+  passes?: number
+  /** ms the last frame rests, of what goes round; else as the film asks */
+  pause?: number
+  quality?: string
+  /** ms of the film: the picture that stands for it; else the end of its first scene */
+  poster?: number
+  colours?: number
+  dither?: string
+  loss?: number
+  /** bytes that a file that goes round may have; 0: any */
+  target?: number
+  /** what is given up for the target, in this order; else Sacrifices */
+  give?: string[]
+  title?: string
+  description?: string
+  /** pattern of the file's name; else Pattern */
+  name?: string
+}
+
 /** Away is where a layer is when a move of it begins or ends that has it elsewhere than at rest. */
 export interface Away {
   move: string
@@ -295,6 +330,13 @@ export interface Delivery {
   pass: number
   /** why there can be none, in words */
   refused: string
+  /** ms of the film that it shows */
+  length: number
+  /** frames a second */
+  rateNum: number
+  rateDen: number
+  /** it lasts a whole number of hundredths of a second a frame: none is longer than another */
+  even: boolean
 }
 
 /** All is all that is described. */
@@ -516,6 +558,20 @@ export interface File {
   enlarged: number
 }
 
+/** Choices are what files are asked for by name, in the order in which they are offered. */
+export interface FileChoices {
+  qualities: Quality[]
+  dithers: string[]
+  sacrifices: string[]
+  /** of a GIF, at most */
+  colours: number
+  /** of a GIF that is left to Capstan */
+  loss: number
+  /** of names */
+  pattern: string
+  presets: FilePreset[]
+}
+
 /** Kind is a format as it is offered. */
 export interface FileKind {
   format: string
@@ -528,6 +584,21 @@ export interface FileKind {
   rests: boolean
   /** it can be clear where the page is */
   clear: boolean
+}
+
+/** Preset is what is asked for by a name. */
+export interface FilePreset {
+  name: string
+  says: string
+  ask: Ask
+}
+
+/** Range is a part of a film. */
+export interface FileRange {
+  words: string
+  /** ms */
+  from: number
+  to: number
 }
 
 /** Fill is what a shape is filled with. */
@@ -1019,8 +1090,10 @@ export interface Offered {
   heights: number[]
   /** of them: the page's own, but a GIF is smaller */
   first: number
-  /** frames a second, the film's own first */
+  /** frames a second, that which is made where none is asked for first */
   rates: Rate[]
+  /** the whole film, and its scenes */
+  ranges: FileRange[]
 }
 
 /** Offers are moves that do one thing, under its heading. */
@@ -1192,6 +1265,13 @@ export interface Preset {
   start: number
   /** of an ellipse: anticlockwise */
   back: boolean
+}
+
+/** Quality is a quality of video. */
+export interface Quality {
+  name: string
+  words: string
+  crf: number
 }
 
 /** Rate is a number of frames a second as an exact fraction, 1/1000 to 240, of numbers up to a million. */

@@ -30,6 +30,8 @@ import type {
   Row,
   Seen,
   Selected,
+  Ask,
+  FileChoices,
   FileKind,
   ShapeSign,
   Shared,
@@ -85,6 +87,7 @@ function list(r: RawList): List {
 let described: Described | undefined
 let signs: ShapeSign[] | undefined
 let kinds: FileKind[] | undefined
+let fileChoices: FileChoices | undefined
 
 /** What grows along with several layers. */
 export type Growth = 'strokes' | 'effects' | 'letters'
@@ -172,8 +175,9 @@ export const engine = {
   meets: (moves: string[]) => call<Meeting[]>('meets', moves),
   shared: (moves: string[]) => call<Shared>('shared', moves),
   /** What a file would be at a height, or, where that is 0, at a width. */
-  delivery: (format: string, size: { width: number; height: number }, num: number, den: number, once: boolean) =>
-    call<Delivery>('delivery', format, size.width, size.height, num, den, once),
+  delivery: (ask: Ask) => call<Delivery>('delivery', JSON.stringify(ask)),
+  /** What files are asked for by name. */
+  choices: () => (fileChoices ??= call<FileChoices>('choices')),
   /** The kinds of files in the order in which they are offered. */
   formats: () => (kinds ??= call<FileKind[]>('formats')),
   /** The sizes and rates that are offered for files of a format. */

@@ -58,9 +58,10 @@ export interface Export {
   height: number
   rateNum: number
   rateDen: number
-  once: boolean
+  settings: string // what was asked for, as JSON; empty in old ones
+  left: number // ms it still takes; 0: not known
   endPause: number
-  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+  state: 'waiting' | 'running' | 'paused' | 'done' | 'failed' | 'cancelled'
   frames: number
   framesDone: number
   bytes: number

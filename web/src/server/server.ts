@@ -1,5 +1,5 @@
 // Calls to the server. Errors come as words for people.
-import type { Change, Command, Export, Family, FontFile, Media, ProjectRow } from '../engine/types'
+import type { Ask, Change, Command, Export, Family, FontFile, Media, ProjectRow } from '../engine/types'
 import { fault } from '../words'
 
 /** An answer in words that is not what was hoped for. */
@@ -108,11 +108,31 @@ export const stageDocument = async (id: string) => (await get<{ document: object
 
 export const listExports = async (id: string) =>
   (await get<{ exports: Export[] }>(`/api/projects/${id}/exports`)).exports
-export const createExport = (
-  id: string,
-  o: { format: string; width: number; height: number; rate: { num: number; den: number }; once: boolean; at?: number },
-) => post<Export>(`/api/projects/${id}/exports`, o)
-export const cancelExport = (id: string) => ask('POST', `/api/exports/${id}/cancel`)
+export const createExport = (id: string, o: Ask) => post<Export>(`/api/projects/${id}/exports`, o)
+/** How many bytes a file will have; signal stops working it out. */
+export const estimateExport = async (id: string, o: Ask, signal: AbortSignal) =>
+  ((await (await ask('POST', `/api/projects/${id}/exports/estimate`, o, false, signal)).json()) as { bytes: number })
+    .bytes
+/** Cancels an export, lets it rest or go on, or puts it in front of others that wait. */
+export const turnExport = (id: string, how: 'cancel' | 'pause' | 'resume' | 'first') =>
+  ask('POST', `/api/exports/${id}/${how}`)
+/** A frame of a file beside the page's, as PNGs in base64. */
+export const compareExport = (id: string, frame: number) =>
+  get<{ at: number; ssim: number; file: string; page: string }>(`/api/exports/${id}/compare?frame=${frame}`)
+
+/** A preset of somebody's own; project is empty in those for all. */
+export interface OwnPreset {
+  id: string
+  project: string
+  name: string
+  ask: Ask
+}
+
+export const listPresets = async (id: string) =>
+  (await get<{ presets: OwnPreset[] }>(`/api/projects/${id}/presets`)).presets
+export const savePreset = (id: string, name: string, all: boolean, o: Ask) =>
+  post<OwnPreset>(`/api/projects/${id}/presets`, { name, all, ask: o })
+export const deletePreset = (id: string) => ask('DELETE', `/api/presets/${id}`)
 export const deleteExport = (id: string) => ask('DELETE', `/api/exports/${id}`)
 
 /** The document and its revision as the server sends them: the engine reads it, the page does not. */

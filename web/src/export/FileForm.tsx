@@ -1,0 +1,297 @@
+// What to make: a preset or a kind, its size, rate and part, and what else can be asked for.
+import { Radio, RadioGroup } from '@headlessui/react'
+import { clsx } from 'clsx'
+import { useMemo, useState } from 'react'
+import { engine } from '../engine/engine'
+import type { Ask } from '../engine/types'
+import { fail, useDesk } from '../project/desk'
+import { bytes, filmTime, seconds } from '../time'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Button, Label } from '../ui/controls'
+import { fault } from '../words'
+import { useEstimate } from './estimate'
+import { kindOf, rateWords } from './kinds'
+import { MoreFields } from './MoreFields'
+import { Presets } from './Presets'
+
+export function FileForm({
+  ask,
+  onAsk,
+  also,
+  noVideo,
+  onStart,
+}: {
+  ask: Ask
+  onAsk: (a: Ask) => void
+  also: string[]
+  noVideo: string
+  onStart: () => void
+}) {
+  const film = useDesk((d) => d.film)!
+  const pending = useDesk((d) => d.pending)
+  const marks = useDesk((d) => d.marks)
+  const time = useDesk((d) => d.moment.time)
+  const [more, setMore] = useState(false)
+  const { heights, rates, ranges } = useMemo(() => engine.offered(ask.format), [ask.format, film])
+  const kind = kindOf(ask.format)
+  const change = (by: Partial<Ask>) => onAsk({ ...ask, ...by })
+  const sized = (by: { width?: number; height?: number }): Ask => ({
+    ...ask,
+    width: undefined,
+    height: undefined,
+    ...by,
+  })
+  const file = engine.delivery(kind.still ? { ...ask, from: Math.round(time) } : ask)
+  const estimate = useEstimate(ask, file.refused === '' && pending === 0)
+
+  const common = heights
+    .map((height) => engine.delivery(sized({ height })))
+    .filter((c) => c.refused === '' || file.refused !== '')
+  const ownSize = !common.some((c) => c.width === file.width && c.height === file.height)
+  const side = (axis: 'width' | 'height') => (v: number) => {
+    const near = (by: number) => engine.delivery(sized({ [axis]: v + by }))[axis]
+    if (near(0) !== v) fail(new Error(fault('export.odd-side', v, near(-1), near(1))))
+    else onAsk(sized({ [axis]: v }))
+  }
+  const rate = ask.frame ? 'ms' : ask.rate ? `${ask.rate.num}/${ask.rate.den}` : `${rates[0].num}/${rates[0].den}`
+  const parts = [
+    ...ranges,
+    ...(marks[0] !== null && marks[1] !== null
+      ? [{ words: 'between the marks', from: Math.round(marks[0]), to: Math.round(marks[1]) }]
+      : []),
+  ]
+  const part = parts.findIndex((r) => r.from === (ask.from ?? 0) && r.to === (ask.to || film.length))
+  const plays = ask.passes ?? 0
+  const says = [
+    kind.still
+      ? `${file.width} × ${file.height}, at ${filmTime(time)}`
+      : `${file.width} × ${file.height}, ${file.frames} frames`,
+    kind.rests && `${plays === 1 ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}`,
+    !kind.still && !kind.rests && `lasts ${seconds(file.length)}`,
+    film.clear && (kind.clear ? 'clear' : `its clear ground filled with ${film.under}`),
+    estimate === 'working' ? 'its size is being estimated …' : estimate !== null && `about ${bytes(estimate)}`,
+  ].filter(Boolean)
+  return (
+    <div className="min-w-0">
+      <Presets ask={ask} onUse={onAsk} />
+      <RadioGroup
+        value={ask.format}
+        onChange={(format: string) => {
+          const { title, description, name } = ask
+          onAsk({ format, height: engine.offered(format).first, title, description, name })
+        }}
+        aria-label="Kind of file"
+        className="mb-3 grid grid-cols-5 gap-1.5 max-[70rem]:grid-cols-3"
+      >
+        {engine.formats().map(({ format: f, words: name, says }) => (
+          <Radio
+            key={f}
+            value={f}
+            data-kind={f}
+            data-autofocus={ask.format === f || undefined}
+            disabled={f === 'mp4' && noVideo !== ''}
+            className={clsx(
+              'rounded-md border px-2.5 py-1.5 text-left disabled:opacity-45',
+              ask.format === f ? 'border-brass-600 bg-brass-200' : 'border-sailcloth-500 hover:bg-sailcloth-100',
+            )}
+          >
+            <span className="block font-semibold">{name}</span>
+            <span className="block text-[0.6875rem] leading-tight text-ink-600">{says}</span>
+          </Radio>
+        ))}
+      </RadioGroup>
+      {noVideo && <p className="mb-3 text-[0.75rem] text-coral-700">{noVideo}</p>}
+      <div className="grid grid-cols-[4.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
+        <Label>Size</Label>
+        <span className="grid grid-cols-[minmax(0,1fr)_5.25rem_5.25rem] gap-1.5">
+          <Choice
+            name="Size"
+            value={ownSize ? 'own' : String(file.height)}
+            onSet={(v) => v !== 'own' && onAsk(sized({ height: Number(v) }))}
+            of={[
+              ...(ownSize ? [{ value: 'own', label: 'own size' }] : []),
+              ...common.map((c) => ({ value: String(c.height), label: `${c.width} × ${c.height} px` })),
+            ]}
+          />
+          <NumberField
+            quiet
+            name="Wide, px; an even number"
+            unit="w"
+            step={2}
+            min={16}
+            max={8192}
+            value={file.width}
+            onSet={side('width')}
+          />
+          <NumberField
+            quiet
+            name="High, px; an even number"
+            unit="h"
+            step={2}
+            min={16}
+            max={8192}
+            value={file.height}
+            onSet={side('height')}
+          />
+        </span>
+        {!kind.still && (
+          <>
+            <Label>Frames</Label>
+            <span className="grid grid-cols-[minmax(0,1fr)_5.25rem] gap-1.5">
+              <Choice
+                name="Frames a second of the file"
+                value={rate}
+                of={[
+                  ...(ask.frame ? [{ value: 'ms', label: `${ask.frame} ms each` }] : []),
+                  ...rates.map((r) => ({ value: `${r.num}/${r.den}`, label: rateWords(r.num, r.den) })),
+                ]}
+                onSet={(v) => {
+                  const [num, den] = v.split('/').map(Number)
+                  if (v !== 'ms') change({ rate: { num, den }, frame: undefined })
+                }}
+              />
+              <NumberField
+                quiet
+                name="How long a frame stays, ms, in place of a rate"
+                unit="ms"
+                min={1}
+                max={600000}
+                value={ask.frame ?? Math.round((1000 * file.rateDen) / Math.max(1, file.rateNum))}
+                onSet={(v) => change({ frame: v, rate: undefined })}
+              />
+            </span>
+            {parts.length > 1 && (
+              <>
+                <Label>Part</Label>
+                <Choice
+                  name="Part of the film"
+                  value={part < 0 ? 'own' : String(part)}
+                  of={[
+                    ...(part < 0
+                      ? [{ value: 'own', label: `${filmTime(ask.from ?? 0)} to ${filmTime(ask.to || film.length)}` }]
+                      : []),
+                    ...parts.map((r, i) => ({
+                      value: String(i),
+                      label: i === 0 ? r.words : `${r.words}, ${filmTime(r.from)} to ${filmTime(r.to)}`,
+                    })),
+                  ]}
+                  onSet={(v) => {
+                    const r = parts[Number(v)]
+                    if (v !== 'own') change(v === '0' ? { from: undefined, to: undefined } : { from: r.from, to: r.to })
+                  }}
+                />
+              </>
+            )}
+          </>
+        )}
+        {ask.format === 'mp4' && (
+          <>
+            <Label>Quality</Label>
+            <Choice
+              name="Quality of the video"
+              value={ask.quality ?? engine.choices().qualities[0].name}
+              of={engine.choices().qualities.map((q) => ({ value: q.name, label: `${q.words} (CRF ${q.crf})` }))}
+              onSet={(quality) => change({ quality })}
+            />
+          </>
+        )}
+        {kind.rests && (
+          <>
+            <Label>Plays</Label>
+            <span className="flex items-center gap-2 text-[0.75rem] text-ink-600">
+              <Choice
+                name="Plays"
+                className="w-34"
+                value={plays === 0 ? 'ever' : plays === 1 ? 'once' : 'times'}
+                of={[
+                  { value: 'ever', label: 'over and over' },
+                  { value: 'once', label: 'once' },
+                  { value: 'times', label: 'a few times' },
+                ]}
+                onSet={(v) => change({ passes: v === 'ever' ? undefined : v === 'once' ? 1 : 3 })}
+              />
+              {plays > 1 && (
+                <span className="w-21">
+                  <NumberField
+                    quiet
+                    name="How often it plays"
+                    unit="×"
+                    min={2}
+                    max={65535}
+                    value={plays}
+                    onSet={(passes) => change({ passes })}
+                  />
+                </span>
+              )}
+              {plays !== 1 && (
+                <>
+                  <span className="shrink-0">and rests</span>
+                  <span className="w-21 shrink-0">
+                    <NumberField
+                      quiet
+                      name="Rest of the last frame before it begins again"
+                      unit="s"
+                      digits={2}
+                      step={0.1}
+                      min={0}
+                      max={3600}
+                      value={file.rest / 1000}
+                      onSet={(v) => change({ pause: Math.round(v * 1000) })}
+                    />
+                  </span>
+                  {file.asked && (
+                    <button
+                      type="button"
+                      className="font-semibold text-brass-700 underline"
+                      onClick={() => change({ pause: undefined })}
+                    >
+                      as the film asks
+                    </button>
+                  )}
+                </>
+              )}
+            </span>
+            <Label>At most</Label>
+            <span className="flex items-center gap-2 text-[0.75rem] text-ink-600">
+              <span className="w-34 shrink-0">
+                <NumberField
+                  quiet
+                  name="Size the file is kept to, KB; 0: any"
+                  unit="KB"
+                  step={50}
+                  min={0}
+                  max={1000000}
+                  value={(ask.target ?? 0) / 1000}
+                  onSet={(v) => change({ target: v > 0 ? v * 1000 : undefined })}
+                />
+              </span>
+              <span className="min-w-0 truncate">
+                {ask.target ? 'gives things up until it fits' : '0: as large as it becomes'}
+              </span>
+            </span>
+          </>
+        )}
+      </div>
+      <button
+        type="button"
+        aria-expanded={more}
+        className="mt-2 text-[0.75rem] font-semibold text-brass-700 underline"
+        onClick={() => setMore(!more)}
+      >
+        {more ? 'Less' : 'More: name, title, colours …'}
+      </button>
+      {more && <MoreFields ask={ask} change={change} />}
+      <div className="mt-3 flex items-center gap-3">
+        <Button look="main" onClick={onStart} disabled={pending > 0 || file.refused !== ''} className="!h-8 shrink-0">
+          {also.some((f) => f !== ask.format)
+            ? `Export ${1 + also.filter((f) => f !== ask.format).length} files`
+            : `Export ${ask.format.toUpperCase()}`}
+        </Button>
+        <span className={`text-[0.75rem] ${file.refused ? 'text-coral-700' : 'text-ink-600'}`} data-plan>
+          {file.refused || (pending > 0 ? 'Waiting until the last change is stored.' : says.join(', '))}
+        </span>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,143 @@
+// What is asked for seldom: the name, title and description of a file, its poster, the colours of a GIF.
+import { ChevronLeft } from 'lucide-react'
+import { engine } from '../engine/engine'
+import type { Ask } from '../engine/types'
+import { useDesk } from '../project/desk'
+import { filmTime } from '../time'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Button, Label } from '../ui/controls'
+import { TextField } from '../ui/TextField'
+import { kindOf } from './kinds'
+
+const dithers: Record<string, string> = {
+  none: 'none: flat steps',
+  ordered: 'a pattern that stands still',
+  noise: 'noise that stands still',
+  diffusion: 'errors spread to neighbours',
+}
+
+const gives: Record<string, string> = {
+  dither: 'dither',
+  loss: 'exactness',
+  colours: 'colours',
+  rate: 'frames a second',
+  size: 'size',
+}
+
+export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask>) => void }) {
+  const time = useDesk((d) => d.moment.time)
+  const { colours, loss, dithers: kinds, sacrifices, pattern } = engine.choices()
+  const order = ask.give ?? sacrifices
+  const earlier = (i: number) => {
+    const list = [...order]
+    ;[list[i - 1], list[i]] = [list[i], list[i - 1]]
+    change({ give: list })
+  }
+  return (
+    <div className="mt-2 grid grid-cols-[4.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
+      {ask.format === 'gif' && (
+        <>
+          <Label>Colours</Label>
+          <span className="grid grid-cols-[5.25rem_1fr] gap-1.5">
+            <NumberField
+              quiet
+              name="Colours at most"
+              min={2}
+              max={colours}
+              value={ask.colours ?? colours}
+              onSet={(v) => change({ colours: v })}
+            />
+            <Choice
+              name="Between colours"
+              value={ask.dither ?? 'auto'}
+              of={[
+                { value: 'auto', label: 'what suits the film' },
+                ...kinds.map((d) => ({ value: d, label: dithers[d] ?? d })),
+              ]}
+              onSet={(v) => change({ dither: v === 'auto' ? undefined : v })}
+            />
+          </span>
+          <Label>Loss</Label>
+          <span className="flex items-center gap-2 text-[0.75rem] text-ink-600">
+            <span className="w-21 shrink-0">
+              <NumberField
+                quiet
+                name="Loss: 0 is exact"
+                min={0}
+                max={100}
+                value={ask.loss ?? loss}
+                onSet={(v) => change({ loss: v })}
+              />
+            </span>
+            0 is exact, {loss} is not seen, 20 is
+          </span>
+        </>
+      )}
+      {kindOf(ask.format).rests && !!ask.target && (
+        <>
+          <Label>Gives up</Label>
+          <ol className="flex flex-wrap gap-1 text-[0.75rem]">
+            {order
+              .filter((s) => ask.format === 'gif' || s === 'rate' || s === 'size')
+              .map((s, i) => (
+                <li
+                  key={s}
+                  className="flex h-5.5 items-center gap-1 rounded-full border border-sailcloth-500 px-2"
+                  data-gives={s}
+                >
+                  {i > 0 && (
+                    <button
+                      type="button"
+                      aria-label={`Give up ${gives[s] ?? s} earlier`}
+                      title={`Give up ${gives[s] ?? s} earlier`}
+                      onClick={() => earlier(order.indexOf(s))}
+                    >
+                      <ChevronLeft size={12} strokeWidth={1.5} />
+                    </button>
+                  )}
+                  {gives[s] ?? s}
+                </li>
+              ))}
+          </ol>
+        </>
+      )}
+      {ask.format === 'mp4' && (
+        <>
+          <Label>Poster</Label>
+          <span className="flex items-center gap-2 text-[0.75rem] text-ink-600">
+            {ask.poster === undefined ? 'the end of the first scene' : `the frame at ${filmTime(ask.poster)}`}
+            <Button className="!h-6" onClick={() => change({ poster: Math.round(time) })}>
+              The frame shown here
+            </Button>
+          </span>
+        </>
+      )}
+      <Label>Name</Label>
+      <TextField
+        name="Pattern of the file’s name: {project} {kind} {size} {version} {date}"
+        clears
+        value={ask.name ?? pattern}
+        onSet={(v) => change({ name: v && v !== pattern ? v : undefined })}
+      />
+      {ask.format !== 'jpg' && (
+        <>
+          <Label>Title</Label>
+          <TextField
+            name="Title in the file"
+            clears
+            value={ask.title ?? ''}
+            onSet={(v) => change({ title: v || undefined })}
+          />
+          <Label>Description</Label>
+          <TextField
+            name="Description in the file"
+            clears
+            value={ask.description ?? ''}
+            onSet={(v) => change({ description: v || undefined })}
+          />
+        </>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,138 @@
+// A finished file as it is, playing, with what there is to know about it, and beside the page.
+import { useEffect, useState } from 'react'
+import type { Export } from '../engine/types'
+import { fail } from '../project/desk'
+import { compareExport } from '../server/server'
+import { bytes, day, filmTime, seconds } from '../time'
+import { Button } from '../ui/controls'
+import { chequers } from '../ui/ColourField'
+import { askOf, kindOf, rateWords } from './kinds'
+
+const still = () => window.matchMedia('(prefers-reduced-motion: reduce)').matches
+
+export function ResultCard({ e }: { e: Export }) {
+  const [comparing, setComparing] = useState(false)
+  const file = `/api/exports/${e.id}/file`
+  const size = 'max-h-75 max-w-120 rounded-[4px] border border-sailcloth-300'
+  const kind = kindOf(e.format)
+  const ask = askOf(e)
+  const plays = ask.passes === 1 ? 'once' : ask.passes ? `${ask.passes} times` : 'over and over'
+  const facts: [string, string][] = [
+    ['File', e.name],
+    ['Size', `${e.width} × ${e.height} px, ${bytes(e.bytes)}`],
+    ...(kind.still
+      ? [['Frame', `at ${filmTime(e.at)}`] as [string, string]]
+      : [
+          ['Frames', `${e.frames}, ${rateWords(e.rateNum, e.rateDen)}`] as [string, string],
+          ['Length', filmTime((1000 * e.frames * e.rateDen) / e.rateNum)] as [string, string],
+        ]),
+    ...(kind.rests
+      ? [
+          ['Plays', e.endPause && ask.passes !== 1 ? `${plays}, resting ${seconds(e.endPause)} at its end` : plays] as [
+            string,
+            string,
+          ],
+        ]
+      : []),
+    ...(e.message ? [['Gave up', e.message] as [string, string]] : []),
+    ['Made', day(e.endedAt)],
+  ]
+  return (
+    <div className="py-2">
+      <div className="flex items-start gap-4">
+        {e.format === 'mp4' ? (
+          <video
+            src={file}
+            className={size}
+            controls
+            loop
+            muted
+            playsInline
+            autoPlay={!still()}
+            aria-label={`${e.name}, playing`}
+          />
+        ) : (
+          <img src={file} className={size} style={{ background: chequers }} alt={e.name} />
+        )}
+        <div>
+          <dl className="grid grid-cols-[3.5rem_1fr] gap-x-2 gap-y-1 text-[0.75rem]">
+            {facts.map(([what, says]) => (
+              <div key={what} className="contents">
+                <dt className="text-ink-600">{what}</dt>
+                <dd className="break-all">{says}</dd>
+              </div>
+            ))}
+          </dl>
+          <Button className="mt-2" aria-expanded={comparing} onClick={() => setComparing(!comparing)}>
+            Compare with the page
+          </Button>
+        </div>
+      </div>
+      {comparing && <Beside e={e} />}
+    </div>
+  )
+}
+
+/** A frame of the file and what the page shows at the same time, side by side. */
+function Beside({ e }: { e: Export }) {
+  const last = Math.max(0, e.frames - 1)
+  const [frame, setFrame] = useState(() => Math.floor(last / 2))
+  const [seen, setSeen] = useState<Awaited<ReturnType<typeof compareExport>> | null>(null)
+  useEffect(() => {
+    let gone = false
+    const timer = setTimeout(
+      () =>
+        compareExport(e.id, frame).then(
+          (v) => !gone && setSeen(v),
+          (err: unknown) => !gone && fail(err),
+        ),
+      120,
+    )
+    return () => {
+      gone = true
+      clearTimeout(timer)
+    }
+  }, [e.id, frame])
+  const side = 'w-full rounded-[4px] border border-sailcloth-300'
+  return (
+    <div className="mt-3" data-compared={seen ? frame : undefined}>
+      {last > 0 && (
+        <label className="mb-2 flex items-center gap-2 text-[0.75rem] text-ink-600">
+          Frame
+          <input
+            type="range"
+            className="slide min-w-0 flex-1"
+            aria-label="Frame that is compared"
+            min={0}
+            max={last}
+            value={frame}
+            onChange={(v) => setFrame(Number(v.target.value))}
+          />
+          <span className="w-24 text-right">
+            {frame + 1} of {e.frames}
+          </span>
+        </label>
+      )}
+      <div className="grid grid-cols-2 gap-3 text-[0.75rem] text-ink-600">
+        {(['file', 'page'] as const).map((which) => (
+          <figure key={which}>
+            {seen && (
+              <img
+                src={`data:image/png;base64,${seen[which]}`}
+                className={side}
+                style={{ background: chequers }}
+                alt={which === 'file' ? 'The file’s frame' : 'The page at the same time'}
+              />
+            )}
+            <figcaption className="mt-1">{which === 'file' ? 'the file' : 'the page at the same time'}</figcaption>
+          </figure>
+        ))}
+      </div>
+      {seen && (
+        <p className="mt-1 text-[0.75rem]">
+          Likeness {(100 * seen.ssim).toFixed(1)} % (SSIM of luma), at {filmTime(seen.at)}
+        </p>
+      )}
+    </div>
+  )
+}
