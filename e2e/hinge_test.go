@@ -18,9 +18,9 @@ import (
 	"capstan/core/effect"
 	"capstan/core/frame"
 	"capstan/core/geom"
+	"capstan/core/likeness"
 	"capstan/core/motion"
 	"capstan/e2e/browser"
-	"capstan/core/likeness"
 	"capstan/studio/media"
 )
 

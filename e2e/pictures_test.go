@@ -20,11 +20,11 @@ import (
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/geom"
+	"capstan/core/likeness"
 	"capstan/core/paint"
 	"capstan/core/state"
 	"capstan/demo"
 	"capstan/e2e/browser"
-	"capstan/core/likeness"
 	"capstan/studio/media"
 )
 

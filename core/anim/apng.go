@@ -72,6 +72,24 @@ func Chunk(kind string, data []byte) []byte {
 	return binary.BigEndian.AppendUint32(out, crc32.ChecksumIEEE(out[4:]))
 }
 
+// Texts returns chunks that say a title and a description, those that are not empty, in UTF-8 (PNG, third edition, section 11.3.2.4, with keywords of
+// 11.3.2.1).
+func Texts(title, description string) (list []byte) {
+	for _, v := range [][2]string{{"Title", title}, {"Description", description}} {
+		if v[1] != "" {
+			list = append(list, Chunk("iTXt", []byte(v[0]+"\x00\x00\x00\x00\x00"+v[1]))...)
+		}
+	}
+	return
+}
+
+// Texts writes a title and a description, before the first frame.
+func (g *APNG) Texts(title, description string) {
+	if g.err == nil {
+		_, g.err = g.w.Write(Texts(title, description))
+	}
+}
+
 func (g *APNG) chunk(kind string, data []byte) {
 	if g.err == nil {
 		_, g.err = g.w.Write(Chunk(kind, data))

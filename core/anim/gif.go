@@ -119,6 +119,21 @@ func (g *GIF) header() {
 	}
 }
 
+// Comment writes words that belong to the file, where it stands. UTF-8 is what readers take them for (common practice; section 24 says ASCII).
+func (g *GIF) Comment(words string) {
+	if words == "" {
+		return
+	}
+	g.put(extensionIntroducer, comment)
+	for rest := []byte(words); len(rest) > 0; {
+		n := min(255, len(rest))
+		g.put(byte(n))
+		g.put(rest[:n]...)
+		rest = rest[n:]
+	}
+	g.put(0)
+}
+
 // Add adds the next frame as a Pen has drawn it. It differs from the one before only inside box, as far as known; frames that are the same picture
 // are joined. frame is not kept.
 func (g *GIF) Add(frame []uint8, box image.Rectangle) error {

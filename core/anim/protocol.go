@@ -5,6 +5,7 @@ const (
 	extensionIntroducer = 0x21 // 23 to 26
 	graphicControl      = 0xF9 // 23
 	application         = 0xFF // 26
+	comment             = 0xFE // 24
 	imageSeparator      = 0x2C // 20
 	trailer             = 0x3B // 27
 

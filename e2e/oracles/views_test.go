@@ -12,10 +12,10 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/frame"
+	"capstan/core/likeness"
 	"capstan/core/motion"
 	"capstan/core/raster"
 	"capstan/core/text"
-	"capstan/core/likeness"
 )
 
 // What a view shows is what SVG 2, section 8.6, shows of the same scene through viewBox, its contents turned back about the middle of that, as librsvg

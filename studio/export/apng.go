@@ -20,6 +20,7 @@ func (apng) encode(ctx context.Context, t *task, w *os.File) error {
 	g := anim.NewAPNG(w, o.Width, o.Height, anim.Timing{
 		RateNum: o.RateNum, RateDen: o.RateDen, Length: t.length(), EndPause: o.EndPause, Passes: o.Passes,
 	}, n)
+	g.Texts(o.Title, o.Description)
 	changed := raster.NewRegion(o.Width, o.Height)
 	err := render(ctx, t.film, t.pictures, o, t.frames(), 4*o.Width*o.Height, copying(o), func(_ int64, p, before *plate) error {
 		box := image.Rect(0, 0, o.Width, o.Height)

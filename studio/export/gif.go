@@ -58,6 +58,8 @@ func (gif) encode(ctx context.Context, t *task, w *os.File) error {
 	g := anim.NewGIF(w, o.Width, o.Height, palette, anim.Timing{
 		RateNum: o.RateNum, RateDen: o.RateDen, Length: t.length(), EndPause: o.EndPause, Passes: o.Passes,
 	}, n, o.Loss)
+	g.Comment(o.Title)
+	g.Comment(o.Description)
 	drawing := func() press {
 		pen := palette.Pen(o.Dither, matte)
 		return func(to []byte, c *raster.Canvas, tiles *raster.Region) {

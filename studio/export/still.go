@@ -1,12 +1,14 @@
 package export
 
 import (
+	"bytes"
 	"context"
 	"image"
 	"image/jpeg"
 	"image/png"
 	"os"
 
+	"capstan/core/anim"
 	"capstan/core/delivery"
 	"capstan/core/frame"
 	"capstan/core/motion"
@@ -31,8 +33,19 @@ func (s still) encode(ctx context.Context, t *task, out *os.File) error {
 		if err := jpeg.Encode(out, img, &jpeg.Options{Quality: jpegQuality}); err != nil {
 			return err
 		}
-	} else if err := png.Encode(out, img); err != nil {
-		return err
+	} else {
+		var b bytes.Buffer
+		if err := png.Encode(&b, img); err != nil {
+			return err
+		}
+		// Texts come behind the header, which is the first chunk and has 13 bytes (PNG, third edition, section 5.6).
+		const head = 8 + 12 + 13
+		raw := b.Bytes()
+		for _, part := range [][]byte{raw[:head], anim.Texts(t.o.Title, t.o.Description), raw[head:]} {
+			if _, err := out.Write(part); err != nil {
+				return err
+			}
+		}
 	}
 	t.progress(1, 1)
 	return nil

@@ -225,7 +225,7 @@ export const undo = () => step(false)
 export const redo = () => step(true)
 
 function enqueue(w: Waiting) {
-  w.unkept = true
+  w.unkept = 'yet'
   pending.push(w)
   keeping = keep(project, windowID, w).then(() => void (desk().project && mark()))
   set({ pending: pending.length })
@@ -323,9 +323,10 @@ async function reload() {
   }
 }
 
-// The browser asks before what waits in memory alone is lost.
+// The browser asks before what waits in memory alone is lost: what is on its way to the disk is on its way to the
+// server, too, unless that is away.
 window.addEventListener('beforeunload', (e) => {
-  if (pending.some((w) => w.unkept)) e.preventDefault()
+  if (pending.some((w) => w.unkept === 'never' || (w.unkept && desk().trouble))) e.preventDefault()
 })
 
 window.addEventListener('pagehide', () => {

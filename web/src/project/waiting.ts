@@ -2,11 +2,11 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { Command } from '../engine/types'
 
-/** A command that waits; unkept: it does so in memory alone, since it is not on the disk yet or could not be. */
+/** A command that waits; unkept: it does so in memory alone, since it is not on the disk yet, or could not be. */
 export interface Waiting {
   id: string
   command: Command
-  unkept?: boolean
+  unkept?: 'yet' | 'never'
 }
 
 interface Kept extends Waiting {
@@ -38,8 +38,9 @@ export async function keep(project: string, window: string, w: Waiting) {
     const s = await store()
     await s.add({ project, window, id, command })
     await s.transaction.done
-    w.unkept = false
+    w.unkept = undefined
   } catch (e) {
+    w.unkept = 'never'
     console.warn('commands wait in memory only', e)
   }
 }

@@ -1,0 +1,71 @@
+package e2e
+
+import (
+	"bytes"
+	"encoding/base64"
+	"fmt"
+	"image/gif"
+	"testing"
+
+	"capstan/e2e/browser"
+)
+
+// A part of the film becomes a GIF that keeps to a size, played three times, and a still in the same press; the settings are saved, used again,
+// and the file is held beside the page.
+func TestWhatIsExportedIsWhatWasAskedFor(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.open("/p/kite-day-post")
+	p.settled()
+	p.pressWord("Export film")
+	p.press(`[data-kind=gif]`)
+	p.choose("Part of the film", "1")
+	p.set("How long a frame stays, ms, in place of a rate", "100")
+	p.set("Size the file is kept to, KB; 0: any", "90")
+	p.choose("Plays", "times")
+	p.set("How often it plays", "2")
+	p.pressWord("More: name, title, colours …")
+	p.set("Title in the file", "At noon")
+	p.set("Pattern of the file’s name: {project} {kind} {size} {version} {date}", "{kind}-{version}")
+	p.wait(`/36 frames, a pass lasts .*about \d+ KB/.test(document.querySelector('[data-plan]').innerText)`)
+	p.pressWord("Save as preset")
+	p.set("Name of the preset", "Noon, small")
+	p.pressWord("In this project")
+	p.wait(`document.querySelector('[data-choice=Preset]').innerText.includes('Noon, small')`)
+	p.pressWord("PNG still")
+	p.pressWord("Export 2 files")
+	p.wait(`document.querySelectorAll('[data-export][data-state=done]').length === 2`)
+	row := `[...document.querySelectorAll('[data-export]')].find(e => e.innerText.startsWith('gif'))`
+	raw := browser.Eval[string](t, p.ctx, fmt.Sprintf(`fetch('/api/exports/' + %s.dataset.export + '/file').then(r => r.arrayBuffer()).then(b => btoa([...new Uint8Array(b)].map(v => String.fromCharCode(v)).join('')))`, row))
+	data, err := base64.StdEncoding.DecodeString(raw)
+	if err != nil {
+		t.Fatal(err)
+	}
+	g, err := gif.DecodeAll(bytes.NewReader(data))
+	if err != nil {
+		t.Fatal(err)
+	}
+	all := 0
+	for _, d := range g.Delay {
+		all += d
+	}
+	if len(data) > 90_000 || g.LoopCount != 1 || all != 360 && all != 460 || !bytes.Contains(data, []byte("At noon")) {
+		t.Errorf("%d bytes, again %d times, %d hundredths", len(data), g.LoopCount, all)
+	}
+	if name := browser.Eval[string](t, p.ctx, row+`.querySelector('span[title]').title`); name != "gif-v1.gif" {
+		t.Errorf("it is called %s", name)
+	}
+	// Another kind is chosen, and the settings come back from what was made, and from the preset.
+	p.press(`[data-kind=mp4]`)
+	p.choose("Quality of the video", "light")
+	p.press(`[aria-label="Use the settings of gif-v1.gif"]`)
+	p.wait(`document.querySelector('[data-choice=Preset]').innerText.includes('Noon, small')`)
+	p.press(`[aria-label="Show gif-v1.gif"]`)
+	p.pressWord("Compare with the page")
+	p.wait(`document.querySelector('[data-compared] img')?.naturalWidth > 0`)
+	likeness := browser.Eval[float64](t, p.ctx, `parseFloat(document.querySelector('[data-compared]').innerText.match(/Likeness ([\d.]+)/)[1])`)
+	if likeness < 90 {
+		t.Errorf("it is %.1f %% like the page", likeness)
+	}
+	p.press(`[aria-label="Delete the preset Noon, small"]`)
+	p.wait(`!document.querySelector('[data-choice=Preset]').innerText.includes('Noon, small')`)
+}
