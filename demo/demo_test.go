@@ -23,7 +23,7 @@ func TestDemoProjectsAreSound(t *testing.T) {
 	}
 	facts := &doc.Media{Name: "sky.jpg", Type: "image/jpeg", Bytes: 1, Width: 1920, Height: 1080, Opaque: true}
 	for name, make := range map[string]func() *doc.Project{
-		"opener": func() *doc.Project { return demo.Opener(strings.Repeat("a", 64), facts) }, "post": demo.Post, "evening": func() *doc.Project { return demo.Evening(strings.Repeat("a", 64), facts) }, "reel": demo.Reel, "talk": demo.Talk,
+		"opener": func() *doc.Project { return demo.Opener(strings.Repeat("a", 64), facts) }, "post": demo.Post, "evening": func() *doc.Project { return demo.Evening(strings.Repeat("a", 64), facts) }, "reel": demo.Reel, "talk": demo.Talk, "sticker": demo.Sticker,
 	} {
 		p := make()
 		if err := p.Validate(); err != nil {
@@ -48,6 +48,14 @@ func TestDemoProjectsAreSound(t *testing.T) {
 			}
 			if !slices.Equal(painted(0), painted(f.Order.Length)) {
 				t.Errorf("%s: its end is painted otherwise than its start", name)
+			}
+		}
+		if len(demo.Presets()[p.ID]) == 0 {
+			t.Errorf("%s has no preset", name)
+		}
+		for _, v := range demo.Presets()[p.ID] {
+			if _, err := delivery.Of(f, v.Ask); err != nil {
+				t.Errorf("%s: %s: %v", name, v.Name, err)
 			}
 		}
 		a, _ := p.Write()

@@ -3,6 +3,7 @@ package main
 import (
 	"bytes"
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"log/slog"
@@ -76,7 +77,7 @@ func demoCommand() *cobra.Command {
 // seed adds the demo projects that a store does not have yet; edited ones are left alone.
 func seed(s *store.Store) error {
 	lacks := false
-	for _, p := range []*doc.Project{demo.Talk(), demo.Reel(), demo.Evening("", nil), demo.Post(), demo.Opener("", nil)} {
+	for _, p := range []*doc.Project{demo.Talk(), demo.Reel(), demo.Sticker(), demo.Evening("", nil), demo.Post(), demo.Opener("", nil)} {
 		_, _, err := s.Load(p.ID)
 		if err != nil && !words.Is(err, "not-found") {
 			return err
@@ -90,16 +91,27 @@ func seed(s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	for _, p := range []*doc.Project{demo.Talk(), demo.Reel(), evening, demo.Post(), opener} {
+	for _, p := range []*doc.Project{demo.Talk(), demo.Reel(), demo.Sticker(), evening, demo.Post(), opener} {
 		_, _, err := s.Load(p.ID)
 		if words.Is(err, "not-found") {
-			_, err = s.Create(p)
+			if _, err = s.Create(p); err == nil {
+				err = presets(s, p.ID)
+			}
 		}
 		if err != nil {
 			return err
 		}
 	}
 	return nil
+}
+
+// presets stores what is asked for of a demo project.
+func presets(s *store.Store, id string) (err error) {
+	for i, p := range demo.Presets()[id] {
+		raw, failed := json.Marshal(p.Ask)
+		err = errors.Join(err, failed, s.SavePreset(&store.Preset{ID: fmt.Sprint(id, "-", i), ProjectID: id, Name: p.Name, Ask: string(raw), CreatedAt: time.Now()}))
+	}
+	return err
 }
 
 // pictured are the demo projects that show pictures, which are taken into a folder.
@@ -131,7 +143,7 @@ func writeDemo(dir string) error {
 		return err
 	}
 	os.Remove(filepath.Join(dir, "media"))
-	for _, p := range []*doc.Project{opener, demo.Post(), demo.Reel(), demo.Talk(), evening} {
+	for _, p := range []*doc.Project{opener, demo.Post(), demo.Reel(), demo.Talk(), evening, demo.Sticker()} {
 		var b bytes.Buffer
 		if err := bundle.Write(&b, p, files); err != nil {
 			return err

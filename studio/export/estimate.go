@@ -28,6 +28,14 @@ func Estimate(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Op
 	if err := Able(o.Format); err != nil {
 		return 0, err
 	}
+	bytes, err := estimate(ctx, f, pictures, o)
+	if o.Target > 0 && delivery.Formats[o.Format].Rests {
+		bytes = min(bytes, o.Target)
+	}
+	return bytes, err
+}
+
+func estimate(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options) (int64, error) {
 	n := o.Frames(f)
 	if n <= whole {
 		return size(ctx, f, pictures, o, nil)
@@ -54,11 +62,7 @@ func Estimate(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Op
 		keys += float64((n - 1) / keyEvery)
 	}
 	follows := max(0, float64(long-short)/float64(len(all)-len(first)))
-	bytes := int64(keys*alone + follows*(float64(n)-keys))
-	if o.Target > 0 && delivery.Formats[o.Format].Rests {
-		bytes = min(bytes, o.Target)
-	}
-	return bytes, nil
+	return int64(keys*alone + follows*(float64(n)-keys)), nil
 }
 
 // size returns how many bytes a file of some frames of a film has; of all where frames is nil.

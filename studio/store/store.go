@@ -278,7 +278,7 @@ func (s *Store) Delete(id string) error {
 			return words.New("project.empty-bin")
 		}
 		return errors.Join(r.Error, tx.Delete(&Snapshot{}, "project_id = ?", id).Error, tx.Delete(&Change{}, "project_id = ?", id).Error,
-			tx.Delete(&Stage{}, "project_id = ?", id).Error, tx.Delete(&MediaUse{}, "project_id = ?", id).Error)
+			tx.Delete(&Stage{}, "project_id = ?", id).Error, tx.Delete(&Preset{}, "project_id = ?", id).Error, tx.Delete(&MediaUse{}, "project_id = ?", id).Error)
 	})
 	if err == nil {
 		s.close(id)
