@@ -30,7 +30,8 @@ type exporting struct {
 	loss, poster         float64
 	once, json           bool
 	target               int64
-	dither, give         string
+	dither, give, mark   string
+	corner               string
 }
 
 // said is a line of progress for machines.
@@ -70,6 +71,10 @@ It ends with 0 when all was made, with 1 when something was not, and goes on wit
 	f.Float64Var(&x.loss, "loss", -1, "GIF: how far a pixel may be from its colour for a smaller file, 0 (exact) to 100 (default 4, which is not seen)")
 	f.Int64Var(&x.target, "target", 0, "GIF and animated PNG: at most so many KB")
 	f.StringVar(&x.give, "give", "", "what is given up for the target, in order (default dither,loss,colours,rate,size)")
+	f.Float64Var(&x.Shutter, "shutter", 0, "motion blur: degrees of a frame that light falls in, up to 360 (default 0: none)")
+	f.IntVar(&x.Samples, "samples", 0, "motion blur: moments that a frame is made of (default 8)")
+	f.StringVar(&x.mark, "mark", "", "words that lie over the file in a corner")
+	f.StringVar(&x.corner, "corner", "", "corner of the mark: lower right, lower left, upper right or upper left")
 	f.StringVar(&x.Title, "title", "", "title that the file carries")
 	f.StringVar(&x.Description, "description", "", "description that the file carries")
 	f.BoolVar(&x.json, "json", false, "progress as lines of JSON")
@@ -97,6 +102,9 @@ func (x *exporting) ask() delivery.Ask {
 	}
 	if x.loss >= 0 {
 		a.Loss = &x.loss
+	}
+	if x.mark != "" {
+		a.Mark = &delivery.Mark{Words: x.mark, Corner: x.corner}
 	}
 	for _, s := range strings.FieldsFunc(x.give, func(r rune) bool { return r == ',' || r == ' ' }) {
 		a.Give = append(a.Give, delivery.Sacrifice(s))

@@ -27,8 +27,11 @@ type Ask struct {
 	Colours     int         `json:"colours,omitempty"`
 	Dither      anim.Dither `json:"dither,omitempty"`
 	Loss        *float64    `json:"loss,omitempty"`
-	Target      int64       `json:"target,omitempty"` // bytes that a file that goes round may have; 0: any
-	Give        []Sacrifice `json:"give,omitempty"`   // what is given up for the target, in this order; else Sacrifices
+	Target      int64       `json:"target,omitempty"`  // bytes that a file that goes round may have; 0: any
+	Shutter     float64     `json:"shutter,omitempty"` // degrees of a frame, 360 being all of it, that light falls in; 0: no motion blur
+	Samples     int         `json:"samples,omitempty"` // moments that a frame with motion blur is made of; 0: Samples
+	Give        []Sacrifice `json:"give,omitempty"`    // what is given up for the target, in this order; else Sacrifices
+	Mark        *Mark       `json:"mark,omitempty"`    // what lies over it
 	Title       string      `json:"title,omitempty"`
 	Description string      `json:"description,omitempty"`
 	Name        string      `json:"name,omitempty"` // pattern of the file's name; else Pattern
@@ -59,18 +62,25 @@ type Plan struct {
 	Loss               float64
 	Target             int64 // bytes
 	Give               []Sacrifice
+	Shutter            float64 // degrees of a frame; 0: no motion blur
+	Samples            int     // moments that a frame with motion blur is made of
+	Mark               *Mark   // nil: none
 	Title, Description string
 }
 
+// Samples is how many moments a frame with motion blur is made of where nothing else is asked for.
+const Samples = 8
+
 // Limits of what is asked for beside size, rate and range.
 const (
-	MaxPasses = 65535
-	MaxPause  = 3600_000 // ms
-	MaxLoss   = 100
-	MinTarget = 1 << 10 // bytes
-	MaxTarget = 1 << 30
-	MaxTitle  = 200  // characters
-	MaxText   = 2000 // characters
+	MaxPasses  = 65535
+	MaxPause   = 3600_000 // ms
+	MaxLoss    = 100
+	MinTarget  = 1 << 10 // bytes
+	MaxTarget  = 1 << 30
+	MaxSamples = 64
+	MaxTitle   = 200  // characters
+	MaxText    = 2000 // characters
 )
 
 // Unseen is the loss of a GIF that is left to Capstan: a step in OKLab that is not seen (0.004; half of what two colours side by side need).
@@ -93,7 +103,7 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 		a.Rate = film.Rate
 	}
 	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To, Passes: a.Passes, Target: a.Target, Give: a.Give,
-		Colours: cmp.Or(a.Colours, anim.MostColours), Dither: a.Dither, Loss: Unseen, Title: a.Title, Description: a.Description}
+		Colours: cmp.Or(a.Colours, anim.MostColours), Dither: a.Dither, Loss: Unseen, Shutter: a.Shutter, Samples: cmp.Or(a.Samples, Samples), Mark: a.Mark, Title: a.Title, Description: a.Description}
 	if format.Rate != nil && a.Rate.Valid() {
 		p.RateNum, p.RateDen = format.Rate(a.Rate.Num, a.Rate.Den)
 	}
@@ -141,10 +151,17 @@ func (a *Ask) check(p *Plan, f *frame.Film) error {
 		return words.New("export.loss", MaxLoss)
 	case a.Target != 0 && (a.Target < MinTarget || a.Target > MaxTarget):
 		return words.New("export.target", MinTarget/1024, MaxTarget>>20)
+	case !(a.Shutter >= 0 && a.Shutter <= 360) || a.Samples < 0 || a.Samples == 1 || a.Samples > MaxSamples:
+		return words.New("export.shutter", MaxSamples)
 	case len([]rune(a.Title)) > MaxTitle || len([]rune(a.Description)) > MaxText:
 		return words.New("export.texts", MaxTitle, MaxText)
 	case len(a.Give) > len(Sacrifices) || slices.ContainsFunc(a.Give, func(s Sacrifice) bool { return !slices.Contains(Sacrifices, s) }):
 		return words.New("export.give")
+	}
+	if a.Mark != nil {
+		if err := a.Mark.check(f); err != nil {
+			return err
+		}
 	}
 	p.CRF = Qualities[i].CRF
 	p.Poster = f.Order.Starts[0] + f.Order.Into[0] + f.Order.Stays[0]

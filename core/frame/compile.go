@@ -114,6 +114,9 @@ func CompileFilm(p *doc.Project, id string, a Assets) (*Film, error) {
 	return Compile(q, a, nil)
 }
 
+// Beside compiles another document with the fonts of this film.
+func (f *Film) Beside(p *doc.Project) (*Film, error) { return Compile(p, f.assets, nil) }
+
 // Compile makes a film of a validated document. Given the film compiled before, it shares what did not change:
 // scenes that are the same value, outlines and layouts with the same content. It fails where the
 // moves of a scene hang on each other in a ring.

@@ -23,15 +23,7 @@ func (apng) encode(ctx context.Context, t *task, w *os.File) error {
 	g.Texts(o.Title, o.Description)
 	changed := raster.NewRegion(o.Width, o.Height)
 	err := render(ctx, t.film, t.pictures, o, t.frames(), 4*o.Width*o.Height, copying(o), func(_ int64, p, before *plate) error {
-		box := image.Rect(0, 0, o.Width, o.Height)
-		if before != nil {
-			changed.Clear()
-			if p != before {
-				raster.Damage(changed, &before.shows, &p.shows)
-			}
-			box = changed.Bounds()
-		}
-		if err := g.Add(p.bytes, box); err != nil {
+		if err := g.Add(p.bytes, damage(changed, o, p, before)); err != nil {
 			return err
 		}
 		done++
@@ -47,8 +39,7 @@ func (apng) encode(ctx context.Context, t *task, w *os.File) error {
 // copying puts frames onto plates as they are.
 func copying(o Options) func() press {
 	return func() press {
-		return func(to []byte, c *raster.Canvas, tiles *raster.Region) {
-			img := c.Image()
+		return func(to []byte, img *image.RGBA, tiles *raster.Region) {
 			tiles.Each(func(box image.Rectangle) {
 				for y := box.Min.Y; y < box.Max.Y; y++ {
 					at := img.PixOffset(box.Min.X, y)

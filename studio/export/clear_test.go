@@ -50,11 +50,16 @@ func made(t *testing.T, f *frame.Film, format string) (string, delivery.Plan) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	out := filepath.Join(t.TempDir(), "file."+format)
+	return madeBy(t, f, o), o
+}
+
+func madeBy(t *testing.T, f *frame.Film, o delivery.Plan) string {
+	t.Helper()
+	out := filepath.Join(t.TempDir(), "file."+o.Format)
 	if err := export.Make(context.Background(), f, nil, o, out, none); err != nil {
 		t.Fatal(err)
 	}
-	return out, o
+	return out
 }
 
 // holdClear holds the frames of a file, as ffmpeg reads them, to what was painted.

@@ -37,10 +37,10 @@ func (gif) encode(ctx context.Context, t *task, w *os.File) error {
 	var mu sync.Mutex
 	var census anim.Census
 	counting := func() press {
-		return func(_ []byte, c *raster.Canvas, _ *raster.Region) {
+		return func(_ []byte, img *image.RGBA, _ *raster.Region) {
 			mu.Lock()
 			defer mu.Unlock()
-			census.Add(c.Image(), matte, step)
+			census.Add(img, matte, step)
 		}
 	}
 	err := render(ctx, t.film, t.pictures, o, slices.Values(samples), 0, counting, func(int64, *plate, *plate) error { return nil })
@@ -62,21 +62,13 @@ func (gif) encode(ctx context.Context, t *task, w *os.File) error {
 	g.Comment(o.Description)
 	drawing := func() press {
 		pen := palette.Pen(o.Dither, matte)
-		return func(to []byte, c *raster.Canvas, tiles *raster.Region) {
-			tiles.Each(func(box image.Rectangle) { pen.Draw(to, c.Image(), box) })
+		return func(to []byte, img *image.RGBA, tiles *raster.Region) {
+			tiles.Each(func(box image.Rectangle) { pen.Draw(to, img, box) })
 		}
 	}
 	changed := raster.NewRegion(o.Width, o.Height)
 	err = render(ctx, t.film, t.pictures, o, t.frames(), anim.Drawn*o.Width*o.Height, drawing, func(_ int64, p, before *plate) error {
-		box := image.Rect(0, 0, o.Width, o.Height)
-		if before != nil {
-			changed.Clear()
-			if p != before {
-				raster.Damage(changed, &before.shows, &p.shows)
-			}
-			box = changed.Bounds()
-		}
-		if err := g.Add(p.bytes, box); err != nil {
+		if err := g.Add(p.bytes, damage(changed, o, p, before)); err != nil {
 			return err
 		}
 		done++

@@ -6,6 +6,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"image"
 	"image/jpeg"
 	"os"
 	"os/exec"
@@ -90,7 +91,7 @@ func (mp4) encode(ctx context.Context, t *task, out *os.File) error {
 	}
 	n, done := t.count(), int64(0)
 	converting := func() press {
-		return func(to []byte, c *raster.Canvas, tiles *raster.Region) { raster.YUVTiles(to, c.Image(), tiles) }
+		return func(to []byte, img *image.RGBA, tiles *raster.Region) { raster.YUVTiles(to, img, tiles) }
 	}
 	var piped error // ffmpeg takes no more; its own words say why
 	err = render(ctx, t.film, t.pictures, o, t.frames(), o.Width*o.Height*3/2, converting, func(_ int64, p, _ *plate) error {

@@ -3,7 +3,9 @@ package export
 
 import (
 	"context"
+	"errors"
 	"fmt"
+	"image"
 	"iter"
 	"log/slog"
 	"runtime"
@@ -35,10 +37,11 @@ type plate struct {
 	bytes []byte
 	shows raster.Survey
 	blank bool
+	mixed bool // it is mixed of several moments, of which shows knows one
 }
 
 // press makes what an encoder takes of the tiles of a frame; each worker has one.
-type press func(to []byte, c *raster.Canvas, tiles *raster.Region)
+type press func(to []byte, img *image.RGBA, tiles *raster.Region)
 
 type job struct {
 	k, before int64  // the frame, and the one in front of it; -1 for none
@@ -58,15 +61,20 @@ type worker struct {
 	press        press
 	tiles        *raster.Region
 	before, list raster.Survey
+	blur         *blur    // nil: none
+	overlay      *overlay // nil: none
 }
 
-func newWorker(f *frame.Film, pictures raster.Pictures, o Options, p press) *worker {
+func newWorker(f *frame.Film, pictures raster.Pictures, o Options, mark *image.RGBA, p press) *worker {
 	w := &worker{
 		o: o, scale: float64(o.Width) / float64(f.Doc.Film.Width), player: f.Player(), painter: raster.NewPainter(f, pictures),
-		under: delivery.Under(f, o.Format),
-		press: p, tiles: raster.NewRegion(o.Width, o.Height),
+		under:   delivery.Under(f, o.Format),
+		overlay: newOverlay(mark), press: p, tiles: raster.NewRegion(o.Width, o.Height),
 	}
 	w.canvas = raster.NewCanvas(w.painter, o.Width, o.Height)
+	if o.Shutter > 0 {
+		w.blur = newBlur(f, o)
+	}
 	return w
 }
 
@@ -77,6 +85,11 @@ func (w *worker) at(k int64) *frame.List {
 
 // work renders a frame onto a plate, or finds it equal to the one before: a list costs a thousandth of a picture.
 func (w *worker) work(j *job, take func() *plate) error {
+	if w.blur != nil {
+		if moves, err := w.blur.moves(w, j.k); err != nil || moves {
+			return errors.Join(err, w.blurred(j, take))
+		}
+	}
 	if j.before >= 0 {
 		if err := w.painter.Survey(&w.before, w.at(j.before), w.o.Width, w.o.Height); err != nil {
 			return err
@@ -86,20 +99,25 @@ func (w *worker) work(j *job, take func() *plate) error {
 		return err
 	}
 	if j.before >= 0 && w.list.Equal(&w.before) {
-		return nil
+		if w.blur == nil {
+			return nil
+		}
+		if moved, err := w.blur.moves(w, j.before); err != nil || !moved {
+			return err
+		}
 	}
 	if err := w.canvas.ShowSurvey(&w.list); err != nil {
 		return err
 	}
 	p := take()
 	w.tiles.Clear()
-	if p.blank {
+	if p.blank || p.mixed {
 		w.tiles.All()
 	} else {
 		raster.Damage(w.tiles, &p.shows, &w.list)
 	}
-	w.press(p.bytes, w.canvas, w.tiles)
-	p.blank = false
+	w.press(p.bytes, w.overlay.over(w.canvas.Image()), w.tiles)
+	p.blank, p.mixed = false, false
 	p.shows.Set(&w.list)
 	j.plate = p
 	return nil
@@ -109,6 +127,10 @@ func (w *worker) work(j *job, take func() *plate) error {
 // order, each with the one before; a frame that shows what the one before does is handed over as the same plate again. Plates
 // may be read until the next call of sink returns, not changed.
 func render(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, frames iter.Seq[int64], size int, presses func() press, sink func(k int64, p, before *plate) error) error {
+	mark, err := markOf(f, pictures, o)
+	if err != nil {
+		return err
+	}
 	ctx, stop := context.WithCancel(ctx)
 	n := makers(o, size)
 	order := make(chan *job, 2*n+2)
@@ -119,7 +141,7 @@ func render(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Opti
 	spare := &shelf{size: size}
 	for range n {
 		workers.Go(func() {
-			w := newWorker(f, pictures, o, presses())
+			w := newWorker(f, pictures, o, mark, presses())
 			w.painter.Within(raster.Limits{Bytes: budget.RenderGroups / n, Stop: ctx.Err})
 			for j := range work {
 				if ctx.Err() == nil {
@@ -201,4 +223,17 @@ func guarded(work func() error) (err error) {
 		}
 	}()
 	return work()
+}
+
+// damage is the box in which two plates that follow each other may differ; before is nil at the beginning.
+func damage(changed *raster.Region, o Options, p, before *plate) image.Rectangle {
+	switch {
+	case before == nil || p != before && (p.mixed || before.mixed):
+		return image.Rect(0, 0, o.Width, o.Height)
+	case p == before:
+		return image.Rectangle{}
+	}
+	changed.Clear()
+	raster.Damage(changed, &before.shows, &p.shows)
+	return changed.Bounds()
 }

@@ -57,7 +57,16 @@ func (t *task) paint(ctx context.Context, at motion.Instant, width, height int) 
 	list := t.film.Player().At(at, frame.View{Scale: float64(width) / float64(t.film.Doc.Film.Width), Under: delivery.Under(t.film, t.o.Format)})
 	painter := raster.NewPainter(t.film, t.pictures)
 	painter.Within(raster.Limits{Bytes: budget.RenderGroups, Stop: ctx.Err})
-	return img, guarded(func() error { return painter.Paint(img, list) })
+	if err := guarded(func() error { return painter.Paint(img, list) }); err != nil {
+		return nil, err
+	}
+	o := t.o
+	o.Width, o.Height = width, height
+	mark, err := markOf(t.film, t.pictures, o)
+	if err != nil {
+		return nil, err
+	}
+	return newOverlay(mark).over(img), nil
 }
 
 func (s still) readBack(_ context.Context, t *task, file string) error {

@@ -84,8 +84,14 @@ export interface Ask {
   loss?: number
   /** bytes that a file that goes round may have; 0: any */
   target?: number
+  /** degrees of a frame, 360 being all of it, that light falls in; 0: no motion blur */
+  shutter?: number
+  /** moments that a frame with motion blur is made of; 0: Samples */
+  samples?: number
   /** what is given up for the target, in this order; else Sacrifices */
   give?: string[]
+  /** what lies over it */
+  mark?: FileMark
   title?: string
   description?: string
   /** pattern of the file's name; else Pattern */
@@ -567,8 +573,12 @@ export interface FileChoices {
   colours: number
   /** of a GIF that is left to Capstan */
   loss: number
+  /** moments of a frame with motion blur */
+  samples: number
   /** of names */
   pattern: string
+  /** where a mark may lie */
+  corners: string[]
   presets: FilePreset[]
 }
 
@@ -584,6 +594,21 @@ export interface FileKind {
   rests: boolean
   /** it can be clear where the page is */
   clear: boolean
+}
+
+/** Mark lies over a file from its beginning to its end, whatever the film shows: words, or a picture of the project. */
+export interface FileMark {
+  words?: string
+  /** hash of one of the project's media, in place of words */
+  picture?: string
+  /** of Corners; empty: the first */
+  corner?: string
+  /** 0..1; 0: 0.6 */
+  opacity?: number
+  /** of the page's width; 0: 0.1 */
+  share?: number
+  /** from the corner, share of the page's width; 0: 0.04 */
+  inset?: number
 }
 
 /** Preset is what is asked for by a name. */

@@ -9,6 +9,7 @@ import { NumberField } from '../ui/NumberField'
 import { Button, Label } from '../ui/controls'
 import { TextField } from '../ui/TextField'
 import { kindOf } from './kinds'
+import { MarkFields } from './MarkFields'
 
 const dithers: Record<string, string> = {
   none: 'none: flat steps',
@@ -27,7 +28,7 @@ const gives: Record<string, string> = {
 
 export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask>) => void }) {
   const time = useDesk((d) => d.moment.time)
-  const { colours, loss, dithers: kinds, sacrifices, pattern } = engine.choices()
+  const { colours, loss, dithers: kinds, sacrifices, pattern, samples } = engine.choices()
   const order = ask.give ?? sacrifices
   const earlier = (i: number) => {
     const list = [...order]
@@ -102,6 +103,43 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
           </ol>
         </>
       )}
+      {!kindOf(ask.format).still && (
+        <>
+          <Label>Blur</Label>
+          <span className="flex items-center gap-2 text-[0.75rem] text-ink-600">
+            <span className="w-21 shrink-0">
+              <NumberField
+                quiet
+                name="Motion blur: how long the shutter is open, degrees of a frame; 0: none"
+                unit="°"
+                step={45}
+                min={0}
+                max={360}
+                value={ask.shutter ?? 0}
+                onSet={(v) => change({ shutter: v || undefined })}
+              />
+            </span>
+            {ask.shutter ? (
+              <>
+                of
+                <span className="w-21 shrink-0">
+                  <NumberField
+                    quiet
+                    name="Moments that a frame is made of"
+                    min={2}
+                    max={64}
+                    value={ask.samples ?? samples}
+                    onSet={(v) => change({ samples: v })}
+                  />
+                </span>
+                moments a frame
+              </>
+            ) : (
+              'none; 180° is what film has'
+            )}
+          </span>
+        </>
+      )}
       {ask.format === 'mp4' && (
         <>
           <Label>Poster</Label>
@@ -113,6 +151,7 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
           </span>
         </>
       )}
+      <MarkFields mark={ask.mark} onMark={(mark) => change({ mark })} />
       <Label>Name</Label>
       <TextField
         name="Pattern of the file’s name: {project} {kind} {size} {version} {date}"
