@@ -71,7 +71,7 @@ func TestTheCommandLineWorksOnBundles(t *testing.T) {
 	}
 	film := filepath.Join(dir, "film.gif")
 	_, errs, err := run(t, "export", file, "--format", "gif", "--height", "90", "--fps", "10", "--from", "1", "--to", "2.5", "--out", film, "--json")
-	if err != nil || !strings.Contains(errs, `{"done":15,"all":15}`) {
+	if err != nil || !strings.Contains(errs, `"done":15,"all":15}`) {
 		t.Errorf("export: %v %s", err, errs)
 	}
 	if n := len(decode(t, film, 160, 90, 10)); n < 15 {

@@ -282,7 +282,7 @@ func TestFilmsThatGoRound(t *testing.T) {
 	p.wait(`!document.querySelector('[data-notice=failed]')`)
 
 	p.pressWord("Export film")
-	p.pressWord("GIF")
+	p.press(`[data-kind=gif]`)
 	rest := `[aria-label="Rest of the last frame before it begins again"]`
 	p.wait(`document.querySelector('` + rest + `').value === '0.00'`)
 	p.set("Wide, px; an even number", "151")
