@@ -9,9 +9,9 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
-	"strings"
 
 	"capstan/core/anim"
+	"capstan/core/delivery"
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/likeness"
@@ -117,6 +117,7 @@ type judged struct {
 	took          float64
 }
 
+// judge holds a GIF against the frames it is of.
 func judge(file, how string, frames []*image.RGBA) (judged, error) {
 	info, err := os.Stat(file)
 	if err != nil {
@@ -134,7 +135,7 @@ func judge(file, how string, frames []*image.RGBA) (judged, error) {
 	return v, nil
 }
 
-// class is a way of comparing: what the palette is made over, and how it is used.
+// classes are ways of comparing: what the palette is made over, and how it is used.
 var classes = map[string][][2]string{
 	"exact": {
 		{"stats_mode=full", "dither=none"}, {"stats_mode=diff", "dither=none"}, {"stats_mode=full", "dither=none:diff_mode=rectangle"}, {"stats_mode=diff", "dither=none:diff_mode=rectangle"},
@@ -173,6 +174,7 @@ func theirs(dir, raw, class string, o export.Options, frames []*image.RGBA) (bes
 	return best, nil
 }
 
+// run starts a program, and returns what it said where it fails.
 func run(name string, args ...string) error {
 	if said, err := exec.Command(name, args...).CombinedOutput(); err != nil {
 		return fmt.Errorf("%s: %w: %s", name, err, said)
@@ -180,6 +182,8 @@ func run(name string, args ...string) error {
 	return nil
 }
 
+// measureGIFs holds our GIFs against the best of each class. What the others make is kept in the folder CAPSTAN_BENCH_THEIRS, if it is set: that takes
+// most of the time, and stays the same.
 func measureGIFs(dir string) error {
 	list, err := demos(filepath.Join(dir, "demo-media"))
 	if err != nil {
@@ -187,7 +191,7 @@ func measureGIFs(dir string) error {
 	}
 	cache := os.Getenv("CAPSTAN_BENCH_THEIRS")
 	ratios := map[string][]float64{}
-	for _, name := range names() {
+	for _, name := range []string{"opener", "evening", "post", "reel", "talk"} {
 		c := list[name]
 		o := c.plan()
 		frames, err := c.frames(o)
@@ -234,22 +238,11 @@ func measureGIFs(dir string) error {
 	return nil
 }
 
+// exportClass makes our file of a class: what Capstan takes by itself, without a dither or with one.
 func (c *compiled) exportClass(class string, o export.Options, out string) error {
-	o.Dither = anim.Flat
+	o.Dither, o.Loss = anim.Flat, delivery.Unseen
 	if class == "dithered" {
 		o.Dither = anim.Ordered
 	}
-	fmt.Sscan(os.Getenv("L"), &o.Loss)
-	fmt.Sscan(os.Getenv("C"), &o.Colours)
-	if d := os.Getenv("D"); d != "" && class == "dithered" {
-		o.Dither = anim.Dither(d)
-	}
 	return c.export(o, out)
-}
-
-func names() []string {
-	if f := os.Getenv("F"); f != "" {
-		return strings.Fields(f)
-	}
-	return []string{"opener", "evening", "post", "reel", "talk"}
 }

@@ -109,7 +109,7 @@ func measure(dir string) error {
 	if only != "" {
 		return nil
 	}
-	if err := measureGIF(dir); err != nil {
+	if err := measureGIFs(dir); err != nil {
 		return err
 	}
 	for _, film := range []string{"opener", "drift"} {
@@ -126,10 +126,7 @@ func measure(dir string) error {
 	return nil
 }
 
-var (
-	mp4 = export.Options{Format: "mp4", Width: 1920, Height: 1080, RateNum: 30, RateDen: 1}
-	gif = export.Options{Format: "gif", Width: 854, Height: 480, RateNum: 25, RateDen: 1}
-)
+var mp4 = export.Options{Format: "mp4", Width: 1920, Height: 1080, RateNum: 30, RateDen: 1}
 
 func load(dir, name string) (*compiled, error) {
 	films := map[string]func(string, *doc.Media) *doc.Project{"opener": opener, "drift": drift, "push": push, "adjusted": adjusted}
@@ -143,7 +140,7 @@ func (c *compiled) export(o export.Options, out string) error {
 	return export.Make(context.Background(), c.film, c.files.Pixels, o, out, func(int64, int64) {})
 }
 
-// dump writes the frames as an encoder reads them: YUV 4:2:0 for video, RGBA for GIF.
+// dump writes the frames as an encoder of video reads them: YUV 4:2:0.
 func (c *compiled) dump(file string, o export.Options) error {
 	out, err := os.Create(file)
 	if err != nil {
@@ -158,12 +155,8 @@ func (c *compiled) dump(file string, o export.Options) error {
 		if err := canvas.Show(list); err != nil {
 			return err
 		}
-		bytes := canvas.Image().Pix
-		if o.Format == "mp4" {
-			raster.YUV(yuv, canvas.Image())
-			bytes = yuv
-		}
-		if _, err := out.Write(bytes); err != nil {
+		raster.YUV(yuv, canvas.Image())
+		if _, err := out.Write(yuv); err != nil {
 			return err
 		}
 	}
@@ -174,46 +167,6 @@ func encodeAlone(o export.Options, raw, out string) error {
 	said, err := exec.Command("ffmpeg", export.VideoArguments(o, raw, "", out)...).CombinedOutput()
 	if err != nil {
 		return fmt.Errorf("%w: %s", err, said)
-	}
-	return nil
-}
-
-// measureGIF holds our GIF against ffmpeg's two filters for palettes, on the same frames.
-func measureGIF(dir string) error {
-	c, err := load(dir, "opener")
-	if err != nil {
-		return err
-	}
-	raw := filepath.Join(dir, "frames.rgba")
-	if err := c.dump(raw, gif); err != nil {
-		return err
-	}
-	defer os.Remove(raw)
-	var ours, theirs []float64
-	for range rounds {
-		t, err := timed(func() error {
-			said, err := exec.Command("ffmpeg", "-hide_banner", "-loglevel", "error", "-nostdin", "-y", "-f", "rawvideo", "-pix_fmt", "rgba",
-				"-s", fmt.Sprintf("%dx%d", gif.Width, gif.Height), "-r", "25", "-i", raw,
-				"-filter_complex", "split[a][b];[a]palettegen[p];[b][p]paletteuse", filepath.Join(dir, "theirs.gif")).CombinedOutput()
-			if err != nil {
-				return fmt.Errorf("%w: %s", err, said)
-			}
-			return nil
-		})
-		if err != nil {
-			return err
-		}
-		theirs = append(theirs, t)
-		if t, err = timed(func() error { return c.export(gif, filepath.Join(dir, "ours.gif")) }); err != nil {
-			return err
-		}
-		ours = append(ours, t)
-	}
-	line("GIF of small movers / two palette filters", median(ours)/median(theirs), 1.2)
-	a, _ := os.Stat(filepath.Join(dir, "ours.gif"))
-	b, _ := os.Stat(filepath.Join(dir, "theirs.gif"))
-	if a != nil && b != nil {
-		fmt.Printf("  %.2f s, %.0f KB; filters %.2f s, %.0f KB\n", median(ours), float64(a.Size())/1e3, median(theirs), float64(b.Size())/1e3)
 	}
 	return nil
 }

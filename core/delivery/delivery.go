@@ -37,7 +37,7 @@ type Format struct {
 // Formats are the kinds of files there are, by name.
 var Formats = map[string]Format{
 	MP4:  {Words: "MP4 video", Says: "film, slides, posts", Even: true, MaxPixels: MaxVideo},
-	GIF:  {Words: "GIF", Says: "pages and messages", Rests: true, Clear: true, MaxPixels: MaxPixels, Rate: anim.GIFRate},
+	GIF:  {Words: "GIF", Says: "pages and messages", Rests: true, Clear: true, MaxPixels: MaxExact, Rate: anim.GIFRate},
 	APNG: {Words: "Animated PNG", Says: "exact, clear", Rests: true, Clear: true, MaxPixels: MaxExact},
 	PNG:  {Words: "PNG still", Says: "this frame", Still: true, Clear: true, MaxPixels: MaxPixels},
 	JPEG: {Words: "JPEG still", Says: "this, smaller", Still: true, MaxPixels: MaxPixels},
@@ -50,8 +50,8 @@ var order = []string{MP4, GIF, APNG, PNG, JPEG}
 const (
 	MinSide   = doc.MinSide
 	MaxSide   = doc.MaxSide           // px, of the side that is asked for
-	MaxPixels = 8192 * 8192           // of a frame
-	MaxExact  = 3840 * 2160           // of a frame of an animated PNG: six ways to filter it are tried
+	MaxPixels = 8192 * 8192           // of a still
+	MaxExact  = 3840 * 2160           // of a frame of what goes round: a writer of GIF holds twelve bytes a pixel, one of animated PNG six ways to filter it
 	MaxVideo  = 139264 * 16 * 16      // pixels of a video's frame: level 6.2 of ITU-T H.264, table A-1
 	MaxLength = 10 * 3600 * 1000      // ms of film
 	MaxFrames = MaxLength / 1000 * 60 // ten hours at 60 a second

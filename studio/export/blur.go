@@ -16,7 +16,7 @@ type blur struct {
 	n    int
 	end  float64 // ms of the film
 	list [2]raster.Survey
-	sums []uint32
+	sums []uint16 // of 64 moments at most
 	img  *image.RGBA
 }
 
@@ -28,7 +28,7 @@ func newBlur(f *frame.Film, o Options) *blur {
 	each := 1000 * float64(o.RateDen) / float64(o.RateNum)
 	return &blur{
 		step: each * o.Shutter / 360 / float64(o.Samples), n: o.Samples, end: float64(end),
-		sums: make([]uint32, 4*o.Width*o.Height), img: image.NewRGBA(image.Rect(0, 0, o.Width, o.Height)),
+		sums: make([]uint16, 4*o.Width*o.Height), img: image.NewRGBA(image.Rect(0, 0, o.Width, o.Height)),
 	}
 }
 
@@ -63,10 +63,10 @@ func (w *worker) blurred(j *job, take func() *plate) error {
 			return err
 		}
 		for at, v := range w.canvas.Image().Pix {
-			b.sums[at] += uint32(v)
+			b.sums[at] += uint16(v)
 		}
 	}
-	n := uint32(b.n)
+	n := uint16(b.n)
 	for at, v := range b.sums {
 		b.img.Pix[at] = uint8((v + n/2) / n)
 	}

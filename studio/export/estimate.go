@@ -7,6 +7,7 @@ import (
 	"capstan/core/delivery"
 	"capstan/core/frame"
 	"capstan/core/raster"
+	"capstan/studio/budget"
 )
 
 // Samples of a film whose size is estimated.
@@ -20,13 +21,16 @@ const (
 const keyEvery = 250
 
 // Estimate returns how many bytes a file will have, by making a small part of it, twice: runs of frames, and the first frame of each alone. What
-// the first has more is what frames cost that follow one another. A film of few frames is made whole.
+// the first has more is what frames cost that follow one another. A film of few frames is made whole; of frames so large that they are made alone, nothing is known: 0.
 func Estimate(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options) (int64, error) {
 	if err := o.Check(f); err != nil {
 		return 0, err
 	}
 	if err := Able(o.Format); err != nil {
 		return 0, err
+	}
+	if needs(o, 4*o.Width*o.Height) > budget.RenderCanvases {
+		return 0, nil // it would take too much beside what is being made
 	}
 	bytes, err := estimate(ctx, f, pictures, o)
 	if o.Target > 0 && delivery.Formats[o.Format].Rests {

@@ -250,7 +250,7 @@ func (q *Queue) make(ctx context.Context, e *store.Export, m *making) error {
 	if err := Ready(film, q.files); err != nil {
 		return err
 	}
-	if needs(o, 2*o.Width*o.Height) > budget.RenderCanvases {
+	if needs(o, 4*o.Width*o.Height) > budget.RenderCanvases {
 		q.large.Lock()
 		defer q.large.Unlock()
 	}

@@ -23,8 +23,18 @@ import (
 // Options say what file to make.
 type Options = delivery.Plan
 
-// needs is how many bytes one worker of a render holds: a canvas and what stands still on it, and two plates of size bytes that go round for it.
-func needs(o Options, size int) int { return 2*4*o.Width*o.Height + 2*size }
+// needs is how many bytes one worker of a render holds: a canvas and what stands still on it, two plates of size bytes that go round for it, and
+// what moments are summed up in and a mark is laid over on.
+func needs(o Options, size int) int {
+	pixel := 2 * 4
+	if o.Shutter > 0 {
+		pixel += 4*2 + 4
+	}
+	if o.Mark != nil {
+		pixel += 4
+	}
+	return pixel*o.Width*o.Height + 2*size
+}
 
 // makers returns how many workers render frames of o onto plates of size bytes: one a core, as far as memory goes, and one at least.
 func makers(o Options, size int) int {

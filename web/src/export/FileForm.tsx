@@ -70,7 +70,7 @@ export function FileForm({
     kind.rests && `${plays === 1 ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}`,
     !kind.still && !kind.rests && `lasts ${seconds(file.length)}`,
     film.clear && (kind.clear ? 'clear' : `its clear ground filled with ${film.under}`),
-    estimate === 'working' ? 'its size is being estimated …' : estimate !== null && `about ${bytes(estimate)}`,
+    estimate === 'working' ? 'its size is being estimated …' : !!estimate && `about ${bytes(estimate)}`,
   ].filter(Boolean)
   return (
     <div className="min-w-0">
