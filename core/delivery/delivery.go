@@ -29,6 +29,9 @@ type Format struct {
 	Still     bool                                // one frame
 	Clear     bool                                // it can be clear where the page is
 	Even      bool                                // both sides are even
+	Video     bool                                // it has a quality and a picture that stands for it
+	Palette   bool                                // it has few colours: which, and how exactly, can be asked for
+	Texts     bool                                // it carries a title and a description
 	Rests     bool                                // goes round, and may rest before it begins again
 	MaxPixels int                                 // of a frame
 	Rate      func(num, den int64) (int64, int64) // the rate it makes of one that is asked for; nil: that
@@ -36,10 +39,10 @@ type Format struct {
 
 // Formats are the kinds of files there are, by name.
 var Formats = map[string]Format{
-	MP4:  {Words: "MP4 video", Says: "film, slides, posts", Even: true, MaxPixels: MaxVideo},
-	GIF:  {Words: "GIF", Says: "pages and messages", Rests: true, Clear: true, MaxPixels: MaxExact, Rate: anim.GIFRate},
-	APNG: {Words: "Animated PNG", Says: "exact, clear", Rests: true, Clear: true, MaxPixels: MaxExact},
-	PNG:  {Words: "PNG still", Says: "this frame", Still: true, Clear: true, MaxPixels: MaxPixels},
+	MP4:  {Words: "MP4 video", Says: "film, slides, posts", Even: true, Video: true, Texts: true, MaxPixels: MaxVideo},
+	GIF:  {Words: "GIF", Says: "pages and messages", Rests: true, Clear: true, Palette: true, Texts: true, MaxPixels: MaxExact, Rate: anim.GIFRate},
+	APNG: {Words: "Animated PNG", Says: "exact, clear", Rests: true, Clear: true, Texts: true, MaxPixels: MaxExact},
+	PNG:  {Words: "PNG still", Says: "this frame", Still: true, Clear: true, Texts: true, MaxPixels: MaxPixels},
 	JPEG: {Words: "JPEG still", Says: "this, smaller", Still: true, MaxPixels: MaxPixels},
 }
 

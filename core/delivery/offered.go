@@ -19,6 +19,11 @@ type Kind struct {
 	Still  bool   `json:"still"` // one frame
 	Rests  bool   `json:"rests"` // it goes round, and may rest before it begins again
 	Clear  bool   `json:"clear"` // it can be clear where the page is
+
+	Video   bool        `json:"video"`   // it has a quality and a picture that stands for it
+	Palette bool        `json:"palette"` // colours, dither and loss can be asked for
+	Texts   bool        `json:"texts"`   // it carries a title and a description
+	Gives   []Sacrifice `json:"gives"`   // what can be given up for a size, in the order it is where none is asked for
 }
 
 // Kinds returns the formats in the order in which they are offered.
@@ -32,7 +37,7 @@ func Kinds() []Kind {
 	list := []Kind{}
 	for _, name := range names {
 		f := Formats[name]
-		list = append(list, Kind{name, cmp.Or(f.Words, name), f.Says, f.Still, f.Rests, f.Clear})
+		list = append(list, Kind{name, cmp.Or(f.Words, name), f.Says, f.Still, f.Rests, f.Clear, f.Video, f.Palette, f.Texts, f.gives()})
 	}
 	return list
 }
@@ -54,20 +59,19 @@ type Range struct {
 
 // Choices are what files are asked for by name, in the order in which they are offered.
 type Choices struct {
-	Qualities  []Quality     `json:"qualities"`
-	Dithers    []anim.Dither `json:"dithers"`
-	Sacrifices []Sacrifice   `json:"sacrifices"`
-	Colours    int           `json:"colours"` // of a GIF, at most
-	Loss       float64       `json:"loss"`    // of a GIF that is left to Capstan
-	Samples    int           `json:"samples"` // moments of a frame with motion blur
-	Pattern    string        `json:"pattern"` // of names
-	Corners    []string      `json:"corners"` // where a mark may lie
-	Presets    []Preset      `json:"presets"`
+	Qualities []Quality     `json:"qualities"`
+	Dithers   []anim.Dither `json:"dithers"`
+	Colours   int           `json:"colours"` // of a GIF, at most
+	Loss      float64       `json:"loss"`    // of a GIF that is left to Capstan
+	Samples   int           `json:"samples"` // moments of a frame with motion blur
+	Pattern   string        `json:"pattern"` // of names
+	Corners   []string      `json:"corners"` // where a mark may lie
+	Presets   []Preset      `json:"presets"`
 }
 
 // Chosen returns the choices.
 func Chosen() Choices {
-	return Choices{Qualities, anim.Dithers, Sacrifices, anim.MostColours, Unseen, Samples, Pattern, Corners, Presets()}
+	return Choices{Qualities, anim.Dithers, anim.MostColours, Unseen, Samples, Pattern, Corners, Presets()}
 }
 
 // gifHeight is the height up to which what goes round by itself is offered at first, px: beyond it files become heavy (common practice).

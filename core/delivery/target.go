@@ -2,6 +2,7 @@ package delivery
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"capstan/core/anim"
@@ -22,6 +23,17 @@ const (
 // Sacrifices is the order in which things are given up where none is asked for: what is seen least first.
 var Sacrifices = []Sacrifice{Grain, Truth, Shades, Flow, Measure}
 
+// gives returns what files of a format can give up, in the usual order: those without a palette are exact.
+func (f Format) gives() []Sacrifice {
+	switch {
+	case !f.Rests:
+		return []Sacrifice{}
+	case f.Palette:
+		return Sacrifices
+	}
+	return []Sacrifice{Flow, Measure}
+}
+
 // levels are how far each goes, one after the other.
 var levels = map[Sacrifice][]float64{Grain: {0}, Truth: {6, 8, 10}, Shades: {160, 112, 80}, Flow: {0.75, 0.6, 0.5, 0.4}, Measure: {0.85, 0.72, 0.61, 0.52, 0.44, 0.37, 0.3, 0.25, 0.2}}
 
@@ -38,6 +50,7 @@ type Trial struct {
 // nothing is ruined while others are whole. No side becomes shorter than least. Of an animated PNG, which is exact, colours are not given up.
 func (p Plan) Trials(least int) []Trial {
 	list := []Trial{{p, ""}}
+	can := Formats[p.Format].gives()
 	order := p.Give
 	if len(order) == 0 {
 		order = Sacrifices
@@ -45,7 +58,7 @@ func (p Plan) Trials(least int) []Trial {
 	now := p
 	for round := range rounds {
 		for _, s := range order {
-			if round >= len(levels[s]) || p.Format != GIF && s != Flow && s != Measure {
+			if round >= len(levels[s]) || !slices.Contains(can, s) {
 				continue
 			}
 			next := now.without(p, s, levels[s][round])

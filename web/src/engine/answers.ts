@@ -568,7 +568,6 @@ export interface File {
 export interface FileChoices {
   qualities: Quality[]
   dithers: string[]
-  sacrifices: string[]
   /** of a GIF, at most */
   colours: number
   /** of a GIF that is left to Capstan */
@@ -594,6 +593,14 @@ export interface FileKind {
   rests: boolean
   /** it can be clear where the page is */
   clear: boolean
+  /** it has a quality and a picture that stands for it */
+  video: boolean
+  /** colours, dither and loss can be asked for */
+  palette: boolean
+  /** it carries a title and a description */
+  texts: boolean
+  /** what can be given up for a size, in the order it is where none is asked for */
+  gives: string[]
 }
 
 /** Mark lies over a file from its beginning to its end, whatever the film shows: words, or a picture of the project. */

@@ -185,7 +185,7 @@ export function FileForm({
             )}
           </>
         )}
-        {ask.format === 'mp4' && (
+        {kind.video && (
           <>
             <Label>Quality</Label>
             <Choice

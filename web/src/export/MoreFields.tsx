@@ -28,8 +28,9 @@ const gives: Record<string, string> = {
 
 export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask>) => void }) {
   const time = useDesk((d) => d.moment.time)
-  const { colours, loss, dithers: kinds, sacrifices, pattern, samples } = engine.choices()
-  const order = ask.give ?? sacrifices
+  const { colours, loss, dithers: kinds, pattern, samples } = engine.choices()
+  const kind = kindOf(ask.format)
+  const order = ask.give ?? kind.gives
   const earlier = (i: number) => {
     const list = [...order]
     ;[list[i - 1], list[i]] = [list[i], list[i - 1]]
@@ -37,7 +38,7 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
   }
   return (
     <div className="mt-2 grid grid-cols-[4.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
-      {ask.format === 'gif' && (
+      {kind.palette && (
         <>
           <Label>Colours</Label>
           <span className="grid grid-cols-[5.25rem_1fr] gap-1.5">
@@ -75,12 +76,12 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
           </span>
         </>
       )}
-      {kindOf(ask.format).rests && !!ask.target && (
+      {kind.rests && !!ask.target && (
         <>
           <Label>Gives up</Label>
           <ol className="flex flex-wrap gap-1 text-[0.75rem]">
             {order
-              .filter((s) => ask.format === 'gif' || s === 'rate' || s === 'size')
+              .filter((s) => kind.gives.includes(s))
               .map((s, i) => (
                 <li
                   key={s}
@@ -103,7 +104,7 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
           </ol>
         </>
       )}
-      {!kindOf(ask.format).still && (
+      {!kind.still && (
         <>
           <Label>Blur</Label>
           <span className="flex items-center gap-2 text-[0.75rem] text-ink-600">
@@ -140,7 +141,7 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
           </span>
         </>
       )}
-      {ask.format === 'mp4' && (
+      {kind.video && (
         <>
           <Label>Poster</Label>
           <span className="flex items-center gap-2 text-[0.75rem] text-ink-600">
@@ -159,7 +160,7 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
         value={ask.name ?? pattern}
         onSet={(v) => change({ name: v && v !== pattern ? v : undefined })}
       />
-      {ask.format !== 'jpg' && (
+      {kind.texts && (
         <>
           <Label>Title</Label>
           <TextField
