@@ -212,7 +212,16 @@ func (p *person) pressWord(words string) {
 	find := fmt.Sprintf(`[...document.querySelectorAll('button,a,[role=menuitem],[role=radio],[data-offer]')].find(b => (b.innerText.trim() === %q || b.innerText.trim().startsWith(%q + '\n') || b.getAttribute('aria-label') === %q || b.dataset.offer && b.title === %q) && b.getClientRects().length)`, words, words, words, words)
 	p.look(find)
 	p.wait(find)
-	at := browser.Eval[[]float64](p.t, p.ctx, fmt.Sprintf(`(() => { const e = %s; e.scrollIntoView({block: 'nearest'}); const r = e.getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2] })()`, find))
+	// Nobody aims at what still moves, as it does while a screen comes up.
+	at := browser.Eval[[]float64](p.t, p.ctx, fmt.Sprintf(`(async () => {
+		for (let was = ''; ; ) {
+			const e = %s
+			e?.scrollIntoView({block: 'nearest'})
+			const r = e?.getBoundingClientRect()
+			if (r && was === (was = r.left + ' ' + r.top) && document.fonts.status === 'loaded') return [r.left + r.width / 2, r.top + r.height / 2]
+			await new Promise(r => setTimeout(r, 30))
+		}
+	})()`, find))
 	// The pointer travels there first: some controls appear under it only.
 	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, at[0], at[1]))
 	browser.Eval[bool](p.t, p.ctx, `new Promise(r => setTimeout(() => r(true), 30))`)

@@ -28,11 +28,12 @@ import { Notices } from '../ui/Notices'
 import { bytes } from '../time'
 import { notice } from '../words'
 
+// Each has a width of its own: as the page's font comes in, nothing moves under the pointer.
 const formats = [
-  { name: 'Wide', w: 1920, h: 1080, says: 'slides, film', clear: false },
-  { name: 'Square', w: 1080, h: 1080, says: 'posts', clear: false },
-  { name: 'Upright', w: 1080, h: 1920, says: 'reels, stories', clear: false },
-  { name: 'Sticker', w: 512, h: 512, says: 'clear', clear: true },
+  { name: 'Wide', w: 1920, h: 1080, says: 'slides, film', clear: false, room: 'w-40' },
+  { name: 'Square', w: 1080, h: 1080, says: 'posts', clear: false, room: 'w-32' },
+  { name: 'Upright', w: 1080, h: 1920, says: 'reels, stories', clear: false, room: 'w-40' },
+  { name: 'Sticker', w: 512, h: 512, says: 'clear', clear: true, room: 'w-25' },
 ]
 
 type Order = 'changed' | 'name' | 'newest' | 'longest'
@@ -145,7 +146,7 @@ export function Start() {
               key={f.name}
               type="button"
               onClick={() => make(freeName(`${f.name} project`), f.w, f.h, f.clear)}
-              className="group text-left"
+              className={`group shrink-0 text-left ${f.room}`}
             >
               <span
                 className={clsx(
@@ -163,7 +164,7 @@ export function Start() {
                 </svg>
               </span>
               <span className="mt-1.5 block font-semibold">{f.name}</span>
-              <span className="block text-[0.75rem] text-ink-600">
+              <span className="block whitespace-nowrap text-[0.75rem] text-ink-600">
                 {f.w} × {f.h} · {f.says}
               </span>
             </button>
