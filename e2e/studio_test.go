@@ -280,5 +280,5 @@ func (p *person) choose(name, value string) {
 	p.press(sel)
 	p.press(fmt.Sprintf(`[role=option][data-value=%q]`, value))
 	// The list gives the keyboard back a moment after it has closed.
-	p.wait(`!document.querySelector('[role=option]') && (document.activeElement !== document.body || !document.querySelector('` + sel + `'))`)
+	p.wait(`!document.querySelector('[role=option][data-value]') && (document.activeElement !== document.body || !document.querySelector('` + sel + `'))`)
 }

@@ -12,6 +12,7 @@ import (
 	"strings"
 	"syscall"
 	"time"
+	"unicode"
 
 	"github.com/spf13/cobra"
 
@@ -31,7 +32,7 @@ type exporting struct {
 	once, json           bool
 	target               int64
 	dither, give, mark   string
-	corner               string
+	corner, times        string
 }
 
 // said is a line of progress for machines.
@@ -59,7 +60,10 @@ It ends with 0 when all was made, with 1 when something was not, and goes on wit
 	f.IntVar(&x.Width, "width", 0, "width in pixels, in place of the height")
 	f.Float64Var(&x.fps, "fps", 0, "frames a second (default: the film's; of what goes round at most 25)")
 	f.Int64Var(&x.Frame, "frame", 0, "milliseconds a frame, in place of --fps")
+	f.StringVar(&x.times, "times", "", "frames timed by hand: 12=500,13=0 shows the 12th for 500 ms and drops the 13th")
 	f.Float64Var(&x.from, "from", 0, "begin, in seconds")
+	f.IntVar(&x.Scene, "scene", 0, "PNG and JPEG: the number of a scene, which is shown as it rests, in place of --from")
+	f.BoolVar(&x.Scenes, "scenes", false, "PNG and JPEG: a file of each scene; --out is a folder, or a name with {scene} in it")
 	f.Float64Var(&x.to, "to", 0, "end, in seconds (default: the film's end)")
 	f.StringVar(&x.Quality, "quality", "", "of video: fine, good or light (default fine)")
 	f.Float64Var(&x.poster, "poster", -1, "second of the film whose frame stands for a video (default: the end of its first scene)")
@@ -83,8 +87,11 @@ It ends with 0 when all was made, with 1 when something was not, and goes on wit
 }
 
 // ask is what the flags ask for.
-func (x *exporting) ask() delivery.Ask {
-	a := x.Ask
+func (x *exporting) ask() (a delivery.Ask, err error) {
+	a = x.Ask
+	if a.Times, err = delivery.ReadHolds(x.times); err != nil {
+		return a, err
+	}
 	a.From, a.To, a.Target, a.Dither = ms(x.from), ms(x.to), 1000*x.target, anim.Dither(x.dither)
 	if x.fps != 0 {
 		a.Rate = doc.Rate{Num: ms(x.fps), Den: 1000} // to a thousandth
@@ -109,7 +116,7 @@ func (x *exporting) ask() delivery.Ask {
 	for _, s := range strings.FieldsFunc(x.give, func(r rune) bool { return r == ',' || r == ' ' }) {
 		a.Give = append(a.Give, delivery.Sacrifice(s))
 	}
-	return a
+	return a, nil
 }
 
 func (x *exporting) run(c *cobra.Command, args []string) error {
@@ -188,19 +195,49 @@ func (x *exporting) one(ctx context.Context, bundle string, folder bool) error {
 		return err
 	}
 	defer o.close()
-	plan, err := delivery.Of(o.film, x.ask())
+	ask, err := x.ask()
 	if err != nil {
 		return err
 	}
-	project := strings.TrimSuffix(filepath.Base(bundle), ".capstan")
+	asks, err := delivery.Each(o.film, ask)
+	if err != nil {
+		return err
+	}
+	if len(asks) > 1 && !folder && !strings.Contains(x.out, "{scene}") {
+		return words.New("export.one-name", len(asks))
+	}
+	for _, ask := range asks {
+		plan, err := delivery.Of(o.film, ask)
+		if err != nil {
+			return err
+		}
+		if err := x.file(ctx, o, plan, strings.TrimSuffix(filepath.Base(bundle), ".capstan"), folder); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// file makes one file of a project.
+func (x *exporting) file(ctx context.Context, o *opened, plan delivery.Plan, project string, folder bool) error {
+	plan.SceneName = strings.Map(func(r rune) rune {
+		if strings.ContainsRune("/\\:", r) || unicode.IsControl(r) {
+			return '-'
+		}
+		return r
+	}, plan.SceneName)
 	out := plan.Name(x.out, project, 1, time.Now())
 	if folder {
 		if err := os.MkdirAll(x.out, 0o755); err != nil {
 			return err
 		}
-		out = filepath.Join(x.out, project+"."+x.Format)
+		name := project
+		if plan.Scene > 0 {
+			name = fmt.Sprintf("%s-%d-%s", project, plan.Scene, plan.SceneName)
+		}
+		out = filepath.Join(x.out, name+"."+x.Format)
 	}
-	_, err = export.MakeWithin(ctx, o.film, o.files.Pixels, plan, out, func(done, all int64) {
+	_, err := export.MakeWithin(ctx, o.film, o.files.Pixels, plan, out, func(done, all int64) {
 		x.say(said{File: out, Done: done, All: all}, fmt.Sprintf("\r%s: frame %d of %d", out, done, all))
 	}, func(gives string, bytes int64) {
 		x.say(said{File: out, Tried: gives, Bytes: bytes}, fmt.Sprintf("\n%s: %d KB\n", gives, bytes/1000))
@@ -211,7 +248,7 @@ func (x *exporting) one(ctx context.Context, bundle string, folder bool) error {
 	}
 	info, err := os.Stat(out)
 	if err == nil {
-		n := plan.Frames(o.film)
+		n := plan.Sequence(o.film).Len()
 		x.say(said{File: out, Done: n, All: n, Bytes: info.Size()}, "\n")
 	}
 	return err

@@ -190,6 +190,13 @@ func main() {
 		}
 		return s.DeliveryView(ask), nil
 	})
+	on("deliveryCells", func(a []js.Value) (any, error) {
+		var ask delivery.Ask
+		if err := json.Unmarshal([]byte(a[0].String()), &ask); err != nil {
+			return nil, err
+		}
+		return s.DeliveryCells(ask, int64(a[1].Int()), int64(a[2].Int())), nil
+	})
 	on("closes", func([]js.Value) (any, error) { return delivery.Closes(s.Film), nil })
 	on("fits", func([]js.Value) (any, error) { return moves.Fits(s.Desk), nil })
 	on("choices", func([]js.Value) (any, error) { return delivery.Chosen(), nil })

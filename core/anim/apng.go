@@ -98,11 +98,11 @@ func (g *APNG) chunk(kind string, data []byte) {
 
 // lasts returns how long frame k of n rests, in ms, by running sums: frame k lasts round(1000 (k+1)/fps) - round(1000 k/fps).
 func (t Timing) lasts(k, n int64) int64 {
-	at := func(k int64) int64 { return (2000*k*t.RateDen + t.RateNum) / (2 * t.RateNum) }
+	ms := t.ends(k, n, 1) - t.ends(k-1, n, 1)
 	if k == n-1 {
-		return max(1, t.Length-at(k)+t.EndPause)
+		ms += t.EndPause
 	}
-	return max(1, at(k+1)-at(k))
+	return max(1, ms)
 }
 
 // Add adds the next frame as premultiplied RGBA, row by row. It differs from the one before only inside box, as far as known; frames that are

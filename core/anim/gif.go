@@ -12,10 +12,11 @@ import (
 
 // Timing is how an animation follows its film.
 type Timing struct {
-	RateNum, RateDen int64 // frames a second, at most 50 (see GIFRate)
-	Length           int64 // ms of the film
-	EndPause         int64 // ms the last frame rests
-	Passes           int64 // how often it plays; 0: for ever
+	RateNum, RateDen int64   // frames a second, at most 50 (see GIFRate)
+	Length           int64   // ms of the film
+	Ends             []int64 // when each frame ends, in parts of a ms of which there are RateNum; nil: as rate and length have it
+	EndPause         int64   // ms the last frame rests
+	Passes           int64   // how often it plays; 0: for ever
 }
 
 // GIFRate returns the rate a GIF samples a film at: rates above 50 sample at 50, since delays are hundredths
@@ -31,12 +32,22 @@ func GIFRate(num, den int64) (int64, int64) {
 // the film: frame k lasts round(100 (k+1)/fps) - round(100 k/fps), the last one up to the film's end and through
 // the end pause; never less than 2.
 func (t Timing) Delay(k, n int64) int64 {
-	at := func(k int64) int64 { return (200*k*t.RateDen + t.RateNum) / (2 * t.RateNum) }
-	d := at(k+1) - at(k)
+	d := t.ends(k, n, 10) - t.ends(k-1, n, 10)
 	if k == n-1 {
-		d = (t.Length+5)/10 - at(k) + (t.EndPause+5)/10
+		d += (t.EndPause + 5) / 10
 	}
 	return max(2, d)
+}
+
+// ends returns when frame k of n ends, rounded to steps of some ms.
+func (t Timing) ends(k, n, step int64) int64 {
+	switch {
+	case t.Ends != nil && k >= 0:
+		return (2*t.Ends[k] + step*t.RateNum) / (2 * step * t.RateNum)
+	case k == n-1:
+		return (2*t.Length + step) / (2 * step)
+	}
+	return (2000*(k+1)*t.RateDen + step*t.RateNum) / (2 * step * t.RateNum)
 }
 
 // GIF writes an animated GIF89a frame by frame. Call Add for each frame in order, then Close.

@@ -19,9 +19,12 @@ type Ask struct {
 	Rate        doc.Rate    `json:"rate,omitzero"`    // frames a second; the film's where it is zero
 	Frame       int64       `json:"frame,omitempty"`  // ms a frame, in place of a rate
 	From        int64       `json:"from,omitempty"`   // ms of the film; a still is the frame there
+	Scene       int         `json:"scene,omitempty"`  // of a still: the number of a scene, from 1, as it rests, in place of From
+	Scenes      bool        `json:"scenes,omitempty"` // stills of all scenes, each as it rests; see Each
 	To          int64       `json:"to,omitempty"`     // ms of the film; 0: its end
 	Passes      int64       `json:"passes,omitempty"` // how often what goes round plays; 0: for ever
 	Pause       *int64      `json:"pause,omitempty"`  // ms the last frame rests, of what goes round; else as the film asks
+	Times       []Hold      `json:"times,omitempty"`  // frames that are timed by hand
 	Quality     string      `json:"quality,omitempty"`
 	Poster      *int64      `json:"poster,omitempty"` // ms of the film: the picture that stands for it; else the end of its first scene
 	Colours     int         `json:"colours,omitempty"`
@@ -34,7 +37,7 @@ type Ask struct {
 	Mark        *Mark       `json:"mark,omitempty"`    // what lies over it
 	Title       string      `json:"title,omitempty"`
 	Description string      `json:"description,omitempty"`
-	Name        string      `json:"name,omitempty"` // pattern of the file's name; else Pattern
+	Name        string      `json:"name,omitempty"` // pattern of the file's name; else Plan.Pattern
 }
 
 // Qualities of video, best first: names and x264's constant rate factors, lower being truer.
@@ -53,7 +56,10 @@ type Plan struct {
 	Width, Height      int // px, even where the format asks for it
 	RateNum, RateDen   int64
 	From, To           int64 // ms of the film; To 0: its end
+	Scene              int   // of a still: the number of a scene, from 1, that is shown as it rests; 0: the frame at From
+	SceneName          string
 	Passes             int64 // how often it plays; 0: for ever
+	Times              []Hold
 	EndPause           int64 // ms its last frame rests
 	CRF                int   // of video
 	Poster             int64 // ms of the film
@@ -104,6 +110,14 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 	}
 	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To, Passes: a.Passes, Target: a.Target, Give: a.Give,
 		Colours: cmp.Or(a.Colours, anim.MostColours), Dither: a.Dither, Loss: Unseen, Shutter: a.Shutter, Samples: cmp.Or(a.Samples, Samples), Mark: a.Mark, Title: a.Title, Description: a.Description}
+	if a.Scene != 0 && format.Still {
+		shown := film.Shown()
+		if a.Scene < 1 || a.Scene > len(shown) {
+			return p, words.New("export.scene", a.Scene, len(shown))
+		}
+		i := a.Scene - 1
+		p.Scene, p.SceneName, p.From = a.Scene, shown[i].Name, min(f.Order.Starts[i]+f.Order.Into[i]+f.Order.Stays[i], f.Order.Length)
+	}
 	if format.Rate != nil && a.Rate.Valid() {
 		p.RateNum, p.RateDen = format.Rate(a.Rate.Num, a.Rate.Den)
 	}
@@ -125,6 +139,15 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 	}
 	if err := p.Check(f); err != nil {
 		return p, err
+	}
+	if len(a.Times) > 0 && !format.Still {
+		var err error
+		if p.Times, err = held(a.Times, p.Frames(f), max(1, format.Least)); err != nil {
+			return p, err
+		}
+		if err := p.Check(f); err != nil {
+			return p, err
+		}
 	}
 	p.EndPause = EndPause(f, a.Format, a.Passes == 1)
 	if a.Pause != nil && format.Rests {

@@ -32,7 +32,8 @@ type Format struct {
 	Video     bool                                // it has a quality and a picture that stands for it
 	Palette   bool                                // it has few colours: which, and how exactly, can be asked for
 	Texts     bool                                // it carries a title and a description
-	Rests     bool                                // goes round, and may rest before it begins again
+	Rests     bool                                // goes round, and may rest before it begins again; its frames have times of their own
+	Least     int64                               // ms that a frame stays at least
 	MaxPixels int                                 // of a frame
 	Rate      func(num, den int64) (int64, int64) // the rate it makes of one that is asked for; nil: that
 }
@@ -40,7 +41,7 @@ type Format struct {
 // Formats are the kinds of files there are, by name.
 var Formats = map[string]Format{
 	MP4:  {Words: "MP4 video", Says: "film, slides, posts", Even: true, Video: true, Texts: true, MaxPixels: MaxVideo},
-	GIF:  {Words: "GIF", Says: "pages and messages", Rests: true, Clear: true, Palette: true, Texts: true, MaxPixels: MaxExact, Rate: anim.GIFRate},
+	GIF:  {Words: "GIF", Says: "pages and messages", Rests: true, Least: 20, Clear: true, Palette: true, Texts: true, MaxPixels: MaxExact, Rate: anim.GIFRate},
 	APNG: {Words: "Animated PNG", Says: "exact, clear", Rests: true, Clear: true, Texts: true, MaxPixels: MaxExact},
 	PNG:  {Words: "PNG still", Says: "this frame", Still: true, Clear: true, Texts: true, MaxPixels: MaxPixels},
 	JPEG: {Words: "JPEG still", Says: "this, smaller", Still: true, MaxPixels: MaxPixels},
@@ -63,10 +64,7 @@ const (
 // Check returns why a plan cannot be carried out, as a *words.Fault, or nil.
 func (p Plan) Check(f *frame.Film) error {
 	length := f.Order.Length
-	to := p.To
-	if to == 0 {
-		to = length
-	}
+	to := p.From + p.length(f)
 	format, known := Formats[p.Format]
 	switch rate := (doc.Rate{Num: p.RateNum, Den: p.RateDen}); {
 	case !known:
@@ -83,24 +81,20 @@ func (p Plan) Check(f *frame.Film) error {
 		return words.New("export.rate")
 	case p.From < 0 || to <= p.From || to > length:
 		return words.New("export.range", length)
-	case to-p.From > MaxLength:
+	case to-p.From > MaxLength || p.lasts(f) > MaxLength:
 		return words.New("export.too-long", MaxLength/3600000)
-	case p.Frames(f) > MaxFrames:
+	case p.Frames(f) > MaxFrames || motion.Frames(p.lasts(f), p.RateNum, p.RateDen) > MaxFrames:
 		return words.New("export.frames", p.Frames(f), MaxFrames)
 	}
 	return nil
 }
 
-// Frames returns how many frames a file has.
+// Frames returns how many frames the rate makes of the part of the film. A file has others where some are timed by hand; see Sequence.
 func (p Plan) Frames(f *frame.Film) int64 {
 	if Formats[p.Format].Still {
 		return 1
 	}
-	to := p.To
-	if to == 0 {
-		to = f.Order.Length
-	}
-	return motion.Frames(to-p.From, p.RateNum, p.RateDen)
+	return motion.Frames(p.length(f), p.RateNum, p.RateDen)
 }
 
 // Size returns the size of a film's frames at a height, both sides even.

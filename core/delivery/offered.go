@@ -64,14 +64,13 @@ type Choices struct {
 	Colours   int           `json:"colours"` // of a GIF, at most
 	Loss      float64       `json:"loss"`    // of a GIF that is left to Capstan
 	Samples   int           `json:"samples"` // moments of a frame with motion blur
-	Pattern   string        `json:"pattern"` // of names
 	Corners   []string      `json:"corners"` // where a mark may lie
 	Presets   []Preset      `json:"presets"`
 }
 
 // Chosen returns the choices.
 func Chosen() Choices {
-	return Choices{Qualities, anim.Dithers, anim.MostColours, Unseen, Samples, Pattern, Corners, Presets()}
+	return Choices{Qualities, anim.Dithers, anim.MostColours, Unseen, Samples, Corners, Presets()}
 }
 
 // gifHeight is the height up to which what goes round by itself is offered at first, px: beyond it files become heavy (common practice).

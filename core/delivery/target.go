@@ -47,7 +47,7 @@ type Trial struct {
 }
 
 // Trials returns the plan and what it becomes as more and more is given up, in rounds: a little of each in its order, then more of each, so that
-// nothing is ruined while others are whole. No side becomes shorter than least. Of an animated PNG, which is exact, colours are not given up.
+// nothing is ruined while others are whole. The rate stays where frames are timed by hand. No side becomes shorter than least. Of an animated PNG, which is exact, colours are not given up.
 func (p Plan) Trials(least int) []Trial {
 	list := []Trial{{p, ""}}
 	can := Formats[p.Format].gives()
@@ -58,7 +58,7 @@ func (p Plan) Trials(least int) []Trial {
 	now := p
 	for round := range rounds {
 		for _, s := range order {
-			if round >= len(levels[s]) || !slices.Contains(can, s) {
+			if round >= len(levels[s]) || !slices.Contains(can, s) || s == Flow && len(p.Times) > 0 {
 				continue
 			}
 			next := now.without(p, s, levels[s][round])

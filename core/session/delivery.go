@@ -4,33 +4,43 @@ import "capstan/core/delivery"
 
 // Delivery is what a file of the whole film would be.
 type Delivery struct {
-	Width   int    `json:"width"`
-	Height  int    `json:"height"`
-	Frames  int64  `json:"frames"`
-	Rest    int64  `json:"rest"`    // ms its last frame rests
-	Asked   bool   `json:"asked"`   // the document says so
-	Pass    int64  `json:"pass"`    // ms from one begin to the next, with the rest
-	Refused string `json:"refused"` // why there can be none, in words
-	Length  int64  `json:"length"`  // ms of the film that it shows
-	RateNum int64  `json:"rateNum"` // frames a second
-	RateDen int64  `json:"rateDen"`
-	Even    bool   `json:"even"` // it lasts a whole number of hundredths of a second a frame: none is longer than another
+	Width   int      `json:"width"`
+	Height  int      `json:"height"`
+	Frames  int64    `json:"frames"`
+	Rest    int64    `json:"rest"`    // ms its last frame rests
+	Asked   bool     `json:"asked"`   // the document says so
+	Pass    int64    `json:"pass"`    // ms from one begin to the next, with the rest
+	Refused string   `json:"refused"` // why there can be none, in words
+	Length  int64    `json:"length"`  // ms that it lasts, without its rest
+	Sampled int64    `json:"sampled"` // frames that the rate makes of the film, before any is timed by hand
+	Least   int64    `json:"least"`   // ms that a frame stays at least
+	RateNum int64    `json:"rateNum"` // frames a second
+	RateDen int64    `json:"rateDen"`
+	Pattern string   `json:"pattern"` // by which it is named where nothing else is asked for
+	Limits  []string `json:"limits"`  // what it cannot have, in words
+}
+
+// DeliveryCells returns count frames that a file could show, from one on; none where there can be no file.
+func (s *Session) DeliveryCells(ask delivery.Ask, from, count int64) []delivery.Cell {
+	p, err := delivery.Of(s.Film, ask)
+	if err != nil {
+		return []delivery.Cell{}
+	}
+	return p.Cells(s.Film, from, count)
 }
 
 // DeliveryView returns what a file would be.
 func (s *Session) DeliveryView(ask delivery.Ask) Delivery {
 	p, err := delivery.Of(s.Film, ask)
-	v := Delivery{Width: p.Width, Height: p.Height, Rest: p.EndPause, Asked: ask.Pause != nil, RateNum: p.RateNum, RateDen: p.RateDen}
-	v.Length = p.To - p.From
-	if p.To == 0 {
-		v.Length = s.Film.Order.Length - p.From
-	}
-	v.Pass = v.Length + p.EndPause
+	v := Delivery{Width: p.Width, Height: p.Height, Rest: p.EndPause, Asked: ask.Pause != nil, Limits: []string{}, RateNum: p.RateNum, RateDen: p.RateDen}
+	v.Pattern = p.Pattern()
 	if err != nil {
 		v.Refused = err.Error()
 		return v
 	}
-	v.Frames = p.Frames(s.Film)
-	v.Even = 100*p.RateDen%p.RateNum == 0
+	shows := p.Sequence(s.Film)
+	v.Length, v.Frames, v.Sampled, v.Least = shows.Length(), shows.Len(), p.Frames(s.Film), max(1, delivery.Formats[p.Format].Least)
+	v.Pass = v.Length + p.EndPause
+	v.Limits = p.Limits(s.Film, ask)
 	return v
 }

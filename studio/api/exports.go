@@ -72,7 +72,7 @@ func (s *Server) planned(c *gin.Context) (in wanted, p *doc.Project, film *frame
 }
 
 func (s *Server) createExport(c *gin.Context) {
-	in, p, film, o, ok := s.planned(c)
+	in, p, film, _, ok := s.planned(c)
 	if !ok {
 		return
 	}
@@ -84,25 +84,45 @@ func (s *Server) createExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	name, err := s.freeName(p, o, in.Name)
+	asks, err := delivery.Each(film, in.Ask)
 	if err != nil {
 		fail(c, err)
 		return
 	}
-	settings, err := json.Marshal(in.Ask)
+	var first *store.Export
+	for _, ask := range asks {
+		o, err := delivery.Of(film, ask)
+		if err != nil {
+			fail(c, err)
+			return
+		}
+		e, err := s.enqueue(p, film, in.Film, ask, o, raw)
+		if err != nil {
+			fail(c, err)
+			return
+		}
+		if first == nil {
+			first = e
+		}
+	}
+	reply(c, http.StatusCreated, first)
+}
+
+// enqueue puts a file into the queue; raw is the project as it is.
+func (s *Server) enqueue(p *doc.Project, film *frame.Film, id string, ask delivery.Ask, o delivery.Plan, raw []byte) (*store.Export, error) {
+	name, err := s.freeName(p, o, ask.Name)
 	if err != nil {
-		fail(c, err)
-		return
+		return nil, err
+	}
+	settings, err := json.Marshal(ask)
+	if err != nil {
+		return nil, err
 	}
 	e := &store.Export{
-		ID: newID(), ProjectID: p.ID, Name: name, Film: in.Film, Format: o.Format, Width: o.Width, Height: o.Height,
-		RateNum: o.RateNum, RateDen: o.RateDen, At: o.From, EndPause: o.EndPause, Document: raw, Frames: o.Frames(film), Settings: string(settings),
+		ID: newID(), ProjectID: p.ID, Name: name, Film: id, Format: o.Format, Width: o.Width, Height: o.Height,
+		RateNum: o.RateNum, RateDen: o.RateDen, At: o.From, EndPause: o.EndPause, Document: raw, Frames: o.Sequence(film).Len(), Settings: string(settings),
 	}
-	if err := s.queue.Add(e); err != nil {
-		fail(c, err)
-		return
-	}
-	reply(c, http.StatusCreated, e)
+	return e, s.queue.Add(e)
 }
 
 // estimateExport answers how large a file will be. It takes a while and ends when the one who asks goes away.
@@ -121,7 +141,7 @@ func (s *Server) estimateExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	reply(c, http.StatusOK, gin.H{"bytes": bytes})
+	reply(c, http.StatusOK, gin.H{"bytes": bytes, "alone": export.Alone(o)})
 }
 
 func (s *Server) compareExport(c *gin.Context) {

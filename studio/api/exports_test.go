@@ -121,6 +121,18 @@ func TestWhatIsAskedForOfFiles(t *testing.T) {
 	if status, v := s.ask("GET", "/api/exports/"+gif+"/compare?frame=99999", nil); status != 422 || code(v) != "export.compare" {
 		t.Errorf("a frame that is not there: %d %v", status, v)
 	}
+	// Of frames timed by hand, the second that is shown is the third of the film; a still shows a scene as it rests.
+	held, _ := s.export(id, `{"format":"apng","height":100,"frame":500,"times":[{"frame":0,"ms":1700},{"frame":1,"ms":0}]}`)
+	still, name := s.export(id, `{"format":"png","height":100,"scenes":true}`)
+	s.until("both are made", func() bool { return s.exports(id)[held]["state"] == "done" && s.exports(id)[still]["state"] == "done" })
+	for e, at := range map[string]float64{held + "/compare?frame=1": 1000, still + "/compare": s.exports(id)[still]["at"].(float64)} {
+		if status, v := s.ask("GET", "/api/exports/"+e, nil); status != 200 || v["ssim"].(float64) < 0.999 || v["at"] != at {
+			t.Errorf("%s: %d %v %v", e, status, v["at"], v["ssim"])
+		}
+	}
+	if !strings.Contains(name, "scene-1") {
+		t.Errorf("a still of a scene is called %s", name)
+	}
 	status, v = s.ask("POST", "/api/projects/"+id+"/exports/estimate", []byte(`{"format":"gif","height":100}`))
 	if status != 200 || v["bytes"].(float64) < 100 {
 		t.Errorf("estimated: %d %v", status, v)
@@ -144,6 +156,7 @@ func TestWhatIsAskedForOfFiles(t *testing.T) {
 		`{"format":"gif","pause":-1}`: "rests 0 to 3600", `{"format":"gif","colours":256}`: "2 to 255", `{"format":"gif","dither":"riemersma"}`: "no dither", `{"format":"gif","loss":101}`: "0 (exact) to 100",
 		`{"format":"gif","target":1}`: "KB to", `{"format":"png","name":"../x"}`: "separators", `{"format":"gif","give":["truth"]}`: "given up", `{"format":"mp4","from":4000,"to":3000}`: "its begin before its end",
 		`{"format":"mp4","to":36000001}`: "lie in it", `{"format":"gif","rate":{"num":1000,"den":1}}`: "0.001 to 240", `{"format":"mp4","width":16000}`: "16 to 8192", `{"format":"mp4","poster":-5}`: "within the film",
+		`{"format":"png","scene":9}`: "no scene 9", `{"format":"gif","times":[{"frame":0,"ms":9}]}`: "20 to 600000 ms",
 	} {
 		if status, v := s.ask("POST", "/api/projects/"+id+"/exports", []byte(ask)); status/100 != 4 || !strings.Contains(fmt.Sprint(v["error"]), words) {
 			t.Errorf("%s: %d %v", ask, status, v)

@@ -17,9 +17,7 @@ func (apng) able() error { return nil }
 func (apng) encode(ctx context.Context, t *task, w *os.File) error {
 	o := t.o
 	n, done := t.count(), int64(0)
-	g := anim.NewAPNG(w, o.Width, o.Height, anim.Timing{
-		RateNum: o.RateNum, RateDen: o.RateDen, Length: t.length(), EndPause: o.EndPause, Passes: o.Passes,
-	}, n)
+	g := anim.NewAPNG(w, o.Width, o.Height, t.timing(), n)
 	g.Texts(o.Title, o.Description)
 	changed := raster.NewRegion(o.Width, o.Height)
 	err := render(ctx, t.film, t.pictures, o, t.frames(), 4*o.Width*o.Height, copying(o), func(_ int64, p, before *plate) error {
@@ -57,7 +55,7 @@ func (apng) readBack(_ context.Context, t *task, file string) error {
 	}
 	defer f.Close()
 	s, err := anim.ScanAPNG(f)
-	if want := t.length() + t.o.EndPause; err != nil || s.Width != t.o.Width || s.Height != t.o.Height || s.Frames < 1 || 10*s.Hundredths < want-10 {
+	if want := t.shows.Length() + t.o.EndPause; err != nil || s.Width != t.o.Width || s.Height != t.o.Height || s.Frames < 1 || 10*s.Hundredths < want-10 {
 		return wrong("%dx%d, %d frames, %d hundredths of %d ms, %v", s.Width, s.Height, s.Frames, s.Hundredths, want, err)
 	}
 	return nil

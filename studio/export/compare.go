@@ -40,20 +40,21 @@ func (q *Queue) Compare(ctx context.Context, id string, k int64) (*Compared, err
 		return nil, err
 	}
 	o.Width, o.Height, o.RateNum, o.RateDen = e.Width, e.Height, e.RateNum, e.RateDen // as it was made, for a target, too
-	if k < 0 || k >= o.Frames(film) {
-		return nil, words.New("export.compare", o.Frames(film))
+	shows := o.Sequence(film)
+	if k < 0 || k >= shows.Len() {
+		return nil, words.New("export.compare", shows.Len())
 	}
 	v, at := &Compared{At: o.From}, motion.Millis(o.From)
 	if !delivery.Formats[o.Format].Still {
-		v.At += 1000 * k * o.RateDen / o.RateNum
-		at = motion.FrameTime(k, o.RateNum, o.RateDen).Add(o.From)
+		v.At += 1000 * shows.Frame(k) * o.RateDen / o.RateNum
+		at = motion.FrameTime(shows.Frame(k), o.RateNum, o.RateDen).Add(o.From)
 	}
 	t := &task{film: film, pictures: q.files.Pixels, o: o}
 	page, err := t.paint(ctx, at, o.Width, o.Height)
 	if err != nil {
 		return nil, err
 	}
-	made, err := frameOf(ctx, q.File(e), o, k)
+	made, err := frameOf(ctx, q.File(e), o, shows, k)
 	if err != nil {
 		return nil, err
 	}
@@ -85,7 +86,7 @@ func packed(m image.Image) ([]byte, error) {
 }
 
 // frameOf decodes frame k of a file by a decoder that is not ours.
-func frameOf(ctx context.Context, file string, o Options, k int64) (image.Image, error) {
+func frameOf(ctx context.Context, file string, o Options, shows delivery.Sequence, k int64) (image.Image, error) {
 	switch o.Format {
 	case delivery.PNG, delivery.JPEG:
 		raw, err := os.ReadFile(file)
@@ -95,13 +96,15 @@ func frameOf(ctx context.Context, file string, o Options, k int64) (image.Image,
 		m, _, err := image.Decode(bytes.NewReader(raw))
 		return m, err
 	case delivery.GIF:
-		return shownOfGIF(file, o, k)
+		return shownOfGIF(file, (shows.Begins(k, o.RateNum, o.RateDen)+shows.Begins(k+1, o.RateNum, o.RateDen))/2)
 	}
 	args := []string{"-hide_banner", "-loglevel", "error", "-nostdin", "-protocol_whitelist", "pipe,file"}
 	if o.Format == delivery.MP4 { // the first frame that begins after half a frame before
 		args = append(args, "-ss", strconv.FormatFloat(max(0, float64(k)-0.5)*float64(o.RateDen)/float64(o.RateNum), 'f', 6, 64), "-i", file)
-	} else { // frames that are the same picture are one in the file
+	} else if shows.Ends() == nil { // frames that are the same picture are one in the file
 		args = append(args, "-i", file, "-vf", fmt.Sprintf("fps=%d/%d,select=eq(n\\,%d)", o.RateNum, o.RateDen, k))
+	} else { // what is shown a ms after it begins
+		args = append(args, "-i", file, "-vf", fmt.Sprintf("fps=1000:round=up,select=eq(n\\,%d)", int64(shows.Begins(k, o.RateNum, o.RateDen)+1.5)))
 	}
 	out, err := exec.CommandContext(ctx, "ffmpeg", append(args, "-map", "0:v:0", "-frames:v", "1", "-f", "image2pipe", "-c:v", "png", "-")...).Output()
 	if err != nil {
@@ -110,7 +113,8 @@ func frameOf(ctx context.Context, file string, o Options, k int64) (image.Image,
 	return png.Decode(bytes.NewReader(out))
 }
 
-func shownOfGIF(file string, o Options, k int64) (image.Image, error) {
+// shownOfGIF is what a GIF shows at a time, in ms.
+func shownOfGIF(file string, at float64) (image.Image, error) {
 	f, err := os.Open(file)
 	if err != nil {
 		return nil, err
@@ -121,13 +125,13 @@ func shownOfGIF(file string, o Options, k int64) (image.Image, error) {
 		return nil, wrong("%v", err)
 	}
 	canvas := image.NewRGBA(image.Rect(0, 0, g.Config.Width, g.Config.Height))
-	ends, middle := 0, (200*k+100)*o.RateDen // in parts of which there are 2 RateNum a hundredth
+	ends := 0
 	for i, m := range g.Image {
 		if i > 0 && g.Disposal[i-1] == imagegif.DisposalBackground {
 			draw.Draw(canvas, g.Image[i-1].Bounds(), image.Transparent, image.Point{}, draw.Src)
 		}
 		draw.Draw(canvas, m.Bounds(), m, m.Bounds().Min, draw.Over)
-		if ends += g.Delay[i]; int64(ends)*2*o.RateNum > middle {
+		if ends += g.Delay[i]; 10*float64(ends) > at {
 			return canvas, nil
 		}
 	}

@@ -8,6 +8,7 @@ import (
 	"os"
 	"path/filepath"
 
+	"capstan/core/anim"
 	"capstan/core/delivery"
 	"capstan/core/frame"
 	"capstan/core/raster"
@@ -21,7 +22,8 @@ type task struct {
 	pictures raster.Pictures
 	o        Options
 	progress func(done, all int64)
-	some     []int64 // the frames that are made; nil: all
+	shows    delivery.Sequence
+	some     []int64 // which of what it shows is made; nil: all
 }
 
 // count returns how many frames are made.
@@ -29,15 +31,15 @@ func (t *task) count() int64 {
 	if t.some != nil {
 		return int64(len(t.some))
 	}
-	return t.o.Frames(t.film)
+	return t.shows.Len()
 }
 
 // frame returns which frame of the film is the k-th that is made.
 func (t *task) frame(k int64) int64 {
 	if t.some != nil {
-		return t.some[k]
+		k = t.some[k]
 	}
-	return k
+	return t.shows.Frame(k)
 }
 
 // frames are those that are made, in order.
@@ -48,12 +50,13 @@ func (t *task) frames() iter.Seq[int64] {
 	}
 }
 
-// length is how much of the film the file shows, in ms.
-func (t *task) length() int64 {
-	if t.o.To == 0 {
-		return t.film.Order.Length - t.o.From
+// timing is how long the frames of what goes round are shown.
+func (t *task) timing() anim.Timing {
+	v := anim.Timing{RateNum: t.o.RateNum, RateDen: t.o.RateDen, Length: t.shows.Length(), EndPause: t.o.EndPause, Passes: t.o.Passes}
+	if t.some == nil {
+		v.Ends = t.shows.Ends()
 	}
-	return t.o.To - t.o.From
+	return v
 }
 
 // encoder makes files of one format.
@@ -114,7 +117,7 @@ func makeAside(ctx context.Context, f *frame.Film, pictures raster.Pictures, o O
 			os.Remove(tmp.Name())
 		}
 	}()
-	t, e := &task{film: f, pictures: pictures, o: o, progress: progress}, encoders[o.Format]
+	t, e := &task{film: f, pictures: pictures, o: o, progress: progress, shows: o.Sequence(f)}, encoders[o.Format]
 	if err := e.encode(ctx, t, tmp); err != nil {
 		return "", err
 	}

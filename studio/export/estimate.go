@@ -29,7 +29,7 @@ func Estimate(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Op
 	if err := Able(o.Format); err != nil {
 		return 0, err
 	}
-	if needs(o, 4*o.Width*o.Height) > budget.RenderCanvases {
+	if Alone(o) {
 		return 0, nil // it would take too much beside what is being made
 	}
 	bytes, err := estimate(ctx, f, pictures, o)
@@ -39,8 +39,11 @@ func Estimate(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Op
 	return bytes, err
 }
 
+// Alone reports whether frames are so large that no other export of such frames is made meanwhile.
+func Alone(o Options) bool { return needs(o, 4*o.Width*o.Height) > budget.RenderCanvases }
+
 func estimate(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options) (int64, error) {
-	n := o.Frames(f)
+	n := o.Sequence(f).Len()
 	if n <= whole {
 		return size(ctx, f, pictures, o, nil)
 	}
@@ -77,7 +80,7 @@ func size(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Option
 	}
 	defer os.Remove(tmp.Name())
 	defer tmp.Close()
-	t := &task{film: f, pictures: pictures, o: o, progress: func(int64, int64) {}, some: frames}
+	t := &task{film: f, pictures: pictures, o: o, progress: func(int64, int64) {}, shows: o.Sequence(f), some: frames}
 	if err := encoders[o.Format].encode(ctx, t, tmp); err != nil {
 		return 0, err
 	}

@@ -26,7 +26,6 @@ func (gif) able() error { return nil }
 
 func (gif) encode(ctx context.Context, t *task, w *os.File) error {
 	o := t.o
-	o.RateNum, o.RateDen = anim.GIFRate(o.RateNum, o.RateDen)
 	n, done := t.count(), int64(0)
 	var samples []int64
 	for i := int64(0); i < min(n, paletteSamples); i++ {
@@ -55,9 +54,7 @@ func (gif) encode(ctx context.Context, t *task, w *os.File) error {
 		}
 		o.Dither = palette.Suits(looked, matte)
 	}
-	g := anim.NewGIF(w, o.Width, o.Height, palette, anim.Timing{
-		RateNum: o.RateNum, RateDen: o.RateDen, Length: t.length(), EndPause: o.EndPause, Passes: o.Passes,
-	}, n, o.Loss)
+	g := anim.NewGIF(w, o.Width, o.Height, palette, t.timing(), n, o.Loss)
 	g.Comment(o.Title)
 	g.Comment(o.Description)
 	drawing := func() press {
@@ -104,7 +101,7 @@ func (gif) readBack(_ context.Context, t *task, file string) error {
 	}
 	defer f.Close()
 	s, err := anim.Scan(f)
-	if want := (t.length()+5)/10 + (t.o.EndPause+5)/10; err != nil || s.Width != t.o.Width || s.Height != t.o.Height || s.Frames < 1 || s.Hundredths < want {
+	if want := (t.shows.Length()+5)/10 + (t.o.EndPause+5)/10; err != nil || s.Width != t.o.Width || s.Height != t.o.Height || s.Frames < 1 || s.Hundredths < want {
 		return wrong("%dx%d, %d frames, %d of %d hundredths, %v", s.Width, s.Height, s.Frames, s.Hundredths, want, err)
 	}
 	return nil

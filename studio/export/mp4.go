@@ -146,7 +146,7 @@ func (mp4) readBack(ctx context.Context, t *task, file string) error {
 	if ctx.Err() != nil {
 		return ctx.Err()
 	}
-	if want := fmt.Sprintf("%d,%d,%d", t.o.Width, t.o.Height, t.o.Frames(t.film)); err != nil || strings.TrimSpace(string(out)) != want {
+	if want := fmt.Sprintf("%d,%d,%d", t.o.Width, t.o.Height, t.shows.Len()); err != nil || strings.TrimSpace(string(out)) != want {
 		return wrong("%s instead of %s, %v", strings.TrimSpace(string(out)), want, err)
 	}
 	return nil

@@ -250,11 +250,11 @@ func (q *Queue) make(ctx context.Context, e *store.Export, m *making) error {
 	if err := Ready(film, q.files); err != nil {
 		return err
 	}
-	if needs(o, 4*o.Width*o.Height) > budget.RenderCanvases {
+	if Alone(o) {
 		q.large.Lock()
 		defer q.large.Unlock()
 	}
-	e.Frames = o.Frames(film)
+	e.Frames = o.Sequence(film).Len()
 	last := time.Time{}
 	q.rest(ctx, e, m)
 	made, err := MakeWithin(ctx, film, q.files.Pixels, o, q.File(e), func(done, all int64) {
@@ -273,7 +273,8 @@ func (q *Queue) make(ctx context.Context, e *store.Export, m *making) error {
 		m.since, m.worked = time.Now(), 0
 	})
 	if err == nil {
-		e.Width, e.Height, e.RateNum, e.RateDen, e.Frames = made.Width, made.Height, made.RateNum, made.RateDen, made.Frames(film)
+		shows := made.Sequence(film)
+		e.Width, e.Height, e.RateNum, e.RateDen, e.Frames, e.Length = made.Width, made.Height, made.RateNum, made.RateDen, shows.Len(), shows.Length()
 		e.FramesDone, e.Message = e.Frames, made.GaveUp(o)
 	}
 	return err

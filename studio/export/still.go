@@ -51,10 +51,16 @@ func (s still) encode(ctx context.Context, t *task, out *os.File) error {
 	return nil
 }
 
-// paint paints the frame at a time of the film.
+// paint paints the frame at a time of the film, or the scene that the file shows.
 func (t *task) paint(ctx context.Context, at motion.Instant, width, height int) (*image.RGBA, error) {
 	img := image.NewRGBA(image.Rect(0, 0, width, height))
-	list := t.film.Player().At(at, frame.View{Scale: float64(width) / float64(t.film.Doc.Film.Width), Under: delivery.Under(t.film, t.o.Format)})
+	view := frame.View{Scale: float64(width) / float64(t.film.Doc.Film.Width), Under: delivery.Under(t.film, t.o.Format)}
+	var list *frame.List
+	if t.o.Scene > 0 {
+		list = t.film.Player().AtRest(t.o.Scene-1, view)
+	} else {
+		list = t.film.Player().At(at, view)
+	}
 	painter := raster.NewPainter(t.film, t.pictures)
 	painter.Within(raster.Limits{Bytes: budget.RenderGroups, Stop: ctx.Err})
 	if err := guarded(func() error { return painter.Paint(img, list) }); err != nil {

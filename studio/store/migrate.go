@@ -70,6 +70,15 @@ var migrations = []*gormigrate.Migration{
 		return tx.Exec("UPDATE exports SET turn = 0 WHERE turn IS NULL").Error
 	}},
 	{ID: "0011", Migrate: func(tx *gorm.DB) error { return tx.AutoMigrate(&Preset{}) }}, // presets of people's own
+	{ID: "0012", Migrate: func(tx *gorm.DB) error { // how long a file lasts
+		if tx.Migrator().HasColumn(&Export{}, "Length") {
+			return nil
+		}
+		if err := tx.Migrator().AddColumn(&Export{}, "Length"); err != nil {
+			return err
+		}
+		return tx.Exec("UPDATE exports SET length = 0 WHERE length IS NULL").Error
+	}},
 }
 
 // migrate brings the database up to date. Where a step is due on a database that has been used, the file is copied first.

@@ -87,6 +87,7 @@ type Export struct {
 	At         int64     `json:"at"`            // ms of the film, of a still
 	State      string    `gorm:"index" json:"state"`
 	Frames     int64     `json:"frames"`
+	Length     int64     `json:"length"` // ms that the file lasts, without its rest; 0: not known, of exports before it was noted
 	FramesDone int64     `json:"framesDone"`
 	Bytes      int64     `json:"bytes"`
 	Message    string    `json:"message"` // why it failed, in words

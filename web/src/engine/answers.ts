@@ -70,12 +70,18 @@ export interface Ask {
   frame?: number
   /** ms of the film; a still is the frame there */
   from?: number
+  /** of a still: the number of a scene, from 1, as it rests, in place of From */
+  scene?: number
+  /** stills of all scenes, each as it rests; see Each */
+  scenes?: boolean
   /** ms of the film; 0: its end */
   to?: number
   /** how often what goes round plays; 0: for ever */
   passes?: number
   /** ms the last frame rests, of what goes round; else as the film asks */
   pause?: number
+  /** frames that are timed by hand */
+  times?: FileHold[]
   quality?: string
   /** ms of the film: the picture that stands for it; else the end of its first scene */
   poster?: number
@@ -94,7 +100,7 @@ export interface Ask {
   mark?: FileMark
   title?: string
   description?: string
-  /** pattern of the file's name; else Pattern */
+  /** pattern of the file's name; else Plan.Pattern */
   name?: string
 }
 
@@ -336,13 +342,19 @@ export interface Delivery {
   pass: number
   /** why there can be none, in words */
   refused: string
-  /** ms of the film that it shows */
+  /** ms that it lasts, without its rest */
   length: number
+  /** frames that the rate makes of the film, before any is timed by hand */
+  sampled: number
+  /** ms that a frame stays at least */
+  least: number
   /** frames a second */
   rateNum: number
   rateDen: number
-  /** it lasts a whole number of hundredths of a second a frame: none is longer than another */
-  even: boolean
+  /** by which it is named where nothing else is asked for */
+  pattern: string
+  /** what it cannot have, in words */
+  limits: string[]
 }
 
 /** All is all that is described. */
@@ -564,6 +576,17 @@ export interface File {
   enlarged: number
 }
 
+/** Cell is a frame that a file could show, for whoever times frames by hand. */
+export interface FileCell {
+  frame: number
+  /** ms of the film */
+  at: number
+  /** how long it is shown; 0: it is dropped */
+  ms: number
+  /** it was timed by hand */
+  hand: boolean
+}
+
 /** Choices are what files are asked for by name, in the order in which they are offered. */
 export interface FileChoices {
   qualities: Quality[]
@@ -574,11 +597,17 @@ export interface FileChoices {
   loss: number
   /** moments of a frame with motion blur */
   samples: number
-  /** of names */
-  pattern: string
   /** where a mark may lie */
   corners: string[]
   presets: FilePreset[]
+}
+
+/** Hold is how long a frame is shown that was timed by hand. */
+export interface FileHold {
+  /** of those the rate makes of the part of the film, from 0 */
+  frame: number
+  /** 0: it is dropped */
+  ms: number
 }
 
 /** Kind is a format as it is offered. */

@@ -17,6 +17,7 @@ import type {
   Drafted,
   Dragged,
   Failure,
+  FileCell,
   Film,
   Gallery,
   Intents,
@@ -175,6 +176,9 @@ export const engine = {
   meets: (moves: string[]) => call<Meeting[]>('meets', moves),
   shared: (moves: string[]) => call<Shared>('shared', moves),
   /** What a file would be at a height, or, where that is 0, at a width. */
+  /** Frames that a file could show, from one on, for whoever times them by hand. */
+  deliveryCells: (ask: Ask, from: number, count: number) =>
+    call<FileCell[]>('deliveryCells', JSON.stringify(ask), from, count),
   delivery: (ask: Ask) => call<Delivery>('delivery', JSON.stringify(ask)),
   /** What files are asked for by name. */
   choices: () => (fileChoices ??= call<FileChoices>('choices')),

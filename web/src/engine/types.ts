@@ -63,6 +63,7 @@ export interface Export {
   endPause: number
   state: 'waiting' | 'running' | 'paused' | 'done' | 'failed' | 'cancelled'
   frames: number
+  length: number // ms that it lasts, without its rest; 0: not known
   framesDone: number
   bytes: number
   message: string

@@ -1,5 +1,5 @@
 // Export: a sheet over the editor with the frame at the playhead, what to make, and what is being made.
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { engine } from '../engine/engine'
 import type { Ask, Export } from '../engine/types'
 import { fail, mended, set, useDesk } from '../project/desk'
@@ -10,7 +10,8 @@ import { Sheet } from '../ui/Sheet'
 import { counted } from '../words'
 import { Also } from './Also'
 import { FileForm } from './FileForm'
-import { kindOf } from './kinds'
+import { FrameStrip } from './FrameStrip'
+import { alike, kindOf } from './kinds'
 import { Made } from './Made'
 import { Preview } from './Preview'
 
@@ -21,6 +22,8 @@ export function ExportSheet() {
   const [also, setAlso] = useState<string[]>([]) // more kinds, made in the same press
   const [list, setList] = useState<Export[]>([])
   const [noVideo, setNoVideo] = useState('') // why this machine makes no video
+  const [byHand, setByHand] = useState(false) // frames are timed one by one
+  const [seen, setSeen] = useState(0) // ms of the film, of the frame that is selected there
   const time = useDesk((d) => d.moment.time)
 
   useEffect(() => {
@@ -37,31 +40,45 @@ export function ExportSheet() {
     })
   }, [project])
 
+  const now = (a: Ask) => (kindOf(a.format).still && !a.scene && !a.scenes ? { ...a, from: Math.round(time) } : a)
   const make = (a: Ask) =>
-    createExport(project, kindOf(a.format).still ? { ...a, from: Math.round(time) } : a).then(
+    createExport(project, a).then(
       () => mended('export'),
       (err: unknown) => fail(err, 'export'),
     )
   const start = async () => {
-    await make(ask)
-    for (const format of also.filter((f) => f !== ask.format)) {
-      const { title, description, name } = ask
-      const part = kindOf(format).still ? {} : { from: ask.from, to: ask.to }
-      await make({ format, height: engine.offered(format).first, title, description, name, ...part })
-    }
+    await make(now(ask))
+    for (const format of also.filter((f) => f !== ask.format)) await make(now(alike(ask, format)))
   }
+  const { still, clear } = kindOf(ask.format)
+  const strip = byHand && !still
+  const scene = still && (ask.scenes ? 1 : ask.scene)
+  const look = useMemo(
+    () => (strip ? { time: seen } : scene ? { rest: true, scene: scene - 1 } : {}),
+    [strip, seen, scene],
+  )
+  const shows = strip ? 'the selected frame' : scene ? `scene ${scene} as it rests` : 'the frame at the playhead'
   return (
     <Sheet title="Export film" wide onClose={() => set({ sheet: 'none' })}>
       <div className="grid grid-cols-[23.75rem_1fr] gap-6 px-5 py-4 max-[54rem]:grid-cols-1">
         <div>
-          <Preview clear={kindOf(ask.format).clear} />
+          <Preview clear={clear} look={look} name={shows} />
           <p className="mt-2 text-[0.75rem] text-ink-600">
-            {counted(film.shown, 'scene')}, {filmTime(film.length)}, the frame at the playhead
+            {counted(film.shown, 'scene')}, {filmTime(film.length)}, {shows}
           </p>
           <Also format={ask.format} also={also} onAlso={setAlso} noVideo={noVideo} />
         </div>
-        <FileForm ask={ask} onAsk={setAsk} also={also} noVideo={noVideo} onStart={start} />
+        <FileForm
+          ask={ask}
+          onAsk={setAsk}
+          also={also}
+          noVideo={noVideo}
+          onStart={start}
+          byHand={byHand}
+          onByHand={setByHand}
+        />
       </div>
+      {strip && <FrameStrip ask={ask} onTimes={(times) => setAsk({ ...ask, times })} onLook={setSeen} />}
       <div className="border-t border-sailcloth-300 px-5 pb-4 pt-3">
         <h2 className="mb-2 font-semibold">Made of this project</h2>
         {list.length === 0 && (

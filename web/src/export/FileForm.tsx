@@ -4,14 +4,14 @@ import { clsx } from 'clsx'
 import { useMemo, useState } from 'react'
 import { engine } from '../engine/engine'
 import type { Ask } from '../engine/types'
-import { fail, useDesk } from '../project/desk'
+import { fail, say, useDesk } from '../project/desk'
 import { bytes, filmTime, seconds } from '../time'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
 import { Button, Label } from '../ui/controls'
-import { fault } from '../words'
+import { fault, notice } from '../words'
 import { useEstimate } from './estimate'
-import { kindOf, rateWords } from './kinds'
+import { alike, kindOf, rateWords } from './kinds'
 import { MoreFields } from './MoreFields'
 import { Presets } from './Presets'
 
@@ -21,12 +21,16 @@ export function FileForm({
   also,
   noVideo,
   onStart,
+  byHand,
+  onByHand,
 }: {
   ask: Ask
   onAsk: (a: Ask) => void
   also: string[]
   noVideo: string
   onStart: () => void
+  byHand: boolean
+  onByHand: (v: boolean) => void
 }) {
   const film = useDesk((d) => d.film)!
   const pending = useDesk((d) => d.pending)
@@ -36,14 +40,21 @@ export function FileForm({
   const { heights, rates, ranges } = useMemo(() => engine.offered(ask.format), [ask.format, film])
   const kind = kindOf(ask.format)
   const change = (by: Partial<Ask>) => onAsk({ ...ask, ...by })
+  /** Other frames than before: what was timed by hand is no longer among them. */
+  const instead = (a: Ask) => {
+    if (ask.times)
+      say(notice('export.times-gone', ask.times.length), 'said', { act: { word: 'Undo', run: () => onAsk(ask) } })
+    onAsk(a)
+  }
+  const reframe = (by: Partial<Ask>) => instead({ ...ask, ...by, times: undefined })
   const sized = (by: { width?: number; height?: number }): Ask => ({
     ...ask,
     width: undefined,
     height: undefined,
     ...by,
   })
-  const file = engine.delivery(kind.still ? { ...ask, from: Math.round(time) } : ask)
-  const estimate = useEstimate(ask, file.refused === '' && pending === 0)
+  const file = engine.delivery(kind.still && !ask.scene ? { ...ask, from: Math.round(time) } : ask)
+  const estimate = useEstimate(ask, file.refused === '' && pending === 0 && !(kind.still && ask.scenes))
 
   const common = heights
     .map((height) => engine.delivery(sized({ height })))
@@ -63,24 +74,32 @@ export function FileForm({
   ]
   const part = parts.findIndex((r) => r.from === (ask.from ?? 0) && r.to === (ask.to || film.length))
   const plays = ask.passes ?? 0
+  const scenes = ranges.slice(1)
+  const files = (ask.scenes ? scenes.length : 1) + also.filter((f) => f !== ask.format).length
+  const shows = ask.scenes
+    ? `${scenes.length} files, one of each scene`
+    : ask.scene
+      ? `scene ${ask.scene} as it rests`
+      : `at ${filmTime(time)}`
   const says = [
-    kind.still
-      ? `${file.width} × ${file.height}, at ${filmTime(time)}`
-      : `${file.width} × ${file.height}, ${file.frames} frames`,
+    kind.still ? `${file.width} × ${file.height}, ${shows}` : `${file.width} × ${file.height}, ${file.frames} frames`,
     kind.rests && `${plays === 1 ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}`,
     !kind.still && !kind.rests && `lasts ${seconds(file.length)}`,
     film.clear && (kind.clear ? 'clear' : `its clear ground filled with ${film.under}`),
-    estimate === 'working' ? 'its size is being estimated …' : !!estimate && `about ${bytes(estimate)}`,
+    estimate === 'working' ? 'its size is being estimated …' : !!estimate?.bytes && `about ${bytes(estimate.bytes)}`,
   ].filter(Boolean)
+  const limits = [
+    ...file.limits,
+    ...(estimate && estimate !== 'working' && estimate.alone
+      ? ['its frames are so large that it is made by itself, and its size is not known before']
+      : []),
+  ]
   return (
     <div className="min-w-0">
-      <Presets ask={ask} onUse={onAsk} />
+      <Presets ask={ask} onUse={instead} />
       <RadioGroup
         value={ask.format}
-        onChange={(format: string) => {
-          const { title, description, name } = ask
-          onAsk({ format, height: engine.offered(format).first, title, description, name })
-        }}
+        onChange={(format: string) => onAsk(alike(ask, format))}
         aria-label="Kind of file"
         className="mb-3 grid grid-cols-5 gap-1.5 max-[70rem]:grid-cols-3"
       >
@@ -135,6 +154,21 @@ export function FileForm({
             onSet={side('height')}
           />
         </span>
+        {kind.still && scenes.length > 0 && (
+          <>
+            <Label>Shows</Label>
+            <Choice
+              name="What the still shows"
+              value={ask.scenes ? 'each' : ask.scene ? String(ask.scene) : 'now'}
+              of={[
+                { value: 'now', label: `the frame at the playhead, ${filmTime(time)}` },
+                { value: 'each', label: `each scene as it rests, ${scenes.length} files` },
+                ...scenes.map((s, i) => ({ value: String(i + 1), label: `${s.words}, as it rests` })),
+              ]}
+              onSet={(v) => change({ scenes: v === 'each' || undefined, scene: Number(v) || undefined })}
+            />
+          </>
+        )}
         {!kind.still && (
           <>
             <Label>Frames</Label>
@@ -148,7 +182,7 @@ export function FileForm({
                 ]}
                 onSet={(v) => {
                   const [num, den] = v.split('/').map(Number)
-                  if (v !== 'ms') change({ rate: { num, den }, frame: undefined })
+                  if (v !== 'ms') reframe({ rate: { num, den }, frame: undefined })
                 }}
               />
               <NumberField
@@ -158,7 +192,7 @@ export function FileForm({
                 min={1}
                 max={600000}
                 value={ask.frame ?? Math.round((1000 * file.rateDen) / Math.max(1, file.rateNum))}
-                onSet={(v) => change({ frame: v, rate: undefined })}
+                onSet={(v) => reframe({ frame: v, rate: undefined })}
               />
             </span>
             {parts.length > 1 && (
@@ -178,7 +212,8 @@ export function FileForm({
                   ]}
                   onSet={(v) => {
                     const r = parts[Number(v)]
-                    if (v !== 'own') change(v === '0' ? { from: undefined, to: undefined } : { from: r.from, to: r.to })
+                    if (v !== 'own')
+                      reframe(v === '0' ? { from: undefined, to: undefined } : { from: r.from, to: r.to })
                   }}
                 />
               </>
@@ -273,25 +308,30 @@ export function FileForm({
           </>
         )}
       </div>
-      <button
-        type="button"
-        aria-expanded={more}
-        className="mt-2 text-[0.75rem] font-semibold text-brass-700 underline"
-        onClick={() => setMore(!more)}
-      >
-        {more ? 'Less' : 'More: name, title, colours …'}
-      </button>
+      <span className="mt-2 flex gap-4 text-[0.75rem] font-semibold text-brass-700">
+        <button type="button" aria-expanded={more} className="underline" onClick={() => setMore(!more)}>
+          {more ? 'Less' : 'More: name, title, colours …'}
+        </button>
+        {!kind.still && (
+          <button type="button" aria-expanded={byHand} className="underline" onClick={() => onByHand(!byHand)}>
+            {byHand ? 'Close the frames' : 'Frame by frame …'}
+          </button>
+        )}
+      </span>
       {more && <MoreFields ask={ask} change={change} />}
       <div className="mt-3 flex items-center gap-3">
         <Button look="main" onClick={onStart} disabled={pending > 0 || file.refused !== ''} className="!h-8 shrink-0">
-          {also.some((f) => f !== ask.format)
-            ? `Export ${1 + also.filter((f) => f !== ask.format).length} files`
-            : `Export ${ask.format.toUpperCase()}`}
+          {files > 1 ? `Export ${files} files` : `Export ${ask.format.toUpperCase()}`}
         </Button>
         <span className={`text-[0.75rem] ${file.refused ? 'text-coral-700' : 'text-ink-600'}`} data-plan>
           {file.refused || (pending > 0 ? 'Waiting until the last change is stored.' : says.join(', '))}
         </span>
       </div>
+      {limits.length > 0 && (
+        <p className="mt-2 text-[0.75rem] text-ink-600" data-limits>
+          What limits it: {limits.join('; ')}.
+        </p>
+      )}
     </div>
   )
 }

@@ -5,9 +5,9 @@ import { useState } from 'react'
 import type { Ask, Export } from '../engine/types'
 import { fail } from '../project/desk'
 import { deleteExport, turnExport } from '../server/server'
-import { bytes, filmTime } from '../time'
+import { bytes } from '../time'
 import { Button, Progress, Sign } from '../ui/controls'
-import { askOf, kindOf, rateWords } from './kinds'
+import { askOf, kindOf, rateWords, stillWords } from './kinds'
 import { ResultCard } from './ResultCard'
 
 /** How long it still takes, for people. */
@@ -55,7 +55,7 @@ export function Made({
           {e.format}
         </span>
         <span className="w-47.5 shrink-0 truncate" title={e.name}>
-          {e.width} × {e.height}, {kindOf(e.format).still ? `at ${filmTime(e.at)}` : rateWords(e.rateNum, e.rateDen)}
+          {e.width} × {e.height}, {kindOf(e.format).still ? stillWords(e) : rateWords(e.rateNum, e.rateDen)}
         </span>
         <span className="min-w-0 flex-1">
           {(e.state === 'running' || e.state === 'paused') && (

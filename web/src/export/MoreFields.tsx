@@ -28,8 +28,9 @@ const gives: Record<string, string> = {
 
 export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask>) => void }) {
   const time = useDesk((d) => d.moment.time)
-  const { colours, loss, dithers: kinds, pattern, samples } = engine.choices()
+  const { colours, loss, dithers: kinds, samples } = engine.choices()
   const kind = kindOf(ask.format)
+  const { pattern } = engine.delivery(ask.scenes ? { ...ask, scene: 1 } : ask)
   const order = ask.give ?? kind.gives
   const earlier = (i: number) => {
     const list = [...order]
@@ -155,7 +156,7 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
       <MarkFields mark={ask.mark} onMark={(mark) => change({ mark })} />
       <Label>Name</Label>
       <TextField
-        name="Pattern of the file’s name: {project} {kind} {size} {version} {date}"
+        name="Pattern of the file’s name: {project} {scene} {kind} {size} {version} {date}"
         clears
         value={ask.name ?? pattern}
         onSet={(v) => change({ name: v && v !== pattern ? v : undefined })}

@@ -26,11 +26,12 @@ export function Presets({ ask, onUse }: { ask: Ask; onUse: (a: Ask) => void }) {
   const load = () => listPresets(project).then(setOwn).catch(fail)
   useEffect(() => void load(), [project])
   const brought = engine.choices().presets
-  const used = own.find((p) => same(whole(p.ask), ask))
-  const value = used?.id ?? brought.find((p) => same(whole(p.ask), ask))?.name ?? ''
+  const bare = { ...ask, times: undefined } // frames timed by hand are those of one film
+  const used = own.find((p) => same(whole(p.ask), bare))
+  const value = used?.id ?? brought.find((p) => same(whole(p.ask), bare))?.name ?? ''
   const save = (all: boolean) => {
     if (!name.trim()) return
-    savePreset(project, name.trim(), all, ask)
+    savePreset(project, name.trim(), all, bare)
       .then(() => {
         setNaming(false)
         setName('')

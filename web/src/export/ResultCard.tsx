@@ -6,7 +6,7 @@ import { compareExport } from '../server/server'
 import { bytes, day, filmTime, seconds } from '../time'
 import { Button } from '../ui/controls'
 import { chequers } from '../ui/ColourField'
-import { askOf, kindOf, rateWords } from './kinds'
+import { askOf, kindOf, rateWords, stillWords } from './kinds'
 
 const still = () => window.matchMedia('(prefers-reduced-motion: reduce)').matches
 
@@ -21,10 +21,10 @@ export function ResultCard({ e }: { e: Export }) {
     ['File', e.name],
     ['Size', `${e.width} × ${e.height} px, ${bytes(e.bytes)}`],
     ...(kind.still
-      ? [['Frame', `at ${filmTime(e.at)}`] as [string, string]]
+      ? [['Frame', stillWords(e)] as [string, string]]
       : [
           ['Frames', `${e.frames}, ${rateWords(e.rateNum, e.rateDen)}`] as [string, string],
-          ['Length', filmTime((1000 * e.frames * e.rateDen) / e.rateNum)] as [string, string],
+          ['Length', filmTime(e.length || (1000 * e.frames * e.rateDen) / e.rateNum)] as [string, string],
         ]),
     ...(kind.rests
       ? [

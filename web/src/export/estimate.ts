@@ -6,20 +6,22 @@ import { estimateExport } from '../server/server'
 
 const rest = 700 // ms
 
-/** Bytes; null: not known. */
-export function useEstimate(ask: Ask, wanted: boolean): number | 'working' | null {
+export type Estimate = { bytes: number; alone: boolean } | 'working' | null
+
+/** null: not known. */
+export function useEstimate(ask: Ask, wanted: boolean): Estimate {
   const project = useDesk((d) => d.project)
   const film = useDesk((d) => d.film)
-  const [bytes, setBytes] = useState<number | 'working' | null>(null)
+  const [found, setFound] = useState<Estimate>(null)
   const asked = JSON.stringify({ ...ask, name: undefined, title: undefined, description: undefined })
   useEffect(() => {
-    setBytes(null)
+    setFound(null)
     if (!project || !wanted) return
     const stop = new AbortController()
     const timer = setTimeout(() => {
-      setBytes('working')
-      estimateExport(project, JSON.parse(asked) as Ask, stop.signal).then(setBytes, () => {
-        if (!stop.signal.aborted) setBytes(null) // why it cannot be made is said when it is asked for
+      setFound('working')
+      estimateExport(project, JSON.parse(asked) as Ask, stop.signal).then(setFound, () => {
+        if (!stop.signal.aborted) setFound(null) // why it cannot be made is said when it is asked for
       })
     }, rest)
     return () => {
@@ -27,5 +29,5 @@ export function useEstimate(ask: Ask, wanted: boolean): number | 'working' | nul
       stop.abort()
     }
   }, [project, film, asked, wanted])
-  return bytes
+  return found
 }

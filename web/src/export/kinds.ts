@@ -1,6 +1,22 @@
 // What is known of kinds of files.
 import { engine } from '../engine/engine'
 import type { Ask, Export } from '../engine/types'
+import { filmTime } from '../time'
+
+/**
+ * What is asked for of another kind, in its first size: names, texts and, of what moves, the part and the frames timed
+ * by hand go along.
+ */
+export function alike(ask: Ask, format: string): Ask {
+  const { title, description, name, from, to, times } = ask
+  const timed = () => {
+    const { rateNum: num, rateDen: den } = engine.delivery(ask)
+    return { times, rate: { num, den } }
+  }
+  const moves = !kindOf(format).still && !kindOf(ask.format).still
+  const part = moves ? { from, to, ...(times ? timed() : {}) } : {}
+  return { format, height: engine.offered(format).first, title, description, name, ...part }
+}
 
 /** What is known of a format. */
 export const kindOf = (format: string) => engine.formats().find((k) => k.format === format)!
@@ -10,6 +26,12 @@ export const askOf = (e: Export): Ask =>
   e.settings
     ? (JSON.parse(e.settings) as Ask)
     : { format: e.format, height: e.height, rate: { num: e.rateNum, den: e.rateDen } }
+
+/** Which frame a still is, for people. */
+export const stillWords = (e: Export) => {
+  const { scene } = askOf(e)
+  return scene ? `scene ${scene} as it rests` : `at ${filmTime(e.at)}`
+}
 
 /** A rate for people. */
 export const rateWords = (num: number, den: number) =>

@@ -110,9 +110,12 @@ export const listExports = async (id: string) =>
   (await get<{ exports: Export[] }>(`/api/projects/${id}/exports`)).exports
 export const createExport = (id: string, o: Ask) => post<Export>(`/api/projects/${id}/exports`, o)
 /** How many bytes a file will have; signal stops working it out. */
+/** How many bytes a file will have, 0: not known; alone: its frames are so large that it is made by itself. */
 export const estimateExport = async (id: string, o: Ask, signal: AbortSignal) =>
-  ((await (await ask('POST', `/api/projects/${id}/exports/estimate`, o, false, signal)).json()) as { bytes: number })
-    .bytes
+  (await (await ask('POST', `/api/projects/${id}/exports/estimate`, o, false, signal)).json()) as {
+    bytes: number
+    alone: boolean
+  }
 /** Cancels an export, lets it rest or go on, or puts it in front of others that wait. */
 export const turnExport = (id: string, how: 'cancel' | 'pause' | 'resume' | 'first') =>
   ask('POST', `/api/exports/${id}/${how}`)
