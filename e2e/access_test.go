@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"context"
+	"math"
 	"os"
 	"testing"
 
@@ -93,5 +94,8 @@ func TestLessMotion(t *testing.T) {
 	p.wait(`document.querySelector('video')?.readyState > 1`)
 	if !browser.Eval[bool](t, p.ctx, `document.querySelector('video').paused`) {
 		t.Error("an export plays by itself")
+	}
+	if v := browser.Eval[[]float64](t, p.ctx, `(() => { const v = document.querySelector('video'); return [v.duration, v.videoWidth, v.videoHeight] })()`); math.Abs(v[0]-12.7) > 0.04 || v[1] != 426 || v[2] != 240 {
+		t.Errorf("the browser’s player finds %v s of %v x %v", v[0], v[1], v[2])
 	}
 }

@@ -1,8 +1,10 @@
 package e2e
 
 import (
+	"bytes"
 	"fmt"
 	"image/color"
+	"image/gif"
 	"math"
 	"testing"
 
@@ -283,6 +285,23 @@ func TestTheBus(t *testing.T) {
 	m.shows("it has driven on", 5000, 900, 640, hex("#f0ddb2"))
 	if a, b := m.colour(2500, 690, 700), m.colour(2750, 690, 700); a == b {
 		t.Errorf("a quarter of a turn later its wheel shows %v still", a)
+	}
+	// As a GIF of 480 px across it goes round every 6.00 s, a second of which it rests at its end.
+	m.pressWord("Export film")
+	m.press(`[data-kind=gif]`)
+	m.set("Wide, px; an even number", "480")
+	m.pressWord("Export GIF")
+	m.wait(`document.querySelector('[data-state=done]')`)
+	g, err := gif.DecodeAll(bytes.NewReader(m.s.fetch("/api/exports/" + browser.Eval[string](t, m.ctx, `document.querySelector('[data-state=done]').dataset.export`) + "/file")))
+	if err != nil {
+		t.Fatal(err)
+	}
+	all := 0
+	for _, d := range g.Delay {
+		all += d
+	}
+	if all != 600 || g.Config.Width != 480 || g.LoopCount != 0 {
+		t.Errorf("a pass of %d hundredths, %d px across, again %d times", all, g.Config.Width, g.LoopCount)
 	}
 }
 

@@ -62,7 +62,7 @@ func TestFiftyKillsLoseNothing(t *testing.T) {
 				}
 				if n == 1 && kill%3 == 0 {
 					s.post("/api/projects/"+id+"/exports", map[string]any{
-						"format": []string{"gif", "mp4", "png"}[kill/3%3], "height": 180, "rate": map[string]int{"num": 12, "den": 1},
+						"format": []string{"gif", "mp4", "png"}[kill/3%3], "height": 180, "rate": map[string]int{"num": 12, "den": 1}, "target": 60_000,
 					})
 				}
 				x := 100 + float64(base)

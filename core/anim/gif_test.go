@@ -6,6 +6,7 @@ import (
 	"image/color"
 	"image/draw"
 	"image/gif"
+	"math"
 	"math/rand/v2"
 	"os"
 	"os/exec"
@@ -30,10 +31,13 @@ func TestDelaysFollowTheFilmWithoutDrift(t *testing.T) {
 			t.Errorf("frame %d rests %d, want %d", k, got[k], want)
 		}
 	}
-	for _, c := range []struct{ num, den, ms int64 }{{24, 1, 2880}, {30, 1, 12700}, {25, 1, 1000}, {30000, 1001, 10010}, {12, 1, 5000}} {
+	for _, c := range []struct{ num, den, ms int64 }{{24, 1, 2880}, {30, 1, 12700}, {25, 1, 1000}, {30000, 1001, 10010}, {12, 1, 5000}, {24, 1, 60000}, {25, 1, 60000}, {30, 1, 60000}, {50, 1, 60000}} {
 		n := (2*c.ms*c.num + 1000*c.den) / (2000 * c.den)
 		sum := int64(0)
-		for _, d := range delays(Timing{RateNum: c.num, RateDen: c.den, Length: c.ms, EndPause: 1500}, n) {
+		for k, d := range delays(Timing{RateNum: c.num, RateDen: c.den, Length: c.ms, EndPause: 1500}, n) {
+			if begins := 100 * float64(int64(k)*c.den) / float64(c.num); math.Abs(float64(sum)-begins) > 0.5 {
+				t.Fatalf("at %d/%d frame %d begins at %d hundredths, %.2f in the film", c.num, c.den, k, sum, begins)
+			}
 			sum += d
 		}
 		if want := (c.ms+5)/10 + 150; sum != want {

@@ -34,12 +34,19 @@ func TestAFullDiskLeavesNoHalfFile(t *testing.T) {
 		t.Fatal(err)
 	}
 	signal.Ignore(syscall.SIGXFSZ) // ffmpeg inherits that, and gets an error instead
-	for _, format := range []string{"gif", "png", "mp4"} {
+	for _, format := range []string{"gif", "apng", "png", "mp4", "for a size.gif"} {
+		o := export.Options{Width: 480, Height: 270, RateNum: 10, RateDen: 1}
+		if strings.HasPrefix(format, "for") {
+			format, o.Target = "gif", 60_000 // of which each trial is a file
+		}
+		if o.Format = format; format == "png" {
+			o.Width, o.Height = 960, 540
+		}
 		dir := t.TempDir()
-		if err := syscall.Setrlimit(syscall.RLIMIT_FSIZE, &syscall.Rlimit{Cur: 20000, Max: whole.Max}); err != nil {
+		if err := syscall.Setrlimit(syscall.RLIMIT_FSIZE, &syscall.Rlimit{Cur: 40000, Max: whole.Max}); err != nil {
 			t.Fatal(err)
 		}
-		err := export.Make(context.Background(), f, files.Pixels, export.Options{Format: format, Width: 480, Height: 270, RateNum: 10, RateDen: 1}, filepath.Join(dir, "film."+format), none)
+		err := export.Make(context.Background(), f, files.Pixels, o, filepath.Join(dir, "film."+format), none)
 		if e := syscall.Setrlimit(syscall.RLIMIT_FSIZE, &whole); e != nil {
 			t.Fatal(e)
 		}
@@ -117,7 +124,7 @@ func TestWhatIsNotWholeIsNotDone(t *testing.T) {
 // A mistake while a frame is rendered, in a goroutine of its own, ends the export and not the process; so does a picture that needs too much memory.
 func TestAMistakeEndsTheExportAlone(t *testing.T) {
 	f, _ := opener(t)
-	for _, format := range []string{"gif", "png", "mp4"} {
+	for _, format := range []string{"gif", "apng", "png", "mp4", "gif"} {
 		dir := t.TempDir()
 		broken := func(string, int) (*image.RGBA, error) { panic("a mistake") }
 		err := export.Make(context.Background(), f, broken, export.Options{Format: format, Width: 96, Height: 54, RateNum: 10, RateDen: 1}, filepath.Join(dir, "film."+format), none)
