@@ -8,6 +8,7 @@ import (
 	"io"
 	"math"
 	"math/bits"
+	"sync"
 )
 
 // Timing is how an animation follows its film.
@@ -60,11 +61,10 @@ type GIF struct {
 	n, k          int64
 	shown         []uint8 // what the file shows so far
 	was           []uint8 // the last frame, in Drawn bytes a pixel
+	stay          []bool  // what is shown is as good as what is drawn now, in the box that was looked at last
 	waiting       *block  // the last picture, whose delay may still grow
 	packer        packer
-	met           []nearby // colours that were met, with a loss
-	last          nearby
-	lists         []shades // by number; 0 is empty
+	halves        [2]acquainted
 	err           error
 }
 
@@ -83,25 +83,46 @@ type block struct {
 func NewGIF(w io.Writer, width, height int, p *Palette, t Timing, n int64, loss float64) *GIF {
 	g := &GIF{
 		w: bufio.NewWriter(w), palette: p, timing: t, width: width, height: height, n: n, loss: loss / 1000,
-		shown: make([]uint8, width*height), was: make([]uint8, Drawn*width*height),
+		shown: make([]uint8, width*height), was: make([]uint8, Drawn*width*height), stay: make([]bool, width*height),
 	}
-	if loss > 0 {
-		g.met, g.lists = make([]nearby, 1<<metBits), make([]shades, 1)
+	for i := range g.halves {
+		if loss > 0 {
+			g.halves[i].met = make([]nearby, 1<<metBits)
+		}
 	}
 	g.header()
 	return g
 }
 
+// acquainted knows colours that were met, with a loss. Each goroutine has one.
+type acquainted struct {
+	met  []nearby
+	last nearby
+}
+
 // nearby is a colour that was met, as 1<<24 | rgb, and what will do for it.
 type nearby struct {
 	colour uint32
-	list   uint32
+	list   shades
 }
 
-const (
-	metBits   = 15
-	mostLists = 1 << 18 // kept at once
-)
+const metBits = 15
+
+// inHalves carries out work on the upper and the lower half of a box at the same time.
+func (g *GIF) inHalves(box image.Rectangle, work func(half int, part image.Rectangle)) {
+	const alone = 64 * 64 // px that are not worth a goroutine
+	if box.Dx()*box.Dy() < alone {
+		work(0, box)
+		return
+	}
+	upper, lower := box, box
+	upper.Max.Y = box.Min.Y + box.Dy()/2
+	lower.Min.Y = upper.Max.Y
+	var other sync.WaitGroup
+	other.Go(func() { work(1, lower) })
+	work(0, upper)
+	other.Wait()
+}
 
 func (g *GIF) put(b ...byte) {
 	if g.err == nil {
@@ -174,13 +195,21 @@ func (g *GIF) Add(frame []uint8, box image.Rectangle) error {
 
 // changed returns the box of pixels inside box that must not stay as they are shown, and that of those which become clear.
 func (g *GIF) changed(frame []uint8, box image.Rectangle) (out, wiped image.Rectangle) {
+	var outs, wipes [2]image.Rectangle
+	g.inHalves(box, func(half int, part image.Rectangle) {
+		outs[half], wipes[half] = g.changedIn(&g.halves[half], frame, part)
+	})
+	return outs[0].Union(outs[1]), wipes[0].Union(wipes[1])
+}
+
+func (g *GIF) changedIn(know *acquainted, frame []uint8, box image.Rectangle) (out, wiped image.Rectangle) {
 	for y := box.Min.Y; y < box.Max.Y; y++ {
 		l, r, wl, wr := -1, 0, -1, 0
 		at := y*g.width + box.Min.X
 		row := frame[Drawn*at:][:Drawn*box.Dx()]
 		for x := range box.Dx() {
 			v, shown := row[Drawn*x+3], g.shown[at+x]
-			if v == shown || v != through && g.stays(row[Drawn*x:], at+x) {
+			if g.stay[at+x] = v == shown || v != through && g.stays(know, row[Drawn*x:], at+x); g.stay[at+x] {
 				continue
 			}
 			if l < 0 {
@@ -206,7 +235,7 @@ func (g *GIF) changed(frame []uint8, box image.Rectangle) (out, wiped image.Rect
 
 // stays reports whether what is shown at a place is as good as the pixel that is drawn there now: its colour is as it was, whatever a dither makes
 // of it, or it is near enough for the loss.
-func (g *GIF) stays(px []uint8, at int) bool {
+func (g *GIF) stays(know *acquainted, px []uint8, at int) bool {
 	shown := g.shown[at]
 	if shown == through {
 		return false
@@ -214,33 +243,33 @@ func (g *GIF) stays(px []uint8, at int) bool {
 	if was := g.was[Drawn*at:]; px[0] == was[0] && px[1] == was[1] && px[2] == was[2] {
 		return true
 	}
-	return g.loss > 0 && g.lists[g.near(px)].have(shown)
+	return g.loss > 0 && g.near(know, px).have(shown)
 }
 
-// near returns the number of the list of indices that will do for a pixel.
-func (g *GIF) near(px []uint8) uint32 {
+// near returns the indices that will do for a pixel.
+func (g *GIF) near(know *acquainted, px []uint8) shades {
 	rgb := uint32(px[0])<<16 | uint32(px[1])<<8 | uint32(px[2])
-	if g.last.colour == 1<<24|rgb {
-		return g.last.list
+	if know.last.colour == 1<<24|rgb {
+		return know.last.list
 	}
-	slot := &g.met[rgb*0x9E3779B1>>(32-metBits)]
+	slot := &know.met[rgb*0x9E3779B1>>(32-metBits)]
 	if slot.colour == 1<<24|rgb {
-		g.last = *slot
+		know.last = *slot
 		return slot.list
 	}
 	lab := labOf(rgb)
 	first := nearest(g.palette.labs, lab)
 	reach := math.Sqrt(apart(&g.palette.labs[first], &lab)) + g.loss
-	list := shades{uint8(first + 1)}
+	list, n := shades(first+1), 1
 	for i := range g.palette.labs {
-		if i != first && apart(&g.palette.labs[i], &lab) <= reach*reach && len(list) < widest {
-			list = append(list, uint8(i+1))
+		if i != first && n < mostShades && apart(&g.palette.labs[i], &lab) <= reach*reach {
+			list |= shades(i+1) << (8 * n)
+			n++
 		}
 	}
-	*slot = nearby{1<<24 | rgb, uint32(len(g.lists))}
-	g.lists = append(g.lists, list)
-	g.last = *slot
-	return slot.list
+	*slot = nearby{1<<24 | rgb, list}
+	know.last = *slot
+	return list
 }
 
 // wipe lets the picture that waits be cleared, over a box that holds its own, before the next is shown.
@@ -265,37 +294,13 @@ func (g *GIF) picture(frame []uint8, box image.Rectangle, delay int64) {
 	n := box.Dx() * box.Dy()
 	r := &row{pix: make([]uint8, n), free: make([]bool, n)}
 	if g.loss > 0 {
-		if len(g.lists) > mostLists {
-			g.lists, g.last = g.lists[:1], nearby{}
-			clear(g.met)
-		}
-		r.near = make([]uint32, n)
+		r.near = make([]shades, n)
 	}
-	top := uint8(1)
-	for y := range box.Dy() {
-		at := (box.Min.Y+y)*g.width + box.Min.X
-		px := frame[Drawn*at:][:Drawn*box.Dx()]
-		for x := range box.Dx() {
-			i, p := y*box.Dx()+x, px[Drawn*x:Drawn*x+Drawn]
-			v, shown := p[3], g.shown[at+x]
-			switch was := g.was[Drawn*(at+x):]; {
-			case v == through || v == shown:
-				r.free[i] = true
-			case shown != through && p[0] == was[0] && p[1] == was[1] && p[2] == was[2]:
-				v, r.free[i] = shown, true // what rests does not crawl, whatever the dither makes of what is around it
-			case g.loss > 0:
-				r.free[i] = g.stays(p, at+x)
-			}
-			r.pix[i] = v
-			top = max(top, v)
-			if g.loss > 0 && v != through {
-				r.near[i] = g.near(p)
-			}
-		}
-		copy(g.was[Drawn*at:], px)
-	}
-	r.lists = g.lists
-	size := uint(max(2, bits.Len8(top)))
+	var tops [2]uint8
+	g.inHalves(box, func(half int, part image.Rectangle) {
+		tops[half] = g.prepare(r, &g.halves[half], frame, box, part)
+	})
+	size := uint(max(2, bits.Len8(max(tops[0], tops[1]))))
 	b := &block{box: box, size: size, delay: delay, chosen: make([]uint8, n)}
 	b.packed = bytes.Clone(g.packer.pack(r, size, b.chosen))
 	for y := range box.Dy() {
@@ -307,6 +312,33 @@ func (g *GIF) picture(frame []uint8, box image.Rectangle, delay int64) {
 		}
 	}
 	g.waiting = b
+}
+
+// prepare says of the pixels in a part of a box what they may be written as, and returns the highest index.
+func (g *GIF) prepare(r *row, know *acquainted, frame []uint8, box, part image.Rectangle) (top uint8) {
+	for y := part.Min.Y - box.Min.Y; y < part.Max.Y-box.Min.Y; y++ {
+		at := (box.Min.Y+y)*g.width + box.Min.X
+		px := frame[Drawn*at:][:Drawn*box.Dx()]
+		for x := range box.Dx() {
+			i, p := y*box.Dx()+x, px[Drawn*x:Drawn*x+Drawn]
+			v, shown := p[3], g.shown[at+x]
+			switch was := g.was[Drawn*(at+x):]; {
+			case v == through || v == shown:
+				r.free[i] = true
+			case shown != through && p[0] == was[0] && p[1] == was[1] && p[2] == was[2]:
+				v, r.free[i] = shown, true // what rests does not crawl, whatever the dither makes of what is around it
+			default:
+				r.free[i] = g.stay[at+x]
+			}
+			r.pix[i] = v
+			top = max(top, v)
+			if g.loss > 0 && v != through {
+				r.near[i] = g.near(know, p)
+			}
+		}
+		copy(g.was[Drawn*at:], px)
+	}
+	return top
 }
 
 // write puts a picture into the file. A delay above 65,535 is split, no part under 2.

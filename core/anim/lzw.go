@@ -9,12 +9,15 @@ const widest = 8
 // through is the index that lets through what is there: "as before".
 const through = 0
 
-// shades are the indices that are near enough to a colour, the nearest first.
-type shades []uint8
+// shades are the indices that are near enough to a colour, the nearest first, from the lowest byte on; as none is 0, the first 0 ends them.
+type shades uint64
+
+// mostShades is how many there is room for.
+const mostShades = 8
 
 func (s shades) have(v uint8) bool {
-	for _, k := range s {
-		if k == v {
+	for ; s != 0; s >>= 8 {
+		if uint8(s) == v {
 			return true
 		}
 	}
@@ -23,10 +26,9 @@ func (s shades) have(v uint8) bool {
 
 // row says what each pixel of a picture may be written as: as its index, or as any index of a set, so that runs of the code go on.
 type row struct {
-	pix   []uint8  // the index that is nearest
-	free  []bool   // "as before" is as good
-	near  []uint32 // the number of a list of more that are near enough, for each pixel; nil: none are
-	lists []shades
+	pix  []uint8  // the index that is nearest
+	free []bool   // "as before" is as good
+	near []shades // more that are near enough, for each pixel; nil: none are
 }
 
 // packer compresses indices as GIF does (Welch's LZW with codes of growing width; GIF89a, appendix F). Of what a pixel may be written as, it takes
@@ -96,8 +98,8 @@ func (z *packer) match(r *row, i int) (code, n int) {
 	}
 	z.a = append(z.a, uint16(r.pix[i]))
 	if r.near != nil {
-		for _, v := range r.lists[r.near[i]] {
-			if v != r.pix[i] && int(v) < 1<<z.size && len(z.a) < widest {
+		for s := r.near[i]; s != 0; s >>= 8 {
+			if v := uint8(s); v != r.pix[i] && int(v) < 1<<z.size && len(z.a) < widest {
 				z.a = append(z.a, uint16(v))
 			}
 		}
@@ -115,8 +117,8 @@ func (z *packer) match(r *row, i int) (code, n int) {
 				z.b = append(z.b, k)
 			}
 			if r.near != nil {
-				for _, v := range r.lists[r.near[j]] {
-					if k := row[v]; k != 0 && v != p {
+				for s := r.near[j]; s != 0; s >>= 8 {
+					if k := row[uint8(s)]; k != 0 && uint8(s) != p {
 						z.b = append(z.b, k)
 					}
 				}
@@ -136,7 +138,7 @@ func (z *packer) match(r *row, i int) (code, n int) {
 
 // may reports whether pixel i may be written as an index.
 func (r *row) may(i int, v uint8) bool {
-	return v == r.pix[i] || v == through && r.free[i] || r.near != nil && v != through && r.lists[r.near[i]].have(v)
+	return v == r.pix[i] || v == through && r.free[i] || r.near != nil && v != through && r.near[i].have(v)
 }
 
 // upcoming reports whether the code that is taken into the table next, the one before with its own first index behind it, fits from pixel i on.

@@ -21,9 +21,9 @@ func TestCodesReadBackAsOneOfWhatIsAllowed(t *testing.T) {
 	z := &packer{}
 	for round := range 60 {
 		n, size := 1+r.IntN(40000), uint(2+r.IntN(7))
-		w := &row{pix: make([]uint8, n), free: make([]bool, n), lists: []shades{nil, {1, 2, 3}, {2, 1}}}
+		w := &row{pix: make([]uint8, n), free: make([]bool, n)}
 		if round%2 == 0 {
-			w.near = make([]uint32, n)
+			w.near = make([]shades, n)
 		}
 		v := uint8(1)
 		for i := range n {
@@ -32,7 +32,7 @@ func TestCodesReadBackAsOneOfWhatIsAllowed(t *testing.T) {
 			}
 			w.pix[i], w.free[i] = v, r.IntN(3) == 0
 			if w.near != nil {
-				w.near[i] = uint32(r.IntN(3))
+				w.near[i] = []shades{0, 0x030201, 0x0102}[r.IntN(3)]
 			}
 		}
 		chosen := make([]uint8, n)

@@ -55,7 +55,7 @@ const (
 	MinSide   = doc.MinSide
 	MaxSide   = doc.MaxSide           // px, of the side that is asked for
 	MaxPixels = 8192 * 8192           // of a still
-	MaxExact  = 3840 * 2160           // of a frame of what goes round: a writer of GIF holds twelve bytes a pixel, one of animated PNG six ways to filter it
+	MaxExact  = 3840 * 2160           // of a frame of what goes round: a writer of GIF holds sixteen bytes a pixel, one of animated PNG six ways to filter it
 	MaxVideo  = 139264 * 16 * 16      // pixels of a video's frame: level 6.2 of ITU-T H.264, table A-1
 	MaxLength = 10 * 3600 * 1000      // ms of film
 	MaxFrames = MaxLength / 1000 * 60 // ten hours at 60 a second
