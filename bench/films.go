@@ -79,23 +79,29 @@ func opener(sky string, facts *doc.Media) *doc.Project {
 }
 
 // drift is a picture larger than the page that drifts across it by parts of a pixel, under forty shapes.
-func drift(sky string, facts *doc.Media) *doc.Project {
-	m := &maker{}
-	ground := m.layer(doc.Picture, "", 960, 540, 2304, 1296)
-	ground.Fill, ground.Picture = doc.Fill{Kind: doc.NoFill}, &doc.PictureUse{Media: sky}
-	m.move(ground, doc.Move{Kind: doc.MotionPath, Effect: doc.Along, Duration: 5000, Easing: "linear", Path: &doc.PathParams{D: "M-180 -100L180 100", Rest: doc.Passes, Share: 0.5}})
-	layers := []*doc.Layer{ground}
-	for i := range 40 {
-		k := m.layer([]string{doc.Rectangle, doc.Ellipse}[i%2], colours[i%5], 120+float64(i%10)*185, 200+float64(i/10)*230, 120, 90)
-		k.Opacity = 0.7 + 0.1*float64(i%4)
-		if i%2 == 0 {
-			k = m.move(k, doc.Move{Kind: doc.Loop, Effect: effect.Rock, Duration: 1200 + int64(i)*40, Lasts: doc.WholeScene, Params: effect.Params{"angle": 15.0}})
+func drift(sky string, facts *doc.Media) *doc.Project { return drifting(5000)(sky, facts) }
+
+// drifting is drift for some ms.
+func drifting(ms int64) func(sky string, facts *doc.Media) *doc.Project {
+	return func(sky string, facts *doc.Media) *doc.Project {
+		m := &maker{}
+		ground := m.layer(doc.Picture, "", 960, 540, 2304, 1296)
+		ground.Fill, ground.Picture = doc.Fill{Kind: doc.NoFill}, &doc.PictureUse{Media: sky}
+		m.move(ground, doc.Move{Kind: doc.MotionPath, Effect: doc.Along, Duration: ms, Easing: "linear", Path: &doc.PathParams{D: "M-180 -100L180 100", Rest: doc.Passes, Share: 0.5}})
+		layers := []*doc.Layer{ground}
+		for i := range 40 {
+			k := m.layer([]string{doc.Rectangle, doc.Ellipse}[i%2], colours[i%5], 120+float64(i%10)*185, 200+float64(i/10)*230, 120, 90)
+			k.Opacity = 0.7 + 0.1*float64(i%4)
+			if i%2 == 0 {
+				k = m.move(k, doc.Move{Kind: doc.Loop, Effect: effect.Rock, Duration: 1200 + int64(i)*40, Lasts: doc.WholeScene, Params: effect.Params{"angle": 15.0}})
+			}
+			layers = append(layers, k)
 		}
-		layers = append(layers, k)
+		p := film("Sky", layers...)
+		p.Film.Scenes[0].Stay = ms
+		p.Media = map[string]*doc.Media{sky: facts}
+		return p
 	}
-	p := film("Sky", layers...)
-	p.Media = map[string]*doc.Media{sky: facts}
-	return p
 }
 
 // push is a picture and eleven shapes, words among them, that the view pushes in on.

@@ -29,7 +29,7 @@ var only string
 
 func main() {
 	if len(os.Args) > 1 && os.Args[1] == "memory" {
-		if err := alone(os.Args[2]); err != nil {
+		if err := alone(os.Args[2], os.Args[3]); err != nil {
 			fail(err)
 		}
 		return
@@ -41,9 +41,12 @@ func main() {
 	if err != nil {
 		fail(err)
 	}
-	if only == "gifs" {
+	switch only {
+	case "gifs":
 		err = measureGIFs(dir)
-	} else {
+	case "scale":
+		err = measureScale(dir)
+	default:
 		err = measure(dir)
 	}
 	os.RemoveAll(dir)
@@ -112,18 +115,7 @@ func measure(dir string) error {
 	if err := measureGIFs(dir); err != nil {
 		return err
 	}
-	for _, film := range []string{"opener", "drift"} {
-		out, err := exec.Command(os.Args[0], "memory", film).Output()
-		if err != nil {
-			return fmt.Errorf("memory of %s: %w", film, err)
-		}
-		mb, err := strconv.ParseFloat(string(out), 64)
-		if err != nil {
-			return err
-		}
-		line("memory to export "+film+" at 1080p, MB", mb, 150)
-	}
-	return nil
+	return measureScale(dir)
 }
 
 var mp4 = export.Options{Format: "mp4", Width: 1920, Height: 1080, RateNum: 30, RateDen: 1}
@@ -172,7 +164,7 @@ func encodeAlone(o export.Options, raw, out string) error {
 }
 
 // alone exports a film in a process of its own and prints the most memory it took, in MB.
-func alone(name string) error {
+func alone(name, height string) error {
 	dir, err := os.MkdirTemp("", "capstan-bench-")
 	if err != nil {
 		return err
@@ -186,7 +178,12 @@ func alone(name string) error {
 	if err := os.WriteFile("/proc/self/clear_refs", []byte("5"), 0); err != nil {
 		return err
 	}
-	if err := c.export(mp4, filepath.Join(dir, "film.mp4")); err != nil {
+	o := mp4
+	if o.Height, err = strconv.Atoi(height); err != nil {
+		return err
+	}
+	o.Width = o.Height * 16 / 9
+	if err := c.export(o, filepath.Join(dir, "film.mp4")); err != nil {
 		return err
 	}
 	status, err := os.ReadFile("/proc/self/status")
