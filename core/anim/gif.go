@@ -55,6 +55,8 @@ func (t Timing) ends(k, n, step int64) int64 {
 type GIF struct {
 	w             *bufio.Writer
 	palette       *Palette
+	next          *Palette // from the next frame on; nil: the same
+	global        *Palette // whose table stands at the head
 	timing        Timing
 	width, height int
 	loss          float64
@@ -76,13 +78,14 @@ type block struct {
 	packed []byte
 	delay  int64
 	wipes  bool // its box is cleared before the next
+	table  *Palette
 }
 
 // NewGIF begins a GIF of n frames. loss is by how much, in OKLab times 1000, a pixel may be further from its colour than the nearest of the palette
 // is, where that makes the file smaller; 0 to 100.
 func NewGIF(w io.Writer, width, height int, p *Palette, t Timing, n int64, loss float64) *GIF {
 	g := &GIF{
-		w: bufio.NewWriter(w), palette: p, timing: t, width: width, height: height, n: n, loss: loss / 1000,
+		w: bufio.NewWriter(w), palette: p, global: p, timing: t, width: width, height: height, n: n, loss: loss / 1000,
 		shown: make([]uint8, width*height), was: make([]uint8, Drawn*width*height), stay: make([]bool, width*height),
 	}
 	for i := range g.halves {
@@ -136,12 +139,8 @@ func (g *GIF) header() {
 	g.put([]byte("GIF89a")...)
 	g.put16(g.width)
 	g.put16(g.height)
-	size := max(1, bits.Len(uint(len(g.palette.colours)))) // of the table: 2 to the power of it, with index 0
+	size, table := g.palette.table()
 	g.put(tableFlag|eightBits|byte(size-1), 0, 0)
-	table := make([]byte, 3<<size)
-	for i, c := range g.palette.colours {
-		copy(table[3*(i+1):], c[:])
-	}
 	g.put(table...)
 	if g.timing.Passes != 1 {
 		again := max(0, g.timing.Passes-1) // times it plays again; 0: for ever
@@ -149,6 +148,44 @@ func (g *GIF) header() {
 		g.put([]byte(loops)...)
 		g.put(3, 1, byte(again), byte(again>>8), 0)
 	}
+}
+
+// table returns the colours as they are in files, of which there are 2 to the power of size, with index 0.
+func (p *Palette) table() (size int, table []byte) {
+	size = max(1, bits.Len(uint(len(p.colours))))
+	table = make([]byte, 3<<size)
+	for i, c := range p.colours {
+		copy(table[3*(i+1):], c[:])
+	}
+	return size, table
+}
+
+// Switch lets frames from the next on have another palette. That one is painted whole.
+func (g *GIF) Switch(p *Palette) {
+	if p != g.palette {
+		g.next = p
+	}
+}
+
+// switchTo begins with another palette at a frame.
+func (g *GIF) switchTo(p *Palette, frame []uint8) {
+	g.palette, g.next = p, nil
+	for i := range g.halves {
+		clear(g.halves[i].met)
+		g.halves[i].last = nearby{}
+	}
+	if g.waiting == nil {
+		return
+	}
+	for at := 3; at < len(frame); at += Drawn {
+		if frame[at] == through {
+			g.wipe(image.Rect(0, 0, g.width, g.height))
+			break
+		}
+	}
+	g.write(g.waiting)
+	clear(g.shown)
+	clear(g.stay)
 }
 
 // Comment writes words that belong to the file, where it stands. UTF-8 is what readers take them for (common practice; section 24 says ASCII).
@@ -175,6 +212,11 @@ func (g *GIF) Add(frame []uint8, box image.Rectangle) error {
 	delay := g.timing.Delay(g.k, g.n)
 	g.k++
 	all := image.Rect(0, 0, g.width, g.height)
+	if g.next != nil {
+		g.switchTo(g.next, frame)
+		g.picture(frame, all, delay)
+		return g.err
+	}
 	if g.waiting == nil {
 		g.picture(frame, all, delay)
 		return g.err
@@ -301,7 +343,7 @@ func (g *GIF) picture(frame []uint8, box image.Rectangle, delay int64) {
 		tops[half] = g.prepare(r, &g.halves[half], frame, box, part)
 	})
 	size := uint(max(2, bits.Len8(max(tops[0], tops[1]))))
-	b := &block{box: box, size: size, delay: delay, chosen: make([]uint8, n)}
+	b := &block{box: box, size: size, delay: delay, table: g.palette, chosen: make([]uint8, n)}
 	b.packed = bytes.Clone(g.packer.pack(r, size, b.chosen))
 	for y := range box.Dy() {
 		at := (box.Min.Y+y)*g.width + box.Min.X
@@ -352,7 +394,7 @@ func (g *GIF) write(b *block) {
 		first := *b
 		first.wipes = false // what is cleared is the box of the part that ends it
 		g.image(&first, part)
-		rest := &block{box: image.Rect(0, 0, 1, 1), size: 2, delay: b.delay - part, wipes: b.wipes}
+		rest := &block{box: image.Rect(0, 0, 1, 1), size: 2, table: g.global, delay: b.delay - part, wipes: b.wipes}
 		if b.wipes {
 			rest.box = b.box
 		}
@@ -376,7 +418,14 @@ func (g *GIF) image(b *block, delay int64) {
 	g.put16(b.box.Min.Y)
 	g.put16(b.box.Dx())
 	g.put16(b.box.Dy())
-	g.put(0, byte(b.size))
+	if b.table == g.global {
+		g.put(0)
+	} else {
+		size, table := b.table.table()
+		g.put(tableFlag | byte(size-1))
+		g.put(table...)
+	}
+	g.put(byte(b.size))
 	for rest := b.packed; len(rest) > 0 && g.err == nil; {
 		n := min(255, len(rest))
 		g.put(byte(n))
