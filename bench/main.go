@@ -4,6 +4,7 @@ package main
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"os"
 	"os/exec"
@@ -44,6 +45,8 @@ func main() {
 	switch only {
 	case "gifs":
 		err = measureGIFs(dir)
+	case "lossy":
+		err = errors.Join(measureLossy(dir), measureEstimates(dir))
 	case "scale":
 		err = measureScale(dir)
 	default:
@@ -115,7 +118,7 @@ func measure(dir string) error {
 	if err := measureGIFs(dir); err != nil {
 		return err
 	}
-	return measureScale(dir)
+	return errors.Join(measureLossy(dir), measureEstimates(dir), measureScale(dir))
 }
 
 var mp4 = export.Options{Format: "mp4", Width: 1920, Height: 1080, RateNum: 30, RateDen: 1}
