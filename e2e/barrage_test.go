@@ -28,10 +28,10 @@ func TestABarrageOfRequests(t *testing.T) {
 	}
 	fields := []string{
 		"id", "ids", "scene", "index", "name", "patch", "set", "layers", "parent", "seed", "dx", "dy", "commands", "changes", "from", "hash", "media", "at", "to", "text", "of", "move", "moves", "layer", "begins", "how", "path",
-		"x", "y", "opacity", "fill", "stroke", "kind", "place", "children", "stay", "roles", "transition", "width", "height", "rate", "format", "base", "window", "command", "num", "den", "once",
+		"x", "y", "opacity", "fill", "stroke", "kind", "place", "children", "stay", "roles", "transition", "width", "height", "rate", "format", "base", "window", "command", "num", "den", "once", "pairs",
 	}
 	ops := strings.Fields(`layer.combine layer.apart layer.copies cue.add cue.set cue.delete batch patch project.rename project.set film.set media.add layer.add layer.delete layer.set layer.order layer.group
-		layer.ungroup layer.duplicate layer.paste move.add move.set move.delete layer.outline run.make run.order layer.scale scene.add scene.duplicate scene.continue scene.delete scene.order scene.set text.words text.style thread.cut`)
+		layer.ungroup layer.duplicate layer.paste move.add move.set move.delete layer.outline run.make run.order layer.scale scene.add scene.duplicate scene.continue scene.delete scene.order scene.set text.words text.style thread.cut thread.join`)
 	paths := []string{
 		"/api/projects", "/api/projects/ID", "/api/projects/ID/commands", "/api/projects/ID/commands", "/api/projects/ID/commands", "/api/projects/ID/changes?since=V", "/api/projects/ID/thumbnail.png", "/api/projects/ID/stages",
 		"/api/projects/ID/exports", "/api/projects/ID/pictures", "/api/projects/ID/missing", "/api/projects/ID/restore", "/api/media?name=V", "/api/media/V/V.png", "/api/fonts", "/api/fonts/V", "/api/bundles", "/api/stages/V", "/api/stages/V/frame.png?at=V",

@@ -74,17 +74,6 @@ func TestScreenshots(t *testing.T) {
 	p.do(chromedp.Sleep(700e6))
 	p.shot("colour-roles")
 	p.key(kb.Escape)
-	// A sail while the pen draws it, and then its points.
-	p.pressWord("Pen")
-	p.click(150, 560)
-	p.drag(330, 280, 420, 330)
-	p.drag(420, 620, 360, 700)
-	x, y = p.at(160, 570)
-	p.do(chromedp.MouseEvent("mouseMoved", x, y), chromedp.Sleep(700e6))
-	p.shot("pen")
-	p.click(150, 560)
-	p.settled()
-	p.undo()
 	// Words about to be punched out of a plate again.
 	p.click(70, 200)
 	p.pressWord("Take apart")
@@ -213,6 +202,21 @@ func TestScreenshots(t *testing.T) {
 	p.settled()
 	p.do(chromedp.Sleep(700e6))
 	p.shot("view")
+	// What goes on as what from the first scene, when a pinwheel and the title no longer do.
+	p.press(`[data-scene="1"]`)
+	p.settled()
+	p.key(kb.Escape)
+	p.pressWord("Pairs: what goes on as what …")
+	for _, name := range []string{"Title", "Pinwheel 2"} {
+		browser.Eval[bool](t, p.ctx, `(document.querySelector('[aria-label^="Cut “`+name+`”"]').focus(), true)`)
+		p.key(kb.Enter)
+		p.settled()
+	}
+	p.do(chromedp.Sleep(700e6))
+	p.shot("pairs")
+	p.key(kb.Escape)
+	p.undo()
+	p.undo()
 	// One scene on its clock, with its cascade, its cue, and the hitches of a bar.
 	p.press(`[data-scene="2"]`)
 	p.do(chromedp.Focus(`[data-desk]`))

@@ -229,6 +229,7 @@ func main() {
 	on("onNow", func(a []js.Value) (any, error) { s.SetOnNow(a[0].Bool()); return true, nil })
 	on("grows", func(a []js.Value) (any, error) { s.SetGrows(list(a[0])); return true, nil })
 	on("summary", func(a []js.Value) (any, error) { return s.Summary(a[0].Int()), nil })
+	on("pairsInto", func(a []js.Value) (any, error) { return scenes.PairsInto(s.Desk, a[0].Int()), nil })
 	on("ownScenes", func(a []js.Value) (any, error) { return s.OwnScenes(list(a[0]), a[1].String()), nil })
 	on("solo", func(a []js.Value) (any, error) { s.Solo(list(a[0])); return true, nil })
 	on("copyMoves", func(a []js.Value) (any, error) {

@@ -49,6 +49,7 @@ var known = func() map[string]wired {
 		wire[CombineLayers](),
 		wire[TakeApart](),
 		wire[CutThreads](),
+		wire[JoinThreads](),
 		wire[SetWords](),
 		wire[StyleTexts](),
 		wire[AddMove](),

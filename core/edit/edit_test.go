@@ -75,6 +75,10 @@ func some(r *rand.Rand, p *doc.Project) string {
 	l := layers[r.IntN(len(layers))]
 	k := layers[r.IntN(len(layers))]
 	other := p.Film.Scenes[r.IntN(len(p.Film.Scenes))]
+	before := l.Thread // of a layer in the scene before, where there is one
+	if i, _ := p.Scene(s.ID); i > 0 && len(p.Film.Scenes[i-1].Layers) > 0 {
+		before = p.Film.Scenes[i-1].Layers[r.IntN(len(p.Film.Scenes[i-1].Layers))].Thread
+	}
 	list := []string{
 		fmt.Sprintf(`{"op":"layer.set","set":[{"id":%q,"patch":{"place":{"x":%v,"turn":%v},"opacity":%v,"name":"n%d"}}]}`, l.ID, r.NormFloat64()*500, r.Float64()*720, r.Float64(), r.IntN(9)),
 		fmt.Sprintf(`{"op":"layer.set","set":[{"id":%q,"patch":{"hidden":true,"fill":{"kind":"colour","colour":"#0a0b0c"}}}]}`, l.ID),
@@ -101,6 +105,7 @@ func some(r *rand.Rand, p *doc.Project) string {
 		fmt.Sprintf(`{"op":"project.set","patch":{"palette":["#%06x"],"roleSets":[{"id":"o%s","name":"o","roles":{"ground":"#%06x"}}]}}`, r.IntN(1<<24), id, r.IntN(1<<24)),
 		fmt.Sprintf(`{"op":"layer.copies","ids":[%q],"seed":%q,"about":[0,%d],"at":[[0,0,90],[%d,3,0]],"id":"k%s","thread":"k%s","name":"k","x":1,"y":2}`, l.ID, id, r.IntN(100), r.IntN(100), id, id),
 		fmt.Sprintf(`{"op":"thread.cut","scene":%q,"ids":[%q],"seed":%q,"alone":%v}`, s.ID, l.ID, id, r.IntN(2) == 0),
+		fmt.Sprintf(`{"op":"thread.join","scene":%q,"pairs":[{"from":%q,"to":%q}]}`, s.ID, before, k.Thread),
 		fmt.Sprintf(`{"op":"layer.set","set":[{"id":%q,"patch":{"glow":{"blur":%d,"colour":"#ffffff"},"fill":{"kind":"colour","colour":"#102030","role":"ground","tone":%d}}}]}`, l.ID, r.IntN(9), r.IntN(11)-5),
 		fmt.Sprintf(`{"op":"scene.set","ids":[%q],"patch":{"roles":{"ground":"#%06x"}}}`, s.ID, r.IntN(1<<24)),
 	}

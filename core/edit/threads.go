@@ -50,12 +50,7 @@ func (c *CutThreads) apply(e *editor) error {
 		if err != nil {
 			return err
 		}
-		doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
-			if n, cut := to[l.Thread]; cut {
-				l.Thread = n
-			}
-			return true
-		})
+		rethread(s, to)
 		ways := map[string]doc.Strand{}
 		for thread, way := range s.Transition.Threads {
 			n, cut := to[thread]
@@ -74,4 +69,21 @@ func (c *CutThreads) apply(e *editor) error {
 		}
 	}
 	return nil
+}
+
+// rethread gives layers of a scene other threads, and moves that name these layers, too.
+func rethread(s *doc.Scene, to map[string]string) {
+	now := func(thread string) string {
+		if n, other := to[thread]; other {
+			return n
+		}
+		return thread
+	}
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		l.Thread = now(l.Thread)
+		for _, m := range l.Moves {
+			m.RenameThreads(now)
+		}
+		return true
+	})
 }

@@ -19,6 +19,7 @@ import { leaveLarge, toggle } from './project/play'
 import { Start } from './start/Start'
 import { Notices } from './ui/Notices'
 import { Spoken } from './ui/Spoken'
+import { PairsSheet } from './pairs/PairsSheet'
 import { StagesSheet } from './stages/StagesSheet'
 import { Timeline } from './timeline/Timeline'
 import { ContextMenu } from './ui/ContextMenu'
@@ -276,6 +277,7 @@ function Room() {
       </div>
       {sheet === 'export' && <ExportSheet />}
       {sheet === 'stages' && <StagesSheet />}
+      {sheet === 'pairs' && <PairsSheet />}
       {sheet === 'keys' && <Shortcuts />}
       {sheet === 'words' && <WordsSheet />}
       {sheet === 'none' && (

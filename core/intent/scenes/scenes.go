@@ -58,6 +58,13 @@ var scenesAsked = intent.Table{
 		}
 		return &edit.CutThreads{Scene: sc.ID, IDs: scope.IDs(list), Seed: s.NewID()}, nil
 	}),
+	// Layers of a scene go on from layers of the scene before.
+	"thread.join": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
+		Scene string      `json:"scene"`
+		Pairs []edit.Join `json:"pairs"`
+	}) (edit.Command, error) {
+		return &edit.JoinThreads{Scene: c.Scene, Pairs: c.Pairs}, nil
+	}),
 	// The stay of scenes as it is shown, waits at cues included.
 	"scene.stay": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
 		IDs  []string `json:"ids"`

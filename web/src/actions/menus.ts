@@ -238,6 +238,14 @@ export function sceneMenu(e: React.MouseEvent, index: number) {
       word: 'Draw the scene',
       run: () => run('moves.draw', { threads: [], total: 0, equal: false, ground: false, pointer: '' }),
     },
+    {
+      word: 'Pairs …',
+      run: () => {
+        goToScene(index)
+        set({ sheet: 'pairs' })
+      },
+      disabled: index === 0,
+    },
     { word: 'In words', key: 'W', run: () => set({ sheet: 'words' }) },
     { word: 'A cue at the playhead', key: 'C', run: () => run('cue.add') },
     null,

@@ -875,6 +875,14 @@ export interface InsetUse {
   mode?: string
 }
 
+/** Join is a thread that goes on as another. */
+export interface Join {
+  /** the thread in the scene before */
+  from: string
+  /** the thread in the scene, which gets that of the other */
+  to: string
+}
+
 /** Knot is a point of a free path that can be dragged: one the line goes through, or a handle of one. */
 export interface Knot {
   /** page px */
@@ -992,6 +1000,20 @@ export interface Many {
 export interface Marker {
   /** dots, bars, count */
   style: 'dots' | 'bars' | 'count'
+}
+
+/** Mate is a layer of one of the two scenes. */
+export interface Mate {
+  id: string
+  thread: string
+  name: string
+  /** groups it lies in */
+  depth: number
+  /** on the page at rest, px: left, top, width, height */
+  box: [number, number, number, number]
+  paired: boolean
+  /** in a group that is not */
+  inside: boolean
 }
 
 /** Media says what an imported file is; its bytes live beside the document. */
@@ -1235,6 +1257,30 @@ export interface Page {
   comes: string
   /** the sign is turned in the direction of travel */
   turns: boolean
+}
+
+/** Offer is two layers that look as if one went on as the other. */
+export interface PairOffer {
+  /** threads */
+  from: string
+  to: string
+  /** in words */
+  why: string
+  /** of groups: those of their parts that are alike */
+  parts: Join[]
+}
+
+/** Pairs is which layers of a scene go on from which of the scene before. */
+export interface Pairs {
+  /** the later one */
+  scene: string
+  /** names of both */
+  from: string
+  to: string
+  before: Mate[]
+  after: Mate[]
+  /** what could be joined, the likeliest first; nothing is joined by guessing */
+  offers: PairOffer[]
 }
 
 /** PathParams is the line of a motion path, in page px relative to the rest pose. */
@@ -1881,6 +1927,7 @@ export type Command =
   | { op: 'text.style'; film?: string; ids?: string[]; patch?: Fields; from?: number; to?: number }
   | { op: 'text.words'; film?: string; id?: string; text?: string }
   | { op: 'thread.cut'; film?: string; scene?: string; ids?: string[]; seed?: string; alone?: boolean }
+  | { op: 'thread.join'; film?: string; scene?: string; pairs?: Join[] }
 
 /**
  * What can be asked for, by name, with what it is told; all of it may be left away. core/intent says what comes of
@@ -2101,6 +2148,7 @@ export interface Intents {
   'text.toggle': { threads?: string[]; what?: string; from?: number; to?: number }
   'text.words': { thread?: string; text?: string }
   'thread.cut': { threads?: string[] }
+  'thread.join': { scene?: string; pairs?: Join[] }
   'tie': { move?: string; thread?: string }
   'time': {
     tool?: string

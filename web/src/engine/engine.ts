@@ -24,6 +24,7 @@ import type {
   List,
   Look,
   Moment,
+  Pairs,
   Overlay,
   Offered,
   OwnFont,
@@ -263,6 +264,8 @@ export const engine = {
   /** The display list of a moment. It is valid until the next call that returns a list. */
   frame: (m: Moment, scale: number) => list(call<RawList>('frame', m, scale)),
   /** A small picture of a scene, at rest, with all of its layers. */
+  /** Which layers of a scene go on from which of the scene before. */
+  pairsInto: (scene: number) => call<Pairs>('pairsInto', scene),
   thumb: (scene: number, scale: number) => list(call<RawList>('thumb', scene, scale)),
   only: (layer: string, scale: number) => list(call<RawList>('only', layer, scale)),
   /** Opens a gallery of moves for layers, or to find another in place of a move. */

@@ -166,6 +166,9 @@ export function ScenePanel() {
             onSet={(patch) => transitions.change((ids) => run('scene.transition', { ids, patch }))}
           />
           <ForScenes scope={transitions} what="transition" />
+          <Button className="mt-2 w-full !h-7 text-[0.75rem]" onClick={() => setDesk({ sheet: 'pairs' })}>
+            Pairs: what goes on as what …
+          </Button>
         </Section>
       )}
       <SceneView />
