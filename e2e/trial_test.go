@@ -280,6 +280,18 @@ func TestFilmsThatGoRound(t *testing.T) {
 	p.wait(`document.querySelector('[data-notice=failed]')?.innerText.includes('100 or less')`)
 	p.undo() // and the message goes with what it was about
 	p.wait(`!document.querySelector('[data-notice=failed]')`)
+	// It waits for half of the way back, and then goes evenly.
+	p.choose("Its easing back to the first scene", "linear")
+	p.set("What it waits of the morph back to the first scene", "50")
+	p.settled()
+	length := browser.Eval[float64](t, p.ctx, `capstanProbe.engine.film().length`)
+	back := browser.Eval[float64](t, p.ctx, `capstanProbe.engine.film().closing.duration`)
+	at := func(share float64) []uint8 { return p.pixels(0, length-back*(1-share), false, 160, 120, "#fff").Pix }
+	if first := at(0.02); !bytes.Equal(first, at(0.45)) || bytes.Equal(first, at(0.7)) {
+		t.Error("it does not wait for half of the morph")
+	}
+	p.undo()
+	p.undo()
 
 	p.pressWord("Export film")
 	p.press(`[data-kind=gif]`)

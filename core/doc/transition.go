@@ -28,7 +28,17 @@ type Transition struct {
 type Strand struct {
 	Turn  string `json:"turn,omitzero"`  // which way it turns: numbered, short, clockwise, anticlockwise; empty: numbered, and back to the first scene as the morphs before
 	Turns int    `json:"turns,omitzero"` // whole turns more, 0..MaxTurns
+
+	Easing string  `json:"easing,omitzero"` // CSS easing of its own; empty: that of the transition
+	Delay  float64 `json:"delay,omitzero"`  // share of the transition that it waits, 0..MaxDelay
+	Arc    float64 `json:"arc,omitzero"`    // it goes by an arc of a circle, as high as this share of its way, -1..1; above 0 to the right as it looks ahead
 }
+
+// MaxDelay is the share of a morph that a thread waits at most.
+const MaxDelay = 0.95
+
+// Timed reports whether the thread goes through the morph at other times than the others.
+func (s Strand) Timed() bool { return s.Easing != "" || s.Delay > 0 }
 
 // Ways of turning through a morph.
 const (
@@ -89,5 +99,8 @@ func (c *checker) transition(at string, t Transition) {
 		}
 		c.oneOf(at+".threads."+k+".turn", t.Threads[k].Turn, "", TurnNumbered, TurnShort, TurnClockwise, TurnAnticlockwise)
 		c.number(at+".threads."+k+".turns", float64(t.Threads[k].Turns), 0, MaxTurns)
+		c.easing(at+".threads."+k+".easing", t.Threads[k].Easing)
+		c.number(at+".threads."+k+".delay", t.Threads[k].Delay, 0, MaxDelay)
+		c.number(at+".threads."+k+".arc", t.Threads[k].Arc, -1, 1)
 	}
 }

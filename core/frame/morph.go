@@ -10,10 +10,18 @@ import (
 	"capstan/core/state"
 )
 
-// strandClock is a moment of a morph: both sides' clocks and the eased progress between them.
+// strandClock is a moment of a morph: both sides' clocks, the eased progress between them, and the linear one.
 type strandClock struct {
 	a, b motion.Clock
-	p    float64
+	p, u float64
+}
+
+// of returns the moment as it is for a pair that is timed by itself.
+func (c strandClock) of(q *pair) strandClock {
+	if q.way.Timed() {
+		c.p = q.ease(max(0, c.u-q.way.Delay) / (1 - q.way.Delay))
+	}
+	return c
 }
 
 // masks returns what a pair is to those it lies with on either side; on one where it is not, what it is on the other.
@@ -39,6 +47,7 @@ func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 	case p.solo != nil && mask+then == "" && !p.alone(l):
 	case mask != then:
 		// It ceases to be the one by degrees, and comes to be the other.
+		c = c.of(q)
 		p.turning(q, c, parent, mask, 1-morph.Ease(c.p))
 		p.turning(q, c, parent, then, morph.Ease(c.p))
 		return
@@ -54,7 +63,7 @@ func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 	case q.a == nil:
 		p.coming(q, c, parent)
 	default:
-		p.both(q, c, parent, 1)
+		p.both(q, c.of(q), parent, 1)
 	}
 	if i < len(p.nodes) {
 		p.nodes[i].mask = mask
@@ -64,7 +73,7 @@ func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 // both adds a pair that is on both sides, as strong as it is by share.
 func (p *Player) both(q *pair, c strandClock, parent geom.Matrix, share float64) {
 	a, b := q.a.standing(c.a, &p.veils), q.b.standing(c.b, &p.veils)
-	is := pair{q.a.settledAt(c.a), q.b.settledAt(c.b), q.apart, q.way, q.children}
+	is := pair{q.a.settledAt(c.a), q.b.settledAt(c.b), q.apart, q.way, q.ease, q.children}
 	if q.apart {
 		parent, a, b = p.outermost(q), q.a.absolute(c.a, &p.veils), q.b.absolute(c.b, &p.veils)
 	}

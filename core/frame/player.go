@@ -180,9 +180,17 @@ func (p *Player) place(t motion.Instant) {
 			list = second
 		}
 		p.passage = f.Order.Passage(w, f.easeOf(w.Scene), e)
-		p.beginSight(from, s, &leaving, &entering, e)
+		clock, seen := strandClock{leaving, entering, e, w.Share}, e
+		if from.view != nil && s.view != nil {
+			for _, q := range list {
+				if q.a == from.view && q.b == s.view {
+					seen = clock.of(q).p
+				}
+			}
+		}
+		p.beginSight(from, s, &leaving, &entering, seen)
 		for _, q := range list {
-			p.one(q, strandClock{leaving, entering, e}, p.outermost(q))
+			p.one(q, clock, p.outermost(q))
 		}
 	case st.crossing.Pushes:
 		by := st.across(f.Doc.Film.Width, f.Doc.Film.Height)
@@ -361,7 +369,7 @@ func (p *Player) layer(l *layer, parent geom.Matrix, pose *motion.Pose, alpha fl
 					p.dissolve(n, to, c)
 				}
 			case l.doc.Kind == doc.TextKind:
-				p.words(&pair{a: n.layer, b: to}, n, strandClock{*c, *c, n.share})
+				p.words(&pair{a: n.layer, b: to}, n, strandClock{*c, *c, n.share, n.share})
 			default:
 				p.close(p.open(n))
 			}

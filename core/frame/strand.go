@@ -26,6 +26,7 @@ type pair struct {
 	a, b     *layer
 	apart    bool
 	way      doc.Strand
+	ease     motion.Easing // of its own, where it is timed
 	children []*pair
 }
 
@@ -112,6 +113,11 @@ func (st *strand) match(f *Film) {
 			}
 			if p.A != nil && p.B != nil {
 				q.way = st.way(p.A.Thread)
+				if q.ease = st.ease; q.way.Easing != "" {
+					if e, err := motion.ParseEasing(q.way.Easing); err == nil { // validation has refused others
+						q.ease = e
+					}
+				}
 			}
 			out = append(out, q)
 		}

@@ -1,6 +1,8 @@
 package morph
 
 import (
+	"math"
+
 	"capstan/core/doc"
 	"capstan/core/effect"
 	"capstan/core/geom"
@@ -14,6 +16,23 @@ func Point(a, b geom.Point, p float64) geom.Point {
 	return geom.Point{X: Number(a.X, b.X, p), Y: Number(a.Y, b.Y, p)}
 }
 
+// Arc is how far along an arc of a circle from a to b a share p of its angle is; ends are exact. The arc is as high as the share of the distance,
+// to the right of who looks from a to b; 0 is the straight line. By a circle, even progress is even speed.
+func Arc(a, b geom.Point, height, p float64) geom.Point {
+	chord := b.Sub(a)
+	c := chord.Len()
+	if height == 0 || c == 0 || p == 0 || p == 1 {
+		return Point(a, b, p)
+	}
+	// A chord of length c with sagitta s: radius (c²/4 + s²) / 2s, half of the angle 2 atan(2s/c).
+	s := height * c
+	r, half := (c*c/4+s*s)/(2*s), 2*math.Atan(2*s/c)
+	sin, cos := math.Sincos((2*p - 1) * half)
+	ahead, right := r*sin, r*cos-(r-s)
+	along := chord.Mul(1 / c)
+	return a.Add(chord.Mul(0.5)).Add(along.Mul(ahead)).Add(geom.Point{X: -along.Y, Y: along.X}.Mul(right))
+}
+
 // Between is a layer on its way from one state to another, at eased progress p: numbers go from the one to the other, flips change half way, and
 // what each side's veil hides comes to show, or goes. way says how it turns; loops are what loops on both sides make of it meanwhile. mem keeps
 // the veil.
@@ -24,7 +43,7 @@ func Between(a, b *state.State, p float64, way doc.Strand, loops *effect.Going, 
 	}
 	size := Point(a.Size, b.Size, p)
 	return state.State{
-		At: Point(a.At, b.At, p), Turn: Number(a.Turn, Turned(a.Turn, b.Turn, way), p), Pivot: Point(a.Pivot, b.Pivot, p),
+		At: Arc(a.At, b.At, way.Arc, p), Turn: Number(a.Turn, Turned(a.Turn, b.Turn, way), p), Pivot: Point(a.Pivot, b.Pivot, p),
 		FlipX: flip.FlipX, FlipY: flip.FlipY,
 		Size: geom.Point{X: max(size.X, 0), Y: max(size.Y, 0)}, Corner: max(Number(a.Corner, b.Corner, p), 0),
 		Opacity: Ease(Number(a.Opacity, b.Opacity, p)), Veil: mem.With(mem.Lifted(a.Veil, Ease(p)), mem.Lifted(b.Veil, 1-Ease(p))),

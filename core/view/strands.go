@@ -14,6 +14,10 @@ type Strand struct {
 	Turn    string  `json:"turn"`    // which way it turns, as it is set; empty: as it comes
 	Turns   int     `json:"turns"`   // whole turns more
 	By      float64 `json:"by"`      // degrees, clockwise
+	Easing  string  `json:"easing"`  // of its own; empty: as the transition
+	Delay   float64 `json:"delay"`   // share of the transition that it waits
+	Arc     float64 `json:"arc"`     // share of its way that its arc is high; above 0 to the right
+	Moves   bool    `json:"moves"`   // it goes from one place to another
 }
 
 // strandInto returns how a thread goes through the morph into scene i of the film, or, of the first, back to it. False: it does not.
@@ -39,7 +43,7 @@ func (s *Views) strandInto(i int, thread string) (Strand, bool) {
 	}
 	own := t.Threads[thread]
 	by := morph.Turned(a.Place.Turn, b.Place.Turn, s.Shown.Strand(i, thread)) - a.Place.Turn
-	return Strand{shown[i].ID, shown[from].Name, shown[i].Name, i == 0, own.Turn, own.Turns, by}, true
+	return Strand{shown[i].ID, shown[from].Name, shown[i].Name, i == 0, own.Turn, own.Turns, by, own.Easing, own.Delay, own.Arc, a.Place.X != b.Place.X || a.Place.Y != b.Place.Y}, true
 }
 
 // strandsOf returns the morphs that a thread goes through into a scene and, of the last, out of it.

@@ -9,12 +9,15 @@ import (
 )
 
 var strandsAsked = intent.Table{
-	// Which way threads turn through a morph.
-	"strand.turn": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
+	// How threads go through a morph: which way they turn, when, and by which way.
+	"strand.set": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
 		Threads []string `json:"threads"`
 		Scene   string   `json:"scene"` // that the morph leads into; the first: back to it
 		Turn    *string  `json:"turn"`
 		Turns   *int     `json:"turns"`
+		Easing  *string  `json:"easing"` // empty: that of the transition
+		Delay   *float64 `json:"delay"`
+		Arc     *float64 `json:"arc"`
 	}) (edit.Command, error) {
 		i, sc := s.Doc.Scene(c.Scene)
 		if sc == nil {
@@ -35,6 +38,15 @@ var strandsAsked = intent.Table{
 			}
 			if c.Turns != nil {
 				own.Turns = *c.Turns
+			}
+			if c.Easing != nil {
+				own.Easing = *c.Easing
+			}
+			if c.Delay != nil {
+				own.Delay = *c.Delay
+			}
+			if c.Arc != nil {
+				own.Arc = *c.Arc
 			}
 			if set[thread] = nil; own != (doc.Strand{}) {
 				set[thread] = own

@@ -1671,6 +1671,14 @@ export interface Strand {
   turns: number
   /** degrees, clockwise */
   by: number
+  /** of its own; empty: as the transition */
+  easing: string
+  /** share of the transition that it waits */
+  delay: number
+  /** share of its way that its arc is high; above 0 to the right */
+  arc: number
+  /** it goes from one place to another */
+  moves: boolean
 }
 
 /** Strand is how one thread goes through a morph. */
@@ -1682,6 +1690,12 @@ export interface StrandTurn {
   turn?: 'short' | 'clockwise' | 'anticlockwise' | 'numbered'
   /** whole turns more, 0..MaxTurns */
   turns?: number
+  /** CSS easing of its own; empty: that of the transition */
+  easing?: string
+  /** share of the transition that it waits, 0..MaxDelay */
+  delay?: number
+  /** it goes by an arc of a circle, as high as this share of its way, -1..1; above 0 to the right as it looks ahead */
+  arc?: number
 }
 
 /** Stroke is a line along the outline of a shape, path or text. */
@@ -2133,7 +2147,15 @@ export interface Intents {
   'shift.by': { threads?: string[]; dx?: number; dy?: number; turn?: number; size?: number; opacity?: number }
   'spread.apart': { threads?: string[]; percent?: number; gather?: boolean }
   'stage.return': { document?: unknown }
-  'strand.turn': { threads?: string[]; scene?: string; turn?: string | null; turns?: number | null }
+  'strand.set': {
+    threads?: string[]
+    scene?: string
+    turn?: string | null
+    turns?: number | null
+    easing?: string | null
+    delay?: number | null
+    arc?: number | null
+  }
   'stroke.dash': { threads?: string[]; line?: number | null; gap?: number | null }
   'stroke.set': { threads?: string[]; patch?: Fields }
   'text.align': { threads?: string[]; align?: string }

@@ -13,15 +13,27 @@ const known = [
   { value: 'steps(8,jump-end)', label: 'Eight steps' },
 ]
 
-export function EasingField({ name, value, onSet }: { name: string; value: string; onSet: (v: string) => void }) {
+/** plain is a choice in front of the others: no easing of its own. */
+export function EasingField({
+  name,
+  value,
+  onSet,
+  plain,
+}: {
+  name: string
+  value: string
+  onSet: (v: string) => void
+  plain?: { value: string; label: string }
+}) {
   const [own, setOwn] = useState(false)
-  const named = value === '' || known.some((k) => k.value === value) // nothing: several differ
+  const offered = plain ? [plain, ...known] : known
+  const named = value === '' || offered.some((k) => k.value === value) // nothing: several differ
   return (
     <div className="grid gap-1">
       <Choice
         name={name}
         value={named && !own ? value : 'own'}
-        of={[...known, { value: 'own', label: 'Own curve …' }]}
+        of={[...offered, { value: 'own', label: 'Own curve …' }]}
         onSet={(v) => {
           setOwn(v === 'own')
           if (v !== 'own') onSet(v)

@@ -1,10 +1,11 @@
-// Which way the selected layers turn through the morphs into this scene and, of the last, back to the first.
+// How the selected layers go through the morphs into this scene and, of the last, back to the first.
 import type { Selected, Strand } from '../engine/types'
 import { run } from '../project/commands'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
 import { Section } from '../ui/Section'
 import { Label } from '../ui/controls'
+import { EasingField } from './EasingField'
 import { shared } from './shared'
 
 export function Strands({ selected }: { selected: Selected[] }) {
@@ -13,7 +14,9 @@ export function Strands({ selected }: { selected: Selected[] }) {
   return (
     <Section
       title="Through the morph"
-      folded={!selected.some((s) => s.strands.some((v) => v.by !== 0 || v.turn || v.turns))}
+      folded={
+        !selected.some((s) => s.strands.some((v) => v.by !== 0 || v.turn || v.turns || v.easing || v.delay || v.arc))
+      }
     >
       <div data-strands className="grid gap-2">
         {scenes.map((one) => (
@@ -28,10 +31,14 @@ export function Strands({ selected }: { selected: Selected[] }) {
   )
 }
 
+const as = 'as' // the easing of the transition
+const percent = (v: number | null) => (v === null ? null : Math.round(v * 1000) / 10)
+
 function Way({ into, selected }: { into: Strand; selected: Selected[] }) {
   const own = selected.map((s) => s.strands.find((v) => v.scene === into.scene)!)
   const threads = selected.map((s) => s.layer.thread)
-  const set = (args: object) => run('strand.turn', { threads, scene: into.scene, ...args })
+  const set = (args: object) => run('strand.set', { threads, scene: into.scene, ...args })
+  const where = into.closing ? 'back to the first scene' : 'into this scene'
   const by = shared(own.map((v) => v.by))
   const ways: { value: string; label: string }[] = [
     { value: 'as', label: into.closing ? 'as the morphs before it' : 'as numbered' },
@@ -58,7 +65,7 @@ function Way({ into, selected }: { into: Strand; selected: Selected[] }) {
         <Label>Turns</Label>
         <span className="col-span-3">
           <Choice
-            name={`Which way it turns ${into.closing ? 'back to the first scene' : 'into this scene'}`}
+            name={`Which way it turns ${where}`}
             value={turn ?? ''}
             of={ways}
             onSet={(v) => set({ turn: v === 'as' ? '' : v })}
@@ -73,6 +80,35 @@ function Way({ into, selected }: { into: Strand; selected: Selected[] }) {
           onSet={(v) => set({ turns: Math.round(v) })}
         />
         <span className="col-span-2 text-[0.75rem] text-ink-600">whole turns</span>
+        <Label>Easing</Label>
+        <span className="col-span-3">
+          <EasingField
+            name={`Its easing ${where}`}
+            value={shared(own.map((v) => v.easing || as)) ?? ''}
+            plain={{ value: as, label: 'as the others' }}
+            onSet={(v) => set({ easing: v === as ? '' : v })}
+          />
+        </span>
+        <NumberField
+          label="Waits"
+          name={`What it waits of the morph ${where}`}
+          unit="%"
+          min={0}
+          max={95}
+          value={percent(shared(own.map((v) => v.delay)))}
+          onSet={(v) => set({ delay: v / 100 })}
+        />
+        <NumberField
+          label="Arc"
+          name={`How high its arc is ${where}, of its way; above 0 to the right of its way`}
+          unit="%"
+          step={5}
+          min={-100}
+          max={100}
+          disabled={!own.some((v) => v.moves)}
+          value={percent(shared(own.map((v) => v.arc)))}
+          onSet={(v) => set({ arc: v / 100 })}
+        />
       </div>
     </div>
   )
