@@ -59,4 +59,23 @@ func TestPairsAreJoinedAndCut(t *testing.T) {
 	if p.stored() != was {
 		t.Error("undone it is not what it was")
 	}
+	// What the second scene does not have goes out by a side of the page, unfaded: half way the bunting's line is over the lower edge.
+	p.press(`[data-scene="0"]`)
+	p.settled()
+	p.press(`[data-row="` + browser.Eval[string](t, p.ctx, `[...document.querySelectorAll('[data-row]')].find(r => r.innerText.startsWith('Bunting')).dataset.row`) + `"] [data-name]`)
+	p.settled()
+	p.look(`document.querySelector('[data-wing]')`)
+	before := p.pixels(0, 5200, false, 480, 270, "#fff")
+	p.choose("How it goes out with the morph", "bottom")
+	p.settled()
+	after := p.pixels(0, 5200, false, 480, 270, "#fff")
+	differs := 0
+	for i := range before.Pix {
+		if before.Pix[i] != after.Pix[i] {
+			differs++
+		}
+	}
+	if differs < 400 {
+		t.Errorf("half way of the morph %d bytes are others", differs)
+	}
 }

@@ -31,8 +31,12 @@ type Strand struct {
 
 	Easing string  `json:"easing,omitzero"` // CSS easing of its own; empty: that of the transition
 	Delay  float64 `json:"delay,omitzero"`  // share of the transition that it waits, 0..MaxDelay
+	Wing   string  `json:"wing,omitzero"`   // of a layer that only one of the scenes has: the side it comes in from, or goes out to, one of Wings; empty: it fades
 	Arc    float64 `json:"arc,omitzero"`    // it goes by an arc of a circle, as high as this share of its way, -1..1; above 0 to the right as it looks ahead
 }
+
+// Wings are the sides of the page.
+var Wings = map[string][2]float64{"left": {-1, 0}, "right": {1, 0}, "top": {0, -1}, "bottom": {0, 1}}
 
 // MaxDelay is the share of a morph that a thread waits at most.
 const MaxDelay = 0.95
@@ -102,5 +106,8 @@ func (c *checker) transition(at string, t Transition) {
 		c.easing(at+".threads."+k+".easing", t.Threads[k].Easing)
 		c.number(at+".threads."+k+".delay", t.Threads[k].Delay, 0, MaxDelay)
 		c.number(at+".threads."+k+".arc", t.Threads[k].Arc, -1, 1)
+		if wing := t.Threads[k].Wing; wing != "" && Wings[wing] == [2]float64{} {
+			c.fail(at+".threads."+k+".wing", "%.20q is none of left, right, top, bottom", wing)
+		}
 	}
 }

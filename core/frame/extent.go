@@ -112,19 +112,25 @@ func (f *Film) measureSlides(s *scene, list []*layer, was *scene) {
 		}
 		l.track.SetTravel(func(v geom.Point, at int64) float64 {
 			c := motion.Clock{At: motion.Millis(at), Stay: s.timing.Stay}
-			outer := geom.Identity
-			for g := l.parent; g != nil; g = g.parent {
-				outer = g.alongPaths(c).Mul(outer)
-			}
-			if s.view != nil {
-				v := f.sightAt(s, c, nil)
-				outer = v.through(root(l)).Mul(outer)
-			}
+			outer := f.outer(s, l, c)
 			m := outer.Mul(l.alongPaths(c))
 			return geom.Leaving(geom.Quad(l.reaches, m), outer.ApplyVector(v), page)
 		})
 		f.measureSlides(s, l.children, was)
 	}
+}
+
+// outer is the map from a layer's parent to what is seen of the page, with nothing but paths and the view at work.
+func (f *Film) outer(s *scene, l *layer, c motion.Clock) geom.Matrix {
+	m := geom.Identity
+	for g := l.parent; g != nil; g = g.parent {
+		m = g.alongPaths(c).Mul(m)
+	}
+	if s.view != nil {
+		v := f.sightAt(s, c, nil)
+		m = v.through(root(l)).Mul(m)
+	}
+	return m
 }
 
 // trackOf returns the track that a move of the scene is part of.

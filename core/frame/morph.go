@@ -73,7 +73,7 @@ func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 // both adds a pair that is on both sides, as strong as it is by share.
 func (p *Player) both(q *pair, c strandClock, parent geom.Matrix, share float64) {
 	a, b := q.a.standing(c.a, &p.veils), q.b.standing(c.b, &p.veils)
-	is := pair{q.a.settledAt(c.a), q.b.settledAt(c.b), q.apart, q.way, q.ease, q.children}
+	is := pair{q.a.settledAt(c.a), q.b.settledAt(c.b), q.apart, q.way, q.ease, geom.Point{}, q.children}
 	if q.apart {
 		parent, a, b = p.outermost(q), q.a.absolute(c.a, &p.veils), q.b.absolute(c.b, &p.veils)
 	}
@@ -96,9 +96,15 @@ func (p *Player) turning(q *pair, c strandClock, parent geom.Matrix, mask string
 
 func (p *Player) leaving(q *pair, c strandClock, parent geom.Matrix) {
 	pose := q.a.track.At(c.a, &p.veils)
-	if pose.Present {
-		p.oneSided(q, q.a, pose, parent, pose.Opacity*morph.Ease(1-c.p), c)
+	if !pose.Present {
+		return
 	}
+	own := c.of(q)
+	if q.wing != (geom.Point{}) {
+		p.oneSided(q, q.a, pose, parent.Mul(geom.Translate(q.wing.Mul(own.p))), pose.Opacity, c)
+		return
+	}
+	p.oneSided(q, q.a, pose, parent, pose.Opacity*morph.Ease(1-own.p), c)
 }
 
 func (p *Player) coming(q *pair, c strandClock, parent geom.Matrix) {
@@ -106,9 +112,13 @@ func (p *Player) coming(q *pair, c strandClock, parent geom.Matrix) {
 	if !pose.Present {
 		return
 	}
-	alpha := pose.Opacity
-	if !q.b.track.EntersEarly() {
-		alpha *= morph.Ease(c.p)
+	alpha, own := pose.Opacity, c.of(q)
+	switch {
+	case q.b.track.EntersEarly():
+	case q.wing != (geom.Point{}):
+		parent = parent.Mul(geom.Translate(q.wing.Mul(1 - own.p)))
+	default:
+		alpha *= morph.Ease(own.p)
 	}
 	p.oneSided(q, q.b, pose, parent, alpha, c)
 }

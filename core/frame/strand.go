@@ -1,9 +1,11 @@
 package frame
 
 import (
+	"math"
 	"sync"
 
 	"capstan/core/doc"
+	"capstan/core/geom"
 	"capstan/core/morph"
 	"capstan/core/motion"
 )
@@ -27,6 +29,7 @@ type pair struct {
 	apart    bool
 	way      doc.Strand
 	ease     motion.Easing // of its own, where it is timed
+	wing     geom.Point    // of a layer of one side: from where it stands to off the page, in its parent's axes; zero: it fades
 	children []*pair
 }
 
@@ -111,8 +114,18 @@ func (st *strand) match(f *Film) {
 			if p.B != nil {
 				q.b = b.byID[p.B.ID]
 			}
-			if p.A != nil && p.B != nil {
+			if p.A != nil {
 				q.way = st.way(p.A.Thread)
+			} else {
+				q.way = st.way(p.B.Thread)
+			}
+			switch {
+			case q.b == nil:
+				q.wing = f.wing(a, q.a, leaving, q.way.Wing)
+			case q.a == nil:
+				q.wing = f.wing(b, q.b, entering, q.way.Wing)
+			}
+			if q.way.Timed() {
 				if q.ease = st.ease; q.way.Easing != "" {
 					if e, err := motion.ParseEasing(q.way.Easing); err == nil { // validation has refused others
 						q.ease = e
@@ -124,4 +137,24 @@ func (st *strand) match(f *Film) {
 		return out
 	}
 	st.first, st.second = pairs(plan.First), pairs(plan.Second)
+}
+
+// wing is the way off the page by a side of it, from where a layer stands at a clock, in its parent's axes.
+func (f *Film) wing(s *scene, l *layer, c motion.Clock, side string) geom.Point {
+	to, set := doc.Wings[side]
+	if !set {
+		return geom.Point{}
+	}
+	outer := f.outer(s, l, c)
+	back, ok := outer.Inverse()
+	if !ok {
+		return geom.Point{}
+	}
+	page := geom.Box{Max: geom.Point{X: float64(f.Doc.Film.Width), Y: float64(f.Doc.Film.Height)}}
+	v := geom.Point{X: to[0], Y: to[1]}
+	d := geom.Leaving(geom.Quad(l.reaches, outer.Mul(l.alongPaths(c))), v, page)
+	if math.IsInf(d, 0) || math.IsNaN(d) {
+		return geom.Point{}
+	}
+	return back.ApplyVector(v.Mul(d))
 }

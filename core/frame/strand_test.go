@@ -100,3 +100,33 @@ func TestThreadsGoTheirOwnWay(t *testing.T) {
 		}
 	}
 }
+
+// What only one of two scenes has comes in from a side of the page and goes out by one, whole, as far as brings it off the page; it waits and is eased
+// as others are.
+func TestWhatOneSceneHasComesInFromTheWings(t *testing.T) {
+	f := round(t, []float64{0, 0}, func(f *doc.Film) {
+		f.Scenes[1].Layers[0].Thread = "b"
+		f.Scenes[1].Transition.Threads = map[string]doc.Strand{"a": {Wing: "left"}, "b": {Wing: "bottom", Delay: 0.5}}
+	})
+	p := f.Player()
+	middle := func(id string, ms int64) geom.Point {
+		p.Stand(motion.Millis(ms))
+		corners, _, ok := p.Quad(id)
+		if !ok {
+			t.Fatalf("%s is not drawn at %d ms", id, ms)
+		}
+		return corners[0].Add(corners[2]).Mul(0.5)
+	}
+	for _, c := range []struct {
+		id   string
+		at   int64
+		want geom.Point
+	}{
+		{"l0", 1000, geom.Point{X: 50, Y: 50}}, {"l0", 1500, geom.Point{X: 20, Y: 50}}, {"l0", 1750, geom.Point{X: 5, Y: 50}}, // its right edge, at 60, has 60 px to go
+		{"l1", 1500, geom.Point{X: 50, Y: 105}}, {"l1", 1750, geom.Point{X: 50, Y: 77.5}}, {"l1", 2000, geom.Point{X: 50, Y: 50}}, // its upper edge, at 45, had 55
+	} {
+		if got := middle(c.id, c.at); got.Sub(c.want).Len() > 1e-6 {
+			t.Errorf("%s at %d ms is at %v, want %v", c.id, c.at, got, c.want)
+		}
+	}
+}

@@ -64,3 +64,52 @@ func TestThreadsAreJoined(t *testing.T) {
 		t.Errorf("the edge is tied to %q", found)
 	}
 }
+
+// A layer that the next scene does not have goes out with the morph by a side that is chosen, one that the scene before does not have comes in; both
+// are told where the layer is selected.
+func TestWingsAreChosen(t *testing.T) {
+	s := open(t, series())
+	for i := 1; i < 4; i++ {
+		want(t, s, rest, "scene.transition", fmt.Sprintf(`{"ids":[%q],"patch":{"kind":"morph"}}`, s.Document().Film.Scenes[i].ID))
+	}
+	strands := func(scene int) (list []string) {
+		for _, v := range s.Selection(scope.Moment{Rest: true, Scene: scene}, []string{"a"})[0].Strands {
+			list = append(list, v.To+" "+v.Alone+" "+v.Wing)
+		}
+		return
+	}
+	third := s.Document().Film.Scenes[2].ID
+	want(t, s, rest, "strand.set", fmt.Sprintf(`{"threads":["a"],"scene":%q,"wing":"left"}`, third))
+	for scene, wanted := range map[int]string{0: "[]", 1: "[Scene 2   Scene 3 out left]", 3: "[Scene 4 in ]"} {
+		if got := fmt.Sprint(strands(scene)); got != wanted {
+			t.Errorf("of scene %d: %s, want %s", scene, got, wanted)
+		}
+	}
+	refused(t, s, "none of left", "strand.set", fmt.Sprintf(`{"threads":["a"],"scene":%q,"wing":"behind"}`, third))
+	refused(t, s, "delay", "strand.set", fmt.Sprintf(`{"threads":["a"],"scene":%q,"delay":2}`, third))
+	refused(t, s, "easing", "strand.set", fmt.Sprintf(`{"threads":["a"],"scene":%q,"easing":"wobble"}`, third))
+	want(t, s, rest, "strand.set", fmt.Sprintf(`{"threads":["a"],"scene":%q,"wing":""}`, third))
+	if n := len(s.Document().Film.Scenes[2].Transition.Threads); n != 0 {
+		t.Errorf("%d threads are still told of", n)
+	}
+}
+
+// It is told where a thread stands in the one scene of several into which it does not move.
+func TestWhereAThreadStandsStillIsTold(t *testing.T) {
+	for _, c := range []struct {
+		at   []float64
+		want string
+	}{{[]float64{0, 10, 10, 20}, "Scene 3"}, {[]float64{0, 0, 10, 20, 30}, "Scene 2"}, {[]float64{0, 10, 10, 10, 20}, ""}, {[]float64{0, 10, 10}, ""}, {[]float64{0, 10, 20, 30}, ""}} {
+		p := with(shapeOf("a", doc.Rectangle, c.at[0], 40, 20, 10))
+		for i, x := range c.at[1:] {
+			sc := doc.NewScene(fmt.Sprint("s", i+2), fmt.Sprint("Scene ", i+2))
+			l := shapeOf("a", doc.Rectangle, x, 40, 20, 10)
+			l.ID = fmt.Sprint("a", i)
+			sc.Layers = []*doc.Layer{l}
+			p.Film.Scenes = append(p.Film.Scenes, sc)
+		}
+		if got := open(t, p).Selection(scope.Moment{Rest: true}, []string{"a"})[0].Stands; got != c.want {
+			t.Errorf("at %v: %q, want %q", c.at, got, c.want)
+		}
+	}
+}

@@ -163,6 +163,7 @@ type Selected struct {
 	In      string        `json:"in"`    // the name of the group it lies in
 	Later   int           `json:"later"`
 	Strands []Strand      `json:"strands"`  // the morphs that it goes through into the scene and, of the last, out of it
+	Stands  string        `json:"stands"`   // the one scene in which it stands as in the one before, though it moves into all others; empty: none
 	Colours []string      `json:"colours"`  // fills found in a group
 	Inks    []InkUse      `json:"inks"`     // all colours of a group, the most used first
 	Kept    []string      `json:"kept"`     // names of the layers it was made of
@@ -185,7 +186,7 @@ func (s *Views) Selection(m scope.Moment, threads []string) []Selected {
 	sc := s.Shown.Doc.Film.Scenes[i]
 	s.Stand(m)
 	for _, l := range s.Layers(m, threads) {
-		v := Selected{Layer: ink.Shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Inks: inksOf(l, sc), Kept: []string{}, Strands: s.strandsOf(i, l.Thread), Closed: s.Shown.Encloses(i, l.ID), Missing: s.Missing(l), Plate: ink.PlateContrast(l, sc)}
+		v := Selected{Layer: ink.Shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Inks: inksOf(l, sc), Kept: []string{}, Strands: s.strandsOf(i, l.Thread), Stands: s.standsIn(i, l.Thread), Closed: s.Shown.Encloses(i, l.ID), Missing: s.Missing(l), Plate: ink.PlateContrast(l, sc)}
 		v.Layer.Path = "" // long, and shown by nothing but the page
 		wholeShape(v.Layer)
 		if l.Roomy() {

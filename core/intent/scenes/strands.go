@@ -18,6 +18,7 @@ var strandsAsked = intent.Table{
 		Easing  *string  `json:"easing"` // empty: that of the transition
 		Delay   *float64 `json:"delay"`
 		Arc     *float64 `json:"arc"`
+		Wing    *string  `json:"wing"`
 	}) (edit.Command, error) {
 		i, sc := s.Doc.Scene(c.Scene)
 		if sc == nil {
@@ -44,6 +45,9 @@ var strandsAsked = intent.Table{
 			}
 			if c.Delay != nil {
 				own.Delay = *c.Delay
+			}
+			if c.Wing != nil {
+				own.Wing = *c.Wing
 			}
 			if c.Arc != nil {
 				own.Arc = *c.Arc

@@ -1496,6 +1496,8 @@ export interface Selected {
   later: number
   /** the morphs that it goes through into the scene and, of the last, out of it */
   strands: Strand[]
+  /** the one scene in which it stands as in the one before, though it moves into all others; empty: none */
+  stands: string
   /** fills found in a group */
   colours: string[]
   /** all colours of a group, the most used first */
@@ -1677,6 +1679,10 @@ export interface Strand {
   delay: number
   /** share of its way that its arc is high; above 0 to the right */
   arc: number
+  /** only one of the scenes has it: in, it comes in; out, it goes out */
+  alone: string
+  /** and by which side of the page; empty: it fades */
+  wing: string
   /** it goes from one place to another */
   moves: boolean
 }
@@ -1694,6 +1700,11 @@ export interface StrandTurn {
   easing?: string
   /** share of the transition that it waits, 0..MaxDelay */
   delay?: number
+  /**
+   * of a layer that only one of the scenes has: the side it comes in from, or goes out to, one of Wings; empty: it
+   * fades
+   */
+  wing?: string
   /** it goes by an arc of a circle, as high as this share of its way, -1..1; above 0 to the right as it looks ahead */
   arc?: number
 }
@@ -2155,6 +2166,7 @@ export interface Intents {
     easing?: string | null
     delay?: number | null
     arc?: number | null
+    wing?: string | null
   }
   'stroke.dash': { threads?: string[]; line?: number | null; gap?: number | null }
   'stroke.set': { threads?: string[]; patch?: Fields }

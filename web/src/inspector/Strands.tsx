@@ -9,23 +9,40 @@ import { EasingField } from './EasingField'
 import { shared } from './shared'
 
 export function Strands({ selected }: { selected: Selected[] }) {
-  const scenes = [...new Map(selected.flatMap((s) => s.strands).map((s) => [s.scene, s])).values()]
-  if (scenes.length === 0) return null
+  const ways = [...new Map(selected.flatMap((s) => s.strands).map((s) => [s.scene + s.alone, s])).values()]
+  const stands = selected.length === 1 ? selected[0].stands : ''
+  if (ways.length === 0 && !stands) return null
   return (
     <Section
       title="Through the morph"
       folded={
-        !selected.some((s) => s.strands.some((v) => v.by !== 0 || v.turn || v.turns || v.easing || v.delay || v.arc))
+        !stands &&
+        !selected.some((s) =>
+          s.strands.some((v) => v.by !== 0 || v.turn || v.turns || v.easing || v.delay || v.arc || v.wing),
+        )
       }
     >
       <div data-strands className="grid gap-2">
-        {scenes.map((one) => (
-          <Way
-            key={one.scene}
-            into={one}
-            selected={selected.filter((s) => s.strands.some((v) => v.scene === one.scene))}
-          />
-        ))}
+        {stands && (
+          <p className="text-[0.75rem] text-coral-700" data-stands>
+            In “{stands}” it stands where it was in the scene before, though it moves into all the others.
+          </p>
+        )}
+        {ways.map((one) => {
+          const goes = (v: Strand) => v.scene === one.scene && v.alone === one.alone
+          const own = selected.filter((s) => s.strands.some(goes))
+          const strands = own.map((s) => s.strands.find(goes)!)
+          const threads = own.map((s) => s.layer.thread)
+          const Fields = one.alone ? Wing : Way
+          return (
+            <Fields
+              key={one.scene + one.alone}
+              into={one}
+              own={strands}
+              set={(args) => run('strand.set', { threads, scene: one.scene, ...args })}
+            />
+          )
+        })}
       </div>
     </Section>
   )
@@ -34,10 +51,71 @@ export function Strands({ selected }: { selected: Selected[] }) {
 const as = 'as' // the easing of the transition
 const percent = (v: number | null) => (v === null ? null : Math.round(v * 1000) / 10)
 
-function Way({ into, selected }: { into: Strand; selected: Selected[] }) {
-  const own = selected.map((s) => s.strands.find((v) => v.scene === into.scene)!)
-  const threads = selected.map((s) => s.layer.thread)
-  const set = (args: object) => run('strand.set', { threads, scene: into.scene, ...args })
+interface OneWay {
+  into: Strand
+  own: Strand[] // of the selected layers
+  set: (args: object) => void
+}
+
+const sides = [
+  { value: 'fade', label: 'by fading' },
+  { value: 'left', label: 'by the left side' },
+  { value: 'right', label: 'by the right side' },
+  { value: 'top', label: 'by the upper side' },
+  { value: 'bottom', label: 'by the lower side' },
+]
+
+/** What only one of the two scenes has. */
+function Wing({ into, own, set }: OneWay) {
+  const comes = into.alone === 'in'
+  return (
+    <div data-wing={into.alone}>
+      <p className="mb-1 text-[0.75rem] text-ink-600">
+        {comes ? `It comes in as “${into.from}” becomes this scene` : `It goes out as this scene becomes “${into.to}”`}
+      </p>
+      <div className="grid grid-cols-[2.75rem_1fr_2.75rem_1fr] items-center gap-x-2 gap-y-1.5">
+        <Label>{comes ? 'Comes' : 'Goes'}</Label>
+        <span className="col-span-3">
+          <Choice
+            name={comes ? 'How it comes in with the morph' : 'How it goes out with the morph'}
+            value={shared(own.map((v) => v.wing || 'fade')) ?? ''}
+            of={sides}
+            onSet={(v) => set({ wing: v === 'fade' ? '' : v })}
+          />
+        </span>
+        <Times own={own} set={set} where={comes ? 'it comes in with' : 'it goes out with'} />
+      </div>
+    </div>
+  )
+}
+
+/** When it goes through the morph: its easing, and what it waits. */
+function Times({ own, set, where }: { own: Strand[]; set: (args: object) => void; where: string }) {
+  return (
+    <>
+      <Label>Easing</Label>
+      <span className="col-span-3">
+        <EasingField
+          name={`Its easing ${where}`}
+          value={shared(own.map((v) => v.easing || as)) ?? ''}
+          plain={{ value: as, label: 'as the others' }}
+          onSet={(v) => set({ easing: v === as ? '' : v })}
+        />
+      </span>
+      <NumberField
+        label="Waits"
+        name={`What it waits of the morph ${where}`}
+        unit="%"
+        min={0}
+        max={95}
+        value={percent(shared(own.map((v) => v.delay)))}
+        onSet={(v) => set({ delay: v / 100 })}
+      />
+    </>
+  )
+}
+
+function Way({ into, own, set }: OneWay) {
   const where = into.closing ? 'back to the first scene' : 'into this scene'
   const by = shared(own.map((v) => v.by))
   const ways: { value: string; label: string }[] = [
@@ -80,24 +158,7 @@ function Way({ into, selected }: { into: Strand; selected: Selected[] }) {
           onSet={(v) => set({ turns: Math.round(v) })}
         />
         <span className="col-span-2 text-[0.75rem] text-ink-600">whole turns</span>
-        <Label>Easing</Label>
-        <span className="col-span-3">
-          <EasingField
-            name={`Its easing ${where}`}
-            value={shared(own.map((v) => v.easing || as)) ?? ''}
-            plain={{ value: as, label: 'as the others' }}
-            onSet={(v) => set({ easing: v === as ? '' : v })}
-          />
-        </span>
-        <NumberField
-          label="Waits"
-          name={`What it waits of the morph ${where}`}
-          unit="%"
-          min={0}
-          max={95}
-          value={percent(shared(own.map((v) => v.delay)))}
-          onSet={(v) => set({ delay: v / 100 })}
-        />
+        <Times own={own} set={set} where={where} />
         <NumberField
           label="Arc"
           name={`How high its arc is ${where}, of its way; above 0 to the right of its way`}
