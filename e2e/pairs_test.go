@@ -68,6 +68,7 @@ func TestPairsAreJoinedAndCut(t *testing.T) {
 	before := p.pixels(0, 5200, false, 480, 270, "#fff")
 	p.choose("How it goes out with the morph", "bottom")
 	p.settled()
+	p.wait(`document.querySelector('[data-flight=bottom]')?.textContent.includes('↓')`)
 	after := p.pixels(0, 5200, false, 480, 270, "#fff")
 	differs := 0
 	for i := range before.Pix {

@@ -85,6 +85,10 @@ func TestWingsAreChosen(t *testing.T) {
 			t.Errorf("of scene %d: %s, want %s", scene, got, wanted)
 		}
 	}
+	flights := s.Rows(rest)[0].Flights
+	if len(flights) != 1 || flights[0].Scene != 1 || flights[0].In || flights[0].Side != "left" || flights[0].End <= flights[0].Begin {
+		t.Errorf("in the timeline: %+v", flights)
+	}
 	refused(t, s, "none of left", "strand.set", fmt.Sprintf(`{"threads":["a"],"scene":%q,"wing":"behind"}`, third))
 	refused(t, s, "delay", "strand.set", fmt.Sprintf(`{"threads":["a"],"scene":%q,"delay":2}`, third))
 	refused(t, s, "easing", "strand.set", fmt.Sprintf(`{"threads":["a"],"scene":%q,"easing":"wobble"}`, third))

@@ -26,6 +26,8 @@ type Row struct {
 	Mask   string `json:"mask"` // what it is to those it lies with
 	Spans  []Span `json:"spans"`
 	Bars   []Bar  `json:"bars"`
+
+	Flights []Flight `json:"flights"`
 }
 
 // Span is where a thread lives: in a scene's stay, or as a strand through a morph. Times are ms of the film.
@@ -37,6 +39,16 @@ type Span struct {
 	Layer  string `json:"layer"`
 
 	By float64 `json:"by,omitzero"` // degrees that a strand turns by
+}
+
+// Flight is a layer that comes in or goes out by a side of the page, with a morph.
+type Flight struct {
+	Scene int    `json:"scene"` // of the layer
+	Begin int64  `json:"begin"` // ms of the film
+	End   int64  `json:"end"`
+	Layer string `json:"layer"`
+	In    bool   `json:"in"`
+	Side  string `json:"side"`
 }
 
 // Bar is a move in the timeline. Its outline is its motion. Times are ms of the film.
@@ -82,7 +94,7 @@ func (s *Views) Rows(m scope.Moment) []Row {
 				if _, ok := seen[l.Thread]; !ok {
 					r := Row{
 						Film: s.FilmID, Thread: l.Thread, Name: l.Name, Kind: l.Kind, Tint: l.Tint, Depth: depth, Group: len(l.Children) > 0,
-						Parent: parent, Here: isHere, Locked: l.Locked, Hidden: l.Hidden, Mask: l.Mask, Spans: []Span{}, Bars: []Bar{},
+						Parent: parent, Here: isHere, Locked: l.Locked, Hidden: l.Hidden, Mask: l.Mask, Spans: []Span{}, Bars: []Bar{}, Flights: []Flight{},
 					}
 					if isHere {
 						r.Layer = l.ID
@@ -105,7 +117,8 @@ func (s *Views) Rows(m scope.Moment) []Row {
 			add(i, false)
 		}
 	}
-	for i, sc := range p.Film.Shown() {
+	shown := p.Film.Shown()
+	for i, sc := range shown {
 		begin := o.Begin(i)
 		t := s.Shown.Timing(i)
 		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
@@ -116,6 +129,14 @@ func (s *Views) Rows(m scope.Moment) []Row {
 				r.Spans = append(r.Spans, Span{i, o.Starts[i], begin, true, l.ID, v.By})
 			}
 			r.Spans = append(r.Spans, Span{i, begin, begin + o.Stays[i], false, l.ID, 0})
+			for _, into := range []int{i, i + 1} {
+				if into >= len(shown) || shown[into].Transition.Threads[l.Thread].Wing == "" {
+					continue
+				}
+				if v, ok := s.loneStrand(into, l.Thread); ok {
+					r.Flights = append(r.Flights, Flight{i, o.Starts[into], o.Begin(into), l.ID, v.Alone == "in", v.Wing})
+				}
+			}
 			for k, mv := range l.Moves {
 				b := s.bar(sc, mv, t, begin, i, l)
 				b.Lane = k

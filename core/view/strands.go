@@ -56,10 +56,10 @@ func (s *Views) strandsOf(i int, thread string) []Strand {
 	out := []Strand{}
 	if v, ok := s.strandInto(i, thread); ok {
 		out = append(out, v)
-	} else if v, ok := s.loneStrand(i, i-1, i, thread); ok {
+	} else if v, ok := s.loneStrand(i, thread); ok {
 		out = append(out, v)
 	}
-	if v, ok := s.loneStrand(i+1, i, i+1, thread); ok {
+	if v, ok := s.loneStrand(i+1, thread); ok {
 		out = append(out, v)
 	}
 	if n := len(s.Shown.Doc.Film.Shown()); i == n-1 && n > 1 {
@@ -70,9 +70,10 @@ func (s *Views) strandsOf(i int, thread string) []Strand {
 	return out
 }
 
-// loneStrand returns how a thread that only one of two scenes has goes through the morph from one into the other; into is the scene of the film whose
-// transition that is. Parts of groups that are not in both go with these.
-func (s *Views) loneStrand(into, from, to int, thread string) (Strand, bool) {
+// loneStrand returns how a thread that only one of two scenes has goes through the morph into a scene of the film. Parts of groups that are not in both
+// go with these.
+func (s *Views) loneStrand(into int, thread string) (Strand, bool) {
+	from, to := into-1, into
 	shown := s.Shown.Doc.Film.Shown()
 	if into < 1 || into >= len(shown) || shown[into].Transition.Kind != doc.Morph {
 		return Strand{}, false

@@ -99,6 +99,11 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
       disabled: none || d.scene === 0 || isAside(),
     },
     {
+      word: 'Join with a layer of the scene before …',
+      run: () => set({ sheet: 'pairs' }),
+      disabled: none || d.scene === 0 || isAside(),
+    },
+    {
       word: 'Carry to all scenes',
       run: () => run('carry.all', { threads: selection }),
       disabled: none || d.film!.shown < 2,

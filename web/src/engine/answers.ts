@@ -725,6 +725,18 @@ export interface Flag extends Cue {
   passed: number
 }
 
+/** Flight is a layer that comes in or goes out by a side of the page, with a morph. */
+export interface Flight {
+  /** of the layer */
+  scene: number
+  /** ms of the film */
+  begin: number
+  end: number
+  layer: string
+  in: boolean
+  side: string
+}
+
 /** Frame is what part of the page a scene shows. */
 export interface Frame {
   thread: string
@@ -1445,6 +1457,7 @@ export interface Row {
   mask: '' | 'inside' | 'outside'
   spans: Span[]
   bars: Bar[]
+  flights: Flight[]
 }
 
 /** Run is a stretch of text in one setting. Line ends are \n. */

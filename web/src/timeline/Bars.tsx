@@ -9,7 +9,7 @@ import type { Drawing, Saying } from './hitching'
 import { Hitches } from './Hitches'
 import { choose } from './RowHead'
 import { laneTop, ms, px, rowHeight, type Placed, type Scale } from './scale'
-import { strand } from './shape'
+import { flightShape, strand } from './shape'
 import { tints } from '../ui/tints'
 import { hold, letGo } from '../ui/drags'
 import { keyed } from '../ui/keymap'
@@ -75,11 +75,13 @@ export function Bars({
     }
     const span = r.row.spans.find((s) => !s.strand && ms(scale, q.x) >= s.begin && ms(scale, q.x) < s.end)
     const strand = r.row.spans.find((s) => s.strand && ms(scale, q.x) >= s.begin && ms(scale, q.x) < s.end)
-    const to = span ?? strand
+    const flight = r.row.flights.find((s) => ms(scale, q.x) >= s.begin && ms(scale, q.x) < s.end)
+    const to = span ?? strand ?? flight
     if (to && to.scene !== desk().scene) goToScene(to.scene)
     choose(r.row, e, all)
-    // A strand says how it turns.
-    if (strand) setTimeout(() => document.querySelector('[data-strands]')?.scrollIntoView({ block: 'center' }), 30)
+    // A strand says how it turns, a flight by which side it goes.
+    if (strand || flight)
+      setTimeout(() => document.querySelector('[data-strands]')?.scrollIntoView({ block: 'center' }), 30)
   }
   const said = saying && all.find((r) => r.row.bars.some((b) => b.move === saying.bar))
   const bar = said?.row.bars.find((b) => b.move === saying?.bar)
@@ -286,6 +288,22 @@ const RowBars = memo(function RowBars({
           />
         )
       })}
+      {row.flights.filter(of).map((s) => {
+        const [a, b] = [px(scale, s.begin), px(scale, s.end)]
+        const side = { left: 'left', right: 'right', top: 'upper', bottom: 'lower' }[s.side]
+        return (
+          <g key={`${s.begin}f`} data-flight={s.side}>
+            <title>{`${s.in ? 'Comes in' : 'Goes out'} by the ${side} side of the page: press to change it`}</title>
+            <rect x={a} y={0} width={Math.max(0, b - a)} height={rowHeight} fill="transparent" />
+            <path d={flightShape(a, b, floor, s.in)} fill={tint} opacity="0.55" />
+            {b - a > 24 && (
+              <text x={(a + b) / 2} y={floor - 4} textAnchor="middle" fontSize="11" fill="#EAF2EC">
+                {arrows[s.side][s.in ? 1 : 0]}
+              </text>
+            )}
+          </g>
+        )
+      })}
       {Array.from({ length: lanes - 1 }, (_, k) => (
         <line
           key={k}
@@ -318,5 +336,13 @@ const RowBars = memo(function RowBars({
     </svg>
   )
 })
+
+/** Which way a layer goes that goes out by a side of the page, and that comes in by it. */
+const arrows: Record<string, [string, string]> = {
+  left: ['←', '→'],
+  right: ['→', '←'],
+  top: ['↑', '↓'],
+  bottom: ['↓', '↑'],
+}
 
 const turned = (by: number) => `Turns ${Math.abs(Math.round(by * 10) / 10)}° ${by > 0 ? 'clockwise' : 'anticlockwise'}`

@@ -67,3 +67,7 @@ export function strand(x0: number, x1: number, y: number, a: number): [string, s
   }
   return [ply(1), ply(-1)]
 }
+
+/** A wedge over a transition: of what comes in it grows, of what goes out it shrinks. */
+export const flightShape = (a: number, b: number, floor: number, comes: boolean) =>
+  `M${a} ${floor + 2}H${b}V${comes ? floor - 10 : floor - 1}L${a} ${comes ? floor - 1 : floor - 10}Z`
