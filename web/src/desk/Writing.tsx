@@ -29,6 +29,8 @@ export function Writing({ view, size }: { view: View; size: { w: number; h: numb
   const { thread, anchor, caret } = writing
   const shown = useMemo(() => engine.writing(moment, thread, anchor, caret), [moment, version, thread, anchor, caret])
   const field = useRef<HTMLTextAreaElement>(null)
+  // What the field itself told last. By the time that is shown, quick keys have moved the field on.
+  const told = useRef('')
   const words = wordsOf(thread)
   const name = desk().selected[0]?.layer.name ?? ''
 
@@ -46,8 +48,9 @@ export function Writing({ view, size }: { view: View; size: { w: number; h: numb
     const marked = () => {
       if (document.activeElement !== el || el.value !== wordsOf(thread)) return
       const [a, b] = [placeOf(el.value, el.selectionStart), placeOf(el.value, el.selectionEnd)]
-      if (el.selectionDirection === 'backward') markWords(b, a)
-      else markWords(a, b)
+      const [from, to] = el.selectionDirection === 'backward' ? [b, a] : [a, b]
+      told.current = `${from} ${to} ${el.value}`
+      markWords(from, to)
     }
     el.addEventListener('beforeinput', first)
     document.addEventListener('selectionchange', marked)
@@ -61,7 +64,8 @@ export function Writing({ view, size }: { view: View; size: { w: number; h: numb
   }, [thread])
   useLayoutEffect(() => {
     const el = field.current
-    if (!el) return
+    if (!el || told.current === `${anchor} ${caret} ${words}`) return
+    told.current = ''
     const [a, b] = [unitOf(words, Math.min(anchor, caret)), unitOf(words, Math.max(anchor, caret))]
     if (el.selectionStart !== a || el.selectionEnd !== b)
       el.setSelectionRange(a, b, caret < anchor ? 'backward' : 'forward')
