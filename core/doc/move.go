@@ -34,7 +34,8 @@ type Move struct {
 	Kind      string      `json:"kind"`
 	Effect    string      `json:"effect"`
 	Start     Start       `json:"start"`
-	End       *Anchor     `json:"end,omitzero"` // live end; the begin is solved for
+	End       *Anchor     `json:"end,omitzero"`   // live end; the begin is solved for
+	Begun     int64       `json:"begun,omitzero"` // ms that it has gone on for at that time, 0 to MaxTime: it began in a scene that was cut in two
 	Duration  int64       `json:"duration,omitzero"`
 	Lasts     string      `json:"lasts,omitzero"`  // "", scene or thread; loops go on through transitions
 	Keeps     string      `json:"keeps,omitzero"`  // of a path that lasts the scene: "" its distance, or speed

@@ -113,7 +113,7 @@ func sameHeld(a, b *Layer) bool {
 }
 
 func sameMove(a, b *Move) bool {
-	return a == b || a != nil && b != nil && a.ID == b.ID && a.Kind == b.Kind && a.Effect == b.Effect && a.Start == b.Start && same(a.End, b.End) &&
+	return a == b || a != nil && b != nil && a.ID == b.ID && a.Kind == b.Kind && a.Effect == b.Effect && a.Start == b.Start && a.Begun == b.Begun && same(a.End, b.End) &&
 		a.Duration == b.Duration && a.Lasts == b.Lasts && a.Keeps == b.Keeps && a.Easing == b.Easing && a.Repeat == b.Repeat &&
 		a.Until == b.Until && a.Alternate == b.Alternate && a.Continues == b.Continues && a.Unit == b.Unit && a.Order == b.Order &&
 		a.Overlap == b.Overlap && a.Seed == b.Seed && a.Back == b.Back && same(a.From, b.From) && same(a.Path, b.Path) && sameChange(a.Change, b.Change) && a.Params.Equal(b.Params) && sameExtra(a.Extra, b.Extra)

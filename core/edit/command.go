@@ -32,6 +32,7 @@ var known = func() map[string]wired {
 		wire[AddScene](),
 		wire[DuplicateScene](),
 		wire[ContinueScene](),
+		wire[CutScene](),
 		wire[DeleteScenes](),
 		wire[OrderScenes](),
 		wire[SetScenes](),

@@ -8,6 +8,9 @@ import (
 	"capstan/core/motion"
 )
 
+// Has reports whether scene i has a layer.
+func (f *Film) Has(i int, id string) bool { return f.scenes[i].byID[id] != nil }
+
 // EndPose returns what the moves of a layer have made of it when scene i ends, without the paths that go on with its thread.
 func (f *Film) EndPose(i int, id string) motion.Pose {
 	s := f.scenes[i]

@@ -188,6 +188,7 @@ func (r *resolver) beginOf(id string) int64 {
 		v = -r.into
 		r.early[id] = true
 	}
+	v -= m.Begun
 	if r.failed == nil {
 		r.begin[id] = v
 	}

@@ -1,0 +1,498 @@
+package edit
+
+import (
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/effect"
+	"capstan/core/frame"
+	"capstan/core/motion"
+	"capstan/core/words"
+)
+
+// CutScene makes two scenes of one at a time of its clock, with a cut between them: the later one begins as the earlier one ends, and what is
+// seen at any time stays what it was. Moves go where they begin; what is under way then goes on in the later scene from where it is. What is
+// over is rest there (docs/motion.md, section 6).
+type CutScene struct {
+	Scene string `json:"scene"`
+	At    int64  `json:"at"` // ms on its clock, within its stay
+	ID    string `json:"id"` // of the later scene
+	Seed  string `json:"seed"`
+	Name  string `json:"name"`
+}
+
+// Op is its name on the wire.
+func (c *CutScene) Op() string { return "scene.cut" }
+
+func (c *CutScene) apply(e *editor) error {
+	i, s := e.p.Scene(c.Scene)
+	switch {
+	case s == nil:
+		return words.New("scene.gone")
+	case s.Aside:
+		return words.New("scene.aside")
+	}
+	return e.cut(i, c.At, c.ID, c.Seed, c.Name)
+}
+
+// cutter divides one scene.
+type cutter struct {
+	at     int64
+	timing *motion.Timing
+	scene  *doc.Scene      // as it was
+	named  map[string]bool // threads that moves name: drivers, and outlines that are followed
+	film   *frame.Film     // with the earlier part alone
+	index  int             // of the scene in it
+	kept   map[string]bool // moves that the later part has
+	went   map[string]bool // of these, loops that the earlier part has, too
+}
+
+func (e *editor) cut(i int, at int64, id, seed, name string) error {
+	s, err := e.scene(e.p.Film.Scenes[i].ID)
+	if err != nil {
+		return err
+	}
+	into := e.into(s)
+	t, err := motion.Resolve(s, into)
+	if err != nil {
+		return err
+	}
+	if at <= 0 || at >= t.Stay {
+		return words.New("cut.edge")
+	}
+	later := s.Clone()
+	c := &cutter{at: at, timing: t, scene: s.Clone(), named: namedBy(s.Layers), kept: map[string]bool{}, went: map[string]bool{}}
+	if err := c.earlier(s, into); err != nil {
+		return err
+	}
+	if c.film, err = frame.Compile(e.p, e.assets, nil); err != nil {
+		return err
+	}
+	c.index = i
+	later.ID, later.Name, later.Transition = id, name, doc.Transition{Kind: doc.Cut}
+	later.AutoStay = false
+	if later.Layers, err = c.after(later.Layers, false); err != nil {
+		return err
+	}
+	doc.Walk(later.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			c.shift(m)
+		}
+		return true
+	})
+	c.cues(s, later)
+	if later.Layers == nil {
+		later.Layers = []*doc.Layer{}
+	}
+	old := map[string]string{}
+	remap(later, seed, old)
+	to := map[string]string{}
+	doc.Walk(later.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			to[old[m.ID]] = m.ID
+			if c.went[old[m.ID]] {
+				m.Continues = old[m.ID]
+			}
+		}
+		return true
+	})
+	e.insert(later, i+1)
+	e.sounds(s.ID, func(at int64) (string, int64) {
+		if at >= c.at {
+			return later.ID, at - c.at
+		}
+		return s.ID, at
+	})
+	return e.relink(i+2, to)
+}
+
+// relink lets loops of a scene that continue loops of the one before continue others.
+func (e *editor) relink(i int, to map[string]string) error {
+	shown := e.p.Film.Shown()
+	if i >= len(shown) {
+		return nil
+	}
+	hangs := false
+	doc.Walk(shown[i].Layers, func(l, _ *doc.Layer) bool {
+		hangs = hangs || slices.ContainsFunc(l.Moves, func(m *doc.Move) bool { return m.Continues != "" && to[m.Continues] != "" })
+		return !hangs
+	})
+	if !hangs {
+		return nil
+	}
+	s, err := e.scene(shown[i].ID)
+	if err != nil {
+		return err
+	}
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			if n := to[m.Continues]; m.Continues != "" && n != "" {
+				m.Continues = n
+			}
+		}
+		return true
+	})
+	return nil
+}
+
+// sounds binds sounds of a scene anew: to says to which scene, and when on its clock.
+func (e *editor) sounds(scene string, to func(at int64) (string, int64)) {
+	cloned := false
+	for k, q := range e.p.Sounds {
+		if q.Scene != scene {
+			continue
+		}
+		if !cloned {
+			e.p.Sounds, cloned = slices.Clone(e.p.Sounds), true
+		}
+		n := *q
+		n.Scene, n.At = to(q.At)
+		e.p.Sounds[k] = &n
+	}
+}
+
+// namedBy returns the threads that moves of layers name.
+func namedBy(layers []*doc.Layer) map[string]bool {
+	named := map[string]bool{}
+	doc.Walk(layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			m.Clone().RenameThreads(func(t string) string {
+				named[t] = true
+				return t
+			})
+		}
+		return true
+	})
+	return named
+}
+
+// comesFirst returns the first presence move of a layer; nil where it is simply there.
+func comesFirst(s *doc.Scene, l *doc.Layer, t *motion.Timing) (first *doc.Move) {
+	for _, m := range l.Moves {
+		if (m.Kind == doc.Entrance || m.Kind == doc.Exit) && !m.TiedIn(s) && (first == nil || t.Moves[m.ID].Begin < t.Moves[first.ID].Begin) {
+			first = m
+		}
+	}
+	return first
+}
+
+// unseen makes a layer that is not there in a scene what others need of it: nothing shows in a mask that is not there, and what drives others
+// does so where it stands. False where nothing needs it.
+func unseen(l *doc.Layer, named map[string]bool) bool {
+	switch {
+	case l.Mask == doc.Inside:
+		l.Opacity, l.Moves = 0, nil
+	case named[l.Thread]:
+		l.Hidden = true
+	default:
+		return false
+	}
+	return true
+}
+
+// byParts reports whether moves of a layer divide what lies in it, so that it has to stay whole.
+func byParts(l *doc.Layer) bool {
+	return l.Kind == doc.Group && slices.ContainsFunc(l.Moves, func(m *doc.Move) bool {
+		g := m.Goes()
+		return m.Unit == doc.ByPart || g != nil && g.Parted
+	})
+}
+
+// startAt lets a move begin at a time of its scene's clock, by itself; before 0 it has gone on for so long then.
+func startAt(m *doc.Move, at int64) {
+	m.Start, m.Begun = doc.Start{When: doc.AtTime, Offset: max(at, 0)}, max(-at, 0)
+}
+
+// explicit lets a move last as long as it does by its own numbers.
+func explicit(m *doc.Move, iv motion.Interval) {
+	if m.End != nil && m.End.Stretches && m.Lasts == "" && m.Until == "" {
+		m.Duration = iv.Pass
+	}
+	if m.Until != "" && m.Duration > 0 {
+		m.Repeat = iv.Passes
+	}
+	m.End, m.Until = nil, ""
+	if m.Lasts == doc.WholeScene && m.Keeps == "" && (m.Kind != doc.Loop || m.Drifts()) {
+		m.Lasts, m.Duration = "", max(iv.Pass, doc.MinDuration)
+		if m.Repeat = 0; iv.Passes != 1 {
+			m.Repeat = iv.Passes
+		}
+	}
+}
+
+// earlier leaves in a scene what is before the cut.
+func (c *cutter) earlier(s *doc.Scene, into int64) error {
+	gone := map[string]bool{}
+	var prune func(list []*doc.Layer, whole bool) []*doc.Layer
+	prune = func(list []*doc.Layer, whole bool) []*doc.Layer {
+		var out []*doc.Layer
+		for _, l := range list {
+			first := comesFirst(c.scene, l, c.timing)
+			absent := first != nil && first.Kind == doc.Entrance && c.timing.Moves[first.ID].Begin >= c.at
+			if whole && absent {
+				out = append(out, l) // it counts as a part: it waits for an entrance that does not come
+				continue
+			}
+			if absent && !unseen(l, c.named) {
+				continue
+			}
+			if l.Kind == doc.Group {
+				l.Children = prune(l.Children, byParts(l))
+				if !slices.ContainsFunc(l.Children, func(k *doc.Layer) bool { return k.Mask == "" }) {
+					continue
+				}
+			}
+			out = append(out, l)
+		}
+		return out
+	}
+	before := s.Clone()
+	s.Layers = prune(s.Layers, false)
+	has := map[string]bool{}
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		l.Moves = slices.DeleteFunc(l.Moves, func(m *doc.Move) bool {
+			waits := m.Kind == doc.Entrance && c.partOfWhole(l)
+			return c.timing.Moves[m.ID].Begin >= c.at && m.Lasts != doc.WholeThread && !waits && !m.TiedIn(c.scene) && !fillsBack(m)
+		})
+		if len(l.Moves) == 0 {
+			l.Moves = nil
+		}
+		for _, m := range l.Moves {
+			has[m.ID] = true
+		}
+		return true
+	})
+	doc.Walk(before.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			gone[m.ID] = !has[m.ID]
+		}
+		return true
+	})
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			iv := c.timing.Moves[m.ID]
+			if m.Lasts == doc.WholeThread {
+				continue
+			}
+			if m.Start.When == doc.BeforeSceneEnd || gone[m.Start.Of] || iv.Early || m.End != nil && !m.End.Stretches {
+				begin := iv.Begin
+				if m.Start, m.Begun = (doc.Start{When: doc.AtTime, Offset: begin}), 0; begin < -into {
+					m.Start.Offset, m.Begun = -into, -into-begin
+				}
+			}
+			if m.End != nil && (m.End.When == doc.BeforeSceneEnd || gone[m.End.Of]) || gone[m.Until] || m.Lasts == doc.WholeScene {
+				explicit(m, iv)
+			}
+		}
+		return true
+	})
+	s.AutoStay, s.EndsAtCue, s.Stay = false, "", c.at
+	var cues []doc.Cue
+	for _, q := range s.Cues {
+		if motion.CueTime(c.scene, q.ID) <= c.at {
+			cues = append(cues, q)
+			s.Stay -= q.Wait
+		}
+	}
+	s.Cues = cues
+	return nil
+}
+
+// partOfWhole reports whether a layer lies in a group that has to stay whole.
+func (c *cutter) partOfWhole(l *doc.Layer) bool {
+	_, parent := c.scene.Layer(l.ID)
+	return parent != nil && byParts(parent)
+}
+
+// cues leaves in the later part the cues that are passed in it; what has been waited for one counts.
+func (c *cutter) cues(s, later *doc.Scene) {
+	var list []doc.Cue
+	later.Stay = c.timing.Stay - c.at
+	before := int64(0)
+	for _, q := range c.scene.Cues {
+		passed := motion.CueTime(c.scene, q.ID)
+		if passed <= c.at {
+			continue
+		}
+		q.Wait = min(q.Wait, passed-c.at)
+		q.At = max(passed-c.at-q.Wait-before, 0)
+		before += q.Wait
+		later.Stay -= q.Wait
+		list = append(list, q)
+	}
+	later.Cues = list
+	if !slices.ContainsFunc(list, func(q doc.Cue) bool { return q.ID == later.EndsAtCue }) {
+		later.EndsAtCue = ""
+	}
+}
+
+// fillsBack reports whether a move has a say before it begins.
+func fillsBack(m *doc.Move) bool {
+	g := m.Goes()
+	return m.Drifts() && (m.Path == nil || m.Path.RestShare() > 0) || g != nil && g.Keeps
+}
+
+// settles reports whether what a finished move leaves behind can be said by a layer at rest.
+func settles(m *doc.Move) bool {
+	g := m.Goes()
+	switch {
+	case m.Kind != doc.Loop || m.Drifts():
+		return true
+	case g == nil:
+		return true
+	case g.Manner == effect.Rounds:
+		return m.Spins()
+	}
+	return !g.Keeps
+}
+
+// over reports whether nothing that a layer does by itself is under way at the cut, nor leaves behind what no rest can say.
+func (c *cutter) over(l *doc.Layer) bool {
+	for _, m := range l.Moves {
+		iv := c.timing.Moves[m.ID]
+		switch {
+		case iv.Begin >= c.at && fillsBack(m):
+			return false
+		case iv.Whole || m.Lasts == doc.WholeThread || m.TiedIn(c.scene) || iv.Begin >= c.at:
+		case iv.End > c.at || !settles(m) || m.Kind == doc.Change && m.Unit != "":
+			return false
+		}
+	}
+	return true
+}
+
+// after makes of layers what they are in the later part.
+func (c *cutter) after(layers []*doc.Layer, whole bool) ([]*doc.Layer, error) {
+	var out []*doc.Layer
+	for _, l := range layers {
+		pose, there := c.film.EndPose(c.index, l.ID), c.film.Has(c.index, l.ID)
+		present := pose.Present && !pose.Waiting || slices.ContainsFunc(l.Moves, func(m *doc.Move) bool { return m.TiedIn(c.scene) })
+		later := func(m *doc.Move) bool { return c.timing.Moves[m.ID].Begin >= c.at }
+		comes := slices.ContainsFunc(l.Moves, func(m *doc.Move) bool { return m.Kind == doc.Entrance && later(m) && !m.TiedIn(c.scene) })
+		if !l.Hidden && !present && !comes && !whole && !unseen(l, c.named) {
+			continue
+		}
+		if !there {
+			c.keep(l)
+			out = append(out, l)
+			continue
+		}
+		if !whole && c.over(l) {
+			if err := c.settle(l, present, later); err != nil {
+				return nil, err
+			}
+		} else {
+			l.Moves = slices.DeleteFunc(l.Moves, func(m *doc.Move) bool { return m.Lasts == doc.WholeThread })
+		}
+		for _, m := range l.Moves {
+			c.kept[m.ID] = true
+			if iv := c.timing.Moves[m.ID]; iv.Whole && iv.Begin < c.at {
+				c.went[m.ID] = true
+			}
+		}
+		if len(l.Moves) == 0 {
+			l.Moves = nil
+		}
+		if l.Kind == doc.Group {
+			var err error
+			if l.Children, err = c.after(l.Children, byParts(l)); err != nil {
+				return nil, err
+			}
+			if !slices.ContainsFunc(l.Children, func(k *doc.Layer) bool { return k.Mask == "" }) {
+				continue
+			}
+		}
+		out = append(out, l)
+	}
+	return out, nil
+}
+
+// keep leaves a layer that has yet to come as it is, with what is in it.
+func (c *cutter) keep(l *doc.Layer) {
+	doc.Walk([]*doc.Layer{l}, func(k, _ *doc.Layer) bool {
+		k.Moves = slices.DeleteFunc(k.Moves, func(m *doc.Move) bool { return m.Lasts == doc.WholeThread })
+		if len(k.Moves) == 0 {
+			k.Moves = nil
+		}
+		for _, m := range k.Moves {
+			c.kept[m.ID] = true
+		}
+		return true
+	})
+}
+
+// settle gives a layer what has been made of it before the cut as its rest, and leaves it what it does later.
+func (c *cutter) settle(l *doc.Layer, present bool, later func(*doc.Move) bool) error {
+	pose := c.film.EndPose(c.index, l.ID)
+	if is, large := c.film.EndLayer(c.index, l.ID); is != nil {
+		moves, children := l.Moves, l.Children
+		if err := settleChanges(l, is, large); err != nil {
+			return err
+		}
+		l.Moves, l.Children = moves, children
+	}
+	spin := pose.Loops.Turn
+	var kept []*doc.Move
+	for _, m := range l.Moves {
+		iv := c.timing.Moves[m.ID]
+		switch {
+		case m.Lasts == doc.WholeThread:
+		case iv.Whole:
+			if g := m.Goes(); iv.Begin < c.at && (g == nil || g.Round == nil) {
+				spin -= c.film.EndTurn(c.index, l.ID, m.ID)
+			}
+			kept = append(kept, m)
+		case m.TiedIn(c.scene) || later(m):
+			kept = append(kept, m)
+		}
+	}
+	l.Place.X += pose.Offset.X
+	l.Place.Y += pose.Offset.Y
+	l.Place.Turn += pose.Angle
+	turnAbout(l, c.film, c.index, spin)
+	l.Moves = c.presence(kept, present)
+	return nil
+}
+
+// presence leaves out comings of what is there, and goings of what is not, before the first that does something.
+func (c *cutter) presence(moves []*doc.Move, present bool) []*doc.Move {
+	for {
+		first := comesFirst(c.scene, &doc.Layer{Moves: moves}, c.timing)
+		if first == nil || (first.Kind == doc.Entrance) != present {
+			return moves
+		}
+		moves = slices.DeleteFunc(moves, func(m *doc.Move) bool { return m == first })
+	}
+}
+
+// shift brings a move to the clock of the later part.
+func (c *cutter) shift(m *doc.Move) {
+	iv := c.timing.Moves[m.ID]
+	m.Continues = ""
+	switch {
+	case c.went[m.ID]:
+		m.Start, m.Begun, m.End, m.Until = doc.Start{When: doc.AtTime}, 0, nil, ""
+		return
+	case iv.Begin < c.at || iv.Whole:
+		explicit(m, iv)
+		startAt(m, iv.Begin-c.at)
+		return
+	}
+	if m.End != nil && m.End.When != doc.BeforeSceneEnd && !c.kept[m.End.Of] || m.Until != "" && !c.kept[m.Until] {
+		explicit(m, iv)
+		startAt(m, iv.Begin-c.at)
+		return
+	}
+	switch m.Start.When {
+	case doc.WhenBegins, doc.WhenEnds:
+		if !c.kept[m.Start.Of] || c.went[m.Start.Of] {
+			startAt(m, iv.Begin-c.at)
+		}
+	case doc.AtCue:
+		if motion.CueTime(c.scene, m.Start.Of) <= c.at {
+			startAt(m, iv.Begin-c.at)
+		}
+	case doc.AtTime:
+		startAt(m, iv.Begin-c.at)
+	}
+}

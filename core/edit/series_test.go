@@ -1,0 +1,107 @@
+package edit_test
+
+import (
+	"bytes"
+	"image"
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"capstan/core/doc"
+	"capstan/core/frame"
+	"capstan/core/motion"
+	"capstan/core/raster"
+	"capstan/demo"
+)
+
+var demos = func() map[string]*doc.Project {
+	facts := &doc.Media{Name: "sky.jpg", Type: "image/jpeg", Width: 1920, Height: 1080, Opaque: true}
+	hash := strings.Repeat("a", 64)
+	return map[string]*doc.Project{
+		"opener": demo.Opener(hash, facts), "post": demo.Post(), "evening": demo.Evening(hash, facts), "reel": demo.Reel(), "talk": demo.Talk(), "sticker": demo.Sticker(),
+	}
+}()
+
+// films paints frames of a project.
+type films struct {
+	t testing.TB
+	f *frame.Film
+	p *raster.Painter
+}
+
+func filmOf(t testing.TB, p *doc.Project) *films {
+	t.Helper()
+	f, err := frame.Compile(p, assets, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	flat := image.NewRGBA(image.Rect(0, 0, 192, 108))
+	for i := range flat.Pix {
+		flat.Pix[i] = byte(i*7) | 3
+	}
+	for i := 3; i < len(flat.Pix); i += 4 {
+		flat.Pix[i] = 255
+	}
+	return &films{t, f, raster.NewPainter(f, func(string, int) (*image.RGBA, error) { return flat, nil })}
+}
+
+// at paints a quarter of the size.
+func (f *films) at(ms int64) []byte {
+	f.t.Helper()
+	img := image.NewRGBA(image.Rect(0, 0, f.f.Doc.Film.Width/4, f.f.Doc.Film.Height/4))
+	if err := f.p.Paint(img, f.f.Player().At(motion.Millis(ms), frame.View{Scale: 0.25})); err != nil {
+		f.t.Fatal(err)
+	}
+	return img.Pix
+}
+
+// unlike counts bytes that differ by more than so much.
+func unlike(a, b []byte, by int) (n int) {
+	if bytes.Equal(a, b) {
+		return 0
+	}
+	for i := range a {
+		if d := int(a[i]) - int(b[i]); d > by || -d > by {
+			n++
+		}
+	}
+	return
+}
+
+// steps reports whether a scene has a marker, which goes by how many scenes there are.
+func steps(s *doc.Scene) (found bool) {
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		found = found || l.Kind == doc.MarkerKind
+		return true
+	})
+	return
+}
+
+// A scene that is cut in two shows the same at every time.
+func TestASceneThatIsCutInTwoShowsTheSame(t *testing.T) {
+	for name, p := range demos {
+		r := rand.New(rand.NewPCG(1, 2))
+		for i, s := range p.Film.Shown() {
+			if steps(s) {
+				continue
+			}
+			before := filmOf(t, p)
+			stay := before.f.Order.Stays[i]
+			for range 6 {
+				at := 1 + r.Int64N(stay-1)
+				q := apply(t, p, `{"op":"scene.cut","scene":%q,"at":%d,"id":"later","seed":"x","name":"Later"}`, s.ID, at)
+				after := filmOf(t, q)
+				if a, b := before.f.Order.Length, after.f.Order.Length; a != b {
+					t.Fatalf("%s: scene %s cut at %d: %d ms instead of %d", name, s.Name, at, b, a)
+				}
+				begin := before.f.Order.Begin(i)
+				for k := int64(0); k < 7; k++ {
+					ms := begin + at + [...]int64{-at, -at / 2, -1, 0, 1, (stay - at) / 2, stay - at - 1}[k]
+					if n := unlike(before.at(ms), after.at(ms), 0); n > 0 {
+						t.Errorf("%s: scene %s cut at %d: %d bytes differ at %d of its clock", name, s.Name, at, n, ms-begin)
+					}
+				}
+			}
+		}
+	}
+}
