@@ -33,6 +33,8 @@ var known = func() map[string]wired {
 		wire[DuplicateScene](),
 		wire[ContinueScene](),
 		wire[CutScene](),
+		wire[UnfoldScene](),
+		wire[FoldScenes](),
 		wire[DeleteScenes](),
 		wire[OrderScenes](),
 		wire[SetScenes](),

@@ -32,6 +32,7 @@ func (c *CutScene) apply(e *editor) error {
 	case s.Aside:
 		return words.New("scene.aside")
 	}
+	defer func() { e.before = nil }()
 	return e.cut(i, c.At, c.ID, c.Seed, c.Name)
 }
 
@@ -65,10 +66,10 @@ func (e *editor) cut(i int, at int64, id, seed, name string) error {
 	if err := c.earlier(s, into); err != nil {
 		return err
 	}
-	if c.film, err = frame.Compile(e.p, e.assets, nil); err != nil {
+	if c.film, err = frame.Compile(e.p, e.assets, e.before); err != nil {
 		return err
 	}
-	c.index = i
+	c.index, e.before = i, c.film
 	later.ID, later.Name, later.Transition = id, name, doc.Transition{Kind: doc.Cut}
 	later.AutoStay = false
 	if later.Layers, err = c.after(later.Layers, false); err != nil {

@@ -2,12 +2,15 @@ package edit_test
 
 import (
 	"bytes"
+	"encoding/json"
+	"fmt"
 	"image"
 	"math/rand/v2"
 	"strings"
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/edit"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
@@ -101,6 +104,71 @@ func TestASceneThatIsCutInTwoShowsTheSame(t *testing.T) {
 						t.Errorf("%s: scene %s cut at %d: %d bytes differ at %d of its clock", name, s.Name, at, n, ms-begin)
 					}
 				}
+			}
+		}
+	}
+}
+
+// staysAlike compares two films where nothing is under way between scenes in either, at the middle of each stay of both.
+func staysAlike(t *testing.T, said string, p, q *doc.Project) {
+	t.Helper()
+	a, b := filmOf(t, p), filmOf(t, q)
+	if a.f.Order.Length != b.f.Order.Length {
+		t.Errorf("%s: %d ms instead of %d", said, b.f.Order.Length, a.f.Order.Length)
+		return
+	}
+	for _, f := range []*films{a, b} {
+		for i := range f.f.Doc.Film.Shown() {
+			ms := f.f.Order.Begin(i) + f.f.Order.Stays[i]/2
+			if f.f.Order.At(motion.Millis(ms)).Into || a.f.Order.At(motion.Millis(ms)).Into || b.f.Order.At(motion.Millis(ms)).Into {
+				continue
+			}
+			if n := unlike(a.at(ms), b.at(ms), 0); n > 0 {
+				t.Errorf("%s: %d bytes differ at %d", said, n, ms)
+			}
+		}
+	}
+}
+
+// A scene that is unfolded shows in each of its steps what it showed.
+func TestASceneIsUnfolded(t *testing.T) {
+	for name, p := range demos {
+		for _, s := range p.Film.Shown() {
+			if steps(s) {
+				continue
+			}
+			if list, err := edit.Steps(s, s.Transition.Duration); err != nil || len(list) == 0 {
+				continue
+			}
+			q := apply(t, p, `{"op":"scene.unfold","scene":%q,"seed":"x"}`, s.ID)
+			t.Log(name, s.Name, len(q.Film.Shown())-len(p.Film.Shown())+1)
+			staysAlike(t, name+" "+s.Name, p, q)
+		}
+	}
+}
+
+// Scenes that are folded into one show what they showed while they stayed, and so do the steps that it is unfolded into.
+func TestScenesAreFolded(t *testing.T) {
+	for name, p := range demos {
+		var ids []string
+		for _, s := range p.Film.Shown() {
+			if !steps(s) {
+				ids = append(ids, s.ID)
+			}
+		}
+		for n := 2; n <= len(ids); n++ {
+			for from := 0; from+n <= len(ids); from++ {
+				raw, _ := json.Marshal(ids[from : from+n])
+				q := apply(t, p, `{"op":"scene.fold","ids":%s,"seed":"x"}`, raw)
+				said := fmt.Sprint(name, " ", ids[from:from+n])
+				i, s := q.Scene(ids[from])
+				most, layers := 0, 0
+				for _, o := range p.Film.Scenes[i : i+n] {
+					most = max(most, len(o.Layers))
+				}
+				layers = len(s.Layers)
+				t.Log(said, "layers", layers, "of", most)
+				staysAlike(t, said, p, q)
 			}
 		}
 	}

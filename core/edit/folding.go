@@ -1,0 +1,578 @@
+package edit
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+
+	"capstan/core/doc"
+	"capstan/core/frame"
+	"capstan/core/geom"
+	"capstan/core/ink"
+	"capstan/core/motion"
+	"capstan/core/words"
+)
+
+// FoldScenes makes one scene of scenes that follow one another: a thread that goes on is one layer, which changes where it differed, and what came
+// or went from scene to scene enters and exits. While scenes stayed, what is seen stays what it was; transitions become fades and changes
+// (docs/motion.md, section 6).
+type FoldScenes struct {
+	IDs  []string `json:"ids"`
+	Seed string   `json:"seed"`
+}
+
+// Op is its name on the wire.
+func (c *FoldScenes) Op() string { return "scene.fold" }
+
+// folder makes one scene of several.
+type folder struct {
+	e      *editor
+	seed   string
+	film   *frame.Film // with all of them
+	first  int         // the index of the first
+	scenes []*doc.Scene
+	timing []*motion.Timing
+	origin []int64 // when the clock of each begins on that of the first
+	layers []*doc.Layer
+	of     map[*doc.Layer]*part // what the layers of the folded scene were last
+	called []map[string]string  // by scene: the threads that threads have become
+	named  []map[string]bool    // by scene: threads that moves name
+	loops  map[string]string    // loops that one that goes on stands for, by their ids
+	roots  map[string]int64     // by the ids of loops: when they would begin on the folded clock if they went on none
+	parts  map[string][]string  // by thread: those of the layers that it has become
+	joins  *doc.Layer           // the layer that is being joined; nil: none is
+	bases  []*doc.Layer         // layers in place of backgrounds
+	based  doc.Fill             // the background that is seen
+}
+
+// part is what a layer of the folded scene was last.
+type part struct {
+	thread string
+	layer  *doc.Layer
+	scene  int
+	head   *doc.Layer // as it is at the end of that scene, without what paths have made of it
+
+	// Where paths of scenes before have brought it, which they keep on doing: its place is so much less in these scenes.
+	off   geom.Point
+	angle float64
+}
+
+// brought is where the paths of a layer have brought it when its scene ends.
+func (f *folder) brought(p *part) (geom.Point, float64) {
+	if !slices.ContainsFunc(p.layer.Moves, func(m *doc.Move) bool { return m.Kind == doc.MotionPath }) {
+		return p.off, p.angle
+	}
+	pose := f.film.EndPose(f.first+p.scene, p.layer.ID)
+	return p.off.Add(pose.Offset), p.angle + pose.Angle
+}
+
+// relative is a layer of a later scene as its part of the folded one has to rest, to be where it is.
+func (f *folder) relative(b *doc.Layer, p *part) *doc.Layer {
+	off, angle := f.brought(p)
+	if off == (geom.Point{}) && angle == 0 {
+		return b
+	}
+	near := func(v, to float64) float64 {
+		if math.Abs(v-to) < 1e-6 {
+			return to
+		}
+		return v
+	}
+	n := *b
+	n.Place.X, n.Place.Y, n.Place.Turn = near(b.Place.X-off.X, p.head.Place.X), near(b.Place.Y-off.Y, p.head.Place.Y), near(b.Place.Turn-angle, p.head.Place.Turn)
+	n.Moves = nil
+	for _, m := range b.Moves {
+		n.Moves = append(n.Moves, m.Clone())
+	}
+	becoming(&n, func(to *doc.Becomes) {
+		for _, v := range []struct {
+			to *float64
+			by float64
+		}{{to.X, off.X}, {to.Y, off.Y}, {to.Turn, angle}} {
+			if v.to != nil {
+				*v.to -= v.by
+			}
+		}
+	})
+	return &n
+}
+
+func (c *FoldScenes) apply(e *editor) error {
+	var at []int
+	for _, id := range c.IDs {
+		i, s := e.p.Scene(id)
+		switch {
+		case s == nil:
+			return words.New("scene.gone")
+		case s.Aside:
+			return words.New("scene.aside")
+		case !slices.Contains(at, i):
+			at = append(at, i)
+		}
+	}
+	slices.Sort(at)
+	if len(at) < 2 {
+		return words.New("fold.two")
+	}
+	if at[len(at)-1]-at[0] != len(at)-1 {
+		return words.New("fold.apart")
+	}
+	f := &folder{e: e, seed: c.Seed, first: at[0], of: map[*doc.Layer]*part{}, loops: map[string]string{}, roots: map[string]int64{}, parts: map[string][]string{}}
+	return f.fold(len(at))
+}
+
+func (f *folder) fold(n int) (err error) {
+	if f.film, err = frame.Compile(f.e.p, f.e.assets, nil); err != nil {
+		return err
+	}
+	now := int64(0)
+	for k := range n {
+		was := f.e.p.Film.Scenes[f.first+k]
+		t, err := motion.Resolve(was, f.into(k))
+		if err != nil {
+			return err
+		}
+		s := was.Clone()
+		if k > 0 {
+			now += s.Transition.Duration
+			plainInks(s, f.scenes[0])
+		}
+		f.scenes, f.timing, f.origin = append(f.scenes, s), append(f.timing, t), append(f.origin, now)
+		f.called, f.named = append(f.called, map[string]string{}), append(f.named, namedBy(s.Layers))
+		now += t.Stay
+		if l := lastingIn(s); l != nil {
+			return words.New("fold.lasting", l.Name)
+		}
+	}
+	if now > doc.MaxTime {
+		return words.New("fold.long", doc.MaxTime/60000)
+	}
+	f.based = f.scenes[0].Background
+	for k := range n {
+		f.base(k)
+		if err := f.merge(&f.layers, f.scenes[k].Layers, k, k-1, len(f.bases)); err != nil {
+			return err
+		}
+		f.rename(k)
+	}
+	return f.finish(now)
+}
+
+// into is how long the transition into a scene of the series lasts.
+func (f *folder) into(k int) int64 {
+	if f.first+k == 0 {
+		return 0
+	}
+	return f.e.p.Film.Scenes[f.first+k].Transition.Duration
+}
+
+// lastingIn returns a layer whose path lasts as long as its thread; nil where there is none.
+func lastingIn(s *doc.Scene) (found *doc.Layer) {
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			if m.Lasts == doc.WholeThread {
+				found = l
+			}
+		}
+		return found == nil
+	})
+	return
+}
+
+// plainInks gives colours that come from roles, and are others by those of another scene, as they are.
+func plainInks(s, other *doc.Scene) {
+	plain := func(k ink.Ink) {
+		if is := ink.Resolved(k, s); *k.Role != "" && is != ink.Resolved(k, other) {
+			*k.Colour, *k.Role, *k.Tone = is, "", 0
+		}
+	}
+	ink.Each(s, plain)
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		becoming(l, func(b *doc.Becomes) {
+			to := (&doc.Layer{}).After(b)
+			ink.OfLayer(to, plain)
+			if b.Fill != nil {
+				*b.Fill = to.Fill
+			}
+		})
+		return true
+	})
+}
+
+// base puts a layer in the place of a background that differs from the one that is seen.
+func (f *folder) base(k int) {
+	bg := f.scenes[k].Background
+	if k == 0 || f.e.p.Film.Clear || sameGround(&bg, &f.based) {
+		return
+	}
+	begin, lasts := f.origin[k]-f.scenes[k].Transition.Duration, f.scenes[k].Transition.Duration
+	back := sameGround(&bg, &f.scenes[0].Background)
+	if n := len(f.bases); n > 0 {
+		last := f.bases[n-1]
+		if back {
+			f.fades(last, doc.Exit, k, begin, lasts)
+		} else {
+			f.fades(last, doc.Exit, k, f.origin[k], 0)
+		}
+	}
+	if f.based = bg; back {
+		return
+	}
+	w, h := float64(f.e.p.Film.Width), float64(f.e.p.Film.Height)
+	id := derive(f.seed, "ground/"+strconv.Itoa(k))
+	l := &doc.Layer{
+		ID: id, Thread: derive(f.seed+"/thread", id), Name: "Ground of " + f.scenes[k].Name, Kind: doc.Rectangle, Opacity: 1, Fill: bg,
+		Place: doc.Place{X: w / 2, Y: h / 2, W: w, H: h},
+	}
+	f.fades(l, doc.Entrance, k, begin, lasts)
+	f.layers = slices.Insert(f.layers, len(f.bases), l)
+	f.bases = append(f.bases, l)
+}
+
+func sameGround(a, b *doc.Fill) bool {
+	return doc.Difference(&doc.Layer{Fill: *a}, &doc.Layer{Fill: *b}).Fill == nil
+}
+
+// fades lets a layer come or go through what was a transition; at once where that takes no time.
+func (f *folder) fades(l *doc.Layer, kind string, k int, begin, lasts int64) {
+	m := &doc.Move{ID: derive(f.seed, fmt.Sprintf("%s/%s/%d", l.ID, kind, k)), Kind: kind, Effect: "fade", Duration: lasts, Easing: f.easing(k)}
+	if lasts < doc.MinDuration {
+		m.Effect, m.Duration, m.Easing = "at-once", 0, ""
+	}
+	startAt(m, begin)
+	l.Moves = append(l.Moves, m)
+}
+
+func (f *folder) easing(k int) string {
+	if by := f.scenes[k].Transition.Easing; by != "" {
+		return by
+	}
+	return motion.PagesEase
+}
+
+// becomes lets a layer change through what was a transition; at once where that takes no time.
+func (f *folder) becomes(l *doc.Layer, to *doc.Becomes, k int) {
+	begin, lasts := f.origin[k]-f.scenes[k].Transition.Duration, f.scenes[k].Transition.Duration
+	m := &doc.Move{
+		ID: derive(f.seed, fmt.Sprintf("%s/change/%d", l.ID, k)), Kind: doc.Change, Effect: doc.Becoming, Duration: lasts, Easing: f.easing(k),
+		Change: &doc.ChangeParams{To: to.Clone()},
+	}
+	if lasts < doc.MinDuration {
+		begin, m.Duration, m.Easing = f.origin[k], doc.MinDuration, "step-start"
+	}
+	startAt(m, begin)
+	l.Moves = append(l.Moves, m)
+}
+
+// merge puts the layers of scene k into a list of the folded scene, from a place on: those that go on into their layers, others above what they lie
+// upon. What was there in the scene that was the last of the list and is not in this one goes.
+func (f *folder) merge(list *[]*doc.Layer, incoming []*doc.Layer, k, last, from int) error {
+	met := map[*doc.Layer]*doc.Layer{} // by the incoming ones
+	var order []int
+	for _, b := range incoming {
+		at := -1
+		for i, a := range *list {
+			if p := f.of[a]; p != nil && p.thread == b.Thread && p.scene < k {
+				at = i
+			}
+		}
+		if at >= 0 && f.goesOn((*list)[at], b, k) {
+			met[b] = (*list)[at]
+			order = append(order, at)
+		} else {
+			order = append(order, -1)
+		}
+	}
+	for i, keep := range rising(order) {
+		if !keep {
+			delete(met, incoming[i])
+		}
+	}
+	place := from
+	for _, b := range incoming {
+		a := met[b]
+		if a != nil {
+			if err := f.join(a, b, k, last); err != nil {
+				return err
+			}
+			place = slices.Index(*list, a) + 1
+			continue
+		}
+		if b.Kind == doc.ViewKind && f.hasView(*list) {
+			return words.New("fold.view", b.Name)
+		}
+		n := f.fresh(b, k)
+		if n == nil {
+			continue
+		}
+		if k > 0 {
+			f.comes(n, b, k)
+		}
+		*list = slices.Insert(*list, place, n)
+		place++
+	}
+	for _, a := range *list {
+		if p := f.of[a]; p != nil && p.scene == last && last < k {
+			f.leaves(a, k)
+		}
+	}
+	return nil
+}
+
+func (f *folder) hasView(list []*doc.Layer) bool {
+	return slices.ContainsFunc(list, func(l *doc.Layer) bool { return l.Kind == doc.ViewKind })
+}
+
+// rising marks a longest subsequence that rises, of what is not negative: the layers that lie in one order in both lists.
+func rising(list []int) []bool {
+	n := len(list)
+	best, before := make([]int, n), make([]int, n)
+	last := -1
+	for i, v := range list {
+		before[i] = -1
+		if v < 0 {
+			continue
+		}
+		best[i] = 1
+		for j := range i {
+			if list[j] >= 0 && list[j] < v && best[j]+1 > best[i] {
+				best[i], before[i] = best[j]+1, j
+			}
+		}
+		if last < 0 || best[i] > best[last] {
+			last = i
+		}
+	}
+	out := make([]bool, n)
+	for ; last >= 0; last = before[last] {
+		out[last] = true
+	}
+	return out
+}
+
+// fresh is a layer of scene k as one of its own in the folded scene, with what is in it; nil where it is never there.
+func (f *folder) fresh(b *doc.Layer, k int) *doc.Layer {
+	first := comesFirst(f.scenes[k], b, f.timing[k])
+	n := *b
+	if first != nil && first.Kind == doc.Entrance && f.dropped(first, k) && !unseen(&n, f.named[k]) {
+		return nil
+	}
+	moves := n.Moves
+	n.Moves, n.Children = nil, nil
+	for _, m := range moves {
+		if m := f.move(m, k); m != nil {
+			n.Moves = append(n.Moves, m)
+		}
+	}
+	for _, c := range b.Children {
+		if c := f.fresh(c, k); c != nil {
+			n.Children = append(n.Children, c)
+		}
+	}
+	if b.Kind == doc.Group && !slices.ContainsFunc(n.Children, func(c *doc.Layer) bool { return c.Mask == "" }) {
+		return nil
+	}
+	if had := f.parts[b.Thread]; len(had) > 0 {
+		n.Thread = derive(f.seed+"/thread", b.ID)
+	}
+	f.parts[b.Thread] = append(f.parts[b.Thread], n.Thread)
+	f.is(&n, b, k)
+	return &n
+}
+
+// is notes that a layer of the folded scene is one of scene k now.
+func (f *folder) is(n, b *doc.Layer, k int) {
+	f.of[n] = &part{thread: b.Thread, layer: b, scene: k, head: f.head(b, k)}
+	f.called[k][b.Thread] = n.Thread
+}
+
+// head is what the changes of a layer have made of it when scene k ends.
+func (f *folder) head(b *doc.Layer, k int) *doc.Layer {
+	var changes []*doc.Move
+	for _, m := range b.Moves {
+		if m.Kind == doc.Change && f.timing[k].Moves[m.ID].Begin < f.timing[k].Stay {
+			changes = append(changes, m)
+		}
+	}
+	slices.SortStableFunc(changes, func(x, y *doc.Move) int {
+		return int(f.timing[k].Moves[x.ID].Begin - f.timing[k].Moves[y.ID].Begin)
+	})
+	l := b
+	for _, m := range changes {
+		l = l.After(&m.Change.To)
+	}
+	return l
+}
+
+// there reports whether a layer is seen when scene k ends, as far as its moves decide that.
+func (f *folder) there(b *doc.Layer, k int) bool {
+	pose := f.film.EndPose(f.first+k, b.ID)
+	return pose.Present && !pose.Waiting || slices.ContainsFunc(b.Moves, func(m *doc.Move) bool { return m.TiedIn(f.scenes[k]) })
+}
+
+// waits reports whether a layer is not there as scene k begins.
+func (f *folder) waits(b *doc.Layer, k int) bool {
+	first := comesFirst(f.scenes[k], b, f.timing[k])
+	return first != nil && first.Kind == doc.Entrance
+}
+
+// comes lets a layer that begins with scene k come through the transition into that; a view sees the whole page before.
+func (f *folder) comes(n, b *doc.Layer, k int) {
+	if b.Kind == doc.ViewKind {
+		n.Place = f.whole()
+		f.becomes(n, doc.Difference(n, b), k)
+		return
+	}
+	if !f.waits(b, k) && b.Mask == "" {
+		f.fades(n, doc.Entrance, k, f.origin[k]-f.scenes[k].Transition.Duration, f.scenes[k].Transition.Duration)
+	}
+}
+
+// whole is the place of a view that shows all of the page.
+func (f *folder) whole() doc.Place {
+	w, h := float64(f.e.p.Film.Width), float64(f.e.p.Film.Height)
+	return doc.Place{X: w / 2, Y: h / 2, W: w, H: h}
+}
+
+// leaves lets a layer that is not in scene k go through the transition into that.
+func (f *folder) leaves(a *doc.Layer, k int) {
+	p := f.of[a]
+	if a.Kind == doc.ViewKind {
+		all := *p.head
+		all.Place = f.whole()
+		f.becomes(a, doc.Difference(p.head, &all), k)
+		p.head = &all
+		return
+	}
+	if f.there(p.layer, p.scene) {
+		f.fades(a, doc.Exit, k, f.origin[k]-f.scenes[k].Transition.Duration, f.scenes[k].Transition.Duration)
+	}
+}
+
+// join lets a layer of the folded scene go on as one of scene k.
+func (f *folder) join(a, b *doc.Layer, k, last int) error {
+	p, was := f.of[a], f.of[a].scene
+	off, angle := f.brought(p)
+	b = f.relative(b, p)
+	if diff := doc.Difference(p.head, b); len(diff.Names()) > 0 {
+		f.becomes(a, diff, k)
+	}
+	begin, lasts := f.origin[k]-f.scenes[k].Transition.Duration, f.scenes[k].Transition.Duration
+	there, waits := f.there(p.layer, p.scene), f.waits(b, k)
+	switch {
+	case b.Kind == doc.ViewKind:
+	case there && p.scene < last: // it has gone meanwhile
+		there = false
+		fallthrough
+	default:
+		if there && waits {
+			f.fades(a, doc.Exit, k, begin, lasts)
+		} else if !there && !waits {
+			f.fades(a, doc.Entrance, k, begin, lasts)
+		}
+	}
+	f.joins = a
+	for _, m := range b.Moves {
+		if n := f.move(m, k); n != nil {
+			a.Moves = append(a.Moves, n)
+		}
+	}
+	f.joins = nil
+	f.is(a, b, k)
+	f.of[a].off, f.of[a].angle = off, angle
+	return f.merge(&a.Children, b.Children, k, was, 0)
+}
+
+// rename lets moves of scene k name the layers that its threads have become.
+func (f *folder) rename(k int) {
+	ids := map[string]bool{}
+	doc.Walk(f.scenes[k].Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			ids[m.ID] = true
+		}
+		return true
+	})
+	doc.Walk(f.layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			if ids[m.ID] {
+				m.RenameThreads(func(t string) string {
+					if n, ok := f.called[k][t]; ok {
+						return n
+					}
+					return t
+				})
+			}
+		}
+		return true
+	})
+}
+
+// finish puts the folded scene, which stays so long in all, into the film.
+func (f *folder) finish(stay int64) error {
+	e, n := f.e, len(f.scenes)
+	s := f.scenes[0]
+	s.AutoStay, s.EndsAtCue, s.Stay = false, "", stay
+	s.Layers = f.layers
+	if s.Layers == nil {
+		s.Layers = []*doc.Layer{}
+	}
+	var cues []doc.Cue
+	var runs []doc.MoveRun
+	waited := int64(0)
+	for k, o := range f.scenes {
+		for _, q := range o.Cues {
+			q.At += f.origin[k] - waited
+			cues = append(cues, q)
+		}
+		for _, q := range o.Cues {
+			waited += q.Wait
+		}
+		runs = append(runs, o.Runs...)
+		for _, g := range o.Guides {
+			if !slices.Contains(s.Guides, g) {
+				s.Guides = append(s.Guides, g)
+			}
+		}
+	}
+	s.Cues, s.Runs, s.Stay = cues, runs, stay-waited
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			m.Rename(func(id string) string {
+				if to := f.loops[id]; to != "" {
+					return to
+				}
+				return id
+			})
+		}
+		return true
+	})
+	after := f.first + n
+	if shown := e.p.Film.Shown(); after < len(shown) {
+		swap := map[string]string{}
+		for thread, parts := range f.parts {
+			if len(parts) > 1 && shown[after].Thread(thread) != nil {
+				last := parts[len(parts)-1]
+				swap[thread], swap[last] = last, thread
+			}
+		}
+		doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+			for _, m := range l.Moves {
+				if swap[l.Thread] != "" && m.Continues != "" {
+					m.Continues = ""
+					f.begin(m, f.roots[m.ID])
+				}
+			}
+			return true
+		})
+		rethread(s, swap)
+	}
+	for k := 1; k < n; k++ {
+		e.sounds(f.scenes[k].ID, func(at int64) (string, int64) { return s.ID, at + f.origin[k] })
+		delete(e.cloned, f.scenes[k].ID)
+	}
+	e.cloned[s.ID] = s
+	delete(e.thin, s.ID)
+	e.p.Film.Scenes = slices.Replace(e.p.Film.Scenes, f.first, after, s)
+	return e.relink(f.first+1, f.loops)
+}

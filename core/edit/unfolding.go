@@ -1,0 +1,201 @@
+package edit
+
+import (
+	"fmt"
+	"slices"
+
+	"capstan/core/doc"
+	"capstan/core/motion"
+	"capstan/core/words"
+)
+
+// UnfoldScene makes of a scene in which things happen one after another a scene for each step (docs/motion.md, section 6). Fades and changes that
+// begin and end together become the transition into the scene where they are done; other steps begin their scene after a cut.
+type UnfoldScene struct {
+	Scene string   `json:"scene"`
+	Seed  string   `json:"seed"`
+	Names []string `json:"names"` // of the scenes that come of it; what is missing is made of the scene's own
+}
+
+// Op is its name on the wire.
+func (c *UnfoldScene) Op() string { return "scene.unfold" }
+
+// MaxSteps is into how many scenes one is unfolded at most.
+const MaxSteps = 200
+
+func (c *UnfoldScene) apply(e *editor) error {
+	i, s := e.p.Scene(c.Scene)
+	switch {
+	case s == nil:
+		return words.New("scene.gone")
+	case s.Aside:
+		return words.New("scene.aside")
+	}
+	steps, err := Steps(s, e.into(s))
+	if err != nil {
+		return err
+	}
+	if len(steps) == 0 {
+		return words.New("unfold.nothing", s.Name)
+	}
+	if len(steps) >= MaxSteps {
+		return words.New("unfold.many", len(steps)+1, MaxSteps)
+	}
+	before := int64(0)
+	for k, at := range steps {
+		name := fmt.Sprintf("%s %d", s.Name, k+2)
+		if k < len(c.Names) {
+			name = c.Names[k]
+		}
+		seed := fmt.Sprintf("%s/%d", c.Seed, k)
+		if err := e.cut(i+k, at-before, derive(seed, "scene"), seed, name); err != nil {
+			return err
+		}
+		before = at
+	}
+	e.before = nil
+	for k := range steps {
+		s, err := e.scene(e.p.Film.Scenes[i+k+1].ID)
+		if err != nil {
+			return err
+		}
+		if err := intoTransition(s); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Steps returns when the steps of a scene begin that do so after its first: each is what goes on without a pause, in ms of the scene's clock. into
+// is how long the transition into the scene lasts.
+func Steps(s *doc.Scene, into int64) ([]int64, error) {
+	t, err := motion.Resolve(s, into)
+	if err != nil {
+		return nil, err
+	}
+	var list []motion.Interval
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			iv := t.Moves[m.ID]
+			if !iv.Whole && m.Lasts == "" && !m.TiedIn(s) && iv.Begin < t.Stay {
+				list = append(list, iv)
+			}
+		}
+		return !l.Hidden
+	})
+	slices.SortFunc(list, func(a, b motion.Interval) int {
+		if a.Begin != b.Begin {
+			return int(a.Begin - b.Begin)
+		}
+		return int(a.End - b.End)
+	})
+	var steps []int64
+	begin, end := int64(-1), int64(-1)
+	for _, iv := range list {
+		if len(steps) > 0 || end >= 0 {
+			if iv.Begin < end || iv.Begin == begin {
+				end = max(end, iv.End)
+				continue
+			}
+		}
+		if begin, end = iv.Begin, max(iv.End, iv.Begin); begin > 0 {
+			steps = append(steps, begin)
+		}
+	}
+	return steps, nil
+}
+
+// leaps reports whether a change is done as it begins.
+func leaps(m *doc.Move) bool { return m.Kind == doc.Change && m.Easing == "step-start" }
+
+// intoTransition makes the first step of a scene the transition into it, where a morph tells the same.
+func intoTransition(s *doc.Scene) error {
+	t, err := motion.Resolve(s, 0)
+	if err != nil {
+		return err
+	}
+	lasts, easing, any, plain := int64(0), "", false, true
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			iv := t.Moves[m.ID]
+			if iv.Whole || m.Lasts == doc.WholeThread || m.TiedIn(s) {
+				continue
+			}
+			for _, name := range namedOf(m) { // what follows others does so by its own moves
+				plain = plain && name == ""
+			}
+			d, by := iv.End-iv.Begin, m.Easing
+			switch {
+			case iv.Begin != 0 || m.Begun != 0 || m.Unit != "":
+				plain = false
+			case m.Timeless() || leaps(m):
+				d, by = 0, "at once"
+			case m.Kind == doc.Change:
+				plain = plain && !m.Alternate && m.Repeat <= 1 && m.Change.To.Scale == nil && m.Change.To.Apart == nil
+			case m.Kind != doc.Entrance && m.Kind != doc.Exit || m.Effect != "fade":
+				plain = false
+			}
+			if by == "" {
+				by = motion.DefaultEasing(m)
+			}
+			plain = plain && (!any || d == lasts && by == easing)
+			lasts, easing, any = d, by, true
+		}
+		return true
+	})
+	if !any || !plain || lasts > doc.MaxTime || slices.ContainsFunc(s.Cues, func(q doc.Cue) bool { return q.At < lasts }) {
+		return nil
+	}
+	named := namedBy(s.Layers)
+	var settle func(list []*doc.Layer) []*doc.Layer
+	settle = func(list []*doc.Layer) []*doc.Layer {
+		var out []*doc.Layer
+		for _, l := range list {
+			gone := false
+			var kept []*doc.Move
+			for _, m := range l.Moves {
+				switch {
+				case t.Moves[m.ID].Whole || m.Lasts == doc.WholeThread || m.TiedIn(s):
+					kept = append(kept, m)
+				case m.Kind == doc.Exit:
+					gone = true
+				case m.Kind == doc.Change:
+					moves, children := l.Moves, l.Children
+					*l = *l.After(&m.Change.To)
+					l.Moves, l.Children = moves, children
+				}
+			}
+			l.Moves = kept
+			if gone && !unseen(l, named) {
+				continue
+			}
+			if l.Kind == doc.Group {
+				if l.Children = settle(l.Children); !slices.ContainsFunc(l.Children, func(k *doc.Layer) bool { return k.Mask == "" }) {
+					continue
+				}
+			}
+			out = append(out, l)
+		}
+		return out
+	}
+	if s.Layers = settle(s.Layers); s.Layers == nil {
+		s.Layers = []*doc.Layer{}
+	}
+	if lasts > 0 {
+		s.Transition = doc.Transition{Kind: doc.Morph, Duration: lasts, Easing: easing}
+		s.Stay -= lasts
+		for k := range s.Cues {
+			s.Cues[k].At -= lasts
+		}
+	}
+	return nil
+}
+
+// namedOf returns the threads that a move names.
+func namedOf(m *doc.Move) (list []string) {
+	m.Clone().RenameThreads(func(t string) string {
+		list = append(list, t)
+		return t
+	})
+	return
+}
