@@ -6,6 +6,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/effect"
 	"capstan/core/frame"
+	"capstan/core/geom"
 	"capstan/core/motion"
 	"capstan/core/words"
 )
@@ -40,12 +41,14 @@ func (c *CutScene) apply(e *editor) error {
 type cutter struct {
 	at     int64
 	timing *motion.Timing
-	scene  *doc.Scene      // as it was
-	named  map[string]bool // threads that moves name: drivers, and outlines that are followed
-	film   *frame.Film     // with the earlier part alone
-	index  int             // of the scene in it
-	kept   map[string]bool // moves that the later part has
-	went   map[string]bool // of these, loops that the earlier part has, too
+	scene  *doc.Scene       // as it was
+	named  map[string]bool  // threads that moves name: drivers, and outlines that are followed
+	film   *frame.Film      // with the earlier part alone
+	index  int              // of the scene in it
+	unseen map[string]bool  // layers that the earlier part has, and that are not there in it
+	phases map[string]int64 // how far loops of layers that have yet to come are in their cycle at their begin, ms, where they go on others
+	kept   map[string]bool  // moves that the later part has
+	went   map[string]bool  // of these, loops that the earlier part has, too
 }
 
 func (e *editor) cut(i int, at int64, id, seed, name string) error {
@@ -62,7 +65,11 @@ func (e *editor) cut(i int, at int64, id, seed, name string) error {
 		return words.New("cut.edge")
 	}
 	later := s.Clone()
-	c := &cutter{at: at, timing: t, scene: s.Clone(), named: namedBy(s.Layers), kept: map[string]bool{}, went: map[string]bool{}}
+	phases, err := e.phases(i)
+	if err != nil {
+		return err
+	}
+	c := &cutter{phases: phases, at: at, timing: t, scene: s.Clone(), named: namedBy(s.Layers), unseen: map[string]bool{}, kept: map[string]bool{}, went: map[string]bool{}}
 	if err := c.earlier(s, into); err != nil {
 		return err
 	}
@@ -105,6 +112,28 @@ func (e *editor) cut(i int, at int64, id, seed, name string) error {
 		return s.ID, at
 	})
 	return e.relink(i+2, to)
+}
+
+// phases returns how far into their cycles loops of a scene are at their begins that go on loops of the scene before.
+func (e *editor) phases(i int) (map[string]int64, error) {
+	var film *frame.Film
+	var err error
+	out := map[string]int64{}
+	doc.Walk(e.p.Film.Scenes[i].Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			if m.Kind != doc.Loop || m.Continues == "" || m.Lasts != doc.WholeScene || err != nil {
+				continue
+			}
+			if film == nil {
+				if film, err = frame.Compile(e.p, e.assets, nil); err != nil {
+					continue
+				}
+			}
+			out[m.ID] = film.Phase(i, m.ID, l.ID)
+		}
+		return err == nil
+	})
+	return out, err
 }
 
 // relink lets loops of a scene that continue loops of the one before continue others.
@@ -191,18 +220,17 @@ func unseen(l *doc.Layer, named map[string]bool) bool {
 	return true
 }
 
-// byParts reports whether moves of a layer divide what lies in it, so that it has to stay whole.
-func byParts(l *doc.Layer) bool {
-	return l.Kind == doc.Group && slices.ContainsFunc(l.Moves, func(m *doc.Move) bool {
-		g := m.Goes()
-		return m.Unit == doc.ByPart || g != nil && g.Parted
-	})
+// whole reports whether a group has to keep all that lies in it: how its moves go depends on how large it is, and of what.
+func whole(l *doc.Layer) bool { return l.Kind == doc.Group && len(l.Moves) > 0 }
+
+// beginAt lets a move begin at a time of its scene's clock, by itself; before the transition into that, which lasts so long, it has gone on for a
+// while.
+func beginAt(m *doc.Move, at, into int64) {
+	m.Start, m.Begun = doc.Start{When: doc.AtTime, Offset: max(at, -into)}, max(-into-at, 0)
 }
 
-// startAt lets a move begin at a time of its scene's clock, by itself; before 0 it has gone on for so long then.
-func startAt(m *doc.Move, at int64) {
-	m.Start, m.Begun = doc.Start{When: doc.AtTime, Offset: max(at, 0)}, max(-at, 0)
-}
+// startAt is beginAt after a cut.
+func startAt(m *doc.Move, at int64) { beginAt(m, at, 0) }
 
 // explicit lets a move last as long as it does by its own numbers.
 func explicit(m *doc.Move, iv motion.Interval) {
@@ -224,21 +252,24 @@ func explicit(m *doc.Move, iv motion.Interval) {
 // earlier leaves in a scene what is before the cut.
 func (c *cutter) earlier(s *doc.Scene, into int64) error {
 	gone := map[string]bool{}
-	var prune func(list []*doc.Layer, whole bool) []*doc.Layer
-	prune = func(list []*doc.Layer, whole bool) []*doc.Layer {
+	var prune func(list []*doc.Layer, all bool) []*doc.Layer
+	prune = func(list []*doc.Layer, all bool) []*doc.Layer {
 		var out []*doc.Layer
 		for _, l := range list {
 			first := comesFirst(c.scene, l, c.timing)
 			absent := first != nil && first.Kind == doc.Entrance && c.timing.Moves[first.ID].Begin >= c.at
-			if whole && absent {
+			if all && absent {
 				out = append(out, l) // it counts as a part: it waits for an entrance that does not come
 				continue
 			}
-			if absent && !unseen(l, c.named) {
-				continue
+			if absent {
+				if !unseen(l, c.named) {
+					continue
+				}
+				c.unseen[l.ID] = true
 			}
 			if l.Kind == doc.Group {
-				l.Children = prune(l.Children, byParts(l))
+				l.Children = prune(l.Children, whole(l))
 				if !slices.ContainsFunc(l.Children, func(k *doc.Layer) bool { return k.Mask == "" }) {
 					continue
 				}
@@ -276,10 +307,7 @@ func (c *cutter) earlier(s *doc.Scene, into int64) error {
 				continue
 			}
 			if m.Start.When == doc.BeforeSceneEnd || gone[m.Start.Of] || iv.Early || m.End != nil && !m.End.Stretches {
-				begin := iv.Begin
-				if m.Start, m.Begun = (doc.Start{When: doc.AtTime, Offset: begin}), 0; begin < -into {
-					m.Start.Offset, m.Begun = -into, -into-begin
-				}
+				beginAt(m, iv.Begin, into)
 			}
 			if m.End != nil && (m.End.When == doc.BeforeSceneEnd || gone[m.End.Of]) || gone[m.Until] || m.Lasts == doc.WholeScene {
 				explicit(m, iv)
@@ -302,7 +330,7 @@ func (c *cutter) earlier(s *doc.Scene, into int64) error {
 // partOfWhole reports whether a layer lies in a group that has to stay whole.
 func (c *cutter) partOfWhole(l *doc.Layer) bool {
 	_, parent := c.scene.Layer(l.ID)
-	return parent != nil && byParts(parent)
+	return parent != nil && whole(parent)
 }
 
 // cues leaves in the later part the cues that are passed in it; what has been waited for one counts.
@@ -330,7 +358,7 @@ func (c *cutter) cues(s, later *doc.Scene) {
 // fillsBack reports whether a move has a say before it begins.
 func fillsBack(m *doc.Move) bool {
 	g := m.Goes()
-	return m.Drifts() && (m.Path == nil || m.Path.RestShare() > 0) || g != nil && g.Keeps
+	return m.Drifts() && (m.Path == nil || m.Path.RestShare() > 0) || g != nil && (g.Keeps || g.Round != nil)
 }
 
 // settles reports whether what a finished move leaves behind can be said by a layer at rest.
@@ -349,8 +377,11 @@ func settles(m *doc.Move) bool {
 
 // over reports whether nothing that a layer does by itself is under way at the cut, nor leaves behind what no rest can say.
 func (c *cutter) over(l *doc.Layer) bool {
+	turned, brought := false, false // by what goes on about the pivot; by a change that is yet to come
 	for _, m := range l.Moves {
 		iv := c.timing.Moves[m.ID]
+		turned = turned || iv.Begin < c.at && m.Kind == doc.Loop && !m.Drifts() && m.Does() != nil && m.Goes().Turns
+		brought = brought || iv.Begin >= c.at && m.Kind == doc.Change && m.Change.To.Moves()
 		switch {
 		case iv.Begin >= c.at && fillsBack(m):
 			return false
@@ -359,26 +390,25 @@ func (c *cutter) over(l *doc.Layer) bool {
 			return false
 		}
 	}
-	return true
+	return !turned || !brought
 }
 
 // after makes of layers what they are in the later part.
-func (c *cutter) after(layers []*doc.Layer, whole bool) ([]*doc.Layer, error) {
+func (c *cutter) after(layers []*doc.Layer, all bool) ([]*doc.Layer, error) {
 	var out []*doc.Layer
 	for _, l := range layers {
-		pose, there := c.film.EndPose(c.index, l.ID), c.film.Has(c.index, l.ID)
-		present := pose.Present && !pose.Waiting || slices.ContainsFunc(l.Moves, func(m *doc.Move) bool { return m.TiedIn(c.scene) })
-		later := func(m *doc.Move) bool { return c.timing.Moves[m.ID].Begin >= c.at }
-		comes := slices.ContainsFunc(l.Moves, func(m *doc.Move) bool { return m.Kind == doc.Entrance && later(m) && !m.TiedIn(c.scene) })
-		if !l.Hidden && !present && !comes && !whole && !unseen(l, c.named) {
-			continue
-		}
-		if !there {
+		if !c.film.Has(c.index, l.ID) || c.unseen[l.ID] {
 			c.keep(l)
 			out = append(out, l)
 			continue
 		}
-		if !whole && c.over(l) {
+		present := c.film.Ends(c.index, l.ID)
+		later := func(m *doc.Move) bool { return c.timing.Moves[m.ID].Begin >= c.at }
+		comes := slices.ContainsFunc(l.Moves, func(m *doc.Move) bool { return m.Kind == doc.Entrance && later(m) && !m.TiedIn(c.scene) })
+		if !l.Hidden && !present && !comes && !all && !unseen(l, c.named) {
+			continue
+		}
+		if !all && c.over(l) {
 			if err := c.settle(l, present, later); err != nil {
 				return nil, err
 			}
@@ -396,7 +426,7 @@ func (c *cutter) after(layers []*doc.Layer, whole bool) ([]*doc.Layer, error) {
 		}
 		if l.Kind == doc.Group {
 			var err error
-			if l.Children, err = c.after(l.Children, byParts(l)); err != nil {
+			if l.Children, err = c.after(l.Children, whole(l)); err != nil {
 				return nil, err
 			}
 			if !slices.ContainsFunc(l.Children, func(k *doc.Layer) bool { return k.Mask == "" }) {
@@ -452,7 +482,22 @@ func (c *cutter) settle(l *doc.Layer, present bool, later func(*doc.Move) bool) 
 	l.Place.Turn += pose.Angle
 	turnAbout(l, c.film, c.index, spin)
 	l.Moves = c.presence(kept, present)
+	bring(l, pose.Offset, pose.Angle)
 	return nil
+}
+
+// bring lets what the changes of a layer bring it to be as much farther.
+func bring(l *doc.Layer, off geom.Point, angle float64) {
+	becoming(l, func(to *doc.Becomes) {
+		for _, v := range []struct {
+			to *float64
+			by float64
+		}{{to.X, off.X}, {to.Y, off.Y}, {to.Turn, angle}} {
+			if v.to != nil {
+				*v.to += v.by
+			}
+		}
+	})
 }
 
 // presence leaves out comings of what is there, and goings of what is not, before the first that does something.
@@ -476,7 +521,7 @@ func (c *cutter) shift(m *doc.Move) {
 		return
 	case iv.Begin < c.at || iv.Whole:
 		explicit(m, iv)
-		startAt(m, iv.Begin-c.at)
+		startAt(m, iv.Begin-c.at-c.phases[m.ID])
 		return
 	}
 	if m.End != nil && m.End.When != doc.BeforeSceneEnd && !c.kept[m.End.Of] || m.Until != "" && !c.kept[m.Until] {

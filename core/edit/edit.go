@@ -81,7 +81,7 @@ func (e *editor) draft(p *doc.Project, c Command) (*doc.Project, error) {
 		return nil, err
 	}
 	for id, s := range e.cloned {
-		if !whole(s.Layers) {
+		if !sound(s.Layers) {
 			return nil, words.New("layer.none")
 		}
 		tidyRuns(s)
@@ -118,10 +118,10 @@ func (e *editor) do(c Command) error {
 	return c.apply(e)
 }
 
-// whole reports whether no layer and no move is missing from lists.
-func whole(list []*doc.Layer) bool {
+// sound reports whether no layer and no move is missing from lists.
+func sound(list []*doc.Layer) bool {
 	for _, l := range list {
-		if l == nil || !whole(l.Children) || slices.Contains(l.Moves, nil) {
+		if l == nil || !sound(l.Children) || slices.Contains(l.Moves, nil) {
 			return false
 		}
 	}

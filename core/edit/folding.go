@@ -38,6 +38,7 @@ type folder struct {
 	of     map[*doc.Layer]*part // what the layers of the folded scene were last
 	called []map[string]string  // by scene: the threads that threads have become
 	named  []map[string]bool    // by scene: threads that moves name
+	lost   map[string]bool      // moves of layers that are never there
 	loops  map[string]string    // loops that one that goes on stands for, by their ids
 	roots  map[string]int64     // by the ids of loops: when they would begin on the folded clock if they went on none
 	parts  map[string][]string  // by thread: those of the layers that it has become
@@ -85,16 +86,7 @@ func (f *folder) relative(b *doc.Layer, p *part) *doc.Layer {
 	for _, m := range b.Moves {
 		n.Moves = append(n.Moves, m.Clone())
 	}
-	becoming(&n, func(to *doc.Becomes) {
-		for _, v := range []struct {
-			to *float64
-			by float64
-		}{{to.X, off.X}, {to.Y, off.Y}, {to.Turn, angle}} {
-			if v.to != nil {
-				*v.to -= v.by
-			}
-		}
-	})
+	bring(&n, off.Mul(-1), -angle)
 	return &n
 }
 
@@ -118,7 +110,7 @@ func (c *FoldScenes) apply(e *editor) error {
 	if at[len(at)-1]-at[0] != len(at)-1 {
 		return words.New("fold.apart")
 	}
-	f := &folder{e: e, seed: c.Seed, first: at[0], of: map[*doc.Layer]*part{}, loops: map[string]string{}, roots: map[string]int64{}, parts: map[string][]string{}}
+	f := &folder{e: e, seed: c.Seed, first: at[0], of: map[*doc.Layer]*part{}, lost: map[string]bool{}, loops: map[string]string{}, roots: map[string]int64{}, parts: map[string][]string{}}
 	return f.fold(len(at))
 }
 
@@ -147,6 +139,9 @@ func (f *folder) fold(n int) (err error) {
 	}
 	if now > doc.MaxTime {
 		return words.New("fold.long", doc.MaxTime/60000)
+	}
+	for k, s := range f.scenes {
+		f.lose(s.Layers, k)
 	}
 	f.based = f.scenes[0].Background
 	for k := range n {
@@ -220,10 +215,14 @@ func (f *folder) base(k int) {
 		return
 	}
 	w, h := float64(f.e.p.Film.Width), float64(f.e.p.Film.Height)
+	large := 1.0
+	if bg.Kind == doc.Solid && slices.ContainsFunc(f.scenes, func(s *doc.Scene) bool { return s.View() != nil }) {
+		large = 9 // it covers what a view shows beside the page
+	}
 	id := derive(f.seed, "ground/"+strconv.Itoa(k))
 	l := &doc.Layer{
 		ID: id, Thread: derive(f.seed+"/thread", id), Name: "Ground of " + f.scenes[k].Name, Kind: doc.Rectangle, Opacity: 1, Fill: bg,
-		Place: doc.Place{X: w / 2, Y: h / 2, W: w, H: h},
+		Place: doc.Place{X: w / 2, Y: h / 2, W: w * large, H: h * large},
 	}
 	f.fades(l, doc.Entrance, k, begin, lasts)
 	f.layers = slices.Insert(f.layers, len(f.bases), l)
@@ -353,9 +352,8 @@ func rising(list []int) []bool {
 
 // fresh is a layer of scene k as one of its own in the folded scene, with what is in it; nil where it is never there.
 func (f *folder) fresh(b *doc.Layer, k int) *doc.Layer {
-	first := comesFirst(f.scenes[k], b, f.timing[k])
 	n := *b
-	if first != nil && first.Kind == doc.Entrance && f.dropped(first, k) && !unseen(&n, f.named[k]) {
+	if f.never(b, k) && !unseen(&n, f.named[k]) {
 		return nil
 	}
 	moves := n.Moves
@@ -379,6 +377,33 @@ func (f *folder) fresh(b *doc.Layer, k int) *doc.Layer {
 	f.parts[b.Thread] = append(f.parts[b.Thread], n.Thread)
 	f.is(&n, b, k)
 	return &n
+}
+
+// never reports whether a layer is not there all through scene k.
+func (f *folder) never(b *doc.Layer, k int) bool {
+	first := comesFirst(f.scenes[k], b, f.timing[k])
+	return first != nil && first.Kind == doc.Entrance && f.dropped(first, k)
+}
+
+// lose notes the moves of layers of scene k that are not there all through it.
+func (f *folder) lose(list []*doc.Layer, k int) (some bool) {
+	for _, l := range list {
+		n := *l
+		lost := f.never(l, k) && (!unseen(&n, f.named[k]) || n.Moves == nil)
+		if l.Kind == doc.Group && !f.lose(l.Children, k) {
+			lost = true
+		}
+		if lost {
+			doc.Walk([]*doc.Layer{l}, func(o, _ *doc.Layer) bool {
+				for _, m := range o.Moves {
+					f.lost[m.ID] = true
+				}
+				return true
+			})
+		}
+		some = some || !lost && l.Mask == ""
+	}
+	return some
 }
 
 // is notes that a layer of the folded scene is one of scene k now.
@@ -405,11 +430,8 @@ func (f *folder) head(b *doc.Layer, k int) *doc.Layer {
 	return l
 }
 
-// there reports whether a layer is seen when scene k ends, as far as its moves decide that.
-func (f *folder) there(b *doc.Layer, k int) bool {
-	pose := f.film.EndPose(f.first+k, b.ID)
-	return pose.Present && !pose.Waiting || slices.ContainsFunc(b.Moves, func(m *doc.Move) bool { return m.TiedIn(f.scenes[k]) })
-}
+// there reports whether a layer is there when scene k ends.
+func (f *folder) there(b *doc.Layer, k int) bool { return f.film.Ends(f.first+k, b.ID) }
 
 // waits reports whether a layer is not there as scene k begins.
 func (f *folder) waits(b *doc.Layer, k int) bool {

@@ -128,7 +128,7 @@ func (f *folder) gone(id string, k int) bool {
 		return false
 	}
 	m, _ := f.scenes[k].Move(id)
-	return m == nil || f.dropped(m, k) || f.timing[k].Moves[id].Whole
+	return m == nil || f.lost[id] || f.dropped(m, k) || f.timing[k].Moves[id].Whole
 }
 
 // move is a move of scene k on the folded scene's clock; nil where it has no say, or a loop that is there already goes on as it.
@@ -154,15 +154,22 @@ func (f *folder) move(m *doc.Move, k int) *doc.Move {
 
 // begin lets a move begin at a time of the folded clock.
 func (f *folder) begin(m *doc.Move, at int64) {
-	early := -f.into(0)
-	m.Start, m.Begun = doc.Start{When: doc.AtTime, Offset: max(at, early)}, max(early-at, 0)
+	beginAt(m, at, f.into(0))
 }
 
 // loop is a loop of scene k that goes on in transitions: from where the one that it continues is then. One of a thread of its own goes on none of the
 // scene before the first, and begins so much earlier that it is where it was.
 func (f *folder) loop(n *doc.Move, k int) *doc.Move {
 	_, l := f.scenes[k].Move(n.ID)
+	n.End, n.Until = nil, "" // it lasts as long as the scene
 	at := f.timing[k].Moves[n.ID].Begin + f.origin[k]
+	// What goes on before its scene begins does so here, too: so many times round earlier.
+	early := func(at int64) int64 {
+		if cycle := f.film.Cycle(f.first+k, n, l.ID); f.timing[k].Moves[n.ID].Begin <= 0 && at > 0 && cycle > 0 {
+			return at - (at+cycle-1)/cycle*cycle
+		}
+		return at
+	}
 	if k > 0 {
 		before, _ := f.scenes[k-1].Move(n.Continues)
 		switch root, known := f.roots[n.Continues]; {
@@ -177,10 +184,12 @@ func (f *folder) loop(n *doc.Move, k int) *doc.Move {
 				f.loops[n.ID] = id
 				return nil
 			}
+		case f.timing[k].Moves[n.ID].Begin > 0: // it waits for that, and begins anew
 		default:
 			at -= f.film.Phase(f.first+k, n.ID, l.ID)
 		}
 		n.Continues = ""
+		at = early(at)
 		f.begin(n, at)
 	} else {
 		f.begin(n, at)

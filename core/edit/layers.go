@@ -25,7 +25,7 @@ func (c *AddLayers) apply(e *editor) error {
 	if err != nil {
 		return err
 	}
-	if !whole(c.Layers) {
+	if !sound(c.Layers) {
 		return words.New("layer.none")
 	}
 	return addTo(s, c.Parent, c.Index, doc.CloneAll(c.Layers)...)
@@ -237,7 +237,7 @@ func (c *PasteLayers) apply(e *editor) error {
 	if err != nil {
 		return err
 	}
-	if !whole(c.Layers) {
+	if !sound(c.Layers) {
 		return words.New("layer.none")
 	}
 	free := true

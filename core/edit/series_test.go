@@ -173,3 +173,67 @@ func TestScenesAreFolded(t *testing.T) {
 		}
 	}
 }
+
+// plainly leaves out what cannot be told in another scene: loops that go on others or strew, and wait; comings that are over before they begin.
+func plainly(p *doc.Project) *doc.Project {
+	q := *p
+	q.Film.Scenes = nil
+	for _, s := range p.Film.Scenes {
+		s = s.Clone()
+		doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+			for _, m := range l.Moves {
+				if m.Kind == doc.Loop && m.Lasts == doc.WholeScene {
+					m.Start = doc.Start{When: doc.AtTime}
+				}
+				if m.Kind != doc.Loop {
+					m.Until = ""
+				}
+			}
+			return true
+		})
+		q.Film.Scenes = append(q.Film.Scenes, s)
+	}
+	return &q
+}
+
+// The same for scenes that random edits have made, there and back.
+func TestRandomSeriesAreFoldedAndUnfolded(t *testing.T) {
+	folded, unfolded := 0, 0
+	for seed := range uint64(60) {
+		r := rand.New(rand.NewPCG(seed, 27))
+		p := []*doc.Project{opener(), demos["reel"], demos["talk"]}[seed%3]
+		for range 30 {
+			if q, _, err := carry(p, some(r, p)); err == nil {
+				p = q
+			}
+		}
+		p = plainly(p)
+		var ids []string
+		for _, s := range p.Film.Shown() {
+			ids = append(ids, s.ID)
+		}
+		raw, _ := json.Marshal(ids)
+		q, _, err := carry(p, fmt.Sprintf(`{"op":"scene.fold","ids":%s,"seed":"x"}`, raw))
+		if err != nil {
+			t.Log(seed, err)
+			continue
+		}
+		folded++
+		staysAlike(t, fmt.Sprint("folded ", seed), p, q)
+		back, _, err := carry(q, fmt.Sprintf(`{"op":"scene.unfold","scene":%q,"seed":"y"}`, ids[0]))
+		if err != nil {
+			t.Log(seed, err)
+			continue
+		}
+		unfolded++
+		staysAlike(t, fmt.Sprint("unfolded ", seed), q, back)
+		for _, s := range p.Film.Shown() {
+			if step, _, err := carry(p, fmt.Sprintf(`{"op":"scene.unfold","scene":%q,"seed":"z"}`, s.ID)); err == nil {
+				staysAlike(t, fmt.Sprint("unfolded ", seed, " ", s.Name), p, step)
+			}
+		}
+	}
+	if folded < 50 || unfolded < 25 {
+		t.Errorf("%d of 60 were folded, %d unfolded again", folded, unfolded)
+	}
+}

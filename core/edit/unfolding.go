@@ -156,7 +156,9 @@ func intoTransition(s *doc.Scene) error {
 			for _, m := range l.Moves {
 				switch {
 				case t.Moves[m.ID].Whole || m.Lasts == doc.WholeThread || m.TiedIn(s):
-					kept = append(kept, m)
+					if kept = append(kept, m); m.Continues == "" && m.Lasts != doc.WholeThread { // its clock begins later now
+						beginAt(m, t.Moves[m.ID].Begin-lasts, lasts)
+					}
 				case m.Kind == doc.Exit:
 					gone = true
 				case m.Kind == doc.Change:

@@ -27,6 +27,17 @@ func (f *Film) EndPose(i int, id string) motion.Pose {
 	return pose
 }
 
+// Ends reports whether a layer is there when scene i ends, be it seen or not: what covers it, or drives its edges, has no say.
+func (f *Film) Ends(i int, id string) bool {
+	s := f.scenes[i]
+	l := s.byID[id]
+	if l == nil {
+		return false
+	}
+	pose := l.track.At(s.endClock(), nil)
+	return pose.Present && !pose.Waiting
+}
+
 // EndLayer returns what the changes of a layer have made of it when scene i ends, and how many times as large as it was about its pivot; nil for one
 // without changes. What a change that is cut off is on its way to counts where it is more than half way there, but for numbers of place.
 func (f *Film) EndLayer(i int, id string) (is *doc.Layer, large float64) {
