@@ -39,16 +39,17 @@ func (c *CutScene) apply(e *editor) error {
 
 // cutter divides one scene.
 type cutter struct {
-	at     int64
-	timing *motion.Timing
-	scene  *doc.Scene       // as it was
-	named  map[string]bool  // threads that moves name: drivers, and outlines that are followed
-	film   *frame.Film      // with the earlier part alone
-	index  int              // of the scene in it
-	unseen map[string]bool  // layers that the earlier part has, and that are not there in it
-	phases map[string]int64 // how far loops of layers that have yet to come are in their cycle at their begin, ms, where they go on others
-	kept   map[string]bool  // moves that the later part has
-	went   map[string]bool  // of these, loops that the earlier part has, too
+	at      int64
+	timing  *motion.Timing
+	scene   *doc.Scene       // as it was
+	named   map[string]bool  // threads that moves name: drivers, and outlines that are followed
+	film    *frame.Film      // with the earlier part alone
+	index   int              // of the scene in it
+	waiting map[string]bool  // layers that wait in the earlier part for an entrance that does not come in it
+	unseen  map[string]bool  // layers that the earlier part has, and that are not there in it
+	phases  map[string]int64 // how far loops of layers that have yet to come are in their cycle at their begin, ms, where they go on others
+	kept    map[string]bool  // moves that the later part has
+	went    map[string]bool  // of these, loops that the earlier part has, too
 }
 
 func (e *editor) cut(i int, at int64, id, seed, name string) error {
@@ -69,7 +70,7 @@ func (e *editor) cut(i int, at int64, id, seed, name string) error {
 	if err != nil {
 		return err
 	}
-	c := &cutter{phases: phases, at: at, timing: t, scene: s.Clone(), named: namedBy(s.Layers), unseen: map[string]bool{}, kept: map[string]bool{}, went: map[string]bool{}}
+	c := &cutter{phases: phases, at: at, timing: t, scene: s.Clone(), named: namedBy(s.Layers), waiting: map[string]bool{}, unseen: map[string]bool{}, kept: map[string]bool{}, went: map[string]bool{}}
 	if err := c.earlier(s, into); err != nil {
 		return err
 	}
@@ -259,6 +260,7 @@ func (c *cutter) earlier(s *doc.Scene, into int64) error {
 			first := comesFirst(c.scene, l, c.timing)
 			absent := first != nil && first.Kind == doc.Entrance && c.timing.Moves[first.ID].Begin >= c.at
 			if all && absent {
+				c.waiting[l.ID] = true
 				out = append(out, l) // it counts as a part: it waits for an entrance that does not come
 				continue
 			}
@@ -283,7 +285,7 @@ func (c *cutter) earlier(s *doc.Scene, into int64) error {
 	has := map[string]bool{}
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
 		l.Moves = slices.DeleteFunc(l.Moves, func(m *doc.Move) bool {
-			waits := m.Kind == doc.Entrance && c.partOfWhole(l)
+			waits := m.Kind == doc.Entrance && c.waiting[l.ID]
 			return c.timing.Moves[m.ID].Begin >= c.at && m.Lasts != doc.WholeThread && !waits && !m.TiedIn(c.scene) && !fillsBack(m)
 		})
 		if len(l.Moves) == 0 {
@@ -325,12 +327,6 @@ func (c *cutter) earlier(s *doc.Scene, into int64) error {
 	}
 	s.Cues = cues
 	return nil
-}
-
-// partOfWhole reports whether a layer lies in a group that has to stay whole.
-func (c *cutter) partOfWhole(l *doc.Layer) bool {
-	_, parent := c.scene.Layer(l.ID)
-	return parent != nil && whole(parent)
 }
 
 // cues leaves in the later part the cues that are passed in it; what has been waited for one counts.
@@ -405,7 +401,8 @@ func (c *cutter) after(layers []*doc.Layer, all bool) ([]*doc.Layer, error) {
 		present := c.film.Ends(c.index, l.ID)
 		later := func(m *doc.Move) bool { return c.timing.Moves[m.ID].Begin >= c.at }
 		comes := slices.ContainsFunc(l.Moves, func(m *doc.Move) bool { return m.Kind == doc.Entrance && later(m) && !m.TiedIn(c.scene) })
-		if !l.Hidden && !present && !comes && !all && !unseen(l, c.named) {
+		gone := !l.Hidden && !present && !comes && !all
+		if gone && l.Mask != doc.Inside && !c.named[l.Thread] {
 			continue
 		}
 		if !all && c.over(l) {
@@ -414,6 +411,9 @@ func (c *cutter) after(layers []*doc.Layer, all bool) ([]*doc.Layer, error) {
 			}
 		} else {
 			l.Moves = slices.DeleteFunc(l.Moves, func(m *doc.Move) bool { return m.Lasts == doc.WholeThread })
+		}
+		if gone {
+			unseen(l, c.named)
 		}
 		for _, m := range l.Moves {
 			c.kept[m.ID] = true

@@ -447,7 +447,10 @@ func (f *folder) comes(n, b *doc.Layer, k int) {
 		return
 	}
 	if !f.waits(b, k) && b.Mask == "" {
+		own := n.Moves
+		n.Moves = nil
 		f.fades(n, doc.Entrance, k, f.origin[k]-f.scenes[k].Transition.Duration, f.scenes[k].Transition.Duration)
+		n.Moves = append(n.Moves, own...) // it has come before it does anything
 	}
 }
 

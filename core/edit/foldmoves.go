@@ -141,7 +141,7 @@ func (f *folder) move(m *doc.Move, k int) *doc.Move {
 	if iv.Whole {
 		return f.loop(n, k)
 	}
-	if m.End != nil && (m.End.When == doc.BeforeSceneEnd && !last || f.gone(m.End.Of, k)) || f.gone(m.Until, k) || m.Lasts == doc.WholeScene && !last {
+	if m.End != nil && (m.End.When == doc.BeforeSceneEnd && !last || f.gone(m.End.Of, k)) || f.gone(m.Until, k) || iv.Early || m.Lasts == doc.WholeScene && !last {
 		n.Start.When = doc.AtTime
 		explicit(n, iv)
 	}
@@ -171,10 +171,9 @@ func (f *folder) loop(n *doc.Move, k int) *doc.Move {
 		return at
 	}
 	if k > 0 {
-		before, _ := f.scenes[k-1].Move(n.Continues)
+		before, of := f.scenes[k-1].Move(n.Continues)
 		switch root, known := f.roots[n.Continues]; {
-		case before == nil || !known:
-		case f.onwards(before, &doc.Layer{Moves: []*doc.Move{n}}, k) != nil:
+		case known && before != nil && of.Thread == l.Thread && f.onwards(before, &doc.Layer{Moves: []*doc.Move{n}}, k) != nil:
 			f.roots[n.ID], at = root, root
 			if f.joins != nil {
 				id := n.Continues

@@ -59,10 +59,47 @@ func (c *UnfoldScene) apply(e *editor) error {
 		if err != nil {
 			return err
 		}
+		phases := map[string]int64{}
+		if i+k+2 < len(e.p.Film.Shown()) {
+			if phases, err = e.phases(i + k + 2); err != nil {
+				return err
+			}
+		}
 		if err := intoTransition(s); err != nil {
 			return err
 		}
+		if err := e.unlink(i+k+2, s, phases); err != nil {
+			return err
+		}
 	}
+	return nil
+}
+
+// unlink lets loops of scene i that go on loops which the scene before has no more go on by themselves, from where they are in their cycles.
+func (e *editor) unlink(i int, before *doc.Scene, phases map[string]int64) error {
+	if len(phases) == 0 {
+		return nil
+	}
+	s, err := e.scene(e.p.Film.Scenes[i].ID)
+	if err != nil {
+		return err
+	}
+	t, err := motion.Resolve(s, e.into(s))
+	if err != nil {
+		return err
+	}
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		for _, m := range l.Moves {
+			if _, has := phases[m.ID]; !has {
+				continue
+			}
+			if o, _ := before.Move(m.Continues); o == nil {
+				m.Continues = ""
+				beginAt(m, t.Moves[m.ID].Begin-phases[m.ID], e.into(s))
+			}
+		}
+		return true
+	})
 	return nil
 }
 
