@@ -33,6 +33,7 @@ var known = func() map[string]wired {
 		wire[DuplicateScene](),
 		wire[ContinueScene](),
 		wire[CutScene](),
+		wire[SplitMorph](),
 		wire[UnfoldScene](),
 		wire[FoldScenes](),
 		wire[DeleteScenes](),

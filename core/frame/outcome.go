@@ -38,6 +38,28 @@ func (f *Film) Ends(i int, id string) bool {
 	return pose.Present && !pose.Waiting
 }
 
+// Begins reports whether a layer is there as scene i begins.
+func (f *Film) Begins(i int, id string) bool {
+	s := f.scenes[i]
+	l := s.byID[id]
+	if l == nil {
+		return false
+	}
+	pose := l.track.At(motion.Clock{At: motion.Millis(0), Side: motion.Entering, Stay: s.timing.Stay}, nil)
+	return pose.Present && !pose.Waiting
+}
+
+// Passes returns the scene that the transition at a time of the film goes into, and how far it is there, eased, 0..1; the scene that stays and 1 where
+// there is none.
+func (f *Film) Passes(t motion.Instant) (scene int, share float64) {
+	w := f.Order.At(t)
+	if !w.Into {
+		return w.Scene, 1
+	}
+	w, share = f.Order.InRun(w, t, f.easeOf(w.Scene))
+	return w.Scene, min(1, max(0, share))
+}
+
 // EndLayer returns what the changes of a layer have made of it when scene i ends, and how many times as large as it was about its pivot; nil for one
 // without changes. What a change that is cut off is on its way to counts where it is more than half way there, but for numbers of place.
 func (f *Film) EndLayer(i int, id string) (is *doc.Layer, large float64) {

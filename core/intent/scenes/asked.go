@@ -4,4 +4,4 @@ package scenes
 import "capstan/core/intent"
 
 // Asked is all of it, by name.
-var Asked = intent.Join(acrossAsked, laterAsked, scenesAsked, strandsAsked)
+var Asked = intent.Join(acrossAsked, laterAsked, scenesAsked, seriesAsked, strandsAsked)

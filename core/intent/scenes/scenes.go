@@ -32,7 +32,7 @@ var scenesAsked = intent.Table{
 		New bool `json:"new"` // its layers go on from none of the scenes before
 	}) (edit.Command, error) {
 		from, id, seed := s.Scene(m), s.NewID(), s.NewID()
-		list := []edit.Command{&edit.DuplicateScene{From: from.ID, ID: id, Seed: seed, Name: sceneNameAfter(s, from.Name)}}
+		list := []edit.Command{&edit.DuplicateScene{From: from.ID, ID: id, Seed: seed, Name: namesAfter(s, from.Name, 1)[0]}}
 		for _, q := range from.Cues {
 			list = append(list, &edit.DeleteCue{Scene: id, ID: edit.CopyID(seed, q.ID)})
 		}
@@ -139,17 +139,6 @@ var scenesAsked = intent.Table{
 		at = max(at, 0)
 		return &edit.AddCue{Scene: sc.ID, ID: s.NewID(), Name: cueName(sc), At: &at}, nil
 	}),
-}
-
-// sceneNameAfter is the name of a copy of a scene: its own with the first number that is free.
-func sceneNameAfter(s *intent.Desk, name string) string {
-	base, n := scope.Numbered(name)
-	for n = max(n, 1) + 1; ; n++ {
-		next := fmt.Sprintf("%s %d", base, n)
-		if !slices.ContainsFunc(s.Doc.Film.Scenes, func(sc *doc.Scene) bool { return sc.Name == next }) {
-			return next
-		}
-	}
 }
 
 func cueName(sc *doc.Scene) string {
