@@ -21,6 +21,7 @@ type Transition struct {
 	Easing   string            `json:"easing,omitzero"`   // CSS easing; empty: ease-in-out
 	Params   effect.Params     `json:"params,omitzero"`   // of its effect
 	GoesOn   bool              `json:"goesOn,omitzero"`   // a morph that goes on the run of the morph before, in its easing
+	Curve    bool              `json:"curve,omitzero"`    // of the first morph of a run: what goes on lies on a smooth curve through the run's scenes, at the pace of the run
 	Threads  map[string]Strand `json:"threads,omitempty"` // of a morph: how single threads go through it, by thread
 }
 
@@ -74,7 +75,7 @@ func (t *Transition) Equal(o *Transition) bool {
 	if t == nil || o == nil {
 		return false
 	}
-	return t.Kind == o.Kind && t.Duration == o.Duration && t.Easing == o.Easing && t.Params.Equal(o.Params) && t.GoesOn == o.GoesOn &&
+	return t.Kind == o.Kind && t.Duration == o.Duration && t.Easing == o.Easing && t.Params.Equal(o.Params) && t.GoesOn == o.GoesOn && t.Curve == o.Curve &&
 		maps.Equal(t.Threads, o.Threads)
 }
 
@@ -92,6 +93,9 @@ func (c *checker) transition(at string, t Transition) {
 	c.easing(at+".easing", t.Easing)
 	if t.GoesOn && t.Kind != Morph {
 		c.fail(at+".goesOn", "belongs to a morph")
+	}
+	if t.Curve && t.Kind != Morph {
+		c.fail(at+".curve", "belongs to a morph")
 	}
 	if len(t.Threads) > MaxLayers {
 		c.fail(at+".threads", "are %d; a scene has up to %d", len(t.Threads), MaxLayers)

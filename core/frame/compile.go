@@ -27,7 +27,8 @@ type Film struct {
 	assets  Assets
 	serial  int
 	scenes  []*scene
-	strands []*strand // strands[i]: the transition into scene i; the last one closes the film
+	strands []*strand      // strands[i]: the transition into scene i; the last one closes the film
+	bends   map[int]*bends // by the first scene that a run of morphs goes into
 	layouts map[string]*text.Layout
 	picture map[string]uint32
 	joints  map[*layer]*joint // of all scenes; nil where there are none
@@ -231,6 +232,7 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 		}
 		f.strands = append(f.strands, newStrand(f.scenes[from], s, t, senses))
 	}
+	f.bend()
 	return f, nil
 }
 

@@ -270,6 +270,9 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b state.
 	e := c.p
 	loops := motion.LoopsBetween(q.a.track, q.b.track, c.a, c.b, &p.passage, nil, nil)
 	is := morph.Between(&a, &b, e, q.way, &loops, &p.veils)
+	if p.bends != nil {
+		is.At = is.At.Add(p.bends.offLine(p.film, p.into, q, e))
+	}
 	m := parent.Mul(is.Matrix())
 	n := node{
 		kind: leafNode, layer: q.a, other: q.b, share: e, m: m, alpha: is.Opacity,

@@ -41,6 +41,8 @@ type Player struct {
 	when    when
 	sight   sight // of the morph that is shown, where looked says that there is one
 	looked  bool
+	bends   *bends                    // of the run of morphs that is shown, where its positions lie on curves
+	into    int                       // the scene it goes into now
 	passed  float64                   // how far that morph is, eased
 	kept    map[*motion.Tie][]float64 // of edges that never go back: how far they have been by a time of their scene
 	cuts    []cut
@@ -156,7 +158,7 @@ func (p *Player) place(t motion.Instant) {
 	f := p.film
 	w := f.Order.At(t)
 	p.clear()
-	p.looked = false
+	p.looked, p.bends = false, nil
 	s := f.scenes[w.Scene]
 	if !w.Into {
 		c := motion.Clock{At: w.Clock, Stay: s.timing.Stay}
@@ -179,6 +181,7 @@ func (p *Player) place(t motion.Instant) {
 		if w.Share >= 0.5 {
 			list = second
 		}
+		p.bends, p.into = f.bendsOf(w.Scene), w.Scene
 		p.passage = f.Order.Passage(w, f.easeOf(w.Scene), e)
 		clock, seen := strandClock{leaving, entering, e, w.Share}, e
 		if from.view != nil && s.view != nil {
