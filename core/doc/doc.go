@@ -57,6 +57,7 @@ type Film struct {
 	Closing  *Transition `json:"closing,omitzero"` // from the last scene back to the first
 	EndPause *int64      `json:"pause,omitzero"`   // ms the last frame of a GIF rests before it begins again; nil: as the film's end asks for
 	Clear    bool        `json:"clear,omitzero"`   // the page has no ground: backgrounds are not painted
+	Shifts   []Shift     `json:"shifts,omitzero"`  // threads that go on by a step from scene to scene
 	Under    string      `json:"under,omitzero"`   // #rrggbb: what files that cannot be clear are filled with; empty: white
 	Scenes   []*Scene    `json:"scenes"`           // in their order; those set aside follow
 }
@@ -97,7 +98,8 @@ type Scene struct {
 	EndsAtCue  string            `json:"endsAtCue,omitzero"` // the scene stays until this cue is passed
 	Runs       []MoveRun         `json:"runs,omitzero"`
 	Guides     []Guide           `json:"guides,omitzero"`
-	Aside      bool              `json:"aside,omitzero"` // it is not in the film; layers lie there until they are wanted
+	Aside      bool              `json:"aside,omitzero"`    // it is not in the film; layers lie there until they are wanted
+	Template   bool              `json:"template,omitzero"` // it is aside to be put into the film again and again; layers are not set aside there
 	Layers     []*Layer          `json:"layers"`
 	Extra      Extra             `json:",embed"`
 }

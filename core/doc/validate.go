@@ -376,6 +376,9 @@ func (c *checker) film(at string, f *Film) {
 		c.fail(at+".scenes", "are all set aside; a film has one at least")
 	}
 	for i, s := range f.Scenes[len(shown):] {
+		if s.Template && !s.Aside {
+			c.fail(c.at("%s.scenes[%d]", at, len(shown)+i), "is a template and not set aside")
+		}
 		if !s.Aside || s.Transition.Duration != 0 {
 			c.fail(c.at("%s.scenes[%d]", at, len(shown)+i), "comes after one that is set aside: it must be, too, and have a cut")
 		}
@@ -395,6 +398,7 @@ func (c *checker) film(at string, f *Film) {
 	if total < 10 {
 		c.fail(at+".scenes", "last %d ms in all; a film lasts 10 ms or more", total)
 	}
+	c.shifts(at, f)
 }
 
 func (c *checker) scene(at string, s *Scene) {

@@ -12,7 +12,7 @@ import (
 func (p *Project) headsOnly(before *Project) bool {
 	a, b := &p.Film, &before.Film
 	return p.Version == before.Version && p.ID == before.ID && p.Name == before.Name && a.Width == b.Width && a.Height == b.Height && a.Rate == b.Rate &&
-		a.Loop == b.Loop && a.Closing.Equal(b.Closing) && same(a.EndPause, b.EndPause) && a.Clear == b.Clear && a.Under == b.Under && maps.Equal(p.Media, before.Media) &&
+		a.Loop == b.Loop && a.Closing.Equal(b.Closing) && same(a.EndPause, b.EndPause) && a.Clear == b.Clear && a.Under == b.Under && slices.EqualFunc(a.Shifts, b.Shifts, sameShift) && maps.Equal(p.Media, before.Media) &&
 		slices.Equal(p.Films, before.Films) && len(p.Insets)+len(p.Sounds) == 0 && slices.Equal(p.RoleSets, before.RoleSets) && slices.Equal(p.Palette, before.Palette) && slices.Equal(p.Looks, before.Looks) && slices.EqualFunc(a.Scenes, b.Scenes, sameBut)
 }
 
@@ -21,7 +21,7 @@ func sameBut(a, b *Scene) bool {
 	if a == b {
 		return true
 	}
-	return a.ID == b.ID && a.Name == b.Name && a.Stay == b.Stay && a.AutoStay == b.AutoStay && a.Aside == b.Aside && a.Transition.Equal(&b.Transition) && sameFill(&a.Background, &b.Background) &&
+	return a.ID == b.ID && a.Name == b.Name && a.Stay == b.Stay && a.AutoStay == b.AutoStay && a.Aside == b.Aside && a.Template == b.Template && a.Transition.Equal(&b.Transition) && sameFill(&a.Background, &b.Background) &&
 		maps.Equal(a.Roles, b.Roles) && slices.Equal(a.Cues, b.Cues) && a.EndsAtCue == b.EndsAtCue && slices.Equal(a.Guides, b.Guides) &&
 		slices.EqualFunc(a.Runs, b.Runs, func(x, y MoveRun) bool { return x.ID == y.ID && x.When == y.When && slices.Equal(x.Moves, y.Moves) }) &&
 		sameExtra(a.Extra, b.Extra) && sameBones(a.Layers, b.Layers)

@@ -4,20 +4,12 @@ import (
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/geom"
+	"capstan/core/series"
 )
-
-// becoming calls f with what each change of a layer names.
-func becoming(l *doc.Layer, f func(b *doc.Becomes)) {
-	for _, m := range l.Moves {
-		if m.Kind == doc.Change && m.Change != nil {
-			f(&m.Change.To)
-		}
-	}
-}
 
 // shiftChanges moves what the changes of a layer bring it to, which is given in its parent's axes, along with it.
 func shiftChanges(l *doc.Layer, dx, dy float64) {
-	becoming(l, func(b *doc.Becomes) {
+	series.Becoming(l, func(b *doc.Becomes) {
 		if b.X != nil {
 			*b.X = round(*b.X + dx)
 		}
@@ -30,7 +22,7 @@ func shiftChanges(l *doc.Layer, dx, dy float64) {
 // mapChanges brings what the changes of a layer name of its place to other axes; it is called before the layer itself is.
 func mapChanges(l *doc.Layer, m geom.Matrix) {
 	x, y := l.Place.X, l.Place.Y
-	becoming(l, func(b *doc.Becomes) {
+	series.Becoming(l, func(b *doc.Becomes) {
 		if b.X != nil || b.Y != nil {
 			if b.X != nil {
 				x = *b.X
@@ -51,7 +43,7 @@ func mapChanges(l *doc.Layer, m geom.Matrix) {
 // scaleChanges scales what the changes of a layer name of its size, along its own axes.
 func scaleChanges(l *doc.Layer, kx, ky float64) error {
 	var failed error
-	becoming(l, func(b *doc.Becomes) {
+	series.Becoming(l, func(b *doc.Becomes) {
 		if b.W != nil {
 			*b.W = round(*b.W * kx)
 		}
@@ -80,15 +72,4 @@ func apartAt(film *frame.Film, i int, l *doc.Layer) *doc.Move {
 		ID: m.ID, Kind: doc.Change, Effect: doc.Becoming, Start: doc.Start{When: doc.AtTime}, Duration: doc.MinDuration, Easing: "step-start",
 		Unit: m.Unit, Change: &doc.ChangeParams{To: doc.Becomes{Apart: &apart}},
 	}
-}
-
-// settleChanges gives a layer what its changes have made of it, and takes them off: is says what, scale how many times as large it has become.
-func settleChanges(l, is *doc.Layer, scaled float64) error {
-	place := is.Place
-	*l = *is.After(&doc.Becomes{})
-	l.Place = place
-	if scaled > 0 && scaled != 1 {
-		return scale(l, scaled, scaled, Growth())
-	}
-	return nil
 }

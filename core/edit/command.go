@@ -38,6 +38,8 @@ var known = func() map[string]wired {
 		wire[FoldScenes](),
 		wire[DeleteScenes](),
 		wire[OrderScenes](),
+		wire[CopyScene](),
+		wire[KeepShift](),
 		wire[SetScenes](),
 		wire[AddLayers](),
 		wire[DeleteLayers](),

@@ -5,6 +5,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/motion"
+	"capstan/core/series"
 )
 
 // copyIDs gives copied layers new ids, and new threads unless they may keep theirs. Hitches inside the set are
@@ -39,7 +40,7 @@ func copyIDs(s *doc.Scene, layers []*doc.Layer, seed string, keepThreads bool, b
 		}
 		return true
 	})
-	remap(box, seed, map[string]string{})
+	series.Remap(box, seed, map[string]string{})
 	known := func(id string) bool {
 		a, _ := box.Move(id)
 		b, _ := s.Move(id)

@@ -1,17 +1,9 @@
 package edit
 
-import (
-	"crypto/sha256"
-	"encoding/base32"
-	"strings"
-)
+import "capstan/core/series"
 
-// derive makes the id of a copy from the command's seed, the same on every machine. It must stay as it is: stored commands
-// are carried out again, and later ones name what came out.
-func derive(seed, id string) string {
-	h := sha256.Sum256([]byte(seed + "/" + id))
-	return strings.ToLower(base32.StdEncoding.EncodeToString(h[:])[:12])
-}
+// derive is series.Derive.
+func derive(seed, id string) string { return series.Derive(seed, id) }
 
 // CopyID is the id that what a copied scene holds gets, by that of what it was.
 func CopyID(seed, id string) string { return derive(seed, id) }

@@ -89,6 +89,7 @@ func (e *editor) draft(p *doc.Project, c Command) (*doc.Project, error) {
 			doc.Share(s, old)
 		}
 	}
+	e.tidyShifts()
 	before := p
 	if e.patched {
 		before = nil // anything may have changed
@@ -148,7 +149,6 @@ type editor struct {
 	thin   map[string]bool // of cloned: only the layers that were asked for by head are its own
 	depth  int
 
-	before  *frame.Film  // the last that was compiled, of whose scenes none has been changed since; nil: none
 	goOn    func() error // nil: as long as it takes
 	edits   int
 	patched bool // by a patch

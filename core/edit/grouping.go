@@ -5,15 +5,13 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
-	"capstan/core/state"
 	"capstan/core/words"
 )
 
 // axes returns the map from a group's axes to its parent's at rest.
 func axes(l *doc.Layer) geom.Matrix {
-	s := state.Rest(l, geom.Box{}, geom.Point{}) // mirrored ones are refused: their pivot would have to be known
-	s.FlipX, s.FlipY = false, false
-	return s.Matrix()
+	// Mirrored ones are refused: their pivot would have to be known.
+	return geom.Translate(geom.Point{X: l.Place.X, Y: l.Place.Y}).Mul(geom.Rotate(l.Place.Turn))
 }
 
 // ancestry returns the map from the axes the layer's place is in to the page.

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"capstan/core/doc"
+	"capstan/core/series"
 	"capstan/core/words"
 )
 
@@ -40,7 +41,7 @@ func (c *JoinThreads) apply(e *editor) error {
 			if err != nil {
 				return err
 			}
-			rethread(s, map[string]string{p.To: p.From})
+			series.Rethread(s, map[string]string{p.To: p.From})
 			if way, set := s.Transition.Threads[p.To]; set {
 				delete(s.Transition.Threads, p.To)
 				if s.ID != c.Scene {

@@ -5,6 +5,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/series"
 	"capstan/core/words"
 )
 
@@ -165,7 +166,7 @@ func scaleGroup(l *doc.Layer, kx, _ float64, grows []string) error {
 	scaleLook(l, kx, grows)
 	for _, k := range l.Children {
 		k.Place.X, k.Place.Y = k.Place.X*kx, k.Place.Y*kx
-		becoming(k, func(b *doc.Becomes) {
+		series.Becoming(k, func(b *doc.Becomes) {
 			for _, v := range []*float64{b.X, b.Y} {
 				if v != nil {
 					*v = round(*v * kx)

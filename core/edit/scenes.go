@@ -6,8 +6,8 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/frame"
-	"capstan/core/geom"
 	"capstan/core/motion"
+	"capstan/core/series"
 	"capstan/core/words"
 )
 
@@ -96,7 +96,7 @@ func (c *SetScenes) apply(e *editor) error {
 		}
 		head := *s
 		head.Layers = nil
-		n, err := merged(&head, c.Patch, "id", "layers", "aside")
+		n, err := merged(&head, c.Patch, "id", "layers", "aside", "template")
 		if err != nil {
 			return err
 		}
@@ -159,7 +159,7 @@ func (e *editor) copyScene(c *DuplicateScene, goOn bool) error {
 		return words.New("scene.gone")
 	}
 	s := from.Clone()
-	s.ID, s.Name, s.Aside = c.ID, c.Name, false
+	s.ID, s.Name, s.Aside, s.Template = c.ID, c.Name, false, false
 	s.Transition.Threads = nil // they are about what the scene before it was
 	if i == 0 && s.Transition.Kind == doc.Cut {
 		s.Transition = doc.Transition{Kind: doc.Morph, Duration: 700}
@@ -175,7 +175,7 @@ func (e *editor) copyScene(c *DuplicateScene, goOn bool) error {
 		}
 	}
 	links := map[string]string{} // new loop -> the one it continues
-	remap(s, c.Seed, links)
+	series.Remap(s, c.Seed, links)
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
 		for _, m := range l.Moves {
 			m.Continues = ""
@@ -186,50 +186,50 @@ func (e *editor) copyScene(c *DuplicateScene, goOn bool) error {
 		return true
 	})
 	e.insert(s, i+1)
-	return nil
+	return e.between(c.From, c.ID)
 }
 
-// remap gives the layers, moves and cues of a copied scene new ids and hangs hitches on the new moves.
-func remap(s *doc.Scene, seed string, old map[string]string) {
-	ids := map[string]string{}
-	id := func(was string) string {
-		n := derive(seed, was)
-		ids[was], old[n] = n, was
-		return n
+// CopyScene puts a copy of a scene into the film, or aside, with threads of its own: it goes on from none.
+type CopyScene struct {
+	From     string `json:"from"`
+	ID       string `json:"id"`
+	Seed     string `json:"seed"`
+	Name     string `json:"name"`
+	Index    int    `json:"index"`    // in the film
+	Template bool   `json:"template"` // aside, to be used again
+}
+
+// Op is its name on the wire.
+func (c *CopyScene) Op() string { return "scene.copy" }
+
+func (c *CopyScene) apply(e *editor) error {
+	_, from := e.p.Scene(c.From)
+	if from == nil {
+		return words.New("scene.gone")
 	}
-	for i := range s.Cues {
-		s.Cues[i].ID = id(s.Cues[i].ID)
+	s := from.Clone()
+	s.ID, s.Name, s.Aside, s.Template = c.ID, c.Name, c.Template, c.Template
+	s.Transition.Threads = nil
+	if c.Template || c.Index <= 0 {
+		s.Transition = doc.Transition{Kind: doc.Cut}
 	}
+	renewed(s, c.Seed)
+	e.insert(s, c.Index)
+	return e.firstCuts()
+}
+
+// renewed gives all that a scene holds new ids, and threads of its own.
+func renewed(s *doc.Scene, seed string) {
+	to := map[string]string{}
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
-		l.ID = id(l.ID)
+		to[l.Thread] = derive(seed+"/thread", l.Thread)
 		for _, m := range l.Moves {
-			m.ID = id(m.ID)
+			m.Continues = ""
 		}
 		return true
 	})
-	to := func(was string) string {
-		if n, ok := ids[was]; ok {
-			return n
-		}
-		return was
-	}
-	s.EndsAtCue = to(s.EndsAtCue)
-	for i := range s.Runs {
-		s.Runs[i].ID = derive(seed, s.Runs[i].ID)
-		for k := range s.Runs[i].Moves {
-			s.Runs[i].Moves[k] = to(s.Runs[i].Moves[k])
-		}
-	}
-	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
-		for _, m := range l.Moves {
-			m.Start.Of, m.Until = to(m.Start.Of), to(m.Until)
-			m.Rename(to)
-			if m.End != nil {
-				m.End.Of = to(m.End.Of)
-			}
-		}
-		return true
-	})
+	series.Rethread(s, to)
+	series.Remap(s, seed, map[string]string{})
 }
 
 // ending turns layers into what they are at the end of scene i: entrances and exits are gone, path ends are kept
@@ -239,7 +239,7 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) ([]*doc.La
 	for _, l := range layers {
 		pose := film.EndPose(i, l.ID)
 		if is, large := film.EndLayer(i, l.ID); is != nil {
-			if err := settleChanges(l, is, large); err != nil {
+			if err := series.Settle(l, is, large, grown); err != nil {
 				return nil, err
 			}
 		}
@@ -268,7 +268,7 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) ([]*doc.La
 		l.Place.X += pose.Offset.X
 		l.Place.Y += pose.Offset.Y
 		l.Place.Turn += pose.Angle
-		turnAbout(l, film, i, spin)
+		series.TurnAbout(l, film, i, spin)
 		detach(kept)
 		l.Moves = kept
 		if l.Kind == doc.Group {
@@ -283,19 +283,6 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) ([]*doc.La
 		out = append(out, l)
 	}
 	return out, nil
-}
-
-// turnAbout adds a turn about the layer's pivot to its place.
-func turnAbout(l *doc.Layer, film *frame.Film, scene int, deg float64) {
-	if deg == 0 {
-		return
-	}
-	_, pivot := film.Box(scene, l.ID)
-	before := geom.Rotate(l.Place.Turn).ApplyVector(pivot)
-	l.Place.Turn += deg
-	after := geom.Rotate(l.Place.Turn).ApplyVector(pivot)
-	l.Place.X += before.X - after.X
-	l.Place.Y += before.Y - after.Y
 }
 
 // detach hangs moves that go on by themselves on the scene's clock 0.

@@ -10,10 +10,10 @@ import (
 	"testing"
 
 	"capstan/core/doc"
-	"capstan/core/edit"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
+	"capstan/core/series"
 	"capstan/demo"
 )
 
@@ -137,7 +137,7 @@ func TestASceneIsUnfolded(t *testing.T) {
 			if steps(s) {
 				continue
 			}
-			if list, err := edit.Steps(s, s.Transition.Duration); err != nil || len(list) == 0 {
+			if list, err := series.Steps(s, s.Transition.Duration); err != nil || len(list) == 0 {
 				continue
 			}
 			q := apply(t, p, `{"op":"scene.unfold","scene":%q,"seed":"x"}`, s.ID)

@@ -4,6 +4,7 @@ import (
 	"maps"
 
 	"capstan/core/doc"
+	"capstan/core/series"
 	"capstan/core/words"
 )
 
@@ -50,7 +51,7 @@ func (c *CutThreads) apply(e *editor) error {
 		if err != nil {
 			return err
 		}
-		rethread(s, to)
+		series.Rethread(s, to)
 		ways := map[string]doc.Strand{}
 		for thread, way := range s.Transition.Threads {
 			n, cut := to[thread]
@@ -69,21 +70,4 @@ func (c *CutThreads) apply(e *editor) error {
 		}
 	}
 	return nil
-}
-
-// rethread gives layers of a scene other threads, and moves that name these layers, too.
-func rethread(s *doc.Scene, to map[string]string) {
-	now := func(thread string) string {
-		if n, other := to[thread]; other {
-			return n
-		}
-		return thread
-	}
-	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
-		l.Thread = now(l.Thread)
-		for _, m := range l.Moves {
-			m.RenameThreads(now)
-		}
-		return true
-	})
 }

@@ -26,7 +26,7 @@ func TestWhatIsShownFollowsEveryStep(t *testing.T) {
 	if a, b := drafted.Selected[0].Box, done.Selected[0].Box; a != b || a == was.Selected[0].Box {
 		t.Errorf("drafted it lies at %v, done at %v, before at %v", a, b, was.Selected[0].Box)
 	}
-	if done.Later.Count == 0 {
+	if done.Later.Count+done.Later.Own == 0 {
 		t.Error("no later scene is offered")
 	}
 	back, err := s.Back(false)

@@ -19,9 +19,13 @@ var asideAsked = intent.Table{
 		film := &s.Doc.Film
 		var list []edit.Command
 		var to string
-		if n := len(film.Shown()); n < len(film.Scenes) {
-			to = film.Scenes[n].ID
-		} else {
+		n := len(film.Shown())
+		for _, sc := range film.Scenes[n:] {
+			if !sc.Template && to == "" {
+				to = sc.ID
+			}
+		}
+		if to == "" {
 			to = s.NewID()
 			list = append(list, &edit.AddScene{ID: to, Index: n, Name: asideName, Aside: true})
 		}

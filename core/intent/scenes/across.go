@@ -19,6 +19,8 @@ var acrossAsked = intent.Table{
 		Turn    float64  `json:"turn"`    // degrees
 		Size    float64  `json:"size"`    // factor; 0 is 1
 		Opacity float64  `json:"opacity"` // added
+		Hue     float64  `json:"hue"`     // degrees
+		Light   float64  `json:"light"`   // -1..1
 	}) (edit.Command, error) {
 		if c.Size == 0 {
 			c.Size = 1
@@ -30,11 +32,17 @@ var acrossAsked = intent.Table{
 		var out []edit.Command
 		for _, l := range scope.Outermost(s.Scene(m), s.Layers(m, c.Threads)) {
 			box, _ := s.Shown.Box(i, l.ID)
+			by := doc.Step{X: c.DX, Y: c.DY, Turn: c.Turn, Size: c.Size, Opacity: c.Opacity, Hue: c.Hue, Light: c.Light}
+			if by.Size == 1 {
+				by.Size = 0
+			}
+			run := []string{s.Scene(m).ID}
 			for later, sc := range s.Doc.Film.After(i) {
 				n, k := i+1+later, sc.Thread(l.Thread)
 				if k == nil {
 					break // the run of scenes ends
 				}
+				run = append(run, sc.ID)
 				step := float64(n - i)
 				x, y := l.Place.X+step*c.DX, l.Place.Y+step*c.DY
 				if now, _ := s.Shown.Box(n, k.ID); c.Size != 1 && now.W() > 0 && now.H() > 0 {
@@ -45,7 +53,19 @@ var acrossAsked = intent.Table{
 				if c.Opacity != 0 {
 					patch["opacity"] = min(max(l.Opacity+step*c.Opacity, 0), 1)
 				}
+				if c.Hue != 0 || c.Light != 0 {
+					f := edit.Hued(l.Fill, by, step, s.Scene(m))
+					if fill, other := edit.Differing(&doc.Layer{Fill: k.Fill}, &doc.Layer{Fill: f})["fill"]; other {
+						patch["fill"] = fill
+					}
+				}
 				out = append(out, &edit.SetLayers{Set: []edit.Part{{ID: k.ID, Patch: patch}}})
+			}
+			if len(run) > 1 {
+				if by == (doc.Step{}) {
+					run = run[:0] // it goes on by nothing: what was noted is forgotten
+				}
+				out = append(out, &edit.KeepShift{ID: s.NewID(), Thread: l.Thread, Scenes: run, Step: by})
 			}
 		}
 		if len(out) == 0 {

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"github.com/go-json-experiment/json"
 	"github.com/go-json-experiment/json/jsontext"
 
 	"capstan/core/doc"
@@ -17,6 +18,7 @@ import (
 // Carried is what the last edit would be in later scenes, where the same threads live.
 type Carried struct {
 	Count int    `json:"count"` // scenes in which something would change
+	Own   int    `json:"own"`   // scenes that have something of their own there, which they keep
 	What  string `json:"what"`  // the fields that it changes, in words
 }
 
@@ -122,34 +124,82 @@ func alone(field string, raw jsontext.Value) (*doc.Layer, error) {
 	return l, edit.Fields{field: raw}.Change(l)
 }
 
-// carriedTo returns what a change of a field is for a layer of a later scene, and the words for it.
-func carriedTo(c patch.Change, k *doc.Layer) (list []edit.Command, what []string) {
+// shared leaves of a change what another layer has as it was before the change; own reports whether it has something of its own there instead.
+func shared(set, differs edit.Fields) (left edit.Fields, own bool) {
+	left = edit.Fields{}
+	for name, to := range set {
+		other, has := differs[name]
+		inner, deep := to.(edit.Fields)
+		otherInner, otherDeep := other.(edit.Fields)
+		switch {
+		case !has:
+			left[name] = to
+		case deep && otherDeep:
+			rest, some := shared(inner, otherInner)
+			if own = own || some; len(rest) > 0 {
+				left[name] = rest
+			}
+		default:
+			own = true
+		}
+	}
+	return left, own
+}
+
+// fieldOf returns a field of a layer as it is written.
+func fieldOf(l *doc.Layer, field string) jsontext.Value {
+	head := *l
+	head.Moves, head.Children = nil, nil
+	raw, err := doc.Encode(&head)
+	if err != nil {
+		return nil
+	}
+	var all map[string]jsontext.Value
+	if json.Unmarshal(raw, &all) != nil {
+		return nil
+	}
+	return all[field]
+}
+
+// carriedTo returns what a change of a field is for a layer of a later scene, and the words for it. What the layer has of its own there it keeps,
+// but for all.
+func carriedTo(c patch.Change, k *doc.Layer, all bool) (list []edit.Command, what []string, own bool) {
 	before, err1 := alone(c.Field, c.Before)
 	after, err2 := alone(c.Field, c.After)
-	if err1 != nil || err2 != nil {
-		return nil, nil
+	is, err3 := alone(c.Field, fieldOf(k, c.Field))
+	if err1 != nil || err2 != nil || err3 != nil {
+		return nil, nil, false
 	}
 	set := edit.Differing(before, after)
+	if c.Field != "text" {
+		left, some := shared(set, edit.Differing(before, is))
+		if own = some; !all {
+			set = left
+		}
+		if len(set) == 0 {
+			return nil, nil, own
+		}
+	}
 	if c.Field == "text" {
 		if k.Text == nil || before.Text == nil || after.Text == nil {
-			return nil, nil
+			return nil, nil, false
 		}
 		list, what = carriedText(before.Text, after.Text, k)
 		other, _ := set["text"].(edit.Fields)
 		delete(other, "runs")
 		if len(other) == 0 {
-			return list, what
+			return list, what, false
 		}
 	}
 	list = append(list, &edit.SetLayers{Set: []edit.Part{{ID: k.ID, Patch: set}}})
-	return list, append(what, wordsOf(c.Field, set[c.Field])...)
+	return list, append(what, wordsOf(c.Field, set[c.Field])...), own
 }
 
 // later returns what changes are in later scenes, and what is said of it.
-func later(s *intent.Desk, changes patch.Patch) ([]edit.Command, Carried) {
+func later(s *intent.Desk, changes patch.Patch, all bool) ([]edit.Command, Carried) {
 	var list []edit.Command
 	var what []string
-	scenes := map[int]bool{}
+	scenes, owns := map[int]bool{}, map[int]bool{}
 	for _, c := range changes {
 		part := strings.Split(c.Part, "/")
 		if len(part) != 3 || part[0] != "layer" || !slices.Contains(carried, c.Field) {
@@ -168,7 +218,10 @@ func later(s *intent.Desk, changes patch.Patch) ([]edit.Command, Carried) {
 			if k == nil || k.Kind != l.Kind {
 				continue
 			}
-			done, said := carriedTo(c, k)
+			done, said, own := carriedTo(c, k, all)
+			if own {
+				owns[n] = true
+			}
 			if len(done) == 0 {
 				continue
 			}
@@ -181,12 +234,12 @@ func later(s *intent.Desk, changes patch.Patch) ([]edit.Command, Carried) {
 			}
 		}
 	}
-	return list, Carried{len(scenes), strings.Join(what, ", ")}
+	return list, Carried{len(scenes), len(owns), strings.Join(what, ", ")}
 }
 
 // Later returns in how many later scenes a patch that was made here could be made too, and what of it.
 func Later(s *intent.Desk, changes patch.Patch) Carried {
-	_, v := later(s, changes)
+	_, v := later(s, changes, false)
 	return v
 }
 
@@ -194,8 +247,9 @@ var laterAsked = intent.Table{
 	// What was done to layers is done to the same threads in later scenes, too.
 	"edit.later": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
 		Changes patch.Patch `json:"changes"`
+		All     bool        `json:"all"` // also where they have something of their own
 	}) (edit.Command, error) {
-		list, _ := later(s, c.Changes)
+		list, _ := later(s, c.Changes, c.All)
 		if len(list) == 0 {
 			return nil, nil
 		}

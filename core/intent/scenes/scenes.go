@@ -160,9 +160,9 @@ func transitionPatch(was doc.Transition, patch edit.Fields) edit.Fields {
 	timed := p.Get("duration", &ms)
 	switch {
 	case kind == doc.Cut:
-		p["duration"], p["goesOn"] = 0, nil
+		p["duration"], p["goesOn"], p["curve"] = 0, nil, nil
 	case timed && ms <= 0:
-		return edit.Fields{"kind": doc.Cut, "duration": 0, "goesOn": nil}
+		return edit.Fields{"kind": doc.Cut, "duration": 0, "goesOn": nil, "curve": nil}
 	case !timed && was.Duration == 0:
 		p["duration"] = 700
 		if e := effect.As(effect.Transition, kind); e != nil && e.Lasts > 0 {
@@ -170,7 +170,7 @@ func transitionPatch(was doc.Transition, patch edit.Fields) edit.Fields {
 		}
 	}
 	if kind != doc.Morph {
-		p["goesOn"] = nil
+		p["goesOn"], p["curve"] = nil, nil
 	}
 	if kind != was.Kind {
 		p["params"] = paramsFor(kind, was.Params, p["params"])

@@ -1,4 +1,4 @@
-package edit
+package series
 
 import (
 	"reflect"
@@ -7,87 +7,20 @@ import (
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/geom"
-	"capstan/core/motion"
 	"capstan/core/paint"
-	"capstan/core/words"
 )
 
-// SplitMorph puts a scene into a morph that is what the morph shows at a time: what both sides have has numbers and
-// colours between theirs. Both halves go on as one, so that the film shows what it did; the scene does not stay yet (docs/motion.md, section 6).
-type SplitMorph struct {
-	Scene string `json:"scene"` // into which the morph is
-	At    int64  `json:"at"`    // ms since its begin
-	ID    string `json:"id"`
-	Seed  string `json:"seed"`
-	Name  string `json:"name"`
-}
-
-// Op is its name on the wire.
-func (c *SplitMorph) Op() string { return "morph.split" }
-
-func (c *SplitMorph) apply(e *editor) error {
-	i, s := e.p.Scene(c.Scene)
-	switch {
-	case s == nil:
-		return words.New("scene.gone")
-	case i == 0 || s.Aside || s.Transition.Kind != doc.Morph:
-		return words.New("cut.pages")
-	case c.At <= 0 || c.At >= s.Transition.Duration:
-		return words.New("cut.edge")
-	}
-	film, err := frame.Compile(e.p, e.assets, nil)
-	if err != nil {
-		return err
-	}
-	into, share := film.Passes(motion.Millis(film.Order.Starts[i] + c.At))
-	if into != i {
-		i, s = into, e.p.Film.Scenes[into]
-	}
-	all := s.Transition.Duration
-	first := min(max(int64(share*float64(all)+0.5), 1), all-1)
-	share = float64(first) / float64(all)
-	from := e.p.Film.Scenes[i-1]
-	if err := e.copyScene(&DuplicateScene{From: from.ID, ID: c.ID, Seed: c.Seed, Name: c.Name}, true); err != nil {
-		return err
-	}
-	m, err := e.scene(c.ID)
-	if err != nil {
-		return err
-	}
-	if s, err = e.scene(s.ID); err != nil {
-		return err
-	}
-	m.AutoStay, m.Stay = false, 0
-	m.Transition = doc.Transition{Kind: doc.Morph, Duration: first, Easing: s.Transition.Easing, GoesOn: s.Transition.GoesOn}
-	s.Transition.Duration, s.Transition.GoesOn = all-first, true
-	n := &between{seed: c.Seed, share: share, to: s}
-	m.Roles = n.roles(m.Roles, s.Roles)
-	m.Background = n.fill(m.Background, s.Background)
-	into0 := map[string]bool{} // threads that are there as the later scene begins
-	for thread := range threadsOf(s.Layers) {
-		into0[thread] = film.Begins(i, s.Thread(thread).ID)
-	}
-	n.there = into0
-	m.Layers = n.layers(m.Layers, s.Layers)
-	loops := map[string]string{}
-	doc.Walk(m.Layers, func(l, _ *doc.Layer) bool {
-		for _, o := range l.Moves {
-			if o.Continues != "" {
-				loops[o.Continues] = o.ID
-			}
-		}
+// Between makes of a scene, which is as the one before a morph ends, what that morph shows a share of the way into scene i, 0..1: what both have has
+// numbers and colours between theirs, what one alone has is as clear as it is there.
+func Between(film *frame.Film, i int, m, into *doc.Scene, share float64, seed string) {
+	n := &between{seed: seed, share: share, to: into, there: map[string]bool{}}
+	m.Roles = n.roles(m.Roles, into.Roles)
+	m.Background = n.fill(m.Background, into.Background)
+	doc.Walk(into.Layers, func(l, _ *doc.Layer) bool {
+		n.there[l.Thread] = film.Begins(i, l.ID)
 		return true
 	})
-	return e.relink(i+1, loops)
-}
-
-func threadsOf(list []*doc.Layer) map[string]bool {
-	out := map[string]bool{}
-	doc.Walk(list, func(l, _ *doc.Layer) bool {
-		out[l.Thread] = true
-		return true
-	})
-	return out
+	m.Layers = n.layers(m.Layers, into.Layers)
 }
 
 // between makes what lies between two scenes.
@@ -95,7 +28,7 @@ type between struct {
 	seed  string
 	share float64
 	to    *doc.Scene
-	there map[string]bool
+	there map[string]bool // threads that are there as the later scene begins
 }
 
 // mix is a colour of two, as codes; the nearer one where either cannot be read.
@@ -164,7 +97,7 @@ func (n *between) layers(list, later []*doc.Layer) []*doc.Layer {
 		case n.there[b.Thread] && b.Kind != doc.ViewKind && b.Mask == "":
 			k := b.Clone()
 			doc.Walk([]*doc.Layer{k}, func(l, _ *doc.Layer) bool {
-				l.ID, l.Moves = derive(n.seed, "between/"+l.ID), nil
+				l.ID, l.Moves = Derive(n.seed, "between/"+l.ID), nil
 				return true
 			})
 			k.Opacity *= n.share

@@ -1,4 +1,4 @@
-package edit
+package series
 
 import (
 	"fmt"
@@ -14,20 +14,9 @@ import (
 	"capstan/core/words"
 )
 
-// FoldScenes makes one scene of scenes that follow one another: a thread that goes on is one layer, which changes where it differed, and what came
-// or went from scene to scene enters and exits. While scenes stayed, what is seen stays what it was; transitions become fades and changes
-// (docs/motion.md, section 6).
-type FoldScenes struct {
-	IDs  []string `json:"ids"`
-	Seed string   `json:"seed"`
-}
-
-// Op is its name on the wire.
-func (c *FoldScenes) Op() string { return "scene.fold" }
-
 // folder makes one scene of several.
 type folder struct {
-	e      *editor
+	p      *doc.Project
 	seed   string
 	film   *frame.Film // with all of them
 	first  int         // the index of the first
@@ -90,40 +79,27 @@ func (f *folder) relative(b *doc.Layer, p *part) *doc.Layer {
 	return &n
 }
 
-func (c *FoldScenes) apply(e *editor) error {
-	var at []int
-	for _, id := range c.IDs {
-		i, s := e.p.Scene(id)
-		switch {
-		case s == nil:
-			return words.New("scene.gone")
-		case s.Aside:
-			return words.New("scene.aside")
-		case !slices.Contains(at, i):
-			at = append(at, i)
-		}
-	}
-	slices.Sort(at)
-	if len(at) < 2 {
-		return words.New("fold.two")
-	}
-	if at[len(at)-1]-at[0] != len(at)-1 {
-		return words.New("fold.apart")
-	}
-	f := &folder{e: e, seed: c.Seed, first: at[0], of: map[*doc.Layer]*part{}, lost: map[string]bool{}, loops: map[string]string{}, roots: map[string]int64{}, parts: map[string][]string{}}
-	return f.fold(len(at))
+// Folded is one scene made of several.
+type Folded struct {
+	Scene   *doc.Scene
+	Origins []int64           // when the clock of each of them begins on its own, ms
+	Loops   map[string]string // loops that go on in others, by their ids
 }
 
-func (f *folder) fold(n int) (err error) {
-	if f.film, err = frame.Compile(f.e.p, f.e.assets, nil); err != nil {
-		return err
+// Fold makes one scene of n scenes of a film that follow one another: a thread that goes on is one layer, which changes where it differed, and what
+// came or went from scene to scene enters and exits. While scenes stayed, what is seen stays what it was; transitions become fades and changes.
+func Fold(p *doc.Project, first, n int, seed string, assets frame.Assets) (*Folded, error) {
+	f := &folder{p: p, seed: seed, first: first, of: map[*doc.Layer]*part{}, lost: map[string]bool{}, loops: map[string]string{}, roots: map[string]int64{}, parts: map[string][]string{}}
+	var err error
+	if f.film, err = frame.Compile(p, assets, nil); err != nil {
+		return nil, err
 	}
 	now := int64(0)
 	for k := range n {
-		was := f.e.p.Film.Scenes[f.first+k]
+		was := p.Film.Scenes[first+k]
 		t, err := motion.Resolve(was, f.into(k))
 		if err != nil {
-			return err
+			return nil, err
 		}
 		s := was.Clone()
 		if k > 0 {
@@ -134,11 +110,11 @@ func (f *folder) fold(n int) (err error) {
 		f.called, f.named = append(f.called, map[string]string{}), append(f.named, namedBy(s.Layers))
 		now += t.Stay
 		if l := lastingIn(s); l != nil {
-			return words.New("fold.lasting", l.Name)
+			return nil, words.New("fold.lasting", l.Name)
 		}
 	}
 	if now > doc.MaxTime {
-		return words.New("fold.long", doc.MaxTime/60000)
+		return nil, words.New("fold.long", doc.MaxTime/60000)
 	}
 	for k, s := range f.scenes {
 		f.lose(s.Layers, k)
@@ -147,11 +123,12 @@ func (f *folder) fold(n int) (err error) {
 	for k := range n {
 		f.base(k)
 		if err := f.merge(&f.layers, f.scenes[k].Layers, k, k-1, len(f.bases)); err != nil {
-			return err
+			return nil, err
 		}
 		f.rename(k)
 	}
-	return f.finish(now)
+	f.finish(now)
+	return &Folded{f.scenes[0], f.origin, f.loops}, nil
 }
 
 // into is how long the transition into a scene of the series lasts.
@@ -159,7 +136,7 @@ func (f *folder) into(k int) int64 {
 	if f.first+k == 0 {
 		return 0
 	}
-	return f.e.p.Film.Scenes[f.first+k].Transition.Duration
+	return f.p.Film.Scenes[f.first+k].Transition.Duration
 }
 
 // lastingIn returns a layer whose path lasts as long as its thread; nil where there is none.
@@ -184,7 +161,7 @@ func plainInks(s, other *doc.Scene) {
 	}
 	ink.Each(s, plain)
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
-		becoming(l, func(b *doc.Becomes) {
+		Becoming(l, func(b *doc.Becomes) {
 			to := (&doc.Layer{}).After(b)
 			ink.OfLayer(to, plain)
 			if b.Fill != nil {
@@ -198,7 +175,7 @@ func plainInks(s, other *doc.Scene) {
 // base puts a layer in the place of a background that differs from the one that is seen.
 func (f *folder) base(k int) {
 	bg := f.scenes[k].Background
-	if k == 0 || f.e.p.Film.Clear || sameGround(&bg, &f.based) {
+	if k == 0 || f.p.Film.Clear || sameGround(&bg, &f.based) {
 		return
 	}
 	begin, lasts := f.origin[k]-f.scenes[k].Transition.Duration, f.scenes[k].Transition.Duration
@@ -214,14 +191,14 @@ func (f *folder) base(k int) {
 	if f.based = bg; back {
 		return
 	}
-	w, h := float64(f.e.p.Film.Width), float64(f.e.p.Film.Height)
+	w, h := float64(f.p.Film.Width), float64(f.p.Film.Height)
 	large := 1.0
 	if bg.Kind == doc.Solid && slices.ContainsFunc(f.scenes, func(s *doc.Scene) bool { return s.View() != nil }) {
 		large = 9 // it covers what a view shows beside the page
 	}
-	id := derive(f.seed, "ground/"+strconv.Itoa(k))
+	id := Derive(f.seed, "ground/"+strconv.Itoa(k))
 	l := &doc.Layer{
-		ID: id, Thread: derive(f.seed+"/thread", id), Name: "Ground of " + f.scenes[k].Name, Kind: doc.Rectangle, Opacity: 1, Fill: bg,
+		ID: id, Thread: Derive(f.seed+"/thread", id), Name: "Ground of " + f.scenes[k].Name, Kind: doc.Rectangle, Opacity: 1, Fill: bg,
 		Place: doc.Place{X: w / 2, Y: h / 2, W: w * large, H: h * large},
 	}
 	f.fades(l, doc.Entrance, k, begin, lasts)
@@ -235,7 +212,7 @@ func sameGround(a, b *doc.Fill) bool {
 
 // fades lets a layer come or go through what was a transition; at once where that takes no time.
 func (f *folder) fades(l *doc.Layer, kind string, k int, begin, lasts int64) {
-	m := &doc.Move{ID: derive(f.seed, fmt.Sprintf("%s/%s/%d", l.ID, kind, k)), Kind: kind, Effect: "fade", Duration: lasts, Easing: f.easing(k)}
+	m := &doc.Move{ID: Derive(f.seed, fmt.Sprintf("%s/%s/%d", l.ID, kind, k)), Kind: kind, Effect: "fade", Duration: lasts, Easing: f.easing(k)}
 	if lasts < doc.MinDuration {
 		m.Effect, m.Duration, m.Easing = "at-once", 0, ""
 	}
@@ -254,7 +231,7 @@ func (f *folder) easing(k int) string {
 func (f *folder) becomes(l *doc.Layer, to *doc.Becomes, k int) {
 	begin, lasts := f.origin[k]-f.scenes[k].Transition.Duration, f.scenes[k].Transition.Duration
 	m := &doc.Move{
-		ID: derive(f.seed, fmt.Sprintf("%s/change/%d", l.ID, k)), Kind: doc.Change, Effect: doc.Becoming, Duration: lasts, Easing: f.easing(k),
+		ID: Derive(f.seed, fmt.Sprintf("%s/change/%d", l.ID, k)), Kind: doc.Change, Effect: doc.Becoming, Duration: lasts, Easing: f.easing(k),
 		Change: &doc.ChangeParams{To: to.Clone()},
 	}
 	if lasts < doc.MinDuration {
@@ -372,7 +349,7 @@ func (f *folder) fresh(b *doc.Layer, k int) *doc.Layer {
 		return nil
 	}
 	if had := f.parts[b.Thread]; len(had) > 0 {
-		n.Thread = derive(f.seed+"/thread", b.ID)
+		n.Thread = Derive(f.seed+"/thread", b.ID)
 	}
 	f.parts[b.Thread] = append(f.parts[b.Thread], n.Thread)
 	f.is(&n, b, k)
@@ -456,7 +433,7 @@ func (f *folder) comes(n, b *doc.Layer, k int) {
 
 // whole is the place of a view that shows all of the page.
 func (f *folder) whole() doc.Place {
-	w, h := float64(f.e.p.Film.Width), float64(f.e.p.Film.Height)
+	w, h := float64(f.p.Film.Width), float64(f.p.Film.Height)
 	return doc.Place{X: w / 2, Y: h / 2, W: w, H: h}
 }
 
@@ -533,9 +510,9 @@ func (f *folder) rename(k int) {
 	})
 }
 
-// finish puts the folded scene, which stays so long in all, into the film.
-func (f *folder) finish(stay int64) error {
-	e, n := f.e, len(f.scenes)
+// finish makes the folded scene, which stays so long in all.
+func (f *folder) finish(stay int64) {
+	n := len(f.scenes)
 	s := f.scenes[0]
 	s.AutoStay, s.EndsAtCue, s.Stay = false, "", stay
 	s.Layers = f.layers
@@ -573,7 +550,7 @@ func (f *folder) finish(stay int64) error {
 		return true
 	})
 	after := f.first + n
-	if shown := e.p.Film.Shown(); after < len(shown) {
+	if shown := f.p.Film.Shown(); after < len(shown) {
 		swap := map[string]string{}
 		for thread, parts := range f.parts {
 			if len(parts) > 1 && shown[after].Thread(thread) != nil {
@@ -590,14 +567,6 @@ func (f *folder) finish(stay int64) error {
 			}
 			return true
 		})
-		rethread(s, swap)
+		Rethread(s, swap)
 	}
-	for k := 1; k < n; k++ {
-		e.sounds(f.scenes[k].ID, func(at int64) (string, int64) { return s.ID, at + f.origin[k] })
-		delete(e.cloned, f.scenes[k].ID)
-	}
-	e.cloned[s.ID] = s
-	delete(e.thin, s.ID)
-	e.p.Film.Scenes = slices.Replace(e.p.Film.Scenes, f.first, after, s)
-	return e.relink(f.first+1, f.loops)
 }

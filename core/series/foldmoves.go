@@ -1,4 +1,4 @@
-package edit
+package series
 
 import (
 	"reflect"

@@ -1,4 +1,4 @@
-package edit
+package series
 
 import (
 	"slices"
@@ -11,39 +11,14 @@ import (
 	"capstan/core/words"
 )
 
-// CutScene makes two scenes of one at a time of its clock, with a cut between them: the later one begins as the earlier one ends, and what is
-// seen at any time stays what it was. Moves go where they begin; what is under way then goes on in the later scene from where it is. What is
-// over is rest there (docs/motion.md, section 6).
-type CutScene struct {
-	Scene string `json:"scene"`
-	At    int64  `json:"at"` // ms on its clock, within its stay
-	ID    string `json:"id"` // of the later scene
-	Seed  string `json:"seed"`
-	Name  string `json:"name"`
-}
-
-// Op is its name on the wire.
-func (c *CutScene) Op() string { return "scene.cut" }
-
-func (c *CutScene) apply(e *editor) error {
-	i, s := e.p.Scene(c.Scene)
-	switch {
-	case s == nil:
-		return words.New("scene.gone")
-	case s.Aside:
-		return words.New("scene.aside")
-	}
-	defer func() { e.before = nil }()
-	return e.cut(i, c.At, c.ID, c.Seed, c.Name)
-}
-
 // cutter divides one scene.
 type cutter struct {
 	at      int64
 	timing  *motion.Timing
-	scene   *doc.Scene       // as it was
-	named   map[string]bool  // threads that moves name: drivers, and outlines that are followed
-	film    *frame.Film      // with the earlier part alone
+	scene   *doc.Scene      // as it was
+	named   map[string]bool // threads that moves name: drivers, and outlines that are followed
+	film    *frame.Film     // with the earlier part alone
+	grow    func(l *doc.Layer, times float64) error
 	index   int              // of the scene in it
 	waiting map[string]bool  // layers that wait in the earlier part for an entrance that does not come in it
 	unseen  map[string]bool  // layers that the earlier part has, and that are not there in it
@@ -52,36 +27,45 @@ type cutter struct {
 	went    map[string]bool  // of these, loops that the earlier part has, too
 }
 
-func (e *editor) cut(i int, at int64, id, seed, name string) error {
-	s, err := e.scene(e.p.Film.Scenes[i].ID)
-	if err != nil {
-		return err
-	}
-	into := e.into(s)
+// Means are what it takes to tell where things stand, and to make them larger.
+type Means struct {
+	Assets frame.Assets
+	Before *frame.Film // the last that was compiled, of whose scenes none has been changed since; nil: none
+	Grow   func(l *doc.Layer, times float64) error
+}
+
+// Cut leaves of scene i of a project, which the caller may change, what is before a time of its clock, and returns the rest of it as a scene that
+// begins with a cut as the earlier one ends: what is seen at any time stays what it was. Moves go where they begin; what is under way then goes on
+// in the later scene from where it is; what is over is rest there. Loops that have gone on in the later scene are returned by the ids that they had.
+// into is how long the transition into the scene lasts.
+func Cut(p *doc.Project, i int, at, into int64, seed string, by *Means) (later *doc.Scene, loops map[string]string, err error) {
+	s := p.Film.Scenes[i]
 	t, err := motion.Resolve(s, into)
 	if err != nil {
-		return err
+		return nil, nil, err
 	}
 	if at <= 0 || at >= t.Stay {
-		return words.New("cut.edge")
+		return nil, nil, words.New("cut.edge")
 	}
-	later := s.Clone()
-	phases, err := e.phases(i)
+	later = s.Clone()
+	phases, err := Phases(p, i, by.Assets)
 	if err != nil {
-		return err
+		return nil, nil, err
 	}
-	c := &cutter{phases: phases, at: at, timing: t, scene: s.Clone(), named: namedBy(s.Layers), waiting: map[string]bool{}, unseen: map[string]bool{}, kept: map[string]bool{}, went: map[string]bool{}}
+	c := &cutter{
+		phases: phases, at: at, timing: t, scene: s.Clone(), named: namedBy(s.Layers), grow: by.Grow,
+		waiting: map[string]bool{}, unseen: map[string]bool{}, kept: map[string]bool{}, went: map[string]bool{},
+	}
 	if err := c.earlier(s, into); err != nil {
-		return err
+		return nil, nil, err
 	}
-	if c.film, err = frame.Compile(e.p, e.assets, e.before); err != nil {
-		return err
+	if c.film, err = frame.Compile(p, by.Assets, by.Before); err != nil {
+		return nil, nil, err
 	}
-	c.index, e.before = i, c.film
-	later.ID, later.Name, later.Transition = id, name, doc.Transition{Kind: doc.Cut}
-	later.AutoStay = false
+	c.index, by.Before = i, c.film
+	later.Transition, later.AutoStay = doc.Transition{Kind: doc.Cut}, false
 	if later.Layers, err = c.after(later.Layers, false); err != nil {
-		return err
+		return nil, nil, err
 	}
 	doc.Walk(later.Layers, func(l, _ *doc.Layer) bool {
 		for _, m := range l.Moves {
@@ -94,39 +78,32 @@ func (e *editor) cut(i int, at int64, id, seed, name string) error {
 		later.Layers = []*doc.Layer{}
 	}
 	old := map[string]string{}
-	remap(later, seed, old)
-	to := map[string]string{}
+	Remap(later, seed, old)
+	loops = map[string]string{}
 	doc.Walk(later.Layers, func(l, _ *doc.Layer) bool {
 		for _, m := range l.Moves {
-			to[old[m.ID]] = m.ID
+			loops[old[m.ID]] = m.ID
 			if c.went[old[m.ID]] {
 				m.Continues = old[m.ID]
 			}
 		}
 		return true
 	})
-	e.insert(later, i+1)
-	e.sounds(s.ID, func(at int64) (string, int64) {
-		if at >= c.at {
-			return later.ID, at - c.at
-		}
-		return s.ID, at
-	})
-	return e.relink(i+2, to)
+	return later, loops, nil
 }
 
-// phases returns how far into their cycles loops of a scene are at their begins that go on loops of the scene before.
-func (e *editor) phases(i int) (map[string]int64, error) {
+// Phases returns how far into their cycles loops of a scene are at their begins that go on loops of the scene before, in ms.
+func Phases(p *doc.Project, i int, assets frame.Assets) (map[string]int64, error) {
 	var film *frame.Film
 	var err error
 	out := map[string]int64{}
-	doc.Walk(e.p.Film.Scenes[i].Layers, func(l, _ *doc.Layer) bool {
+	doc.Walk(p.Film.Scenes[i].Layers, func(l, _ *doc.Layer) bool {
 		for _, m := range l.Moves {
 			if m.Kind != doc.Loop || m.Continues == "" || m.Lasts != doc.WholeScene || err != nil {
 				continue
 			}
 			if film == nil {
-				if film, err = frame.Compile(e.p, e.assets, nil); err != nil {
+				if film, err = frame.Compile(p, assets, nil); err != nil {
 					continue
 				}
 			}
@@ -135,51 +112,6 @@ func (e *editor) phases(i int) (map[string]int64, error) {
 		return err == nil
 	})
 	return out, err
-}
-
-// relink lets loops of a scene that continue loops of the one before continue others.
-func (e *editor) relink(i int, to map[string]string) error {
-	shown := e.p.Film.Shown()
-	if i >= len(shown) {
-		return nil
-	}
-	hangs := false
-	doc.Walk(shown[i].Layers, func(l, _ *doc.Layer) bool {
-		hangs = hangs || slices.ContainsFunc(l.Moves, func(m *doc.Move) bool { return m.Continues != "" && to[m.Continues] != "" })
-		return !hangs
-	})
-	if !hangs {
-		return nil
-	}
-	s, err := e.scene(shown[i].ID)
-	if err != nil {
-		return err
-	}
-	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
-		for _, m := range l.Moves {
-			if n := to[m.Continues]; m.Continues != "" && n != "" {
-				m.Continues = n
-			}
-		}
-		return true
-	})
-	return nil
-}
-
-// sounds binds sounds of a scene anew: to says to which scene, and when on its clock.
-func (e *editor) sounds(scene string, to func(at int64) (string, int64)) {
-	cloned := false
-	for k, q := range e.p.Sounds {
-		if q.Scene != scene {
-			continue
-		}
-		if !cloned {
-			e.p.Sounds, cloned = slices.Clone(e.p.Sounds), true
-		}
-		n := *q
-		n.Scene, n.At = to(q.At)
-		e.p.Sounds[k] = &n
-	}
 }
 
 // namedBy returns the threads that moves of layers name.
@@ -457,7 +389,7 @@ func (c *cutter) settle(l *doc.Layer, present bool, later func(*doc.Move) bool) 
 	pose := c.film.EndPose(c.index, l.ID)
 	if is, large := c.film.EndLayer(c.index, l.ID); is != nil {
 		moves, children := l.Moves, l.Children
-		if err := settleChanges(l, is, large); err != nil {
+		if err := Settle(l, is, large, c.grow); err != nil {
 			return err
 		}
 		l.Moves, l.Children = moves, children
@@ -480,7 +412,7 @@ func (c *cutter) settle(l *doc.Layer, present bool, later func(*doc.Move) bool) 
 	l.Place.X += pose.Offset.X
 	l.Place.Y += pose.Offset.Y
 	l.Place.Turn += pose.Angle
-	turnAbout(l, c.film, c.index, spin)
+	TurnAbout(l, c.film, c.index, spin)
 	l.Moves = c.presence(kept, present)
 	bring(l, pose.Offset, pose.Angle)
 	return nil
@@ -488,7 +420,7 @@ func (c *cutter) settle(l *doc.Layer, present bool, later func(*doc.Move) bool) 
 
 // bring lets what the changes of a layer bring it to be as much farther.
 func bring(l *doc.Layer, off geom.Point, angle float64) {
-	becoming(l, func(to *doc.Becomes) {
+	Becoming(l, func(to *doc.Becomes) {
 		for _, v := range []struct {
 			to *float64
 			by float64

@@ -1,90 +1,16 @@
-package edit
+package series
 
 import (
-	"fmt"
 	"slices"
 
 	"capstan/core/doc"
 	"capstan/core/motion"
-	"capstan/core/words"
 )
 
-// UnfoldScene makes of a scene in which things happen one after another a scene for each step (docs/motion.md, section 6). Fades and changes that
-// begin and end together become the transition into the scene where they are done; other steps begin their scene after a cut.
-type UnfoldScene struct {
-	Scene string   `json:"scene"`
-	Seed  string   `json:"seed"`
-	Names []string `json:"names"` // of the scenes that come of it; what is missing is made of the scene's own
-}
-
-// Op is its name on the wire.
-func (c *UnfoldScene) Op() string { return "scene.unfold" }
-
-// MaxSteps is into how many scenes one is unfolded at most.
-const MaxSteps = 200
-
-func (c *UnfoldScene) apply(e *editor) error {
-	i, s := e.p.Scene(c.Scene)
-	switch {
-	case s == nil:
-		return words.New("scene.gone")
-	case s.Aside:
-		return words.New("scene.aside")
-	}
-	steps, err := Steps(s, e.into(s))
-	if err != nil {
-		return err
-	}
-	if len(steps) == 0 {
-		return words.New("unfold.nothing", s.Name)
-	}
-	if len(steps) >= MaxSteps {
-		return words.New("unfold.many", len(steps)+1, MaxSteps)
-	}
-	before := int64(0)
-	for k, at := range steps {
-		name := fmt.Sprintf("%s %d", s.Name, k+2)
-		if k < len(c.Names) {
-			name = c.Names[k]
-		}
-		seed := fmt.Sprintf("%s/%d", c.Seed, k)
-		if err := e.cut(i+k, at-before, derive(seed, "scene"), seed, name); err != nil {
-			return err
-		}
-		before = at
-	}
-	e.before = nil
-	for k := range steps {
-		s, err := e.scene(e.p.Film.Scenes[i+k+1].ID)
-		if err != nil {
-			return err
-		}
-		phases := map[string]int64{}
-		if i+k+2 < len(e.p.Film.Shown()) {
-			if phases, err = e.phases(i + k + 2); err != nil {
-				return err
-			}
-		}
-		if err := intoTransition(s); err != nil {
-			return err
-		}
-		if err := e.unlink(i+k+2, s, phases); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-// unlink lets loops of scene i that go on loops which the scene before has no more go on by themselves, from where they are in their cycles.
-func (e *editor) unlink(i int, before *doc.Scene, phases map[string]int64) error {
-	if len(phases) == 0 {
-		return nil
-	}
-	s, err := e.scene(e.p.Film.Scenes[i].ID)
-	if err != nil {
-		return err
-	}
-	t, err := motion.Resolve(s, e.into(s))
+// Unlink lets loops of a scene that go on loops which the scene before has no more go on by themselves, from where they are in their cycles: phases
+// says where that is. into is how long the transition into the scene lasts.
+func Unlink(s, before *doc.Scene, phases map[string]int64, into int64) error {
+	t, err := motion.Resolve(s, into)
 	if err != nil {
 		return err
 	}
@@ -95,7 +21,7 @@ func (e *editor) unlink(i int, before *doc.Scene, phases map[string]int64) error
 			}
 			if o, _ := before.Move(m.Continues); o == nil {
 				m.Continues = ""
-				beginAt(m, t.Moves[m.ID].Begin-phases[m.ID], e.into(s))
+				beginAt(m, t.Moves[m.ID].Begin-phases[m.ID], into)
 			}
 		}
 		return true
@@ -145,8 +71,8 @@ func Steps(s *doc.Scene, into int64) ([]int64, error) {
 // leaps reports whether a change is done as it begins.
 func leaps(m *doc.Move) bool { return m.Kind == doc.Change && m.Easing == "step-start" }
 
-// intoTransition makes the first step of a scene the transition into it, where a morph tells the same.
-func intoTransition(s *doc.Scene) error {
+// IntoTransition makes the first step of a scene the transition into it, where a morph tells the same.
+func IntoTransition(s *doc.Scene) error {
 	t, err := motion.Resolve(s, 0)
 	if err != nil {
 		return err
