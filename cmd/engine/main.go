@@ -34,6 +34,7 @@ import (
 	"capstan/core/scope"
 	"capstan/core/session"
 	"capstan/core/sum"
+	"capstan/core/view"
 	"capstan/core/words"
 )
 
@@ -211,6 +212,7 @@ func main() {
 	on("snapBar", func(a []js.Value) (any, error) {
 		return moves.SnapBar(s.Desk, moment(a[0]), list(a[1]), a[2].String(), int64(a[3].Int()), int64(a[4].Int())), nil
 	})
+	on("easing", func(a []js.Value) (any, error) { return encoded(view.CurveOf(a[0].String())) })
 	on("profile", func(a []js.Value) (any, error) { return s.Profile(a[0].String()), nil })
 	on("momentOf", func(a []js.Value) (any, error) {
 		at, ok := s.MomentOf(a[0].String(), a[1].String())
@@ -235,6 +237,7 @@ func main() {
 	on("copyMoves", func(a []js.Value) (any, error) {
 		return encoded(moves.CopyMoves(s.Desk, moment(a[0]), list(a[1]), list(a[2])))
 	})
+	on("copyScenes", func(a []js.Value) (any, error) { return encoded(scenes.Copy(s.Desk, list(a[0]))) })
 	on("copy", func(a []js.Value) (any, error) { return encoded(arrange.Copy(s.Desk, moment(a[0]), list(a[1]))) })
 	on("intent", func(a []js.Value) (any, error) {
 		return told(s.Intent(a[0].String(), moment(a[1]), []byte(a[2].String())))

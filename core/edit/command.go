@@ -39,6 +39,7 @@ var known = func() map[string]wired {
 		wire[DeleteScenes](),
 		wire[OrderScenes](),
 		wire[CopyScene](),
+		wire[PasteScenes](),
 		wire[KeepShift](),
 		wire[SetScenes](),
 		wire[AddLayers](),

@@ -327,3 +327,27 @@ func easingOf(s, fallback string) Easing {
 	}
 	return e
 }
+
+// Handles returns the two control points x1 y1 x2 y2 of an easing that is one cubic Bezier curve; false for others.
+func Handles(s string) (v [4]float64, ok bool) {
+	s = strings.ToLower(strings.TrimSpace(s))
+	if s == "linear" {
+		return [4]float64{1. / 3, 1. / 3, 2. / 3, 2. / 3}, true
+	}
+	if k := keywords[s]; k != "" {
+		s = k
+	}
+	inner, ok := strings.CutPrefix(s, "cubic-bezier(")
+	args := strings.Split(strings.TrimSuffix(inner, ")"), ",")
+	if !ok || len(args) != 4 {
+		return v, false
+	}
+	for i, a := range args {
+		n, err := number(strings.TrimSpace(a))
+		if err != nil {
+			return v, false
+		}
+		v[i] = n
+	}
+	return v, true
+}

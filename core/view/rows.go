@@ -38,7 +38,8 @@ type Span struct {
 	Strand bool   `json:"strand"`
 	Layer  string `json:"layer"`
 
-	By float64 `json:"by,omitzero"` // degrees that a strand turns by
+	By     float64 `json:"by,omitzero"`     // degrees that a strand turns by
+	Passes []int64 `json:"passes,omitzero"` // of a strand through a run of morphs: when it passes the scenes between, ms of the film
 }
 
 // Flight is a layer that comes in or goes out by a side of the page, with a morph.
@@ -124,11 +125,13 @@ func (s *Views) Rows(m scope.Moment) []Row {
 		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
 			r := &rows[seen[l.Thread]]
 			if v, ok := s.strandInto(i, l.Thread); ok && i == 0 {
-				r.Spans = append(r.Spans, Span{0, o.Length - o.Closing, o.Length, true, l.ID, v.By})
+				r.Spans = append(r.Spans, Span{0, o.Length - o.Closing, o.Length, true, l.ID, v.By, nil})
 			} else if ok {
-				r.Spans = append(r.Spans, Span{i, o.Starts[i], begin, true, l.ID, v.By})
+				r.Spans = append(r.Spans, Span{i, o.Starts[i], begin, true, l.ID, v.By, nil})
 			}
-			r.Spans = append(r.Spans, Span{i, begin, begin + o.Stays[i], false, l.ID, 0})
+			if o.Stays[i] > 0 || len(o.RunOf(i)) == 0 {
+				r.Spans = append(r.Spans, Span{i, begin, begin + o.Stays[i], false, l.ID, 0, nil})
+			}
 			for _, into := range []int{i, i + 1} {
 				if into >= len(shown) || shown[into].Transition.Threads[l.Thread].Wing == "" {
 					continue
@@ -145,7 +148,39 @@ func (s *Views) Rows(m scope.Moment) []Row {
 			return true
 		})
 	}
+	for i := range rows {
+		rows[i].Spans = s.throughRuns(rows[i].Spans)
+	}
 	return rows
+}
+
+// throughRuns makes one strand of those that a thread goes through in a run of morphs without a break.
+func (s *Views) throughRuns(spans []Span) []Span {
+	o := s.Shown.Order
+	runOf := func(v Span) int {
+		if run := o.RunOf(v.Scene); v.Strand && run != nil {
+			return run[0]
+		}
+		return -1
+	}
+	out := spans[:0:0]
+	for _, v := range spans {
+		run := runOf(v)
+		k := slices.IndexFunc(out, func(w Span) bool { return run >= 0 && runOf(w) == run && (w.End == v.Begin || v.End == w.Begin) })
+		switch {
+		case k < 0:
+			out = append(out, v)
+		case out[k].End == v.Begin:
+			out[k].Passes = append(slices.Clip(out[k].Passes), v.Begin)
+			out[k].End, out[k].By = v.End, out[k].By+v.By
+		default: // back to the first scene: it stands before the others
+			w := out[k]
+			w.Passes = append([]int64{v.End}, w.Passes...)
+			w.Begin, w.By = v.Begin, w.By+v.By
+			out[k] = w
+		}
+	}
+	return out
 }
 
 // profile names the outline of a move, so that an interface may keep what it made of it; most moves share a few.

@@ -5,6 +5,7 @@ package view
 import (
 	"cmp"
 	"fmt"
+	"slices"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -113,7 +114,9 @@ type Heading struct {
 	Cues       []Flag         `json:"cues"`
 	EndsAtCue  string         `json:"endsAtCue"`
 	Guides     []doc.Guide    `json:"guides"`
-	Aside      bool           `json:"aside"` // it is not in the film
+	Aside      bool           `json:"aside"`    // it is not in the film
+	Template   bool           `json:"template"` // it is aside, and scenes are made of it
+	Curve      bool           `json:"curve"`    // of the first morph of a run: positions lie on a smooth curve
 }
 
 // Flag is a cue on the film's time.
@@ -140,7 +143,7 @@ func (s *Views) FilmView() Film {
 		h := Heading{
 			ID: sc.ID, Name: sc.Name, Start: o.Starts[i], Into: o.Into[i], Stay: o.Stays[i], AutoStay: sc.AutoStay,
 			Transition: t.Kind, Easing: t.Easing, Params: t.Params, GoesOn: t.GoesOn,
-			Run: len(o.RunOf(i)), Background: ink.Painted(sc), Roles: roles(sc), Layers: n, Cues: []Flag{}, EndsAtCue: sc.EndsAtCue, Aside: sc.Aside, Guides: append([]doc.Guide{}, sc.Guides...),
+			Run: len(o.RunOf(i)), Background: ink.Painted(sc), Roles: roles(sc), Layers: n, Cues: []Flag{}, EndsAtCue: sc.EndsAtCue, Aside: sc.Aside, Template: sc.Template, Curve: t.Curve, Guides: append([]doc.Guide{}, sc.Guides...),
 		}
 		h.MayGoOn = i > 1 && t.Kind == doc.Morph && p.Film.Scenes[i-1].Transition.Kind == doc.Morph && o.Stays[i-1] == 0
 		for _, q := range sc.Cues {
@@ -149,6 +152,25 @@ func (s *Views) FilmView() Film {
 		v.Scenes = append(v.Scenes, h)
 	}
 	return v
+}
+
+// Shifted is by how much a thread goes on from each of some scenes to the next.
+type Shifted struct {
+	Step   doc.Step `json:"step"`
+	Scenes int      `json:"scenes"` // how many
+	First  int      `json:"first"`  // the first of them
+}
+
+// shiftOf returns the shift that a thread has in scene i; nil where it has none.
+func (s *Views) shiftOf(i int, thread string) *Shifted {
+	sc := s.Shown.Doc.Film.Scenes[i]
+	for _, v := range s.Shown.Doc.Film.Shifts {
+		if v.Thread == thread && slices.Contains(v.Scenes, sc.ID) {
+			first, _ := s.Shown.Doc.Scene(v.Scenes[0])
+			return &Shifted{v.Step, len(v.Scenes), first}
+		}
+	}
+	return nil
 }
 
 // Selected is a selected layer in the inspector: its own fields, and what is worked out of them.
@@ -162,6 +184,7 @@ type Selected struct {
 	Pivot   [2]float64    `json:"pivot"` // in shares of the box
 	In      string        `json:"in"`    // the name of the group it lies in
 	Later   int           `json:"later"`
+	Shift   *Shifted      `json:"shift"`    // by how much it goes on from scene to scene, where that was set
 	Strands []Strand      `json:"strands"`  // the morphs that it goes through into the scene and, of the last, out of it
 	Stands  string        `json:"stands"`   // the one scene in which it stands as in the one before, though it moves into all others; empty: none
 	Colours []string      `json:"colours"`  // fills found in a group
@@ -186,7 +209,7 @@ func (s *Views) Selection(m scope.Moment, threads []string) []Selected {
 	sc := s.Shown.Doc.Film.Scenes[i]
 	s.Stand(m)
 	for _, l := range s.Layers(m, threads) {
-		v := Selected{Layer: ink.Shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Inks: inksOf(l, sc), Kept: []string{}, Strands: s.strandsOf(i, l.Thread), Stands: s.standsIn(i, l.Thread), Closed: s.Shown.Encloses(i, l.ID), Missing: s.Missing(l), Plate: ink.PlateContrast(l, sc)}
+		v := Selected{Layer: ink.Shown(l, sc), Moves: []MoveView{}, Colours: []string{}, Inks: inksOf(l, sc), Kept: []string{}, Shift: s.shiftOf(i, l.Thread), Strands: s.strandsOf(i, l.Thread), Stands: s.standsIn(i, l.Thread), Closed: s.Shown.Encloses(i, l.ID), Missing: s.Missing(l), Plate: ink.PlateContrast(l, sc)}
 		v.Layer.Path = "" // long, and shown by nothing but the page
 		wholeShape(v.Layer)
 		if l.Roomy() {

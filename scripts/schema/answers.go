@@ -41,8 +41,8 @@ var named = map[string]any{
 	"Overlay": overlay.Overlay{}, "OverlayBox": overlay.Box{}, "OverlayPath": overlay.Path{}, "Ghost": overlay.Ghost{},
 	"Under": overlay.Under{}, "All": overlay.All{}, "ShapeSign": overlay.ShapeSign{},
 	"WritingView": caret.Writing{}, "PenView": gesture.PenView{}, "Seen": session.Seen{}, "Shown": session.Shown{}, "Held": session.Held{}, "Dragged": session.Dragged{}, "Drafted": session.Drafted{}, "Done": session.Done{},
-	"Turn": view.Turn{}, "Gallery": gallery.View{}, "GalleryRow": gallery.Row{}, "Card": gallery.Card{},
-	"Target": moves.Target{}, "Meeting": moves.Meeting{}, "Snap": moves.Snap{}, "CopiedMoves": moves.CopiedMoves{}, "CopiedLayers": arrange.Copied{},
+	"Turn": view.Turn{}, "EasingCurve": view.EasingCurve{}, "Gallery": gallery.View{}, "GalleryRow": gallery.Row{}, "Card": gallery.Card{},
+	"Target": moves.Target{}, "Meeting": moves.Meeting{}, "Snap": moves.Snap{}, "CopiedMoves": moves.CopiedMoves{}, "CopiedLayers": arrange.Copied{}, "CopiedScenes": scenes.Copied{},
 	"Combining": joining.Combining{}, "Carried": scenes.Carried{}, "Delivery": session.Delivery{}, "Pairs": scenes.Pairs{}, "Mate": scenes.Mate{}, "PairOffer": scenes.Offer{}, "Join": edit.Join{}, "FileCell": delivery.Cell{}, "FileHold": delivery.Hold{}, "Offered": delivery.Offered{}, "FileKind": delivery.Kind{}, "Ask": delivery.Ask{}, "FileChoices": delivery.Choices{}, "FileMark": delivery.Mark{}, "FilePreset": delivery.Preset{}, "FileRange": delivery.Range{}, "Closed": delivery.Closed{}, "Failure": session.Failure{},
 	"Change": patch.Change{}, "DocumentFilm": doc.Film{}, "DocumentMove": doc.Move{}, "DocumentScene": doc.Scene{}, "Look": doc.Look{}, "StrandTurn": doc.Strand{},
 }

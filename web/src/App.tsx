@@ -20,6 +20,7 @@ import { Start } from './start/Start'
 import { Notices } from './ui/Notices'
 import { Spoken } from './ui/Spoken'
 import { PairsSheet } from './pairs/PairsSheet'
+import { SceneFinder } from './timeline/SceneFinder'
 import { StagesSheet } from './stages/StagesSheet'
 import { Timeline } from './timeline/Timeline'
 import { ContextMenu } from './ui/ContextMenu'
@@ -278,6 +279,7 @@ function Room() {
       {sheet === 'export' && <ExportSheet />}
       {sheet === 'stages' && <StagesSheet />}
       {sheet === 'pairs' && <PairsSheet />}
+      {sheet === 'scenes' && <SceneFinder />}
       {sheet === 'keys' && <Shortcuts />}
       {sheet === 'words' && <WordsSheet />}
       {sheet === 'none' && (

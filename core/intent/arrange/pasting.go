@@ -75,29 +75,9 @@ func Copy(s *intent.Desk, m scope.Moment, chosen []string) Copied {
 		return true
 	})
 	for hash, media := range s.Shown.Doc.Media {
-		if uses(out.Layers, hash, media) {
+		if doc.Uses(out.Layers, hash, media) {
 			out.Media[hash] = media
 		}
 	}
 	return out
-}
-
-// uses reports whether layers show a picture, or are set in a font of the document's own.
-func uses(list []*doc.Layer, hash string, media *doc.Media) (is bool) {
-	doc.Walk(list, func(l, _ *doc.Layer) bool {
-		is = is || l.Fill.Media == hash || l.Stroke != nil && l.Stroke.Fill.Media == hash || l.Picture != nil && l.Picture.Media == hash ||
-			l.Made != nil && uses(l.Made.Of, hash, media) ||
-			slices.ContainsFunc(l.Moves, func(v *doc.Move) bool {
-				return v.Change != nil && uses([]*doc.Layer{bare(l.After(&v.Change.To))}, hash, media)
-			}) ||
-			l.Text != nil && media.IsFont() && slices.ContainsFunc(l.Text.Runs, func(r doc.Run) bool { return r.Family == media.Family })
-		return !is
-	})
-	return
-}
-
-// bare is a layer that was just made, by itself.
-func bare(l *doc.Layer) *doc.Layer {
-	l.Moves, l.Children, l.Made = nil, nil, nil
-	return l
 }

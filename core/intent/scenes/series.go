@@ -66,6 +66,28 @@ var seriesAsked = intent.Table{
 		}
 		return &edit.CopyScene{From: from.ID, ID: s.NewID(), Seed: s.NewID(), Name: namesAfter(s, from.Name, 1)[0], Index: at}, nil
 	}),
+	// Scenes that were copied come in behind the moment's.
+	"scenes.paste": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
+		Scenes []*doc.Scene          `json:"scenes"`
+		From   string                `json:"from"`  // the project they were copied in
+		Media  map[string]*doc.Media `json:"media"` // that they use
+	}) (edit.Command, error) {
+		var list []edit.Command
+		for hash, media := range c.Media {
+			if s.Doc.Media[hash] == nil {
+				list = append(list, &edit.AddMedia{Hash: hash, Media: media})
+			}
+		}
+		ids := make([]string, len(c.Scenes))
+		for k := range ids {
+			ids[k] = s.NewID()
+		}
+		at := len(s.Doc.Film.Shown())
+		if !s.Scene(m).Aside {
+			at = s.SceneIndex(m) + 1
+		}
+		return edit.All(append(list, &edit.PasteScenes{Scenes: c.Scenes, IDs: ids, Seed: s.NewID(), Index: at, New: c.From != s.Doc.ID})...), nil
+	}),
 	// The morphs through scenes that follow one another move as one, at even speed: scenes between them do not stay, and the time they did goes to
 	// the morphs out of them.
 	"scenes.asOne": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {

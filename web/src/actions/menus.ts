@@ -1,6 +1,5 @@
 // What the menus of layers, bars and scenes offer.
 import { addMove } from './adding'
-import type { Intents } from '../engine/types'
 import { copy, copyLook, copyMoves, lookHeld, movesHeld, paste, pasteLook, pasteMoves, whatIsHeld } from './clipboard'
 import { engine } from '../engine/engine'
 import { apply, run } from '../project/commands'
@@ -8,6 +7,8 @@ import { desk, goToScene, say, select, selectMoves, selectNew, set } from '../pr
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from './layers'
 import { mergeSelection, takeApart } from './combining'
 import { isAside, putAside } from '../project/setaside'
+import { copyScenes } from './clipboard'
+import { foldScenes, keepTemplate, makeScenes, moveAsOne, splitScene, unfoldScene } from './series'
 import { closing } from '../project/closing'
 import { openMenu, type Entry } from '../ui/ContextMenu'
 import { maskSelection } from './layers'
@@ -221,22 +222,34 @@ export function sceneMenu(e: React.MouseEvent, index: number) {
     select([], '')
   }
   const ids = desk().scenes.includes(id) ? desk().scenes : [id]
-  const add = (intent: keyof Intents, args: Intents[keyof Intents] = {}) => {
-    const before = new Set(desk().film!.scenes.map((s) => s.id))
-    if (run(intent, args)) goToScene(desk().film!.scenes.findIndex((s) => !before.has(s.id)))
-  }
   if (d.film!.scenes[index].aside) {
+    if (d.film!.scenes[index].template) {
+      openMenu(e, 'Template', [
+        { word: 'Make a scene of it', run: () => makeScenes('template.use', { id }) },
+        { word: 'Delete the template', key: 'Delete', run: () => apply({ op: 'scene.delete', ids: [id] }) },
+      ])
+      return
+    }
     openMenu(e, 'Aside', [
       { word: 'Delete what is set aside', key: 'Delete', run: () => apply({ op: 'scene.delete', ids: [id] }) },
     ])
     return
   }
   openMenu(e, 'Scene', [
-    { word: 'Continue scene', run: () => add('scene.continue') },
-    { word: 'Duplicate scene', run: () => add('scene.duplicate') },
-    { word: 'Duplicate scene as new', run: () => add('scene.duplicate', { new: true }) },
-    { word: 'Blank scene before', run: () => add('scene.add', { before: true }) },
-    { word: 'Blank scene after', run: () => add('scene.add') },
+    { word: 'Continue scene', run: () => makeScenes('scene.continue') },
+    { word: 'Duplicate scene', run: () => makeScenes('scene.duplicate') },
+    { word: 'Duplicate scene as new', run: () => makeScenes('scene.duplicate', { new: true }) },
+    { word: 'Blank scene before', run: () => makeScenes('scene.add', { before: true }) },
+    { word: 'Blank scene after', run: () => makeScenes('scene.add') },
+    { word: 'Keep as a template', run: keepTemplate },
+    null,
+    { word: 'Split here', key: '/', run: splitScene },
+    ids.length > 1
+      ? { word: `Fold ${ids.length} scenes into one`, run: () => foldScenes(ids) }
+      : { word: 'Unfold into a scene for each step', run: unfoldScene },
+    { word: 'Move as one', run: () => moveAsOne(ids), disabled: ids.length < 3 },
+    { word: ids.length === 1 ? 'Copy scene' : `Copy ${ids.length} scenes`, key: 'Ctrl C', run: () => copyScenes(ids) },
+    { word: 'To a scene …', key: 'Shift Z', run: () => set({ sheet: 'scenes' }) },
     null,
     { word: 'Bring all in', run: () => run('moves.bringIn') },
     {

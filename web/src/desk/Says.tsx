@@ -78,14 +78,29 @@ export function Says({ offer }: { offer: string | null }) {
       )}
       {!offer && !picking && !ordering && tool === 'select' && across && (
         <>
-          <Button
-            className="!gap-[3px]"
-            aria-label={`also ${across.what}, in ${counted(across.count, 'later scene')}`}
-            title="Does the same to this thread in the scenes that follow"
-            onClick={carryEdit}
-          >
-            also <span className="max-w-60 truncate">{across.what},</span> in {counted(across.count, 'later scene')}
-          </Button>
+          {across.count > 0 && (
+            <Button
+              className="!gap-[3px]"
+              aria-label={`also ${across.what}, in ${counted(across.count, 'later scene')}`}
+              title="Does the same to this thread in the scenes that follow"
+              onClick={() => carryEdit()}
+            >
+              also <span className="max-w-60 truncate">{across.what},</span> in {counted(across.count, 'later scene')}
+            </Button>
+          )}
+          {across.own > 0 && (
+            <>
+              <span>
+                {counted(across.own, 'later scene')} {across.own === 1 ? 'keeps its own' : 'keep their own'}:
+              </span>
+              <Button
+                title="Does it there as well, and takes away what these scenes have of their own"
+                onClick={() => carryEdit(true)}
+              >
+                set {across.own === 1 ? 'it' : 'them'} too
+              </Button>
+            </>
+          )}
           <Sign
             name="Leave later scenes as they are"
             className="hover:bg-sailcloth-200"

@@ -39,6 +39,7 @@ import {
 } from '../project/play'
 import { deleteSelection, duplicateSelection, groupSelection, ungroupSelection } from '../actions/layers'
 import { putAside } from '../project/setaside'
+import { splitScene } from '../actions/series'
 import { askForOrder } from '../actions/ordering'
 import {
   openPoints,
@@ -190,6 +191,8 @@ export const shortcuts: Shortcut[] = [
   { group: 'Time', keys: 'R', does: 'To when its layer stands at rest', run: () => goToMove('rest') },
   { group: 'Time', keys: 'C', does: 'A cue at the playhead', run: () => run('cue.add') },
   { group: 'Time', keys: 'Z', does: 'Timeline: the film, this scene', run: swapZoomed },
+  { group: 'Time', keys: 'Shift+Z', does: 'To a scene by its name', run: () => set({ sheet: 'scenes' }) },
+  { group: 'Time', keys: '/', does: 'Split here: what is seen begins a scene', run: splitScene },
   { group: 'Add', keys: '1', does: 'Rectangle', run: () => pickTool('rectangle') },
   { group: 'Add', keys: '2', does: 'Ellipse', run: () => pickTool('ellipse') },
   { group: 'Add', keys: '3', does: 'Text', run: () => pickTool('text') },

@@ -210,6 +210,8 @@ export interface Card {
 export interface Carried {
   /** scenes in which something would change */
   count: number
+  /** scenes that have something of their own there, which they keep */
+  own: number
   /** the fields that it changes, in words */
   what: string
 }
@@ -296,6 +298,15 @@ export interface CopiedMoves {
   sets: DocumentMove[][]
   /** ms on their scene's clock */
   begins: Record<string, number>
+}
+
+/** Copied are scenes to paste, with all that they need. */
+export interface CopiedScenes {
+  scenes: DocumentScene[]
+  /** the project */
+  from: string
+  /** that they use, by hash */
+  media: Record<string, Media>
 }
 
 /** Credit is what a picture that a film shows says of itself. */
@@ -391,6 +402,8 @@ export interface DocumentFilm {
   pause?: number
   /** the page has no ground: backgrounds are not painted */
   clear?: boolean
+  /** threads that go on by a step from scene to scene */
+  shifts?: Shift[]
   /** #rrggbb: what files that cannot be clear are filled with; empty: white */
   under?: string
   /** in their order; those set aside follow */
@@ -405,6 +418,8 @@ export interface DocumentMove {
   start: Start
   /** live end; the begin is solved for */
   end?: Anchor
+  /** ms that it has gone on for at that time, 0 to MaxTime: it began in a scene that was cut in two */
+  begun?: number
   duration?: number
   /** "", scene or thread; loops go on through transitions */
   lasts?: string
@@ -459,6 +474,8 @@ export interface DocumentScene {
   guides?: Guide[]
   /** it is not in the film; layers lie there until they are wanted */
   aside?: boolean
+  /** it is aside to be put into the film again and again; layers are not set aside there */
+  template?: boolean
   layers: Layer[]
 }
 
@@ -494,6 +511,14 @@ export interface Drafted extends Held {
 
 /** Dragged is what a move of the pointer comes to. */
 export interface Dragged extends Readout, Held {
+}
+
+/** EasingCurve is an easing as it is drawn. */
+export interface EasingCurve {
+  /** its progress at equal steps of 0..1 */
+  at: number[]
+  /** x1 y1 x2 y2 of its control points; null where it is no single curve */
+  handles: [number, number, number, number] | null
 }
 
 /** Failure is a pending command that could not be carried out again, by its place among those that waited. */
@@ -855,6 +880,10 @@ export interface Heading {
   guides: Guide[]
   /** it is not in the film */
   aside: boolean
+  /** it is aside, and scenes are made of it */
+  template: boolean
+  /** of the first morph of a run: positions lie on a smooth curve */
+  curve: boolean
 }
 
 /** Held is what is shown of the selected layers: it is asked for again with every move of a drag. */
@@ -1507,6 +1536,8 @@ export interface Selected {
   /** the name of the group it lies in */
   in: string
   later: number
+  /** by how much it goes on from scene to scene, where that was set */
+  shift: Shifted | null
   /** the morphs that it goes through into the scene and, of the last, out of it */
   strands: Strand[]
   /** the one scene in which it stands as in the one before, though it moves into all others; empty: none */
@@ -1605,6 +1636,27 @@ export interface Shared {
   kinds: string[]
 }
 
+/**
+ * Shift says that a thread goes on by one step from each of a run of scenes to the next. The layers have plain numbers,
+ * which it does not hold to: it is for what comes between them later.
+ */
+export interface Shift {
+  id: string
+  thread: string
+  /** by id, as they follow one another in the film */
+  scenes: string[]
+  step: Step
+}
+
+/** Shifted is by how much a thread goes on from each of some scenes to the next. */
+export interface Shifted {
+  step: Step
+  /** how many */
+  scenes: number
+  /** the first of them */
+  first: number
+}
+
 /** Shown is all that a window shows of the document beside its frames. */
 export interface Shown extends Held {
   film: Film
@@ -1648,6 +1700,8 @@ export interface Span {
   layer: string
   /** degrees that a strand turns by */
   by?: number
+  /** of a strand through a run of morphs: when it passes the scenes between, ms of the film */
+  passes?: number[]
 }
 
 /** Start says when a move begins. */
@@ -1658,6 +1712,24 @@ export interface Start {
   of?: string
   /** ms, added; for at the time itself; before scene-end it counts back */
   offset?: number
+}
+
+/** Step is what is added from a scene to the next. */
+export interface Step {
+  /** page px */
+  x?: number
+  /** page px */
+  y?: number
+  /** degrees */
+  turn?: number
+  /** factor, 0.01..100; 0 is 1 */
+  size?: number
+  /** -1..1 */
+  opacity?: number
+  /** degrees of the colour's hue in OKLab */
+  hue?: number
+  /** of its lightness there, -1..1 */
+  light?: number
 }
 
 /** Stop is a colour of a gradient. */
@@ -1824,6 +1896,10 @@ export interface Transition {
   params?: Record<string, unknown>
   /** a morph that goes on the run of the morph before, in its easing */
   goesOn?: boolean
+  /**
+   * of the first morph of a run: what goes on lies on a smooth curve through the run's scenes, at the pace of the run
+   */
+  curve?: boolean
   /** of a morph: how single threads go through it, by thread */
   threads?: Record<string, StrandTurn>
 }
@@ -1948,6 +2024,7 @@ export type Command =
   | { op: 'layers.combine'; film?: string; ids?: string[]; how?: string; become?: Fields; children?: Layer[] }
   | { op: 'media.add'; film?: string; hash?: string; media?: Media | null }
   | { op: 'media.credit'; film?: string; hash?: string; source?: string; licence?: string }
+  | { op: 'morph.split'; film?: string; scene?: string; at?: number; id?: string; seed?: string; name?: string }
   | { op: 'move.add'; film?: string; layer?: string; move?: DocumentMove | null }
   | { op: 'move.delete'; film?: string; ids?: string[] }
   | { op: 'move.set'; film?: string; set?: { id?: string; patch?: Fields }[] }
@@ -1958,10 +2035,37 @@ export type Command =
   | { op: 'run.order'; film?: string; scene?: string; id?: string; moves?: string[] }
   | { op: 'scene.add'; film?: string; id?: string; index?: number; name?: string; aside?: boolean }
   | { op: 'scene.continue'; film?: string; from?: string; id?: string; seed?: string; name?: string }
+  | {
+      op: 'scene.copy'
+      film?: string
+      from?: string
+      id?: string
+      seed?: string
+      name?: string
+      /** in the film */
+      index?: number
+      /** aside, to be used again */
+      template?: boolean
+    }
+  | { op: 'scene.cut'; film?: string; scene?: string; at?: number; id?: string; seed?: string; name?: string }
   | { op: 'scene.delete'; film?: string; ids?: string[] }
   | { op: 'scene.duplicate'; film?: string; from?: string; id?: string; seed?: string; name?: string }
+  | { op: 'scene.fold'; film?: string; ids?: string[]; seed?: string }
   | { op: 'scene.order'; film?: string; ids?: string[]; index?: number }
+  | {
+      op: 'scene.paste'
+      film?: string
+      scenes?: DocumentScene[]
+      /** that they get */
+      ids?: string[]
+      seed?: string
+      index?: number
+      /** as things of their own: their threads are none of the film's */
+      new?: boolean
+    }
   | { op: 'scene.set'; film?: string; ids?: string[]; patch?: Fields }
+  | { op: 'scene.unfold'; film?: string; scene?: string; seed?: string; names?: string[] }
+  | { op: 'shift.keep'; film?: string; id?: string; thread?: string; scenes?: string[]; step?: Step }
   | { op: 'text.style'; film?: string; ids?: string[]; patch?: Fields; from?: number; to?: number }
   | { op: 'text.words'; film?: string; id?: string; text?: string }
   | { op: 'thread.cut'; film?: string; scene?: string; ids?: string[]; seed?: string; alone?: boolean }
@@ -2027,7 +2131,7 @@ export interface Intents {
   'distribute': { threads?: string[]; down?: boolean; centres?: boolean; gap?: number | null }
   'draw.freehand': { points?: [number, number][]; tolerance?: number; reach?: number }
   'duplicate': { threads?: string[] }
-  'edit.later': { changes?: Change[] }
+  'edit.later': { changes?: Change[]; all?: boolean }
   'fill.kind': { threads?: string[]; part?: string; kind?: string }
   'fill.picture': { threads?: string[]; kind?: string; hash?: string; media?: Media | null }
   'film.closing': { patch?: Fields }
@@ -2159,8 +2263,13 @@ export interface Intents {
   'scene.add': { before?: boolean }
   'scene.continue': { }
   'scene.duplicate': { new?: boolean }
+  'scene.fold': { ids?: string[] }
+  'scene.split': { }
   'scene.stay': { ids?: string[]; stay?: number }
   'scene.transition': { ids?: string[]; patch?: Fields }
+  'scene.unfold': { }
+  'scenes.asOne': { ids?: string[]; curve?: boolean }
+  'scenes.paste': { scenes?: DocumentScene[]; from?: string; media?: Record<string, Media> }
   'scroll.rounds': { moves?: string[]; rounds?: number; film?: boolean }
   'set': { threads?: string[]; patch?: Fields }
   'set.aside': { threads?: string[] }
@@ -2168,7 +2277,16 @@ export interface Intents {
   'shadow.set': { threads?: string[]; patch?: Fields }
   'shape.bend': { threads?: string[]; less?: boolean }
   'shape.set': { threads?: string[]; patch?: Fields }
-  'shift.by': { threads?: string[]; dx?: number; dy?: number; turn?: number; size?: number; opacity?: number }
+  'shift.by': {
+    threads?: string[]
+    dx?: number
+    dy?: number
+    turn?: number
+    size?: number
+    opacity?: number
+    hue?: number
+    light?: number
+  }
   'spread.apart': { threads?: string[]; percent?: number; gather?: boolean }
   'stage.return': { document?: unknown }
   'strand.set': {
@@ -2183,6 +2301,8 @@ export interface Intents {
   }
   'stroke.dash': { threads?: string[]; line?: number | null; gap?: number | null }
   'stroke.set': { threads?: string[]; patch?: Fields }
+  'template.keep': { }
+  'template.use': { id?: string }
   'text.align': { threads?: string[]; align?: string }
   'text.band': { thread?: string; angle?: number }
   'text.family': { threads?: string[]; family?: string; from?: number; to?: number }

@@ -11,6 +11,8 @@ import type {
   Command,
   CopiedLayers,
   CopiedMoves,
+  CopiedScenes,
+  EasingCurve,
   Delivery,
   Described,
   Done,
@@ -193,6 +195,8 @@ export const engine = {
   snapBar: (m: Moment, moves: string[], part: string, by: number, tolerance: number) =>
     call<Snap>('snapBar', m, moves, part, by, tolerance),
   /** The outline a bar names: heights at equal steps. */
+  /** An easing as it is drawn; null where it cannot be read. */
+  easing: (css: string) => call<EasingCurve | null>('easing', css),
   profile: (key: string) => call<number[]>('profile', key),
   /** The film time of the start, end or rest of a move. */
   momentOf: (move: string, what: 'start' | 'end' | 'rest') => call<number>('momentOf', move, what),
@@ -212,6 +216,7 @@ export const engine = {
   ownScenes: (ids: string[], what: 'stay' | 'transition') => call<string[]>('ownScenes', ids, what),
   solo: (threads: string[]) => call<boolean>('solo', threads),
   copyMoves: (m: Moment, threads: string[], moves: string[]) => call<CopiedMoves>('copyMoves', m, threads, moves),
+  copyScenes: (ids: string[]) => call<CopiedScenes>('copyScenes', ids),
   copy: (m: Moment, threads: string[]) => call<CopiedLayers>('copy', m, threads),
   /** The command for what is asked for, or null when there is nothing to do. */
   intent: <K extends keyof Intents>(name: K, m: Moment, args: Intents[K]) =>

@@ -39,16 +39,37 @@ export function AcrossScenes({ selected }: { selected: Selected[] }) {
           Carry to all
         </Button>
       </div>
-      {later > 0 && <ShiftBy key={threads.join()} threads={threads} />}
+      {later > 0 && (
+        <ShiftBy
+          key={`${threads.join()} ${JSON.stringify(selected[0].shift)}`}
+          threads={threads}
+          shift={selected[0].shift}
+        />
+      )}
     </Section>
   )
 }
 
 /** A step from scene to scene. Its fields are for what is selected now: other layers begin with none. */
-function ShiftBy({ threads }: { threads: string[] }) {
-  const [by, setBy] = useState({ dx: 0, dy: 0, turn: 0, size: 100, opacity: 0 })
+function ShiftBy({ threads, shift }: { threads: string[]; shift: Selected['shift'] }) {
+  const step = shift?.step
+  const [by, setBy] = useState({
+    dx: step?.x ?? 0,
+    dy: step?.y ?? 0,
+    turn: step?.turn ?? 0,
+    size: 100 * (step?.size || 1),
+    opacity: 100 * (step?.opacity ?? 0),
+    hue: step?.hue ?? 0,
+    light: 100 * (step?.light ?? 0),
+  })
   return (
     <>
+      {shift && (
+        <p className="mt-2 rounded-md bg-brass-200/55 px-2 py-1 text-[0.75rem]" data-shift={shift.scenes}>
+          Goes on by this step through {shift.scenes} scenes, from scene {shift.first + 1} on. A scene put between takes
+          its place.
+        </p>
+      )}
       <div className="mt-2 grid grid-cols-[2.75rem_1fr_2.75rem_1fr] items-center gap-x-2 gap-y-1.5">
         <NumberField
           quiet
@@ -95,6 +116,24 @@ function ShiftBy({ threads }: { threads: string[] }) {
           value={by.opacity}
           onSet={(opacity) => setBy({ ...by, opacity })}
         />
+        <NumberField
+          quiet
+          label="Hue"
+          name="Hue added, a scene"
+          unit="°"
+          onSet={(hue) => setBy({ ...by, hue })}
+          value={by.hue}
+        />
+        <NumberField
+          quiet
+          label="Light"
+          name="Lightness added, a scene"
+          unit="%"
+          min={-100}
+          max={100}
+          value={by.light}
+          onSet={(light) => setBy({ ...by, light })}
+        />
       </div>
       <Button
         className="mt-1.5 w-full"
@@ -107,6 +146,8 @@ function ShiftBy({ threads }: { threads: string[] }) {
             turn: by.turn,
             size: by.size / 100,
             opacity: by.opacity / 100,
+            hue: by.hue,
+            light: by.light / 100,
           })
         }
       >

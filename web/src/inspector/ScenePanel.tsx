@@ -5,6 +5,7 @@ import { ChevronLeft, ChevronRight, ScrollText, Trash2 } from 'lucide-react'
 import { apply, run } from '../project/commands'
 import { desk, goToScene, select, set as setDesk, useDesk } from '../project/desk'
 import { putAside } from '../project/setaside'
+import { foldScenes, makeScenes, moveAsOne, splitScene, unfoldScene } from '../actions/series'
 import { Check } from '../ui/Check'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
@@ -24,8 +25,10 @@ export function ScenePanel() {
   const i = useDesk((d) => d.scene)
   const stays = useScope('stay')
   const transitions = useScope('transition')
+  const several = useDesk((d) => d.scenes.length)
   const s = film?.scenes[i]
   if (!film || !s) return null
+  if (s.template) return <TemplatePanel id={s.id} name={s.name} />
   if (s.aside) return <AsidePanel id={s.id} name={s.name} layers={s.layers} />
   const set = (patch: object) => apply({ op: 'scene.set', ids: [s.id], patch })
   const add = (intent: keyof Intents) => {
@@ -48,9 +51,14 @@ export function ScenePanel() {
             'hover:!border-sailcloth-500 focus:!bg-paper',
           )}
         />
-        <span className="shrink-0 text-[0.75rem] text-ink-500">
+        <button
+          type="button"
+          title="To another scene, by its name (Shift+Z)"
+          onClick={() => setDesk({ sheet: 'scenes' })}
+          className="shrink-0 rounded-md px-1 text-[0.75rem] text-ink-500 hover:bg-sailcloth-200"
+        >
           scene {i + 1} of {film.shown}
-        </span>
+        </button>
       </div>
       <Section title="Scene">
         <div className="grid grid-cols-[5.25rem_1fr] items-center gap-x-2 gap-y-2">
@@ -151,6 +159,42 @@ export function ScenePanel() {
           >
             Duplicate scene
           </Button>
+          {several > 1 ? (
+            <>
+              <Button
+                className="whitespace-nowrap !px-1"
+                onClick={() => foldScenes()}
+                title="One scene in which things come, go and change when they did; transitions become fades and changes"
+              >
+                Fold {several} scenes
+              </Button>
+              <Button
+                className="whitespace-nowrap !px-1"
+                disabled={several < 3}
+                onClick={() => moveAsOne()}
+                title="Their morphs in one go, at even speed, along a smooth curve"
+              >
+                Move as one
+              </Button>
+            </>
+          ) : (
+            <>
+              <Button
+                className="whitespace-nowrap !px-1"
+                onClick={splitScene}
+                title="What is seen at the playhead begins a scene of its own (/)"
+              >
+                Split here
+              </Button>
+              <Button
+                className="whitespace-nowrap !px-1"
+                onClick={unfoldScene}
+                title="A scene for each step of what happens one after another"
+              >
+                Unfold
+              </Button>
+            </>
+          )}
         </div>
       </Section>
       {i > 0 && (
@@ -163,6 +207,7 @@ export function ScenePanel() {
             goesOn={s.goesOn}
             mayGoOn={s.mayGoOn}
             runs={s.run}
+            curve={s.curve}
             onSet={(patch) => transitions.change((ids) => run('scene.transition', { ids, patch }))}
           />
           <ForScenes scope={transitions} what="transition" />
@@ -175,6 +220,45 @@ export function ScenePanel() {
       <RolesPanel scene={s} />
       <CuesPanel scene={s} />
       <FilmPanel film={film} />
+    </>
+  )
+}
+
+/** What is said of a scene that others are made of. */
+function TemplatePanel({ id, name }: { id: string; name: string }) {
+  return (
+    <>
+      <div className="flex h-10.25 items-center gap-2 border-b border-sailcloth-300 pl-2 pr-3">
+        <TextField
+          key={id}
+          name="Scene name"
+          value={name}
+          onSet={(v) => apply({ op: 'scene.set', ids: [id], patch: { name: v } })}
+          className={clsx(
+            'flex-1 !border-transparent !bg-transparent text-[0.875rem] font-semibold',
+            'hover:!border-sailcloth-500 focus:!bg-paper',
+          )}
+        />
+        <span className="shrink-0 text-[0.75rem] text-ink-500">template</span>
+      </div>
+      <Section title="Template">
+        <p className="text-[0.75rem] text-ink-600">
+          It is not in the film. Scenes that are made of it are copies: what is changed here later is for the next ones.
+        </p>
+        <div className="mt-2 grid grid-cols-2 gap-2">
+          <Button className="!px-1" onClick={() => makeScenes('template.use', { id })}>
+            Make a scene of it
+          </Button>
+          <Button
+            className="!px-1"
+            onClick={() => {
+              if (apply({ op: 'scene.delete', ids: [id] })) goToScene(desk().lastScene)
+            }}
+          >
+            Delete
+          </Button>
+        </div>
+      </Section>
     </>
   )
 }

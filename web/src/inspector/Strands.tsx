@@ -99,6 +99,7 @@ function Times({ own, set, where }: { own: Strand[]; set: (args: object) => void
           name={`Its easing ${where}`}
           value={shared(own.map((v) => v.easing || as)) ?? ''}
           plain={{ value: as, label: 'as the others' }}
+          shown="ease-in-out"
           onSet={(v) => set({ easing: v === as ? '' : v })}
         />
       </span>

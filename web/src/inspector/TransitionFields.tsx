@@ -17,6 +17,7 @@ export function TransitionFields({
   goesOn,
   mayGoOn,
   runs,
+  curve,
   onSet,
 }: {
   name?: string
@@ -27,6 +28,7 @@ export function TransitionFields({
   goesOn: boolean
   mayGoOn: boolean
   runs: number
+  curve?: boolean
   onSet: (patch: object) => void
 }) {
   return (
@@ -74,6 +76,9 @@ export function TransitionFields({
           <Label>Easing</Label>
           <EasingField name={`${name} easing`} value={easing || 'ease-in-out'} onSet={(easing) => onSet({ easing })} />
         </>
+      )}
+      {runs > 1 && !goesOn && curve !== undefined && (
+        <Check name="Along a smooth curve through the scenes" on={curve} onSet={(v) => onSet({ curve: v || null })} />
       )}
       {runs > 1 && (
         <p className="col-span-2 text-[0.6875rem] leading-snug text-ink-600">

@@ -170,7 +170,7 @@ function carried(carry: () => Done | null, told = ''): boolean {
 
 // What a command has done is shown, and on its way to the server.
 function finish(done: Done, told: string) {
-  set({ across: done.later.count > 0 ? { ...done.later, changes: done.changes } : null })
+  set({ across: done.later.count + done.later.own > 0 ? { ...done.later, changes: done.changes } : null })
   mended('edit')
   if (done.command) enqueue({ id: done.id, command: done.command })
   const before = desk().rows
@@ -210,10 +210,11 @@ export function draftOnPage<K extends keyof Intents>(intent: K, args: Intents[K]
   return trouble
 }
 
-/** Does the last edit to the same threads in later scenes, too. */
-export function carryEdit() {
+/** Does the last edit to the same threads in later scenes, too: where they have something of their own there, if all. */
+export function carryEdit(all = false) {
   const { across } = desk()
-  if (across && run('edit.later', { changes: across.changes }, false)) say(notice('edit.later', across.count))
+  if (across && run('edit.later', { changes: across.changes, all }, false))
+    say(notice('edit.later', across.count + (all ? across.own : 0)))
 }
 
 // A step that is refused is gone, so that those before it can be reached.

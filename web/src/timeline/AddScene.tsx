@@ -1,18 +1,18 @@
 // Adding a scene, at the end of the film.
 import { clsx } from 'clsx'
-import { Copy, Plus, Redo, SquarePlus } from 'lucide-react'
+import { Copy, Plus, Redo, Scissors, Search, SquarePlus, Stamp } from 'lucide-react'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import type { Intents } from '../engine/types'
-import { run } from '../project/commands'
-import { desk, goToScene, select } from '../project/desk'
+import { makeScenes, splitScene } from '../actions/series'
+import { set, useDesk } from '../project/desk'
 
 export function AddScene({ left, height }: { left: number; height: number }) {
-  const add = (intent: keyof Intents, args: Intents[keyof Intents] = {}) => {
-    const before = new Set(desk().film!.scenes.map((s) => s.id))
-    if (!run(intent, args)) return
-    goToScene(desk().film!.scenes.findIndex((s) => !before.has(s.id)))
-    select([], '')
-  }
+  const templates = useDesk((d) =>
+    d
+      .film!.scenes.filter((s) => s.template)
+      .map((s) => `${s.id}\n${s.name}`)
+      .join('\n\n'),
+  )
   const item = 'flex w-full items-center gap-2 rounded-md px-2 py-1 text-left data-focus:bg-brass-200'
   const entry = (
     icon: React.ReactNode,
@@ -22,7 +22,7 @@ export function AddScene({ left, height }: { left: number; height: number }) {
     args?: Intents[keyof Intents],
   ) => (
     <MenuItem>
-      <button type="button" className={item} onClick={() => add(intent, args)}>
+      <button type="button" className={item} onClick={() => makeScenes(intent, args)}>
         {icon}
         {word}
         <span className="ml-auto text-[0.6875rem] text-ink-500">{says}</span>
@@ -55,6 +55,33 @@ export function AddScene({ left, height }: { left: number; height: number }) {
         {entry(<SquarePlus size={16} strokeWidth={1.5} />, 'Blank scene before', 'in front of this one', 'scene.add', {
           before: true,
         })}
+        <MenuItem>
+          <button type="button" className={item} onClick={splitScene}>
+            <Scissors size={16} strokeWidth={1.5} />
+            Split here
+            <span className="ml-auto text-[0.6875rem] text-ink-500">what is seen begins one</span>
+          </button>
+        </MenuItem>
+        {templates.split('\n\n').map((t) => {
+          const [id, name] = t.split('\n')
+          return (
+            id && (
+              <MenuItem key={id}>
+                <button type="button" className={item} onClick={() => makeScenes('template.use', { id })}>
+                  <Stamp size={16} strokeWidth={1.5} />
+                  <span className="min-w-0 truncate">{name}</span>
+                  <span className="ml-auto whitespace-nowrap text-[0.6875rem] text-ink-500">from the template</span>
+                </button>
+              </MenuItem>
+            )
+          )
+        })}
+        <MenuItem>
+          <button type="button" className={item} onClick={() => set({ sheet: 'scenes' })}>
+            <Search size={16} strokeWidth={1.5} />
+            To a scene …<span className="ml-auto text-[0.6875rem] text-ink-500">by its name</span>
+          </button>
+        </MenuItem>
       </MenuItems>
     </Menu>
   )

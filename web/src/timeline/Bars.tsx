@@ -249,13 +249,29 @@ const RowBars = memo(function RowBars({
         if (s.strand) {
           const [p, q] = strand(a, b, rowHeight / 2, 5)
           return (
-            <g key={`${s.scene}t`} fill="none" strokeWidth="1.6" data-strand={s.scene}>
+            <g
+              key={`${s.scene}t`}
+              fill="none"
+              strokeWidth="1.6"
+              data-strand={s.scene}
+              data-run={s.passes ? s.passes.length + 1 : undefined}
+            >
               <title>
+                {s.passes ? `${s.passes.length + 1} morphs move as one. ` : ''}
                 {s.by ? `${turned(s.by)}: press to change it` : 'Press to say how it turns through the morph'}
               </title>
               <rect x={a} y={0} width={Math.max(0, b - a)} height={rowHeight} fill="transparent" stroke="none" />
               <path d={q} stroke="#4C9AB8" />
               <path d={p} stroke={tint} />
+              {s.passes?.map((at) => (
+                <path
+                  key={at}
+                  d={`M${px(scale, at).toFixed(1)} ${rowHeight / 2 - 4}l4 4l-4 4l-4 -4Z`}
+                  fill="#0C2523"
+                  stroke="#E9D9A8"
+                  strokeWidth="1.2"
+                />
+              ))}
               {!!s.by && b - a > 48 && (
                 <g className="pointer-events-none">
                   <rect

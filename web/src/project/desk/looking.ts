@@ -13,7 +13,7 @@ export interface LookingSlice {
   ends: boolean // they, as they are when their moves begin and end
   backgroundHandles: boolean // the ends of the gradient of the scene’s background are on the page
   aids: Aids
-  sheet: 'none' | 'export' | 'keys' | 'words' | 'stages' | 'pairs'
+  sheet: 'none' | 'export' | 'keys' | 'words' | 'stages' | 'pairs' | 'scenes'
   room: 'both' | 'desk' | 'timeline' // which of them is in the window
   drawer: boolean // where the window is narrow: the inspector is out
   large: boolean // the film alone, in the whole window
