@@ -9,11 +9,26 @@ import (
 	"capstan/core/geom"
 )
 
-// Reel is the upright reel: hollow words, phrases on plates, a badge whose words go round a ring.
+// Reel is the upright reel: a wheel of badges that turns by the hour, hollow words, phrases on plates, a badge whose words go round a ring, a kite
+// that flies through five scenes as one, and a tower seen in steps.
 func Reel() *doc.Project {
 	p := doc.NewProject("kite-day-reel", "Kite Day at Fennel Quay: upright reel", 1080, 1920, "come")
 	p.Film.Rate = doc.Rate{Num: 30, Den: 1}
-	p.Film.Scenes = []*doc.Scene{comeAlong(), bringThese(), seeYou()}
+	come, see := comeAlong(), seeYou()
+	come.Transition = doc.Transition{Kind: doc.Crossfade, Duration: 600}
+	p.RoleSets = []*doc.RoleSet{}
+	for i, h := range hours {
+		p.RoleSets = append(p.RoleSets, &doc.RoleSet{ID: fmt.Sprint("roles-hour", i), Name: h.name, Roles: h.roles})
+	}
+	scenes := []*doc.Scene{hour(0), hour(1), hour(2), come, bringThese(), see}
+	scenes = append(scenes, flight()...)
+	steps, shift := tower()
+	scenes = append(scenes, steps...)
+	dusk := hour(3)
+	dusk.Transition = doc.Transition{Kind: doc.Crossfade, Duration: 600}
+	p.Film.Scenes, p.Film.Shifts = append(scenes, dusk), []doc.Shift{shift}
+	// Back to the first hour the wheel goes on as it has turned.
+	p.Film.Loop, p.Film.Closing = true, &doc.Transition{Kind: doc.Morph, Duration: 800}
 	return p
 }
 

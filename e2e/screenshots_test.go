@@ -87,7 +87,7 @@ func TestScreenshots(t *testing.T) {
 	// Phrases on plates, and a badge with words round it.
 	p.open("/p/kite-day-reel")
 	p.settled()
-	p.press(`[data-scene="1"]`)
+	p.press(`[data-scene="4"]`)
 	p.settled()
 	p.click(200, 520)
 	p.settled()
@@ -99,7 +99,7 @@ func TestScreenshots(t *testing.T) {
 	p.scrollTo("On a plate")
 	p.do(chromedp.Sleep(700e6))
 	p.key(kb.Escape)
-	p.press(`[data-scene="0"]`)
+	p.press(`[data-scene="3"]`)
 	p.settled()
 	p.click(865, 910)
 	for range 2 {

@@ -54,7 +54,10 @@ export function ScenePanel() {
         <button
           type="button"
           title="To another scene, by its name (Shift+Z)"
-          onClick={() => setDesk({ sheet: 'scenes' })}
+          onClick={(e) => {
+            e.currentTarget.blur() // the key that goes to a scene would press it again
+            setDesk({ sheet: 'scenes' })
+          }}
           className="shrink-0 rounded-md px-1 text-[0.75rem] text-ink-500 hover:bg-sailcloth-200"
         >
           scene {i + 1} of {film.shown}

@@ -272,7 +272,7 @@ const RowBars = memo(function RowBars({
                   strokeWidth="1.2"
                 />
               ))}
-              {!!s.by && b - a > 48 && (
+              {!!s.by && !s.passes && b - a > 48 && (
                 <g className="pointer-events-none">
                   <rect
                     x={(a + b) / 2 - 21}

@@ -1,5 +1,5 @@
 // Small pictures: of scenes in the timeline's heading, of layers at the left end of rows.
-import { useEffect, useRef, useSyncExternalStore } from 'react'
+import { useEffect, useRef, useState, useSyncExternalStore } from 'react'
 import { engine } from '../engine/engine'
 import { paint, picturesArrived, whenPictureArrives } from '../engine/painter'
 import { desk, useDesk } from '../project/desk'
@@ -36,12 +36,33 @@ function fresh(c: HTMLCanvasElement, w: number, h: number) {
   return ctx
 }
 
+// A film of many scenes has more pictures than are in view.
+const sights = new Map<Element, (seen: boolean) => void>()
+const observer = new IntersectionObserver((list) => list.forEach((v) => sights.get(v.target)?.(v.isIntersecting)), {
+  rootMargin: '200px',
+})
+
+function useSeen(ref: React.RefObject<HTMLCanvasElement | null>) {
+  const [seen, setSeen] = useState(false)
+  useEffect(() => {
+    const el = ref.current!
+    sights.set(el, setSeen)
+    observer.observe(el)
+    return () => {
+      sights.delete(el)
+      observer.unobserve(el)
+    }
+  }, [ref])
+  return seen
+}
+
 export function SceneThumb({ scene, width, height }: { scene: number; width: number; height: number }) {
   const ref = useRef<HTMLCanvasElement>(null)
   const version = useDesk((d) => d.version)
   const arrived = useSyncExternalStore(whenPictureArrives, picturesArrived)
+  const seen = useSeen(ref)
   useEffect(() => {
-    if (!ref.current) return
+    if (!ref.current || !seen) return
     later(ref.current, (c) => {
       const film = desk().film!
       if (scene >= film.scenes.length) return
@@ -49,7 +70,7 @@ export function SceneThumb({ scene, width, height }: { scene: number; width: num
       const scale = c.width / film.width
       paint(ctx, engine.thumb(scene, scale), { scale, x: 0, y: 0 })
     })
-  }, [scene, width, height, version, arrived])
+  }, [scene, width, height, version, arrived, seen])
   return (
     <canvas
       ref={ref}
