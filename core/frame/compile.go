@@ -177,6 +177,7 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 		s := old[d]
 		return s != nil && s.marks == nil
 	})
+	joined := false
 	shared := true // the scene before is the one it was
 	for i, d := range p.Film.Scenes {
 		var here map[string][]motion.Lasting
@@ -203,7 +204,9 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 		case f.joints == nil:
 			f.joints = s.joints // most films have few such scenes
 		default:
-			f.joints = maps.Clone(f.joints)
+			if !joined { // the first of them is that of its scene
+				f.joints, joined = maps.Clone(f.joints), true
+			}
 			maps.Copy(f.joints, s.joints)
 		}
 		if len(s.pointers) > 0 {
