@@ -67,7 +67,12 @@ export function AddScene({ left, height }: { left: number; height: number }) {
           return (
             id && (
               <MenuItem key={id}>
-                <button type="button" className={item} onClick={() => makeScenes('template.use', { id })}>
+                <button
+                  type="button"
+                  className={item}
+                  aria-label={`${name}, from the template`}
+                  onClick={() => makeScenes('template.use', { id })}
+                >
                   <Stamp size={16} strokeWidth={1.5} />
                   <span className="min-w-0 truncate">{name}</span>
                   <span className="ml-auto whitespace-nowrap text-[0.6875rem] text-ink-500">from the template</span>

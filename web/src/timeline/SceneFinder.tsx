@@ -1,6 +1,6 @@
 // To a scene by its name, or its number.
 import { clsx } from 'clsx'
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { goToScene, select, set, useDesk } from '../project/desk'
 import { seconds } from '../time'
 import { Sheet } from '../ui/Sheet'
@@ -15,6 +15,12 @@ export function SceneFinder() {
   const [typed, setTyped] = useState('')
   const [at, setAt] = useState(here)
   const armed = useRef(false)
+  const field = useRef<HTMLInputElement>(null)
+  // Once the key that opened it is done with: it is none of the name.
+  useEffect(() => {
+    const timer = setTimeout(() => field.current?.focus(), 30)
+    return () => clearTimeout(timer)
+  }, [])
   const close = () => set({ sheet: 'none' })
   const words = typed.trim().toLowerCase()
   const found = film.scenes
@@ -31,8 +37,7 @@ export function SceneFinder() {
     <Sheet title="To a scene" onClose={close}>
       <div className="px-5 pb-4 pt-3" data-scene-finder>
         <input
-          data-autofocus
-          autoFocus
+          ref={field}
           role="combobox"
           aria-expanded
           aria-controls="scene-list"

@@ -16,6 +16,9 @@ import { Transition, Closing } from './Transitions'
 /** Narrower than this, neighbouring scenes gather into one tile, in px. */
 const narrow = 22
 
+/** A tile of many is no wider than this, so that what it opens can be told apart, in px. */
+const broad = 120
+
 type Part = { kind: 'scene'; index: number } | { kind: 'tile'; from: number; to: number }
 
 /** Scenes as they are shown: those too narrow to be told apart are gathered. */
@@ -24,7 +27,9 @@ function partsOf(film: Film, scale: Scale): Part[] {
   const slim = (s: Heading) => (s.into + s.stay) * scale.perMs < narrow
   for (let i = 0; i < film.shown; i++) {
     let j = i
-    while (j + 1 < film.shown && slim(film.scenes[j]) && slim(film.scenes[j + 1])) j++
+    const first = film.scenes[i].start
+    const fits = (s: Heading) => (s.start + s.into + s.stay - first) * scale.perMs <= broad
+    while (j + 1 < film.shown && slim(film.scenes[j]) && slim(film.scenes[j + 1]) && fits(film.scenes[j + 1])) j++
     if (j > i) {
       out.push({ kind: 'tile', from: i, to: j })
       i = j
