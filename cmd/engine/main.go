@@ -152,11 +152,16 @@ func main() {
 	on("newID", func([]js.Value) (any, error) { return s.NewID(), nil })
 	on("film", func([]js.Value) (any, error) { return s.FilmView(), nil })
 	on("colours", func([]js.Value) (any, error) { return s.DocumentColours(), nil })
-	on("rows", func(a []js.Value) (any, error) { return s.Rows(moment(a[0])), nil })
+	on("rows", func(a []js.Value) (any, error) {
+		if a[1].Bool() {
+			return s.Rows(moment(a[0])), nil
+		}
+		return s.RowsHere(moment(a[0])), nil
+	})
 	on("selection", func(a []js.Value) (any, error) { return s.Selection(moment(a[0]), list(a[1])), nil })
 	on("overlay", func(a []js.Value) (any, error) { return s.OverlayView(moment(a[0]), list(a[1])), nil })
 	on("watch", func(a []js.Value) (any, error) {
-		return s.Watch(session.Watched{Moment: moment(a[0]), Threads: list(a[1]), Ghosts: a[2].Bool(), Ends: a[3].Bool(), Ground: a[4].Bool()}), nil
+		return s.Watch(session.Watched{Moment: moment(a[0]), Threads: list(a[1]), Ghosts: a[2].Bool(), Ends: a[3].Bool(), Ground: a[4].Bool(), All: a[5].Bool()}), nil
 	})
 	on("all", func([]js.Value) (any, error) { return s.All(), nil })
 	on("sceneAt", func(a []js.Value) (any, error) { return s.SceneIndex(moment(a[0])), nil })

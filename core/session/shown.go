@@ -5,6 +5,7 @@ import (
 
 	"github.com/go-json-experiment/json/jsontext"
 
+	"capstan/core/doc"
 	"capstan/core/edit"
 	"capstan/core/geom"
 	"capstan/core/gesture"
@@ -25,6 +26,7 @@ type Watched struct {
 	Ghosts  bool // where the selected layers were and will be
 	Ends    bool // how they stand when their moves begin and end
 	Ground  bool // with nothing selected: the gradient of the scene's background
+	All     bool // rows of threads that are not in the moment's scene, too
 }
 
 // Held is what is shown of the selected layers: it is asked for again with every move of a drag.
@@ -112,15 +114,26 @@ func (s *Session) held() Held {
 	return h
 }
 
+// rowsOf returns the rows that are watched.
+func (s *Session) rowsOf(m scope.Moment) []view.Row {
+	if s.watched.All {
+		return s.Rows(m)
+	}
+	return s.RowsHere(m)
+}
+
 // All is all that is shown of the document as it is now. What is looked at stays within it.
 func (s *Session) All() Shown {
 	m := &s.watched.Moment
 	v := Shown{Film: s.FilmView(), Colours: s.DocumentColours(), Lacks: len(s.FamiliesWanted()) > 0 || len(s.FontsWanted()) > 0}
 	m.Scene, m.Time = min(m.Scene, len(v.Film.Scenes)-1), min(m.Time, float64(v.Film.Length))
-	v.Moment, v.Scene, v.Rows = *m, s.SceneIndex(*m), s.Rows(*m)
-	there := make(map[string]bool, len(v.Rows))
-	for _, r := range v.Rows {
-		there[r.Thread] = true
+	v.Moment, v.Scene, v.Rows = *m, s.SceneIndex(*m), s.rowsOf(*m)
+	there := map[string]bool{}
+	for _, sc := range s.Shown.Doc.Film.Scenes {
+		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
+			there[l.Thread] = true
+			return true
+		})
 	}
 	s.watched.Threads = slices.DeleteFunc(slices.Clone(s.watched.Threads), func(t string) bool { return !there[t] })
 	v.Threads, v.Held = s.watched.Threads, s.held()
@@ -168,7 +181,7 @@ func (s *Session) Drafted(trouble string, time bool) Drafted {
 	v := Drafted{Held: s.held(), Trouble: trouble}
 	if time {
 		f := s.FilmView()
-		v.Film, v.Rows = &f, s.Rows(s.watched.Moment)
+		v.Film, v.Rows = &f, s.rowsOf(s.watched.Moment)
 	}
 	return v
 }

@@ -82,7 +82,12 @@ type Bar struct {
 }
 
 // Rows returns the threads of the film: those of the moment's scene in stacking order, front first, then the absent ones.
-func (s *Views) Rows(m scope.Moment) []Row {
+func (s *Views) Rows(m scope.Moment) []Row { return s.rows(m, true) }
+
+// RowsHere is Rows without those of threads that are not in the moment's scene: in a film of many scenes they are most.
+func (s *Views) RowsHere(m scope.Moment) []Row { return s.rows(m, false) }
+
+func (s *Views) rows(m scope.Moment, all bool) []Row {
 	p, o := s.Shown.Doc, s.Shown.Order
 	here := s.SceneIndex(m)
 	rows := []Row{}
@@ -114,7 +119,7 @@ func (s *Views) Rows(m scope.Moment) []Row {
 	}
 	add(here, true)
 	for i := range p.Film.Shown() {
-		if i != here {
+		if i != here && all {
 			add(i, false)
 		}
 	}
@@ -123,7 +128,11 @@ func (s *Views) Rows(m scope.Moment) []Row {
 		begin := o.Begin(i)
 		t := s.Shown.Timing(i)
 		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
-			r := &rows[seen[l.Thread]]
+			at, wanted := seen[l.Thread]
+			if !wanted {
+				return true
+			}
+			r := &rows[at]
 			if v, ok := s.strandInto(i, l.Thread); ok && i == 0 {
 				r.Spans = append(r.Spans, Span{0, o.Length - o.Closing, o.Length, true, l.ID, v.By, nil})
 			} else if ok {
@@ -166,7 +175,11 @@ func (s *Views) throughRuns(spans []Span) []Span {
 	out := spans[:0:0]
 	for _, v := range spans {
 		run := runOf(v)
-		k := slices.IndexFunc(out, func(w Span) bool { return run >= 0 && runOf(w) == run && (w.End == v.Begin || v.End == w.Begin) })
+		if run < 0 {
+			out = append(out, v)
+			continue
+		}
+		k := slices.IndexFunc(out, func(w Span) bool { return runOf(w) == run && (w.End == v.Begin || v.End == w.Begin) })
 		switch {
 		case k < 0:
 			out = append(out, v)

@@ -143,10 +143,10 @@ export const engine = {
   clearDraft: (time = false) => call<Drafted>('clearDraft', time),
   newID: () => call<string>('newID'),
   film: () => call<Film>('film'),
-  rows: (m: Moment) => call<Row[]>('rows', m),
+  rows: (m: Moment, all = true) => call<Row[]>('rows', m, all),
   /** Looks at a moment, and of that at the selected layers; ghosts, ends and ground say what of them. */
-  watch: (m: Moment, threads: string[], ghosts: boolean, ends: boolean, ground: boolean) =>
-    call<Seen>('watch', m, threads, ghosts, ends, ground),
+  watch: (m: Moment, threads: string[], ghosts: boolean, ends: boolean, ground: boolean, all: boolean) =>
+    call<Seen>('watch', m, threads, ghosts, ends, ground, all),
   /** Shows layers as they are after changes, and edits that; none: at rest again. */
   changing: (moves: string[]) => call<Shown>('changing', moves),
   /** Whether a film that goes round closes, and what does not. */

@@ -4,7 +4,7 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode }
 import type { Film, Row } from '../engine/types'
 import { Gallery } from '../gallery/Gallery'
 import { warmUp } from '../gallery/showing'
-import { useDesk, type Opened } from '../project/desk'
+import { showAllRows, useDesk, type Opened } from '../project/desk'
 import { Bars } from './Bars'
 import { Heads } from './RowHead'
 import { CueLines, Playhead, Ruler } from './Ruler'
@@ -24,7 +24,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
   const [scrolled, setScrolled] = useState(0)
   const [zoom, setZoom] = useState(1) // 1: what is shown fits
   const [folded, setFolded] = useState<Set<string> | null>(null) // null: all groups are
-  const [all, setAll] = useState(false)
+  const all = useDesk((d) => d.allRows)
   const [sought, setSought] = useState('')
 
   useEffect(warmUp, [selection])
@@ -114,7 +114,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
             <div className="sticky left-0 z-10 bg-spruce-950" style={{ width: head }}>
               <Transport
                 all={all}
-                onAll={setAll}
+                onAll={showAllRows}
                 onFit={() => setZoom(1)}
                 fitted={zoom === 1}
                 sought={sought}

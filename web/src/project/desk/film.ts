@@ -45,8 +45,8 @@ export function look(to: Partial<Desk> = {}) {
     engine.changing([])
     to = { ...to, after: null, version: was.version + 1 }
   }
-  const v = engine.watch(d.moment, d.selection, d.ghosts, d.ends, d.backgroundHandles && d.moment.rest)
-  set({ ...to, ...seen(v), scene: v.scene, ...(v.scene !== was.scene && { rows: engine.rows(d.moment) }) })
+  const v = engine.watch(d.moment, d.selection, d.ghosts, d.ends, d.backgroundHandles && d.moment.rest, d.allRows)
+  set({ ...to, ...seen(v), scene: v.scene, ...(v.scene !== was.scene && { rows: engine.rows(d.moment, d.allRows) }) })
 }
 
 /** Tells the engine what is looked at where it does not know: while the film plays it is not told of every frame. */

@@ -17,6 +17,7 @@ export interface LookingSlice {
   room: 'both' | 'desk' | 'timeline' // which of them is in the window
   drawer: boolean // where the window is narrow: the inspector is out
   large: boolean // the film alone, in the whole window
+  allRows: boolean // threads that are not in the scene that is shown have rows, too
 }
 
 /** What helps to place things and is not in the film. */
@@ -42,6 +43,7 @@ slice<LookingSlice>({
   room: 'both',
   drawer: false,
   large: false,
+  allRows: false,
 })
 
 /** Shows only what is on at the playhead of scenes at rest, or all of them again. */
@@ -52,6 +54,11 @@ export function setOnNow(onNow: boolean) {
 
 /** Shows the desk or the timeline alone, or both again. */
 export const showAlone = (part: 'desk' | 'timeline') => set({ room: desk().room === part ? 'both' : part })
+
+/** Gives threads that are not in the scene that is shown rows, too, or takes them away. */
+export function showAllRows(allRows: boolean) {
+  look({ allRows, rows: engine.rows(desk().moment, allRows) })
+}
 
 /** Looks at some layers alone; none: at all of them again. */
 export function setSolo(threads: string[]) {

@@ -37,7 +37,7 @@ export function goTo(m: Moment) {
   const moment = clamp(m, film)
   if (playing) {
     const at = engine.sceneAt(moment)
-    if (at !== scene) set({ scene: at, rows: engine.rows(moment) })
+    if (at !== scene) set({ scene: at, rows: engine.rows(moment, desk().allRows) })
     set({ moment })
   } else look({ moment })
   const at = desk().scene
