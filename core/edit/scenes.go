@@ -249,7 +249,7 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) ([]*doc.La
 			}
 			l.Opacity = 0 // nothing shows in a mask that is not there
 		}
-		var kept []*doc.Move
+		var kept, going []*doc.Move
 		spin := pose.Loops.Turn
 		for _, m := range l.Moves {
 			if m.Lasts == doc.WholeThread {
@@ -261,6 +261,14 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) ([]*doc.La
 				}
 				kept = append(kept, m)
 			}
+			// A scroll that has ended stays where it is, and one that has not goes on.
+			if g := m.Goes(); g != nil && m.Lasts == "" && !series.Settles(m) && g.Round == nil {
+				if at := film.Timing(i).Moves[m.ID]; at.Begin < film.Timing(i).Stay {
+					series.BeginAt(m, at.Begin-film.Timing(i).Stay, 0)
+					m.End, m.Until = nil, ""
+					going = append(going, m)
+				}
+			}
 		}
 		if m := apartAt(film, i, l); m != nil {
 			kept = append(kept, m)
@@ -270,7 +278,7 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) ([]*doc.La
 		l.Place.Turn += pose.Angle
 		series.TurnAbout(l, film, i, spin)
 		detach(kept)
-		l.Moves = kept
+		l.Moves = append(kept, going...)
 		if l.Kind == doc.Group {
 			var err error
 			if l.Children, err = e.ending(film, i, l.Children); err != nil {

@@ -118,6 +118,22 @@ func (l *layer) lies(c motion.Clock) geom.Point {
 	return l.restAt(c).At.Add(off)
 }
 
+// OffLine returns how far from its straight way a thread is, in its parent's axes, at an eased share of the transition into scene i: not at all but
+// in runs of morphs that go along curves.
+func (f *Film) OffLine(i int, thread string, share float64) geom.Point {
+	b := f.bendsOf(i)
+	if b == nil {
+		return geom.Point{}
+	}
+	first, _ := f.strands[i].plan(f)
+	for _, q := range flat(first) {
+		if q.a != nil && q.b != nil && q.a.doc.Thread == thread {
+			return b.offLine(f, i, q, share)
+		}
+	}
+	return geom.Point{}
+}
+
 // offLine returns how far from its straight way a thread is on its course, at a share of the segment of the run into scene i.
 func (b *bends) offLine(f *Film, i int, q *pair, share float64) geom.Point {
 	run := f.Order.RunOf(i)

@@ -13,7 +13,7 @@ import (
 // Between makes of a scene, which is as the one before a morph ends, what that morph shows a share of the way into scene i, 0..1: what both have has
 // numbers and colours between theirs, what one alone has is as clear as it is there.
 func Between(film *frame.Film, i int, m, into *doc.Scene, share float64, seed string) {
-	n := &between{seed: seed, share: share, to: into, there: map[string]bool{}}
+	n := &between{seed: seed, share: share, to: into, there: map[string]bool{}, film: film, into: i}
 	m.Roles = n.roles(m.Roles, into.Roles)
 	m.Background = n.fill(m.Background, into.Background)
 	doc.Walk(into.Layers, func(l, _ *doc.Layer) bool {
@@ -27,6 +27,8 @@ func Between(film *frame.Film, i int, m, into *doc.Scene, share float64, seed st
 type between struct {
 	seed  string
 	share float64
+	film  *frame.Film
+	into  int
 	to    *doc.Scene
 	there map[string]bool // threads that are there as the later scene begins
 }
@@ -121,6 +123,8 @@ func (n *between) toward(l, b *doc.Layer) {
 	} {
 		n.values(reflect.ValueOf(pair[0]).Elem(), reflect.ValueOf(pair[1]).Elem())
 	}
+	off := n.film.OffLine(n.into, l.Thread, n.share)
+	l.Place.X, l.Place.Y = l.Place.X+off.X, l.Place.Y+off.Y
 	x, err1 := geom.ParseData(l.Path)
 	y, err2 := geom.ParseData(c.Path)
 	switch {

@@ -156,14 +156,14 @@ func unseen(l *doc.Layer, named map[string]bool) bool {
 // whole reports whether a group has to keep all that lies in it: how its moves go depends on how large it is, and of what.
 func whole(l *doc.Layer) bool { return l.Kind == doc.Group && len(l.Moves) > 0 }
 
-// beginAt lets a move begin at a time of its scene's clock, by itself; before the transition into that, which lasts so long, it has gone on for a
+// BeginAt lets a move begin at a time of its scene's clock, by itself; before the transition into that, which lasts so long, it has gone on for a
 // while.
-func beginAt(m *doc.Move, at, into int64) {
+func BeginAt(m *doc.Move, at, into int64) {
 	m.Start, m.Begun = doc.Start{When: doc.AtTime, Offset: max(at, -into)}, max(-into-at, 0)
 }
 
-// startAt is beginAt after a cut.
-func startAt(m *doc.Move, at int64) { beginAt(m, at, 0) }
+// startAt is BeginAt after a cut.
+func startAt(m *doc.Move, at int64) { BeginAt(m, at, 0) }
 
 // explicit lets a move last as long as it does by its own numbers.
 func explicit(m *doc.Move, iv motion.Interval) {
@@ -203,7 +203,7 @@ func (c *cutter) earlier(s *doc.Scene, into int64) error {
 				c.unseen[l.ID] = true
 			}
 			if l.Kind == doc.Group {
-				l.Children = prune(l.Children, whole(l))
+				l.Children = prune(l.Children, all || whole(l))
 				if !slices.ContainsFunc(l.Children, func(k *doc.Layer) bool { return k.Mask == "" }) {
 					continue
 				}
@@ -241,7 +241,7 @@ func (c *cutter) earlier(s *doc.Scene, into int64) error {
 				continue
 			}
 			if m.Start.When == doc.BeforeSceneEnd || gone[m.Start.Of] || iv.Early || m.End != nil && !m.End.Stretches {
-				beginAt(m, iv.Begin, into)
+				BeginAt(m, iv.Begin, into)
 			}
 			if m.End != nil && (m.End.When == doc.BeforeSceneEnd || gone[m.End.Of]) || gone[m.Until] || m.Lasts == doc.WholeScene {
 				explicit(m, iv)
@@ -289,8 +289,8 @@ func fillsBack(m *doc.Move) bool {
 	return m.Drifts() && (m.Path == nil || m.Path.RestShare() > 0) || g != nil && (g.Keeps || g.Round != nil)
 }
 
-// settles reports whether what a finished move leaves behind can be said by a layer at rest.
-func settles(m *doc.Move) bool {
+// Settles reports whether what a finished move leaves behind can be said by a layer at rest.
+func Settles(m *doc.Move) bool {
 	g := m.Goes()
 	switch {
 	case m.Kind != doc.Loop || m.Drifts():
@@ -314,7 +314,7 @@ func (c *cutter) over(l *doc.Layer) bool {
 		case iv.Begin >= c.at && fillsBack(m):
 			return false
 		case iv.Whole || m.Lasts == doc.WholeThread || m.TiedIn(c.scene) || iv.Begin >= c.at:
-		case iv.End > c.at || !settles(m) || m.Kind == doc.Change && m.Unit != "":
+		case iv.End > c.at || !Settles(m) || m.Kind == doc.Change && m.Unit != "":
 			return false
 		}
 	}
@@ -358,7 +358,7 @@ func (c *cutter) after(layers []*doc.Layer, all bool) ([]*doc.Layer, error) {
 		}
 		if l.Kind == doc.Group {
 			var err error
-			if l.Children, err = c.after(l.Children, whole(l)); err != nil {
+			if l.Children, err = c.after(l.Children, all || whole(l)); err != nil {
 				return nil, err
 			}
 			if !slices.ContainsFunc(l.Children, func(k *doc.Layer) bool { return k.Mask == "" }) {

@@ -154,7 +154,7 @@ func (f *folder) move(m *doc.Move, k int) *doc.Move {
 
 // begin lets a move begin at a time of the folded clock.
 func (f *folder) begin(m *doc.Move, at int64) {
-	beginAt(m, at, f.into(0))
+	BeginAt(m, at, f.into(0))
 }
 
 // loop is a loop of scene k that goes on in transitions: from where the one that it continues is then. One of a thread of its own goes on none of the

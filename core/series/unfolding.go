@@ -21,7 +21,7 @@ func Unlink(s, before *doc.Scene, phases map[string]int64, into int64) error {
 			}
 			if o, _ := before.Move(m.Continues); o == nil {
 				m.Continues = ""
-				beginAt(m, t.Moves[m.ID].Begin-phases[m.ID], into)
+				BeginAt(m, t.Moves[m.ID].Begin-phases[m.ID], into)
 			}
 		}
 		return true
@@ -120,7 +120,7 @@ func IntoTransition(s *doc.Scene) error {
 				switch {
 				case t.Moves[m.ID].Whole || m.Lasts == doc.WholeThread || m.TiedIn(s):
 					if kept = append(kept, m); m.Continues == "" && m.Lasts != doc.WholeThread { // its clock begins later now
-						beginAt(m, t.Moves[m.ID].Begin-lasts, lasts)
+						BeginAt(m, t.Moves[m.ID].Begin-lasts, lasts)
 					}
 				case m.Kind == doc.Exit:
 					gone = true
