@@ -62,6 +62,37 @@ func apply(t *testing.T, p *doc.Project, format string, args ...any) *doc.Projec
 	return q
 }
 
+// making returns commands that make other scenes of scenes.
+func making(r *rand.Rand, p *doc.Project) string {
+	s, other := p.Film.Scenes[r.IntN(len(p.Film.Scenes))], p.Film.Scenes[r.IntN(len(p.Film.Scenes))]
+	id, thread, into := fmt.Sprintf("r%d", r.Uint64()), "t", s.ID
+	if len(s.Layers) > 0 {
+		thread = s.Layers[r.IntN(len(s.Layers))].Thread
+	}
+	for _, o := range p.Film.Shown() {
+		if o.Transition.Kind == doc.Morph {
+			into = o.ID
+		}
+	}
+	return []string{
+		fmt.Sprintf(`{"op":"scene.cut","scene":%q,"at":%d,"id":"f%s","seed":%q,"name":"f"}`, s.ID, r.IntN(4000), id, id),
+		fmt.Sprintf(`{"op":"morph.split","scene":%q,"at":%d,"id":"b%s","seed":%q,"name":"b"}`, into, r.IntN(700), id, id),
+		fmt.Sprintf(`{"op":"scene.unfold","scene":%q,"seed":%q}`, s.ID, id),
+		fmt.Sprintf(`{"op":"scene.fold","ids":[%q,%q],"seed":%q}`, s.ID, other.ID, id),
+		fmt.Sprintf(`{"op":"scene.copy","from":%q,"id":"t%s","seed":%q,"name":"t","index":%d,"template":%v}`, s.ID, id, id, r.IntN(4), r.IntN(2) == 0),
+		fmt.Sprintf(`{"op":"shift.keep","id":"h%s","thread":%q,"scenes":[%q,%q],"step":{"x":%d,"size":1.1,"hue":20}}`, id, thread, s.ID, other.ID, r.IntN(90)),
+		fmt.Sprintf(`{"op":"scene.paste","scenes":[%s],"ids":["p%s"],"seed":%q,"index":%d,"new":%v}`, encoded(s), id, id, r.IntN(4), r.IntN(2) == 0),
+	}[r.IntN(7)]
+}
+
+func encoded(v any) []byte {
+	raw, err := doc.Encode(v)
+	if err != nil {
+		panic(err)
+	}
+	return raw
+}
+
 // some returns commands that make sense for the document as it is, chosen at random.
 func some(r *rand.Rand, p *doc.Project) string {
 	s := p.Film.Scenes[r.IntN(len(p.Film.Scenes))]
@@ -154,6 +185,9 @@ func TestEveryCommandHasItsInverse(t *testing.T) {
 		}
 		before := raw(t, p)
 		c := some(r, p)
+		if i%4 == 0 {
+			c = making(r, p)
+		}
 		q, patch, err := carry(p, c)
 		if err != nil {
 			refused++
@@ -204,7 +238,7 @@ func TestEveryCommandHasItsInverse(t *testing.T) {
 		}
 		p = q
 	}
-	for _, op := range []string{"layer.set", "layer.delete", "layer.duplicate", "layer.group", "layer.ungroup", "layer.order", "layer.scale", "move.add", "move.set", "move.delete", "scene.continue", "scene.duplicate", "scene.delete", "scene.order", "run.make", "run.order", "cue.add", "cue.set", "cue.delete", "scene.set", "scene.add", "film.set", "project.rename", "project.set", "layer.copies"} {
+	for _, op := range []string{"layer.set", "layer.delete", "layer.duplicate", "layer.group", "layer.ungroup", "layer.order", "layer.scale", "move.add", "move.set", "move.delete", "scene.continue", "scene.duplicate", "scene.cut", "scene.unfold", "scene.fold", "morph.split", "scene.copy", "shift.keep", "scene.paste", "scene.delete", "scene.order", "run.make", "run.order", "cue.add", "cue.set", "cue.delete", "scene.set", "scene.add", "film.set", "project.rename", "project.set", "layer.copies"} {
 		if done[op] == 0 {
 			t.Errorf("%s was never carried out", op)
 		}

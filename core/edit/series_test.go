@@ -110,8 +110,8 @@ func TestASceneThatIsCutInTwoShowsTheSame(t *testing.T) {
 	}
 }
 
-// staysAlike compares two films where nothing is under way between scenes in either, at the middle of each stay of both.
-func staysAlike(t *testing.T, said string, p, q *doc.Project) {
+// staysAlike compares two films where nothing is under way between scenes in either, at the middle of each stay of both; bytes may differ by so much.
+func staysAlike(t *testing.T, said string, p, q *doc.Project, by int) {
 	t.Helper()
 	a, b := filmOf(t, p), filmOf(t, q)
 	if a.f.Order.Length != b.f.Order.Length {
@@ -124,7 +124,7 @@ func staysAlike(t *testing.T, said string, p, q *doc.Project) {
 			if f.f.Order.At(motion.Millis(ms)).Into || a.f.Order.At(motion.Millis(ms)).Into || b.f.Order.At(motion.Millis(ms)).Into {
 				continue
 			}
-			if n := unlike(a.at(ms), b.at(ms), 0); n > 0 {
+			if n := unlike(a.at(ms), b.at(ms), by); n > 0 {
 				t.Errorf("%s: %d bytes differ at %d", said, n, ms)
 			}
 		}
@@ -142,7 +142,7 @@ func TestASceneIsUnfolded(t *testing.T) {
 				continue
 			}
 			q := apply(t, p, `{"op":"scene.unfold","scene":%q,"seed":"x"}`, s.ID)
-			staysAlike(t, name+" "+s.Name, p, q)
+			staysAlike(t, name+" "+s.Name, p, q, 0)
 		}
 	}
 }
@@ -163,7 +163,7 @@ func TestScenesAreFolded(t *testing.T) {
 					continue
 				}
 				raw, _ := json.Marshal(ids)
-				staysAlike(t, fmt.Sprint(name, " ", ids), p, apply(t, p, `{"op":"scene.fold","ids":%s,"seed":"x"}`, raw))
+				staysAlike(t, fmt.Sprint(name, " ", ids), p, apply(t, p, `{"op":"scene.fold","ids":%s,"seed":"x"}`, raw), 0)
 			}
 		}
 	}
@@ -202,14 +202,18 @@ func part(p *doc.Project, from, to int) *doc.Project {
 	return &q
 }
 
-// The same for scenes that random edits have made, there and back.
+// The same for scenes that random edits have made, there and back. A colour of a role of another scene is written as a code, which rounds it.
 func TestRandomSeriesAreFoldedAndUnfolded(t *testing.T) {
 	folded, unfolded := 0, 0
-	for seed := range uint64(60) {
+	for seed := range uint64(54) {
 		r := rand.New(rand.NewPCG(seed, 27))
 		p := []*doc.Project{opener(), part(demos["reel"], 3, 6), demos["talk"], part(demos["reel"], 0, 4), demos["evening"]}[seed%5]
 		for range 30 {
-			if q, _, err := carry(p, some(r, p)); err == nil {
+			c := some(r, p)
+			if r.IntN(6) == 0 {
+				c = making(r, p)
+			}
+			if q, _, err := carry(p, c); err == nil {
 				p = q
 			}
 		}
@@ -224,21 +228,21 @@ func TestRandomSeriesAreFoldedAndUnfolded(t *testing.T) {
 			continue // a view that goes by itself, or one scene alone
 		}
 		folded++
-		staysAlike(t, fmt.Sprint("folded ", seed), p, q)
+		staysAlike(t, fmt.Sprint("folded ", seed), p, q, 1)
 		back, _, err := carry(q, fmt.Sprintf(`{"op":"scene.unfold","scene":%q,"seed":"y"}`, ids[0]))
 		if err != nil {
 			continue // a view that goes by itself, or one scene alone
 		}
 		unfolded++
-		staysAlike(t, fmt.Sprint("unfolded ", seed), q, back)
+		staysAlike(t, fmt.Sprint("unfolded ", seed), q, back, 1)
 		for _, s := range p.Film.Shown()[:min(2, len(ids))] {
 			if step, _, err := carry(p, fmt.Sprintf(`{"op":"scene.unfold","scene":%q,"seed":"z"}`, s.ID)); err == nil {
-				staysAlike(t, fmt.Sprint("unfolded ", seed, " ", s.Name), p, step)
+				staysAlike(t, fmt.Sprint("unfolded ", seed, " ", s.Name), p, step, 1)
 			}
 		}
 	}
 	if folded < 40 || unfolded < 25 {
-		t.Errorf("%d of 60 were folded, %d unfolded again", folded, unfolded)
+		t.Errorf("%d of 54 were folded, %d unfolded again", folded, unfolded)
 	}
 }
 

@@ -388,11 +388,9 @@ func (c *cutter) keep(l *doc.Layer) {
 func (c *cutter) settle(l *doc.Layer, present bool, later func(*doc.Move) bool) error {
 	pose := c.film.EndPose(c.index, l.ID)
 	if is, large := c.film.EndLayer(c.index, l.ID); is != nil {
-		moves, children := l.Moves, l.Children
 		if err := Settle(l, is, large, c.grow); err != nil {
 			return err
 		}
-		l.Moves, l.Children = moves, children
 	}
 	spin := pose.Loops.Turn
 	var kept []*doc.Move

@@ -1,6 +1,7 @@
 package series
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -41,6 +42,7 @@ type part struct {
 	thread string
 	layer  *doc.Layer
 	scene  int
+	rest   *doc.Layer // as it rests in the folded scene
 	head   *doc.Layer // as it is at the end of that scene, without what paths have made of it
 
 	// Where paths of scenes before have brought it, which they keep on doing: its place is so much less in these scenes.
@@ -48,9 +50,9 @@ type part struct {
 	angle float64
 }
 
-// brought is where the paths of a layer have brought it when its scene ends.
-func (f *folder) brought(p *part) (geom.Point, float64) {
-	if !slices.ContainsFunc(p.layer.Moves, func(m *doc.Move) bool { return m.Kind == doc.MotionPath }) {
+// brought is where the paths of a layer have brought it when its scene ends, but for those that go on in scene k.
+func (f *folder) brought(p *part, b *doc.Layer, k int) (geom.Point, float64) {
+	if f.carries(p, b, k) || !slices.ContainsFunc(p.layer.Moves, func(m *doc.Move) bool { return m.Kind == doc.MotionPath }) {
 		return p.off, p.angle
 	}
 	pose := f.film.EndPose(f.first+p.scene, p.layer.ID)
@@ -58,8 +60,8 @@ func (f *folder) brought(p *part) (geom.Point, float64) {
 }
 
 // relative is a layer of a later scene as its part of the folded one has to rest, to be where it is.
-func (f *folder) relative(b *doc.Layer, p *part) *doc.Layer {
-	off, angle := f.brought(p)
+func (f *folder) relative(b *doc.Layer, p *part, k int) *doc.Layer {
+	off, angle := f.brought(p, b, k)
 	if off == (geom.Point{}) && angle == 0 {
 		return b
 	}
@@ -385,7 +387,7 @@ func (f *folder) lose(list []*doc.Layer, k int) (some bool) {
 
 // is notes that a layer of the folded scene is one of scene k now.
 func (f *folder) is(n, b *doc.Layer, k int) {
-	f.of[n] = &part{thread: b.Thread, layer: b, scene: k, head: f.head(b, k)}
+	f.of[n] = &part{thread: b.Thread, layer: b, scene: k, rest: b, head: f.head(b, k)}
 	f.called[k][b.Thread] = n.Thread
 }
 
@@ -426,7 +428,11 @@ func (f *folder) comes(n, b *doc.Layer, k int) {
 	if !f.waits(b, k) && b.Mask == "" {
 		own := n.Moves
 		n.Moves = nil
-		f.fades(n, doc.Entrance, k, f.origin[k]-f.scenes[k].Transition.Duration, f.scenes[k].Transition.Duration)
+		begin, lasts := f.origin[k]-f.scenes[k].Transition.Duration, f.scenes[k].Transition.Duration
+		if first := comesFirst(f.scenes[k], b, f.timing[k]); first != nil && f.timing[k].Moves[first.ID].Begin+f.origin[k] < begin {
+			begin, lasts = f.timing[k].Moves[first.ID].Begin+f.origin[k], 0 // it has been going for a while
+		}
+		f.fades(n, doc.Entrance, k, begin, lasts)
 		n.Moves = append(n.Moves, own...) // it has come before it does anything
 	}
 }
@@ -455,15 +461,16 @@ func (f *folder) leaves(a *doc.Layer, k int) {
 // join lets a layer of the folded scene go on as one of scene k.
 func (f *folder) join(a, b *doc.Layer, k, last int) error {
 	p, was := f.of[a], f.of[a].scene
-	off, angle := f.brought(p)
-	b = f.relative(b, p)
-	if diff := doc.Difference(p.head, b); len(diff.Names()) > 0 {
+	off, angle := f.brought(p, b, k)
+	from, carries := f.from(p, b, k), f.carries(p, b, k)
+	b = f.relative(b, p, k)
+	if diff := doc.Difference(from, b); len(diff.Names()) > 0 {
 		f.becomes(a, diff, k)
 	}
 	begin, lasts := f.origin[k]-f.scenes[k].Transition.Duration, f.scenes[k].Transition.Duration
 	there, waits := f.there(p.layer, p.scene), f.waits(b, k)
 	switch {
-	case b.Kind == doc.ViewKind:
+	case b.Kind == doc.ViewKind || carries:
 	case there && p.scene < last: // it has gone meanwhile
 		there = false
 		fallthrough
@@ -476,6 +483,16 @@ func (f *folder) join(a, b *doc.Layer, k, last int) error {
 	}
 	f.joins = a
 	for _, m := range b.Moves {
+		goes := func(o *doc.Move) bool {
+			n := f.carried(o, p.scene, b, k)
+			if n == m {
+				f.loops[m.ID] = cmp.Or(f.loops[o.ID], o.ID)
+			}
+			return n == m
+		}
+		if slices.ContainsFunc(p.layer.Moves, goes) {
+			continue
+		}
 		if n := f.move(m, k); n != nil {
 			a.Moves = append(a.Moves, n)
 		}
@@ -540,12 +557,11 @@ func (f *folder) finish(stay int64) {
 	s.Cues, s.Runs, s.Stay = cues, runs, stay-waited
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
 		for _, m := range l.Moves {
-			m.Rename(func(id string) string {
-				if to := f.loops[id]; to != "" {
-					return to
-				}
-				return id
-			})
+			now := func(id string) string { return cmp.Or(f.loops[id], id) }
+			m.Rename(now)
+			if m.Start.Of, m.Until = now(m.Start.Of), now(m.Until); m.End != nil {
+				m.End.Of = now(m.End.Of)
+			}
 		}
 		return true
 	})

@@ -15,7 +15,7 @@ func (f *folder) goesOn(a, b *doc.Layer, k int) bool {
 	if p.layer.Kind != b.Kind || p.layer.Mask != b.Mask {
 		return false
 	}
-	if b.Kind != doc.ViewKind && f.waits(b, k) && p.scene == k-1 && f.there(p.layer, p.scene) &&
+	if b.Kind != doc.ViewKind && f.waits(b, k) && !f.carries(p, b, k) && p.scene == k-1 && f.there(p.layer, p.scene) &&
 		slices.ContainsFunc(b.Moves, func(m *doc.Move) bool { return m.Kind == doc.Entrance && f.timing[k].Moves[m.ID].Begin < 0 }) {
 		return false // it comes in the transition in which it would go
 	}
@@ -33,8 +33,9 @@ func (f *folder) goesOn(a, b *doc.Layer, k int) bool {
 		!f.sameInside(p.layer.Children, b.Children, p.scene, k) {
 		return false
 	}
-	b = f.relative(b, p)
-	return sameHeads(p.head.After(doc.Difference(p.head, b)), b)
+	from := f.from(p, b, k)
+	b = f.relative(b, p, k)
+	return sameHeads(from.After(doc.Difference(from, b)), b)
 }
 
 // sameHeads compares two layers but for who they are, what they do and what lies in them.
@@ -75,11 +76,47 @@ func (f *folder) onwards(m *doc.Move, b *doc.Layer, k int) *doc.Move {
 		for _, c := range []*doc.Move{&x, &y} {
 			c.ID, c.Start, c.Begun, c.Continues = "", doc.Start{}, 0, ""
 		}
+		_, before := f.scenes[k-1].Move(m.ID)
+		_, now := f.scenes[k].Move(n.ID)
+		if reflect.DeepEqual(&x, &y) && before != nil && f.film.Cycle(f.first+k-1, m, before.ID) == f.film.Cycle(f.first+k, n, now.ID) {
+			return n
+		}
+	}
+	return nil
+}
+
+// carried returns the move of a layer of scene k that is one of the scene before, which goes on there from where it is: scenes that were cut have
+// such. nil where there is none.
+func (f *folder) carried(m *doc.Move, j int, b *doc.Layer, k int) *doc.Move {
+	if j != k-1 || f.timing[j].Moves[m.ID].Whole {
+		return nil
+	}
+	for _, n := range b.Moves {
+		if f.timing[k].Moves[n.ID].Begin+f.origin[k] != f.timing[j].Moves[m.ID].Begin+f.origin[j] || f.timing[k].Moves[n.ID].Begin >= 0 {
+			continue
+		}
+		x, y := *m, *n
+		for _, c := range []*doc.Move{&x, &y} {
+			c.ID, c.Start, c.Begun, c.End, c.Until, c.Continues = "", doc.Start{}, 0, nil, "", ""
+		}
 		if reflect.DeepEqual(&x, &y) {
 			return n
 		}
 	}
 	return nil
+}
+
+// carries reports whether moves of a layer go on in scene k as those of the scene before: it rests there as it did.
+func (f *folder) carries(p *part, b *doc.Layer, k int) bool {
+	return slices.ContainsFunc(p.layer.Moves, func(m *doc.Move) bool { return f.carried(m, p.scene, b, k) != nil })
+}
+
+// from is what a layer of scene k is compared with: as its part of the folded scene is when the scene before ends.
+func (f *folder) from(p *part, b *doc.Layer, k int) *doc.Layer {
+	if f.carries(p, b, k) {
+		return p.rest
+	}
+	return p.head
 }
 
 // endsIn reports whether nothing that a move does is seen after its scene, or goes on as what scene k's layer does.
@@ -88,6 +125,10 @@ func (f *folder) endsIn(m *doc.Move, p *part, b *doc.Layer, k int) bool {
 	switch {
 	case m.TiedIn(f.scenes[p.scene]):
 		return false
+	case f.carried(m, p.scene, b, k) != nil:
+		return true
+	case f.carries(p, b, k) && iv.Begin < stay:
+		return false // what is over then is rest in the one and not in the other
 	case iv.Whole:
 		return p.scene == k-1 && f.onwards(m, b, k) != nil
 	case iv.Begin >= stay:
@@ -106,9 +147,14 @@ func (f *folder) endsIn(m *doc.Move, p *part, b *doc.Layer, k int) bool {
 
 // beginsIn reports whether nothing that a move of scene k does is seen before that.
 func (f *folder) beginsIn(m *doc.Move, p *part, k int) bool {
+	carried := func(o *doc.Move) bool { return f.carried(o, p.scene, &doc.Layer{Moves: []*doc.Move{m}}, k) != nil }
 	switch {
+	case slices.ContainsFunc(p.layer.Moves, carried):
+		return true
 	case m.TiedIn(f.scenes[k]) || fillsBack(m):
 		return false
+	case !f.timing[k].Moves[m.ID].Whole && f.timing[k].Moves[m.ID].Begin < -f.into(k):
+		return false // it has gone on for a while, and would be seen before
 	case f.timing[k].Moves[m.ID].Whole:
 		return p.scene == k-1 && slices.ContainsFunc(p.layer.Moves, func(o *doc.Move) bool {
 			return o.ID == m.Continues && f.onwards(o, &doc.Layer{Moves: []*doc.Move{m}}, k) != nil
@@ -119,7 +165,7 @@ func (f *folder) beginsIn(m *doc.Move, p *part, k int) bool {
 
 // dropped reports whether a move never has a say, since its scene ends before.
 func (f *folder) dropped(m *doc.Move, k int) bool {
-	return k < len(f.scenes)-1 && f.timing[k].Moves[m.ID].Begin >= f.timing[k].Stay && !fillsBack(m)
+	return k < len(f.scenes)-1 && f.timing[k].Moves[m.ID].Begin >= f.timing[k].Stay && !fillsBack(m) && !m.TiedIn(f.scenes[k])
 }
 
 // gone reports whether what a move of scene k hangs on is not there to be hung on.

@@ -99,12 +99,15 @@ func Becoming(l *doc.Layer, f func(b *doc.Becomes)) {
 	}
 }
 
-// Settle gives a layer what its changes have made of it, and takes them off: is says what, scaled how many times as large it has become, which grow
+// Settle gives a layer what its changes have made of it; its moves and what lies in it stay: is says what, scaled how many times as large it has become, which grow
 // makes it.
 func Settle(l, is *doc.Layer, scaled float64, grow func(l *doc.Layer, times float64) error) error {
-	place := is.Place
-	*l = *is.After(&doc.Becomes{})
-	l.Place = place
+	// The film's layer is the document's: what is done to this one must not reach it.
+	head := *is
+	head.Moves, head.Children = nil, nil
+	own := head.Clone()
+	own.Moves, own.Children = l.Moves, l.Children
+	*l = *own
 	if scaled > 0 && scaled != 1 {
 		return grow(l, scaled)
 	}

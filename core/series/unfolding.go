@@ -125,9 +125,7 @@ func IntoTransition(s *doc.Scene) error {
 				case m.Kind == doc.Exit:
 					gone = true
 				case m.Kind == doc.Change:
-					moves, children := l.Moves, l.Children
 					*l = *l.After(&m.Change.To)
-					l.Moves, l.Children = moves, children
 				}
 			}
 			l.Moves = kept

@@ -8,7 +8,12 @@ import (
 // Toward is the state, of a layer at rest, on its way to what a change makes of it, at eased progress p; then is its state when it has become
 // that. Only what the change names differs. Where it is brought and turned, its pivot goes straight: it does not swing about its origin.
 func (s State) Toward(b *doc.Becomes, then *State, p float64) State {
-	n := func(x, y float64) float64 { return x + (y-x)*p }
+	n := func(x, y float64) float64 {
+		if p == 1 {
+			return y // exactly
+		}
+		return x + (y-x)*p
+	}
 	if b.Opacity != nil {
 		s.Opacity = min(1, max(0, n(s.Opacity, then.Opacity)))
 	}
@@ -38,6 +43,10 @@ func (s State) Toward(b *doc.Becomes, then *State, p float64) State {
 		to.Size.Y = then.Size.Y
 	}
 	to.Pivot = then.Pivot
+	if p == 1 {
+		s.At, s.Turn, s.Size, s.Pivot = to.At, to.Turn, to.Size, to.Pivot
+		return s
+	}
 	from, at := s.stands(), to.stands()
 	s.Turn = n(s.Turn, to.Turn)
 	s.Pivot = geom.Point{X: n(s.Pivot.X, to.Pivot.X), Y: n(s.Pivot.Y, to.Pivot.Y)}
