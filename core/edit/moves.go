@@ -50,6 +50,12 @@ func (c *SetMoves) apply(e *editor) error {
 		if line := FieldsOf(set.Patch["path"]); n.Path != nil && line.Has("d") && !line.Has("along") {
 			n.Path.Along = "" // its line is its own now
 		}
+		if set.Patch.Has("start") && !set.Patch.Has("begun") && m.Begun > 0 {
+			n.Begun = 0 // a time before its scene is how long it has gone on
+			if early := -e.into(s); n.Start.When == doc.AtTime && n.Start.Offset < early {
+				n.Start.Offset, n.Begun = early, early-n.Start.Offset
+			}
+		}
 		*m = *n
 		if was {
 			continue

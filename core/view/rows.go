@@ -62,7 +62,8 @@ type Bar struct {
 	Words   string `json:"words"`
 	Begin   int64  `json:"begin"`
 	End     int64  `json:"end"`
-	Cut     int64  `json:"cut"` // ms beyond the scene's end that are not played
+	Before  int64  `json:"before,omitzero"` // ms that it has gone on for at its begin here, since it began in a scene before
+	Cut     int64  `json:"cut"`             // ms beyond the scene's end that are not played
 	Whole   bool   `json:"whole"`
 	Cycle   int64  `json:"cycle"`   // of loops: after this time the profile repeats
 	Phase   int64  `json:"phase"`   // of loops: how far into the cycle they begin
@@ -246,6 +247,14 @@ func (s *Views) bar(sc *doc.Scene, mv *doc.Move, t *motion.Timing, begin int64, 
 	}
 	b.Phase = s.Shown.Phase(scene, mv.ID, l.ID)
 	b.Cycle, b.Profile = s.Shown.Cycle(scene, mv, l.ID), s.profile(mv, iv)
+	if gone := begin - s.Shown.Order.Into[scene] - b.Begin; mv.Begun > 0 && gone > 0 && mv.Lasts != doc.WholeThread {
+		b.Begin, b.End = b.Begin+gone, max(b.End, b.Begin+gone)
+		if b.Cycle > 0 {
+			b.Phase = (b.Phase + gone) % b.Cycle
+		} else {
+			b.Before = gone
+		}
+	}
 	b.Ties = mv.Comes() != nil && mv.Comes().Ties != nil
 	if curve, ok := s.Shown.TieCurve(scene, l.ID, mv.ID); ok {
 		b.Drivers, b.Begin, b.End, b.Cut, b.Early = mv.Ties().Layers(), begin+curve.Begin, begin+curve.End, 0, false

@@ -123,6 +123,8 @@ export interface Bar {
   words: string
   begin: number
   end: number
+  /** ms that it has gone on for at its begin here, since it began in a scene before */
+  before?: number
   /** ms beyond the scene's end that are not played */
   cut: number
   whole: boolean

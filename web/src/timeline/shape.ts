@@ -38,9 +38,12 @@ export function barShape(bar: Bar, x0: number, x1: number, top: number, h: numbe
     }
   } else {
     // A bar that is cut off shows as much of its outline as is played.
-    const whole = ((x1 - x0) * (bar.end - bar.begin)) / Math.max(bar.end - bar.cut - bar.begin, 1)
+    const before = bar.before ?? 0
+    const wide = (x1 - x0) / Math.max(bar.end - bar.cut - bar.begin, 1)
+    const whole = wide * (bar.end - bar.begin + before)
     for (let i = 0; i < p.length; i++) {
-      const x = x0 + (whole * i) / (p.length - 1)
+      const x = x0 - wide * before + (whole * i) / (p.length - 1)
+      if (x < x0 - 0.01) continue
       if (x > x1 + 0.01) break
       d += `L${x.toFixed(1)} ${y(p[i])}`
     }
