@@ -66,7 +66,6 @@ func TestScenesAreFoldedUnfoldedAndSplit(t *testing.T) {
 	other.wait(`capstanProbe.engine.film().shown === 3`)
 	// A second into the first scene, and half into the morph after it.
 	split := func(ms float64) {
-		browser.Eval[bool](t, p.ctx, fmt.Sprintf(`(document.querySelector('[data-desk]').focus(), true)`))
 		x := browser.Eval[float64](t, p.ctx, `document.querySelector('[data-scene="0"]').getBoundingClientRect().left`) + ms*p.perMs()
 		_, y := p.middle(`[data-ruler-time], [data-ruler]`)
 		p.do(chromedp.MouseClickXY(x, y))

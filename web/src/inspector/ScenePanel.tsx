@@ -167,7 +167,7 @@ export function ScenePanel() {
               <Button
                 className="whitespace-nowrap !px-1"
                 onClick={() => foldScenes()}
-                title="One scene in which things come, go and change when they did; transitions become fades and changes"
+                title="One scene in which things come, go and change when they did"
               >
                 Fold {several} scenes
               </Button>

@@ -210,7 +210,7 @@ export function draftOnPage<K extends keyof Intents>(intent: K, args: Intents[K]
   return trouble
 }
 
-/** Does the last edit to the same threads in later scenes, too: where they have something of their own there, if all. */
+/** Does the last edit to the same threads in later scenes, too; if all, also where they have something of their own. */
 export function carryEdit(all = false) {
   const { across } = desk()
   if (across && run('edit.later', { changes: across.changes, all }, false))
