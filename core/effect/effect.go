@@ -83,6 +83,7 @@ type Comes struct {
 	Apart  bool // does the same to a group as to each of its layers by itself
 	Sudden bool // takes no time but by unit, and has no easing
 	Even   bool // easing has no say
+	Morphs bool // as a whole it is how a layer comes and goes in a morph
 	// Rule returns what shows at a moment.
 	Rule func(of Of) func(at Moment) Shown
 	// Over returns the parameters with which one side of something goes, and the next comes: about a level axis, or an upright one; nil: it has

@@ -8,6 +8,7 @@ import (
 	"strconv"
 
 	"capstan/core/doc"
+	"capstan/core/effect"
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/ink"
@@ -214,9 +215,9 @@ func sameGround(a, b *doc.Fill) bool {
 
 // fades lets a layer come or go through what was a transition; at once where that takes no time.
 func (f *folder) fades(l *doc.Layer, kind string, k int, begin, lasts int64) {
-	m := &doc.Move{ID: Derive(f.seed, fmt.Sprintf("%s/%s/%d", l.ID, kind, k)), Kind: kind, Effect: "fade", Duration: lasts, Easing: f.easing(k)}
+	m := &doc.Move{ID: Derive(f.seed, fmt.Sprintf("%s/%s/%d", l.ID, kind, k)), Kind: kind, Effect: effect.Fade, Duration: lasts, Easing: f.easing(k)}
 	if lasts < doc.MinDuration {
-		m.Effect, m.Duration, m.Easing = "at-once", 0, ""
+		m.Effect, m.Duration, m.Easing = effect.AtOnce, 0, ""
 	}
 	startAt(m, begin)
 	l.Moves = append(l.Moves, m)

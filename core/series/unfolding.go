@@ -95,7 +95,7 @@ func IntoTransition(s *doc.Scene) error {
 				d, by = 0, "at once"
 			case m.Kind == doc.Change:
 				plain = plain && !m.Alternate && m.Repeat <= 1 && m.Change.To.Scale == nil && m.Change.To.Apart == nil
-			case m.Kind != doc.Entrance && m.Kind != doc.Exit || m.Effect != "fade":
+			case m.Comes() == nil || !m.Comes().Morphs:
 				plain = false
 			}
 			if by == "" {

@@ -2,6 +2,7 @@ package scenes
 
 import (
 	"math"
+	"slices"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -73,6 +74,31 @@ var acrossAsked = intent.Table{
 		}
 		return edit.All(out...), nil
 	}),
+	// Layers look, and lie, in all scenes in which their threads live as they do here; words are those of each scene.
+	"thread.same": intent.Of(func(s *intent.Desk, m scope.Moment, c *intent.Threads) (edit.Command, error) {
+		var out []edit.Command
+		for _, l := range s.Layers(m, c.Threads) {
+			for _, sc := range s.Doc.Film.Shown() {
+				k := sc.Thread(l.Thread)
+				if k == nil || k == l || k.Kind != l.Kind {
+					continue
+				}
+				patch := edit.Fields{}
+				for name, v := range edit.Differing(bare(k), bare(l)) {
+					if slices.Contains(carried, name) && name != "text" {
+						patch[name] = v
+					}
+				}
+				if len(patch) > 0 {
+					out = append(out, &edit.SetLayers{Set: []edit.Part{{ID: k.ID, Patch: patch}}})
+				}
+			}
+		}
+		if len(out) == 0 {
+			return nil, nil
+		}
+		return edit.All(out...), nil
+	}),
 	// A layer, as it is here but without its moves, in every scene that does not have it: the thread goes through all of them. Where the next
 	// scene has it, moves that are the same there get the numbers they have here.
 	"carry.all": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
@@ -104,6 +130,13 @@ var acrossAsked = intent.Table{
 		}
 		return edit.All(commands...), nil
 	}),
+}
+
+// bare is a layer without what it does and holds.
+func bare(l *doc.Layer) *doc.Layer {
+	k := *l
+	k.Moves, k.Children = nil, nil
+	return &k
 }
 
 // ownFields are the fields of a move that say when it is or what it hangs on; they are not carried.

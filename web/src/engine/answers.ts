@@ -2318,6 +2318,7 @@ export interface Intents {
   'text.words': { thread?: string; text?: string }
   'thread.cut': { threads?: string[] }
   'thread.join': { scene?: string; pairs?: Join[] }
+  'thread.same': { threads?: string[] }
   'tie': { move?: string; thread?: string }
   'time': {
     tool?: string

@@ -38,6 +38,14 @@ export function AcrossScenes({ selected }: { selected: Selected[] }) {
         >
           Carry to all
         </Button>
+        <Button
+          className="col-span-2 !px-1"
+          disabled={later === 0 && scene === 0}
+          title="Place and look in all scenes in which it lives as they are here; words stay"
+          onClick={() => run('thread.same', { threads })}
+        >
+          Same in all
+        </Button>
       </div>
       {later > 0 && (
         <ShiftBy
