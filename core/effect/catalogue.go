@@ -71,3 +71,13 @@ func (e *Effect) Offer(kind, variant string) *Offer {
 	}
 	return nil
 }
+
+// Coming returns the first effect of comings and goings for which is holds; nil where there is none.
+func Coming(is func(c *Comes) bool) *Effect {
+	for _, e := range catalogue {
+		if e.Comes != nil && is(e.Comes) {
+			return e
+		}
+	}
+	return nil
+}

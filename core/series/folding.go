@@ -215,13 +215,16 @@ func sameGround(a, b *doc.Fill) bool {
 
 // fades lets a layer come or go through what was a transition; at once where that takes no time.
 func (f *folder) fades(l *doc.Layer, kind string, k int, begin, lasts int64) {
-	m := &doc.Move{ID: Derive(f.seed, fmt.Sprintf("%s/%s/%d", l.ID, kind, k)), Kind: kind, Effect: effect.Fade, Duration: lasts, Easing: f.easing(k)}
+	m := &doc.Move{ID: Derive(f.seed, fmt.Sprintf("%s/%s/%d", l.ID, kind, k)), Kind: kind, Effect: comingAs(func(c *effect.Comes) bool { return c.Morphs }), Duration: lasts, Easing: f.easing(k)}
 	if lasts < doc.MinDuration {
-		m.Effect, m.Duration, m.Easing = effect.AtOnce, 0, ""
+		m.Effect, m.Duration, m.Easing = comingAs(func(c *effect.Comes) bool { return c.Sudden }), 0, ""
 	}
 	startAt(m, begin)
 	l.Moves = append(l.Moves, m)
 }
+
+// comingAs is the name of the effect of which something holds.
+func comingAs(is func(c *effect.Comes) bool) string { return effect.Coming(is).Name }
 
 func (f *folder) easing(k int) string {
 	if by := f.scenes[k].Transition.Easing; by != "" {
