@@ -29,6 +29,7 @@ type Film struct {
 	scenes  []*scene
 	strands []*strand      // strands[i]: the transition into scene i; the last one closes the film
 	bends   map[int]*bends // by the first scene that a run of morphs goes into
+	plans   plans
 	layouts map[string]*text.Layout
 	picture map[string]uint32
 	joints  map[*layer]*joint // of all scenes; nil where there are none

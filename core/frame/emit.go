@@ -289,7 +289,7 @@ func (p *Player) leafIn(n *node, v View, alpha float64, m geom.Matrix) {
 			others = n.other.pieces[n.piece].shapes
 		}
 	}
-	restroked := n.sized || n.grown != 0 || n.other != nil && !(d.Stroke.Equal(n.other.doc.Stroke) && d.Path == n.other.doc.Path)
+	restroked := n.becomes != nil || n.sized || n.grown != 0 || n.other != nil && !(d.Stroke.Equal(n.other.doc.Stroke) && d.Path == n.other.doc.Path)
 	// Outlines of one text in several colours do not overlap, so opacity may go into each.
 	for i := range shapes {
 		s := &shapes[i]
@@ -343,6 +343,9 @@ func outsideCode(side string) uint32 {
 func (p *Player) ownOutline(n *node, s *shape) *geom.Path {
 	d := n.layer.doc
 	switch {
+	case n.becomes != nil:
+		n.becomes.At(n.share, &p.tmp)
+		return &p.tmp
 	case n.other != nil && d.Kind == doc.PathKind && d.Path != n.other.doc.Path:
 		p.tmp.Reset()
 		p.tmp.Verbs = append(p.tmp.Verbs, n.layer.path.Verbs...)

@@ -73,7 +73,10 @@ func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 // both adds a pair that is on both sides, as strong as it is by share.
 func (p *Player) both(q *pair, c strandClock, parent geom.Matrix, share float64) {
 	a, b := q.a.standing(c.a, &p.veils), q.b.standing(c.b, &p.veils)
-	is := pair{q.a.settledAt(c.a), q.b.settledAt(c.b), q.apart, q.way, q.ease, geom.Point{}, q.children}
+	is := pair{q.a.settledAt(c.a), q.b.settledAt(c.b), q.apart, q.way, q.ease, q.becomes, geom.Point{}, q.children}
+	if is.a != q.a || is.b != q.b {
+		is.becomes = p.film.becoming(is.a, is.b)
+	}
 	if q.apart {
 		parent, a, b = p.outermost(q), q.a.absolute(c.a, &p.veils), q.b.absolute(c.b, &p.veils)
 	}
@@ -308,6 +311,12 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b state.
 		i := p.open(n)
 		p.close(i)
 		p.draw(i, is.Drawn)
+		return
+	}
+	if q.becomes != nil && q.a.track.ByUnit(c.a) == "" && q.b.track.ByUnit(c.b) == "" {
+		n.becomes, n.sized = q.becomes, false
+		i := p.open(n)
+		p.close(i)
 		return
 	}
 	// Different contents: each side stretched into the interpolated box, one dissolving into the other.

@@ -77,8 +77,9 @@ type node struct {
 	end   int     // nodes[i+1:end] lie inside
 	paint Paint   // of a page
 	// What a morph changes:
-	other   *layer  // the layer of the other side, for its colours
-	share   float64 // eased progress towards other
+	other   *layer          // the layer of the other side, for its colours
+	becomes *morph.Outlines // its outline on the way to that of other; nil: numbers say it
+	share   float64         // eased progress towards other
 	size    geom.Point
 	corner  float64
 	sized   bool
@@ -368,6 +369,12 @@ func (p *Player) layer(l *layer, parent geom.Matrix, pose *motion.Pose, alpha fl
 		if n.other != nil {
 			switch {
 			case !alike(n.layer, to):
+				if n.becomes = p.film.becoming(n.layer, to); n.becomes != nil && l.track.ByUnit(*c) == "" {
+					n.sized = false
+					p.close(p.open(n))
+					return
+				}
+				n.becomes = nil
 				if !p.respell(n, to, l.becomes.into(to), c) {
 					p.dissolve(n, to, c)
 				}

@@ -28,8 +28,9 @@ type pair struct {
 	a, b     *layer
 	apart    bool
 	way      doc.Strand
-	ease     motion.Easing // of its own, where it is timed
-	wing     geom.Point    // of a layer of one side: from where it stands to off the page, in its parent's axes; zero: it fades
+	ease     motion.Easing   // of its own, where it is timed
+	becomes  *morph.Outlines // of outlines that are no numbers of one shape, nor equal steps
+	wing     geom.Point      // of a layer of one side: from where it stands to off the page, in its parent's axes; zero: it fades
 	children []*pair
 }
 
@@ -124,6 +125,8 @@ func (st *strand) match(f *Film) {
 				q.wing = f.wing(a, q.a, leaving, q.way.Wing)
 			case q.a == nil:
 				q.wing = f.wing(b, q.b, entering, q.way.Wing)
+			default:
+				q.becomes = f.outlinesOf(q.a, q.b)
 			}
 			if q.way.Timed() {
 				if q.ease = st.ease; q.way.Easing != "" {

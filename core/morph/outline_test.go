@@ -1,0 +1,147 @@
+package morph_test
+
+import (
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"capstan/core/geom"
+	"capstan/core/morph"
+)
+
+func outline(t testing.TB, d string) *geom.Path {
+	t.Helper()
+	p, err := geom.ParseData(d)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}
+
+// area is the signed area of an outline, its curves told by chords.
+func area(p *geom.Path) (sum float64) {
+	p.EachClosed(func(s geom.Segment) {
+		was := s.P0
+		for k := 1; k <= 32; k++ {
+			q := s.At(float64(k) / 32)
+			sum += (was.X*q.Y - was.Y*q.X) / 2
+			was = q
+		}
+	})
+	return
+}
+
+const (
+	square = "M-50 -50L50 -50L50 50L-50 50Z"
+	disc   = "M50 0C50 27.6 27.6 50 0 50C-27.6 50 -50 27.6 -50 0C-50 -27.6 -27.6 -50 0 -50C27.6 -50 50 -27.6 50 0Z"
+	ring   = disc + "M20 0C20 -11 11 -20 0 -20C-11 -20 -20 -11 -20 0C-20 11 -11 20 0 20C11 20 20 11 20 0Z"
+	hand   = "M-10 60L-10 -20L-40 -50L-30 -60L0 -30L30 -60L40 -50L10 -20L10 60Z"
+)
+
+func mapped(p *geom.Path, m geom.Matrix) *geom.Path {
+	out := &geom.Path{}
+	out.Append(p, m)
+	return out
+}
+
+// Both ends are the outlines as they are, and near them it is near them, whatever they are.
+func TestOutlinesBeginAndEndAsTheyAre(t *testing.T) {
+	all := []string{square, disc, ring, hand, "M0 0L100 0", "M0 -50L40 50L-40 50Z", square + "M80 80L120 80L120 120L80 120Z"}
+	for _, x := range all {
+		for _, y := range all {
+			a, b := outline(t, x), outline(t, y)
+			o := morph.NewOutlines(a, b)
+			var p geom.Path
+			o.At(0, &p)
+			if p.Data() != a.Data() {
+				t.Errorf("%s to %s begins as %s", x, y, p.Data())
+			}
+			o.At(1, &p)
+			if p.Data() != b.Data() {
+				t.Errorf("%s to %s ends as %s", x, y, p.Data())
+			}
+			for at, want := range map[float64]*geom.Path{1e-6: a, 1 - 1e-6: b} {
+				o.At(at, &p)
+				if got := area(&p); math.Abs(got-area(want)) > 0.02*math.Abs(area(want))+1 && math.Abs(got+area(want)) > 0.02*math.Abs(area(want))+1 {
+					t.Errorf("%s to %s: at %v its area is %.1f, want %.1f", x, y, at, got, area(want))
+				}
+				if g, w := p.Bounds(), want.Bounds(); g.Min.Sub(w.Min).Len() > 0.1 || g.Max.Sub(w.Max).Len() > 0.1 {
+					t.Errorf("%s to %s: at %v it lies in %v, want %v", x, y, at, g, w)
+				}
+			}
+		}
+	}
+}
+
+// What is the same turned is turned: a hand does not shrink on its way round, and keeps its size. Corners stay corners: a square that becomes a larger
+// one is a square half way.
+func TestWhatIsTurnedStaysRigid(t *testing.T) {
+	for _, deg := range []float64{25, 70, 110, 160, -45, -120} {
+		a := outline(t, hand)
+		o := morph.NewOutlines(a, mapped(a, geom.Rotate(deg)))
+		for _, at := range []float64{0.2, 0.5, 0.8} {
+			var p geom.Path
+			o.At(at, &p)
+			if got, want := area(&p), area(a); math.Abs(got-want) > 0.03*math.Abs(want) {
+				t.Errorf("turned by %v, at %v its area is %.0f of %.0f", deg, at, got, want)
+			}
+		}
+	}
+	var p geom.Path
+	morph.NewOutlines(outline(t, square), outline(t, "M-100 -100L100 -100L100 100L-100 100Z")).At(0.5, &p)
+	if got := math.Abs(area(&p)); math.Abs(got-150*150) > 1 {
+		t.Errorf("half way to twice the size a square has an area of %.0f", got)
+	}
+}
+
+// A hole is born inside, and shrinks there; a part that one side alone has grows from the nearest point of the other.
+func TestPartsAreBornAndGo(t *testing.T) {
+	var p geom.Path
+	morph.NewOutlines(outline(t, disc), outline(t, ring)).At(0.01, &p)
+	if got, want := area(&p), area(outline(t, disc)); math.Abs(got-want) > 0.01*want || len(p.Verbs) < 10 {
+		t.Errorf("a hole begins with an area of %.1f of %.1f", got, want)
+	}
+	two := square + "M80 -10L100 -10L100 10L80 10Z"
+	morph.NewOutlines(outline(t, square), outline(t, two)).At(0.001, &p)
+	if b := p.Bounds(); b.Max.X > 52 {
+		t.Errorf("the second part begins at %v, not at the edge of the first", b.Max.X)
+	}
+}
+
+// Whatever outlines become each other, what lies between is finite, and does not leave the box of both by more than its half.
+func TestRandomOutlinesStayWithinReason(t *testing.T) {
+	r := rand.New(rand.NewPCG(2, 8))
+	some := func() *geom.Path {
+		p := &geom.Path{}
+		for range 1 + r.IntN(4) {
+			pt := func() geom.Point { return geom.Point{X: r.Float64()*200 - 100, Y: r.Float64()*200 - 100} }
+			p.Move(pt())
+			for range 1 + r.IntN(7) {
+				if r.IntN(2) == 0 {
+					p.Line(pt())
+				} else {
+					p.Cubic(pt(), pt(), pt())
+				}
+			}
+			if r.IntN(3) > 0 {
+				p.Close()
+			}
+		}
+		return p
+	}
+	for range 300 {
+		a, b := some(), some()
+		o := morph.NewOutlines(a, b)
+		box := a.Bounds().Union(b.Bounds())
+		wide := math.Hypot(box.W(), box.H()) / 2
+		for _, at := range []float64{0.1, 0.5, 0.9} {
+			var p geom.Path
+			o.At(at, &p)
+			for _, q := range p.Points {
+				if math.IsNaN(q.X+q.Y) || q.Sub(box.Centre()).Len() > 2*wide+300 {
+					t.Fatalf("%s to %s: at %v a point lies at %v", a.Data(), b.Data(), at, q)
+				}
+			}
+		}
+	}
+}
