@@ -158,7 +158,7 @@ function playing(done: boolean): boolean {
 function EasingRow({ of }: { of: Edited }) {
   return (
     <>
-      <Label>Easing</Label>
+      <Label className="mt-1.5 self-start">Easing</Label>
       <EasingField
         name="Easing"
         value={of.mixed.has('easingUsed') ? '' : of.move.easing || of.move.easingUsed}

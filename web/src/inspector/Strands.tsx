@@ -93,7 +93,7 @@ function Wing({ into, own, set }: OneWay) {
 function Times({ own, set, where }: { own: Strand[]; set: (args: object) => void; where: string }) {
   return (
     <>
-      <Label>Easing</Label>
+      <Label className="mt-1.5 self-start">Easing</Label>
       <span className="col-span-3">
         <EasingField
           name={`Its easing ${where}`}

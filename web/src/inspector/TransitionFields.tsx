@@ -73,7 +73,7 @@ export function TransitionFields({
       )}
       {kind !== 'cut' && !(goesOn && runs > 1) && (
         <>
-          <Label>Easing</Label>
+          <Label className="mt-1.5 self-start">Easing</Label>
           <EasingField name={`${name} easing`} value={easing || 'ease-in-out'} onSet={(easing) => onSet({ easing })} />
         </>
       )}
