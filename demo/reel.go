@@ -28,7 +28,7 @@ func Reel() *doc.Project {
 	dusk.Transition = doc.Transition{Kind: doc.Crossfade, Duration: 600}
 	p.Film.Scenes, p.Film.Shifts = append(scenes, dusk), []doc.Shift{shift}
 	// Back to the first hour the wheel goes on as it has turned.
-	p.Film.Loop, p.Film.Closing = true, &doc.Transition{Kind: doc.Morph, Duration: 800}
+	p.Film.Loop, p.Film.Closing = true, &doc.Transition{Kind: doc.Morph, Duration: 800, Threads: byLetter}
 	return p
 }
 

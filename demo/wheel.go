@@ -18,6 +18,9 @@ var hours = []struct {
 	{"Dusk", "lanterns at dusk", map[string]string{"ground": "#24505c", "accent": amber, "words": sail}},
 }
 
+// byLetter lets the words of the hour become those of the next letter by letter.
+var byLetter = map[string]doc.Strand{"w-says": {Letters: true}}
+
 // badges are the four on the wheel: a kite, a pinwheel, a cup and a lantern. Each is turned so that it stands upright when it is on top.
 func (m *maker) badges() []*doc.Layer {
 	role := func(name string, tone int) doc.Fill {
@@ -51,7 +54,7 @@ func hour(n int) *doc.Scene {
 	s.Stay, s.Roles = 1200, h.roles
 	s.Background = doc.Fill{Kind: doc.Solid, Colour: h.roles["ground"], Role: "ground"}
 	if n > 0 {
-		s.Transition = doc.Transition{Kind: doc.Morph, Duration: 800}
+		s.Transition = doc.Transition{Kind: doc.Morph, Duration: 800, Threads: byLetter}
 	}
 	band := m.shape("w-band", "Band", doc.Ring, doc.Fill{Kind: doc.Solid, Colour: red, Role: "accent", Tone: 2}, 0, 0, 760, 760, doc.Shape{Hole: 0.86})
 	hub := m.shape("w-hub", "Hub", doc.Ellipse, doc.Fill{Kind: doc.Solid, Colour: red, Role: "words"}, 0, 0, 90, 90, doc.Shape{})

@@ -30,10 +30,11 @@ type Strand struct {
 	Turn  string `json:"turn,omitzero"`  // which way it turns: numbered, short, clockwise, anticlockwise; empty: numbered, and back to the first scene as the morphs before
 	Turns int    `json:"turns,omitzero"` // whole turns more, 0..MaxTurns
 
-	Easing string  `json:"easing,omitzero"` // CSS easing of its own; empty: that of the transition
-	Delay  float64 `json:"delay,omitzero"`  // share of the transition that it waits, 0..MaxDelay
-	Wing   string  `json:"wing,omitzero"`   // of a layer that only one of the scenes has: the side it comes in from, or goes out to, one of Wings; empty: it fades
-	Arc    float64 `json:"arc,omitzero"`    // it goes by an arc of a circle, as high as this share of its way, -1..1; above 0 to the right as it looks ahead
+	Easing  string  `json:"easing,omitzero"`  // CSS easing of its own; empty: that of the transition
+	Delay   float64 `json:"delay,omitzero"`   // share of the transition that it waits, 0..MaxDelay
+	Wing    string  `json:"wing,omitzero"`    // of a layer that only one of the scenes has: the side it comes in from, or goes out to, one of Wings; empty: it fades
+	Letters bool    `json:"letters,omitzero"` // of words that become other words: letter by letter, not by dissolving
+	Arc     float64 `json:"arc,omitzero"`     // it goes by an arc of a circle, as high as this share of its way, -1..1; above 0 to the right as it looks ahead
 }
 
 // Wings are the sides of the page.

@@ -165,6 +165,14 @@ func (c *SplitMorph) apply(e *editor) error {
 	}
 	m.AutoStay, m.Stay = false, 0
 	m.Transition = doc.Transition{Kind: doc.Morph, Duration: first, Easing: s.Transition.Easing, GoesOn: s.Transition.GoesOn, Curve: s.Transition.Curve}
+	for thread, way := range s.Transition.Threads {
+		if way.Letters { // whichever words it has, they go letter by letter on one side
+			if m.Transition.Threads == nil {
+				m.Transition.Threads = map[string]doc.Strand{}
+			}
+			m.Transition.Threads[thread] = doc.Strand{Letters: true}
+		}
+	}
 	s.Transition.Duration, s.Transition.GoesOn, s.Transition.Curve = all-first, true, false
 	series.Between(film, i, m, s, float64(first)/float64(all), c.Seed)
 	loops := map[string]string{}
@@ -212,6 +220,9 @@ func (c *UnfoldScene) apply(e *editor) error {
 	by := &series.Means{Assets: e.assets, Grow: grown}
 	before := int64(0)
 	for k, at := range steps {
+		if err := e.another(); err != nil {
+			return err
+		}
 		name := fmt.Sprintf("%s %d", s.Name, k+2)
 		if k < len(c.Names) {
 			name = c.Names[k]
@@ -223,6 +234,9 @@ func (c *UnfoldScene) apply(e *editor) error {
 		before = at
 	}
 	for k := range steps {
+		if err := e.another(); err != nil {
+			return err
+		}
 		if err := e.intoTransition(i + k + 1); err != nil {
 			return err
 		}

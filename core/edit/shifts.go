@@ -57,6 +57,9 @@ func (e *editor) between(from, id string) error {
 		list[k] = s
 		e.p.Film.Shifts = list
 		for _, later := range s.Scenes[i+1:] {
+			if err := e.another(); err != nil {
+				return err
+			}
 			sc, err := e.scene(later)
 			if err != nil {
 				return err

@@ -1,6 +1,7 @@
 package frame
 
 import (
+	"strings"
 	"sync"
 
 	"capstan/core/doc"
@@ -19,6 +20,33 @@ func (f *Film) outlinesOf(a, b *layer) *morph.Outlines {
 		return nil
 	}
 	return morph.NewOutlines(x, y)
+}
+
+// lettersOf plans how words become other words letter by letter; nil where they are the same but for numbers, have more than one colour, or a plate.
+func (f *Film) lettersOf(a, b *layer) *morph.Outlines {
+	if alike(a, b) || a.doc.Kind != doc.TextKind || b.doc.Kind != doc.TextKind || f.drawn(a) == nil || f.drawn(b) == nil {
+		return nil
+	}
+	of := func(l *layer) (list []morph.Letter) {
+		lay, _ := f.layout(l.doc, doc.ByLetter)
+		for i, p := range lay.Pieces {
+			if len(p.Outlines) == 0 {
+				continue
+			}
+			to := p.To
+			if to == p.From && i+1 < len(lay.Pieces) {
+				to = lay.Pieces[i+1].From
+			}
+			name := (&doc.Text{Runs: l.doc.Text.Stretch(p.From, to)}).String()
+			list = append(list, morph.Letter{Name: strings.TrimSpace(name), Path: p.Outlines[0].Path})
+		}
+		return
+	}
+	x, y := of(a), of(b)
+	if len(x) == 0 || len(y) == 0 || len(x) > maxLetters || len(y) > maxLetters {
+		return nil
+	}
+	return morph.NewLetters(x, y)
 }
 
 // plans keeps how outlines of changes become each other.
@@ -43,8 +71,13 @@ func (f *Film) becoming(a, b *layer) *morph.Outlines {
 	return o
 }
 
-// maxOutlinePoints is of how many points an outline is at most that becomes another: what has more dissolves.
-const maxOutlinePoints = 20000
+// maxOutlinePoints and maxOutlineParts are of how many points, and of how many parts, an outline is at most that becomes another, maxLetters how many
+// letters go one by one: what has more dissolves.
+const (
+	maxOutlinePoints = 6000
+	maxOutlineParts  = 300
+	maxLetters       = 300
+)
 
 // drawn is the one outline that a layer is drawn by, in its own axes; nil where it is more, or none.
 func (f *Film) drawn(l *layer) *geom.Path {
@@ -57,6 +90,15 @@ func (f *Film) drawn(l *layer) *geom.Path {
 		p = f.Geometry.Path(l.shapes[0].key)
 	}
 	if p == nil || len(p.Points) == 0 || len(p.Points) > maxOutlinePoints {
+		return nil
+	}
+	parts := 0
+	for _, v := range p.Verbs {
+		if v == geom.MoveTo {
+			parts++
+		}
+	}
+	if parts > maxOutlineParts {
 		return nil
 	}
 	return p

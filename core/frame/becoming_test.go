@@ -12,12 +12,12 @@ import (
 )
 
 // becomes is a film in which one layer becomes another in a second, and how many of its pixels are painted at a time.
-func becomes(t *testing.T, a, b *doc.Layer) func(ms int64) (painted, half int) {
+func becomes(t *testing.T, a, b *doc.Layer, way doc.Strand) func(ms int64) (painted, half int) {
 	t.Helper()
 	p := doc.NewProject("p", "p", 300, 300, "s0")
 	p.Film.Scenes[0].Stay = 1000
 	s := doc.NewScene("s1", "s")
-	s.Transition = doc.Transition{Kind: doc.Morph, Duration: 1000, Easing: "linear"}
+	s.Transition = doc.Transition{Kind: doc.Morph, Duration: 1000, Easing: "linear", Threads: map[string]doc.Strand{"a": way}}
 	p.Film.Scenes = append(p.Film.Scenes, s)
 	for i, l := range []*doc.Layer{a, b} {
 		l.ID, l.Thread, l.Name, l.Opacity = []string{"l0", "l1"}[i], "a", "L", 1
@@ -55,7 +55,7 @@ func becomes(t *testing.T, a, b *doc.Layer) func(ms int64) (painted, half int) {
 	}
 }
 
-// Shapes of other kinds, drawn paths of other steps and words become each other by their outlines: half way what is seen is whole, not two things half
+// Shapes of other kinds, drawn paths of other steps, words, and words letter by letter become each other by their outlines: half way what is seen is whole, not two things half
 // clear over each other.
 func TestOutlinesBecomeEachOther(t *testing.T) {
 	word := func(s string) *doc.Layer {
@@ -70,8 +70,9 @@ func TestOutlinesBecomeEachOther(t *testing.T) {
 		"a path another":     {path("M-90 -90L90 -90L90 90L-90 90Z"), path("M0 -90L60 80L-60 80Z")},
 		"a letter a cloud":   {word("o"), kind(doc.Cloud)},
 		"a cross a word":     {kind(doc.Cross), word("go")},
+		"words by letter":    {word("on"), word("no")},
 	} {
-		at := becomes(t, c[0], c[1])
+		at := becomes(t, c[0], c[1], doc.Strand{Letters: true})
 		begin, _ := at(999)
 		first, _ := at(1001)
 		middle, half := at(1500)

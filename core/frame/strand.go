@@ -126,7 +126,9 @@ func (st *strand) match(f *Film) {
 			case q.a == nil:
 				q.wing = f.wing(b, q.b, entering, q.way.Wing)
 			default:
-				q.becomes = f.outlinesOf(q.a, q.b)
+				if q.becomes = f.outlinesOf(q.a, q.b); q.becomes == nil && q.way.Letters {
+					q.becomes = f.lettersOf(q.a, q.b)
+				}
 			}
 			if q.way.Timed() {
 				if q.ease = st.ease; q.way.Easing != "" {

@@ -157,6 +157,9 @@ func anchorsOf(a, b *ring, shift float64) anchors {
 		return 1
 	})
 	const alone = 0.06 // what a corner costs that has no partner
+	if len(ca)*len(cb) > maxCorners {
+		ca, cb = nil, nil // so many are no features of a shape
+	}
 	n, m := len(ca), len(cb)
 	cost := make([][]float64, n+1)
 	for i := range cost {
@@ -193,6 +196,9 @@ func anchorsOf(a, b *ring, shift float64) anchors {
 	}
 	return out
 }
+
+// maxCorners is how many pairs of corners are looked at.
+const maxCorners = 90000
 
 // unlike is what it costs to hold two corners for the same.
 func unlike(a, b corner) float64 {

@@ -145,3 +145,40 @@ func TestRandomOutlinesStayWithinReason(t *testing.T) {
 		}
 	}
 }
+
+// Words become words by their letters: each letter goes once, the second e to the second e.
+func TestWordsBecomeWordsByLetter(t *testing.T) {
+	word := func(s string, y float64) (list []morph.Letter) {
+		for i, c := range s {
+			d := square
+			if c == 'e' {
+				d = disc
+			}
+			list = append(list, morph.Letter{Name: string(c), Path: mapped(outline(t, d), geom.Translate(geom.Point{X: 130 * float64(i), Y: y}))})
+		}
+		return
+	}
+	var p geom.Path
+	morph.NewLetters(word("eke", 0), word("keep", 400)).At(0.5, &p)
+	// Half way the first e lies between places 0 and 1, k between 1 and 0, the second e stays in its column; p grows from it.
+	var middles []geom.Point
+	p.Each(func(s geom.Segment) {
+		if s.First {
+			middles = append(middles, geom.Point{})
+		}
+		m := &middles[len(middles)-1]
+		*m = m.Add(s.P0.Add(s.P3).Mul(1.0 / 8)) // each has four segments
+	})
+	for _, want := range []geom.Point{{X: 65, Y: 200}, {X: 260, Y: 200}, {X: 325, Y: 200}} {
+		near := false
+		for _, m := range middles {
+			near = near || m.Sub(want).Len() < 5
+		}
+		if !near {
+			t.Errorf("half way no letter lies at %v: %v", want, middles)
+		}
+	}
+	if len(middles) != 4 {
+		t.Errorf("%d letters are on their way", len(middles))
+	}
+}

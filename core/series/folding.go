@@ -252,14 +252,15 @@ func (f *folder) becomes(l *doc.Layer, to *doc.Becomes, k int) {
 func (f *folder) merge(list *[]*doc.Layer, incoming []*doc.Layer, k, last, from int) error {
 	met := map[*doc.Layer]*doc.Layer{} // by the incoming ones
 	var order []int
-	for _, b := range incoming {
-		at := -1
-		for i, a := range *list {
-			if p := f.of[a]; p != nil && p.thread == b.Thread && p.scene < k {
-				at = i
-			}
+	latest := make(map[string]int, len(*list))
+	for i, a := range *list {
+		if p := f.of[a]; p != nil && p.scene < k {
+			latest[p.thread] = i
 		}
-		if at >= 0 && f.goesOn((*list)[at], b, k) {
+	}
+	for _, b := range incoming {
+		at, there := latest[b.Thread]
+		if there && f.goesOn((*list)[at], b, k) {
 			met[b] = (*list)[at]
 			order = append(order, at)
 		} else {
@@ -278,7 +279,10 @@ func (f *folder) merge(list *[]*doc.Layer, incoming []*doc.Layer, k, last, from 
 			if err := f.join(a, b, k, last); err != nil {
 				return err
 			}
-			place = slices.Index(*list, a) + 1
+			for (*list)[place] != a { // those that go on lie in one order in both
+				place++
+			}
+			place++
 			continue
 		}
 		if b.Kind == doc.ViewKind && f.hasView(*list) {
@@ -308,27 +312,26 @@ func (f *folder) hasView(list []*doc.Layer) bool {
 
 // rising marks a longest subsequence that rises, of what is not negative: the layers that lie in one order in both lists.
 func rising(list []int) []bool {
-	n := len(list)
-	best, before := make([]int, n), make([]int, n)
-	last := -1
+	before, ends := make([]int, len(list)), []int{} // by length: the place of the least value that ends such a sequence
 	for i, v := range list {
-		before[i] = -1
 		if v < 0 {
 			continue
 		}
-		best[i] = 1
-		for j := range i {
-			if list[j] >= 0 && list[j] < v && best[j]+1 > best[i] {
-				best[i], before[i] = best[j]+1, j
-			}
+		n, _ := slices.BinarySearchFunc(ends, v, func(at, v int) int { return list[at] - v })
+		if before[i] = -1; n > 0 {
+			before[i] = ends[n-1]
 		}
-		if last < 0 || best[i] > best[last] {
-			last = i
+		if n == len(ends) {
+			ends = append(ends, i)
+		} else {
+			ends[n] = i
 		}
 	}
-	out := make([]bool, n)
-	for ; last >= 0; last = before[last] {
-		out[last] = true
+	out := make([]bool, len(list))
+	if len(ends) > 0 {
+		for i := ends[len(ends)-1]; i >= 0; i = before[i] {
+			out[i] = true
+		}
 	}
 	return out
 }

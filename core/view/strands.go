@@ -19,6 +19,8 @@ type Strand struct {
 	Arc     float64 `json:"arc"`     // share of its way that its arc is high; above 0 to the right
 	Alone   string  `json:"alone"`   // only one of the scenes has it: in, it comes in; out, it goes out
 	Wing    string  `json:"wing"`    // and by which side of the page; empty: it fades
+	Words   bool    `json:"words"`   // words become other words
+	Letters bool    `json:"letters"` // and do so letter by letter
 	Moves   bool    `json:"moves"`   // it goes from one place to another
 }
 
@@ -47,7 +49,7 @@ func (s *Views) strandInto(i int, thread string) (Strand, bool) {
 	by := morph.Turned(a.Place.Turn, b.Place.Turn, s.Shown.Strand(i, thread)) - a.Place.Turn
 	return Strand{
 		Scene: shown[i].ID, From: shown[from].Name, To: shown[i].Name, Closing: i == 0, Turn: own.Turn, Turns: own.Turns, By: by,
-		Easing: own.Easing, Delay: own.Delay, Arc: own.Arc, Moves: a.Place.X != b.Place.X || a.Place.Y != b.Place.Y,
+		Easing: own.Easing, Delay: own.Delay, Arc: own.Arc, Letters: own.Letters, Words: a.Text != nil && b.Text != nil && a.Text.String() != b.Text.String(), Moves: a.Place.X != b.Place.X || a.Place.Y != b.Place.Y,
 	}, true
 }
 

@@ -19,6 +19,7 @@ var strandsAsked = intent.Table{
 		Delay   *float64 `json:"delay"`
 		Arc     *float64 `json:"arc"`
 		Wing    *string  `json:"wing"`
+		Letters *bool    `json:"letters"`
 	}) (edit.Command, error) {
 		i, sc := s.Doc.Scene(c.Scene)
 		if sc == nil {
@@ -45,6 +46,9 @@ var strandsAsked = intent.Table{
 			}
 			if c.Delay != nil {
 				own.Delay = *c.Delay
+			}
+			if c.Letters != nil {
+				own.Letters = *c.Letters
 			}
 			if c.Wing != nil {
 				own.Wing = *c.Wing

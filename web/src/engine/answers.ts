@@ -1770,6 +1770,10 @@ export interface Strand {
   alone: string
   /** and by which side of the page; empty: it fades */
   wing: string
+  /** words become other words */
+  words: boolean
+  /** and do so letter by letter */
+  letters: boolean
   /** it goes from one place to another */
   moves: boolean
 }
@@ -1792,6 +1796,8 @@ export interface StrandTurn {
    * fades
    */
   wing?: string
+  /** of words that become other words: letter by letter, not by dissolving */
+  letters?: boolean
   /** it goes by an arc of a circle, as high as this share of its way, -1..1; above 0 to the right as it looks ahead */
   arc?: number
 }
@@ -2300,6 +2306,7 @@ export interface Intents {
     delay?: number | null
     arc?: number | null
     wing?: string | null
+    letters?: boolean | null
   }
   'stroke.dash': { threads?: string[]; line?: number | null; gap?: number | null }
   'stroke.set': { threads?: string[]; patch?: Fields }

@@ -1,6 +1,7 @@
 // How the selected layers go through the morphs into this scene and, of the last, back to the first.
 import type { Selected, Strand } from '../engine/types'
 import { run } from '../project/commands'
+import { Check } from '../ui/Check'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
 import { Section } from '../ui/Section'
@@ -171,6 +172,15 @@ function Way({ into, own, set }: OneWay) {
           value={percent(shared(own.map((v) => v.arc)))}
           onSet={(v) => set({ arc: v / 100 })}
         />
+        {own.some((v) => v.words) && (
+          <span className="col-span-4">
+            <Check
+              name="Letter by letter: those that both words have fly"
+              on={own.every((v) => v.letters)}
+              onSet={(letters) => set({ letters })}
+            />
+          </span>
+        )}
       </div>
     </div>
   )
