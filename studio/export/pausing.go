@@ -10,6 +10,7 @@ import (
 
 // making is an export that is being made.
 type making struct {
+	ctx    context.Context
 	stop   context.CancelFunc
 	resume chan struct{} // closed when it goes on; nil: it is not to rest
 	owns   bool          // a place among those that are made at a time
@@ -31,6 +32,8 @@ func (m *making) left(done, all int64) int64 {
 // Pause lets an export rest, whether it waits or runs. One that runs keeps what it has, but not its place: others are made meanwhile. Over a
 // restart of Capstan it stays paused, and begins anew when it goes on.
 func (q *Queue) Pause(id string) error {
+	q.claim.Lock()
+	defer q.claim.Unlock()
 	q.mu.Lock()
 	if m := q.running[id]; m != nil {
 		if m.resume == nil {
@@ -40,11 +43,13 @@ func (q *Queue) Pause(id string) error {
 		return nil
 	}
 	q.mu.Unlock()
-	return q.change(id, store.Waiting, func(e *store.Export) { e.State = store.Paused })
+	return q.changed(id, store.Waiting, func(e *store.Export) { e.State = store.Paused })
 }
 
 // Resume lets a paused export go on.
 func (q *Queue) Resume(id string) error {
+	q.claim.Lock()
+	defer q.claim.Unlock()
 	q.mu.Lock()
 	if m := q.running[id]; m != nil {
 		if m.resume != nil {
@@ -55,7 +60,7 @@ func (q *Queue) Resume(id string) error {
 		return nil
 	}
 	q.mu.Unlock()
-	return q.change(id, store.Paused, func(e *store.Export) { e.State = store.Waiting })
+	return q.changed(id, store.Paused, func(e *store.Export) { e.State = store.Waiting })
 }
 
 // First puts an export that waits in front of the others that do.
@@ -77,6 +82,11 @@ func (q *Queue) First(id string) error {
 func (q *Queue) change(id, state string, how func(*store.Export)) error {
 	q.claim.Lock()
 	defer q.claim.Unlock()
+	return q.changed(id, state, how)
+}
+
+// changed is change where the claim is held.
+func (q *Queue) changed(id, state string, how func(*store.Export)) error {
 	e, err := q.store.Export(id)
 	if err != nil || e.State != state {
 		return err

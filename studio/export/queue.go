@@ -67,6 +67,8 @@ func (q *Queue) poke() {
 
 // Cancel stops an export that waits or runs. One that has ended is left as it is.
 func (q *Queue) Cancel(id string) error {
+	q.claim.Lock()
+	defer q.claim.Unlock()
 	q.mu.Lock()
 	m := q.running[id]
 	q.mu.Unlock()
@@ -116,8 +118,8 @@ func (q *Queue) Run(ctx context.Context) error {
 			return nil
 		case q.places <- struct{}{}:
 		}
-		if e := q.next(); e != nil {
-			makers.Go(func() { q.run(ctx, e) })
+		if e, m := q.next(ctx); e != nil {
+			makers.Go(func() { q.run(ctx, e, m) })
 			continue
 		}
 		<-q.places
@@ -150,35 +152,36 @@ func (q *Queue) keepWhole() error {
 }
 
 // next takes the export whose turn it is, or returns nil.
-func (q *Queue) next() *store.Export {
+func (q *Queue) next(parent context.Context) (*store.Export, *making) {
 	q.claim.Lock()
 	defer q.claim.Unlock()
 	e, err := q.store.NextExport()
 	if err != nil {
 		slog.Error("the export queue cannot be read", "error", err)
-		return nil
+		return nil, nil
 	}
 	if e == nil {
-		return nil
+		return nil, nil
 	}
 	e.State = store.Running
 	if err := q.store.SaveExport(e); err != nil {
 		slog.Error("the state of an export could not be stored", "export", e.ID, "error", err)
-		return nil
+		return nil, nil
 	}
-	return e
-}
-
-func (q *Queue) run(parent context.Context, e *store.Export) {
-	ctx, stop := context.WithCancel(parent)
-	defer stop()
-	m := &making{stop: stop, owns: true, latest: *e, since: time.Now()}
-	defer q.leave(m)
+	// From now on it can be paused and cancelled as one that runs: no moment lies between.
+	m := &making{owns: true, latest: *e, since: time.Now()}
+	m.ctx, m.stop = context.WithCancel(parent)
 	q.mu.Lock()
 	q.running[e.ID] = m
 	q.mu.Unlock()
+	return e, m
+}
+
+func (q *Queue) run(parent context.Context, e *store.Export, m *making) {
+	defer m.stop()
+	defer q.leave(m)
 	q.notify(*e)
-	err := guarded(func() error { return q.make(ctx, e, m) })
+	err := guarded(func() error { return q.make(m.ctx, e, m) })
 	if q.ended(e, err, parent.Err() != nil) {
 		q.notify(*e)
 	}
