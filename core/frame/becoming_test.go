@@ -8,7 +8,6 @@ import (
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
-	"capstan/library"
 )
 
 // becomes is a film in which one layer becomes another in a second, and how many of its pixels are painted at a time.
@@ -27,17 +26,7 @@ func becomes(t *testing.T, a, b *doc.Layer, way doc.Strand) func(ms int64) (pain
 		l.Fill = doc.Fill{Kind: doc.Solid, Colour: "#000000"}
 		p.Film.Scenes[i].Layers = []*doc.Layer{l}
 	}
-	if err := p.Validate(); err != nil {
-		t.Fatal(err)
-	}
-	fonts, err := library.Book()
-	if err != nil {
-		t.Fatal(err)
-	}
-	f, err := frame.Compile(p, frame.Assets{Fonts: fonts}, nil)
-	if err != nil {
-		t.Fatal(err)
-	}
+	f := compiled(t, p)
 	return func(ms int64) (painted, half int) {
 		img := image.NewRGBA(image.Rect(0, 0, 300, 300))
 		if err := raster.NewPainter(f, nil).Paint(img, f.Player().At(motion.Millis(ms), frame.View{Scale: 1})); err != nil {

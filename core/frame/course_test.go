@@ -12,6 +12,23 @@ import (
 	"capstan/library"
 )
 
+// compiled is a sound project as a film.
+func compiled(t *testing.T, p *doc.Project) *frame.Film {
+	t.Helper()
+	if err := p.Validate(); err != nil {
+		t.Fatal(err)
+	}
+	fonts, err := library.Book()
+	if err != nil {
+		t.Fatal(err)
+	}
+	f, err := frame.Compile(p, frame.Assets{Fonts: fonts}, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return f
+}
+
 // flight is a film of scenes without a stay in which a tile lies at each of the places, its morphs one run.
 func flight(t *testing.T, into []int64, easing string, curve bool, places ...geom.Point) *frame.Film {
 	t.Helper()
@@ -27,18 +44,7 @@ func flight(t *testing.T, into []int64, easing string, curve bool, places ...geo
 			Place: doc.Place{X: at.X, Y: at.Y, W: 20, H: 20}}}
 		p.Film.Scenes = append(p.Film.Scenes, s)
 	}
-	if err := p.Validate(); err != nil {
-		t.Fatal(err)
-	}
-	fonts, err := library.Book()
-	if err != nil {
-		t.Fatal(err)
-	}
-	f, err := frame.Compile(p, frame.Assets{Fonts: fonts}, nil)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return f
+	return compiled(t, p)
 }
 
 // Positions through a run lie on a smooth curve: at even speed within 1 % (finite differences), through every place, without a corner
