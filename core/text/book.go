@@ -11,6 +11,7 @@ import (
 	"sync/atomic"
 
 	"capstan/core/geom"
+	"capstan/core/typeface"
 
 	"github.com/go-text/typesetting/font"
 	ot "github.com/go-text/typesetting/font/opentype"
@@ -39,6 +40,9 @@ type entry struct {
 // Add puts a TTF, OTF or WOFF file into the family; what is no font file is refused. Its glyphs are read when it is first
 // used. Files of one weight stack in the order they are added: a rune is taken from the first that has it.
 func (b *Book) Add(family string, weight int, italic bool, data []byte) error {
+	if err := typeface.Bounded(data); err != nil {
+		return err
+	}
 	err := errors.New("its tables point outside of it")
 	guarded(func() {
 		var l *ot.Loader

@@ -74,7 +74,7 @@ func guarded(f func()) (ok bool) {
 }
 
 func take(data []byte) (*File, error) {
-	if err := bounded(data); err != nil {
+	if err := Bounded(data); err != nil {
 		return nil, err
 	}
 	ld, err := ot.NewLoader(bytes.NewReader(data))
@@ -120,40 +120,6 @@ func take(data []byte) (*File, error) {
 	}
 	f.Data = written(f.Type, tables)
 	return f, readable(f.Data)
-}
-
-// bounded refuses files whose directory names more than the file holds, before anything of it is unpacked.
-func bounded(data []byte) error {
-	at := func(i int) int64 {
-		if i+4 > len(data) {
-			return math.MaxInt32
-		}
-		return int64(binary.BigEndian.Uint32(data[i:]))
-	}
-	entry, first, woff := 16, 12, string(data[:4]) == "wOFF"
-	count := int(binary.BigEndian.Uint16(data[4:]))
-	if woff {
-		entry, first, count = 20, 44, 0
-		if len(data) >= 14 {
-			count = int(binary.BigEndian.Uint16(data[12:]))
-		}
-	}
-	total := int64(0)
-	for i := range count {
-		e := first + i*entry
-		from, size, whole := at(e+8), at(e+12), at(e+12)
-		if woff {
-			from, size, whole = at(e+4), at(e+8), at(e+12)
-		}
-		if from+size > int64(len(data)) {
-			return words.New("font.damaged")
-		}
-		total += whole
-	}
-	if total > MaxUnpacked {
-		return words.New("font.too-large", MaxUnpacked>>20)
-	}
-	return nil
 }
 
 // describe reads what the font is called and what it allows (OpenType 1.9, OS/2: fsType, usWeightClass).

@@ -1,4 +1,4 @@
-package typeface
+package typeface_test
 
 import (
 	"bytes"
@@ -8,6 +8,7 @@ import (
 	"slices"
 	"testing"
 
+	"capstan/core/typeface"
 	"capstan/core/words"
 	"capstan/library"
 
@@ -24,9 +25,9 @@ func shipped(t testing.TB, name string) []byte {
 	return data
 }
 
-func taken(t testing.TB, data []byte) *File {
+func taken(t testing.TB, data []byte) *typeface.File {
 	t.Helper()
-	f, err := Take(data)
+	f, err := typeface.Take(data)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -91,7 +92,7 @@ func TestWhatAFontAllows(t *testing.T) {
 	for allows, want := range map[uint16]string{0: "", 8: "", 4: "stays", 2: "font.restricted", 12: "", 0x200: "font.restricted", 0x208: "font.restricted", 0x100: ""} {
 		data := bytes.Clone(plain)
 		binary.BigEndian.PutUint16(table(t, data, "OS/2")[8:], allows)
-		f, err := Take(data)
+		f, err := typeface.Take(data)
 		switch {
 		case want == "font.restricted":
 			if !words.Is(err, want) {
@@ -110,7 +111,7 @@ func composite(parts ...int) []byte {
 	for i, p := range parts {
 		flags := uint16(0x0002)
 		if i < len(parts)-1 {
-			flags |= moreParts
+			flags |= typeface.MoreParts
 		}
 		g = binary.BigEndian.AppendUint16(g, flags)
 		g = binary.BigEndian.AppendUint16(g, uint16(p))
@@ -143,7 +144,7 @@ func with(t testing.TB, data []byte, glyphs ...[]byte) []byte {
 	tables["head"] = bytes.Clone(tables["head"])
 	binary.BigEndian.PutUint16(tables["head"][50:], 1)
 	tables["glyf"], tables["loca"] = glyf, loca
-	return written("font/ttf", tables)
+	return typeface.Written("font/ttf", tables)
 }
 
 func TestFontsThatWouldDoHarmAreRefused(t *testing.T) {
@@ -187,13 +188,13 @@ func TestFontsThatWouldDoHarmAreRefused(t *testing.T) {
 		"a tower of letters":       {with(t, plain, append(tower, dot)...), "font.points"},
 		"a part beyond the font":   {with(t, plain, composite(65000)), "font.damaged"},
 		"parts without end":        {with(t, plain, composite(1, 1)[:16]), "font.damaged"},
-		"too large":                {append(bytes.Clone(plain), make([]byte, MaxBytes)...), "font.too-large"},
+		"too large":                {append(bytes.Clone(plain), make([]byte, typeface.MaxBytes)...), "font.too-large"},
 	} {
-		if _, err := Take(c.data); !words.Is(err, c.want) {
+		if _, err := typeface.Take(c.data); !words.Is(err, c.want) {
 			t.Errorf("%s: %v, want %s", name, err, c.want)
 		}
 	}
-	if _, err := Take(with(t, plain, composite(1, 1), dot)); err != nil {
+	if _, err := typeface.Take(with(t, plain, composite(1, 1), dot)); err != nil {
 		t.Errorf("a letter of two others: %v", err)
 	}
 }
@@ -215,11 +216,11 @@ func TestDamagedFontsAreRefusedOrMended(t *testing.T) {
 
 func unharmed(t *testing.T, data []byte) {
 	t.Helper()
-	f, err := Take(data)
+	f, err := typeface.Take(data)
 	if err != nil {
 		return
 	}
-	if again, err := Take(f.Data); err != nil || !bytes.Equal(again.Data, f.Data) {
+	if again, err := typeface.Take(f.Data); err != nil || !bytes.Equal(again.Data, f.Data) {
 		t.Errorf("what was taken in is refused or changed: %v", err)
 	}
 }
