@@ -43,7 +43,7 @@ test: deps             ## builds, then all tests, the browser's too
 	$(MAKE) --no-print-directory -j2 packed checks
 	$(MAKE) --no-print-directory build
 	cd $(WEB) && npm run --silent lint
-	$(GO) test -timeout 20m ./...
+	$(GO) test -timeout 40m ./...
 
 checks:                ## how all Go code is written
 	@test -z "$$(gofmt -l $(WRITTEN))" || { gofmt -l $(WRITTEN); exit 1; }
