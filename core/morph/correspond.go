@@ -7,39 +7,31 @@ import (
 	"capstan/core/geom"
 )
 
-// joinRings plans how one subpath becomes another: both go round the same way, begin where they are nearest, and have corners that are the same as
-// corners; between these, equal shares of the length correspond.
-func joinRings(a, b *ring, fa, fb frame) passage {
+// joinRings plans how one subpath becomes another: both go round the same way, begin where they are nearest, and what corresponds is found by follow.
+func joinRings(a, b *ring, fa, fb frame, turn float64) passage {
 	if a.closed && b.closed && a.area*b.area < 0 {
 		b = b.reversed()
 	}
 	if !a.closed && !b.closed {
 		// A line goes as it is, or the other way, whichever is nearer.
-		if apart(a, b.reversed(), 0, fa, fb) < apart(a, b, 0, fa, fb) {
+		if apart(a, b.reversed(), 0, fa, fb, turn) < apart(a, b, 0, fa, fb, turn) {
 			b = b.reversed()
 		}
 	}
-	shift := 0.0
-	switch {
-	case b.closed:
-		shift = bestShift(a, b, fa, fb)
-	case a.closed: // where a line begins, the ring is opened
-		shift = math.Mod(1-bestShift(b, a, fb, fa), 1)
-	}
-	pairs := anchorsOf(a, b, shift)
-	if a.closed && !b.closed {
-		pairs = anchors{{wrap(1 - shift), 1}}
-	}
-	// Joints of either side are joints of both.
+	return follow(a, b, fa, fb, turn)
+}
+
+// pass cuts two subpaths, of which shares correspond, into as many segments: joints of either are joints of both.
+func pass(a, b *ring, pairs anchors) passage {
 	cuts := []float64{0}
 	add := func(u float64) {
 		if u > 1e-7 && u < 1-1e-7 {
 			cuts = append(cuts, u)
 		}
 	}
-	start := 0.0
-	if a.closed && !b.closed {
-		start = math.Mod(1-shift, 1)
+	start := pairs[0][0]
+	for _, v := range pairs {
+		add(v[0] - start)
 	}
 	for _, e := range a.ends {
 		add(wrap(e - start))
@@ -94,40 +86,43 @@ func (r *ring) between(u0, u1 float64) geom.Segment {
 	return part(r.segs[i], t(u0), t(u1))
 }
 
-// apart is how far two subpaths lie apart at equal shares of their lengths, the second begun so many samples later: the sum of squares, each as large
-// as 1 about its own middle.
-func apart(a, b *ring, shift int, fa, fb frame) (sum float64) {
+// apart is how far two subpaths lie apart at equal shares of their lengths, the second begun so many samples later and turned by radians: the sum of
+// squares, each as large as 1 about its own middle.
+func apart(a, b *ring, shift int, fa, fb frame, turn float64) (sum float64) {
+	sin, cos := math.Sincos(turn)
 	for k, p := range a.samples {
-		q := b.samples[(k+shift)%sampled]
-		d := p.Sub(a.centre).Mul(1 / fa.size).Sub(q.Sub(b.centre).Mul(1 / fb.size))
+		q := b.samples[(k+shift)%sampled].Sub(b.centre).Mul(1 / fb.size)
+		d := p.Sub(a.centre).Mul(1 / fa.size).Sub(geom.Point{X: q.X*cos - q.Y*sin, Y: q.X*sin + q.Y*cos})
 		sum += d.X*d.X + d.Y*d.Y
 	}
 	return sum
 }
 
-// bestShift is the share of b's length at which it begins where a does: where b, turned, is much like a, the least turned of these; else where it lies
-// nearest as it is.
-func bestShift(a, b *ring, fa, fb frame) float64 {
-	best, least := 0, math.Inf(1)
-	rigid, like := 0, math.Inf(1)
+// turnOf is by how many radians b has to be turned to be much like a, the least of these; 0 where it is not, or is as much like it as it is.
+func turnOf(a, b *ring) float64 {
+	if !a.closed || !b.closed {
+		return 0
+	}
+	if a.area*b.area < 0 {
+		b = b.reversed()
+	}
+	like, turn, left, still := math.Inf(1), 0.0, 1.0, 1.0
 	for k := range sampled {
-		if v := apart(a, b, k, fa, fb); v < least-1e-12 {
-			best, least = k, v
-		}
-		left, turn := turned(a, b, k)
-		if v := left + 0.03*(turn/math.Pi)*(turn/math.Pi); left < alikeEnough && v < like-1e-12 {
-			rigid, like = k, v
+		l, by, asIs := turned(a, b, k)
+		still = min(still, asIs)
+		if v := l + 0.03*(by/math.Pi)*(by/math.Pi); v < like-1e-12 {
+			like, turn, left = v, -by, l
 		}
 	}
-	if !math.IsInf(like, 1) {
-		best = rigid
+	if left > alikeEnough || still < 3*left+0.03 {
+		return 0
 	}
-	return float64(best) / sampled
+	return turn
 }
 
 // turned is by how many radians b has to be turned to lie as near as it can to a, begun so many samples later, and which share of the squared distances
-// that leaves.
-func turned(a, b *ring, shift int) (left, turn float64) {
+// that leaves, and is left when it is not turned.
+func turned(a, b *ring, shift int) (left, turn, still float64) {
 	dot, cross, aa, bb := 0.0, 0.0, 0.0, 0.0
 	for k, p := range a.samples {
 		p, q := p.Sub(a.centre), b.samples[(k+shift)%sampled].Sub(b.centre)
@@ -135,77 +130,16 @@ func turned(a, b *ring, shift int) (left, turn float64) {
 		aa, bb = aa+p.X*p.X+p.Y*p.Y, bb+q.X*q.X+q.Y*q.Y
 	}
 	if aa*bb == 0 {
-		return 1, 0
+		return 1, 0, 1
 	}
-	return 1 - (dot*dot+cross*cross)/(aa*bb), math.Atan2(cross, dot)
+	if still = 1; dot > 0 {
+		still -= dot * dot / (aa * bb)
+	}
+	return 1 - (dot*dot+cross*cross)/(aa*bb), math.Atan2(cross, dot), still
 }
 
 // anchors are shares of both lengths that correspond, rising on both sides; they come round after 1.
 type anchors [][2]float64
-
-// anchorsOf finds which corners of two subpaths are the same, b begun at a share of its length: in their order round, as many as possible that lie
-// near each other and turn alike (dynamic programming over both lists).
-func anchorsOf(a, b *ring, shift float64) anchors {
-	ca, cb := a.corners(), b.corners()
-	for i := range cb {
-		cb[i].share = wrap(cb[i].share - shift)
-	}
-	slices.SortFunc(cb, func(x, y corner) int {
-		if x.share < y.share {
-			return -1
-		}
-		return 1
-	})
-	const alone = 0.06 // what a corner costs that has no partner
-	if len(ca)*len(cb) > maxCorners {
-		ca, cb = nil, nil // so many are no features of a shape
-	}
-	n, m := len(ca), len(cb)
-	cost := make([][]float64, n+1)
-	for i := range cost {
-		cost[i] = make([]float64, m+1)
-		for j := range cost[i] {
-			switch {
-			case i == 0 && j == 0:
-				continue
-			case i == 0:
-				cost[i][j] = cost[i][j-1] + alone
-				continue
-			case j == 0:
-				cost[i][j] = cost[i-1][j] + alone
-				continue
-			}
-			cost[i][j] = min(cost[i-1][j]+alone, cost[i][j-1]+alone, cost[i-1][j-1]+unlike(ca[i-1], cb[j-1]))
-		}
-	}
-	var out anchors
-	for i, j := n, m; i > 0 && j > 0; {
-		switch {
-		case cost[i][j] == cost[i-1][j-1]+unlike(ca[i-1], cb[j-1]):
-			out = append(out, [2]float64{ca[i-1].share, cb[j-1].share + shift})
-			i, j = i-1, j-1
-		case cost[i][j] == cost[i-1][j]+alone:
-			i--
-		default:
-			j--
-		}
-	}
-	slices.Reverse(out)
-	if len(out) == 0 || !a.closed && !b.closed {
-		out = append(anchors{{0, shift}}, slices.DeleteFunc(out, func(v [2]float64) bool { return v[0] < 1e-9 })...)
-	}
-	return out
-}
-
-// maxCorners is how many pairs of corners are looked at.
-const maxCorners = 90000
-
-// unlike is what it costs to hold two corners for the same.
-func unlike(a, b corner) float64 {
-	d := math.Abs(a.share - b.share)
-	t := (a.turn - b.turn) / math.Pi
-	return 4*d*d + 0.05*t*t
-}
 
 // to is the share of b's length that corresponds to one of a's, which may lie beyond 1.
 func (v anchors) to(u float64) float64 { return v.mapped(u, 0, 1) }

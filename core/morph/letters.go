@@ -11,7 +11,7 @@ type Letter struct {
 // NewLetters plans how words become other words letter by letter: a letter that both have goes to where it is in the other, the second e to the second
 // e; of those that are left the first becomes the first, and so on; what remains of one side alone grows from the nearest letter, or shrinks to it.
 func NewLetters(a, b []Letter) *Outlines {
-	o := &Outlines{a: &geom.Path{}, b: &geom.Path{}, grow: 1}
+	o := &Outlines{a: &geom.Path{}, b: &geom.Path{}, way: GoesStraight, grow: 1}
 	for _, l := range a {
 		o.a.Append(l.Path, geom.Identity)
 	}
@@ -21,7 +21,7 @@ func NewLetters(a, b []Letter) *Outlines {
 	takenA, takenB := make([]bool, len(a)), make([]bool, len(b))
 	become := func(i, j int) {
 		takenA[i], takenB[j] = true, true
-		o.parts = append(o.parts, NewOutlines(a[i].Path, b[j].Path).parts...)
+		o.each = append(o.each, NewOutlines(a[i].Path, b[j].Path, AsFits))
 	}
 	for i, l := range a {
 		for j, m := range b {
@@ -63,10 +63,7 @@ func alone(p *geom.Path, others []Letter, goes bool) (parts []passage) {
 		}
 	}
 	for _, r := range ringsOf(p) {
-		v := passage{a: r.points(), closed: r.closed}
-		for range v.a {
-			v.b = append(v.b, at)
-		}
+		v := r.shrinking(at)
 		if !goes {
 			v.a, v.b = v.b, v.a
 		}

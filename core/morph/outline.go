@@ -7,18 +7,34 @@ import (
 	"capstan/core/geom"
 )
 
-// Outlines is an outline on its way to another one, of any number of parts: at 0 it is the one, at 1 the other, exactly. Each subpath goes to the
-// nearest of the other side that is most like it; between two, what corresponds are equal shares of the way between corners that were found to be the
-// same. Parts that only one side has grow from a point of the other, or shrink to it. What is much the same outline turned and scaled is turned and
-// scaled on its way, so that it stays as large as it is; other outlines go straight.
+// Outlines is an outline on its way to another one, of any number of parts: at 0 it is the one, at 1 the other, exactly, and the way back is the same.
+// Each subpath goes to the nearest of the other side that is most like it; between two, follow finds what corresponds. Parts that only one side has grow
+// from a point of the other, or shrink to it.
 type Outlines struct {
 	a, b  *geom.Path // as they are
-	parts []passage
+	back  bool       // it was planned from b to a
+	parts []passage  // those of both sides first
+	both  int        // how many these are
+	way   Way
 	turn  float64 // radians that all of it turns by
 	grow  float64 // times as large
 	ca    geom.Point
 	cb    geom.Point
+	bends []*bending  // of the parts of both sides, where it bends
+	each  []*Outlines // of words, letter by letter: of each letter, and parts of those that one side alone has
 }
+
+// Way is how the points of an outline go.
+type Way string
+
+// Ways for points to go. What is much the same outline turned and scaled is turned and scaled; what would shrink through itself, or cross itself more,
+// bends; all else goes straight.
+const (
+	AsFits       Way = ""         // the simplest of these that is good
+	GoesStraight Way = "straight" // in straight lines
+	GoesTurned   Way = "turned"   // in straight lines in axes that turn and grow, as the whole of it does on the mean
+	GoesBent     Way = "bent"     // by the lengths of its lines and the turns between them
+)
 
 // passage is one subpath as cubic segments on both sides, as many points on either.
 type passage struct {
@@ -27,45 +43,99 @@ type passage struct {
 }
 
 // NewOutlines plans how an outline becomes another.
-func NewOutlines(a, b *geom.Path) *Outlines {
-	o := &Outlines{a: a, b: b, grow: 1}
-	from, to := ringsOf(a), ringsOf(b)
-	fa, fb := frameOf(from, a), frameOf(to, b)
-	pairs, onlyA, onlyB := pairRings(from, to, fa, fb)
-	for _, q := range pairs {
-		o.parts = append(o.parts, joinRings(&from[q[0]], &to[q[1]], fa, fb))
+func NewOutlines(a, b *geom.Path, way Way) *Outlines {
+	back := before(b, a)
+	o := &Outlines{}
+	if back {
+		o = plan(b, a, way)
+	} else {
+		o = plan(a, b, way)
 	}
-	for _, i := range onlyA {
-		at := born(&from[i], to, fa, fb)
-		p := passage{a: from[i].points(), closed: from[i].closed}
-		for range p.a {
-			p.b = append(p.b, at)
-		}
-		o.parts = append(o.parts, p)
-	}
-	for _, j := range onlyB {
-		at := born(&to[j], from, fb, fa)
-		p := passage{b: to[j].points(), closed: to[j].closed}
-		for range p.b {
-			p.a = append(p.a, at)
-		}
-		o.parts = append(o.parts, p)
-	}
-	o.rigid(len(pairs))
+	o.a, o.b, o.back = a, b, back
 	return o
 }
 
-// rigid finds the turn and growth that brings one side nearest to the other (Procrustes; of the paired parts' ends of segments), and takes them where
-// what is left is little against how far the points go.
-func (o *Outlines) rigid(pairs int) {
+// before puts any two outlines in an order, so that the way from one to the other is the way back.
+func before(a, b *geom.Path) bool {
+	if c := slices.Compare(a.Verbs, b.Verbs); c != 0 {
+		return c < 0
+	}
+	return slices.CompareFunc(a.Points, b.Points, func(p, q geom.Point) int {
+		if c := sign(p.X - q.X); c != 0 {
+			return c
+		}
+		return sign(p.Y - q.Y)
+	}) < 0
+}
+
+func plan(a, b *geom.Path, way Way) *Outlines {
+	from, to := ringsOf(a), ringsOf(b)
+	turn := 0.0
+	if len(from) > 0 && len(to) > 0 && (way == AsFits || way == GoesTurned) {
+		turn = turnOf(largest(from), largest(to))
+	}
+	o := paired(a, b, from, to, turn)
+	like := o.rigid()
+	if turn != 0 && !like { // the largest parts are alike, but not the whole
+		o = paired(a, b, from, to, 0)
+		like = o.rigid()
+	}
+	o.choose(way, like)
+	return o
+}
+
+// largest is the subpath with most area, of those without any the longest.
+func largest(list []ring) *ring {
+	k := 0
+	for i := range list {
+		if a, b := math.Abs(list[i].area), math.Abs(list[k].area); a > b || a == b && list[i].length > list[k].length {
+			k = i
+		}
+	}
+	return &list[k]
+}
+
+// paired pairs the subpaths of both sides, b turned by radians before they are compared.
+func paired(a, b *geom.Path, from, to []ring, turn float64) *Outlines {
+	o := &Outlines{}
+	fa, fb := frameOf(from, a, turn), frameOf(to, b, 0)
+	pairs, onlyA, onlyB := pairRings(from, to, fa, fb)
+	o.both = len(pairs)
+	for _, q := range pairs {
+		o.parts = append(o.parts, joinRings(&from[q[0]], &to[q[1]], fa, fb, turn))
+	}
+	for _, i := range onlyA {
+		o.parts = append(o.parts, from[i].shrinking(born(&from[i], to, fa, fb)))
+	}
+	for _, j := range onlyB {
+		p := to[j].shrinking(born(&to[j], from, fb, fa))
+		p.a, p.b = p.b, p.a
+		o.parts = append(o.parts, p)
+	}
+	return o
+}
+
+// shrinking is a subpath that becomes a point.
+func (r *ring) shrinking(at geom.Point) passage {
+	p := passage{a: r.points(), closed: r.closed}
+	for range p.a {
+		p.b = append(p.b, at)
+	}
+	return p
+}
+
+// rigid finds the turn and growth that brings one side nearest to the other (Procrustes; of the paired parts' ends of segments), and reports whether
+// what is left is little, so that it counts as the same outline turned.
+func (o *Outlines) rigid() bool {
+	o.grow = 1
 	var a, b []geom.Point
-	for _, p := range o.parts[:pairs] {
+	for _, p := range o.parts[:o.both] {
 		for i := 0; i < len(p.a); i += 3 {
 			a, b = append(a, p.a[i]), append(b, p.b[i])
 		}
 	}
 	if len(a) < 3 {
-		return
+		return false
 	}
 	mean := func(list []geom.Point) (c geom.Point) {
 		for _, q := range list {
@@ -74,82 +144,188 @@ func (o *Outlines) rigid(pairs int) {
 		return c.Mul(1 / float64(len(list)))
 	}
 	o.ca, o.cb = mean(a), mean(b)
-	dot, cross, aa, bb, apart := 0.0, 0.0, 0.0, 0.0, 0.0
+	dot, cross, aa, bb := 0.0, 0.0, 0.0, 0.0
 	for i := range a {
 		p, q := a[i].Sub(o.ca), b[i].Sub(o.cb)
 		dot, cross = dot+p.X*q.X+p.Y*q.Y, cross+p.X*q.Y-p.Y*q.X
 		aa, bb = aa+p.X*p.X+p.Y*p.Y, bb+q.X*q.X+q.Y*q.Y
-		d := q.Sub(p)
-		apart += d.X*d.X + d.Y*d.Y
 	}
 	if aa <= 0 || bb <= 0 {
-		return
+		return false
 	}
+	o.turn, o.grow = math.Atan2(cross, dot), math.Sqrt(bb/aa)
 	// The least sum of squares that a turn leaves when both are as large (Umeyama 1991, in the plane).
 	left := aa*bb - (dot*dot + cross*cross)
-	turn := math.Atan2(cross, dot)
-	if left > alikeEnough*aa*bb || math.Abs(turn) < 1e-3 || apart == 0 {
-		return
-	}
-	o.turn, o.grow = turn, math.Sqrt(bb/aa)
+	return left <= alikeEnough*aa*bb && math.Abs(o.turn) > 1e-3
 }
 
 // alikeEnough is which share of the squared distances may be left when one outline is turned onto another that counts as the same.
 const alikeEnough = 0.05
 
+// shrunk is by which share an outline may be shorter on its way than the mixture of both ends before it counts as shrinking through itself.
+const shrunk = 0.15
+
+// detour is how many times as far its points may go on the mean where an outline bends.
+const detour = 1.25
+
+// choose decides how the points go: the simplest way that is good, or the one that is asked for.
+func (o *Outlines) choose(way Way, like bool) {
+	if o.way = way; way != AsFits {
+		if way == GoesBent {
+			o.bend()
+		}
+		return
+	}
+	if o.way = GoesStraight; like {
+		o.way = GoesTurned
+	}
+	n := o.judge()
+	if n.crossed == 0 && n.short < shrunk {
+		return
+	}
+	simple := o.way
+	o.bend()
+	o.way = GoesBent
+	if m := o.judge(); m.crossed > n.crossed || m.crossed == n.crossed && m.short > n.short/2 || m.far > detour*n.far {
+		o.way, o.bends = simple, nil
+	}
+}
+
+func (o *Outlines) bend() {
+	for i := range o.parts[:o.both] {
+		o.bends = append(o.bends, o.parts[i].bend(o.turn))
+	}
+}
+
+// verdict is how good a way is.
+type verdict struct {
+	crossed int     // how often the outline crosses itself
+	short   float64 // by which share it is shorter at most than the mixture of both ends
+	far     float64 // how far its points go, each weighing as long as what lies beside it
+}
+
+// judge follows the points of an outline.
+func (o *Outlines) judge() (v verdict) {
+	var all [5]geom.Path
+	for k, at := range [5]float64{0, judged[0], judged[1], judged[2], 1} {
+		o.between(at, &all[k])
+	}
+	steps := func(p *geom.Path, f func(i int, d float64)) {
+		i := 0
+		for _, part := range o.parts[:o.both] {
+			for k := 1; k < len(part.a); k++ {
+				f(i+k, p.Points[i+k].Sub(p.Points[i+k-1]).Len())
+			}
+			i += len(part.a)
+		}
+	}
+	var length [5]float64
+	for k := range all {
+		steps(&all[k], func(_ int, d float64) { length[k] += d })
+	}
+	for k, at := range judged {
+		if want := length[0] + (length[4]-length[0])*at; want > 0 {
+			v.short = max(v.short, 1-length[k+1]/want)
+		}
+		var rings [][]geom.Point
+		i := 0
+		for _, part := range o.parts {
+			rings = append(rings, all[k+1].Points[i:i+len(part.a)])
+			i += len(part.a)
+		}
+		v.crossed += crossings(edges(rings...), 1000)
+	}
+	for side, p := range []*geom.Path{&all[0], &all[4]} {
+		steps(p, func(i int, d float64) {
+			for k := 1; k < len(all) && length[4*side] > 0; k++ {
+				v.far += d / length[4*side] * all[k].Points[i].Sub(all[k-1].Points[i]).Len()
+			}
+		})
+	}
+	return
+}
+
 // At writes the outline at an eased progress, which may leave 0..1.
 func (o *Outlines) At(p float64, to *geom.Path) {
-	to.Reset()
 	if p == 0 || p == 1 {
 		whole := o.a
 		if p == 1 {
 			whole = o.b
 		}
+		to.Reset()
 		to.Verbs, to.Points = append(to.Verbs, whole.Verbs...), append(to.Points, whole.Points...)
 		return
 	}
-	between := func(a, b geom.Point) geom.Point { return a.Lerp(b, p) }
-	if o.turn != 0 {
-		back := math.Pow(o.grow, -1)
-		sin, cos := math.Sincos(-o.turn)
-		ps, pc := math.Sincos(o.turn * p)
-		grown := math.Pow(o.grow, p)
-		centre := o.ca.Lerp(o.cb, p)
-		between = func(a, b geom.Point) geom.Point {
-			a, b = a.Sub(o.ca), b.Sub(o.cb)
-			b = geom.Point{X: b.X*cos - b.Y*sin, Y: b.X*sin + b.Y*cos}.Mul(back)
-			m := a.Lerp(b, p).Mul(grown)
-			return geom.Point{X: m.X*pc - m.Y*ps, Y: m.X*ps + m.Y*pc}.Add(centre)
-		}
+	to.Reset()
+	for _, l := range o.each {
+		l.add(p, to)
 	}
-	for _, part := range o.parts {
-		to.Move(between(part.a[0], part.b[0]))
-		for i := 1; i+2 < len(part.a); i += 3 {
-			to.Cubic(between(part.a[i], part.b[i]), between(part.a[i+1], part.b[i+1]), between(part.a[i+2], part.b[i+2]))
+	o.add(p, to)
+}
+
+// add adds the outline on its way, also at its ends, where it looks as they do but has other segments.
+func (o *Outlines) add(p float64, to *geom.Path) {
+	if o.back {
+		p = 1 - p
+	}
+	o.between(p, to)
+}
+
+// between adds the outline on its way as it was planned.
+func (o *Outlines) between(p float64, to *geom.Path) {
+	sin, cos := math.Sincos(-o.turn)
+	ps, pc := math.Sincos(o.turn * p)
+	grown, back := 1+(o.grow-1)*p, 1/o.grow
+	centre := o.ca.Lerp(o.cb, p)
+	for k := range o.parts {
+		part := &o.parts[k]
+		to.Verbs = append(to.Verbs, geom.MoveTo)
+		for range len(part.a) / 3 {
+			to.Verbs = append(to.Verbs, geom.CubicTo)
 		}
 		if part.closed {
-			to.Close()
+			to.Verbs = append(to.Verbs, geom.Close)
+		}
+		first := len(to.Points)
+		switch {
+		case o.way == GoesBent && k < o.both:
+			to.Points = append(to.Points, part.a...)
+			o.bends[k].at(p, to.Points[first:])
+		case o.way == GoesTurned:
+			for i, a := range part.a {
+				a, b := a.Sub(o.ca), part.b[i].Sub(o.cb)
+				b = geom.Point{X: b.X*cos - b.Y*sin, Y: b.X*sin + b.Y*cos}.Mul(back)
+				m := a.Lerp(b, p).Mul(grown)
+				to.Points = append(to.Points, geom.Point{X: m.X*pc - m.Y*ps, Y: m.X*ps + m.Y*pc}.Add(centre))
+			}
+		default:
+			for i, a := range part.a {
+				to.Points = append(to.Points, a.Lerp(part.b[i], p))
+			}
 		}
 	}
 }
 
-// frame is the box that an outline lies in, by which both sides are compared: about its middle, as large as 1.
+// frame is the box that an outline lies in, by which both sides are compared: about its middle, as large as 1, turned.
 type frame struct {
 	middle geom.Point
 	size   float64
+	turn   float64 // radians by which the other side, turned, is like it
 }
 
-func frameOf(rings []ring, p *geom.Path) frame {
+func frameOf(rings []ring, p *geom.Path, turn float64) frame {
 	if len(rings) == 0 {
-		return frame{size: 1}
+		return frame{size: 1, turn: turn}
 	}
 	b := p.Bounds()
-	return frame{b.Centre(), max(math.Hypot(b.W(), b.H()), 1e-9)}
+	return frame{b.Centre(), max(math.Hypot(b.W(), b.H()), 1e-9), turn}
 }
 
 // to brings a point to where it would be in another frame.
 func (f frame) to(q geom.Point, other frame) geom.Point {
-	return q.Sub(f.middle).Mul(other.size / f.size).Add(other.middle)
+	sin, cos := math.Sincos(other.turn - f.turn)
+	q = q.Sub(f.middle).Mul(other.size / f.size)
+	return geom.Point{X: q.X*cos - q.Y*sin, Y: q.X*sin + q.Y*cos}.Add(other.middle)
 }
 
 // pairRings pairs the subpaths of both sides, the most alike first: by where they lie and how large they are. Holes go to holes.

@@ -18,6 +18,8 @@ func outline(t testing.TB, d string) *geom.Path {
 	return p
 }
 
+func becomes(a, b *geom.Path) *morph.Outlines { return morph.NewOutlines(a, b, morph.AsFits) }
+
 // area is the signed area of an outline, its curves told by chords.
 func area(p *geom.Path) (sum float64) {
 	p.EachClosed(func(s geom.Segment) {
@@ -50,7 +52,7 @@ func TestOutlinesBeginAndEndAsTheyAre(t *testing.T) {
 	for _, x := range all {
 		for _, y := range all {
 			a, b := outline(t, x), outline(t, y)
-			o := morph.NewOutlines(a, b)
+			o := becomes(a, b)
 			var p geom.Path
 			o.At(0, &p)
 			if p.Data() != a.Data() {
@@ -78,7 +80,7 @@ func TestOutlinesBeginAndEndAsTheyAre(t *testing.T) {
 func TestWhatIsTurnedStaysRigid(t *testing.T) {
 	for _, deg := range []float64{25, 70, 110, 160, -45, -120} {
 		a := outline(t, hand)
-		o := morph.NewOutlines(a, mapped(a, geom.Rotate(deg)))
+		o := becomes(a, mapped(a, geom.Rotate(deg)))
 		for _, at := range []float64{0.2, 0.5, 0.8} {
 			var p geom.Path
 			o.At(at, &p)
@@ -88,7 +90,7 @@ func TestWhatIsTurnedStaysRigid(t *testing.T) {
 		}
 	}
 	var p geom.Path
-	morph.NewOutlines(outline(t, square), outline(t, "M-100 -100L100 -100L100 100L-100 100Z")).At(0.5, &p)
+	becomes(outline(t, square), outline(t, "M-100 -100L100 -100L100 100L-100 100Z")).At(0.5, &p)
 	if got := math.Abs(area(&p)); math.Abs(got-150*150) > 1 {
 		t.Errorf("half way to twice the size a square has an area of %.0f", got)
 	}
@@ -97,12 +99,12 @@ func TestWhatIsTurnedStaysRigid(t *testing.T) {
 // A hole is born inside, and shrinks there; a part that one side alone has grows from the nearest point of the other.
 func TestPartsAreBornAndGo(t *testing.T) {
 	var p geom.Path
-	morph.NewOutlines(outline(t, disc), outline(t, ring)).At(0.01, &p)
+	becomes(outline(t, disc), outline(t, ring)).At(0.01, &p)
 	if got, want := area(&p), area(outline(t, disc)); math.Abs(got-want) > 0.01*want || len(p.Verbs) < 10 {
 		t.Errorf("a hole begins with an area of %.1f of %.1f", got, want)
 	}
 	two := square + "M80 -10L100 -10L100 10L80 10Z"
-	morph.NewOutlines(outline(t, square), outline(t, two)).At(0.001, &p)
+	becomes(outline(t, square), outline(t, two)).At(0.001, &p)
 	if b := p.Bounds(); b.Max.X > 52 {
 		t.Errorf("the second part begins at %v, not at the edge of the first", b.Max.X)
 	}
@@ -131,7 +133,7 @@ func TestRandomOutlinesStayWithinReason(t *testing.T) {
 	}
 	for range 300 {
 		a, b := some(), some()
-		o := morph.NewOutlines(a, b)
+		o := becomes(a, b)
 		box := a.Bounds().Union(b.Bounds())
 		wide := math.Hypot(box.W(), box.H()) / 2
 		for _, at := range []float64{0.1, 0.5, 0.9} {
@@ -180,5 +182,40 @@ func TestWordsBecomeWordsByLetter(t *testing.T) {
 	}
 	if len(middles) != 4 {
 		t.Errorf("%d letters are on their way", len(middles))
+	}
+}
+
+// many is an outline of so many segments that wander about a circle.
+func many(n int, seed uint64) *geom.Path {
+	r := rand.New(rand.NewPCG(seed, 28))
+	p := &geom.Path{}
+	for i := range n {
+		s, c := math.Sincos(2 * math.Pi * float64(i) / float64(n))
+		k := 80 + 20*math.Sin(float64(i)*float64(3+seed))*r.Float64()
+		if q := (geom.Point{X: k * c, Y: k * s}); i == 0 {
+			p.Move(q)
+		} else {
+			p.Line(q)
+		}
+	}
+	p.Close()
+	return p
+}
+
+func benchmark(b *testing.B, n int) {
+	x, y := many(n, 1), many(n, 2)
+	for b.Loop() {
+		becomes(x, y)
+	}
+}
+
+func BenchmarkOutlines200(b *testing.B)  { benchmark(b, 200) }
+func BenchmarkOutlines5000(b *testing.B) { benchmark(b, 5000) }
+
+func BenchmarkOutlinesAt200(b *testing.B) {
+	o := becomes(many(200, 1), many(200, 2))
+	var p geom.Path
+	for b.Loop() {
+		o.At(0.4, &p)
 	}
 }

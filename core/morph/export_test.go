@@ -1,0 +1,3 @@
+package morph
+
+func Tell(o *Outlines) float64 { return o.turn * 57.3 }
