@@ -35,6 +35,15 @@ type Strand struct {
 	Wing    string  `json:"wing,omitzero"`    // of a layer that only one of the scenes has: the side it comes in from, or goes out to, one of Wings; empty: it fades
 	Letters bool    `json:"letters,omitzero"` // of words that become other words: letter by letter, not by dissolving
 	Arc     float64 `json:"arc,omitzero"`     // it goes by an arc of a circle, as high as this share of its way, -1..1; above 0 to the right as it looks ahead
+
+	Outline *Reshape `json:"outline,omitempty"` // how its outline becomes that of the next scene, where a person said so
+}
+
+// Equal reports whether two strands are the same.
+func (s Strand) Equal(o Strand) bool {
+	a, b := s.Outline, o.Outline
+	s.Outline, o.Outline = nil, nil
+	return s == o && a.Equal(b)
 }
 
 // Wings are the sides of the page.
@@ -77,7 +86,7 @@ func (t *Transition) Equal(o *Transition) bool {
 		return false
 	}
 	return t.Kind == o.Kind && t.Duration == o.Duration && t.Easing == o.Easing && t.Params.Equal(o.Params) && t.GoesOn == o.GoesOn && t.Curve == o.Curve &&
-		maps.Equal(t.Threads, o.Threads)
+		maps.EqualFunc(t.Threads, o.Threads, Strand.Equal)
 }
 
 func (c *checker) transition(at string, t Transition) {
@@ -111,6 +120,7 @@ func (c *checker) transition(at string, t Transition) {
 		c.easing(at+".threads."+k+".easing", t.Threads[k].Easing)
 		c.number(at+".threads."+k+".delay", t.Threads[k].Delay, 0, MaxDelay)
 		c.number(at+".threads."+k+".arc", t.Threads[k].Arc, -1, 1)
+		c.reshape(at+".threads."+k+".outline", t.Threads[k].Outline)
 		if wing := t.Threads[k].Wing; wing != "" && Wings[wing] == [2]float64{} {
 			c.fail(at+".threads."+k+".wing", "%.20q is none of left, right, top, bottom", wing)
 		}

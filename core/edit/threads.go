@@ -62,7 +62,7 @@ func (c *CutThreads) apply(e *editor) error {
 				ways[n] = way
 			}
 		}
-		if !maps.Equal(ways, s.Transition.Threads) {
+		if !maps.EqualFunc(ways, s.Transition.Threads, doc.Strand.Equal) {
 			s.Transition.Threads = ways
 		}
 		if len(s.Transition.Threads) == 0 {

@@ -19,7 +19,7 @@ func (f *Film) outlinesOf(a, b *layer) *morph.Outlines {
 	if x == nil || y == nil {
 		return nil
 	}
-	return morph.NewOutlines(x, y, morph.AsFits)
+	return morph.NewOutlines(x, y, nil)
 }
 
 // lettersOf plans how words become other words letter by letter; nil where they are the same but for numbers, have more than one colour, or a plate.

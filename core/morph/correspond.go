@@ -4,21 +4,66 @@ import (
 	"math"
 	"slices"
 
+	"capstan/core/doc"
 	"capstan/core/geom"
 )
 
-// joinRings plans how one subpath becomes another: both go round the same way, begin where they are nearest, and what corresponds is found by follow.
-func joinRings(a, b *ring, fa, fb frame, turn float64) passage {
-	if a.closed && b.closed && a.area*b.area < 0 {
+// joinRings plans how one subpath becomes another: rings go round as they do, or, of outlines drawn the other way round, against it; both begin where they are nearest, and what corresponds is found by follow.
+// What is given of them is as it is said.
+func joinRings(a, b *ring, fa, fb frame, turn float64, flip bool, given *doc.PartPair) passage {
+	back := false
+	switch {
+	case given != nil:
+		back = given.Back
+	case a.closed && b.closed:
+		back = flip
+	case !a.closed && !b.closed: // a line goes as it is, or the other way, whichever is nearer
+		back = apart(a, b.reversed(), 0, fa, fb, turn) < apart(a, b, 0, fa, fb, turn)
+	}
+	if back {
 		b = b.reversed()
 	}
-	if !a.closed && !b.closed {
-		// A line goes as it is, or the other way, whichever is nearer.
-		if apart(a, b.reversed(), 0, fa, fb, turn) < apart(a, b, 0, fa, fb, turn) {
-			b = b.reversed()
+	var known anchors
+	if given != nil {
+		known = knownOf(given, a, b)
+	}
+	p := follow(a, b, fa, fb, turn, known)
+	p.back, p.given = back, given != nil
+	return p
+}
+
+// knownOf are the points that are given of two subpaths, b as it goes round: those that follow each other alike; of lines with their ends.
+func knownOf(given *doc.PartPair, a, b *ring) (out anchors) {
+	list := slices.Clone(given.Points)
+	slices.SortFunc(list, func(p, q [2]float64) int { return sign(p[0] - q[0]) })
+	for _, q := range list {
+		v := [2]float64{wrap(q[0]), wrap(q[1])}
+		if given.Back {
+			v[1] = wrap(1 - q[1])
+		}
+		if n := len(out); n > 0 {
+			if v[1] < out[n-1][1] && b.closed {
+				v[1]++
+			}
+			if v[0] <= out[n-1][0] || v[1] <= out[n-1][1] || v[1] >= out[0][1]+1 {
+				continue // it would cross one before it
+			}
+		}
+		out = append(out, v)
+	}
+	switch {
+	case len(out) == 0:
+	case !a.closed && !b.closed:
+		out = slices.DeleteFunc(out, func(v [2]float64) bool { return v[0] <= 0 || v[1] <= 0 || v[0] >= 1 || v[1] >= 1 })
+		out = append(anchors{{0, 0}}, out...)
+	case !a.closed || !b.closed: // what is open begins where it does: the point that says where the ring is opened counts
+		if a.closed {
+			out = anchors{{wrap(out[0][0] - out[0][1]), 0}}
+		} else {
+			out = anchors{{0, wrap(out[0][1] - out[0][0])}}
 		}
 	}
-	return follow(a, b, fa, fb, turn)
+	return out
 }
 
 // pass cuts two subpaths, of which shares correspond, into as many segments: joints of either are joints of both.
@@ -43,7 +88,7 @@ func pass(a, b *ring, pairs anchors) passage {
 	slices.Sort(cuts)
 	cuts = slices.CompactFunc(cuts, func(x, y float64) bool { return math.Abs(y-x) < 1e-7 })
 	cuts[len(cuts)-1] = 1
-	p := passage{closed: a.closed && b.closed}
+	p := passage{closed: a.closed && b.closed, pairs: pairs}
 	for k := range len(cuts) - 1 {
 		u0, u1 := cuts[k]+start, cuts[k+1]+start
 		s, t := a.between(u0, u1), b.between(pairs.to(u0), pairs.to(u1))
@@ -137,9 +182,6 @@ func turned(a, b *ring, shift int) (left, turn, still float64) {
 	}
 	return 1 - (dot*dot+cross*cross)/(aa*bb), math.Atan2(cross, dot), still
 }
-
-// anchors are shares of both lengths that correspond, rising on both sides; they come round after 1.
-type anchors [][2]float64
 
 // to is the share of b's length that corresponds to one of a's, which may lie beyond 1.
 func (v anchors) to(u float64) float64 { return v.mapped(u, 0, 1) }

@@ -7,145 +7,14 @@ import (
 	"capstan/core/geom"
 )
 
-// knot is a point of a subpath that can be held for the same as one of another.
-type knot struct {
-	share float64
-	at    geom.Point // about the middle of its subpath, as large as 1
-	turn  float64    // of a corner, radians; 0: it is none
-}
+// anchors are shares of both lengths that correspond, rising on both sides; they come round after 1.
+type anchors [][2]float64
 
-// mostKnots is how many corners of a subpath are looked at, the sharpest.
-const mostKnots = 96
-
-// knots are points at even shares of a subpath's length, and its corners in the place of the nearest of these.
-func (r *ring) knots(size float64) []knot {
-	list := make([]knot, sampled)
-	for k := range list {
-		list[k] = knot{share: float64(k) / sampled, at: r.samples[k]}
-	}
-	corners := r.corners()
-	if len(corners) > mostKnots {
-		slices.SortStableFunc(corners, func(a, b corner) int { return sign(math.Abs(b.turn) - math.Abs(a.turn)) })
-		corners = corners[:mostKnots]
-	}
-	for _, c := range corners {
-		n := knot{c.share, r.at(c.share), c.turn}
-		if k := int(math.Round(c.share*sampled)) % sampled; list[k].turn == 0 && (k > 0 || r.closed) {
-			list[k] = n
-		} else {
-			list = append(list, n)
-		}
-	}
-	slices.SortStableFunc(list, func(a, b knot) int { return sign(a.share - b.share) })
-	for i := range list {
-		list[i].at = list[i].at.Sub(r.centre).Mul(1 / size)
-	}
-	return list
-}
-
-func sign(v float64) int {
-	switch {
-	case v < 0:
-		return -1
-	case v > 0:
-		return 1
-	}
-	return 0
-}
-
-// from is the knots in order from the one at k on, once round, the first again at the end.
-func from(list []knot, k int) []knot {
-	out := make([]knot, 0, len(list)+1)
-	for i := range list {
-		n := list[(k+i)%len(list)]
-		if k+i >= len(list) {
-			n.share++
-		}
-		out = append(out, n)
-	}
-	last := out[0]
-	last.share++
-	return append(out, last)
-}
-
-// What it costs that points correspond: their squared distance counts as it is, beside it how unevenly the shares of both lengths go on, and how much
-// a corner is bent that is none on the other side.
+// What it costs that points correspond: their squared distance counts as it is, beside it how unevenly the shares of both lengths go on (unevens, tried
+// in turn), and how much a corner is bent that is none on the other side.
 const bent = 0.012
 
-// unevens is how much it costs that the shares of one length go on faster than those of the other: what is tried in turn.
 var unevens = []float64{0.02, 0.005, 0.1, 1}
-
-// strides are by how many knots both sides go on at a time: one does not go on by more than three times as much as the other.
-var strides = [7][2]int{{1, 1}, {1, 2}, {2, 1}, {1, 3}, {3, 1}, {2, 3}, {3, 2}}
-
-// lagging is how far the shares of what corresponds may lie apart, counted from the first.
-const lagging = 0.25
-
-// walk finds which knots of two lists correspond, first to first and last to last, at the least cost (dynamic time warping, Sakoe and Chiba 1978, with
-// limited slopes, in a band). b is turned by radians before distances are measured. Where there is no way from end to end the cost is infinite.
-func walk(a, b []knot, turn, uneven float64) (anchors, float64) {
-	n, m := len(a), len(b)
-	sin, cos := math.Sincos(turn)
-	turned := make([]geom.Point, m)
-	for j, k := range b {
-		turned[j] = geom.Point{X: k.at.X*cos - k.at.Y*sin, Y: k.at.X*sin + k.at.Y*cos}
-	}
-	cost, came := make([]float64, n*m), make([]int8, n*m)
-	for i := range cost {
-		cost[i] = math.Inf(1)
-	}
-	cost[0] = 0
-	passedA, passedB := sums(a), sums(b)
-	first := 1
-	for i := 1; i < n; i++ {
-		share := a[i].share - a[0].share
-		for first < m-1 && b[first].share-b[0].share < share-lagging {
-			first++
-		}
-		row := cost[i*m : (i+1)*m]
-		for j := first; j < m && b[j].share-b[0].share <= share+lagging; j++ {
-			d := a[i].at.Sub(turned[j])
-			far := (d.X*d.X + d.Y*d.Y) / 2
-			best, by := math.Inf(1), int8(0)
-			for s, v := range &strides {
-				k, l := i-v[0], j-v[1]
-				if k < 0 || l < 0 {
-					continue
-				}
-				da, db := a[i].share-a[k].share, b[j].share-b[l].share
-				c := cost[k*m+l] + (da+db)*far + bent*(passedA[i]-passedA[k+1]+passedB[j]-passedB[l+1])
-				if c < best && da+db > 0 {
-					c += uneven * (da - db) * (da - db) / (da + db)
-				}
-				if c < best {
-					best, by = c, int8(s)
-				}
-			}
-			row[j], came[i*m+j] = best+bent*math.Abs(a[i].turn-b[j].turn), by
-		}
-	}
-	total := cost[n*m-1]
-	if math.IsInf(total, 1) {
-		return nil, total
-	}
-	var out anchors
-	for i, j := n-1, m-1; i > 0 && j > 0; {
-		v := strides[came[i*m+j]]
-		i, j = i-v[0], j-v[1]
-		out = append(out, [2]float64{a[i].share, b[j].share})
-	}
-	slices.Reverse(out)
-	return out, total
-}
-
-// sums are how much is turned at all knots before each.
-func sums(list []knot) []float64 {
-	out := make([]float64, len(list)+1)
-	for i, k := range list {
-		out[i+1] = out[i] + math.Abs(k.turn)
-	}
-	return out
-}
 
 // mostStarts is from how many starts a way round is looked for, mostWays how many of these ways are looked at closely.
 const (
@@ -153,122 +22,145 @@ const (
 	mostWays   = 2
 )
 
-// follow finds how one subpath becomes another that goes the same way round, turned by radians before they are compared.
-func follow(a, b *ring, fa, fb frame, turn float64) passage {
-	ka, kb := a.knots(fa.size), b.knots(fb.size)
-	i := 0
-	if a.closed && b.closed {
-		i = sharpest(ka)
+// follow finds how one subpath becomes another that goes the same way round, turned by radians before they are compared. What is given corresponds.
+// Of ways that cost little that is taken which crosses itself least on its way.
+func follow(a, b *ring, fa, fb frame, turn float64, given anchors) (best passage) {
+	fewest := math.MaxInt
+	look := func(v anchors) {
+		p := pass(a, b, v)
+		if n := p.crossings(turn); n < fewest {
+			best, fewest = p, n
+		}
 	}
-	starts := []int{0}
-	switch {
-	case b.closed:
-		starts = startsOf(a, b, ka, kb, i, fa, fb, turn)
-	case a.closed:
-		starts = startsOf(b, a, kb, ka, 0, fb, fa, -turn)
+	if len(given) > 0 {
+		for _, uneven := range unevens {
+			if v, _ := chain(a, b, given, fa, fb, turn, uneven); fewest > 0 {
+				look(v)
+			}
+		}
+		return
+	}
+	if v := cornerByCorner(a, b, turn); v != nil {
+		if look(v); fewest == 0 {
+			return
+		}
 	}
 	type way struct {
-		from int
-		v    anchors
-		cost float64
+		start [2]float64
+		v     anchors
+		cost  float64
 	}
-	var best passage
-	fewest := math.MaxInt
-	var cheap []int // starts, the cheapest first
-	try := func(uneven float64, starts []int) {
-		var ways []way
-		for _, k := range starts {
-			la, lb := from(ka, i), from(kb, k)
-			if a.closed && !b.closed {
-				la, lb = from(ka, k), from(kb, 0)
-			}
-			if !a.closed {
-				la[len(la)-1].at = a.samples[len(a.samples)-1].Sub(a.centre).Mul(1 / fa.size)
-			}
-			if !b.closed {
-				lb[len(lb)-1].at = b.samples[len(b.samples)-1].Sub(b.centre).Mul(1 / fb.size)
-			}
-			if v, cost := walk(la, lb, turn, uneven); v != nil {
-				ways = append(ways, way{k, v, cost})
-			}
+	try := func(uneven float64, starts [][2]float64) (ways []way) {
+		for _, s := range starts {
+			v, cost := chain(a, b, anchors{s}, fa, fb, turn, uneven)
+			ways = append(ways, way{s, v, cost})
 		}
 		slices.SortStableFunc(ways, func(x, y way) int { return sign(x.cost - y.cost) })
-		for i, w := range ways {
-			if cheap = append(cheap, w.from); i >= mostWays {
-				break
-			}
-			p := pass(a, b, w.v.plain())
-			if n := p.crossings(); n < fewest {
-				best, fewest = p, n
-			}
-			if fewest == 0 {
-				return
+		for _, w := range ways[:min(len(ways), mostWays)] {
+			if fewest > 0 {
+				look(w.v)
 			}
 		}
+		return
 	}
-	try(unevens[0], starts)
+	var cheap [][2]float64
+	for _, w := range try(unevens[0], startsOf(a, b, fa, fb, turn)) {
+		cheap = append(cheap, w.start)
+	}
 	for _, u := range unevens[1:] {
 		if fewest > 0 {
 			try(u, cheap[:min(len(cheap), mostWays)])
 		}
 	}
-	if best.a == nil {
-		best = pass(a, b, anchors{{ka[i].share, kb[starts[0]].share}})
-	}
-	return best
-}
-
-// crossings is how often a subpath crosses itself on its way.
-func (p *passage) crossings() (n int) {
-	r := make([]geom.Point, len(p.a))
-	for _, at := range judged {
-		for i := range r {
-			r[i] = p.a[i].Lerp(p.b[i], at)
-		}
-		n += crossings(edges(r), 1000)
-	}
 	return
 }
 
-// sharpest is the knot that turns most.
-func sharpest(list []knot) (k int) {
-	for i := range list {
-		if math.Abs(list[i].turn) > math.Abs(list[k].turn)+1e-9 {
-			k = i
+// chain finds what corresponds between shares that are given to correspond, of rings also from the last round to the first, and what all of it costs.
+func chain(a, b *ring, given anchors, fa, fb frame, turn, uneven float64) (anchors, float64) {
+	var out anchors
+	total := 0.0
+	for i, g := range given {
+		next := [2]float64{given[0][0] + 1, given[0][1] + 1}
+		if i+1 < len(given) {
+			next = given[i+1]
+		}
+		du, dv := next[0]-g[0], next[1]-g[1]
+		n := max(8, int(math.Ceil(sampled*max(du, dv))))
+		v, cost := walk(a.stretch(g[0], next[0], n, fa.size), b.stretch(g[1], next[1], n, fb.size), turn, uneven)
+		total += cost
+		if v = v.plain(); len(v) == 0 || v[0][0] != 0 {
+			v = anchors{{0, 0}}
+		}
+		for _, q := range v {
+			out = append(out, [2]float64{g[0] + du*q[0], g[1] + dv*q[1]})
 		}
 	}
-	return
+	return out, total
 }
 
-// startsOf are the knots of b, turned by radians, that may be where a's knot i is, the nearest first, and the corners beside them.
-func startsOf(a, b *ring, ka, kb []knot, i int, fa, fb frame, turn float64) []int {
+// cornerByCorner lets corners of polygons with as many go to each other, in the order round in which the sum of their squared distances is least; nil
+// where they are no such polygons.
+func cornerByCorner(a, b *ring, turn float64) anchors {
+	n := len(a.segs)
+	if !a.closed || !b.closed || n != len(b.segs) || n < 3 || n > sampled || !a.straight() || !b.straight() {
+		return nil
+	}
+	sin, cos := math.Sincos(turn)
+	best, least := 0, math.Inf(1)
+	for k := range n {
+		sum := 0.0
+		for i, s := range a.segs {
+			p, q := s.P0.Sub(a.centre), b.segs[(i+k)%n].P0.Sub(b.centre)
+			d := p.Sub(geom.Point{X: q.X*cos - q.Y*sin, Y: q.X*sin + q.Y*cos})
+			sum += d.X*d.X + d.Y*d.Y
+		}
+		if sum < least*(1-1e-12) {
+			best, least = k, sum
+		}
+	}
+	var out anchors
+	for i := range n {
+		q := [2]float64{a.begins(i), b.begins((i + best) % n)}
+		if i+best >= n {
+			q[1]++
+		}
+		out = append(out, q)
+	}
+	return out
+}
+
+// straight reports whether a subpath is of lines alone.
+func (r *ring) straight() bool {
+	return !slices.ContainsFunc(r.segs, func(s geom.Segment) bool { return !s.Line })
+}
+
+// begins is the share at which a segment begins.
+func (r *ring) begins(i int) float64 {
+	if i == 0 {
+		return 0
+	}
+	return r.ends[i-1]
+}
+
+// startsOf are pairs of shares from which a way round may begin, the nearest first: where both lie nearest, and corners beside that.
+func startsOf(a, b *ring, fa, fb frame, turn float64) [][2]float64 {
+	switch {
+	case !a.closed && !b.closed:
+		return [][2]float64{{0, 0}}
+	case !b.closed: // where the line begins, the ring is opened
+		out := startsOf(b, a, fb, fa, -turn)
+		for i := range out {
+			out[i][0], out[i][1] = out[i][1], out[i][0]
+		}
+		return out
+	}
+	first := 0.0
+	if a.closed {
+		first = a.sharpest()
+	}
 	var fits [sampled]float64
 	for k := range sampled {
 		fits[k] = apart(a, b, k, fa, fb, turn)
-	}
-	at := func(k float64) float64 { return wrap(ka[i].share + k/sampled) }
-	near := func(share float64) (best int) {
-		for j := range kb {
-			if around(kb[j].share, share) < around(kb[best].share, share)-1e-12 {
-				best = j
-			}
-		}
-		return
-	}
-	var out []int
-	add := func(j int) {
-		if !slices.Contains(out, j) {
-			out = append(out, j)
-		}
-	}
-	with := func(k int) { // the knot there, and corners beside it
-		share := at(float64(k))
-		add(near(share))
-		for j := range kb {
-			if kb[j].turn != 0 && around(kb[j].share, share) < 0.03 {
-				add(j)
-			}
-		}
 	}
 	var minima []int
 	for k := range sampled {
@@ -276,32 +168,65 @@ func startsOf(a, b *ring, ka, kb []knot, i int, fa, fb frame, turn float64) []in
 			minima = append(minima, k)
 		}
 	}
-	slices.SortStableFunc(minima, func(x, y int) int { return sign(fits[x] - fits[y]) })
-	for _, k := range minima {
-		if len(out) < mostStarts {
-			with(k)
-		}
+	if len(minima) == 0 {
+		minima = []int{0}
 	}
-	if len(out) == 0 {
-		with(0)
+	slices.SortStableFunc(minima, func(x, y int) int { return sign(fits[x] - fits[y]) })
+	corners := b.bends
+	var out [][2]float64
+	for _, k := range minima {
+		if len(out) >= mostStarts {
+			break
+		}
+		share := wrap(first + float64(k)/sampled)
+		out = append(out, [2]float64{first, share})
+		for _, c := range corners {
+			if math.Abs(math.Remainder(c.share-share, 1)) < 0.03 && len(out) < 2*mostStarts {
+				out = append(out, [2]float64{first, c.share})
+			}
+		}
 	}
 	return out
 }
 
-// around is how far two shares of a ring lie apart.
-func around(u, v float64) float64 { return math.Abs(math.Remainder(u-v, 1)) }
+// sharpest is the share at which a subpath turns most; 0 where it has no corner.
+func (r *ring) sharpest() (share float64) {
+	most := 0.0
+	for _, c := range r.bends {
+		if v := math.Abs(c.turn); v > most+1e-9 {
+			most, share = v, c.share
+		}
+	}
+	return
+}
 
-// plain leaves out what lies on the line between its neighbours within a five-hundredth of the length.
+// crossings is how often a subpath crosses itself on its way, turned by radians as a whole or not.
+func (p *passage) crossings(turn float64) (n int) {
+	sin, cos := math.Sincos(turn)
+	r := make([]geom.Point, len(p.a))
+	for _, at := range judged {
+		for i, q := range p.b {
+			r[i] = p.a[i].Lerp(geom.Point{X: q.X*cos - q.Y*sin, Y: q.X*sin + q.Y*cos}, at)
+		}
+		n += crossings(edges(r), 1000)
+	}
+	return
+}
+
+// plain leaves out what lies on the line between its neighbours within a five-hundredth; the last neighbour is the end, {1, 1}.
 func (v anchors) plain() anchors {
+	if len(v) == 0 {
+		return v
+	}
 	keep := make([]bool, len(v))
 	keep[0] = true
-	var cut func(i, j int)
 	at := func(k int) [2]float64 {
 		if k == len(v) {
-			return [2]float64{v[0][0] + 1, v[0][1] + 1}
+			return [2]float64{1, 1}
 		}
 		return v[k]
 	}
+	var cut func(i, j int)
 	cut = func(i, j int) {
 		far, k := 0.002, -1
 		p, q := at(i), at(j)

@@ -21,7 +21,7 @@ func NewLetters(a, b []Letter) *Outlines {
 	takenA, takenB := make([]bool, len(a)), make([]bool, len(b))
 	become := func(i, j int) {
 		takenA[i], takenB[j] = true, true
-		o.each = append(o.each, NewOutlines(a[i].Path, b[j].Path, AsFits))
+		o.each = append(o.each, NewOutlines(a[i].Path, b[j].Path, nil))
 	}
 	for i, l := range a {
 		for j, m := range b {

@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"capstan/core/doc"
 	"capstan/core/geom"
 )
 
@@ -40,16 +41,23 @@ const (
 type passage struct {
 	a, b   []geom.Point // P0, and of each segment P1 P2 P3
 	closed bool
+
+	from, to int     // which part of either side it is; of what one side alone has the other is -1
+	back     bool    // the later goes the other way round than it is drawn
+	given    bool    // somebody said that these parts become each other
+	pairs    anchors // what corresponds
 }
 
-// NewOutlines plans how an outline becomes another.
-func NewOutlines(a, b *geom.Path, way Way) *Outlines {
-	back := before(b, a)
-	o := &Outlines{}
+// NewOutlines plans how an outline becomes another. What was said of it, which may be nothing, is taken as far as it fits.
+func NewOutlines(a, b *geom.Path, said *doc.Reshape) *Outlines {
+	if said == nil {
+		said = &doc.Reshape{}
+	}
+	back, o := before(b, a), (*Outlines)(nil)
 	if back {
-		o = plan(b, a, way)
+		o = plan(b, a, mirrored(said))
 	} else {
-		o = plan(a, b, way)
+		o = plan(a, b, said)
 	}
 	o.a, o.b, o.back = a, b, back
 	return o
@@ -68,16 +76,29 @@ func before(a, b *geom.Path) bool {
 	}) < 0
 }
 
-func plan(a, b *geom.Path, way Way) *Outlines {
+// mirrored is what was said, of the way back.
+func mirrored(said *doc.Reshape) *doc.Reshape {
+	m := &doc.Reshape{Way: said.Way}
+	for _, p := range said.Parts {
+		q := doc.PartPair{From: p.To, To: p.From, Back: p.Back}
+		for _, v := range p.Points {
+			q.Points = append(q.Points, [2]float64{v[1], v[0]})
+		}
+		m.Parts = append(m.Parts, q)
+	}
+	return m
+}
+
+func plan(a, b *geom.Path, said *doc.Reshape) *Outlines {
 	from, to := ringsOf(a), ringsOf(b)
-	turn := 0.0
+	turn, way := 0.0, Way(said.Way)
 	if len(from) > 0 && len(to) > 0 && (way == AsFits || way == GoesTurned) {
 		turn = turnOf(largest(from), largest(to))
 	}
-	o := paired(a, b, from, to, turn)
+	o := paired(a, b, from, to, turn, said.Parts)
 	like := o.rigid()
 	if turn != 0 && !like { // the largest parts are alike, but not the whole
-		o = paired(a, b, from, to, 0)
+		o = paired(a, b, from, to, 0, said.Parts)
 		like = o.rigid()
 	}
 	o.choose(way, like)
@@ -96,20 +117,30 @@ func largest(list []ring) *ring {
 }
 
 // paired pairs the subpaths of both sides, b turned by radians before they are compared.
-func paired(a, b *geom.Path, from, to []ring, turn float64) *Outlines {
+func paired(a, b *geom.Path, from, to []ring, turn float64, said []doc.PartPair) *Outlines {
 	o := &Outlines{}
 	fa, fb := frameOf(from, a, turn), frameOf(to, b, 0)
-	pairs, onlyA, onlyB := pairRings(from, to, fa, fb)
+	pairs, onlyA, onlyB := pairRings(from, to, fa, fb, said)
 	o.both = len(pairs)
+	// All that is round goes the other way at once: what lies within what is told by which way each goes.
+	flip := len(from) > 0 && len(to) > 0 && largest(from).area*largest(to).area < 0
 	for _, q := range pairs {
-		o.parts = append(o.parts, joinRings(&from[q[0]], &to[q[1]], fa, fb, turn))
+		p := joinRings(&from[q.from], &to[q.to], fa, fb, turn, flip, q.said)
+		p.from, p.to = q.from, q.to
+		o.parts = append(o.parts, p)
 	}
 	for _, i := range onlyA {
-		o.parts = append(o.parts, from[i].shrinking(born(&from[i], to, fa, fb)))
+		p := from[i].shrinking(born(&from[i], to, b, fa, fb))
+		p.from, p.to = i, -1
+		o.parts = append(o.parts, p)
 	}
 	for _, j := range onlyB {
-		p := to[j].shrinking(born(&to[j], from, fb, fa))
-		p.a, p.b = p.b, p.a
+		r := &to[j]
+		if flip {
+			r = r.reversed()
+		}
+		p := r.shrinking(born(r, from, a, fb, fa))
+		p.a, p.b, p.from, p.to = p.b, p.a, -1, j
 		o.parts = append(o.parts, p)
 	}
 	return o
@@ -328,63 +359,16 @@ func (f frame) to(q geom.Point, other frame) geom.Point {
 	return geom.Point{X: q.X*cos - q.Y*sin, Y: q.X*sin + q.Y*cos}.Add(other.middle)
 }
 
-// pairRings pairs the subpaths of both sides, the most alike first: by where they lie and how large they are. Holes go to holes.
-func pairRings(from, to []ring, fa, fb frame) (pairs [][2]int, onlyA, onlyB []int) {
-	type cost struct {
-		i, j int
-		c    float64
-	}
-	var all []cost
-	for i := range from {
-		for j := range to {
-			if from[i].hole != to[j].hole {
-				continue
-			}
-			d := fa.to(from[i].centre, fb).Sub(to[j].centre).Mul(1 / fb.size)
-			s := math.Sqrt(math.Abs(from[i].area))/fa.size - math.Sqrt(math.Abs(to[j].area))/fb.size
-			all = append(all, cost{i, j, d.X*d.X + d.Y*d.Y + s*s})
-		}
-	}
-	slices.SortStableFunc(all, func(a, b cost) int {
-		switch {
-		case a.c < b.c:
-			return -1
-		case a.c > b.c:
-			return 1
-		}
-		return 0
-	})
-	a, b := make([]bool, len(from)), make([]bool, len(to))
-	for _, c := range all {
-		if !a[c.i] && !b[c.j] {
-			a[c.i], b[c.j] = true, true
-			pairs = append(pairs, [2]int{c.i, c.j})
-		}
-	}
-	slices.SortFunc(pairs, func(p, q [2]int) int { return p[0] - q[0] })
-	for i, used := range a {
-		if !used {
-			onlyA = append(onlyA, i)
-		}
-	}
-	for j, used := range b {
-		if !used {
-			onlyB = append(onlyB, j)
-		}
-	}
-	return
-}
-
-// born is the point from which a part grows that the other side lacks: of one that is filled the nearest of the other's outline, of a hole where it
-// would lie.
-func born(r *ring, others []ring, own, other frame) geom.Point {
+// born is the point from which a part grows that the other side lacks: where it would lie in the other, of a part that is filled the nearest point of
+// the other's outline, of a hole the same where it would lie outside of it.
+func born(r *ring, others []ring, outline *geom.Path, own, other frame) geom.Point {
 	at := own.to(r.centre, other)
-	if r.hole || len(others) == 0 {
+	if len(others) == 0 || r.hole && outline.Contains(at) {
 		return at
 	}
 	best, nearest := math.Inf(1), at
 	for i := range others {
-		if others[i].hole {
+		if others[i].hole != r.hole && !r.hole {
 			continue
 		}
 		for _, q := range others[i].samples {

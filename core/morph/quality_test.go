@@ -2,7 +2,6 @@ package morph_test
 
 import (
 	"math/rand/v2"
-	"os"
 	"slices"
 	"testing"
 
@@ -139,15 +138,10 @@ func TestOutlinesCrossAndWanderLessThanAnotherLibrarys(t *testing.T) {
 			cross[k] = append(cross[k], float64(n[k]))
 			path[k] = append(path[k], v.path())
 		}
-		if d := ours.path() - other.path(); d > 12 && os.Getenv("SHOW") != "" {
-			t.Logf("far %d: %d and %d crossings, path %.2f and %.2f %v", i, n[0], n[1], ours.path(), other.path(), morph.Tell(becomes(q[0], q[1])))
-		}
 		if n[0]+n[1] > 0 {
 			any++
 			if n[0] < n[1] {
 				fewer++
-			} else if n[0] > n[1] && os.Getenv("SHOW") != "" {
-				t.Logf("pair %d: %d and %d crossings, path %.2f and %.2f\n%s\n%s", i, n[0], n[1], ours.path(), other.path(), asked[i][0], asked[i][1])
 			}
 		}
 	}

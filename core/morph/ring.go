@@ -18,6 +18,7 @@ type ring struct {
 	centre  geom.Point
 	closed  bool
 	hole    bool // it goes round the other way than the largest
+	bends   []corner
 }
 
 // sampled is at how many equal shares of their lengths two subpaths are compared.
@@ -70,6 +71,7 @@ func (r *ring) measure() {
 	for k := range sampled {
 		r.samples = append(r.samples, r.at(float64(k)/sampled))
 	}
+	r.bends = r.corners()
 	for k, q := range r.samples {
 		n := r.samples[(k+1)%sampled]
 		r.area += (q.X*n.Y - q.Y*n.X) / 2
@@ -157,9 +159,8 @@ type corner struct {
 	turn  float64 // radians
 }
 
-// corners are the joints of a subpath at which it turns by more than a quarter of a right angle.
-func (r *ring) corners() []corner {
-	var out []corner
+// corners finds the joints of a subpath at which it turns by more than a quarter of a right angle.
+func (r *ring) corners() (out []corner) {
 	for i, s := range r.segs {
 		next := r.segs[(i+1)%len(r.segs)]
 		if i == len(r.segs)-1 && !r.closed {

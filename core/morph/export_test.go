@@ -1,3 +1,0 @@
-package morph
-
-func Tell(o *Outlines) float64 { return o.turn * 57.3 }
