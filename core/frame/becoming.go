@@ -10,16 +10,16 @@ import (
 )
 
 // outlinesOf plans how the outline of a layer becomes that of another one; nil where they are alike but for numbers, or one of them is no single
-// outline: they dissolve then. Words become other words by dissolving.
-func (f *Film) outlinesOf(a, b *layer) *morph.Outlines {
-	if alike(a, b) || a.doc.Kind == doc.TextKind && b.doc.Kind == doc.TextKind {
+// outline: they dissolve then. Words become other words by dissolving. Of what was said more than numbers goes by outlines, too.
+func (f *Film) outlinesOf(a, b *layer, said *doc.Reshape) *morph.Outlines {
+	if alike(a, b) && (said == nil || said.Way == "" && len(said.Parts) == 0) || a.doc.Kind == doc.TextKind && b.doc.Kind == doc.TextKind {
 		return nil
 	}
 	x, y := f.drawn(a), f.drawn(b)
 	if x == nil || y == nil {
 		return nil
 	}
-	return morph.NewOutlines(x, y, nil)
+	return morph.NewOutlines(x, y, said)
 }
 
 // lettersOf plans how words become other words letter by letter; nil where they are the same but for numbers, have more than one colour, or a plate.
@@ -56,7 +56,7 @@ type plans struct {
 }
 
 // becoming is outlinesOf for what a change makes of a layer, worked out once.
-func (f *Film) becoming(a, b *layer) *morph.Outlines {
+func (f *Film) becoming(a, b *layer, said *doc.Reshape) *morph.Outlines {
 	f.plans.Lock()
 	defer f.plans.Unlock()
 	k := [2]*layer{a, b}
@@ -65,7 +65,7 @@ func (f *Film) becoming(a, b *layer) *morph.Outlines {
 		if f.plans.by == nil {
 			f.plans.by = map[[2]*layer]*morph.Outlines{}
 		}
-		o = f.outlinesOf(a, b)
+		o = f.outlinesOf(a, b, said)
 		f.plans.by[k] = o
 	}
 	return o
@@ -74,7 +74,7 @@ func (f *Film) becoming(a, b *layer) *morph.Outlines {
 // maxOutlinePoints and maxOutlineParts are of how many points, and of how many parts, an outline is at most that becomes another, maxLetters how many
 // letters go one by one: what has more dissolves.
 const (
-	maxOutlinePoints = 6000
+	maxOutlinePoints = 16000
 	maxOutlineParts  = 300
 	maxLetters       = 300
 )

@@ -23,7 +23,9 @@ func becomes(t *testing.T, a, b *doc.Layer, way doc.Strand) func(ms int64) (pain
 		if l.Kind != doc.TextKind {
 			l.Place = doc.Place{X: 150, Y: 150, W: 200, H: 200}
 		}
-		l.Fill = doc.Fill{Kind: doc.Solid, Colour: "#000000"}
+		if l.Fill = (doc.Fill{Kind: doc.Solid, Colour: "#000000"}); l.Kind == doc.Group {
+			l.Fill, l.Place = doc.Fill{Kind: doc.NoFill}, doc.Place{X: 20, Y: -15, Turn: 12}
+		}
 		p.Film.Scenes[i].Layers = []*doc.Layer{l}
 	}
 	f := compiled(t, p)
@@ -52,6 +54,14 @@ func TestOutlinesBecomeEachOther(t *testing.T) {
 	}
 	kind := func(k string) *doc.Layer { return &doc.Layer{Kind: k} }
 	path := func(d string) *doc.Layer { return &doc.Layer{Kind: doc.PathKind, Path: d} }
+	group := func() *doc.Layer { // a body, a tail, and what turns inside it
+		part := func(id, k string, x, y, w, h, turn float64) *doc.Layer {
+			return &doc.Layer{ID: id, Thread: id, Name: id, Kind: k, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}, Place: doc.Place{X: x, Y: y, W: w, H: h, Turn: turn}}
+		}
+		inner := part("g3", doc.Group, 0, 0, 0, 0, 20)
+		inner.Fill, inner.Children = doc.Fill{Kind: doc.NoFill}, []*doc.Layer{part("g4", doc.Rectangle, 150, 40, 50, 20, 0)}
+		return &doc.Layer{Kind: doc.Group, Children: []*doc.Layer{part("g1", doc.Polygon, 120, 130, 120, 150, 10), part("g2", doc.Rectangle, 120, 230, 20, 60, 0), inner}}
+	}
 	for name, c := range map[string][2]*doc.Layer{
 		"a star a heart":     {kind(doc.Star), kind(doc.Heart)},
 		"a rectangle a ring": {kind(doc.Rectangle), kind(doc.Ring)},
@@ -60,6 +70,9 @@ func TestOutlinesBecomeEachOther(t *testing.T) {
 		"a letter a cloud":   {word("o"), kind(doc.Cloud)},
 		"a cross a word":     {kind(doc.Cross), word("go")},
 		"words by letter":    {word("on"), word("no")},
+		"a group a heart":    {group(), kind(doc.Heart)},
+		"a star a group":     {kind(doc.Star), group()},
+		"a line a ring":      {{Kind: doc.PathKind, Path: "M-90 0L90 0", Stroke: &doc.Stroke{Width: 12, Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}}}, {Kind: doc.Ellipse, Stroke: &doc.Stroke{Width: 12, Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}}}},
 	} {
 		at := becomes(t, c[0], c[1], doc.Strand{Letters: true})
 		begin, _ := at(999)

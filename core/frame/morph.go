@@ -73,9 +73,9 @@ func (p *Player) one(q *pair, c strandClock, parent geom.Matrix) {
 // both adds a pair that is on both sides, as strong as it is by share.
 func (p *Player) both(q *pair, c strandClock, parent geom.Matrix, share float64) {
 	a, b := q.a.standing(c.a, &p.veils), q.b.standing(c.b, &p.veils)
-	is := pair{q.a.settledAt(c.a), q.b.settledAt(c.b), q.apart, q.way, q.ease, q.becomes, geom.Point{}, q.children}
-	if is.a != q.a || is.b != q.b {
-		is.becomes = p.film.becoming(is.a, is.b)
+	is := *q
+	if is.a, is.b = q.a.settledAt(c.a), q.b.settledAt(c.b); is.a != q.a || is.b != q.b {
+		is.becomes, is.gathers = p.film.becoming(is.a, is.b, q.way.Outline), nil
 	}
 	if q.apart {
 		parent, a, b = p.outermost(q), q.a.absolute(c.a, &p.veils), q.b.absolute(c.b, &p.veils)
@@ -303,7 +303,8 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b state.
 		p.draw(i, is.Drawn)
 		return
 	}
-	if alike(q.a, q.b) {
+	byUnit := q.a.track.ByUnit(c.a) != "" || q.b.track.ByUnit(c.b) != ""
+	if alike(q.a, q.b) && (q.becomes == nil || byUnit) {
 		if q.a.doc.Kind == doc.TextKind {
 			p.words(q, n, c)
 			return
@@ -313,10 +314,14 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b state.
 		p.draw(i, is.Drawn)
 		return
 	}
-	if q.becomes != nil && q.a.track.ByUnit(c.a) == "" && q.b.track.ByUnit(c.b) == "" {
+	if q.becomes != nil && !byUnit {
 		n.becomes, n.sized = q.becomes, false
 		i := p.open(n)
 		p.close(i)
+		return
+	}
+	if q.gathers != nil {
+		p.gather(q, n, c)
 		return
 	}
 	// Different contents: each side stretched into the interpolated box, one dissolving into the other.

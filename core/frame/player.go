@@ -369,7 +369,7 @@ func (p *Player) layer(l *layer, parent geom.Matrix, pose *motion.Pose, alpha fl
 		if n.other != nil {
 			switch {
 			case !alike(n.layer, to):
-				if n.becomes = p.film.becoming(n.layer, to); n.becomes != nil && l.track.ByUnit(*c) == "" {
+				if n.becomes = p.film.becoming(n.layer, to, nil); n.becomes != nil && l.track.ByUnit(*c) == "" {
 					n.sized = false
 					p.close(p.open(n))
 					return

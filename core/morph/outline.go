@@ -379,3 +379,24 @@ func born(r *ring, others []ring, outline *geom.Path, own, other frame) geom.Poi
 	}
 	return nearest
 }
+
+// Shrinking is an outline on its way into the outline of another thing, to the point of it that is nearest to one, or, the other way, growing from there:
+// all parts as one, since it is a part of what becomes the other.
+func Shrinking(p, into *geom.Path, at geom.Point, goes bool) *Outlines {
+	best, nearest := math.Inf(1), at
+	for _, r := range ringsOf(into) {
+		for _, q := range r.samples {
+			if d := q.Sub(at).Len(); d < best {
+				best, nearest = d, q
+			}
+		}
+	}
+	o := &Outlines{a: p, b: &geom.Path{}, way: GoesStraight, grow: 1}
+	for _, r := range ringsOf(p) {
+		o.parts = append(o.parts, r.shrinking(nearest))
+	}
+	if !goes {
+		o.a, o.b, o.back = o.b, o.a, true
+	}
+	return o
+}

@@ -71,7 +71,7 @@ func TestOutlinesBeginAndEndAsTheyAre(t *testing.T) {
 				t.Errorf("%d at %v is not the outline as it is", i, at)
 			}
 			o.At(math.Abs(at-1e-7), &p)
-			if got, want := math.Abs(area(&p)), math.Abs(area(want)); math.Abs(got-want) > 0.001*want+0.5 && closed(a) && closed(b) {
+			if got, want := math.Abs(area(&p)), math.Abs(area(want)); math.Abs(got-want) > 0.01*want+0.5 && closed(a) && closed(b) {
 				t.Errorf("%d near %v has an area of %.1f, want %.1f", i, at, got, want)
 			}
 			if g, w := p.Bounds(), want.Bounds(); g.Min.Sub(w.Min).Len() > 0.1 || g.Max.Sub(w.Max).Len() > 0.1 {
