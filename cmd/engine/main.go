@@ -161,7 +161,7 @@ func main() {
 	on("selection", func(a []js.Value) (any, error) { return s.Selection(moment(a[0]), list(a[1])), nil })
 	on("overlay", func(a []js.Value) (any, error) { return s.OverlayView(moment(a[0]), list(a[1])), nil })
 	on("watch", func(a []js.Value) (any, error) {
-		return s.Watch(session.Watched{Moment: moment(a[0]), Threads: list(a[1]), Ghosts: a[2].Bool(), Ends: a[3].Bool(), Ground: a[4].Bool(), All: a[5].Bool()}), nil
+		return s.Watch(session.Watched{Moment: moment(a[0]), Threads: list(a[1]), Ghosts: a[2].Bool(), Ends: a[3].Bool(), Ground: a[4].Bool(), All: a[5].Bool(), Outline: a[6].String()}), nil
 	})
 	on("all", func([]js.Value) (any, error) { return s.All(), nil })
 	on("sceneAt", func(a []js.Value) (any, error) { return s.SceneIndex(moment(a[0])), nil })
@@ -236,6 +236,7 @@ func main() {
 	on("onNow", func(a []js.Value) (any, error) { s.SetOnNow(a[0].Bool()); return true, nil })
 	on("grows", func(a []js.Value) (any, error) { s.SetGrows(list(a[0])); return true, nil })
 	on("summary", func(a []js.Value) (any, error) { return s.Summary(a[0].Int()), nil })
+	on("outlineAt", func(a []js.Value) (any, error) { return s.OutlineAt(a[0].String(), a[1].String(), a[2].Float()), nil })
 	on("pairsInto", func(a []js.Value) (any, error) { return scenes.PairsInto(s.Desk, a[0].Int()), nil })
 	on("ownScenes", func(a []js.Value) (any, error) { return s.OwnScenes(list(a[0]), a[1].String()), nil })
 	on("solo", func(a []js.Value) (any, error) { s.Solo(list(a[0])); return true, nil })

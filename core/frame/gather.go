@@ -9,10 +9,11 @@ import (
 	"capstan/core/motion"
 )
 
-// gathered is one part of a group that becomes a single outline, or comes of one: the largest becomes it, the others go into it.
+// gathered is one part of a group that becomes a single outline, or comes of one: large ones all become it, the others go into it.
 type gathered struct {
 	part    *layer
 	becomes *morph.Outlines // in the axes of the group on one side, of the other layer on the other
+	main    bool            // the largest
 	back    geom.Matrix     // from the group's axes to the part's, as it stood when this was planned
 }
 
@@ -38,7 +39,7 @@ func (f *Film) gatheredOf(a, b *layer, ca, cb motion.Clock, said *doc.Reshape) [
 		}
 		q := &geom.Path{}
 		q.Append(p, m)
-		if box := q.Bounds(); largest < 0 || box.W()*box.H() > area(paths[largest].Bounds()) {
+		if largest < 0 || area(q) > area(paths[largest]) {
 			largest = len(out)
 		}
 		whole = whole.Union(q.Bounds())
@@ -49,12 +50,20 @@ func (f *Film) gatheredOf(a, b *layer, ca, cb motion.Clock, said *doc.Reshape) [
 		return nil
 	}
 	box := into.Bounds()
+	// Several that are all of it lie over each other at last: that looks like one where nothing of it is clear.
+	clear := !o.shapes[0].paint.Opaque()
 	for i := range out {
+		of := said
+		if i != largest {
+			of = nil
+		}
+		out[i].main = i == largest
+		all := i == largest || !clear && area(paths[i]) > alsoWhole*area(paths[largest])
 		switch {
-		case i == largest && g == a:
-			out[i].becomes = morph.NewOutlines(paths[i], into, said)
-		case i == largest:
-			out[i].becomes = morph.NewOutlines(into, paths[i], said)
+		case all && g == a:
+			out[i].becomes = morph.NewOutlines(paths[i], into, of)
+		case all:
+			out[i].becomes = morph.NewOutlines(into, paths[i], of)
 		default:
 			at := paths[i].Bounds().Centre().Sub(whole.Min)
 			at = geom.Point{X: at.X * box.W() / max(whole.W(), 1e-9), Y: at.Y * box.H() / max(whole.H(), 1e-9)}.Add(box.Min)
@@ -64,7 +73,20 @@ func (f *Film) gatheredOf(a, b *layer, ca, cb motion.Clock, said *doc.Reshape) [
 	return out
 }
 
-func area(b geom.Box) float64 { return b.W() * b.H() }
+// alsoWhole is how large a part is, against the largest, that becomes the whole as well.
+const alsoWhole = 0.3
+
+// area is how much an outline covers, its holes left out.
+func area(p *geom.Path) float64 {
+	sum := 0.0
+	for _, list := range geom.Polygons(p) {
+		for i, q := range list {
+			n := list[(i+1)%len(list)]
+			sum += (q.X*n.Y - q.Y*n.X) / 2
+		}
+	}
+	return math.Abs(sum)
+}
 
 // leaves calls each for what is drawn inside a group at a clock, back to front, and how it lies in the group's axes, until it is false, or something is
 // not drawn as simply as that.

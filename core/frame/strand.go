@@ -96,8 +96,7 @@ func (st *strand) plan(f *Film) (first, second []*pair) {
 
 func (st *strand) match(f *Film) {
 	a, b := st.a, st.b
-	leaving := a.endClock()
-	entering := motion.Clock{At: motion.Millis(0), Side: motion.Entering, Stay: b.timing.Stay}
+	leaving, entering := st.clocks()
 	shown := func(s *scene, c motion.Clock, ms int64) func(*doc.Layer) bool {
 		return func(d *doc.Layer) bool {
 			p := s.byID[d.ID].track.At(c, nil)

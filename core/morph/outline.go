@@ -63,6 +63,12 @@ func NewOutlines(a, b *geom.Path, said *doc.Reshape) *Outlines {
 	return o
 }
 
+// Ends are the outlines that it goes between.
+func (o *Outlines) Ends() (from, to *geom.Path) { return o.a, o.b }
+
+// Goes is the way that its points go.
+func (o *Outlines) Goes() Way { return o.way }
+
 // before puts any two outlines in an order, so that the way from one to the other is the way back.
 func before(a, b *geom.Path) bool {
 	if c := slices.Compare(a.Verbs, b.Verbs); c != 0 {

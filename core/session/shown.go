@@ -23,21 +23,23 @@ const manySelected = 24
 type Watched struct {
 	Moment  scope.Moment
 	Threads []string
-	Ghosts  bool // where the selected layers were and will be
-	Ends    bool // how they stand when their moves begin and end
-	Ground  bool // with nothing selected: the gradient of the scene's background
-	All     bool // rows of threads that are not in the moment's scene, too
+	Ghosts  bool   // where the selected layers were and will be
+	Ends    bool   // how they stand when their moves begin and end
+	Ground  bool   // with nothing selected: the gradient of the scene's background
+	Outline string // with one thread: the scene into which it is shown what its outline becomes; empty: none
+	All     bool   // rows of threads that are not in the moment's scene, too
 }
 
 // Held is what is shown of the selected layers: it is asked for again with every move of a drag.
 type Held struct {
-	Selected []view.Selected `json:"selected"`
-	Many     *view.Many      `json:"many,omitzero"` // in place of Selected: they are a lot
-	Overlay  overlay.Overlay `json:"overlay"`
-	Corners  []float64       `json:"corners,omitzero"` // of each of many, from its own upper left clockwise, eight numbers; in place of Overlay.Boxes
-	Ghosts   []overlay.Ghost `json:"ghosts"`
-	Ends     []overlay.Ghost `json:"ends"`
-	View     *overlay.Frame  `json:"view,omitzero"` // of the scene at rest: what part of the page it shows
+	Selected []view.Selected  `json:"selected"`
+	Many     *view.Many       `json:"many,omitzero"` // in place of Selected: they are a lot
+	Overlay  overlay.Overlay  `json:"overlay"`
+	Corners  []float64        `json:"corners,omitzero"` // of each of many, from its own upper left clockwise, eight numbers; in place of Overlay.Boxes
+	Ghosts   []overlay.Ghost  `json:"ghosts"`
+	Ends     []overlay.Ghost  `json:"ends"`
+	Outline  *overlay.Outline `json:"outline,omitzero"` // what the outline of the one thread becomes, where that is watched
+	View     *overlay.Frame   `json:"view,omitzero"`    // of the scene at rest: what part of the page it shows
 }
 
 // Seen is what changes when a window looks at something else.
@@ -107,6 +109,9 @@ func (s *Session) held() Held {
 	h.View = s.ViewFrame(w.Moment)
 	if n > 0 && n <= manySelected && w.Ghosts { // of a lot of them they would hide each other
 		h.Ghosts = s.Ghosts(w.Moment, w.Threads)
+	}
+	if n == 1 && w.Outline != "" {
+		h.Outline = s.OutlineView(w.Outline, w.Threads[0])
 	}
 	if n > 0 && n <= manySelected && w.Ends {
 		h.Ends = s.Ends(w.Moment, w.Threads)

@@ -22,6 +22,9 @@ type Strand struct {
 	Words   bool    `json:"words"`   // words become other words
 	Letters bool    `json:"letters"` // and do so letter by letter
 	Moves   bool    `json:"moves"`   // it goes from one place to another
+	Outline string  `json:"outline"` // its outline becomes another: outlines; by numbers of one shape, or by the same steps: numbers; empty: it does not
+	Way     string  `json:"way"`     // how its points go, where that is said: straight, turned, bent
+	Given   int     `json:"given"`   // how many pairs of points and parts of it were given
 }
 
 // strandInto returns how a thread goes through the morph into scene i of the film, or, of the first, back to it. False: it does not.
@@ -47,10 +50,18 @@ func (s *Views) strandInto(i int, thread string) (Strand, bool) {
 	}
 	own := t.Threads[thread]
 	by := morph.Turned(a.Place.Turn, b.Place.Turn, s.Shown.Strand(i, thread)) - a.Place.Turn
-	return Strand{
+	v := Strand{
 		Scene: shown[i].ID, From: shown[from].Name, To: shown[i].Name, Closing: i == 0, Turn: own.Turn, Turns: own.Turns, By: by,
 		Easing: own.Easing, Delay: own.Delay, Arc: own.Arc, Letters: own.Letters, Words: a.Text != nil && b.Text != nil && a.Text.String() != b.Text.String(), Moves: a.Place.X != b.Place.X || a.Place.Y != b.Place.Y,
-	}, true
+		Outline: s.Shown.Reshapes(i, thread),
+	}
+	if said := own.Outline; said != nil {
+		v.Way = said.Way
+		for _, p := range said.Parts {
+			v.Given += max(1, len(p.Points))
+		}
+	}
+	return v, true
 }
 
 // strandsOf returns the morphs that a thread goes through into a scene and, of the last, out of it.

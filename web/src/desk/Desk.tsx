@@ -17,6 +17,7 @@ import { Pen } from './Pen'
 import { PageWords } from './PageWords'
 import { focusWords, Writing } from './Writing'
 import { markAt, startWriting, stopWriting } from '../project/writing'
+import { Correspondence } from './Correspondence'
 import { Points } from './Points'
 import { useFingers } from './fingers'
 import { orderBy } from '../actions/ordering'
@@ -581,8 +582,10 @@ function OverlayHost({
   const editing = useDesk((d) =>
     d.editing && d.selection.length === 1 && d.selection[0] === d.editing ? d.editing : null,
   )
+  const outline = useDesk((d) => (d.corresponds && !d.playing ? d.outline : null))
   const writing = useDesk((d) => !!d.writing)
   if (writing) return <Writing view={view} size={size} />
+  if (outline) return <Correspondence outline={outline} view={view} size={size} />
   if (editing) return <Points thread={editing} view={view} size={size} onGesture={onGesture} />
   return <Overlay overlay={overlay} ghosts={ghosts} ends={ends} view={view} size={size} onGesture={onGesture} />
 }

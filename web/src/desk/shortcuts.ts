@@ -153,6 +153,7 @@ function escape() {
   if (d.pen) endPen()
   else if (cropped()) leaveCrop()
   else if (edited()) leavePoints()
+  else if (d.corresponds) look({ corresponds: '', mark: -1 })
   else if (d.picking) set({ picking: null })
   else if (d.ordering) set({ ordering: null })
   else if (d.large) leaveLarge()

@@ -898,6 +898,8 @@ export interface Held {
   corners?: number[]
   ghosts: Ghost[]
   ends: Ghost[]
+  /** what the outline of the one thread becomes, where that is watched */
+  outline?: Outline
   /** of the scene at rest: what part of the page it shows */
   view?: Frame
 }
@@ -1228,6 +1230,49 @@ export interface Offers {
   moves: Offer[]
 }
 
+/** Outline is a Correspondence as the page draws it, in page px. */
+export interface Outline {
+  /** that the morph leads into */
+  scene: string
+  thread: string
+  /** path data of both outlines */
+  from: string
+  to: string
+  /** they are drawn beside each other, not where they are */
+  apart: boolean
+  /** how points go: straight, turned, bent */
+  goes: string
+  /** an outline is no longer that of which points were given */
+  changed: boolean
+  /** points and parts that were given and no longer fit */
+  lost: number
+  parts: OutlinePart[]
+  marks: OutlineMark[]
+}
+
+/** OutlineMark is a point of both outlines that is the same. */
+export interface OutlineMark {
+  /** in the list of parts */
+  part: number
+  a: [number, number]
+  b: [number, number]
+  /** somebody said so */
+  given: boolean
+}
+
+/** OutlinePart is a part of one outline and its partner of the other. */
+export interface OutlinePart {
+  /** -1: none */
+  from: number
+  to: number
+  back: boolean
+  /** somebody said so */
+  given: boolean
+  /** the middles of both */
+  a: [number, number]
+  b: [number, number]
+}
+
 /** Overlay is what is drawn over the page for the selection, in page px. */
 export interface Overlay {
   boxes: OverlayBox[]
@@ -1324,6 +1369,18 @@ export interface Pairs {
   after: Mate[]
   /** what could be joined, the likeliest first; nothing is joined by guessing */
   offers: PairOffer[]
+}
+
+/** PartPair says that one part of an outline becomes one of another, and which points of both are the same. */
+export interface PartPair {
+  /** which part of the earlier outline, from 0, as it is drawn */
+  from: number
+  /** and of the later */
+  to: number
+  /** the later goes the other way round than it is drawn, against the earlier */
+  back?: boolean
+  /** shares of both lengths, 0..1 from where each is begun to be drawn; they follow each other alike round both */
+  points?: [number, number][]
 }
 
 /** PathParams is the line of a motion path, in page px relative to the rest pose. */
@@ -1442,6 +1499,17 @@ export interface Readout {
   words: string
   /** of the page: from what it snapped to, to where it lies */
   lines?: [number, number, number, number][]
+}
+
+/** Reshape is what a person has said of how the outline of a thread becomes that of the next scene. */
+export interface Reshape {
+  /** how its points go: straight, turned, bent; empty: the simplest that is good */
+  way?: string
+  /** what the outlines of both scenes were when parts were paired: 16 hexadecimal digits */
+  from?: string
+  to?: string
+  /** parts (subpaths) that become each other; others are paired by themselves */
+  parts?: PartPair[]
 }
 
 /** Ring is a handle of a shape's number as it lies on the page. */
@@ -1776,6 +1844,14 @@ export interface Strand {
   letters: boolean
   /** it goes from one place to another */
   moves: boolean
+  /**
+   * its outline becomes another: outlines; by numbers of one shape, or by the same steps: numbers; empty: it does not
+   */
+  outline: string
+  /** how its points go, where that is said: straight, turned, bent */
+  way: string
+  /** how many pairs of points and parts of it were given */
+  given: number
 }
 
 /** Strand is how one thread goes through a morph. */
@@ -1800,6 +1876,8 @@ export interface StrandTurn {
   letters?: boolean
   /** it goes by an arc of a circle, as high as this share of its way, -1..1; above 0 to the right as it looks ahead */
   arc?: number
+  /** how its outline becomes that of the next scene, where a person said so */
+  outline?: Reshape
 }
 
 /** Stroke is a line along the outline of a shape, path or text. */
@@ -2205,7 +2283,16 @@ export interface Intents {
   'order.before': { threads?: string[]; target?: string; where?: string }
   'order.reverse': { threads?: string[] }
   'outline': { threads?: string[] }
+  'outline.forget': { scene?: string; thread?: string }
+  'outline.keep': { scene?: string; thread?: string }
+  'outline.loose': { scene?: string; thread?: string; mark?: number }
+  'outline.nudge': { scene?: string; thread?: string; mark?: number; later?: boolean; by?: number }
+  'outline.pair': { scene?: string; thread?: string; from?: [number, number] | null; to?: [number, number] | null }
+  'outline.parts': { scene?: string; thread?: string; from?: number; to?: number }
+  'outline.point': { scene?: string; thread?: string; mark?: number; later?: boolean; x?: number; y?: number }
   'outline.stroke': { threads?: string[] }
+  'outline.turn': { scene?: string; thread?: string; part?: number }
+  'outline.way': { threads?: string[]; scene?: string; way?: string }
   'palette.set': { colour?: string; gone?: boolean }
   'parts.scatter': { threads?: string[]; amount?: number; seed?: number }
   'parts.spread': { threads?: string[]; by?: number }

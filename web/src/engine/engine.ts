@@ -145,8 +145,15 @@ export const engine = {
   film: () => call<Film>('film'),
   rows: (m: Moment, all = true) => call<Row[]>('rows', m, all),
   /** Looks at a moment, and of that at the selected layers; ghosts, ends and ground say what of them. */
-  watch: (m: Moment, threads: string[], ghosts: boolean, ends: boolean, ground: boolean, all: boolean) =>
-    call<Seen>('watch', m, threads, ghosts, ends, ground, all),
+  watch: (
+    m: Moment,
+    threads: string[],
+    ghosts: boolean,
+    ends: boolean,
+    ground: boolean,
+    all: boolean,
+    outline: string,
+  ) => call<Seen>('watch', m, threads, ghosts, ends, ground, all, outline),
   /** Shows layers as they are after changes, and edits that; none: at rest again. */
   changing: (moves: string[]) => call<Shown>('changing', moves),
   /** Whether a film that goes round closes, and what does not. */
@@ -270,6 +277,8 @@ export const engine = {
   frame: (m: Moment, scale: number) => list(call<RawList>('frame', m, scale)),
   /** A small picture of a scene, at rest, with all of its layers. */
   /** Which layers of a scene go on from which of the scene before. */
+  /** An outline on its way into a scene, at a share of it, as path data in page px. */
+  outlineAt: (scene: string, thread: string, share: number) => call<string>('outlineAt', scene, thread, share),
   pairsInto: (scene: number) => call<Pairs>('pairsInto', scene),
   thumb: (scene: number, scale: number) => list(call<RawList>('thumb', scene, scale)),
   only: (layer: string, scale: number) => list(call<RawList>('only', layer, scale)),

@@ -11,6 +11,7 @@ export const seen = (h: Held | null) => ({
   ghostsAt: h?.ghosts ?? [],
   endsAt: h?.ends ?? [],
   frame: h?.view ?? null,
+  outline: h?.outline ?? null,
 })
 
 // What is drawn over the page for many: a line around each, handles around all.

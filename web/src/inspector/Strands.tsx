@@ -7,6 +7,7 @@ import { NumberField } from '../ui/NumberField'
 import { Section } from '../ui/Section'
 import { Label } from '../ui/controls'
 import { EasingField } from './EasingField'
+import { Reshape } from './Reshape'
 import { shared } from './shared'
 
 export function Strands({ selected }: { selected: Selected[] }) {
@@ -19,7 +20,10 @@ export function Strands({ selected }: { selected: Selected[] }) {
       folded={
         !stands &&
         !selected.some((s) =>
-          s.strands.some((v) => v.by !== 0 || v.turn || v.turns || v.easing || v.delay || v.arc || v.wing),
+          s.strands.some(
+            (v) =>
+              v.by !== 0 || v.turn || v.turns || v.easing || v.delay || v.arc || v.wing || v.outline === 'outlines',
+          ),
         )
       }
     >
@@ -40,6 +44,7 @@ export function Strands({ selected }: { selected: Selected[] }) {
               key={one.scene + one.alone}
               into={one}
               own={strands}
+              threads={threads}
               set={(args) => run('strand.set', { threads, scene: one.scene, ...args })}
             />
           )
@@ -55,6 +60,7 @@ const percent = (v: number | null) => (v === null ? null : Math.round(v * 1000) 
 interface OneWay {
   into: Strand
   own: Strand[] // of the selected layers
+  threads: string[]
   set: (args: object) => void
 }
 
@@ -117,7 +123,7 @@ function Times({ own, set, where }: { own: Strand[]; set: (args: object) => void
   )
 }
 
-function Way({ into, own, set }: OneWay) {
+function Way({ into, own, threads, set }: OneWay) {
   const where = into.closing ? 'back to the first scene' : 'into this scene'
   const by = shared(own.map((v) => v.by))
   const ways: { value: string; label: string }[] = [
@@ -181,6 +187,7 @@ function Way({ into, own, set }: OneWay) {
             />
           </span>
         )}
+        {own.some((v) => v.outline) && <Reshape into={into} own={own} threads={threads} />}
       </div>
     </div>
   )

@@ -3,7 +3,7 @@ import { engine } from '../../engine/engine'
 import { loadFamilies, loadOwnFonts } from '../../engine/fonts'
 import { seen, type Held } from '../../engine/many'
 import { fault } from '../../words'
-import type { After, Drafted, Film, Frame, Ghost, Overlay, Row, Selected, Shown } from '../../engine/types'
+import type { After, Drafted, Film, Frame, Ghost, Outline, Overlay, Row, Selected, Shown } from '../../engine/types'
 import { fail, say } from './notices'
 import { desk, set, slice, type Desk } from './store'
 
@@ -18,6 +18,7 @@ export interface FilmSlice {
   overlay: Overlay // what is drawn over the page for it
   ghostsAt: Ghost[] // where it was and will be
   endsAt: Ghost[] // how it stands when its moves begin and end
+  outline: Outline | null // what the outline of the one layer becomes, where that is looked at
   frame: Frame | null // what part of the page the scene shows, at rest; null: all of it
   missing: string[] // media whose files are not there, by hash
   offer: string | null // the thread of a picture that may become the ground
@@ -45,7 +46,15 @@ export function look(to: Partial<Desk> = {}) {
     engine.changing([])
     to = { ...to, after: null, version: was.version + 1 }
   }
-  const v = engine.watch(d.moment, d.selection, d.ghosts, d.ends, d.backgroundHandles && d.moment.rest, d.allRows)
+  const v = engine.watch(
+    d.moment,
+    d.selection,
+    d.ghosts,
+    d.ends,
+    d.backgroundHandles && d.moment.rest,
+    d.allRows,
+    d.corresponds,
+  )
   set({ ...to, ...seen(v), scene: v.scene, ...(v.scene !== was.scene && { rows: engine.rows(d.moment, d.allRows) }) })
 }
 

@@ -17,6 +17,8 @@ export interface LookingSlice {
   room: 'both' | 'desk' | 'timeline' // which of them is in the window
   drawer: boolean // where the window is narrow: the inspector is out
   large: boolean // the film alone, in the whole window
+  corresponds: string // id of the scene into which it is shown what the outline of the one layer becomes; empty: none
+  mark: number // which pair of its points is selected; -1: none
   allRows: boolean // threads that are not in the scene that is shown have rows, too
 }
 
@@ -43,6 +45,8 @@ slice<LookingSlice>({
   room: 'both',
   drawer: false,
   large: false,
+  corresponds: '',
+  mark: -1,
   allRows: false,
 })
 

@@ -35,6 +35,8 @@ export function select(selection: string[], inside = desk().inside) {
     reference: 4,
     pivots: false,
     backgroundHandles: false,
+    corresponds: '',
+    mark: -1,
     selection,
     inside,
     moves: [],
