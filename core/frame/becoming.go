@@ -27,26 +27,30 @@ func (f *Film) lettersOf(a, b *layer) *morph.Outlines {
 	if alike(a, b) || a.doc.Kind != doc.TextKind || b.doc.Kind != doc.TextKind || f.drawn(a) == nil || f.drawn(b) == nil {
 		return nil
 	}
-	of := func(l *layer) (list []morph.Letter) {
-		lay, _ := f.layout(l.doc, doc.ByLetter)
-		for i, p := range lay.Pieces {
-			if len(p.Outlines) == 0 {
-				continue
-			}
-			to := p.To
-			if to == p.From && i+1 < len(lay.Pieces) {
-				to = lay.Pieces[i+1].From
-			}
-			name := (&doc.Text{Runs: l.doc.Text.Stretch(p.From, to)}).String()
-			list = append(list, morph.Letter{Name: strings.TrimSpace(name), Path: p.Outlines[0].Path})
-		}
-		return
-	}
-	x, y := of(a), of(b)
+	x, y := f.lettersIn(a, geom.Identity), f.lettersIn(b, geom.Identity)
 	if len(x) == 0 || len(y) == 0 || len(x) > maxLetters || len(y) > maxLetters {
 		return nil
 	}
 	return morph.NewLetters(x, y)
+}
+
+// lettersIn are the letters of a text as they are drawn, in axes that m maps its own to.
+func (f *Film) lettersIn(l *layer, m geom.Matrix) (list []morph.Letter) {
+	lay, _ := f.layout(l.doc, doc.ByLetter)
+	for i, p := range lay.Pieces {
+		if len(p.Outlines) == 0 {
+			continue
+		}
+		to := p.To
+		if to == p.From && i+1 < len(lay.Pieces) {
+			to = lay.Pieces[i+1].From
+		}
+		name := (&doc.Text{Runs: l.doc.Text.Stretch(p.From, to)}).String()
+		q := &geom.Path{}
+		q.Append(p.Outlines[0].Path, m)
+		list = append(list, morph.Letter{Name: strings.TrimSpace(name), Path: q})
+	}
+	return
 }
 
 // plans keeps how outlines of changes become each other.

@@ -62,6 +62,15 @@ func TestOutlinesBecomeEachOther(t *testing.T) {
 		inner.Fill, inner.Children = doc.Fill{Kind: doc.NoFill}, []*doc.Layer{part("g4", doc.Rectangle, 150, 40, 50, 20, 0)}
 		return &doc.Layer{Kind: doc.Group, Children: []*doc.Layer{part("g1", doc.Polygon, 120, 130, 120, 150, 10), part("g2", doc.Rectangle, 120, 230, 20, 60, 0), inner}}
 	}
+	letters := func(list ...string) *doc.Layer {
+		g := &doc.Layer{Kind: doc.Group}
+		for i, s := range list {
+			l := word(s)
+			l.ID, l.Thread, l.Name, l.Opacity, l.Fill, l.Place = s, s, s, 1, doc.Fill{Kind: doc.Solid, Colour: "#000000"}, doc.Place{X: 30 + 150*float64(i), Y: 20 + 100*float64(i)}
+			g.Children = append(g.Children, l)
+		}
+		return g
+	}
 	for name, c := range map[string][2]*doc.Layer{
 		"a star a heart":     {kind(doc.Star), kind(doc.Heart)},
 		"a rectangle a ring": {kind(doc.Rectangle), kind(doc.Ring)},
@@ -72,6 +81,8 @@ func TestOutlinesBecomeEachOther(t *testing.T) {
 		"words by letter":    {word("on"), word("no")},
 		"a group a heart":    {group(), kind(doc.Heart)},
 		"a star a group":     {kind(doc.Star), group()},
+		"letters a word":     {letters("o", "n"), word("on")},
+		"a word letters":     {word("no"), letters("o", "n")},
 		"a line a ring":      {{Kind: doc.PathKind, Path: "M-90 0L90 0", Stroke: &doc.Stroke{Width: 12, Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}}}, {Kind: doc.Ellipse, Stroke: &doc.Stroke{Width: 12, Fill: doc.Fill{Kind: doc.Solid, Colour: "#000000"}}}},
 	} {
 		at := becomes(t, c[0], c[1], doc.Strand{Letters: true})

@@ -14,6 +14,7 @@ type gathered struct {
 	part    *layer
 	becomes *morph.Outlines // in the axes of the group on one side, of the other layer on the other
 	main    bool            // the largest
+	whole   bool            // it is all of the group
 	back    geom.Matrix     // from the group's axes to the part's, as it stood when this was planned
 }
 
@@ -27,6 +28,11 @@ func (f *Film) gatheredOf(a, b *layer, ca, cb motion.Clock, said *doc.Reshape) [
 	into := f.drawn(o)
 	if g.doc.Kind != doc.Group || o.doc.Kind == doc.Group || into == nil || g.track.ByUnit(c) != "" || o.alone {
 		return nil
+	}
+	if o.doc.Kind == doc.TextKind {
+		if out := f.rejoined(g, o, c, g == a); out != nil {
+			return out
+		}
 	}
 	var out []gathered
 	var paths []*geom.Path
@@ -71,6 +77,32 @@ func (f *Film) gatheredOf(a, b *layer, ca, cb motion.Clock, said *doc.Reshape) [
 		}
 	}
 	return out
+}
+
+// rejoined lets the letters of a text that is split become those of the words that it is in the other scene, each once and in their order; nil where a
+// part is no text, or they are not of one paint.
+func (f *Film) rejoined(g, o *layer, c motion.Clock, goes bool) []gathered {
+	var first *layer
+	var letters []morph.Letter
+	ok := f.leaves(g, geom.Identity, c, func(l *layer, m geom.Matrix) bool {
+		if l.doc.Kind != doc.TextKind || f.drawn(l) == nil || l.alone || len(l.becomes) > 0 || l.track.ByUnit(c) != "" {
+			return false
+		}
+		if first == nil {
+			first = l
+		}
+		letters = append(letters, f.lettersIn(l, m)...)
+		return l.shapes[0].paint == first.shapes[0].paint && len(letters) <= maxLetters
+	})
+	words := f.lettersIn(o, geom.Identity)
+	if !ok || first == nil || len(words) == 0 || len(words) > maxLetters {
+		return nil
+	}
+	v := gathered{part: first, whole: true}
+	if v.becomes = morph.NewLetters(letters, words); !goes {
+		v.becomes = morph.NewLetters(words, letters)
+	}
+	return []gathered{v}
 }
 
 // alsoWhole is how large a part is, against the largest, that becomes the whole as well.
@@ -127,17 +159,25 @@ func (p *Player) gather(q *pair, n node, c strandClock) {
 	i := p.open(n)
 	for _, k := range q.gathers {
 		m, opacity := geom.Identity, 1.0
-		for l := k.part; l != g; l = l.parent {
+		for l := k.part; l != g && !k.whole; l = l.parent {
 			s := l.standing(clock, &p.veils)
 			m, opacity = s.Matrix().Mul(m), opacity*s.Opacity
 		}
-		one := node{kind: leafNode, layer: k.part, other: q.b, share: c.p, becomes: k.becomes, m: n.m.Mul(toward(m.Mul(k.back), share)), alpha: 1 + (opacity-1)*share}
+		one := node{kind: leafNode, layer: k.part, other: q.b, share: c.p, becomes: k.becomes, m: n.m.Mul(k.from(m, share)), alpha: 1 + (opacity-1)*share}
 		if g == q.b {
 			one.layer, one.other = q.a, k.part
 		}
 		p.close(p.open(one))
 	}
 	p.close(i)
+}
+
+// from is how what was planned for a part lies in its group's axes, when m maps the part's to these and the group has a share to say.
+func (k *gathered) from(m geom.Matrix, share float64) geom.Matrix {
+	if k.whole {
+		return geom.Identity
+	}
+	return toward(m.Mul(k.back), share)
 }
 
 // toward is a share of the way from staying as it is to a matrix.
