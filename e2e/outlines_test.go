@@ -77,11 +77,12 @@ func TestWhatBecomesWhatIsCorrectedOnThePage(t *testing.T) {
 	x, y := p.middle(`[data-mark="2b"]`)
 	p.pullXY(x, y, -24, 4)
 	given(1, "after a number was dragged")
-	bx, by := p.middle(`[data-mark="2b"]`)
+	p.wait(`document.querySelector('[data-mark="1b"]').getAttribute('aria-pressed') === 'true'`) // given, it is the first, and still selected
+	bx, by := p.middle(`[data-mark="1b"]`)
 	if d := (bx-x)*(bx-x) + (by-y)*(by-y); d < 25 {
 		t.Errorf("it was dragged from %.0f %.0f and lies at %.0f %.0f", x, y, bx, by)
 	}
-	p.do(chromedp.Focus(`[data-mark="2b"]`))
+	p.do(chromedp.Focus(`[data-mark="1b"]`))
 	p.key(kb.ArrowRight)
 	given(1, "after a key")
 	p.pressWord("Add a pair")

@@ -31,8 +31,8 @@ const (
 	besides   = 0.03
 )
 
-// Matches tells what becomes what, in the order of the earlier outline's parts: of each pair of parts the points that were given, and of the others those
-// that say most: where it begins, corners, and between them. lost is how many points and parts were said that do not fit.
+// Matches tells what becomes what, in the order of the earlier outline's parts: of each pair of parts the points that were given, in the
+// order in which they were, and of the others those that say most: corners, and between them. lost is how many points and parts were said that do not fit.
 func (o *Outlines) Matches(said *doc.Reshape) (list []Match, lost int) {
 	from, to := ringsOf(o.a), ringsOf(o.b)
 	if said == nil {
@@ -109,9 +109,24 @@ func (o *Outlines) marks(p *passage, a, b *ring, given [][2]float64) (list []Mar
 		says float64
 	}
 	var more []shown
-	for _, v := range p.pairs {
-		s := o.share(p, v)
+	// Corners of either, whichever way it was planned.
+	x, y := a, b
+	if o.back {
+		x, y = b, a
+	}
+	add := func(q [2]float64) {
+		s := o.share(p, q)
 		more = append(more, shown{s, a.turns(s[0]) + b.turns(s[1])})
+	}
+	for _, c := range x.bends {
+		add([2]float64{c.share, p.pairs.to(c.share)})
+	}
+	for _, c := range y.bends {
+		v := c.share
+		if p.back {
+			v = wrap(1 - v)
+		}
+		add([2]float64{p.pairs.back(v), v})
 	}
 	for k := range 4 {
 		u := p.pairs[0][0] + float64(k)/4
@@ -123,7 +138,7 @@ func (o *Outlines) marks(p *passage, a, b *ring, given [][2]float64) (list []Mar
 			mark(s.at, false)
 		}
 	}
-	slices.SortStableFunc(list, func(x, y Mark) int { return sign(x.U - y.U) })
+	slices.SortStableFunc(list[len(given):], func(x, y Mark) int { return sign(x.U - y.U) })
 	return
 }
 

@@ -186,10 +186,17 @@ func TestRandomOutlinesStayWithinReason(t *testing.T) {
 		}
 		return p
 	}
-	for range 300 {
+	odd := []*geom.Path{{}, outline(t, "M5 5"), outline(t, "M5 5L5 5Z"), outline(t, "M0 0L50 0L0 0Z"), outline(t, "M0 0C0 0 0 0 0 0Z"), outline(t, "M-40 0L40 0"), many(5000, 1), outline(t, "M0 -50L40 50L-40 50Z")}
+	for i := range 300 {
 		a, b := some(), some()
+		if i < len(odd)*len(odd) {
+			a, b = odd[i/len(odd)], odd[i%len(odd)]
+		}
 		o := becomes(a, b)
 		box := a.Bounds().Union(b.Bounds())
+		if len(a.Points)+len(b.Points) == 0 {
+			box = geom.Box{}
+		}
 		wide := math.Hypot(box.W(), box.H()) / 2
 		for _, at := range []float64{0.1, 0.5, 0.9} {
 			var p geom.Path

@@ -246,18 +246,26 @@ func setEnd(v *overlay.Correspondence, said *doc.Reshape, mark int, later bool, 
 	m := matches[mark]
 	p := paired(v, said, m.From, m.To)
 	q := [2]float64{marks[mark].U, marks[mark].V}
-	p.Points = slices.DeleteFunc(p.Points, func(v [2]float64) bool { return v == q })
-	if later {
-		q[1] = to(m.To, q[1])
-	} else {
-		q[0] = to(m.From, q[0])
+	i := slices.Index(p.Points, q)
+	if i < 0 {
+		i, p.Points = len(p.Points), append(p.Points, q)
 	}
-	return with(p, q)
+	end := 0
+	if later {
+		end = 1
+	}
+	p.Points[i][end] = to([2]int{m.From, m.To}[end], q[end])
+	return fits(p)
 }
 
 // with adds a pair of points, if it follows the others.
 func with(p *doc.PartPair, q [2]float64) error {
-	if p.Points = append(p.Points, q); !p.Follow() || len(p.Points) > doc.MaxPartPoints {
+	p.Points = append(p.Points, q)
+	return fits(p)
+}
+
+func fits(p *doc.PartPair) error {
+	if !p.Follow() || len(p.Points) > doc.MaxPartPoints {
 		return words.New("outline.crossing")
 	}
 	return nil
@@ -300,13 +308,18 @@ func inGap(v *overlay.Correspondence, said *doc.Reshape) error {
 	best, most := -1, 0.0
 	var at [2]float64
 	for i, m := range v.Matches {
-		for k, q := range m.Marks {
-			gap := wrap(m.Marks[(k+1)%len(m.Marks)].U - q.U)
-			if len(m.Marks) == 1 {
-				gap = 1
+		var shares []float64
+		for _, q := range m.Marks {
+			shares = append(shares, q.U)
+		}
+		slices.Sort(shares)
+		for k, share := range shares {
+			gap := 1.0
+			if len(shares) > 1 {
+				gap = wrap(shares[(k+1)%len(shares)] - share)
 			}
 			if gap > most {
-				u := wrap(q.U + gap/2)
+				u := wrap(share + gap/2)
 				if w, ok := v.Outlines.Corresponding(m.From, m.To, u, false); ok {
 					best, most, at = i, gap, [2]float64{u, w}
 				}

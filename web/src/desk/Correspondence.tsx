@@ -2,7 +2,7 @@
 // line drawn from one outline to the other makes two points, and two parts, the same. Meanwhile the outline goes there
 // and back, slowly.
 import { useEffect, useRef, useState } from 'react'
-import type { Outline, XY } from '../engine/types'
+import type { Outline, OutlineMark, XY } from '../engine/types'
 import { engine } from '../engine/engine'
 import { endRehearsal, rehearse, run } from '../project/commands'
 import { desk, set, useDesk } from '../project/desk'
@@ -84,6 +84,16 @@ export function Correspondence({ outline, view, size }: Shown) {
       (to, done) => setLine(to && { from, to, off: !done }),
     )
   }
+  // What was found has become given, under another number: it stays the one that is selected.
+  const pick = (later: boolean, [x, y]: XY) => {
+    const far = (m: OutlineMark) => {
+      const [px, py] = later ? m.b : m.a
+      return m.given ? Math.hypot(px - x, py - y) : Infinity
+    }
+    const { marks } = desk().outline ?? outline
+    set({ mark: marks.reduce((best, m, k) => (far(m) < far(marks[best]) ? k : best), 0) })
+    return true
+  }
   const page = toDesk(view, [0, 0])
   return (
     <svg
@@ -103,7 +113,7 @@ export function Correspondence({ outline, view, size }: Shown) {
         width={film.width * view.scale}
         height={film.height * view.scale}
         fill={paper}
-        fillOpacity="0.93"
+        fillOpacity="0.95"
       />
       <Travelling outline={outline} shift={shift} />
       {[outline.from, outline.to].map((d, i) => (
@@ -158,7 +168,7 @@ export function Correspondence({ outline, view, size }: Shown) {
               set({ mark: i })
               follow(
                 e,
-                ([x, y]) => run('outline.point', { ...into, mark: i, later, x, y }),
+                (to) => run('outline.point', { ...into, mark: i, later, x: to[0], y: to[1] }) && pick(later, to),
                 () => {},
               )
             }}

@@ -45,7 +45,9 @@ export function Reshape({ into, own, threads }: { into: Strand; own: Strand[]; t
       )}
       {open && outline && <Given outline={outline} given={one?.given ?? 0} />}
       {open && !outline && (
-        <p className="col-span-4 text-[0.75rem] text-ink-600">Nothing is to be paired here: its parts, or letters, find their way by themselves.</p>
+        <p className="col-span-4 text-[0.75rem] text-ink-600">
+          Nothing is to be paired here: its parts, or letters, find their way by themselves.
+        </p>
       )}
     </>
   )
