@@ -237,6 +237,7 @@ func main() {
 	on("grows", func(a []js.Value) (any, error) { s.SetGrows(list(a[0])); return true, nil })
 	on("summary", func(a []js.Value) (any, error) { return s.Summary(a[0].Int()), nil })
 	on("outlineAt", func(a []js.Value) (any, error) { return s.OutlineAt(a[0].String(), a[1].String(), a[2].Float()), nil })
+	on("prepare", func([]js.Value) (any, error) { return s.Shown.Prepare(), nil })
 	on("pairsInto", func(a []js.Value) (any, error) { return scenes.PairsInto(s.Desk, a[0].Int()), nil })
 	on("ownScenes", func(a []js.Value) (any, error) { return s.OwnScenes(list(a[0]), a[1].String()), nil })
 	on("solo", func(a []js.Value) (any, error) { s.Solo(list(a[0])); return true, nil })

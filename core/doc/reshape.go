@@ -1,6 +1,9 @@
 package doc
 
-import "slices"
+import (
+	"slices"
+	"sort"
+)
 
 // Reshape is what a person has said of how the outline of a thread becomes that of the next scene.
 type Reshape struct {
@@ -54,12 +57,7 @@ func (b *Reshape) Clone() *Reshape {
 // Follow reports whether points of a pair of parts follow each other alike round both, one by one.
 func (p *PartPair) Follow() bool {
 	pts := slices.Clone(p.Points)
-	slices.SortFunc(pts, func(a, b [2]float64) int {
-		if a[0] < b[0] {
-			return -1
-		}
-		return 1
-	})
+	sort.Slice(pts, func(i, j int) bool { return pts[i][0] < pts[j][0] })
 	falls := 0
 	for i, q := range pts {
 		next := pts[(i+1)%len(pts)]

@@ -11,7 +11,7 @@ import (
 
 // outlinesOf plans how the outline of a layer becomes that of another one; nil where they are alike but for numbers, or one of them is no single
 // outline: they dissolve then. Words become other words by dissolving. Of what was said more than numbers goes by outlines, too.
-func (f *Film) outlinesOf(a, b *layer, said *doc.Reshape) *morph.Outlines {
+func (f *Film) outlinesOf(a, b *layer, said *doc.Reshape, pause func()) *morph.Outlines {
 	if alike(a, b) && (said == nil || said.Way == "" && len(said.Parts) == 0) || a.doc.Kind == doc.TextKind && b.doc.Kind == doc.TextKind {
 		return nil
 	}
@@ -19,7 +19,7 @@ func (f *Film) outlinesOf(a, b *layer, said *doc.Reshape) *morph.Outlines {
 	if x == nil || y == nil {
 		return nil
 	}
-	return morph.NewOutlines(x, y, said)
+	return morph.NewOutlinesPausing(x, y, said, pause)
 }
 
 // lettersOf plans how words become other words letter by letter; nil where they are the same but for numbers, have more than one colour, or a plate.
@@ -69,7 +69,7 @@ func (f *Film) becoming(a, b *layer, said *doc.Reshape) *morph.Outlines {
 		if f.plans.by == nil {
 			f.plans.by = map[[2]*layer]*morph.Outlines{}
 		}
-		o = f.outlinesOf(a, b, said)
+		o = f.outlinesOf(a, b, said, func() {})
 		f.plans.by[k] = o
 	}
 	return o

@@ -24,19 +24,20 @@ type Film struct {
 	Geometry *Store
 	Pictures []string // media hashes; display lists name pictures by their place here
 
-	assets  Assets
-	serial  int
-	scenes  []*scene
-	strands []*strand      // strands[i]: the transition into scene i; the last one closes the film
-	bends   map[int]*bends // by the first scene that a run of morphs goes into
-	plans   plans
-	layouts map[string]*text.Layout
-	picture map[string]uint32
-	joints  map[*layer]*joint // of all scenes; nil where there are none
-	points  map[*layer]bool   // likewise: what follows the tips of what is drawn
-	page    uint32            // outline of the page
-	broad   uint32            // one that goes beyond it on all sides, for pages that are moved: what cuts them has the edge
-	unit    uint32            // of a box of 1 by 1
+	assets   Assets
+	serial   int
+	scenes   []*scene
+	strands  []*strand      // strands[i]: the transition into scene i; the last one closes the film
+	bends    map[int]*bends // by the first scene that a run of morphs goes into
+	plans    plans
+	prepared int // strands whose morphs are planned
+	layouts  map[string]*text.Layout
+	picture  map[string]uint32
+	joints   map[*layer]*joint // of all scenes; nil where there are none
+	points   map[*layer]bool   // likewise: what follows the tips of what is drawn
+	page     uint32            // outline of the page
+	broad    uint32            // one that goes beyond it on all sides, for pages that are moved: what cuts them has the edge
+	unit     uint32            // of a box of 1 by 1
 }
 
 type scene struct {

@@ -20,7 +20,7 @@ type gathered struct {
 
 // gatheredOf plans how the parts of a group become one outline, or come of it; nil where they dissolve into each other: of parts that are no single
 // outlines, have masks or effects, or are moved by units.
-func (f *Film) gatheredOf(a, b *layer, ca, cb motion.Clock, said *doc.Reshape) []gathered {
+func (f *Film) gatheredOf(a, b *layer, ca, cb motion.Clock, said *doc.Reshape, pause func()) []gathered {
 	g, o, c := a, b, ca
 	if b.doc.Kind == doc.Group {
 		g, o, c = b, a, cb
@@ -67,9 +67,9 @@ func (f *Film) gatheredOf(a, b *layer, ca, cb motion.Clock, said *doc.Reshape) [
 		all := i == largest || !clear && area(paths[i]) > alsoWhole*area(paths[largest])
 		switch {
 		case all && g == a:
-			out[i].becomes = morph.NewOutlines(paths[i], into, of)
+			out[i].becomes = morph.NewOutlinesPausing(paths[i], into, of, pause)
 		case all:
-			out[i].becomes = morph.NewOutlines(into, paths[i], of)
+			out[i].becomes = morph.NewOutlinesPausing(into, paths[i], of, pause)
 		default:
 			at := paths[i].Bounds().Centre().Sub(whole.Min)
 			at = geom.Point{X: at.X * box.W() / max(whole.W(), 1e-9), Y: at.Y * box.H() / max(whole.H(), 1e-9)}.Add(box.Min)
@@ -149,7 +149,7 @@ func (l *layer) inside(c motion.Clock) geom.Matrix {
 }
 
 // gather adds the parts of a group on their way to one outline, or from it, in axes that n has.
-func (p *Player) gather(q *pair, n node, c strandClock) {
+func (p *Player) gather(q *pair, gathers []gathered, n node, c strandClock) {
 	g, clock, share := q.a, c.a, morph.Ease(1-c.p) // how much the group has to say
 	if q.b.doc.Kind == doc.Group {
 		g, clock, share = q.b, c.b, morph.Ease(c.p)
@@ -157,7 +157,7 @@ func (p *Player) gather(q *pair, n node, c strandClock) {
 	n.kind, n.sized, n.loops = groupNode, false, motion.Going{}
 	n.layer, n.other = g, nil
 	i := p.open(n)
-	for _, k := range q.gathers {
+	for _, k := range gathers {
 		m, opacity := geom.Identity, 1.0
 		for l := k.part; l != g && !k.whole; l = l.parent {
 			s := l.standing(clock, &p.veils)

@@ -75,7 +75,7 @@ func (p *Player) both(q *pair, c strandClock, parent geom.Matrix, share float64)
 	a, b := q.a.standing(c.a, &p.veils), q.b.standing(c.b, &p.veils)
 	is := *q
 	if is.a, is.b = q.a.settledAt(c.a), q.b.settledAt(c.b); is.a != q.a || is.b != q.b {
-		is.becomes, is.gathers = p.film.becoming(is.a, is.b, q.way.Outline), nil
+		is.reshaped = &reshaped{becomes: p.film.becoming(is.a, is.b, q.way.Outline)}
 	}
 	if q.apart {
 		parent, a, b = p.outermost(q), q.a.absolute(c.a, &p.veils), q.b.absolute(c.b, &p.veils)
@@ -304,7 +304,8 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b state.
 		return
 	}
 	byUnit := q.a.track.ByUnit(c.a) != "" || q.b.track.ByUnit(c.b) != ""
-	if alike(q.a, q.b) && (q.becomes == nil || byUnit) {
+	becomes, gathers := q.outlines()
+	if alike(q.a, q.b) && (becomes == nil || byUnit) {
 		if q.a.doc.Kind == doc.TextKind {
 			p.words(q, n, c)
 			return
@@ -314,14 +315,14 @@ func (p *Player) between(q *pair, c strandClock, parent geom.Matrix, a, b state.
 		p.draw(i, is.Drawn)
 		return
 	}
-	if q.becomes != nil && !byUnit {
-		n.becomes, n.sized = q.becomes, false
+	if becomes != nil && !byUnit {
+		n.becomes, n.sized = becomes, false
 		i := p.open(n)
 		p.close(i)
 		return
 	}
-	if q.gathers != nil {
-		p.gather(q, n, c)
+	if gathers != nil {
+		p.gather(q, gathers, n, c)
 		return
 	}
 	// Different contents: each side stretched into the interpolated box, one dissolving into the other.

@@ -29,10 +29,11 @@ func (f *Film) Reshaping(scene int, thread string) (r Reshaping, ok bool) {
 		return r, false
 	}
 	leaving, entering := st.clocks()
-	r = Reshaping{Outlines: q.becomes, Said: q.way.Outline, AtA: f.outer(st.a, q.a, leaving).Mul(q.a.inside(leaving)), AtB: f.outer(st.b, q.b, entering).Mul(q.b.inside(entering))}
-	for i := range q.gathers {
-		if q.gathers[i].main {
-			r.Outlines = q.gathers[i].becomes
+	becomes, gathers := q.outlines()
+	r = Reshaping{Outlines: becomes, Said: q.way.Outline, AtA: f.outer(st.a, q.a, leaving).Mul(q.a.inside(leaving)), AtB: f.outer(st.b, q.b, entering).Mul(q.b.inside(entering))}
+	for i := range gathers {
+		if gathers[i].main {
+			r.Outlines = gathers[i].becomes
 		}
 	}
 	if r.Outlines == nil || q.way.Letters && q.a.doc.Kind == doc.TextKind && q.b.doc.Kind == doc.TextKind {

@@ -28,10 +28,9 @@ type pair struct {
 	a, b     *layer
 	apart    bool
 	way      doc.Strand
-	ease     motion.Easing   // of its own, where it is timed
-	becomes  *morph.Outlines // of outlines that are no numbers of one shape, nor equal steps
-	gathers  []gathered      // of a group and a single outline: how its parts become it, or come of it
-	wing     geom.Point      // of a layer of one side: from where it stands to off the page, in its parent's axes; zero: it fades
+	ease     motion.Easing // of its own, where it is timed
+	reshaped *reshaped     // how outlines of both sides become each other
+	wing     geom.Point    // of a layer of one side: from where it stands to off the page, in its parent's axes; zero: it fades
 	children []*pair
 }
 
@@ -104,7 +103,7 @@ func (st *strand) match(f *Film) {
 		}
 	}
 	plan := morph.NewPlan(a.doc, b.doc, shown(a, leaving, a.timing.Stay), shown(b, entering, 0))
-	known := map[[2]*layer]*pair{} // the same in both halves
+	known := map[[2]*layer]*reshaped{} // the same in both halves
 	var pairs func(list []*morph.Pair) []*pair
 	pairs = func(list []*morph.Pair) []*pair {
 		var out []*pair
@@ -127,7 +126,7 @@ func (st *strand) match(f *Film) {
 			case q.a == nil:
 				q.wing = f.wing(b, q.b, entering, q.way.Wing)
 			default:
-				f.reshaped(q, known, leaving, entering)
+				f.reshapes(q, known, leaving, entering)
 			}
 			if q.way.Timed() {
 				if q.ease = st.ease; q.way.Easing != "" {
@@ -141,20 +140,6 @@ func (st *strand) match(f *Film) {
 		return out
 	}
 	st.first, st.second = pairs(plan.First), pairs(plan.Second)
-}
-
-// reshaped works out once how outlines of a pair become each other.
-func (f *Film) reshaped(q *pair, known map[[2]*layer]*pair, leaving, entering motion.Clock) {
-	k := [2]*layer{q.a, q.b}
-	if o := known[k]; o != nil {
-		q.becomes, q.gathers = o.becomes, o.gathers
-		return
-	}
-	known[k] = q
-	if q.becomes = f.outlinesOf(q.a, q.b, q.way.Outline); q.becomes == nil && q.way.Letters {
-		q.becomes = f.lettersOf(q.a, q.b)
-	}
-	q.gathers = f.gatheredOf(q.a, q.b, leaving, entering, q.way.Outline)
 }
 
 // wing is the way off the page by a side of it, from where a layer stands at a clock, in its parent's axes.

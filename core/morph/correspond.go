@@ -3,14 +3,25 @@ package morph
 import (
 	"math"
 	"slices"
+	"sort"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
 )
 
+// comparison is how two outlines are compared: each in its frame, the later turned by radians.
+type comparison struct {
+	fa, fb frame
+	turn   float64
+	pause  func() // is called now and then: planning may take long
+}
+
+// back is the same of the later outline against the earlier.
+func (c comparison) back() comparison { return comparison{c.fb, c.fa, -c.turn, c.pause} }
+
 // joinRings plans how one subpath becomes another: rings go round as they do, or, of outlines drawn the other way round, against it; both begin where they are nearest, and what corresponds is found by follow.
 // What is given of them is as it is said.
-func joinRings(a, b *ring, fa, fb frame, turn float64, flip bool, given *doc.PartPair) passage {
+func (c comparison) joinRings(a, b *ring, flip bool, given *doc.PartPair) passage {
 	back := false
 	switch {
 	case given != nil:
@@ -18,7 +29,7 @@ func joinRings(a, b *ring, fa, fb frame, turn float64, flip bool, given *doc.Par
 	case a.closed && b.closed:
 		back = flip
 	case !a.closed && !b.closed: // a line goes as it is, or the other way, whichever is nearer
-		back = apart(a, b.reversed(), 0, fa, fb, turn) < apart(a, b, 0, fa, fb, turn)
+		back = c.apart(a, b.reversed(), 0) < c.apart(a, b, 0)
 	}
 	if back {
 		b = b.reversed()
@@ -27,7 +38,7 @@ func joinRings(a, b *ring, fa, fb frame, turn float64, flip bool, given *doc.Par
 	if given != nil {
 		known = knownOf(given, a, b)
 	}
-	p := follow(a, b, fa, fb, turn, known)
+	p := c.follow(a, b, known)
 	p.back, p.given = back, given != nil
 	return p
 }
@@ -35,7 +46,7 @@ func joinRings(a, b *ring, fa, fb frame, turn float64, flip bool, given *doc.Par
 // knownOf are the points that are given of two subpaths, b as it goes round: those that follow each other alike; of lines with their ends.
 func knownOf(given *doc.PartPair, a, b *ring) (out anchors) {
 	list := slices.Clone(given.Points)
-	slices.SortFunc(list, func(p, q [2]float64) int { return sign(p[0] - q[0]) })
+	sort.Slice(list, func(i, j int) bool { return list[i][0] < list[j][0] })
 	for _, q := range list {
 		v := [2]float64{wrap(q[0]), wrap(q[1])}
 		if given.Back {
@@ -133,11 +144,11 @@ func (r *ring) between(u0, u1 float64) geom.Segment {
 
 // apart is how far two subpaths lie apart at equal shares of their lengths, the second begun so many samples later and turned by radians: the sum of
 // squares, each as large as 1 about its own middle.
-func apart(a, b *ring, shift int, fa, fb frame, turn float64) (sum float64) {
-	sin, cos := math.Sincos(turn)
+func (c comparison) apart(a, b *ring, shift int) (sum float64) {
+	sin, cos := math.Sincos(c.turn)
 	for k, p := range a.samples {
-		q := b.samples[(k+shift)%sampled].Sub(b.centre).Mul(1 / fb.size)
-		d := p.Sub(a.centre).Mul(1 / fa.size).Sub(geom.Point{X: q.X*cos - q.Y*sin, Y: q.X*sin + q.Y*cos})
+		q := b.samples[(k+shift)%sampled].Sub(b.centre).Mul(1 / c.fb.size)
+		d := p.Sub(a.centre).Mul(1 / c.fa.size).Sub(geom.Point{X: q.X*cos - q.Y*sin, Y: q.X*sin + q.Y*cos})
 		sum += d.X*d.X + d.Y*d.Y
 	}
 	return sum

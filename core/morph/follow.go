@@ -3,6 +3,7 @@ package morph
 import (
 	"math"
 	"slices"
+	"sort"
 
 	"capstan/core/geom"
 )
@@ -18,29 +19,29 @@ var unevens = []float64{0.02, 0.005, 0.1, 1}
 
 // mostStarts is from how many starts a way round is looked for, mostWays how many of these ways are looked at closely.
 const (
-	mostStarts = 6
+	mostStarts = 4
 	mostWays   = 2
 )
 
-// follow finds how one subpath becomes another that goes the same way round, turned by radians before they are compared. What is given corresponds.
+// follow finds how one subpath becomes another that goes the same way round, as they are compared. What is given corresponds.
 // Of ways that cost little that is taken which crosses itself least on its way.
-func follow(a, b *ring, fa, fb frame, turn float64, given anchors) (best passage) {
+func (c comparison) follow(a, b *ring, given anchors) (best passage) {
 	fewest := math.MaxInt
 	look := func(v anchors) {
 		p := pass(a, b, v)
-		if n := p.crossings(turn); n < fewest {
+		if n := c.crossings(&p); n < fewest {
 			best, fewest = p, n
 		}
 	}
 	if len(given) > 0 {
 		for _, uneven := range unevens {
-			if v, _ := chain(a, b, given, fa, fb, turn, uneven); fewest > 0 {
+			if v, _ := c.chain(a, b, given, uneven); fewest > 0 {
 				look(v)
 			}
 		}
 		return
 	}
-	if v := cornerByCorner(a, b, turn); v != nil {
+	if v := cornerByCorner(a, b, c.turn); v != nil {
 		if look(v); fewest == 0 {
 			return
 		}
@@ -52,10 +53,10 @@ func follow(a, b *ring, fa, fb frame, turn float64, given anchors) (best passage
 	}
 	try := func(uneven float64, starts [][2]float64) (ways []way) {
 		for _, s := range starts {
-			v, cost := chain(a, b, anchors{s}, fa, fb, turn, uneven)
+			v, cost := c.chain(a, b, anchors{s}, uneven)
 			ways = append(ways, way{s, v, cost})
 		}
-		slices.SortStableFunc(ways, func(x, y way) int { return sign(x.cost - y.cost) })
+		sort.SliceStable(ways, func(i, j int) bool { return ways[i].cost < ways[j].cost })
 		for _, w := range ways[:min(len(ways), mostWays)] {
 			if fewest > 0 {
 				look(w.v)
@@ -64,7 +65,7 @@ func follow(a, b *ring, fa, fb frame, turn float64, given anchors) (best passage
 		return
 	}
 	var cheap [][2]float64
-	for _, w := range try(unevens[0], startsOf(a, b, fa, fb, turn)) {
+	for _, w := range try(unevens[0], c.startsOf(a, b)) {
 		cheap = append(cheap, w.start)
 	}
 	for _, u := range unevens[1:] {
@@ -76,7 +77,8 @@ func follow(a, b *ring, fa, fb frame, turn float64, given anchors) (best passage
 }
 
 // chain finds what corresponds between shares that are given to correspond, of rings also from the last round to the first, and what all of it costs.
-func chain(a, b *ring, given anchors, fa, fb frame, turn, uneven float64) (anchors, float64) {
+func (c comparison) chain(a, b *ring, given anchors, uneven float64) (anchors, float64) {
+	c.pause()
 	var out anchors
 	total := 0.0
 	for i, g := range given {
@@ -86,7 +88,7 @@ func chain(a, b *ring, given anchors, fa, fb frame, turn, uneven float64) (ancho
 		}
 		du, dv := next[0]-g[0], next[1]-g[1]
 		n := max(8, int(math.Ceil(sampled*max(du, dv))))
-		v, cost := walk(a.stretch(g[0], next[0], n, fa.size), b.stretch(g[1], next[1], n, fb.size), turn, uneven)
+		v, cost := walk(a.stretch(g[0], next[0], n, c.fa.size), b.stretch(g[1], next[1], n, c.fb.size), c.turn, uneven)
 		total += cost
 		if v = v.plain(); len(v) == 0 || v[0][0] != 0 {
 			v = anchors{{0, 0}}
@@ -143,12 +145,12 @@ func (r *ring) begins(i int) float64 {
 }
 
 // startsOf are pairs of shares from which a way round may begin, the nearest first: where both lie nearest, and corners beside that.
-func startsOf(a, b *ring, fa, fb frame, turn float64) [][2]float64 {
+func (c comparison) startsOf(a, b *ring) [][2]float64 {
 	switch {
 	case !a.closed && !b.closed:
 		return [][2]float64{{0, 0}}
 	case !b.closed: // where the line begins, the ring is opened
-		out := startsOf(b, a, fb, fa, -turn)
+		out := c.back().startsOf(b, a)
 		for i := range out {
 			out[i][0], out[i][1] = out[i][1], out[i][0]
 		}
@@ -160,7 +162,7 @@ func startsOf(a, b *ring, fa, fb frame, turn float64) [][2]float64 {
 	}
 	var fits [sampled]float64
 	for k := range sampled {
-		fits[k] = apart(a, b, k, fa, fb, turn)
+		fits[k] = c.apart(a, b, k)
 	}
 	var minima []int
 	for k := range sampled {
@@ -171,7 +173,7 @@ func startsOf(a, b *ring, fa, fb frame, turn float64) [][2]float64 {
 	if len(minima) == 0 {
 		minima = []int{0}
 	}
-	slices.SortStableFunc(minima, func(x, y int) int { return sign(fits[x] - fits[y]) })
+	sort.SliceStable(minima, func(i, j int) bool { return fits[minima[i]] < fits[minima[j]] })
 	corners := b.bends
 	var out [][2]float64
 	for _, k := range minima {
@@ -180,9 +182,9 @@ func startsOf(a, b *ring, fa, fb frame, turn float64) [][2]float64 {
 		}
 		share := wrap(first + float64(k)/sampled)
 		out = append(out, [2]float64{first, share})
-		for _, c := range corners {
-			if math.Abs(math.Remainder(c.share-share, 1)) < 0.03 && len(out) < 2*mostStarts {
-				out = append(out, [2]float64{first, c.share})
+		for _, k := range corners {
+			if math.Abs(math.Remainder(k.share-share, 1)) < 0.03 && len(out) < mostStarts+3 {
+				out = append(out, [2]float64{first, k.share})
 			}
 		}
 	}
@@ -200,11 +202,12 @@ func (r *ring) sharpest() (share float64) {
 	return
 }
 
-// crossings is how often a subpath crosses itself on its way, turned by radians as a whole or not.
-func (p *passage) crossings(turn float64) (n int) {
-	sin, cos := math.Sincos(turn)
+// crossings is how often a subpath crosses itself on its way.
+func (c comparison) crossings(p *passage) (n int) {
+	sin, cos := math.Sincos(c.turn)
 	r := make([]geom.Point, len(p.a))
 	for _, at := range judged {
+		c.pause()
 		for i, q := range p.b {
 			r[i] = p.a[i].Lerp(geom.Point{X: q.X*cos - q.Y*sin, Y: q.X*sin + q.Y*cos}, at)
 		}

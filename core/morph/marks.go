@@ -5,6 +5,7 @@ import (
 	"hash/fnv"
 	"math"
 	"slices"
+	"sort"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -58,11 +59,8 @@ func (o *Outlines) Matches(said *doc.Reshape) (list []Match, lost int) {
 	for _, q := range said.Parts {
 		lost += 1 + len(q.Points)
 	}
-	slices.SortStableFunc(list, func(p, q Match) int {
-		if (p.From < 0) != (q.From < 0) {
-			return q.From - p.From
-		}
-		return p.From - q.From
+	sort.SliceStable(list, func(i, j int) bool { // as unsigned, none comes last
+		return uint(list[i].From) < uint(list[j].From)
 	})
 	return list, lost - used
 }
@@ -132,13 +130,14 @@ func (o *Outlines) marks(p *passage, a, b *ring, given [][2]float64) (list []Mar
 		u := p.pairs[0][0] + float64(k)/4
 		more = append(more, shown{o.share(p, [2]float64{u, p.pairs.to(u)}), 0})
 	}
-	slices.SortStableFunc(more, func(x, y shown) int { return sign(y.says - x.says) })
+	sort.SliceStable(more, func(i, j int) bool { return more[i].says > more[j].says })
 	for _, s := range more {
 		if len(list)-len(given) < mostMarks && (s.says > 0 || len(list) < 4) && !beside(s.at) {
 			mark(s.at, false)
 		}
 	}
-	slices.SortStableFunc(list[len(given):], func(x, y Mark) int { return sign(x.U - y.U) })
+	found := list[len(given):]
+	sort.SliceStable(found, func(i, j int) bool { return found[i].U < found[j].U })
 	return
 }
 

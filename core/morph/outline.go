@@ -50,14 +50,19 @@ type passage struct {
 
 // NewOutlines plans how an outline becomes another. What was said of it, which may be nothing, is taken as far as it fits.
 func NewOutlines(a, b *geom.Path, said *doc.Reshape) *Outlines {
+	return NewOutlinesPausing(a, b, said, func() {})
+}
+
+// NewOutlinesPausing is NewOutlines that calls pause now and then, some hundredths of a second apart at most.
+func NewOutlinesPausing(a, b *geom.Path, said *doc.Reshape, pause func()) *Outlines {
 	if said == nil {
 		said = &doc.Reshape{}
 	}
 	back, o := before(b, a), (*Outlines)(nil)
 	if back {
-		o = plan(b, a, mirrored(said))
+		o = plan(b, a, mirrored(said), pause)
 	} else {
-		o = plan(a, b, said)
+		o = plan(a, b, said, pause)
 	}
 	o.a, o.b, o.back = a, b, back
 	return o
@@ -95,19 +100,23 @@ func mirrored(said *doc.Reshape) *doc.Reshape {
 	return m
 }
 
-func plan(a, b *geom.Path, said *doc.Reshape) *Outlines {
-	from, to := ringsOf(a), ringsOf(b)
+func plan(a, b *geom.Path, said *doc.Reshape, pause func()) *Outlines {
+	from := ringsOf(a)
+	pause()
+	to := ringsOf(b)
+	pause()
 	turn, way := 0.0, Way(said.Way)
 	if len(from) > 0 && len(to) > 0 && (way == AsFits || way == GoesTurned) {
 		turn = turnOf(largest(from), largest(to))
 	}
-	o := paired(a, b, from, to, turn, said.Parts)
+	o := paired(a, b, from, to, turn, said.Parts, pause)
 	like := o.rigid()
 	if turn != 0 && !like { // the largest parts are alike, but not the whole
-		o = paired(a, b, from, to, 0, said.Parts)
+		o = paired(a, b, from, to, 0, said.Parts, pause)
 		like = o.rigid()
 	}
-	o.choose(way, like)
+	pause()
+	o.choose(way, like, pause)
 	return o
 }
 
@@ -123,7 +132,7 @@ func largest(list []ring) *ring {
 }
 
 // paired pairs the subpaths of both sides, b turned by radians before they are compared.
-func paired(a, b *geom.Path, from, to []ring, turn float64, said []doc.PartPair) *Outlines {
+func paired(a, b *geom.Path, from, to []ring, turn float64, said []doc.PartPair, pause func()) *Outlines {
 	o := &Outlines{}
 	fa, fb := frameOf(from, a, turn), frameOf(to, b, 0)
 	pairs, onlyA, onlyB := pairRings(from, to, fa, fb, said)
@@ -131,7 +140,8 @@ func paired(a, b *geom.Path, from, to []ring, turn float64, said []doc.PartPair)
 	// All that is round goes the other way at once: what lies within what is told by which way each goes.
 	flip := len(from) > 0 && len(to) > 0 && largest(from).area*largest(to).area < 0
 	for _, q := range pairs {
-		p := joinRings(&from[q.from], &to[q.to], fa, fb, turn, flip, q.said)
+		p := comparison{fa, fb, turn, pause}.joinRings(&from[q.from], &to[q.to], flip, q.said)
+		pause()
 		p.from, p.to = q.from, q.to
 		o.parts = append(o.parts, p)
 	}
@@ -206,7 +216,7 @@ const shrunk = 0.15
 const detour = 1.25
 
 // choose decides how the points go: the simplest way that is good, or the one that is asked for.
-func (o *Outlines) choose(way Way, like bool) {
+func (o *Outlines) choose(way Way, like bool, pause func()) {
 	if o.way = way; way != AsFits {
 		if way == GoesBent {
 			o.bend()
@@ -216,14 +226,16 @@ func (o *Outlines) choose(way Way, like bool) {
 	if o.way = GoesStraight; like {
 		o.way = GoesTurned
 	}
-	n := o.judge()
+	n := o.judge(pause)
 	if n.crossed == 0 && n.short < shrunk {
 		return
 	}
 	simple := o.way
+	pause()
 	o.bend()
+	pause()
 	o.way = GoesBent
-	if m := o.judge(); m.crossed > n.crossed || m.crossed == n.crossed && m.short > n.short/2 || m.far > detour*n.far {
+	if m := o.judge(pause); m.crossed > n.crossed || m.crossed == n.crossed && m.short > n.short/2 || m.far > detour*n.far {
 		o.way, o.bends = simple, nil
 	}
 }
@@ -242,7 +254,7 @@ type verdict struct {
 }
 
 // judge follows the points of an outline.
-func (o *Outlines) judge() (v verdict) {
+func (o *Outlines) judge(pause func()) (v verdict) {
 	var all [5]geom.Path
 	for k, at := range [5]float64{0, judged[0], judged[1], judged[2], 1} {
 		o.between(at, &all[k])
@@ -264,6 +276,7 @@ func (o *Outlines) judge() (v verdict) {
 		if want := length[0] + (length[4]-length[0])*at; want > 0 {
 			v.short = max(v.short, 1-length[k+1]/want)
 		}
+		pause()
 		var rings [][]geom.Point
 		i := 0
 		for _, part := range o.parts {

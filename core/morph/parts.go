@@ -2,7 +2,7 @@ package morph
 
 import (
 	"math"
-	"slices"
+	"sort"
 
 	"capstan/core/doc"
 )
@@ -53,7 +53,7 @@ func pairRings(from, to []ring, fa, fb frame, said []doc.PartPair) (pairs []part
 			}
 		}
 	}
-	slices.SortStableFunc(pairs, func(p, q partner) int { return p.from - q.from })
+	sort.SliceStable(pairs, func(i, j int) bool { return pairs[i].from < pairs[j].from })
 	for i, used := range a {
 		if !used {
 			onlyA = append(onlyA, i)
@@ -146,7 +146,7 @@ func greedy(out []int, m int, cost func(i, j int) float64) {
 			all = append(all, edge{i, j, cost(i, j)})
 		}
 	}
-	slices.SortStableFunc(all, func(a, b edge) int { return sign(a.c - b.c) })
+	sort.SliceStable(all, func(i, j int) bool { return all[i].c < all[j].c })
 	taken := make([]bool, m)
 	for _, e := range all {
 		if out[e.i] < 0 && !taken[e.j] {

@@ -172,12 +172,7 @@ func (r *ring) corners() (out []corner) {
 			out = append(out, corner{math.Mod(r.ends[i], 1), turn})
 		}
 	}
-	slices.SortFunc(out, func(a, b corner) int {
-		if a.share < b.share {
-			return -1
-		}
-		return 1
-	})
+	sort.Slice(out, func(i, j int) bool { return out[i].share < out[j].share })
 	return out
 }
 

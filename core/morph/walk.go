@@ -3,6 +3,7 @@ package morph
 import (
 	"math"
 	"slices"
+	"sort"
 
 	"capstan/core/geom"
 )
@@ -27,7 +28,7 @@ func (r *ring) stretch(u0, u1 float64, n int, size float64) []knot {
 	corners := r.bends
 	if len(corners) > mostKnots {
 		corners = slices.Clone(corners)
-		slices.SortStableFunc(corners, func(a, b corner) int { return sign(math.Abs(b.turn) - math.Abs(a.turn)) })
+		sort.SliceStable(corners, func(i, j int) bool { return math.Abs(corners[i].turn) > math.Abs(corners[j].turn) })
 		corners = corners[:mostKnots]
 	}
 	for _, c := range corners {
@@ -51,7 +52,7 @@ func (r *ring) stretch(u0, u1 float64, n int, size float64) []knot {
 			list = append(list, v)
 		}
 	}
-	slices.SortStableFunc(list, func(a, b knot) int { return sign(a.share - b.share) })
+	sort.SliceStable(list, func(i, j int) bool { return list[i].share < list[j].share })
 	for i := range list {
 		list[i].at = list[i].at.Sub(r.centre).Mul(1 / size)
 	}

@@ -277,6 +277,8 @@ export const engine = {
   frame: (m: Moment, scale: number) => list(call<RawList>('frame', m, scale)),
   /** A small picture of a scene, at rest, with all of its layers. */
   /** Which layers of a scene go on from which of the scene before. */
+  /** Does a small piece of what morphs need planned; false when all is. */
+  prepare: () => call<boolean>('prepare'),
   /** An outline on its way into a scene, at a share of it, as path data in page px. */
   outlineAt: (scene: string, thread: string, share: number) => call<string>('outlineAt', scene, thread, share),
   pairsInto: (scene: number) => call<Pairs>('pairsInto', scene),
