@@ -95,6 +95,7 @@ export function Correspondence({ outline, view, size }: Shown) {
     return true
   }
   const page = toDesk(view, [0, 0])
+  const shown = distinct(outline.marks, view, picked)
   return (
     <svg
       className="absolute inset-0"
@@ -142,7 +143,8 @@ export function Correspondence({ outline, view, size }: Shown) {
           </path>
         </g>
       ))}
-      {outline.marks.map((m, i) => {
+      {shown.map((i) => {
+        const m = outline.marks[i]
         const [a, b] = [toDesk(view, m.a), toDesk(view, m.b)]
         return (
           <path
@@ -155,13 +157,13 @@ export function Correspondence({ outline, view, size }: Shown) {
           />
         )
       })}
-      {outline.marks.map((m, i) =>
+      {shown.map((i) =>
         [false, true].map((later) => (
           <Mark
             key={`${i}${later}`}
             number={i + 1}
-            at={toDesk(view, later ? m.b : m.a)}
-            given={m.given}
+            at={toDesk(view, later ? outline.marks[i].b : outline.marks[i].a)}
+            given={outline.marks[i].given}
             picked={i === picked}
             later={later}
             onDown={(e) => {
@@ -174,7 +176,7 @@ export function Correspondence({ outline, view, size }: Shown) {
             }}
             onPick={() => desk().mark !== i && set({ mark: i })}
             onNudge={(by) => run('outline.nudge', { ...into, mark: i, later, by })}
-            onLoose={() => m.given && run('outline.loose', { ...into, mark: i }) && set({ mark: -1 })}
+            onLoose={() => outline.marks[i].given && run('outline.loose', { ...into, mark: i }) && set({ mark: -1 })}
           />
         )),
       )}
@@ -192,6 +194,23 @@ export function Correspondence({ outline, view, size }: Shown) {
       )}
     </svg>
   )
+}
+
+/** How near to another number one may lie at both of its ends, in px. */
+const apart = 17
+
+/** The pairs that can be told apart at this size: what is given or selected, and of the others those that hide none. */
+function distinct(marks: OutlineMark[], view: View, picked: number): number[] {
+  const near = (a: XY, b: XY) => Math.hypot(a[0] - b[0], a[1] - b[1]) * view.scale < apart
+  const list: number[] = []
+  const take = (must: boolean) =>
+    marks.forEach((m, i) => {
+      if ((m.given || i === picked) !== must) return
+      if (must || !list.some((k) => near(marks[k].a, m.a) || near(marks[k].b, m.b))) list.push(i)
+    })
+  take(true)
+  take(false)
+  return list
 }
 
 /** The outline on its way there and back. Where people ask for little motion it stands half way. */
