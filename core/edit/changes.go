@@ -2,7 +2,6 @@ package edit
 
 import (
 	"capstan/core/doc"
-	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/series"
 )
@@ -59,17 +58,4 @@ func scaleChanges(l *doc.Layer, kx, ky float64) error {
 		}
 	})
 	return failed
-}
-
-// apartAt is a change by which the letters or parts of a layer lie from the beginning as they do when scene i ends, which nothing else in the
-// document says; nil where they lie as they rest.
-func apartAt(film *frame.Film, i int, l *doc.Layer) *doc.Move {
-	m, apart := film.EndApart(i, l.ID)
-	if m == nil {
-		return nil
-	}
-	return &doc.Move{
-		ID: m.ID, Kind: doc.Change, Effect: doc.Becoming, Start: doc.Start{When: doc.AtTime}, Duration: doc.MinDuration, Easing: "step-start",
-		Unit: m.Unit, Change: &doc.ChangeParams{To: doc.Becomes{Apart: &apart}},
-	}
 }

@@ -270,7 +270,7 @@ func (e *editor) ending(film *frame.Film, i int, layers []*doc.Layer) ([]*doc.La
 				}
 			}
 		}
-		if m := apartAt(film, i, l); m != nil {
+		if m := series.ApartAt(film, i, l); m != nil {
 			kept = append(kept, m)
 		}
 		l.Place.X += pose.Offset.X

@@ -154,6 +154,57 @@ func (c comparison) apart(a, b *ring, shift int) (sum float64) {
 	return sum
 }
 
+// mostTurned is how many parts, the largest, are looked at to find by how much an outline is turned.
+const mostTurned = 4
+
+// turnBetween is by how many radians an outline has to be turned to be much like another, the least of these; 0 where it is not, or is as much like it
+// as it is. The largest parts say which turns may be meant, all of them which is.
+func turnBetween(from, to []ring) float64 {
+	if len(from) == 0 || len(to) == 0 {
+		return 0
+	}
+	x, y := bySize(from), bySize(to)
+	still := unlikeness(from, to, 0)
+	best, least := 0.0, min(still/3-0.01, alikeEnough)
+	for k := range min(len(x), len(y), mostTurned) {
+		turn := turnOf(&from[x[k]], &to[y[k]])
+		if turn == 0 {
+			continue
+		}
+		if v := unlikeness(from, to, turn); v < least {
+			best, least = turn, v
+		}
+	}
+	return best
+}
+
+// unlikeness is which share of the squared distances from the middle two outlines lie apart, when one is turned by radians and both are as large.
+func unlikeness(from, to []ring, turn float64) float64 {
+	fa, fb := frameOf(from, turn), frameOf(to, 0)
+	c := comparison{fa, fb, turn, nil}
+	pairs, _, _ := pairRings(from, to, fa, fb, nil)
+	sum, weight := 0.0, 0.0
+	for _, p := range pairs {
+		a, b := &from[p.from], &to[p.to]
+		if a.closed && b.closed && a.area*b.area < 0 {
+			b = b.reversed()
+		}
+		least := math.Inf(1)
+		for k := range sampled {
+			if k > 0 && !b.closed {
+				break
+			}
+			least = min(least, c.apart(a, b, k))
+		}
+		d := fa.to(a.centre, fb).Sub(b.centre).Mul(1 / fb.size)
+		sum, weight = sum+(least/sampled+d.X*d.X+d.Y*d.Y)*a.length, weight+a.length
+	}
+	if weight == 0 {
+		return 1
+	}
+	return 6 * sum / weight // frames are as large as their points' mean square is a sixth
+}
+
 // turnOf is by how many radians b has to be turned to be much like a, the least of these; 0 where it is not, or is as much like it as it is.
 func turnOf(a, b *ring) float64 {
 	if !a.closed || !b.closed {
@@ -170,7 +221,7 @@ func turnOf(a, b *ring) float64 {
 			like, turn, left = v, -by, l
 		}
 	}
-	if left > alikeEnough || still < 3*left+0.03 {
+	if left > alikeEnough || still < 3*left+0.005 {
 		return 0
 	}
 	return turn

@@ -3,6 +3,7 @@ package morph
 import (
 	"math"
 	"slices"
+	"sort"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -106,8 +107,8 @@ func plan(a, b *geom.Path, said *doc.Reshape, pause func()) *Outlines {
 	to := ringsOf(b)
 	pause()
 	turn, way := 0.0, Way(said.Way)
-	if len(from) > 0 && len(to) > 0 && (way == AsFits || way == GoesTurned) {
-		turn = turnOf(largest(from), largest(to))
+	if way == AsFits || way == GoesTurned {
+		turn = turnBetween(from, to)
 	}
 	o := paired(a, b, from, to, turn, said.Parts, pause)
 	like := o.rigid()
@@ -121,20 +122,26 @@ func plan(a, b *geom.Path, said *doc.Reshape, pause func()) *Outlines {
 }
 
 // largest is the subpath with most area, of those without any the longest.
-func largest(list []ring) *ring {
-	k := 0
-	for i := range list {
-		if a, b := math.Abs(list[i].area), math.Abs(list[k].area); a > b || a == b && list[i].length > list[k].length {
-			k = i
-		}
+func largest(list []ring) *ring { return &list[bySize(list)[0]] }
+
+// bySize are the places of subpaths, the one with most area first, of those without any the longest.
+func bySize(list []ring) []int {
+	order := make([]int, len(list))
+	for i := range order {
+		order[i] = i
 	}
-	return &list[k]
+	sort.SliceStable(order, func(i, j int) bool {
+		a, b := &list[order[i]], &list[order[j]]
+		x, y := math.Abs(a.area), math.Abs(b.area)
+		return x > y || x == y && a.length > b.length
+	})
+	return order
 }
 
 // paired pairs the subpaths of both sides, b turned by radians before they are compared.
 func paired(a, b *geom.Path, from, to []ring, turn float64, said []doc.PartPair, pause func()) *Outlines {
 	o := &Outlines{}
-	fa, fb := frameOf(from, a, turn), frameOf(to, b, 0)
+	fa, fb := frameOf(from, turn), frameOf(to, 0)
 	pairs, onlyA, onlyB := pairRings(from, to, fa, fb, said)
 	o.both = len(pairs)
 	// All that is round goes the other way at once: what lies within what is told by which way each goes.
@@ -356,19 +363,33 @@ func (o *Outlines) between(p float64, to *geom.Path) {
 	}
 }
 
-// frame is the box that an outline lies in, by which both sides are compared: about its middle, as large as 1, turned.
+// frame is where an outline lies, by which both sides are compared: about its middle, as large as 1, turned.
 type frame struct {
-	middle geom.Point
-	size   float64
-	turn   float64 // radians by which the other side, turned, is like it
+	middle geom.Point // of all points, each as long as what lies beside it
+	size   float64    // of a square this is its diagonal
+	turn   float64    // radians by which the other side, turned, is like it
 }
 
-func frameOf(rings []ring, p *geom.Path, turn float64) frame {
-	if len(rings) == 0 {
-		return frame{size: 1, turn: turn}
+func frameOf(rings []ring, turn float64) frame {
+	f := frame{size: 1, turn: turn}
+	weight, square := 0.0, 0.0
+	for i := range rings {
+		r := &rings[i]
+		f.middle, weight = f.middle.Add(r.centre.Mul(r.length)), weight+r.length
 	}
-	b := p.Bounds()
-	return frame{b.Centre(), max(math.Hypot(b.W(), b.H()), 1e-9), turn}
+	if weight <= 0 {
+		return f
+	}
+	f.middle = f.middle.Mul(1 / weight)
+	for i := range rings {
+		r := &rings[i]
+		for _, q := range r.samples {
+			d := q.Sub(f.middle)
+			square += (d.X*d.X + d.Y*d.Y) * r.length / sampled
+		}
+	}
+	f.size = max(math.Sqrt(6*square/weight), 1e-9) // a square of side 1 has a mean square of 1/3
+	return f
 }
 
 // to brings a point to where it would be in another frame.

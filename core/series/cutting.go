@@ -19,12 +19,13 @@ type cutter struct {
 	named   map[string]bool // threads that moves name: drivers, and outlines that are followed
 	film    *frame.Film     // with the earlier part alone
 	grow    func(l *doc.Layer, times float64) error
-	index   int              // of the scene in it
-	waiting map[string]bool  // layers that wait in the earlier part for an entrance that does not come in it
-	unseen  map[string]bool  // layers that the earlier part has, and that are not there in it
-	phases  map[string]int64 // how far loops of layers that have yet to come are in their cycle at their begin, ms, where they go on others
-	kept    map[string]bool  // moves that the later part has
-	went    map[string]bool  // of these, loops that the earlier part has, too
+	index   int                // of the scene in it
+	waiting map[string]bool    // layers that wait in the earlier part for an entrance that does not come in it
+	unseen  map[string]bool    // layers that the earlier part has, and that are not there in it
+	phases  map[string]int64   // how far loops of layers that have yet to come are in their cycle at their begin, ms, where they go on others
+	kept    map[string]bool    // moves that the later part has
+	apart   map[*doc.Move]bool // that say how far apart parts lie from the later part's beginning
+	went    map[string]bool    // of these, loops that the earlier part has, too
 }
 
 // Means are what it takes to tell where things stand, and to make them larger.
@@ -54,7 +55,7 @@ func Cut(p *doc.Project, i int, at, into int64, seed string, by *Means) (later *
 	}
 	c := &cutter{
 		phases: phases, at: at, timing: t, scene: s.Clone(), named: namedBy(s.Layers), grow: by.Grow,
-		waiting: map[string]bool{}, unseen: map[string]bool{}, kept: map[string]bool{}, went: map[string]bool{},
+		waiting: map[string]bool{}, unseen: map[string]bool{}, kept: map[string]bool{}, apart: map[*doc.Move]bool{}, went: map[string]bool{},
 	}
 	if err := c.earlier(s, into); err != nil {
 		return nil, nil, err
@@ -407,6 +408,10 @@ func (c *cutter) settle(l *doc.Layer, present bool, later func(*doc.Move) bool) 
 			kept = append(kept, m)
 		}
 	}
+	if m := ApartAt(c.film, c.index, l); m != nil {
+		c.apart[m] = true
+		kept = append([]*doc.Move{m}, kept...)
+	}
 	l.Place.X += pose.Offset.X
 	l.Place.Y += pose.Offset.Y
 	l.Place.Turn += pose.Angle
@@ -446,6 +451,8 @@ func (c *cutter) shift(m *doc.Move) {
 	iv := c.timing.Moves[m.ID]
 	m.Continues = ""
 	switch {
+	case c.apart[m]:
+		return
 	case c.went[m.ID]:
 		m.Start, m.Begun, m.End, m.Until = doc.Start{When: doc.AtTime}, 0, nil, ""
 		return

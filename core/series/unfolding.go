@@ -81,7 +81,7 @@ func IntoTransition(s *doc.Scene) error {
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
 		for _, m := range l.Moves {
 			iv := t.Moves[m.ID]
-			if iv.Whole || m.Lasts == doc.WholeThread || m.TiedIn(s) {
+			if iv.Whole || m.Lasts == doc.WholeThread || m.TiedIn(s) || lies(m, iv.Begin) {
 				continue
 			}
 			for _, name := range namedOf(m) { // what follows others does so by its own moves
@@ -124,6 +124,8 @@ func IntoTransition(s *doc.Scene) error {
 					}
 				case m.Kind == doc.Exit:
 					gone = true
+				case lies(m, t.Moves[m.ID].Begin):
+					kept = append(kept, m)
 				case m.Kind == doc.Change:
 					*l = *l.After(&m.Change.To)
 				}
