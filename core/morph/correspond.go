@@ -154,82 +154,9 @@ func (c comparison) apart(a, b *ring, shift int) (sum float64) {
 	return sum
 }
 
-// mostTurned is how many parts, the largest, are looked at to find by how much an outline is turned.
-const mostTurned = 4
-
-// turnBetween is by how many radians an outline has to be turned to be much like another, the least of these; 0 where it is not, or is as much like it
-// as it is. The largest parts say which turns may be meant, all of them which is.
-func turnBetween(from, to []ring) float64 {
-	if len(from) == 0 || len(to) == 0 {
-		return 0
-	}
-	x, y := bySize(from), bySize(to)
-	still := unlikeness(from, to, 0)
-	best, least := 0.0, min(still/3-0.01, alikeEnough)
-	for k := range min(len(x), len(y), mostTurned) {
-		turn := turnOf(&from[x[k]], &to[y[k]])
-		if turn == 0 {
-			continue
-		}
-		if v := unlikeness(from, to, turn); v < least {
-			best, least = turn, v
-		}
-	}
-	return best
-}
-
-// unlikeness is which share of the squared distances from the middle two outlines lie apart, when one is turned by radians and both are as large.
-func unlikeness(from, to []ring, turn float64) float64 {
-	fa, fb := frameOf(from, turn), frameOf(to, 0)
-	c := comparison{fa, fb, turn, nil}
-	pairs, _, _ := pairRings(from, to, fa, fb, nil)
-	sum, weight := 0.0, 0.0
-	for _, p := range pairs {
-		a, b := &from[p.from], &to[p.to]
-		if a.closed && b.closed && a.area*b.area < 0 {
-			b = b.reversed()
-		}
-		least := math.Inf(1)
-		for k := range sampled {
-			if k > 0 && !b.closed {
-				break
-			}
-			least = min(least, c.apart(a, b, k))
-		}
-		d := fa.to(a.centre, fb).Sub(b.centre).Mul(1 / fb.size)
-		sum, weight = sum+(least/sampled+d.X*d.X+d.Y*d.Y)*a.length, weight+a.length
-	}
-	if weight == 0 {
-		return 1
-	}
-	return 6 * sum / weight // frames are as large as their points' mean square is a sixth
-}
-
-// turnOf is by how many radians b has to be turned to be much like a, the least of these; 0 where it is not, or is as much like it as it is.
-func turnOf(a, b *ring) float64 {
-	if !a.closed || !b.closed {
-		return 0
-	}
-	if a.area*b.area < 0 {
-		b = b.reversed()
-	}
-	like, turn, left, still := math.Inf(1), 0.0, 1.0, 1.0
-	for k := range sampled {
-		l, by, asIs := turned(a, b, k)
-		still = min(still, asIs)
-		if v := l + 0.03*(by/math.Pi)*(by/math.Pi); v < like-1e-12 {
-			like, turn, left = v, -by, l
-		}
-	}
-	if left > alikeEnough || still < 3*left+0.005 {
-		return 0
-	}
-	return turn
-}
-
 // turned is by how many radians b has to be turned to lie as near as it can to a, begun so many samples later, and which share of the squared distances
-// that leaves, and is left when it is not turned.
-func turned(a, b *ring, shift int) (left, turn, still float64) {
+// that leaves.
+func turned(a, b *ring, shift int) (left, turn float64) {
 	dot, cross, aa, bb := 0.0, 0.0, 0.0, 0.0
 	for k, p := range a.samples {
 		p, q := p.Sub(a.centre), b.samples[(k+shift)%sampled].Sub(b.centre)
@@ -237,12 +164,9 @@ func turned(a, b *ring, shift int) (left, turn, still float64) {
 		aa, bb = aa+p.X*p.X+p.Y*p.Y, bb+q.X*q.X+q.Y*q.Y
 	}
 	if aa*bb == 0 {
-		return 1, 0, 1
+		return 1, 0
 	}
-	if still = 1; dot > 0 {
-		still -= dot * dot / (aa * bb)
-	}
-	return 1 - (dot*dot+cross*cross)/(aa*bb), math.Atan2(cross, dot), still
+	return 1 - (dot*dot+cross*cross)/(aa*bb), math.Atan2(cross, dot)
 }
 
 // to is the share of b's length that corresponds to one of a's, which may lie beyond 1.
