@@ -49,6 +49,8 @@ func main() {
 		err = errors.Join(measureLossy(dir), measureEstimates(dir))
 	case "scale":
 		err = measureScale(dir)
+	case "formats":
+		err = measureFormats(dir)
 	default:
 		err = measure(dir)
 	}
@@ -118,7 +120,7 @@ func measure(dir string) error {
 	if err := measureGIFs(dir); err != nil {
 		return err
 	}
-	return errors.Join(measureLossy(dir), measureEstimates(dir), measureScale(dir))
+	return errors.Join(measureFormats(dir), measureLossy(dir), measureEstimates(dir), measureScale(dir))
 }
 
 var mp4 = export.Options{Format: "mp4", Width: 1920, Height: 1080, RateNum: 30, RateDen: 1}

@@ -28,10 +28,10 @@ func (p *person) count() {
 	})()`)
 }
 
-// counted are the calls since, but for those that paint (frame, outline, thumb, only).
+// counted are the calls since, but for those that paint (frame, outline, thumb, only), and what is done while nothing else is (prepare).
 func (p *person) counted() map[string]int {
 	p.t.Helper()
-	return browser.Eval[map[string]int](p.t, p.ctx, `(() => { const { outline, thumb, only, ...rest } = counted; return rest })()`)
+	return browser.Eval[map[string]int](p.t, p.ctx, `(() => { const { outline, thumb, only, prepare, ...rest } = counted; return rest })()`)
 }
 
 // A drag costs one update and one frame a move of the pointer; a typed number one call while it is typed, and one when it is stored; a number

@@ -3,12 +3,15 @@ package main
 import (
 	"errors"
 	"fmt"
+	"maps"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"syscall"
 
+	"capstan/core/delivery"
 	"capstan/core/words"
 	"capstan/library"
 	"capstan/studio/export"
@@ -54,7 +57,11 @@ func doctorCommand() *cobra.Command {
 func video(string) (string, string, error) {
 	out, _ := exec.Command("ffmpeg", "-version").Output()
 	first, _, _ := strings.Cut(string(out), "\n")
-	return "video", first + ", with x264", export.Video()
+	lacks := slices.Sorted(maps.Keys(export.Lacks()))
+	if first += ", all kinds of files are made"; len(lacks) > 0 {
+		first = strings.TrimSuffix(first, "all kinds of files are made") + "but no files of the kinds " + strings.Join(lacks, ", ")
+	}
+	return "video", first, export.Able(delivery.MP4)
 }
 
 // pictures tells whether AVIF can be read; all else is without it.

@@ -55,7 +55,7 @@ It ends with 0 when all was made, with 1 when something was not, and goes on wit
 	}
 	f := c.Flags()
 	filmFlag(c, &x.film)
-	f.StringVar(&x.Format, "format", "", "mp4, gif, apng, or png or jpg: the frame at --from (default: as --out ends)")
+	f.StringVar(&x.Format, "format", "", "mp4, webm, av1, overlay (WebM, clear), mov (ProRes 4444, clear), gif, apng, webp, frames (a zip), or png or jpg: the frame at --from (default: as --out ends)")
 	f.IntVar(&x.Height, "height", 0, "height in pixels (default: the film's)")
 	f.IntVar(&x.Width, "width", 0, "width in pixels, in place of the height")
 	f.Float64Var(&x.fps, "fps", 0, "frames a second (default: the film's; of what goes round at most 25)")
@@ -126,8 +126,8 @@ func (x *exporting) run(c *cobra.Command, args []string) error {
 	}
 	if x.Format == "" {
 		x.Format = delivery.MP4
-		if end := strings.ToLower(strings.TrimPrefix(filepath.Ext(x.out), ".")); delivery.Formats[end].Words != "" {
-			x.Format = end
+		if end := strings.ToLower(strings.TrimPrefix(filepath.Ext(x.out), ".")); delivery.ByEnding(end) != "" {
+			x.Format = delivery.ByEnding(end)
 		}
 	}
 	info, gone := os.Stat(x.out)
@@ -235,7 +235,7 @@ func (x *exporting) file(ctx context.Context, o *opened, plan delivery.Plan, pro
 		if plan.Scene > 0 {
 			name = fmt.Sprintf("%s-%d-%s", project, plan.Scene, plan.SceneName)
 		}
-		out = filepath.Join(x.out, name+"."+x.Format)
+		out = filepath.Join(x.out, name+"."+delivery.Ending(x.Format))
 	}
 	_, err := export.MakeWithin(ctx, o.film, o.files.Pixels, plan, out, func(done, all int64) {
 		x.say(said{File: out, Done: done, All: all}, fmt.Sprintf("\r%s: frame %d of %d", out, done, all))

@@ -40,6 +40,14 @@ func (t Timing) Delay(k, n int64) int64 {
 	return max(2, d)
 }
 
+// Begins returns when frame k of n is first shown, in ms, without the rest at the end; that of frame n is when all ends.
+func (t Timing) Begins(k, n int64) int64 {
+	if k <= 0 {
+		return 0
+	}
+	return t.ends(k-1, n, 1)
+}
+
 // ends returns when frame k of n ends, rounded to steps of some ms.
 func (t Timing) ends(k, n, step int64) int64 {
 	switch {

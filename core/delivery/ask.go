@@ -40,14 +40,13 @@ type Ask struct {
 	Name        string      `json:"name,omitempty"` // pattern of the file's name; else Plan.Pattern
 }
 
-// Qualities of video, best first: names and x264's constant rate factors, lower being truer.
-var Qualities = []Quality{{"fine", "Fine", 17}, {"good", "Good", 20}, {"light", "Light", 25}}
+// Qualities of what is not exact, best first.
+var Qualities = []Quality{{"fine", "Fine"}, {"good", "Good"}, {"light", "Light"}}
 
-// Quality is a quality of video.
+// Quality is how true a file is.
 type Quality struct {
 	Name  string `json:"name"`
 	Words string `json:"words"`
-	CRF   int    `json:"crf"`
 }
 
 // Plan is a file in numbers.
@@ -61,7 +60,7 @@ type Plan struct {
 	Passes             int64 // how often it plays; 0: for ever
 	Times              []Hold
 	EndPause           int64 // ms its last frame rests
-	CRF                int   // of video
+	Quality            int   // as the format's encoder counts it
 	Poster             int64 // ms of the film
 	Colours            int   // of a GIF, at most
 	Dither             anim.Dither
@@ -186,7 +185,9 @@ func (a *Ask) check(p *Plan, f *frame.Film) error {
 			return err
 		}
 	}
-	p.CRF = Qualities[i].CRF
+	if n := Formats[p.Format].Numbers; n != nil {
+		p.Quality = n[i]
+	}
 	p.Poster = f.Order.Starts[0] + f.Order.Into[0] + f.Order.Stays[0]
 	if a.Poster != nil {
 		p.Poster = *a.Poster

@@ -3,6 +3,7 @@
 package delivery
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -15,21 +16,33 @@ import (
 
 // Names of formats.
 const (
-	MP4  = "mp4" // H.264
-	GIF  = "gif"
-	APNG = "apng"
-	PNG  = "png" // a still
-	JPEG = "jpg" // a still
+	MP4    = "mp4"     // H.264
+	WebM   = "webm"    // VP9
+	AV1    = "av1"     // in WebM
+	Clear  = "overlay" // VP9 with alpha, in WebM
+	ProRes = "mov"     // ProRes 4444 with alpha
+	GIF    = "gif"
+	APNG   = "apng"
+	WebP   = "webp"   // animated
+	Frames = "frames" // PNGs in a zip, with a list of their times
+	PNG    = "png"    // a still
+	JPEG   = "jpg"    // a still
 )
 
 // Format is what a kind of file can hold.
 type Format struct {
 	Words     string                              // what it is called
 	Says      string                              // what it is for
+	Use       string                              // what it is a kind of: see Uses
+	End       string                              // how its files' names end; empty: as the format is called
+	Type      string                              // media type of its files
+	Plays     string                              // how the page shows a file of it: video, picture, or empty where browsers do not
 	Still     bool                                // one frame
 	Clear     bool                                // it can be clear where the page is
 	Even      bool                                // both sides are even
-	Video     bool                                // it has a quality and a picture that stands for it
+	Video     bool                                // its frames follow each other at one rate
+	Poster    bool                                // it has a picture that stands for it
+	Numbers   []int                               // what Qualities are to its encoder; nil: it has no quality
 	Palette   bool                                // it has few colours: which, and how exactly, can be asked for
 	Texts     bool                                // it carries a title and a description
 	Rests     bool                                // goes round, and may rest before it begins again; its frames have times of their own
@@ -40,15 +53,60 @@ type Format struct {
 
 // Formats are the kinds of files there are, by name.
 var Formats = map[string]Format{
-	MP4:  {Words: "MP4 video", Says: "film, slides, posts", Even: true, Video: true, Texts: true, MaxPixels: MaxVideo},
-	GIF:  {Words: "GIF", Says: "pages and messages", Rests: true, Least: 20, Clear: true, Palette: true, Texts: true, MaxPixels: MaxExact, Rate: anim.GIFRate},
-	APNG: {Words: "Animated PNG", Says: "exact, clear", Rests: true, Clear: true, Texts: true, MaxPixels: MaxExact},
-	PNG:  {Words: "PNG still", Says: "this frame", Still: true, Clear: true, Texts: true, MaxPixels: MaxPixels},
-	JPEG: {Words: "JPEG still", Says: "this, smaller", Still: true, MaxPixels: MaxPixels},
+	MP4:    {Words: "MP4 video", Says: "film, slides, posts", Use: Film, Type: "video/mp4", Plays: "video", Even: true, Video: true, Poster: true, Numbers: x264, Texts: true, MaxPixels: MaxVideo},
+	WebM:   {Words: "WebM", Says: "VP9, for web pages", Use: Film, Type: "video/webm", Plays: "video", Even: true, Video: true, Numbers: vp9, Texts: true, MaxPixels: MaxVideo},
+	AV1:    {Words: "WebM, AV1", Says: "smallest, takes longest", Use: Film, End: "webm", Type: "video/webm", Plays: "video", Even: true, Video: true, Numbers: av1, Texts: true, MaxPixels: MaxVideo},
+	Clear:  {Words: "WebM, clear", Says: "VP9 over other pages", Use: Overlay, End: "webm", Type: "video/webm", Plays: "video", Clear: true, Even: true, Video: true, Numbers: vp9, Texts: true, MaxPixels: MaxVideo},
+	ProRes: {Words: "MOV, clear", Says: "ProRes 4444, for cutting", Use: Overlay, Type: "video/quicktime", Clear: true, Even: true, Video: true, Texts: true, MaxPixels: MaxVideo},
+	GIF:    {Words: "GIF", Says: "pages and messages", Use: Loop, Type: "image/gif", Plays: "picture", Rests: true, Least: 20, Clear: true, Palette: true, Texts: true, MaxPixels: MaxExact, Rate: anim.GIFRate},
+	APNG:   {Words: "Animated PNG", Says: "exact, clear", Use: Loop, Type: "image/apng", Plays: "picture", Rests: true, Clear: true, Texts: true, MaxPixels: MaxExact},
+	WebP:   {Words: "Animated WebP", Says: "small, clear", Use: Loop, Type: "image/webp", Plays: "picture", Rests: true, Clear: true, Numbers: webp, MaxPixels: MaxExact},
+	Frames: {Words: "PNG frames", Says: "a zip, with their times", Use: Stills, End: "zip", Type: "application/zip", Clear: true, Video: true, MaxPixels: MaxExact},
+	PNG:    {Words: "PNG still", Says: "this frame", Use: Stills, Type: "image/png", Plays: "picture", Still: true, Clear: true, Texts: true, MaxPixels: MaxPixels},
+	JPEG:   {Words: "JPEG still", Says: "this, smaller", Use: Stills, Type: "image/jpeg", Plays: "picture", Still: true, MaxPixels: MaxPixels},
 }
 
+// What files are made for, in the order in which it is offered.
+const (
+	Film    = "film"
+	Overlay = "overlay"
+	Loop    = "loop"
+	Stills  = "stills"
+)
+
+// Uses are what files are made for, with its words.
+var Uses = []Use{{Film, "Film"}, {Loop, "Goes round"}, {Overlay, "Overlay"}, {Stills, "Pictures"}}
+
+// Use is what files are made for.
+type Use struct {
+	Name  string `json:"name"`
+	Words string `json:"words"`
+}
+
+// What Qualities are to encoders: constant rate factors of x264 (0..51), VP9 and AV1 (0..63), lower being truer, about as true as each other by SSIM on the
+// demo's films; and WebP's quality (0..100).
+var (
+	x264 = []int{17, 20, 25}
+	vp9  = []int{20, 26, 34}
+	av1  = []int{20, 27, 36}
+	webp = []int{95, 88, 75}
+)
+
 // order is that in which formats are offered; others follow by name.
-var order = []string{MP4, GIF, APNG, PNG, JPEG}
+var order = []string{MP4, WebM, AV1, GIF, APNG, WebP, Clear, ProRes, PNG, JPEG, Frames}
+
+// Ending is how names of files of a format end.
+func Ending(format string) string { return cmp.Or(Formats[format].End, format) }
+
+// ByEnding is the format that files are of whose names end so, the first that is offered; empty: none.
+func ByEnding(end string) string {
+	for _, name := range order {
+		if Ending(name) == end {
+			return name
+		}
+	}
+	return ""
+}
 
 // Limits of a file.
 const (

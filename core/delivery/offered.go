@@ -20,7 +20,11 @@ type Kind struct {
 	Rests  bool   `json:"rests"` // it goes round, and may rest before it begins again
 	Clear  bool   `json:"clear"` // it can be clear where the page is
 
-	Video   bool        `json:"video"`   // it has a quality and a picture that stands for it
+	Use     string      `json:"use"`     // what it is made for
+	Plays   string      `json:"plays"`   // how a file of it is shown: video, picture; empty: browsers do not show it
+	Video   bool        `json:"video"`   // its frames follow each other at one rate
+	Poster  bool        `json:"poster"`  // it has a picture that stands for it
+	Numbers []int       `json:"numbers"` // what qualities are to its encoder; empty: it has none
 	Palette bool        `json:"palette"` // colours, dither and loss can be asked for
 	Texts   bool        `json:"texts"`   // it carries a title and a description
 	Gives   []Sacrifice `json:"gives"`   // what can be given up for a size, in the order it is where none is asked for
@@ -37,7 +41,7 @@ func Kinds() []Kind {
 	list := []Kind{}
 	for _, name := range names {
 		f := Formats[name]
-		list = append(list, Kind{name, cmp.Or(f.Words, name), f.Says, f.Still, f.Rests, f.Clear, f.Video, f.Palette, f.Texts, f.gives()})
+		list = append(list, Kind{name, cmp.Or(f.Words, name), f.Says, f.Still, f.Rests, f.Clear, f.Use, f.Plays, f.Video, f.Poster, append([]int{}, f.Numbers...), f.Palette, f.Texts, f.gives()})
 	}
 	return list
 }
@@ -59,6 +63,7 @@ type Range struct {
 
 // Choices are what files are asked for by name, in the order in which they are offered.
 type Choices struct {
+	Uses      []Use         `json:"uses"`
 	Qualities []Quality     `json:"qualities"`
 	Dithers   []anim.Dither `json:"dithers"`
 	Colours   int           `json:"colours"` // of a GIF, at most
@@ -70,7 +75,7 @@ type Choices struct {
 
 // Chosen returns the choices.
 func Chosen() Choices {
-	return Choices{Qualities, anim.Dithers, anim.MostColours, Unseen, Samples, Corners, Presets()}
+	return Choices{Uses, Qualities, anim.Dithers, anim.MostColours, Unseen, Samples, Corners, Presets()}
 }
 
 // gifHeight is the height up to which what goes round by itself is offered at first, px: beyond it files become heavy (common practice).

@@ -175,9 +175,9 @@ func (s *Server) freeName(p *doc.Project, o delivery.Plan, pattern string) (stri
 	now := time.Now()
 	for n := 1; ; n++ {
 		base := fileName(o.Name(pattern, p.Name, n, now))
-		name := base + "." + o.Format
+		name := base + "." + delivery.Ending(o.Format)
 		if n > 1 && base == fileName(o.Name(pattern, p.Name, n-1, now)) { // the pattern names no version
-			name = fmt.Sprintf("%s-%d.%s", base, n, o.Format)
+			name = fmt.Sprintf("%s-%d.%s", base, n, delivery.Ending(o.Format))
 		}
 		if !taken(name) {
 			return name, nil
@@ -223,8 +223,6 @@ func (s *Server) exportFile(c *gin.Context) {
 		refuse(c, "not-found", "file yet")
 		return
 	}
-	if e.Format == delivery.APNG { // which lists of types do not know
-		c.Header("Content-Type", "image/apng")
-	}
+	c.Header("Content-Type", delivery.Formats[e.Format].Type) // lists of types do not know all
 	c.FileAttachment(s.queue.File(e), e.Name)
 }

@@ -47,11 +47,7 @@ func decode(c *gin.Context, limit int64, v any) bool {
 }
 
 func (s *Server) hello(c *gin.Context) {
-	video := ""
-	if err := export.Video(); err != nil {
-		video = err.Error()
-	}
-	reply(c, http.StatusOK, gin.H{"build": s.build, "families": library.Families, "fonts": library.FontFiles(), "noVideo": video})
+	reply(c, http.StatusOK, gin.H{"build": s.build, "families": library.Families, "fonts": library.FontFiles(), "lacks": export.Lacks()})
 }
 
 func (s *Server) font(c *gin.Context) {

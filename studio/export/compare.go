@@ -1,6 +1,7 @@
 package export
 
 import (
+	"archive/zip"
 	"bytes"
 	"context"
 	"fmt"
@@ -8,6 +9,7 @@ import (
 	"image/draw"
 	imagegif "image/gif"
 	"image/png"
+	"io"
 	"os"
 	"os/exec"
 	"strconv"
@@ -17,6 +19,8 @@ import (
 	"capstan/core/motion"
 	"capstan/core/words"
 	"capstan/studio/store"
+
+	webpread "github.com/kovidgoyal/imaging/webp"
 )
 
 // Compared is a frame of a file beside what the page shows at the same time.
@@ -97,9 +101,16 @@ func frameOf(ctx context.Context, file string, o Options, shows delivery.Sequenc
 		return m, err
 	case delivery.GIF:
 		return shownOfGIF(file, (shows.Begins(k, o.RateNum, o.RateDen)+shows.Begins(k+1, o.RateNum, o.RateDen))/2)
+	case delivery.WebP:
+		return shownOfWebP(file, (shows.Begins(k, o.RateNum, o.RateDen)+shows.Begins(k+1, o.RateNum, o.RateDen))/2)
+	case delivery.Frames:
+		return frameIn(file, int(k))
 	}
 	args := []string{"-hide_banner", "-loglevel", "error", "-nostdin", "-protocol_whitelist", "pipe,file"}
-	if o.Format == delivery.MP4 { // the first frame that begins after half a frame before
+	if o.Format == delivery.Clear { // ffmpeg's own VP9 reads no alpha
+		args = append(args, "-c:v", "libvpx-vp9")
+	}
+	if delivery.Formats[o.Format].Video { // the first frame that begins after half a frame before
 		args = append(args, "-ss", strconv.FormatFloat(max(0, float64(k)-0.5)*float64(o.RateDen)/float64(o.RateNum), 'f', 6, 64), "-i", file)
 	} else if shows.Ends() == nil { // frames that are the same picture are one in the file
 		args = append(args, "-i", file, "-vf", fmt.Sprintf("fps=%d/%d,select=eq(n\\,%d)", o.RateNum, o.RateDen, k))
@@ -139,4 +150,57 @@ func shownOfGIF(file string, at float64) (image.Image, error) {
 		return nil, fmt.Errorf("no picture")
 	}
 	return canvas, nil
+}
+
+// shownOfWebP is what an animated WebP shows at a time, in ms.
+func shownOfWebP(file string, at float64) (image.Image, error) {
+	f, err := os.Open(file)
+	if err != nil {
+		return nil, err
+	}
+	defer f.Close()
+	w, err := webpread.DecodeAnimated(f)
+	if err != nil { // it stands still
+		if _, err := f.Seek(0, io.SeekStart); err != nil {
+			return nil, err
+		}
+		return webpread.Decode(f)
+	}
+	canvas := image.NewNRGBA(image.Rect(0, 0, w.Config.Width, w.Config.Height))
+	ends := 0.0
+	for i, v := range w.Frames {
+		place := func(h webpread.ANMFHeader) image.Rectangle {
+			return image.Rect(0, 0, int(h.FrameWidth), int(h.FrameHeight)).Add(image.Pt(2*int(h.FrameX), 2*int(h.FrameY)))
+		}
+		if i > 0 && w.Frames[i-1].Header.DisposalBitSet {
+			draw.Draw(canvas, place(w.Frames[i-1].Header), image.Transparent, image.Point{}, draw.Src)
+		}
+		how := draw.Src
+		if v.Header.AlphaBlend {
+			how = draw.Over
+		}
+		draw.Draw(canvas, place(v.Header), v.Frame, v.Frame.Bounds().Min, how)
+		if ends += float64(v.Header.FrameDuration); ends > at {
+			break
+		}
+	}
+	return canvas, nil
+}
+
+// frameIn is a picture of a zip of frames.
+func frameIn(file string, k int) (image.Image, error) {
+	z, err := zip.OpenReader(file)
+	if err != nil {
+		return nil, wrong("%v", err)
+	}
+	defer z.Close()
+	if k < 0 || k >= len(z.File)-1 {
+		return nil, wrong("%d files", len(z.File))
+	}
+	r, err := z.File[k].Open()
+	if err != nil {
+		return nil, err
+	}
+	defer r.Close()
+	return png.Decode(r)
 }

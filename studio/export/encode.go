@@ -70,7 +70,11 @@ type encoder interface {
 }
 
 // encoders are the formats' files: one of each in delivery.Formats.
-var encoders = map[string]encoder{delivery.MP4: mp4{}, delivery.GIF: gif{}, delivery.APNG: apng{}, delivery.PNG: still{delivery.PNG}, delivery.JPEG: still{delivery.JPEG}}
+var encoders = map[string]encoder{
+	delivery.MP4: mp4, delivery.WebM: webm, delivery.AV1: av1, delivery.Clear: webmClear, delivery.ProRes: proRes,
+	delivery.GIF: gif{}, delivery.APNG: apng{}, delivery.WebP: webp{}, delivery.Frames: frames{},
+	delivery.PNG: still{delivery.PNG}, delivery.JPEG: still{delivery.JPEG},
+}
 
 // Able returns why this machine cannot make files of a format, as a *words.Fault, or nil.
 func Able(format string) error {
@@ -107,7 +111,7 @@ func MakeWithin(ctx context.Context, f *frame.Film, pictures raster.Pictures, o 
 
 // makeAside makes a whole file beside out and returns its name. Where it fails nothing is left.
 func makeAside(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64)) (name string, err error) {
-	tmp, err := os.CreateTemp(filepath.Dir(out), aside.Pattern+"."+o.Format)
+	tmp, err := os.CreateTemp(filepath.Dir(out), aside.Pattern+"."+delivery.Ending(o.Format))
 	if err != nil {
 		return "", err
 	}

@@ -65,7 +65,7 @@ func estimate(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Op
 	}
 	alone := float64(short) / runs
 	keys := 1.0
-	if o.Format == delivery.MP4 {
+	if delivery.Formats[o.Format].Numbers != nil && delivery.Formats[o.Format].Video {
 		keys += float64((n - 1) / keyEvery)
 	}
 	follows := max(0, float64(long-short)/float64(len(all)-len(first)))
@@ -74,7 +74,7 @@ func estimate(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Op
 
 // size returns how many bytes a file of some frames of a film has; of all where frames is nil.
 func size(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, frames []int64) (int64, error) {
-	tmp, err := os.CreateTemp("", "capstan-estimate-*."+o.Format)
+	tmp, err := os.CreateTemp("", "capstan-estimate-*."+delivery.Ending(o.Format))
 	if err != nil {
 		return 0, err
 	}

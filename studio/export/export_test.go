@@ -256,7 +256,7 @@ func TestAnFFmpegWithoutX264IsTold(t *testing.T) {
 		t.Fatal(err)
 	}
 	t.Setenv("PATH", bin)
-	if err := export.Video(); err == nil || !strings.Contains(err.Error(), "no x264") {
+	if err := export.Able("mp4"); err == nil || !strings.Contains(err.Error(), "no x264") {
 		t.Errorf("got %v", err)
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"sync"
 
+	"capstan/core/delivery"
 	"capstan/core/frame"
 	"capstan/core/raster"
 	"capstan/core/words"
@@ -14,24 +15,43 @@ import (
 	"capstan/studio/media"
 )
 
-// able holds the paths of programs that have been found to make video: they are not asked again.
+// able holds the paths of programs, with encoders that they have: they are not asked for them again.
 var able sync.Map
 
-// Video returns why this machine cannot make video, as a *words.Fault, or nil.
-func Video() error {
+// encodes returns why this machine's ffmpeg has no such encoder, as a *words.Fault, or nil.
+func encodes(encoder string) error {
 	path, err := exec.LookPath("ffmpeg")
-	if _, known := able.Load(path); err == nil && known {
+	if _, known := able.Load([2]string{path, encoder}); err == nil && known {
 		return nil
 	}
 	out, err := exec.Command("ffmpeg", "-hide_banner", "-encoders").Output()
 	switch {
 	case err != nil:
 		return words.New("video.none")
-	case !bytes.Contains(out, []byte(" libx264 ")):
+	case !bytes.Contains(out, []byte(" "+encoder+" ")):
+		return lacking(encoder)
+	}
+	able.Store([2]string{path, encoder}, true)
+	return nil
+}
+
+// lacking is the fault of an ffmpeg without an encoder.
+func lacking(encoder string) *words.Fault {
+	if encoder == "libx264" {
 		return words.New("video.x264")
 	}
-	able.Store(path, true)
-	return nil
+	return words.New("video.encoder", encoder)
+}
+
+// Lacks are the formats that this machine cannot make, with why, in words.
+func Lacks() map[string]string {
+	out := map[string]string{}
+	for name := range delivery.Formats {
+		if err := Able(name); err != nil {
+			out[name] = err.Error()
+		}
+	}
+	return out
 }
 
 // told returns why an export failed, in words.
@@ -62,12 +82,16 @@ func Ready(film *frame.Film, files *media.Folder) error {
 
 // translated says what ffmpeg's last words mean, and keeps them.
 func translated(last string) *words.Fault {
+	if _, after, found := strings.Cut(last, "Unknown encoder "); found {
+		f := lacking(strings.Trim(strings.Fields(after + " ?")[0], "'"))
+		f.Detail = last
+		return f
+	}
 	key := "export.failed"
 	for _, m := range [][2]string{
 		{"No space left", "export.full"},
 		{"File too large", "export.full"},
 		{"Permission deni", "export.folder"},
-		{"Unknown encoder", "video.x264"},
 		{"Cannot allocate", "export.memory"},
 		{"signal: killed", "export.killed"},
 		{"broken pipe", "export.stopped"},

@@ -44,7 +44,7 @@ func NewQueue(s *store.Store, files *media.Folder, notify func(store.Export)) *Q
 
 // File returns where the finished file of an export lies.
 func (q *Queue) File(e *store.Export) string {
-	return filepath.Join(q.store.Dir(), "exports", e.ID+"."+e.Format)
+	return filepath.Join(q.store.Dir(), "exports", e.ID+"."+delivery.Ending(e.Format))
 }
 
 // Add puts an export into the queue.

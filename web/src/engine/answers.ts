@@ -616,6 +616,7 @@ export interface FileCell {
 
 /** Choices are what files are asked for by name, in the order in which they are offered. */
 export interface FileChoices {
+  uses: Use[]
   qualities: Quality[]
   dithers: string[]
   /** of a GIF, at most */
@@ -649,8 +650,16 @@ export interface FileKind {
   rests: boolean
   /** it can be clear where the page is */
   clear: boolean
-  /** it has a quality and a picture that stands for it */
+  /** what it is made for */
+  use: string
+  /** how a file of it is shown: video, picture; empty: browsers do not show it */
+  plays: string
+  /** its frames follow each other at one rate */
   video: boolean
+  /** it has a picture that stands for it */
+  poster: boolean
+  /** what qualities are to its encoder; empty: it has none */
+  numbers: number[]
   /** colours, dither and loss can be asked for */
   palette: boolean
   /** it carries a title and a description */
@@ -1474,11 +1483,10 @@ export interface Preset {
   back: boolean
 }
 
-/** Quality is a quality of video. */
+/** Quality is how true a file is. */
 export interface Quality {
   name: string
   words: string
-  crf: number
 }
 
 /** Rate is a number of frames a second as an exact fraction, 1/1000 to 240, of numbers up to a million. */
@@ -2005,6 +2013,12 @@ export interface Under {
   chain: string[]
   name: string
   locked: boolean
+}
+
+/** Use is what files are made for. */
+export interface Use {
+  name: string
+  words: string
 }
 
 /**

@@ -6,19 +6,19 @@ export function Also({
   format,
   also,
   onAlso,
-  noVideo,
+  lacks,
 }: {
   format: string
   also: string[]
   onAlso: (formats: string[]) => void
-  noVideo: string
+  lacks: Record<string, string>
 }) {
   return (
     <p className="mt-2 flex flex-wrap items-center gap-1.5 text-[0.75rem] text-ink-600">
       Made in the same press:
       {engine
         .formats()
-        .filter((k) => k.format !== format && !(k.format === 'mp4' && noVideo))
+        .filter((k) => k.format !== format && !lacks[k.format])
         .map((k) => (
           <button
             key={k.format}

@@ -21,7 +21,7 @@ export function ExportSheet() {
   const [ask, setAsk] = useState<Ask>(() => ({ format: 'mp4', height: engine.offered('mp4').first }))
   const [also, setAlso] = useState<string[]>([]) // more kinds, made in the same press
   const [list, setList] = useState<Export[]>([])
-  const [noVideo, setNoVideo] = useState('') // why this machine makes no video
+  const [lacks, setLacks] = useState<Record<string, string>>({}) // why this machine does not make some kinds
   const [byHand, setByHand] = useState(false) // frames are timed one by one
   const [seen, setSeen] = useState(0) // ms of the film, of the frame that is selected there
   const time = useDesk((d) => d.moment.time)
@@ -29,8 +29,9 @@ export function ExportSheet() {
   useEffect(() => {
     hello()
       .then((h) => {
-        setNoVideo(h.noVideo)
-        if (h.noVideo) setAsk((a) => (a.format === 'mp4' ? { format: 'gif', height: engine.offered('gif').first } : a))
+        setLacks(h.lacks)
+        if (h.lacks.mp4)
+          setAsk((a) => (a.format === 'mp4' ? { format: 'gif', height: engine.offered('gif').first } : a))
       })
       .catch(fail)
     listExports(project).then(setList).catch(fail)
@@ -66,13 +67,13 @@ export function ExportSheet() {
           <p className="mt-2 text-[0.75rem] text-ink-600">
             {counted(film.shown, 'scene')}, {filmTime(film.length)}, {shows}
           </p>
-          <Also format={ask.format} also={also} onAlso={setAlso} noVideo={noVideo} />
+          <Also format={ask.format} also={also} onAlso={setAlso} lacks={lacks} />
         </div>
         <FileForm
           ask={ask}
           onAsk={setAsk}
           also={also}
-          noVideo={noVideo}
+          lacks={lacks}
           onStart={start}
           byHand={byHand}
           onByHand={setByHand}

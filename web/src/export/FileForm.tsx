@@ -1,7 +1,7 @@
 // What to make: a preset or a kind, its size, rate and part, and what else can be asked for.
 import { Radio, RadioGroup } from '@headlessui/react'
 import { clsx } from 'clsx'
-import { useMemo, useState } from 'react'
+import { Fragment, useMemo, useState } from 'react'
 import { engine } from '../engine/engine'
 import type { Ask } from '../engine/types'
 import { fail, say, useDesk } from '../project/desk'
@@ -19,7 +19,7 @@ export function FileForm({
   ask,
   onAsk,
   also,
-  noVideo,
+  lacks,
   onStart,
   byHand,
   onByHand,
@@ -27,7 +27,7 @@ export function FileForm({
   ask: Ask
   onAsk: (a: Ask) => void
   also: string[]
-  noVideo: string
+  lacks: Record<string, string>
   onStart: () => void
   byHand: boolean
   onByHand: (v: boolean) => void
@@ -101,26 +101,45 @@ export function FileForm({
         value={ask.format}
         onChange={(format: string) => onAsk(alike(ask, format))}
         aria-label="Kind of file"
-        className="mb-3 grid grid-cols-5 gap-1.5 max-[70rem]:grid-cols-3"
+        className="mb-2 grid grid-cols-[4.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5"
       >
-        {engine.formats().map(({ format: f, words: name, says }) => (
-          <Radio
-            key={f}
-            value={f}
-            data-kind={f}
-            data-autofocus={ask.format === f || undefined}
-            disabled={f === 'mp4' && noVideo !== ''}
-            className={clsx(
-              'rounded-md border px-2.5 py-1.5 text-left disabled:opacity-45',
-              ask.format === f ? 'border-brass-600 bg-brass-200' : 'border-sailcloth-500 hover:bg-sailcloth-100',
-            )}
-          >
-            <span className="block font-semibold">{name}</span>
-            <span className="block text-[0.6875rem] leading-tight text-ink-600">{says}</span>
-          </Radio>
+        {engine.choices().uses.map((use) => (
+          <Fragment key={use.name}>
+            <Label>{use.words}</Label>
+            <span className="flex flex-wrap gap-1.5">
+              {engine
+                .formats()
+                .filter((k) => k.use === use.name)
+                .map(({ format: f, words: name, says }) => (
+                  <Radio
+                    key={f}
+                    value={f}
+                    data-kind={f}
+                    title={lacks[f] ?? says}
+                    data-autofocus={ask.format === f || undefined}
+                    disabled={f in lacks}
+                    className={clsx(
+                      'flex h-6.5 items-center rounded-md border px-2.5 font-semibold disabled:opacity-45',
+                      ask.format === f
+                        ? 'border-brass-600 bg-brass-200'
+                        : 'border-sailcloth-500 hover:bg-sailcloth-100',
+                    )}
+                  >
+                    {name}
+                  </Radio>
+                ))}
+            </span>
+          </Fragment>
         ))}
       </RadioGroup>
-      {noVideo && <p className="mb-3 text-[0.75rem] text-coral-700">{noVideo}</p>}
+      <p className="mb-3 text-[0.75rem] text-ink-600">
+        {kind.words}: {kind.says}.
+      </p>
+      {[...new Set(Object.values(lacks))].map((why) => (
+        <p key={why} className="mb-3 text-[0.75rem] text-coral-700">
+          {why}
+        </p>
+      ))}
       <div className="grid grid-cols-[4.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
         <Label>Size</Label>
         <span className="grid grid-cols-[minmax(0,1fr)_5.25rem_5.25rem] gap-1.5">
@@ -220,13 +239,18 @@ export function FileForm({
             )}
           </>
         )}
-        {kind.video && (
+        {kind.numbers.length > 0 && (
           <>
             <Label>Quality</Label>
             <Choice
-              name="Quality of the video"
+              name="Quality of the file"
               value={ask.quality ?? engine.choices().qualities[0].name}
-              of={engine.choices().qualities.map((q) => ({ value: q.name, label: `${q.words} (CRF ${q.crf})` }))}
+              of={engine
+                .choices()
+                .qualities.map((q, i) => ({
+                  value: q.name,
+                  label: `${q.words} (${kind.video ? 'CRF ' : ''}${kind.numbers[i]})`,
+                }))}
               onSet={(quality) => change({ quality })}
             />
           </>

@@ -142,7 +142,7 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
           </span>
         </>
       )}
-      {kind.video && (
+      {kind.poster && (
         <>
           <Label>Poster</Label>
           <span className="flex items-center gap-2 text-[0.75rem] text-ink-600">

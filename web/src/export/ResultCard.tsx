@@ -40,7 +40,7 @@ export function ResultCard({ e }: { e: Export }) {
   return (
     <div className="py-2">
       <div className="flex items-start gap-4">
-        {e.format === 'mp4' ? (
+        {kindOf(e.format).plays === 'video' ? (
           <video
             src={file}
             className={size}
@@ -51,8 +51,12 @@ export function ResultCard({ e }: { e: Export }) {
             autoPlay={!still()}
             aria-label={`${e.name}, playing`}
           />
-        ) : (
+        ) : kindOf(e.format).plays === 'picture' ? (
           <img src={file} className={size} style={{ background: chequers }} alt={e.name} />
+        ) : (
+          <p className={`${size} grid place-items-center bg-sailcloth-100 p-4 text-center text-[0.75rem] text-ink-600`}>
+            Browsers do not show such files. Compare shows a frame of it.
+          </p>
         )}
         <div>
           <dl className="grid grid-cols-[3.5rem_1fr] gap-x-2 gap-y-1 text-[0.75rem]">

@@ -6,13 +6,21 @@ import { desk, useDesk } from './desk'
 let waiting = false
 let planned = -1 // the version of the document that is ready
 
+/** How long nothing has changed before it begins, ms. */
+const quiet = 600
+
 const idle = window.requestIdleCallback ?? ((f: IdleRequestCallback) => setTimeout(() => f(soon), 50))
 const soon: IdleDeadline = { didTimeout: false, timeRemaining: () => 5 }
 
-function wait() {
-  if (waiting) return
-  waiting = true
-  idle(go)
+let timer = 0
+
+function wait(ms: number) {
+  clearTimeout(timer)
+  timer = window.setTimeout(() => {
+    if (waiting) return
+    waiting = true
+    idle(go)
+  }, ms)
 }
 
 function go(left: IdleDeadline) {
@@ -20,7 +28,7 @@ function go(left: IdleDeadline) {
   const d = desk()
   if (!d.film || planned === d.version) return
   if (d.dragging || d.playing) {
-    setTimeout(wait, 300)
+    wait(quiet)
     return
   }
   while (left.timeRemaining() > 2) {
@@ -29,8 +37,8 @@ function go(left: IdleDeadline) {
       return
     }
   }
-  wait()
+  wait(0)
 }
 
 /** Plans ahead from now on. */
-export const getReady = () => useDesk.subscribe((d, was) => d.version !== was.version && wait())
+export const getReady = () => useDesk.subscribe((d, was) => d.version !== was.version && wait(quiet))

@@ -48,7 +48,8 @@ const post = async <T>(path: string, body: BodyInit | object) => (await (await a
 
 export const fetchBytes = async (path: string) => new Uint8Array(await (await ask('GET', path)).arrayBuffer())
 
-export const hello = () => get<{ build: string; families: Family[]; fonts: FontFile[]; noVideo: string }>('/api/hello')
+export const hello = () =>
+  get<{ build: string; families: Family[]; fonts: FontFile[]; lacks: Record<string, string> }>('/api/hello')
 /** How much of the quota is used, in bytes; near: it is time to make room. */
 export interface Space {
   used: number
