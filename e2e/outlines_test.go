@@ -62,7 +62,9 @@ func TestWhatBecomesWhatIsCorrectedOnThePage(t *testing.T) {
 	p.settled()
 	p.pressWord("Scenes")
 	p.do(chromedp.Focus(`[data-desk]`))
+	p.settled()
 	p.key("d") // the desk alone: numbers that would hide each other are left out
+	p.settled()
 	p.pressWord("What becomes what")
 	p.wait(`document.querySelectorAll('[data-correspondence] [data-mark]').length >= 8`)
 	given := func(n int, when string) {
@@ -86,7 +88,8 @@ func TestWhatBecomesWhatIsCorrectedOnThePage(t *testing.T) {
 	}
 	_, second := shown()
 	x, y := p.middle(fmt.Sprintf(`[data-mark="%sb"]`, second))
-	p.pullXY(x, y, -24, 4)
+	p.pull(fmt.Sprintf(`[data-mark="%sb"]`, second), "", -24, 4)
+	p.settled()
 	given(1, "after a number was dragged")
 	p.wait(`document.querySelector('[data-mark="1b"]').getAttribute('aria-pressed') === 'true'`) // given, it is the first, and still selected
 	bx, by := p.middle(`[data-mark="1b"]`)
@@ -103,7 +106,9 @@ func TestWhatBecomesWhatIsCorrectedOnThePage(t *testing.T) {
 	p.finds("flight 3")
 	p.press(`[data-row] [data-name="Gull"]`)
 	p.do(chromedp.Focus(`[data-desk]`))
+	p.settled()
 	p.key("d")
+	p.settled()
 	p.pressWord("What becomes what")
 	p.wait(`document.querySelectorAll('[data-mark]').length >= 8`)
 	given(2, "opened again")

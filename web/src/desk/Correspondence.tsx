@@ -44,7 +44,8 @@ export function Correspondence({ outline, view, size }: Shown) {
   const follow = (e: React.PointerEvent, does: (to: XY) => boolean, moves: (to: XY | null, done: boolean) => void) => {
     if (e.button !== 0) return
     e.stopPropagation()
-    const on = e.currentTarget as SVGElement
+    // What is dragged may be drawn anew under another number meanwhile: the whole of it follows.
+    const on = e.currentTarget.closest('[data-correspondence]')! as SVGElement
     on.setPointerCapture(e.pointerId)
     const begun = [e.clientX, e.clientY]
     let last: XY | null = null
@@ -210,7 +211,7 @@ function distinct(marks: OutlineMark[], view: View, picked: number): number[] {
     })
   take(true)
   take(false)
-  return list
+  return list.sort((a, b) => a - b)
 }
 
 /** The outline on its way there and back. Where people ask for little motion it stands half way. */
