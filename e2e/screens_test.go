@@ -251,7 +251,7 @@ func TestAStickerIsClear(t *testing.T) {
 	}
 	p.pressWord("Export film")
 	p.press(`[data-kind=apng]`)
-	p.pressWord("Export APNG")
+	p.pressWord("Export Animated PNG")
 	p.wait(`document.querySelector('[data-state=done]')`)
 	file := p.s.fetch("/api/exports/" + browser.Eval[string](t, p.ctx, `document.querySelector('[data-state=done]').dataset.export`) + "/file")
 	img, err := png.Decode(bytes.NewReader(file))

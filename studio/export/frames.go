@@ -25,6 +25,9 @@ type frames struct{}
 // times is the list of a zip of frames.
 const times = "times.csv"
 
+// packers are free.
+var packers = sync.Pool{New: func() any { return &packer{} }}
+
 func (frames) able() error { return nil }
 
 // packing is a PNG that is being packed.
@@ -72,9 +75,10 @@ func (frames) encode(ctx context.Context, t *task, out *os.File) error {
 			img := &image.NRGBA{Pix: slices.Clone(p.bytes), Stride: 4 * o.Width, Rect: image.Rect(0, 0, o.Width, o.Height)}
 			go func(p *packing) {
 				defer close(p.done)
-				var b bytes.Buffer
-				p.err = (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&b, img)
-				p.data = b.Bytes()
+				packs := packers.Get().(*packer)
+				defer packers.Put(packs)
+				data, err := packs.pack(img)
+				p.data, p.err = slices.Clone(data), err
 			}(last)
 		}
 		order <- last

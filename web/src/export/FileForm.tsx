@@ -15,6 +15,9 @@ import { alike, kindOf, rateWords } from './kinds'
 import { MoreFields } from './MoreFields'
 import { Presets } from './Presets'
 
+/** What a kind of file is called on the button that makes it. */
+const short = (words: string) => words.replace(/ (video|still)$/, '')
+
 export function FileForm({
   ask,
   onAsk,
@@ -345,7 +348,7 @@ export function FileForm({
       {more && <MoreFields ask={ask} change={change} />}
       <div className="mt-3 flex items-center gap-3">
         <Button look="main" onClick={onStart} disabled={pending > 0 || file.refused !== ''} className="!h-8 shrink-0">
-          {files > 1 ? `Export ${files} files` : `Export ${ask.format.toUpperCase()}`}
+          {files > 1 ? `Export ${files} files` : `Export ${short(kind.words)}`}
         </Button>
         <span className={`text-[0.75rem] ${file.refused ? 'text-coral-700' : 'text-ink-600'}`} data-plan>
           {file.refused || (pending > 0 ? 'Waiting until the last change is stored.' : says.join(', '))}
