@@ -5,6 +5,7 @@ import (
 	"encoding/base64"
 	"fmt"
 	"image/gif"
+	"strings"
 	"testing"
 
 	"github.com/chromedp/chromedp/kb"
@@ -76,4 +77,42 @@ func TestWhatIsExportedIsWhatWasAskedFor(t *testing.T) {
 	}
 	p.press(`[aria-label="Delete the preset Noon, small"]`)
 	p.wait(`!document.querySelector('[data-choice=Preset]').innerText.includes('Noon, small')`)
+}
+
+// A clear WebM plays on its card, clear where the page is; its description is proposed from the words of the scenes, and markup that shows it in a web
+// page has that, its size and its name.
+func TestOverlaysArePlayedAndEmbedded(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.open("/p/kite-day-sticker")
+	p.settled()
+	p.pressWord("Export film")
+	p.press(`[data-kind=overlay]`)
+	p.choose("Size", "240")
+	p.pressWord("More: name, title, colours …")
+	p.set("Description in the file, for people who do not see it", "A gull with a tail of bows")
+	p.pressWord("Export WebM, clear")
+	p.wait(`document.querySelector('[data-export][data-state=done]')`)
+	p.pressWord("Show")
+	p.wait(`document.querySelector('[data-export] video')?.videoWidth === 240`)
+	if alpha := browser.Eval[int](t, p.ctx, `new Promise(r => {
+		const v = document.querySelector('[data-export] video')
+		const look = () => {
+			const c = document.createElement('canvas')
+			c.width = c.height = 240
+			const x = c.getContext('2d')
+			x.drawImage(v, 0, 0)
+			r(x.getImageData(2, 2, 1, 1).data[3])
+		}
+		if (v.readyState >= 2) look()
+		else v.addEventListener('loadeddata', look)
+	})`); alpha > 12 {
+		t.Errorf("a corner of the video has a cover of %d", alpha)
+	}
+	p.pressWord("Markup")
+	markup := browser.Eval[string](t, p.ctx, `document.querySelector('[data-markup] textarea').value`)
+	for _, want := range []string{`<video src="`, `.webm"`, `width="240"`, `aria-label="A gull with a tail of bows"`} {
+		if !strings.Contains(markup, want) {
+			t.Errorf("%s is not in %s", want, markup)
+		}
+	}
 }

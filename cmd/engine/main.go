@@ -196,6 +196,13 @@ func main() {
 		}
 		return s.DeliveryView(ask), nil
 	})
+	on("markup", func(a []js.Value) (any, error) {
+		var ask delivery.Ask
+		if err := json.Unmarshal([]byte(a[0].String()), &ask); err != nil {
+			return nil, err
+		}
+		return s.Markup(ask, a[1].String()), nil
+	})
 	on("deliveryCells", func(a []js.Value) (any, error) {
 		var ask delivery.Ask
 		if err := json.Unmarshal([]byte(a[0].String()), &ask); err != nil {

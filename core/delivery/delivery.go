@@ -16,17 +16,18 @@ import (
 
 // Names of formats.
 const (
-	MP4    = "mp4"     // H.264
-	WebM   = "webm"    // VP9
-	AV1    = "av1"     // in WebM
-	Clear  = "overlay" // VP9 with alpha, in WebM
-	ProRes = "mov"     // ProRes 4444 with alpha
-	GIF    = "gif"
-	APNG   = "apng"
-	WebP   = "webp"   // animated
-	Frames = "frames" // PNGs in a zip, with a list of their times
-	PNG    = "png"    // a still
-	JPEG   = "jpg"    // a still
+	MP4       = "mp4"     // H.264
+	WebM      = "webm"    // VP9
+	AV1       = "av1"     // in WebM
+	Clear     = "overlay" // VP9 with alpha, in WebM
+	ProRes    = "mov"     // ProRes 4444 with alpha
+	GIF       = "gif"
+	APNG      = "apng"
+	WebP      = "webp"   // animated
+	Frames    = "frames" // PNGs in a zip, with a list of their times
+	PNG       = "png"    // a still
+	JPEG      = "jpg"    // a still
+	WebPStill = "webp-still"
 )
 
 // Format is what a kind of file can hold.
@@ -53,17 +54,18 @@ type Format struct {
 
 // Formats are the kinds of files there are, by name.
 var Formats = map[string]Format{
-	MP4:    {Words: "MP4 video", Says: "film, slides, posts", Use: Film, Type: "video/mp4", Plays: "video", Even: true, Video: true, Poster: true, Numbers: x264, Texts: true, MaxPixels: MaxVideo},
-	WebM:   {Words: "WebM", Says: "VP9, for web pages", Use: Film, Type: "video/webm", Plays: "video", Even: true, Video: true, Numbers: vp9, Texts: true, MaxPixels: MaxVideo},
-	AV1:    {Words: "WebM, AV1", Says: "smallest, takes longest", Use: Film, End: "webm", Type: "video/webm", Plays: "video", Even: true, Video: true, Numbers: av1, Texts: true, MaxPixels: MaxVideo},
-	Clear:  {Words: "WebM, clear", Says: "VP9 over other pages", Use: Overlay, End: "webm", Type: "video/webm", Plays: "video", Clear: true, Even: true, Video: true, Numbers: vp9, Texts: true, MaxPixels: MaxVideo},
-	ProRes: {Words: "MOV, clear", Says: "ProRes 4444, for cutting", Use: Overlay, Type: "video/quicktime", Clear: true, Even: true, Video: true, Texts: true, MaxPixels: MaxVideo},
-	GIF:    {Words: "GIF", Says: "pages and messages", Use: Loop, Type: "image/gif", Plays: "picture", Rests: true, Least: 20, Clear: true, Palette: true, Texts: true, MaxPixels: MaxExact, Rate: anim.GIFRate},
-	APNG:   {Words: "Animated PNG", Says: "exact, clear", Use: Loop, Type: "image/apng", Plays: "picture", Rests: true, Clear: true, Texts: true, MaxPixels: MaxExact},
-	WebP:   {Words: "Animated WebP", Says: "small, clear", Use: Loop, Type: "image/webp", Plays: "picture", Rests: true, Clear: true, Numbers: webp, MaxPixels: MaxExact},
-	Frames: {Words: "PNG frames", Says: "a zip, with their times", Use: Stills, End: "zip", Type: "application/zip", Clear: true, Video: true, MaxPixels: MaxExact},
-	PNG:    {Words: "PNG still", Says: "this frame", Use: Stills, Type: "image/png", Plays: "picture", Still: true, Clear: true, Texts: true, MaxPixels: MaxPixels},
-	JPEG:   {Words: "JPEG still", Says: "this, smaller", Use: Stills, Type: "image/jpeg", Plays: "picture", Still: true, MaxPixels: MaxPixels},
+	MP4:       {Words: "MP4 video", Says: "film, slides, posts", Use: Film, Type: "video/mp4", Plays: "video", Even: true, Video: true, Poster: true, Numbers: x264, Texts: true, MaxPixels: MaxVideo},
+	WebM:      {Words: "WebM", Says: "VP9, for web pages", Use: Film, Type: "video/webm", Plays: "video", Even: true, Video: true, Numbers: vp9, Texts: true, MaxPixels: MaxVideo},
+	AV1:       {Words: "WebM, AV1", Says: "smallest, takes longest", Use: Film, End: "webm", Type: "video/webm", Plays: "video", Even: true, Video: true, Numbers: av1, Texts: true, MaxPixels: MaxVideo},
+	Clear:     {Words: "WebM, clear", Says: "VP9 over other pages", Use: Overlay, End: "webm", Type: "video/webm", Plays: "video", Clear: true, Even: true, Video: true, Numbers: vp9, Texts: true, MaxPixels: MaxVideo},
+	ProRes:    {Words: "MOV, clear", Says: "ProRes 4444, for cutting", Use: Overlay, Type: "video/quicktime", Clear: true, Even: true, Video: true, Texts: true, MaxPixels: MaxVideo},
+	GIF:       {Words: "GIF", Says: "pages and messages", Use: Loop, Type: "image/gif", Plays: "picture", Rests: true, Least: 20, Clear: true, Palette: true, Texts: true, MaxPixels: MaxExact, Rate: anim.GIFRate},
+	APNG:      {Words: "Animated PNG", Says: "exact, clear", Use: Loop, Type: "image/apng", Plays: "picture", Rests: true, Clear: true, Texts: true, MaxPixels: MaxExact},
+	WebP:      {Words: "Animated WebP", Says: "small, clear", Use: Loop, Type: "image/webp", Plays: "picture", Rests: true, Clear: true, Numbers: webp, MaxPixels: MaxExact},
+	Frames:    {Words: "PNG frames", Says: "a zip, with their times", Use: Stills, End: "zip", Type: "application/zip", Clear: true, Video: true, MaxPixels: MaxExact},
+	PNG:       {Words: "PNG still", Says: "this frame", Use: Stills, Type: "image/png", Plays: "picture", Still: true, Clear: true, Texts: true, MaxPixels: MaxPixels},
+	JPEG:      {Words: "JPEG still", Says: "this, smaller", Use: Stills, Type: "image/jpeg", Plays: "picture", Still: true, MaxPixels: MaxPixels},
+	WebPStill: {Words: "WebP still", Says: "this, smaller, clear", Use: Stills, End: "webp", Type: "image/webp", Plays: "picture", Still: true, Clear: true, Numbers: webp, MaxPixels: MaxExact},
 }
 
 // What files are made for, in the order in which it is offered.
@@ -93,7 +95,7 @@ var (
 )
 
 // order is that in which formats are offered; others follow by name.
-var order = []string{MP4, WebM, AV1, GIF, APNG, WebP, Clear, ProRes, PNG, JPEG, Frames}
+var order = []string{MP4, WebM, AV1, GIF, APNG, WebP, Clear, ProRes, PNG, JPEG, WebPStill, Frames}
 
 // Ending is how names of files of a format end.
 func Ending(format string) string { return cmp.Or(Formats[format].End, format) }

@@ -18,6 +18,7 @@ type Delivery struct {
 	RateDen int64    `json:"rateDen"`
 	Pattern string   `json:"pattern"` // by which it is named where nothing else is asked for
 	Limits  []string `json:"limits"`  // what it cannot have, in words
+	Says    string   `json:"says"`    // what is said of it for people who do not see it, where nothing else is
 }
 
 // DeliveryCells returns count frames that a file could show, from one on; none where there can be no file.
@@ -41,6 +42,15 @@ func (s *Session) DeliveryView(ask delivery.Ask) Delivery {
 	shows := p.Sequence(s.Film)
 	v.Length, v.Frames, v.Sampled, v.Least = shows.Length(), shows.Len(), p.Frames(s.Film), max(1, delivery.Formats[p.Format].Least)
 	v.Pass = v.Length + p.EndPause
-	v.Limits = p.Limits(s.Film, ask)
+	v.Limits, v.Says = p.Limits(s.Film, ask), p.Describe(s.Film)
 	return v
+}
+
+// Markup is HTML that shows a file of a name in a web page; empty where browsers do not.
+func (s *Session) Markup(ask delivery.Ask, name string) string {
+	p, err := delivery.Of(s.Film, ask)
+	if err != nil {
+		return ""
+	}
+	return p.Markup(s.Film, name)
 }

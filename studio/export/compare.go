@@ -101,7 +101,7 @@ func frameOf(ctx context.Context, file string, o Options, shows delivery.Sequenc
 		return m, err
 	case delivery.GIF:
 		return shownOfGIF(file, (shows.Begins(k, o.RateNum, o.RateDen)+shows.Begins(k+1, o.RateNum, o.RateDen))/2)
-	case delivery.WebP:
+	case delivery.WebP, delivery.WebPStill:
 		return shownOfWebP(file, (shows.Begins(k, o.RateNum, o.RateDen)+shows.Begins(k+1, o.RateNum, o.RateDen))/2)
 	case delivery.Frames:
 		return frameIn(file, int(k))

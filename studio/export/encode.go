@@ -73,7 +73,7 @@ type encoder interface {
 var encoders = map[string]encoder{
 	delivery.MP4: mp4, delivery.WebM: webm, delivery.AV1: av1, delivery.Clear: webmClear, delivery.ProRes: proRes,
 	delivery.GIF: gif{}, delivery.APNG: apng{}, delivery.WebP: webp{}, delivery.Frames: frames{},
-	delivery.PNG: still{delivery.PNG}, delivery.JPEG: still{delivery.JPEG},
+	delivery.PNG: still{delivery.PNG}, delivery.JPEG: still{delivery.JPEG}, delivery.WebPStill: still{delivery.WebPStill},
 }
 
 // Able returns why this machine cannot make files of a format, as a *words.Fault, or nil.

@@ -76,6 +76,14 @@ var readers = map[string]func(t *testing.T, file string, o delivery.Plan) []*ima
 		}
 		return list
 	},
+	delivery.WebPStill: func(t *testing.T, file string, o delivery.Plan) []*image.NRGBA {
+		if out, err := exec.Command("dwebp", "-quiet", file, "-o", file+".png").CombinedOutput(); err != nil {
+			t.Fatalf("%v: %s", err, out)
+		}
+		canvas := image.NewNRGBA(image.Rect(0, 0, o.Width, o.Height))
+		draw.Draw(canvas, canvas.Rect, opened(t, file+".png"), image.Point{}, draw.Src)
+		return []*image.NRGBA{canvas}
+	},
 	delivery.Frames: func(t *testing.T, file string, o delivery.Plan) (list []*image.NRGBA) {
 		z, err := zip.OpenReader(file)
 		if err != nil {
@@ -151,7 +159,7 @@ func TestOverlaysKeepTheirAlpha(t *testing.T) {
 		}
 		am, cm := worst(alpha), worst(colour)
 		t.Logf("%s: of 1,000 values 999 are within %d of the cover and %d of the colour", format, am, cm)
-		most := map[string][2]int{delivery.Clear: {12, 40}, delivery.ProRes: {2, 24}, delivery.WebP: {0, 40}, delivery.Frames: {0, 1}}[format]
+		most := map[string][2]int{delivery.Clear: {12, 40}, delivery.ProRes: {2, 24}, delivery.WebP: {0, 40}, delivery.WebPStill: {0, 40}, delivery.Frames: {0, 1}}[format]
 		if am > most[0] || cm > most[1] || half < 1000 {
 			t.Errorf("%s: cover within %d, colour within %d, %d half-clear pixels", format, am, cm, half)
 		}

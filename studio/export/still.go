@@ -3,10 +3,13 @@ package export
 import (
 	"bytes"
 	"context"
+	"fmt"
 	"image"
 	"image/jpeg"
 	"image/png"
+	"io"
 	"os"
+	"os/exec"
 
 	"capstan/core/anim"
 	"capstan/core/delivery"
@@ -14,6 +17,8 @@ import (
 	"capstan/core/motion"
 	"capstan/core/raster"
 	"capstan/studio/budget"
+
+	webpread "github.com/kovidgoyal/imaging/webp"
 )
 
 // still makes a picture of the frame at From: a PNG, clear where the page is, or a JPEG.
@@ -22,18 +27,28 @@ type still struct{ format string }
 // jpegQuality keeps what is painted within what is seen (common practice).
 const jpegQuality = 92
 
-func (still) able() error { return nil }
+func (s still) able() error {
+	if s.format == delivery.WebPStill {
+		return encodes("libwebp")
+	}
+	return nil
+}
 
 func (s still) encode(ctx context.Context, t *task, out *os.File) error {
 	img, err := t.paint(ctx, motion.Millis(t.o.From), t.o.Width, t.o.Height)
 	if err != nil {
 		return err
 	}
-	if s.format == delivery.JPEG {
+	switch s.format {
+	case delivery.JPEG:
 		if err := jpeg.Encode(out, img, &jpeg.Options{Quality: jpegQuality}); err != nil {
 			return err
 		}
-	} else {
+	case delivery.WebPStill:
+		if err := writeWebP(ctx, t.o, img, out); err != nil {
+			return err
+		}
+	default:
 		var b bytes.Buffer
 		if err := png.Encode(&b, img); err != nil {
 			return err
@@ -48,6 +63,25 @@ func (s still) encode(ctx context.Context, t *task, out *os.File) error {
 		}
 	}
 	t.progress(1, 1)
+	return nil
+}
+
+// writeWebP lets ffmpeg make a WebP of a picture.
+func writeWebP(ctx context.Context, o Options, img *image.RGBA, out *os.File) error {
+	tiles, pixels := raster.NewRegion(o.Width, o.Height), make([]byte, 4*o.Width*o.Height)
+	tiles.All()
+	raster.BGRATiles(pixels, img, tiles)
+	cmd := exec.CommandContext(ctx, "ffmpeg", "-hide_banner", "-loglevel", "error", "-y", "-protocol_whitelist", "pipe,file",
+		"-f", "rawvideo", "-pix_fmt", "bgra", "-s", fmt.Sprintf("%dx%d", o.Width, o.Height), "-i", "pipe:0",
+		"-frames:v", "1", "-c:v", "libwebp", "-pix_fmt", "bgra", "-quality", number(o), "-f", "webp", out.Name())
+	last := &tail{}
+	cmd.Stdin, cmd.Stderr = bytes.NewReader(pixels), last
+	if err := cmd.Run(); err != nil {
+		if ctx.Err() != nil {
+			return ctx.Err()
+		}
+		return translated(firstOf(last.lastWords(), err))
+	}
 	return nil
 }
 
@@ -81,7 +115,14 @@ func (s still) readBack(_ context.Context, t *task, file string) error {
 		return err
 	}
 	defer f.Close()
-	if c, _, err := image.DecodeConfig(f); err != nil || c.Width != t.o.Width || c.Height != t.o.Height {
+	config := func(r io.Reader) (image.Config, string, error) { return image.DecodeConfig(r) }
+	if s.format == delivery.WebPStill {
+		config = func(r io.Reader) (image.Config, string, error) {
+			c, err := webpread.DecodeConfig(r)
+			return c, "", err
+		}
+	}
+	if c, _, err := config(f); err != nil || c.Width != t.o.Width || c.Height != t.o.Height {
 		return wrong("%dx%d, %v", c.Width, c.Height, err)
 	}
 	return nil

@@ -368,6 +368,8 @@ export interface Delivery {
   pattern: string
   /** what it cannot have, in words */
   limits: string[]
+  /** what is said of it for people who do not see it, where nothing else is */
+  says: string
 }
 
 /** All is all that is described. */

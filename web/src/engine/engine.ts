@@ -190,6 +190,8 @@ export const engine = {
   deliveryCells: (ask: Ask, from: number, count: number) =>
     call<FileCell[]>('deliveryCells', JSON.stringify(ask), from, count),
   delivery: (ask: Ask) => call<Delivery>('delivery', JSON.stringify(ask)),
+  /** HTML that shows a file of a name in a web page; empty where browsers do not. */
+  markup: (ask: Ask, name: string) => call<string>('markup', JSON.stringify(ask), name),
   /** What files are asked for by name. */
   choices: () => (fileChoices ??= call<FileChoices>('choices')),
   /** The kinds of files in the order in which they are offered. */

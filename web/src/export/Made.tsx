@@ -48,7 +48,7 @@ export function Made({
       <div className="flex min-h-6.5 items-center gap-3">
         <span
           className={clsx(
-            'w-10 shrink-0 rounded-[4px] bg-spruce-900 px-1 text-center font-mono text-[0.6875rem]',
+            'w-13 shrink-0 rounded-[4px] bg-spruce-900 px-1 text-center font-mono text-[0.6875rem]',
             'leading-[1.125rem] text-foam-100',
           )}
         >

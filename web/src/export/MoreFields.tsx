@@ -30,7 +30,7 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
   const time = useDesk((d) => d.moment.time)
   const { colours, loss, dithers: kinds, samples } = engine.choices()
   const kind = kindOf(ask.format)
-  const { pattern } = engine.delivery(ask.scenes ? { ...ask, scene: 1 } : ask)
+  const { pattern, says } = engine.delivery(ask.scenes ? { ...ask, scene: 1 } : ask)
   const order = ask.give ?? kind.gives
   const earlier = (i: number) => {
     const list = [...order]
@@ -171,12 +171,22 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
             onSet={(v) => change({ title: v || undefined })}
           />
           <Label>Description</Label>
-          <TextField
-            name="Description in the file"
-            clears
-            value={ask.description ?? ''}
-            onSet={(v) => change({ description: v || undefined })}
-          />
+          <span className="flex gap-1.5">
+            <TextField
+              name="Description in the file, for people who do not see it"
+              clears
+              value={ask.description ?? ''}
+              onSet={(v) => change({ description: v || undefined })}
+            />
+            <Button
+              className="!px-2"
+              disabled={!says || ask.description === says}
+              title={says ? `Takes the words of the scenes: ${says}` : 'There are no words in it'}
+              onClick={() => change({ description: says })}
+            >
+              Propose
+            </Button>
+          </span>
         </>
       )}
     </div>

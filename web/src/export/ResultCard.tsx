@@ -1,8 +1,10 @@
 // A finished file as it is, playing, with what there is to know about it, and beside the page.
 import { useEffect, useState } from 'react'
 import type { Export } from '../engine/types'
-import { fail } from '../project/desk'
+import { engine } from '../engine/engine'
+import { fail, say } from '../project/desk'
 import { compareExport } from '../server/server'
+import { notice } from '../words'
 import { bytes, day, filmTime, seconds } from '../time'
 import { Button } from '../ui/controls'
 import { chequers } from '../ui/ColourField'
@@ -12,6 +14,7 @@ const still = () => window.matchMedia('(prefers-reduced-motion: reduce)').matche
 
 export function ResultCard({ e }: { e: Export }) {
   const [comparing, setComparing] = useState(false)
+  const [embedding, setEmbedding] = useState(false)
   const file = `/api/exports/${e.id}/file`
   const size = 'max-h-75 max-w-120 rounded-[4px] border border-sailcloth-300'
   const kind = kindOf(e.format)
@@ -70,9 +73,46 @@ export function ResultCard({ e }: { e: Export }) {
           <Button className="mt-2" aria-expanded={comparing} onClick={() => setComparing(!comparing)}>
             Compare with the page
           </Button>
+          {kindOf(e.format).plays && (
+            <Button className="mt-2 ml-1.5" aria-expanded={embedding} onClick={() => setEmbedding(!embedding)}>
+              Markup
+            </Button>
+          )}
         </div>
       </div>
       {comparing && <Beside e={e} />}
+      {embedding && <Markup e={e} />}
+    </div>
+  )
+}
+
+/** HTML that shows the file in a web page. */
+function Markup({ e }: { e: Export }) {
+  const html = engine.markup(askOf(e), e.name)
+  const still = kindOf(e.format).still
+  return (
+    <div className="mt-3" data-markup>
+      <textarea
+        readOnly
+        rows={html.trim().split('\n').length + 1}
+        aria-label="Markup that shows the file in a web page"
+        className="w-full rounded-md border border-sailcloth-500 bg-paper p-2 font-mono text-[0.6875rem]"
+        value={html}
+        onFocus={(v) => v.target.select()}
+      />
+      <p className="mt-1 flex items-center justify-between gap-3 text-[0.75rem] text-ink-600">
+        <span>
+          {still
+            ? 'It is described by the words of its scenes where nothing else is said.'
+            : 'A PNG still of its name stands for it, for people who ask for little motion too: export one beside it.'}
+        </span>
+        <Button
+          className="shrink-0"
+          onClick={() => navigator.clipboard.writeText(html).then(() => say(notice('export.copied')), fail)}
+        >
+          Copy
+        </Button>
+      </p>
     </div>
   )
 }
