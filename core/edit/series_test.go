@@ -269,6 +269,33 @@ func TestAMorphIsSplit(t *testing.T) {
 	}
 }
 
+// One in which an outline becomes another shows at the cut what it did, as a drawn path, and nearly so before and after.
+func TestAMorphOfOutlinesIsSplit(t *testing.T) {
+	p := doc.NewProject("p", "p", 400, 400, "s0")
+	p.Film.Scenes[0].Stay = 500
+	s := doc.NewScene("s1", "second")
+	s.Transition = doc.Transition{Kind: doc.Morph, Duration: 1000, Easing: "linear"}
+	p.Film.Scenes = append(p.Film.Scenes, s)
+	for i, kind := range []string{doc.Star, doc.Heart} {
+		p.Film.Scenes[i].Layers = []*doc.Layer{{ID: kind, Thread: "a", Name: "A", Kind: kind, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: "#d8573a"}, Place: doc.Place{X: 150 + 100*float64(i), Y: 200, W: 200, H: 200}}}
+	}
+	q := apply(t, p, `{"op":"morph.split","scene":"s1","at":500,"id":"between","seed":"x","name":"Between"}`)
+	if l := q.Film.Scenes[1].Layers[0]; l.Kind != doc.PathKind || l.Opacity != 1 {
+		t.Fatalf("between lies %+v", l)
+	}
+	a, b := filmOf(t, p), filmOf(t, q)
+	for k := range int64(9) {
+		ms := 500 + 125*k
+		most := 0
+		if k%4 != 0 {
+			most = 100 * 100 * 4 / 50 // of 400 by 400 at a quarter
+		}
+		if n := unlike(a.at(ms), b.at(ms), 24); n > most {
+			t.Errorf("at %d ms %d bytes differ", ms-500, n)
+		}
+	}
+}
+
 // A continued scene begins as the other ends, byte for byte: in all demos, without their loops and with them.
 func TestAContinuedSceneBeginsByteForByte(t *testing.T) {
 	for name, p := range demos {

@@ -112,11 +112,12 @@ func (n *between) layers(list, later []*doc.Layer) []*doc.Layer {
 
 // toward gives a layer numbers and colours a share of the way to those of another one; what is of no degree, it has of the nearer.
 func (n *between) toward(l, b *doc.Layer) {
-	if l.Kind != b.Kind {
+	c := b.Clone()
+	reshaped := n.reshaped(l, c)
+	if l.Kind != c.Kind {
 		l.Opacity *= 1 - n.share
 		return
 	}
-	c := b.Clone()
 	for _, pair := range [][2]any{
 		{&l.Place, &c.Place}, {&l.Opacity, &c.Opacity}, {&l.Corner, &c.Corner}, {&l.Blur, &c.Blur}, {&l.Feather, &c.Feather}, {&l.Fill, &c.Fill},
 		{&l.Stroke, &c.Stroke}, {&l.Shadow, &c.Shadow}, {&l.Glow, &c.Glow}, {&l.Adjust, &c.Adjust}, {&l.Shape, &c.Shape}, {&l.Text, &c.Text}, {&l.Picture, &c.Picture},
@@ -125,6 +126,9 @@ func (n *between) toward(l, b *doc.Layer) {
 	}
 	off := n.film.OffLine(n.into, l.Thread, n.share)
 	l.Place.X, l.Place.Y = l.Place.X+off.X, l.Place.Y+off.Y
+	if reshaped {
+		return
+	}
 	x, err1 := geom.ParseData(l.Path)
 	y, err2 := geom.ParseData(c.Path)
 	switch {
@@ -180,4 +184,23 @@ func (n *between) values(a, b reflect.Value) {
 	default:
 		nearer()
 	}
+}
+
+// reshaped makes of a layer whose outline becomes another one a drawn path of what the outline is on its way, and of that other one the same; false where
+// the outline does not.
+func (n *between) reshaped(l, c *doc.Layer) bool {
+	if l.Kind == doc.Group || c.Kind == doc.Group {
+		return false
+	}
+	r, ok := n.film.Reshaping(n.into, l.Thread)
+	if !ok {
+		return false
+	}
+	var p geom.Path
+	r.Outlines.At(n.share, &p)
+	for _, k := range []*doc.Layer{l, c} {
+		k.Kind, k.Path, k.Shape, k.Text, k.Corner, k.Made = doc.PathKind, p.Data(), nil, nil, 0, nil
+		k.Place.W, k.Place.H = 0, 0
+	}
+	return true
 }
