@@ -65,7 +65,7 @@ func TestWhatIsExportedIsWhatWasAskedFor(t *testing.T) {
 	}
 	// Another kind is chosen, and the settings come back from what was made, and from the preset.
 	p.press(`[data-kind=mp4]`)
-	p.choose("Quality of the video", "light")
+	p.choose("Quality of the file", "light")
 	p.press(`[aria-label="Use the settings of gif-v1.gif"]`)
 	p.wait(`document.querySelector('[data-choice=Preset]').innerText.includes('Noon, small')`)
 	p.press(`[aria-label="Show gif-v1.gif"]`)

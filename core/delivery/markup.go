@@ -2,7 +2,6 @@ package delivery
 
 import (
 	"fmt"
-	"html"
 	"slices"
 	"strings"
 
@@ -69,8 +68,8 @@ func (p Plan) Markup(f *frame.Film, name string) string {
 	if says == "" {
 		says = p.Describe(f)
 	}
-	file, still := html.EscapeString(name), html.EscapeString(Still(name))
-	size, alt := fmt.Sprintf(`width="%d" height="%d"`, p.Width, p.Height), html.EscapeString(says)
+	file, still := escaped(name), escaped(Still(name))
+	size, alt := fmt.Sprintf(`width="%d" height="%d"`, p.Width, p.Height), escaped(says)
 	switch {
 	case format.Plays == "video":
 		return fmt.Sprintf("<video src=\"%s\" %s poster=\"%s\" controls muted loop playsinline preload=\"metadata\" aria-label=\"%s\"></video>\n", file, size, still, alt)
@@ -80,6 +79,11 @@ func (p Plan) Markup(f *frame.Film, name string) string {
 		return fmt.Sprintf("<img src=\"%s\" %s alt=\"%s\">\n", file, size, alt)
 	}
 	return ""
+}
+
+// escaped is a text as the value of an attribute.
+func escaped(s string) string {
+	return strings.NewReplacer("&", "&amp;", "<", "&lt;", ">", "&gt;", `"`, "&#34;").Replace(s)
 }
 
 // Still is the name of the still that stands for a file of a name.

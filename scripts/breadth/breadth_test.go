@@ -128,7 +128,7 @@ func TestNothing(t *testing.T) {
 `,
 		},
 		lines: map[string][2]string{
-			"core/delivery/delivery.go": {"\tPNG:  {Words", "\t\"nothing\": {Words: \"Nothing\", Still: true, MaxPixels: MaxPixels},\n"},
+			"core/delivery/delivery.go": {"\tPNG: ", "\t\"nothing\": {Words: \"Nothing\", Still: true, MaxPixels: MaxPixels},\n"},
 			"studio/export/encode.go":   {"delivery.PNG: still{delivery.PNG}", "\"nothing\": still{delivery.PNG}, "},
 		},
 		run: "studio/export",
