@@ -15,23 +15,31 @@ import (
 	"capstan/studio/media"
 )
 
-// able holds the paths of programs, with encoders that they have: they are not asked for them again.
-var able sync.Map
+// known is what programs say that they encode, by their paths: starting one takes as long as drawing a screen.
+var known = struct {
+	sync.Mutex
+	by map[string][]byte
+}{by: map[string][]byte{}}
 
-// encodes returns why this machine's ffmpeg has no such encoder, as a *words.Fault, or nil.
+// encodes returns why this machine's ffmpeg has no such encoder, as a *words.Fault, or nil. One that has none is asked again.
 func encodes(encoder string) error {
 	path, err := exec.LookPath("ffmpeg")
-	if _, known := able.Load([2]string{path, encoder}); err == nil && known {
+	if err != nil {
+		return words.New("video.none")
+	}
+	known.Lock()
+	defer known.Unlock()
+	name := []byte(" " + encoder + " ")
+	if bytes.Contains(known.by[path], name) {
 		return nil
 	}
-	out, err := exec.Command("ffmpeg", "-hide_banner", "-encoders").Output()
-	switch {
-	case err != nil:
+	out, err := exec.Command(path, "-hide_banner", "-encoders").Output()
+	if err != nil {
 		return words.New("video.none")
-	case !bytes.Contains(out, []byte(" "+encoder+" ")):
+	}
+	if known.by[path] = out; !bytes.Contains(out, name) {
 		return lacking(encoder)
 	}
-	able.Store([2]string{path, encoder}, true)
 	return nil
 }
 
