@@ -6,6 +6,8 @@ import (
 	"hash/crc32"
 	"image"
 
+	"capstan/core/anim"
+
 	"github.com/klauspost/compress/zlib"
 )
 
@@ -34,7 +36,7 @@ func (p *packer) pack(img *image.NRGBA) ([]byte, error) {
 	p.out.Reset()
 	p.out.WriteString("\x89PNG\r\n\x1a\n")
 	head := binary.BigEndian.AppendUint32(binary.BigEndian.AppendUint32(nil, uint32(w)), uint32(h))
-	chunk(&p.out, "IHDR", append(head, 8, kind, 0, 0, 0))
+	p.out.Write(anim.Chunk("IHDR", append(head, 8, kind, 0, 0, 0)))
 	begun := p.out.Len()
 	p.out.Write(make([]byte, 8)) // length and kind, written when it is known
 	if p.z == nil {
@@ -68,7 +70,7 @@ func (p *packer) pack(img *image.NRGBA) ([]byte, error) {
 	binary.BigEndian.PutUint32(all[begun:], uint32(len(all)-begun-8))
 	copy(all[begun+4:], "IDAT")
 	p.out.Write(binary.BigEndian.AppendUint32(nil, crc32.ChecksumIEEE(all[begun+4:])))
-	chunk(&p.out, "IEND", nil)
+	p.out.Write(anim.Chunk("IEND", nil))
 	return p.out.Bytes(), nil
 }
 
@@ -107,12 +109,4 @@ func size8(v byte) int {
 		return -d
 	}
 	return int(v)
-}
-
-func chunk(to *bytes.Buffer, kind string, content []byte) {
-	to.Write(binary.BigEndian.AppendUint32(nil, uint32(len(content))))
-	begun := to.Len()
-	to.WriteString(kind)
-	to.Write(content)
-	to.Write(binary.BigEndian.AppendUint32(nil, crc32.ChecksumIEEE(to.Bytes()[begun:])))
 }

@@ -152,7 +152,7 @@ var Asked = intent.Table{
 		Scene   string   `json:"scene"`
 		Way     string   `json:"way"`
 	}) (edit.Command, error) {
-		return setting(s, c.Scene, c.Threads, func(_ string, said *doc.Reshape) error {
+		return setting(s, c.Scene, c.Threads, func(said *doc.Reshape) error {
 			said.Way = c.Way
 			return nil
 		})
@@ -165,7 +165,7 @@ func changed(s *intent.Desk, into Into, change func(v *overlay.Correspondence, s
 	if !ok {
 		return nil, words.New("outline.gone")
 	}
-	return setting(s, into.Scene, []string{into.Thread}, func(_ string, said *doc.Reshape) error {
+	return setting(s, into.Scene, []string{into.Thread}, func(said *doc.Reshape) error {
 		if err := change(v, said); err != nil {
 			return err
 		}
@@ -177,39 +177,20 @@ func changed(s *intent.Desk, into Into, change func(v *overlay.Correspondence, s
 }
 
 // setting is the command that sets what is said of the outlines of threads in the morph into a scene.
-func setting(s *intent.Desk, scene string, threads []string, change func(thread string, said *doc.Reshape) error) (edit.Command, error) {
-	i, sc := s.Doc.Scene(scene)
-	if sc == nil {
-		return nil, words.New("scene.gone")
-	}
-	t := &sc.Transition
-	if i == 0 {
-		t = s.Doc.Film.Closing
-	}
-	if t == nil || t.Kind != doc.Morph {
-		return nil, words.New("strand.none")
-	}
-	set := edit.Fields{}
-	for _, thread := range threads {
-		own := t.Threads[thread]
+func setting(s *intent.Desk, scene string, threads []string, change func(said *doc.Reshape) error) (edit.Command, error) {
+	return s.SetStrands(scene, threads, func(own *doc.Strand) error {
 		said := own.Outline.Clone()
 		if said == nil {
 			said = &doc.Reshape{}
 		}
-		if err := change(thread, said); err != nil {
-			return nil, err
+		if err := change(said); err != nil {
+			return err
 		}
 		if own.Outline = said; said.Way == "" && len(said.Parts) == 0 {
 			own.Outline = nil
 		}
-		if set[thread] = nil; own != (doc.Strand{}) {
-			set[thread] = own
-		}
-	}
-	if i == 0 {
-		return &edit.SetFilm{Patch: edit.Fields{"closing": edit.Fields{"threads": set}}}, nil
-	}
-	return &edit.SetScenes{IDs: []string{sc.ID}, Patch: edit.Fields{"transition": edit.Fields{"threads": set}}}, nil
+		return nil
+	})
 }
 
 // wrap brings a share of a round into 0..1.

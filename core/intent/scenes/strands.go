@@ -5,7 +5,6 @@ import (
 	"capstan/core/edit"
 	"capstan/core/intent"
 	"capstan/core/scope"
-	"capstan/core/words"
 )
 
 var strandsAsked = intent.Table{
@@ -21,20 +20,7 @@ var strandsAsked = intent.Table{
 		Wing    *string  `json:"wing"`
 		Letters *bool    `json:"letters"`
 	}) (edit.Command, error) {
-		i, sc := s.Doc.Scene(c.Scene)
-		if sc == nil {
-			return nil, words.New("scene.gone")
-		}
-		t := &sc.Transition
-		if i == 0 {
-			t = s.Doc.Film.Closing
-		}
-		if t == nil || t.Kind != doc.Morph {
-			return nil, words.New("strand.none")
-		}
-		set := edit.Fields{}
-		for _, thread := range c.Threads {
-			own := t.Threads[thread]
+		return s.SetStrands(c.Scene, c.Threads, func(own *doc.Strand) error {
 			if c.Turn != nil {
 				own.Turn = *c.Turn
 			}
@@ -56,13 +42,7 @@ var strandsAsked = intent.Table{
 			if c.Arc != nil {
 				own.Arc = *c.Arc
 			}
-			if set[thread] = nil; own != (doc.Strand{}) {
-				set[thread] = own
-			}
-		}
-		if i == 0 {
-			return &edit.SetFilm{Patch: edit.Fields{"closing": edit.Fields{"threads": set}}}, nil
-		}
-		return &edit.SetScenes{IDs: []string{sc.ID}, Patch: edit.Fields{"transition": edit.Fields{"threads": set}}}, nil
+			return nil
+		})
 	}),
 }
