@@ -13,7 +13,7 @@ type anchors [][2]float64
 
 // What it costs that points correspond: their squared distance counts as it is, beside it how unevenly the shares of both lengths go on (unevens, tried
 // in turn), and how much a corner is bent that is none on the other side.
-const bent = 0.012
+const unmatched = 0.012
 
 var unevens = []float64{0.02, 0.005, 0.1, 1}
 
@@ -174,7 +174,7 @@ func (c comparison) startsOf(a, b *ring) [][2]float64 {
 		minima = []int{0}
 	}
 	sort.SliceStable(minima, func(i, j int) bool { return fits[minima[i]] < fits[minima[j]] })
-	corners := b.bends
+	corners := b.turnings
 	var out [][2]float64
 	for _, k := range minima {
 		if len(out) >= mostStarts {
@@ -194,7 +194,7 @@ func (c comparison) startsOf(a, b *ring) [][2]float64 {
 // sharpest is the share at which a subpath turns most; 0 where it has no corner.
 func (r *ring) sharpest() (share float64) {
 	most := 0.0
-	for _, c := range r.bends {
+	for _, c := range r.turnings {
 		if v := math.Abs(c.turn); v > most+1e-9 {
 			most, share = v, c.share
 		}

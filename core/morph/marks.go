@@ -116,10 +116,10 @@ func (o *Outlines) marks(p *passage, a, b *ring, given [][2]float64) (list []Mar
 		s := o.share(p, q)
 		more = append(more, shown{s, a.turns(s[0]) + b.turns(s[1])})
 	}
-	for _, c := range x.bends {
+	for _, c := range x.turnings {
 		add([2]float64{c.share, p.pairs.to(c.share)})
 	}
-	for _, c := range y.bends {
+	for _, c := range y.turnings {
 		v := c.share
 		if p.back {
 			v = wrap(1 - v)
@@ -143,7 +143,7 @@ func (o *Outlines) marks(p *passage, a, b *ring, given [][2]float64) (list []Mar
 
 // turns is how much a part turns at a corner there, radians; 0 where there is none.
 func (r *ring) turns(share float64) (most float64) {
-	for _, c := range r.bends {
+	for _, c := range r.turnings {
 		if math.Abs(math.Remainder(c.share-share, 1)) < 1e-6 {
 			most = max(most, math.Abs(c.turn))
 		}
@@ -173,7 +173,7 @@ func Nearest(p *geom.Path, part int, at geom.Point) (share float64, point geom.P
 		look(best + step)
 	}
 	// A corner that is as near as can be told is meant.
-	for _, c := range r.bends {
+	for _, c := range r.turnings {
 		if math.Abs(math.Remainder(c.share-best, 1)) < 0.006 {
 			best = c.share
 		}

@@ -10,15 +10,15 @@ import (
 
 // ring is one subpath of an outline.
 type ring struct {
-	segs    []geom.Segment
-	ends    []float64    // share of the whole length at the end of each segment
-	samples []geom.Point // at equal shares of the length
-	length  float64
-	area    float64 // signed
-	centre  geom.Point
-	closed  bool
-	hole    bool // it goes round the other way than the largest
-	bends   []corner
+	segs     []geom.Segment
+	ends     []float64    // share of the whole length at the end of each segment
+	samples  []geom.Point // at equal shares of the length
+	length   float64
+	area     float64 // signed
+	centre   geom.Point
+	closed   bool
+	hole     bool // it goes round the other way than the largest
+	turnings []corner
 }
 
 // sampled is at how many equal shares of their lengths two subpaths are compared.
@@ -71,7 +71,7 @@ func (r *ring) measure() {
 	for k := range sampled {
 		r.samples = append(r.samples, r.at(float64(k)/sampled))
 	}
-	r.bends = r.corners()
+	r.turnings = r.corners()
 	for k, q := range r.samples {
 		n := r.samples[(k+1)%sampled]
 		r.area += (q.X*n.Y - q.Y*n.X) / 2

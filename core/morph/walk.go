@@ -25,7 +25,7 @@ func (r *ring) stretch(u0, u1 float64, n int, size float64) []knot {
 		t := float64(k) / float64(n)
 		list[k] = knot{share: t, at: r.along(u0 + t*(u1-u0))}
 	}
-	corners := r.bends
+	corners := r.turnings
 	if len(corners) > mostKnots {
 		corners = slices.Clone(corners)
 		sort.SliceStable(corners, func(i, j int) bool { return math.Abs(corners[i].turn) > math.Abs(corners[j].turn) })
@@ -96,7 +96,7 @@ func walk(a, b []knot, turn, uneven float64) (anchors, float64) {
 	for i := range cost {
 		cost[i] = math.Inf(1)
 	}
-	cost[0] = bent * math.Abs(a[0].turn-b[0].turn)
+	cost[0] = unmatched * math.Abs(a[0].turn-b[0].turn)
 	passedA, passedB := sums(a), sums(b)
 	first := 1
 	for i := 1; i < n; i++ {
@@ -115,7 +115,7 @@ func walk(a, b []knot, turn, uneven float64) (anchors, float64) {
 					continue
 				}
 				da, db := a[i].share-a[k].share, b[j].share-b[l].share
-				c := cost[k*m+l] + (da+db)*far + bent*(passedA[i]-passedA[k+1]+passedB[j]-passedB[l+1])
+				c := cost[k*m+l] + (da+db)*far + unmatched*(passedA[i]-passedA[k+1]+passedB[j]-passedB[l+1])
 				if c < best && da+db > 0 {
 					c += uneven * (da - db) * (da - db) / (da + db)
 				}
@@ -123,7 +123,7 @@ func walk(a, b []knot, turn, uneven float64) (anchors, float64) {
 					best, by = c, int8(s)
 				}
 			}
-			row[j], came[i*m+j] = best+bent*math.Abs(a[i].turn-b[j].turn), by
+			row[j], came[i*m+j] = best+unmatched*math.Abs(a[i].turn-b[j].turn), by
 		}
 	}
 	total := cost[n*m-1]

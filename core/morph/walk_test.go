@@ -31,7 +31,7 @@ func TestWaysAreTheCheapestOfAll(t *testing.T) {
 		var least func(i, j int) float64
 		least = func(i, j int) float64 {
 			if i == 0 && j == 0 {
-				return bent * math.Abs(a[0].turn-b[0].turn)
+				return unmatched * math.Abs(a[0].turn-b[0].turn)
 			}
 			best := math.Inf(1)
 			for k := range 3 {
@@ -41,7 +41,7 @@ func TestWaysAreTheCheapestOfAll(t *testing.T) {
 						continue
 					}
 					d, da, db := a[i].at.Sub(b[j].at), a[i].share-a[p].share, b[j].share-b[q].share
-					c := (da+db)/2*(d.X*d.X+d.Y*d.Y) + uneven*(da-db)*(da-db)/(da+db) + bent*(corners(a, p, i)+corners(b, q, j)+math.Abs(a[i].turn-b[j].turn))
+					c := (da+db)/2*(d.X*d.X+d.Y*d.Y) + uneven*(da-db)*(da-db)/(da+db) + unmatched*(corners(a, p, i)+corners(b, q, j)+math.Abs(a[i].turn-b[j].turn))
 					if math.Abs(a[i].share-b[j].share) <= lagging {
 						best = min(best, c+least(p, q))
 					}
