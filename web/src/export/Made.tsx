@@ -52,7 +52,7 @@ export function Made({
             'leading-[1.125rem] text-foam-100',
           )}
         >
-          {e.format}
+          {e.name.slice(e.name.lastIndexOf('.') + 1)}
         </span>
         <span className="w-47.5 shrink-0 truncate" title={e.name}>
           {e.width} × {e.height}, {kindOf(e.format).still ? stillWords(e) : rateWords(e.rateNum, e.rateDen)}
