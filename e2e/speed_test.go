@@ -227,23 +227,27 @@ func TestAThousandRowsScroll(t *testing.T) {
 	p.wait(`[...document.querySelectorAll('[data-row] [data-name]')].some(n => n.dataset.name === 'Flag 720')`)
 }
 
-// What is shown of 100 layers with 100 moves is worked out in the page in about a millisecond.
+// What is shown of 100 layers with 100 moves is worked out in the page in about a millisecond, and hardly a moment takes two. Each
+// moment is asked five times, far apart, and its quickest counts: when others want the processor too, a page is put aside for a
+// scheduler's turn (4 to 12 ms) every so often, which says nothing about the moment it falls on.
 func TestAtInThePageIsQuick(t *testing.T) {
 	p := sit(t, startAlone(t))
 	p.bring(many(100), media.NewFolder(t.TempDir()))
 	quick(t, func() (string, bool) {
 		took := browser.Eval[[]float64](t, p.ctx, `(() => {
-			const e = capstanProbe.engine, out = []
-			for (let i = 0; i < 900; i++) {
-				const at = {rest: false, scene: 0, time: (i * 37) % 10000}
-				const t = performance.now()
-				e.frame(at, 0.33)
-				out.push(performance.now() - t)
+			const e = capstanProbe.engine, out = new Array(600).fill(Infinity)
+			for (let pass = 0; pass < 6; pass++) {
+				for (let i = 0; i < 600; i++) {
+					const at = {rest: false, scene: 0, time: (i * 37) % 10000}
+					const t = performance.now()
+					e.frame(at, 0.33)
+					if (pass > 0) out[i] = Math.min(out[i], performance.now() - t)
+				}
 			}
-			return out.slice(300).sort((a, b) => a - b)
+			return out.sort((a, b) => a - b)
 		})()`)
 		median, p99 := took[len(took)/2], took[len(took)*99/100]
-		return fmt.Sprintf("At of 100 layers in the page: median %.2f ms, 99th percentile %.2f ms", median, p99), median <= 1 && p99 <= 4
+		return fmt.Sprintf("At of 100 layers in the page: median %.2f ms, 99th percentile of the moments %.2f ms", median, p99), median <= 1 && p99 <= 2
 	})
 	// So is a page of 200 layers with 400 moves of all kinds, 50 of them by letter.
 	p.bring(effecttest.Crowd(200), media.NewFolder(t.TempDir()))
