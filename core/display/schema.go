@@ -53,59 +53,19 @@ var primitives = func() (by [16]*Primitive) {
 // Blends are the names of blends by their code.
 var Blends = []string{"normal", "multiply", "screen", "overlay", "darken", "lighten", "colourDodge", "colourBurn", "hardLight", "softLight", "difference", "exclusion", "added"}
 
+// Stretches returns how many stretches of others a primitive holds.
+func Stretches(op Op) int {
+	if !Holds(op) {
+		return 0
+	}
+	return primitives[op].Inside
+}
+
 // Skip returns where the primitive that begins at c among a list's codes and n among its numbers ends, with all that is inside it; ok is false
 // where the list breaks off or holds none there.
 func Skip(codes []uint32, numbers []float64, c, n int) (endC, endN int, ok bool) {
-	if c >= len(codes) || codes[c] >= uint32(len(primitives)) || primitives[codes[c]] == nil {
-		return c, n, false
-	}
-	p := primitives[codes[c]]
-	c++
-	if c+p.Codes > len(codes) {
-		return c, n, false
-	}
-	head := codes[c : c+p.Codes]
-	c, n = c+p.Codes, n+p.Numbers
-	switch {
-	case p.Terms:
-		if head[0] > MaxVeilTerms {
-			return c, n, false
-		}
-		for range head[0] {
-			if c >= len(codes) || codes[c] >= uint32(len(VeilTerms)) {
-				return c, n, false
-			}
-			t := VeilTerms[codes[c]]
-			c, n = c+1+t.Codes, n+t.Numbers
-		}
-	case p.Verbs:
-		for range head[0] {
-			if c >= len(codes) {
-				return c, n, false
-			}
-			n += 2 * pointsOf[codes[c]&3]
-			c++
-		}
-	case p.Pixels:
-		if head[0] > MaxTile || head[1] > MaxTile || head[2] > 4 {
-			return c, n, false
-		}
-		c += (int(head[0])*int(head[1])*int(head[2]) + 3) / 4
-	}
-	if p.Paint {
-		if c >= len(codes) || codes[c] >= uint32(len(PaintKinds)) {
-			return c, n, false
-		}
-		k := PaintKinds[codes[c]]
-		if c++; c+k.Codes > len(codes) {
-			return c, n, false
-		}
-		if n += k.Numbers; k.Each > 0 {
-			n += k.Each * int(codes[c])
-		}
-		c += k.Codes
-	}
-	for range p.Inside {
+	c, n, inside, ok := Head(codes, numbers, c, n)
+	for i := 0; i < inside && ok; i++ {
 		for c < len(codes) && codes[c] != OpEnd && codes[c] != OpNext {
 			if c, n, ok = Skip(codes, numbers, c, n); !ok {
 				return c, n, false
@@ -113,7 +73,62 @@ func Skip(codes []uint32, numbers []float64, c, n int) (endC, endN int, ok bool)
 		}
 		c++
 	}
-	return c, n, c <= len(codes) && n <= len(numbers)
+	return c, n, ok && c <= len(codes) && n <= len(numbers)
+}
+
+// Head returns where what is said of the primitive itself ends, that begins at c among a list's codes and n among its numbers, and how many stretches of
+// others follow, each up to an OpNext or OpEnd; ok is false where the list breaks off or holds none there.
+func Head(codes []uint32, numbers []float64, c, n int) (endC, endN, stretches int, ok bool) {
+	if c >= len(codes) || codes[c] >= uint32(len(primitives)) || primitives[codes[c]] == nil {
+		return c, n, 0, false
+	}
+	p := primitives[codes[c]]
+	c++
+	if c+p.Codes > len(codes) {
+		return c, n, 0, false
+	}
+	head := codes[c : c+p.Codes]
+	c, n = c+p.Codes, n+p.Numbers
+	switch {
+	case p.Terms:
+		if head[0] > MaxVeilTerms {
+			return c, n, 0, false
+		}
+		for range head[0] {
+			if c >= len(codes) || codes[c] >= uint32(len(VeilTerms)) {
+				return c, n, 0, false
+			}
+			t := VeilTerms[codes[c]]
+			c, n = c+1+t.Codes, n+t.Numbers
+		}
+	case p.Verbs:
+		for range head[0] {
+			if c >= len(codes) {
+				return c, n, 0, false
+			}
+			n += 2 * pointsOf[codes[c]&3]
+			c++
+		}
+	case p.Pixels:
+		if head[0] > MaxTile || head[1] > MaxTile || head[2] > 4 {
+			return c, n, 0, false
+		}
+		c += (int(head[0])*int(head[1])*int(head[2]) + 3) / 4
+	}
+	if p.Paint {
+		if c >= len(codes) || codes[c] >= uint32(len(PaintKinds)) {
+			return c, n, 0, false
+		}
+		k := PaintKinds[codes[c]]
+		if c++; c+k.Codes > len(codes) {
+			return c, n, 0, false
+		}
+		if n += k.Numbers; k.Each > 0 {
+			n += k.Each * int(codes[c])
+		}
+		c += k.Codes
+	}
+	return c, n, p.Inside, c <= len(codes) && n <= len(numbers)
 }
 
 // pointsOf is how many points each verb of an outline takes.

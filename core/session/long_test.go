@@ -57,20 +57,26 @@ func TestAFilmOf200Scenes(t *testing.T) {
 		}
 		return least
 	}
-	at := func(p *doc.Project) time.Duration {
+	moments := func(p *doc.Project) func() {
 		f, err := frame.Compile(p, open(t, p).Assets(), nil)
 		if err != nil {
 			t.Fatal(err)
 		}
 		player := f.Player()
-		return best(7, func() {
+		return func() {
 			for k := range int64(300) {
 				player.At(motion.Millis(800+4*k%1200), frame.View{Scale: 1})
 			}
-		})
+		}
 	}
 	long := longFilm(200)
-	if a, b := at(longFilm(2)), at(long); float64(b) > 1.5*float64(a) {
+	// By turns, so that what else the machine does falls on both.
+	of2, of200 := moments(longFilm(2)), moments(long)
+	a, b := time.Hour, time.Hour
+	for range 12 {
+		a, b = min(a, best(1, of2)), min(b, best(1, of200))
+	}
+	if float64(b) > 1.5*float64(a) {
 		t.Errorf("a moment of 200 scenes takes %v, of two %v", b/300, a/300)
 	} else {
 		t.Logf("a moment of 200 scenes takes %v, of two %v: %.2f times as long", b/300, a/300, float64(b)/float64(a))
