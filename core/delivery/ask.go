@@ -34,6 +34,7 @@ type Ask struct {
 	Shutter     float64     `json:"shutter,omitempty"` // degrees of a frame, 360 being all of it, that light falls in; 0: no motion blur
 	Samples     int         `json:"samples,omitempty"` // moments that a frame with motion blur is made of; 0: Samples
 	Give        []Sacrifice `json:"give,omitempty"`    // what is given up for the target, in this order; else Sacrifices
+	Waits       bool        `json:"waits,omitempty"`   // a web page that stands still until it is started
 	Mark        *Mark       `json:"mark,omitempty"`    // what lies over it
 	Title       string      `json:"title,omitempty"`
 	Description string      `json:"description,omitempty"`
@@ -69,6 +70,7 @@ type Plan struct {
 	Give               []Sacrifice
 	Shutter            float64 // degrees of a frame; 0: no motion blur
 	Samples            int     // moments that a frame with motion blur is made of
+	Waits              bool    // until it is started
 	Mark               *Mark   // nil: none
 	Title, Description string
 }
@@ -102,13 +104,13 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 		return Plan{}, words.New("export.frame-ms")
 	case a.Frame != 0:
 		a.Rate = doc.Rate{Num: 1000, Den: a.Frame}
-	case a.Rate == (doc.Rate{}) && format.Rests:
+	case a.Rate == (doc.Rate{}) && format.Rests && !format.Piece:
 		a.Rate = usual(film.Rate)
 	case a.Rate == (doc.Rate{}):
 		a.Rate = film.Rate
 	}
 	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To, Passes: a.Passes, Target: a.Target, Give: a.Give,
-		Colours: cmp.Or(a.Colours, anim.MostColours), Dither: a.Dither, Loss: Unseen, Shutter: a.Shutter, Samples: cmp.Or(a.Samples, Samples), Mark: a.Mark, Title: a.Title, Description: a.Description}
+		Colours: cmp.Or(a.Colours, anim.MostColours), Dither: a.Dither, Loss: Unseen, Shutter: a.Shutter, Samples: cmp.Or(a.Samples, Samples), Waits: a.Waits && a.Format == HTML, Mark: a.Mark, Title: a.Title, Description: a.Description}
 	if a.Scene != 0 && format.Still {
 		shown := film.Shown()
 		if a.Scene < 1 || a.Scene > len(shown) {
@@ -139,7 +141,10 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 	if err := p.Check(f); err != nil {
 		return p, err
 	}
-	if len(a.Times) > 0 && !format.Still {
+	if format.Piece {
+		p.Target, p.Give, p.Shutter = 0, nil, 0
+	}
+	if len(a.Times) > 0 && !format.Still && !format.Piece {
 		var err error
 		if p.Times, err = held(a.Times, p.Frames(f), max(1, format.Least)); err != nil {
 			return p, err

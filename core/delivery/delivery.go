@@ -28,6 +28,8 @@ const (
 	PNG       = "png"    // a still
 	JPEG      = "jpg"    // a still
 	WebPStill = "webp-still"
+	SVG       = "svg"  // animated
+	HTML      = "html" // a page around that
 )
 
 // Format is what a kind of file can hold.
@@ -46,6 +48,7 @@ type Format struct {
 	Numbers   []int                               // what Qualities are to its encoder; nil: it has no quality
 	Palette   bool                                // it has few colours: which, and how exactly, can be asked for
 	Texts     bool                                // it carries a title and a description
+	Piece     bool                                // browsers move what is in it: it has no frames of its own
 	Rests     bool                                // goes round, and may rest before it begins again; its frames have times of their own
 	Least     int64                               // ms that a frame stays at least
 	MaxPixels int                                 // of a frame
@@ -65,6 +68,8 @@ var Formats = map[string]Format{
 	Frames:    {Words: "PNG frames", Says: "a zip, with their times", Use: Stills, End: "zip", Type: "application/zip", Clear: true, Video: true, MaxPixels: MaxExact},
 	PNG:       {Words: "PNG still", Says: "this frame", Use: Stills, Type: "image/png", Plays: "picture", Still: true, Clear: true, Texts: true, MaxPixels: MaxPixels},
 	JPEG:      {Words: "JPEG still", Says: "this, smaller", Use: Stills, Type: "image/jpeg", Plays: "picture", Still: true, MaxPixels: MaxPixels},
+	SVG:       {Words: "Animated SVG", Says: "a picture that plays, sharp at any size", Use: Web, Type: "image/svg+xml", Plays: "picture", Piece: true, Rests: true, Clear: true, Poster: true, Numbers: jpegs, Texts: true, MaxPixels: MaxPixels},
+	HTML:      {Words: "Web page", Says: "one file that plays by itself, with a button", Use: Web, Type: "text/html", Plays: "page", Piece: true, Rests: true, Clear: true, Poster: true, Numbers: jpegs, Texts: true, MaxPixels: MaxPixels},
 	WebPStill: {Words: "WebP still", Says: "this, smaller, clear", Use: Stills, End: "webp", Type: "image/webp", Plays: "picture", Still: true, Clear: true, Numbers: webp, MaxPixels: MaxExact},
 }
 
@@ -73,11 +78,12 @@ const (
 	Film    = "film"
 	Overlay = "overlay"
 	Loop    = "loop"
+	Web     = "web"
 	Stills  = "stills"
 )
 
 // Uses are what files are made for, with its words.
-var Uses = []Use{{Film, "Film"}, {Loop, "Goes round"}, {Overlay, "Overlay"}, {Stills, "Pictures"}}
+var Uses = []Use{{Film, "Film"}, {Loop, "Goes round"}, {Overlay, "Overlay"}, {Web, "Web piece"}, {Stills, "Pictures"}}
 
 // Use is what files are made for.
 type Use struct {
@@ -92,10 +98,12 @@ var (
 	vp9  = []int{20, 26, 34}
 	av1  = []int{20, 27, 36}
 	webp = []int{95, 88, 75}
+
+	jpegs = []int{92, 85, 72} // of the photographs in a web piece
 )
 
 // order is that in which formats are offered; others follow by name.
-var order = []string{MP4, WebM, AV1, GIF, APNG, WebP, Clear, ProRes, PNG, JPEG, WebPStill, Frames}
+var order = []string{MP4, WebM, AV1, GIF, APNG, WebP, Clear, ProRes, SVG, HTML, PNG, JPEG, WebPStill, Frames}
 
 // Ending is how names of files of a format end.
 func Ending(format string) string { return cmp.Or(Formats[format].End, format) }
@@ -118,6 +126,7 @@ const (
 	MaxExact  = 3840 * 2160           // of a frame of what goes round: a writer of GIF holds sixteen bytes a pixel, one of animated PNG six ways to filter it
 	MaxVideo  = 139264 * 16 * 16      // pixels of a video's frame: level 6.2 of ITU-T H.264, table A-1
 	MaxLength = 10 * 3600 * 1000      // ms of film
+	MaxPiece  = 10 * 60 * 1000        // ms of a web piece
 	MaxFrames = MaxLength / 1000 * 60 // ten hours at 60 a second
 )
 
@@ -143,6 +152,8 @@ func (p Plan) Check(f *frame.Film) error {
 		return words.New("export.range", length)
 	case to-p.From > MaxLength || p.lasts(f) > MaxLength:
 		return words.New("export.too-long", MaxLength/3600000)
+	case format.Piece && to-p.From > MaxPiece:
+		return words.New("export.piece-long", MaxPiece/60000)
 	case p.Frames(f) > MaxFrames || motion.Frames(p.lasts(f), p.RateNum, p.RateDen) > MaxFrames:
 		return words.New("export.frames", p.Frames(f), MaxFrames)
 	}

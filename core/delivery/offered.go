@@ -20,6 +20,7 @@ type Kind struct {
 	Rests  bool   `json:"rests"` // it goes round, and may rest before it begins again
 	Clear  bool   `json:"clear"` // it can be clear where the page is
 
+	Piece   bool        `json:"piece"`   // browsers move what is in it: it has no frames of its own
 	Use     string      `json:"use"`     // what it is made for
 	Plays   string      `json:"plays"`   // how a file of it is shown: video, picture; empty: browsers do not show it
 	Video   bool        `json:"video"`   // its frames follow each other at one rate
@@ -41,7 +42,7 @@ func Kinds() []Kind {
 	list := []Kind{}
 	for _, name := range names {
 		f := Formats[name]
-		list = append(list, Kind{name, cmp.Or(f.Words, name), f.Says, f.Still, f.Rests, f.Clear, f.Use, f.Plays, f.Video, f.Poster, append([]int{}, f.Numbers...), f.Palette, f.Texts, f.gives()})
+		list = append(list, Kind{name, cmp.Or(f.Words, name), f.Says, f.Still, f.Rests, f.Clear, f.Piece, f.Use, f.Plays, f.Video, f.Poster, append([]int{}, f.Numbers...), f.Palette, f.Texts, f.gives()})
 	}
 	return list
 }
@@ -101,7 +102,9 @@ func Offer(f *frame.Film, format string) Offered {
 			v.Heights = append(v.Heights, h)
 		}
 	}
-	if i := slices.IndexFunc(v.Heights, func(h int) bool { return !Formats[format].Rests || h <= gifHeight || film.Height <= smallPage }); i >= 0 {
+	if i := slices.IndexFunc(v.Heights, func(h int) bool {
+		return !Formats[format].Rests || Formats[format].Piece || h <= gifHeight || film.Height <= smallPage
+	}); i >= 0 {
 		v.First = v.Heights[i]
 	}
 	rates := []int64{24, 25, 30, 60}

@@ -128,11 +128,14 @@ func (s Sequence) Begins(k, num, den int64) float64 {
 }
 
 // length is how much of the film the file shows, in ms.
-func (p Plan) length(f *frame.Film) int64 {
+func (p Plan) length(f *frame.Film) int64 { return p.Until(f) - p.From }
+
+// Until is where the part of a film that a plan shows ends, in ms.
+func (p Plan) Until(f *frame.Film) int64 {
 	if p.To == 0 {
-		return f.Order.Length - p.From
+		return f.Order.Length
 	}
-	return p.To - p.From
+	return p.To
 }
 
 // lasts is about how long a file is, in ms, without working out which frames it shows.

@@ -26,7 +26,7 @@ var Sacrifices = []Sacrifice{Grain, Truth, Shades, Flow, Measure}
 // gives returns what files of a format can give up, in the usual order: those without a palette are exact.
 func (f Format) gives() []Sacrifice {
 	switch {
-	case !f.Rests:
+	case !f.Rests || f.Piece:
 		return []Sacrifice{}
 	case f.Palette:
 		return Sacrifices

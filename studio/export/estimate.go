@@ -44,7 +44,7 @@ func Alone(o Options) bool { return needs(o, 4*o.Width*o.Height) > budget.Render
 
 func estimate(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options) (int64, error) {
 	n := o.Sequence(f).Len()
-	if n <= whole {
+	if n <= whole || delivery.Formats[o.Format].Piece {
 		return size(ctx, f, pictures, o, nil)
 	}
 	var first, all []int64
