@@ -27,7 +27,7 @@ type ease struct {
 	bezier [4]float64 // of a cubic-bezier; all 0: evenly
 }
 
-// seldom are easings that are looked for first: those of CSS Easing Functions Level 2 by name, which people use most.
+// named are easings that are looked for first: those that CSS Easing Functions Level 2 names, which people use most.
 var named = []ease{{[4]float64{0.42, 0, 0.58, 1}}, {[4]float64{0, 0, 0.58, 1}}, {[4]float64{0.42, 0, 1, 1}}, {[4]float64{0.25, 0.1, 0.25, 1}}}
 
 // keys are the keyframes that show a curve: as few as go, each as far as one easing reaches. Most moves are one: an easing of CSS, or a part of one, is
@@ -47,7 +47,13 @@ func (c *curve) keys() []key {
 func (c *curve) reach(i int) (int, ease) {
 	last := len(c.at) - 1
 	end := i + 1
-	if c.breaks[end] || same(c.v[i], c.v[end]) {
+	if c.breaks[end] {
+		return end, ease{}
+	}
+	if same(c.v[i], c.v[end]) {
+		for end < last && !c.breaks[end+1] && same(c.v[i], c.v[end+1]) {
+			end++
+		}
 		return end, ease{}
 	}
 	// First as far as it moves without rest, then as far as it goes one way.

@@ -57,7 +57,7 @@ const step = 10
 func Write(f *frame.Film, o Options) (*Piece, error) {
 	w := &writer{film: f, o: o, from: float64(o.From), total: float64(o.To - o.From + o.Rest), scale: float64(o.Width) / float64(f.Doc.Film.Width),
 		names: map[string]string{}, shared: map[uint32]string{}, uses: map[uint32]int{}, known: map[string]string{}, counted: map[string]bool{}}
-	w.near = 0.25 / w.scale
+	w.near = 0.15 / max(1, w.scale)
 	top, err := w.sample()
 	if err != nil {
 		return nil, err
