@@ -72,14 +72,19 @@ func TestEveryScreenPassesAxe(t *testing.T) {
 	p.audit("large view")
 }
 
-// Who asks for less motion gets none from the interface: only the film moves, and only when it is played.
-func TestLessMotion(t *testing.T) {
-	s := startStudio(t)
-	p := sit(t, s)
+// littleMotion makes the browser one of a person who asked for little motion.
+func (p *person) littleMotion() {
 	p.do(chromedp.Func(func(ctx context.Context, _ *chromedp.Target) error {
 		_, err := chromedp.Call(ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{{Name: "prefers-reduced-motion", Value: "reduce"}}})
 		return err
 	}))
+}
+
+// Who asks for less motion gets none from the interface: only the film moves, and only when it is played.
+func TestLessMotion(t *testing.T) {
+	s := startStudio(t)
+	p := sit(t, s)
+	p.littleMotion()
 	p.open("/p/kite-day-opener")
 	p.settled()
 	slow := browser.Eval[[]string](t, p.ctx, `[...document.querySelectorAll('*')].filter(e => { const s = getComputedStyle(e); const long = (v) => v.split(',').some(d => parseFloat(d) > 0.001); return long(s.transitionDuration) || long(s.animationDuration) && s.animationName !== 'none' }).map(e => e.outerHTML.slice(0, 120))`)

@@ -115,4 +115,19 @@ func TestOverlaysArePlayedAndEmbedded(t *testing.T) {
 			t.Errorf("%s is not in %s", want, markup)
 		}
 	}
+	// A web page says how large it becomes and what it is made of, plays on its card, and stands still beside the page.
+	p.press(`[data-kind=html]`)
+	p.wait(`/KB as servers send it/.test(document.querySelector('[data-plan]').textContent) && /are (moves|outlines)/.test(document.querySelector('[data-limits]').textContent)`)
+	p.choose("How it starts", "pressed")
+	p.pressWord("Export Web page")
+	p.wait(`document.querySelectorAll('[data-export][data-state=done]').length === 2`)
+	p.pressWord("Hide")
+	p.pressWord("Show")
+	p.wait(`document.querySelector('[data-export] img')?.naturalWidth > 0`)
+	p.pressWord("Compare with the page")
+	p.wait(`document.querySelector('[data-compared] img')?.naturalWidth > 0`)
+	p.pressWord("Markup")
+	if markup := browser.Eval[string](t, p.ctx, `document.querySelector('[data-markup] textarea').value`); !strings.Contains(markup, "<iframe src=") || !strings.Contains(markup, `title="A gull with a tail of bows"`) {
+		t.Errorf("the markup of a page is %s", markup)
+	}
 }

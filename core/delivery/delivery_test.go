@@ -78,13 +78,14 @@ func TestWhatIsTooMuchIsRefused(t *testing.T) {
 	}
 	rate := func(num, den int64) doc.Rate { return doc.Rate{Num: num, Den: den} }
 	for key, asks := range map[string][]delivery.Ask{
-		"":                 {{Format: "mp4", Height: 900}, {Format: "gif", Width: 64, Rate: rate(60, 1)}, {Format: "png", Width: 8192, From: 3600000}, {Format: "gif", Height: 100, From: 1000, To: 2000, Rate: rate(1, 1000)}},
-		"export.rate":      {{Format: "mp4", Rate: rate(276701161105643280, 9223372036854776)}, {Format: "gif", Rate: rate(1, 1001)}, {Format: "mp4", Rate: rate(241, 1)}, {Format: "mp4", Rate: rate(-1, -1)}},
-		"export.height":    {{Format: "gif", Height: 1000000}, {Format: "gif", Height: 15}, {Format: "gif", Width: -100}},
-		"export.too-large": {{Format: "mp4", Width: 8192}, {Format: "png", Height: 8192}},
-		"export.format":    {{Format: "avi"}, {}},
-		"export.still":     {{Format: "png", From: 3600001}, {Format: "png", From: -1}},
-		"export.range":     {{Format: "gif", From: 3600001}, {Format: "gif", From: 20, To: 20}, {Format: "mp4", To: 3600001}, {Format: "mp4", From: -1}},
+		"":                  {{Format: "mp4", Height: 900}, {Format: "gif", Width: 64, Rate: rate(60, 1)}, {Format: "svg", From: 5, To: 5 + delivery.MaxPiece}, {Format: "png", Width: 8192, From: 3600000}, {Format: "gif", Height: 100, From: 1000, To: 2000, Rate: rate(1, 1000)}},
+		"export.rate":       {{Format: "mp4", Rate: rate(276701161105643280, 9223372036854776)}, {Format: "gif", Rate: rate(1, 1001)}, {Format: "mp4", Rate: rate(241, 1)}, {Format: "mp4", Rate: rate(-1, -1)}},
+		"export.height":     {{Format: "gif", Height: 1000000}, {Format: "gif", Height: 15}, {Format: "gif", Width: -100}},
+		"export.too-large":  {{Format: "mp4", Width: 8192}, {Format: "png", Height: 8192}},
+		"export.piece-long": {{Format: "svg"}, {Format: "html", To: delivery.MaxPiece + 1}},
+		"export.format":     {{Format: "avi"}, {}},
+		"export.still":      {{Format: "png", From: 3600001}, {Format: "png", From: -1}},
+		"export.range":      {{Format: "gif", From: 3600001}, {Format: "gif", From: 20, To: 20}, {Format: "mp4", To: 3600001}, {Format: "mp4", From: -1}},
 	} {
 		for _, a := range asks {
 			if _, err := delivery.Of(hour, a); err == nil != (key == "") || key != "" && !words.Is(err, key) {

@@ -105,6 +105,18 @@ func (it *item) sort() uint64 {
 		for _, v := range it.paintCodes() {
 			put(v)
 		}
+	case it.op == display.OpVeil || it.op == display.OpWipe:
+		n := 4
+		for c, left := 1, it.codes[0]; left > 0; left-- {
+			of := display.VeilTerms[it.codes[c]]
+			for _, v := range it.codes[c : c+1+of.Codes] {
+				put(v)
+			}
+			if n += of.Numbers; of.Numbers > 0 { // whether it shows what it covers, or what it does not
+				put(uint32(it.numbers[n-1]))
+			}
+			c += 1 + of.Codes
+		}
 	default:
 		codes := it.codes
 		if k := it.paintCodes(); len(k) == 3 { // of a texture, which of its sizes

@@ -60,7 +60,7 @@ func (c *curve) reach(i int) (int, ease) {
 	for end < last && !c.breaks[end+1] && !same(c.v[end], c.v[end+1]) {
 		end++
 	}
-	if e, ok := c.eased(i, end); ok {
+	if e, ok := c.eased(i, end, true); ok {
 		return end, e
 	}
 	turn := i + 1
@@ -68,14 +68,14 @@ func (c *curve) reach(i int) (int, ease) {
 		turn++
 	}
 	if turn < end {
-		if e, ok := c.eased(i, turn); ok {
+		if e, ok := c.eased(i, turn, true); ok {
 			return turn, e
 		}
 	}
 	good, with := i+1, ease{}
 	step := 2
 	for i+step < end {
-		e, ok := c.eased(i, i+step)
+		e, ok := c.eased(i, i+step, false)
 		if !ok {
 			break
 		}
@@ -83,7 +83,7 @@ func (c *curve) reach(i int) (int, ease) {
 	}
 	for low, high := good+1, min(i+step, end); low < high; {
 		middle := (low + high) / 2
-		if e, ok := c.eased(i, middle); ok {
+		if e, ok := c.eased(i, middle, false); ok {
 			good, with, low = middle, e, middle+1
 		} else {
 			high = middle
@@ -109,8 +109,8 @@ func dot(a, b, c []float64) (sum float64) {
 	return sum
 }
 
-// eased finds the easing by which it goes from the i-th reading to the j-th.
-func (c *curve) eased(i, j int) (ease, bool) {
+// eased finds the easing by which it goes from the i-th reading to the j-th; where it is not likely to be a whole move, less pains are taken.
+func (c *curve) eased(i, j int, likely bool) (ease, bool) {
 	if j == i+1 {
 		return ease{}, true
 	}
@@ -157,7 +157,7 @@ func (c *curve) eased(i, j int) (ease, bool) {
 			return e, true
 		}
 	}
-	e, ok := fitted(xs, ps)
+	e, ok := fitted(xs, ps, likely)
 	if !ok {
 		return e, false
 	}
@@ -172,15 +172,19 @@ func (e ease) easing() motion.Easing {
 }
 
 // samplesOfFit is how many of the points of a curve decide its easing.
-const samplesOfFit = 40
+const samplesOfFit = 24
 
 // fitted is the cubic-bezier that lies nearest to points, by least squares: Gauss and Newton's steps, damped (Marquardt 1963), from a gentle curve, with
 // what lies outside of what CSS allows cut off. Its numbers are rounded to a thousandth, as they will be written.
-func fitted(xs, ps []float64) (ease, bool) {
+func fitted(xs, ps []float64, pains bool) (ease, bool) {
 	stride := max(1, len(xs)/samplesOfFit)
 	best, bestSum := ease{}, math.Inf(1)
-	for _, start := range [][4]float64{{0.3, 0.1, 0.7, 0.9}, {0.1, 0.5, 0.5, 1}, {0.5, 0, 0.9, 0.5}} {
-		e, sum := descend(start, xs, ps, stride)
+	starts, rounds := [][4]float64{{0.3, 0.1, 0.7, 0.9}, {0.1, 0.5, 0.5, 1}, {0.5, 0, 0.9, 0.5}}, 25
+	if !pains {
+		starts, rounds = starts[:1], 8
+	}
+	for _, start := range starts {
+		e, sum := descend(start, xs, ps, stride, rounds)
 		if sum < bestSum {
 			best, bestSum = e, sum
 		}
@@ -194,10 +198,10 @@ func fitted(xs, ps []float64) (ease, bool) {
 	return best, bestSum < math.Inf(1)
 }
 
-func descend(v [4]float64, xs, ps []float64, stride int) (ease, float64) {
+func descend(v [4]float64, xs, ps []float64, stride, rounds int) (ease, float64) {
 	damp := 1e-3
 	sum := misses(v, xs, ps, stride, nil, nil)
-	for range 25 {
+	for range rounds {
 		var a [4][4]float64
 		var g [4]float64
 		misses(v, xs, ps, stride, &a, &g)

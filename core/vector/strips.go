@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"capstan/core/display"
+	"capstan/core/geom"
 	"capstan/core/raster"
 )
 
@@ -21,14 +22,12 @@ const (
 
 // strip writes what SVG cannot say: it is painted for each frame and shown picture by picture, all of them on sheets that are pushed on behind a window.
 func (w *writer) strip(b *strings.Builder, t *track) error {
-	size := image.Rect(0, 0, w.o.Width, w.o.Height)
 	painter := raster.NewPainter(w.film, w.o.Pictures)
 	painter.Within(raster.Limits{Stop: w.o.Stop})
 	var pictures []*image.RGBA
 	var at []float64
 	var which []int
 	known := map[string]int{}
-	canvas := image.NewRGBA(size)
 	bounds := image.Rectangle{}
 	for i := range t.reads {
 		r := &t.reads[i]
@@ -36,13 +35,16 @@ func (w *writer) strip(b *strings.Builder, t *track) error {
 		k, ok := known[id]
 		if !ok {
 			list := &display.List{Width: w.page().W(), Height: w.page().H(), Codes: r.codes, Numbers: r.numbers, Depth: 32}
-			clear(canvas.Pix)
-			if err := painter.Paint(canvas, list); err != nil {
+			room := w.room(t.op, r)
+			canvas := image.NewRGBA(image.Rectangle{Max: room.Size()})
+			view := geom.Translate(geom.Point{X: -float64(room.Min.X), Y: -float64(room.Min.Y)}).Mul(geom.Scale(w.scale, w.scale))
+			if err := painter.PaintView(canvas, list, view); err != nil {
 				return err
 			}
 			box := painted(canvas)
-			cut := image.NewRGBA(box)
-			draw.Draw(cut, box, canvas, box.Min, draw.Src)
+			cut := image.NewRGBA(box.Add(room.Min))
+			draw.Draw(cut, cut.Rect, canvas, box.Min, draw.Src)
+			box = cut.Rect
 			k = len(pictures)
 			known[id] = k
 			pictures = append(pictures, cut)
@@ -122,6 +124,17 @@ func (w *writer) strip(b *strings.Builder, t *track) error {
 		b.WriteString("/></g>\n")
 	}
 	return nil
+}
+
+// room is the part of the page, in px of the piece, that something may be painted in: what holds others says so, pixels lie in a box of their own.
+func (w *writer) room(op display.Op, r *reading) image.Rectangle {
+	b := geom.Box{Min: geom.Point{X: r.numbers[0], Y: r.numbers[1]}, Max: geom.Point{X: r.numbers[0] + r.numbers[2], Y: r.numbers[1] + r.numbers[3]}}
+	if op == display.OpTile {
+		v := r.numbers[6:]
+		b = matrixAt(0)(r).ApplyBox(geom.Box{Min: geom.Point{X: v[0], Y: v[1]}, Max: geom.Point{X: v[0] + v[2], Y: v[1] + v[3]}}.Grow(max(v[2], v[3]) / 8))
+	}
+	b = geom.Scale(w.scale, w.scale).ApplyBox(b).Grow(8)
+	return image.Rect(int(math.Floor(b.Min.X)), int(math.Floor(b.Min.Y)), int(math.Ceil(b.Max.X)), int(math.Ceil(b.Max.Y))).Intersect(image.Rect(0, 0, w.o.Width, w.o.Height))
 }
 
 // painted is the box of what is not clear.

@@ -105,24 +105,48 @@ func (t *track) take(it *item, at float64, whole bool) {
 	t.reads = append(t.reads, r)
 }
 
-// match finds for each item the track that shows it, and makes tracks for new ones: the most of them in order, of those the ones that were there
-// in the last look, of those the nearest.
+// match finds for each item the track that shows it, and makes tracks for new ones. What stands at both ends as it did in the last look is taken from there:
+// most changes are somewhere in between.
 func (l *level) match(items []item) []*track {
-	if len(items) == len(l.now) {
-		same := true
-		for i := range items {
-			if same = items[i].kind == l.now[i].kind; !same {
-				break
-			}
-		}
-		if same {
-			return slices.Clone(l.now)
-		}
+	n, m := len(items), len(l.now)
+	stays := func(i, k int) bool {
+		t := l.now[k]
+		return t.kind == items[i].kind && (n == m || apart(t.reads[len(t.reads)-1].numbers, items[i].numbers) < asNear)
 	}
-	n, m := len(items), len(l.tracks)
+	head := 0
+	for head < min(n, m) && stays(head, head) {
+		head++
+	}
+	if head == n && n == m {
+		return slices.Clone(l.now)
+	}
+	tail := 0
+	for tail < min(n, m)-head && stays(n-1-tail, m-1-tail) {
+		tail++
+	}
+	from, to := 0, len(l.tracks)
+	if head > 0 {
+		from = slices.Index(l.tracks, l.now[head-1]) + 1
+	}
+	if tail > 0 {
+		to = slices.Index(l.tracks, l.now[m-tail])
+	}
+	last := slices.Clone(l.now[m-tail:])
+	out := append(slices.Clone(l.now[:head]), l.align(items[head:n-tail], from, to)...)
+	return append(out, last...)
+}
+
+// asNear is how far numbers of what stays may lie apart where others come or go.
+const asNear = 40
+
+// align finds tracks for items among those from one up to another, and makes others between them: the most of them in order, of those the ones that were
+// there in the last look, of those the nearest.
+func (l *level) align(items []item, from, to int) []*track {
+	tracks := l.tracks[from:to]
+	n, m := len(items), len(tracks)
 	best := make([]float64, (n+1)*(m+1)) // best[i*(m+1)+k] is the most that items from i on and tracks from k on can be worth
 	worth := func(i, k int) float64 {
-		t := l.tracks[k]
+		t := tracks[k]
 		if t.kind != items[i].kind {
 			return -1
 		}
@@ -146,7 +170,7 @@ func (l *level) match(items []item) []*track {
 		at := i*(m+1) + k
 		switch w := worth(i, k); {
 		case w >= 0 && best[at] == w+best[at+m+2]:
-			out[i] = l.tracks[k]
+			out[i] = tracks[k]
 			i, k = i+1, k+1
 		case best[at] == best[at+1]:
 			k++
@@ -155,7 +179,7 @@ func (l *level) match(items []item) []*track {
 		}
 	}
 	// What is new lies directly over what it follows.
-	place := 0
+	place := from
 	for i, t := range out {
 		if t != nil {
 			place = slices.Index(l.tracks, t) + 1

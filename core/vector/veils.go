@@ -115,7 +115,7 @@ func (w *writer) reveal(t *track, kind display.VeilTerm, key uint32, n int) stri
 		// Both sides of the middle, each cut off there.
 		for _, side := range []float64{1, -1} {
 			cut := &element{}
-			cut.set("x", "0")
+			cut.set("x", decimal(-0.6/w.scale, 3)) // both sides meet without a seam
 			cut.set("y", decimal(-page, 0))
 			cut.set("width", decimal(2*page, 0))
 			cut.set("height", decimal(2*page, 0))

@@ -133,7 +133,7 @@ func (s *Server) estimateExport(c *gin.Context) {
 	}
 	s.estimating.Lock() // one at a time: each uses all cores
 	defer s.estimating.Unlock()
-	bytes, err := export.Estimate(c.Request.Context(), film, s.files.Pixels, o)
+	guess, err := export.Weigh(c.Request.Context(), film, s.files.Pixels, o)
 	if c.Request.Context().Err() != nil {
 		return
 	}
@@ -141,7 +141,7 @@ func (s *Server) estimateExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	reply(c, http.StatusOK, gin.H{"bytes": bytes, "alone": export.Alone(o)})
+	reply(c, http.StatusOK, gin.H{"bytes": guess.Bytes, "packed": guess.Packed, "parts": guess.Parts, "alone": export.Alone(o)})
 }
 
 func (s *Server) compareExport(c *gin.Context) {

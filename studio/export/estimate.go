@@ -1,8 +1,12 @@
 package export
 
 import (
+	"cmp"
+	"compress/gzip"
 	"context"
+	"io"
 	"os"
+	"slices"
 
 	"capstan/core/delivery"
 	"capstan/core/frame"
@@ -19,6 +23,61 @@ const (
 
 // keyEvery is how many frames a video's picture of its own is followed by at most (x264's default).
 const keyEvery = 250
+
+// Guess is how large a file will be; 0: not known.
+type Guess struct {
+	Bytes  int64  `json:"bytes"`
+	Packed int64  `json:"packed"` // as servers send it, where they pack such files
+	Parts  []Part `json:"parts"`  // what makes it large, where that is known, the largest first
+}
+
+// Part is what a file is made of in part.
+type Part struct {
+	Words string `json:"words"`
+	Bytes int64  `json:"bytes"`
+}
+
+// Weigh is Estimate, and says what makes a web piece large: that is made whole.
+func Weigh(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options) (Guess, error) {
+	if !delivery.Formats[o.Format].Piece {
+		bytes, err := Estimate(ctx, f, pictures, o)
+		return Guess{Bytes: bytes, Parts: []Part{}}, err
+	}
+	if err := o.Check(f); err != nil {
+		return Guess{}, err
+	}
+	t := &task{film: f, pictures: pictures, o: o, progress: func(int64, int64) {}, shows: o.Sequence(f)}
+	made, err := t.piece(ctx)
+	if err != nil {
+		return Guess{}, err
+	}
+	text := pieceText(made, o)
+	small := &counter{}
+	z := gzip.NewWriter(small)
+	if _, err := io.WriteString(z, text); err != nil {
+		return Guess{}, err
+	}
+	if err := z.Close(); err != nil {
+		return Guess{}, err
+	}
+	w := made.Weights
+	g := Guess{Bytes: int64(len(text)), Packed: small.n, Parts: []Part{}}
+	for _, p := range []Part{{"pictures", int64(w.Pictures)}, {"outlines", int64(w.Outlines)}, {"moves", int64(w.Moves)}, {"what is painted frame by frame", int64(w.Painted)}} {
+		if 20*p.Bytes >= g.Bytes {
+			g.Parts = append(g.Parts, p)
+		}
+	}
+	slices.SortStableFunc(g.Parts, func(a, b Part) int { return cmp.Compare(b.Bytes, a.Bytes) })
+	return g, nil
+}
+
+// counter counts what is written to it.
+type counter struct{ n int64 }
+
+func (c *counter) Write(p []byte) (int, error) {
+	c.n += int64(len(p))
+	return len(p), nil
+}
 
 // Estimate returns how many bytes a file will have, by making a small part of it, twice: runs of frames, and the first frame of each alone. What
 // the first has more is what frames cost that follow one another. A film of few frames is made whole; of frames so large that they are made alone, nothing is known: 0.

@@ -30,12 +30,15 @@ func (p piece) encode(ctx context.Context, t *task, out *os.File) error {
 	if err != nil {
 		return err
 	}
-	text := made.SVG
-	if p.format == delivery.HTML {
-		text = vector.Page(made, t.o.Title, t.o.Waits)
-	}
-	_, err = io.WriteString(out, text)
+	_, err = io.WriteString(out, pieceText(made, t.o))
 	return err
+}
+
+func pieceText(made *vector.Piece, o Options) string {
+	if o.Format == delivery.HTML {
+		return vector.Page(made, o.Title, o.Waits)
+	}
+	return made.SVG
 }
 
 // piece writes a film as SVG.
@@ -62,7 +65,7 @@ func (t *task) piece(ctx context.Context) (made *vector.Piece, err error) {
 		},
 		PNG: func(img *image.RGBA) (string, error) {
 			var b bytes.Buffer
-			err := (&png.Encoder{CompressionLevel: png.BestCompression}).Encode(&b, img)
+			err := png.Encode(&b, img)
 			return address("image/png", b.Bytes()), err
 		},
 	}
@@ -80,7 +83,7 @@ func (t *task) piece(ctx context.Context) (made *vector.Piece, err error) {
 		if img.Opaque() {
 			kind, err = "image/jpeg", jpeg.Encode(&b, img, &jpeg.Options{Quality: t.o.Quality})
 		} else {
-			err = (&png.Encoder{CompressionLevel: png.BestCompression}).Encode(&b, img)
+			err = png.Encode(&b, img)
 		}
 		known[id] = address(kind, b.Bytes())
 		return known[id], err

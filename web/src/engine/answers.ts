@@ -96,6 +96,8 @@ export interface Ask {
   samples?: number
   /** what is given up for the target, in this order; else Sacrifices */
   give?: string[]
+  /** a web page that stands still until it is started */
+  waits?: boolean
   /** what lies over it */
   mark?: FileMark
   title?: string
@@ -652,6 +654,8 @@ export interface FileKind {
   rests: boolean
   /** it can be clear where the page is */
   clear: boolean
+  /** browsers move what is in it: it has no frames of its own */
+  piece: boolean
   /** what it is made for */
   use: string
   /** how a file of it is shown: video, picture; empty: browsers do not show it */

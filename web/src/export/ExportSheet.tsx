@@ -51,8 +51,8 @@ export function ExportSheet() {
     await make(now(ask))
     for (const format of also.filter((f) => f !== ask.format)) await make(now(alike(ask, format)))
   }
-  const { still, clear } = kindOf(ask.format)
-  const strip = byHand && !still
+  const { still, clear, piece } = kindOf(ask.format)
+  const strip = byHand && !still && !piece
   const scene = still && (ask.scenes ? 1 : ask.scene)
   const look = useMemo(
     () => (strip ? { time: seen } : scene ? { rest: true, scene: scene - 1 } : {}),

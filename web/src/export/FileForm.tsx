@@ -18,6 +18,9 @@ import { Presets } from './Presets'
 /** What a kind of file is called on the button that makes it. */
 const short = (words: string) => words.replace(/ (video|still)$/, '')
 
+const sizeWords = (e: { bytes: number; packed: number }) =>
+  e.packed ? `${bytes(e.bytes)}, ${bytes(e.packed)} as servers send it` : `about ${bytes(e.bytes)}`
+
 export function FileForm({
   ask,
   onAsk,
@@ -85,14 +88,19 @@ export function FileForm({
       ? `scene ${ask.scene} as it rests`
       : `at ${filmTime(time)}`
   const says = [
-    kind.still ? `${file.width} × ${file.height}, ${shows}` : `${file.width} × ${file.height}, ${file.frames} frames`,
+    kind.still
+      ? `${file.width} × ${file.height}, ${shows}`
+      : `${file.width} × ${file.height}${kind.piece ? '' : `, ${file.frames} frames`}`,
     kind.rests && `${plays === 1 ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}`,
     !kind.still && !kind.rests && `lasts ${seconds(file.length)}`,
     film.clear && (kind.clear ? 'clear' : `its clear ground filled with ${film.under}`),
-    estimate === 'working' ? 'its size is being estimated …' : !!estimate?.bytes && `about ${bytes(estimate.bytes)}`,
+    estimate === 'working' ? 'its size is being estimated …' : !!estimate?.bytes && sizeWords(estimate),
   ].filter(Boolean)
   const limits = [
     ...file.limits,
+    ...(estimate && estimate !== 'working' && estimate.parts.length > 0
+      ? [`${estimate.parts.map((p) => `${bytes(p.bytes)} are ${p.words}`).join(', ')}`]
+      : []),
     ...(estimate && estimate !== 'working' && estimate.alone
       ? ['its frames are so large that it is made by itself, and its size is not known before']
       : []),
@@ -193,30 +201,32 @@ export function FileForm({
         )}
         {!kind.still && (
           <>
-            <Label>Frames</Label>
-            <span className="grid grid-cols-[minmax(0,1fr)_5.25rem] gap-1.5">
-              <Choice
-                name="Frames a second of the file"
-                value={rate}
-                of={[
-                  ...(ask.frame ? [{ value: 'ms', label: `${ask.frame} ms each` }] : []),
-                  ...rates.map((r) => ({ value: `${r.num}/${r.den}`, label: rateWords(r.num, r.den) })),
-                ]}
-                onSet={(v) => {
-                  const [num, den] = v.split('/').map(Number)
-                  if (v !== 'ms') reframe({ rate: { num, den }, frame: undefined })
-                }}
-              />
-              <NumberField
-                quiet
-                name="How long a frame stays, ms, in place of a rate"
-                unit="ms"
-                min={1}
-                max={600000}
-                value={ask.frame ?? Math.round((1000 * file.rateDen) / Math.max(1, file.rateNum))}
-                onSet={(v) => reframe({ frame: v, rate: undefined })}
-              />
-            </span>
+            {!kind.piece && <Label>Frames</Label>}
+            {!kind.piece && (
+              <span className="grid grid-cols-[minmax(0,1fr)_5.25rem] gap-1.5">
+                <Choice
+                  name="Frames a second of the file"
+                  value={rate}
+                  of={[
+                    ...(ask.frame ? [{ value: 'ms', label: `${ask.frame} ms each` }] : []),
+                    ...rates.map((r) => ({ value: `${r.num}/${r.den}`, label: rateWords(r.num, r.den) })),
+                  ]}
+                  onSet={(v) => {
+                    const [num, den] = v.split('/').map(Number)
+                    if (v !== 'ms') reframe({ rate: { num, den }, frame: undefined })
+                  }}
+                />
+                <NumberField
+                  quiet
+                  name="How long a frame stays, ms, in place of a rate"
+                  unit="ms"
+                  min={1}
+                  max={600000}
+                  value={ask.frame ?? Math.round((1000 * file.rateDen) / Math.max(1, file.rateNum))}
+                  onSet={(v) => reframe({ frame: v, rate: undefined })}
+                />
+              </span>
+            )}
             {parts.length > 1 && (
               <>
                 <Label>Part</Label>
@@ -314,24 +324,43 @@ export function FileForm({
                 </>
               )}
             </span>
-            <Label>At most</Label>
-            <span className="flex items-center gap-2 text-[0.75rem] text-ink-600">
-              <span className="w-34 shrink-0">
-                <NumberField
-                  quiet
-                  name="Size the file is kept to, KB; 0: any"
-                  unit="KB"
-                  step={50}
-                  min={0}
-                  max={1000000}
-                  value={(ask.target ?? 0) / 1000}
-                  onSet={(v) => change({ target: v > 0 ? v * 1000 : undefined })}
-                />
-              </span>
-              <span className="min-w-0 truncate">
-                {ask.target ? 'gives things up until it fits' : '0: as large as it becomes'}
-              </span>
-            </span>
+            {kind.piece ? (
+              ask.format === 'html' && (
+                <>
+                  <Label>Starts</Label>
+                  <Choice
+                    name="How it starts"
+                    value={ask.waits ? 'pressed' : 'itself'}
+                    of={[
+                      { value: 'itself', label: 'by itself' },
+                      { value: 'pressed', label: 'when it is pressed' },
+                    ]}
+                    onSet={(v) => change({ waits: v === 'pressed' || undefined })}
+                  />
+                </>
+              )
+            ) : (
+              <>
+                <Label>At most</Label>
+                <span className="flex items-center gap-2 text-[0.75rem] text-ink-600">
+                  <span className="w-34 shrink-0">
+                    <NumberField
+                      quiet
+                      name="Size the file is kept to, KB; 0: any"
+                      unit="KB"
+                      step={50}
+                      min={0}
+                      max={1000000}
+                      value={(ask.target ?? 0) / 1000}
+                      onSet={(v) => change({ target: v > 0 ? v * 1000 : undefined })}
+                    />
+                  </span>
+                  <span className="min-w-0 truncate">
+                    {ask.target ? 'gives things up until it fits' : '0: as large as it becomes'}
+                  </span>
+                </span>
+              </>
+            )}
           </>
         )}
       </div>
@@ -339,7 +368,7 @@ export function FileForm({
         <button type="button" aria-expanded={more} className="underline" onClick={() => setMore(!more)}>
           {more ? 'Less' : 'More: name, title, colours …'}
         </button>
-        {!kind.still && (
+        {!kind.still && !kind.piece && (
           <button type="button" aria-expanded={byHand} className="underline" onClick={() => onByHand(!byHand)}>
             {byHand ? 'Close the frames' : 'Frame by frame …'}
           </button>
@@ -356,7 +385,7 @@ export function FileForm({
       </div>
       {limits.length > 0 && (
         <p className="mt-2 text-[0.75rem] text-ink-600" data-limits>
-          What limits it: {limits.join('; ')}.
+          {kind.piece ? 'What it is made of' : 'What limits it'}: {limits.join('; ')}.
         </p>
       )}
     </div>

@@ -5,7 +5,7 @@ import { useState } from 'react'
 import type { Ask, Export } from '../engine/types'
 import { fail } from '../project/desk'
 import { deleteExport, turnExport } from '../server/server'
-import { bytes } from '../time'
+import { bytes, filmTime } from '../time'
 import { Button, Progress, Sign } from '../ui/controls'
 import { askOf, kindOf, rateWords, stillWords } from './kinds'
 import { ResultCard } from './ResultCard'
@@ -37,7 +37,9 @@ export function Made({
   const tried = e.message ? `${e.message}; ` : ''
   const says = {
     waiting: 'waits for its turn',
-    running: `${tried}frame ${e.framesDone} of ${e.frames}${leftWords(e.left)}`,
+    running: kindOf(e.format).piece
+      ? `${Math.floor(100 * share)} % written${leftWords(e.left)}`
+      : `${tried}frame ${e.framesDone} of ${e.frames}${leftWords(e.left)}`,
     paused: e.framesDone > 0 ? `paused at frame ${e.framesDone} of ${e.frames}` : 'paused',
     done: bytes(e.bytes),
     failed: e.message || 'failed',
@@ -55,7 +57,12 @@ export function Made({
           {e.name.slice(e.name.lastIndexOf('.') + 1)}
         </span>
         <span className="w-47.5 shrink-0 truncate" title={e.name}>
-          {e.width} × {e.height}, {kindOf(e.format).still ? stillWords(e) : rateWords(e.rateNum, e.rateDen)}
+          {e.width} × {e.height},{' '}
+          {kindOf(e.format).still
+            ? stillWords(e)
+            : kindOf(e.format).piece
+              ? filmTime(e.length)
+              : rateWords(e.rateNum, e.rateDen)}
         </span>
         <span className="min-w-0 flex-1">
           {(e.state === 'running' || e.state === 'paused') && (

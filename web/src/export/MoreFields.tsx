@@ -105,7 +105,7 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
           </ol>
         </>
       )}
-      {!kind.still && (
+      {!kind.still && !kind.piece && (
         <>
           <Label>Blur</Label>
           <span className="flex items-center gap-2 text-[0.75rem] text-ink-600">

@@ -9,6 +9,7 @@ import { bytes, day, filmTime, seconds } from '../time'
 import { Button } from '../ui/controls'
 import { chequers } from '../ui/ColourField'
 import { askOf, kindOf, rateWords, stillWords } from './kinds'
+import { Piece, PieceBeside } from './Piece'
 
 const still = () => window.matchMedia('(prefers-reduced-motion: reduce)').matches
 
@@ -25,10 +26,12 @@ export function ResultCard({ e }: { e: Export }) {
     ['Size', `${e.width} × ${e.height} px, ${bytes(e.bytes)}`],
     ...(kind.still
       ? [['Frame', stillWords(e)] as [string, string]]
-      : [
-          ['Frames', `${e.frames}, ${rateWords(e.rateNum, e.rateDen)}`] as [string, string],
-          ['Length', filmTime(e.length || (1000 * e.frames * e.rateDen) / e.rateNum)] as [string, string],
-        ]),
+      : kind.piece
+        ? [['Length', filmTime(e.length)] as [string, string]]
+        : [
+            ['Frames', `${e.frames}, ${rateWords(e.rateNum, e.rateDen)}`] as [string, string],
+            ['Length', filmTime(e.length || (1000 * e.frames * e.rateDen) / e.rateNum)] as [string, string],
+          ]),
     ...(kind.rests
       ? [
           ['Plays', e.endPause && ask.passes !== 1 ? `${plays}, resting ${seconds(e.endPause)} at its end` : plays] as [
@@ -54,6 +57,8 @@ export function ResultCard({ e }: { e: Export }) {
             autoPlay={!still()}
             aria-label={`${e.name}, playing`}
           />
+        ) : kind.piece ? (
+          <Piece file={file} className={size} name={e.name} />
         ) : kindOf(e.format).plays === 'picture' ? (
           <img src={file} className={size} style={{ background: chequers }} alt={e.name} />
         ) : (
@@ -80,7 +85,7 @@ export function ResultCard({ e }: { e: Export }) {
           )}
         </div>
       </div>
-      {comparing && <Beside e={e} />}
+      {comparing && (kind.piece ? <PieceBeside e={e} file={file} /> : <Beside e={e} />)}
       {embedding && <Markup e={e} />}
     </div>
   )
@@ -102,7 +107,7 @@ function Markup({ e }: { e: Export }) {
       />
       <p className="mt-1 flex items-center justify-between gap-3 text-[0.75rem] text-ink-600">
         <span>
-          {still
+          {still || kindOf(e.format).piece
             ? 'It is described by the words of its scenes where nothing else is said.'
             : 'A PNG still of its name stands for it, for people who ask for little motion too: export one beside it.'}
         </span>

@@ -6,7 +6,8 @@ import { estimateExport } from '../server/server'
 
 const rest = 700 // ms
 
-export type Estimate = { bytes: number; alone: boolean } | 'working' | null
+export type Estimate =
+  { bytes: number; packed: number; parts: { words: string; bytes: number }[]; alone: boolean } | 'working' | null
 
 /** null: not known. */
 export function useEstimate(ask: Ask, wanted: boolean): Estimate {

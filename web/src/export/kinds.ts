@@ -14,7 +14,7 @@ export function alike(ask: Ask, format: string): Ask {
     return { times, rate: { num, den } }
   }
   const moves = !kindOf(format).still && !kindOf(ask.format).still
-  const part = moves ? { from, to, ...(times ? timed() : {}) } : {}
+  const part = moves ? { from, to, ...(times && !kindOf(format).piece ? timed() : {}) } : {}
   return { format, height: engine.offered(format).first, title, description, name, ...part }
 }
 

@@ -115,6 +115,8 @@ export const createExport = (id: string, o: Ask) => post<Export>(`/api/projects/
 export const estimateExport = async (id: string, o: Ask, signal: AbortSignal) =>
   (await (await ask('POST', `/api/projects/${id}/exports/estimate`, o, false, signal)).json()) as {
     bytes: number
+    packed: number
+    parts: { words: string; bytes: number }[]
     alone: boolean
   }
 /** Cancels an export, lets it rest or go on, or puts it in front of others that wait. */
