@@ -3,6 +3,7 @@ module capstan
 go 1.26.0
 
 require (
+	codeberg.org/go-pdf/fpdf v0.12.0
 	github.com/chromedp/cdproto v0.159.0
 	github.com/chromedp/chromedp v0.23.0
 	github.com/gabriel-vasile/mimetype v1.4.16

@@ -13,6 +13,7 @@ if [ "${1:-run}" = test ]; then
   need hb-shape libharfbuzz-bin
   need rsvg-convert librsvg2-bin
   need webpmux webp
+  need pdfinfo poppler-utils
   need transicc liblcms2-utils
 fi
 [ ${#missing[@]} -eq 0 ] && exit 0

@@ -21,6 +21,8 @@ type Ask struct {
 	From        int64       `json:"from,omitempty"`   // ms of the film; a still is the frame there
 	Scene       int         `json:"scene,omitempty"`  // of a still: the number of a scene, from 1, as it rests, in place of From
 	Scenes      bool        `json:"scenes,omitempty"` // stills of all scenes, each as it rests; see Each
+	Cue         int         `json:"cue,omitempty"`    // of a still: the number of a cue of Scene, from 1: the frame there
+	Cues        bool        `json:"cues,omitempty"`   // stills of all cues; see Each
 	To          int64       `json:"to,omitempty"`     // ms of the film; 0: its end
 	Passes      int64       `json:"passes,omitempty"` // how often what goes round plays; 0: for ever
 	Pause       *int64      `json:"pause,omitempty"`  // ms the last frame rests, of what goes round; else as the film asks
@@ -111,13 +113,13 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 	}
 	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To, Passes: a.Passes, Target: a.Target, Give: a.Give,
 		Colours: cmp.Or(a.Colours, anim.MostColours), Dither: a.Dither, Loss: Unseen, Shutter: a.Shutter, Samples: cmp.Or(a.Samples, Samples), Waits: a.Waits && a.Format == HTML, Mark: a.Mark, Title: a.Title, Description: a.Description}
+	if format.Sheet {
+		a.Scene, a.Cue, p.From = 0, 0, 0
+	}
 	if a.Scene != 0 && format.Still {
-		shown := film.Shown()
-		if a.Scene < 1 || a.Scene > len(shown) {
-			return p, words.New("export.scene", a.Scene, len(shown))
+		if err := p.shows(f, a.Scene, a.Cue); err != nil {
+			return p, err
 		}
-		i := a.Scene - 1
-		p.Scene, p.SceneName, p.From = a.Scene, shown[i].Name, min(f.Order.Starts[i]+f.Order.Into[i]+f.Order.Stays[i], f.Order.Length)
 	}
 	if format.Rate != nil && a.Rate.Valid() {
 		p.RateNum, p.RateDen = format.Rate(a.Rate.Num, a.Rate.Den)
@@ -126,6 +128,10 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 		p.Loss = *a.Loss
 	}
 	switch {
+	case format.Sheet:
+		if err := p.sized(f, a.Width); err != nil {
+			return p, err
+		}
 	case a.Width == 0 && a.Height == 0:
 		p.Width, p.Height = Size(film, film.Height)
 	case max(a.Width, a.Height) > MaxSide || max(a.Width, a.Height) < MinSide || min(a.Width, a.Height) < 0:
@@ -159,6 +165,51 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 	}
 	return p, nil
 }
+
+// shows makes a still one of a scene, from 1, as it rests; or of the film as it comes to a cue of it, from 1.
+func (p *Plan) shows(f *frame.Film, scene, cue int) error {
+	shown := f.Doc.Film.Shown()
+	if scene < 1 || scene > len(shown) {
+		return words.New("export.scene", scene, len(shown))
+	}
+	i := scene - 1
+	s, begins := shown[i], f.Order.Starts[i]+f.Order.Into[i]
+	if cue == 0 {
+		p.Scene, p.SceneName, p.From = scene, s.Name, min(begins+f.Order.Stays[i], f.Order.Length)
+		return nil
+	}
+	if cue < 1 || cue > len(s.Cues) {
+		return words.New("export.cue", cue, s.Name, len(s.Cues))
+	}
+	at := s.Cues[cue-1].At
+	p.SceneName, p.From = s.Name+"-"+s.Cues[cue-1].Name, begins+at
+	for k := range s.Cues {
+		if c := &s.Cues[k]; c.At < at || c.At == at && k < cue-1 {
+			p.From += c.Wait
+		}
+	}
+	p.From = min(p.From, f.Order.Length)
+	return nil
+}
+
+// sized gives a sheet its size: pages to print have one, a picture is as wide as asked for.
+func (p *Plan) sized(f *frame.Film, width int) error {
+	p.Width, p.Height = int(SheetWidth), int(SheetHeight)
+	if p.Format == SheetPDF {
+		return nil
+	}
+	if width == 0 {
+		width = 2 * int(SheetWidth)
+	}
+	if width < MinSheet || width > MaxSide {
+		return words.New("export.height", MaxSide)
+	}
+	p.Width, p.Height = width, int(longSheet(f)*float64(width)/SheetWidth+0.5)
+	return nil
+}
+
+// MinSheet is how wide a sheet is at least, px: its words can be read.
+const MinSheet = 640
 
 // check holds the rest of what is asked for to its limits.
 func (a *Ask) check(p *Plan, f *frame.Film) error {

@@ -28,8 +28,10 @@ const (
 	PNG       = "png"    // a still
 	JPEG      = "jpg"    // a still
 	WebPStill = "webp-still"
-	SVG       = "svg"  // animated
-	HTML      = "html" // a page around that
+	SheetPDF  = "pdf"   // all scenes, to print
+	SheetPNG  = "sheet" // all scenes, as one picture
+	SVG       = "svg"   // animated
+	HTML      = "html"  // a page around that
 )
 
 // Format is what a kind of file can hold.
@@ -41,6 +43,7 @@ type Format struct {
 	Type      string                              // media type of its files
 	Plays     string                              // how the page shows a file of it: video, picture, or empty where browsers do not
 	Still     bool                                // one frame
+	Sheet     bool                                // all scenes, with their names and lengths, as a still
 	Clear     bool                                // it can be clear where the page is
 	Even      bool                                // both sides are even
 	Video     bool                                // its frames follow each other at one rate
@@ -65,6 +68,8 @@ var Formats = map[string]Format{
 	GIF:       {Words: "GIF", Says: "pages and messages", Use: Loop, Type: "image/gif", Plays: "picture", Rests: true, Least: 20, Clear: true, Palette: true, Texts: true, MaxPixels: MaxExact, Rate: anim.GIFRate},
 	APNG:      {Words: "Animated PNG", Says: "exact, clear", Use: Loop, Type: "image/apng", Plays: "picture", Rests: true, Clear: true, Texts: true, MaxPixels: MaxExact},
 	WebP:      {Words: "Animated WebP", Says: "small, clear", Use: Loop, Type: "image/webp", Plays: "picture", Rests: true, Clear: true, Numbers: webp, MaxPixels: MaxExact},
+	SheetPDF:  {Words: "Scenes, PDF", Says: "all scenes with their names and lengths, to print", Use: Stills, Type: "application/pdf", Still: true, Sheet: true, Texts: true, MaxPixels: MaxPixels},
+	SheetPNG:  {Words: "Scenes, PNG", Says: "all scenes with their names and lengths, one picture", Use: Stills, End: "png", Type: "image/png", Plays: "picture", Still: true, Sheet: true, MaxPixels: MaxPixels},
 	Frames:    {Words: "PNG frames", Says: "a zip, with their times", Use: Stills, End: "zip", Type: "application/zip", Clear: true, Video: true, MaxPixels: MaxExact},
 	PNG:       {Words: "PNG still", Says: "this frame", Use: Stills, Type: "image/png", Plays: "picture", Still: true, Clear: true, Texts: true, MaxPixels: MaxPixels},
 	JPEG:      {Words: "JPEG still", Says: "this, smaller", Use: Stills, Type: "image/jpeg", Plays: "picture", Still: true, MaxPixels: MaxPixels},
@@ -103,7 +108,7 @@ var (
 )
 
 // order is that in which formats are offered; others follow by name.
-var order = []string{MP4, WebM, AV1, GIF, APNG, WebP, Clear, ProRes, SVG, HTML, PNG, JPEG, WebPStill, Frames}
+var order = []string{MP4, WebM, AV1, GIF, APNG, WebP, Clear, ProRes, SVG, HTML, PNG, JPEG, WebPStill, Frames, SheetPDF, SheetPNG}
 
 // Ending is how names of files of a format end.
 func Ending(format string) string { return cmp.Or(Formats[format].End, format) }

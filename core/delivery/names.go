@@ -9,7 +9,7 @@ import (
 
 // Pattern is how a file is named where nothing else is asked for.
 func (p Plan) Pattern() string {
-	if p.Scene > 0 {
+	if p.SceneName != "" {
 		return "{project}-{scene}-{size}"
 	}
 	return "{project}-{size}"

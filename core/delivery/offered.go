@@ -20,6 +20,7 @@ type Kind struct {
 	Rests  bool   `json:"rests"` // it goes round, and may rest before it begins again
 	Clear  bool   `json:"clear"` // it can be clear where the page is
 
+	Sheet   bool        `json:"sheet"`   // all scenes on one, with their names and lengths
 	Piece   bool        `json:"piece"`   // browsers move what is in it: it has no frames of its own
 	Use     string      `json:"use"`     // what it is made for
 	Plays   string      `json:"plays"`   // how a file of it is shown: video, picture; empty: browsers do not show it
@@ -42,7 +43,7 @@ func Kinds() []Kind {
 	list := []Kind{}
 	for _, name := range names {
 		f := Formats[name]
-		list = append(list, Kind{name, cmp.Or(f.Words, name), f.Says, f.Still, f.Rests, f.Clear, f.Piece, f.Use, f.Plays, f.Video, f.Poster, append([]int{}, f.Numbers...), f.Palette, f.Texts, f.gives()})
+		list = append(list, Kind{name, cmp.Or(f.Words, name), f.Says, f.Still, f.Rests, f.Clear, f.Sheet, f.Piece, f.Use, f.Plays, f.Video, f.Poster, append([]int{}, f.Numbers...), f.Palette, f.Texts, f.gives()})
 	}
 	return list
 }
@@ -53,6 +54,7 @@ type Offered struct {
 	First   int        `json:"first"`   // of them: the page's own, but a GIF is smaller
 	Rates   []doc.Rate `json:"rates"`   // frames a second, that which is made where none is asked for first
 	Ranges  []Range    `json:"ranges"`  // the whole film, and its scenes
+	Cues    []CueAt    `json:"cues"`    // that stills can show
 }
 
 // Range is a part of a film.
@@ -60,6 +62,13 @@ type Range struct {
 	Words string `json:"words"`
 	From  int64  `json:"from"` // ms
 	To    int64  `json:"to"`
+}
+
+// CueAt is a cue of a scene, both counted from 1.
+type CueAt struct {
+	Words string `json:"words"`
+	Scene int    `json:"scene"`
+	Cue   int    `json:"cue"`
 }
 
 // Choices are what files are asked for by name, in the order in which they are offered.
@@ -96,7 +105,12 @@ func Offer(f *frame.Film, format string) Offered {
 	if Formats[format].Rests {
 		first = usual(film.Rate)
 	}
-	v := Offered{First: film.Height, Rates: []doc.Rate{first}, Ranges: ranges(f)}
+	v := Offered{First: film.Height, Rates: []doc.Rate{first}, Ranges: ranges(f), Cues: []CueAt{}}
+	for i, s := range film.Shown() {
+		for k, c := range s.Cues {
+			v.Cues = append(v.Cues, CueAt{c.Name, i + 1, k + 1})
+		}
+	}
 	for _, h := range []int{film.Height, 1080, 720, 480, 360, 240} {
 		if h <= film.Height && !slices.Contains(v.Heights, h) && fits(h) {
 			v.Heights = append(v.Heights, h)

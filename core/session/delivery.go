@@ -6,6 +6,7 @@ import "capstan/core/delivery"
 type Delivery struct {
 	Width   int      `json:"width"`
 	Height  int      `json:"height"`
+	From    int64    `json:"from"` // ms of the film; of a still, what it shows
 	Frames  int64    `json:"frames"`
 	Rest    int64    `json:"rest"`    // ms its last frame rests
 	Asked   bool     `json:"asked"`   // the document says so
@@ -33,7 +34,7 @@ func (s *Session) DeliveryCells(ask delivery.Ask, from, count int64) []delivery.
 // DeliveryView returns what a file would be.
 func (s *Session) DeliveryView(ask delivery.Ask) Delivery {
 	p, err := delivery.Of(s.Film, ask)
-	v := Delivery{Width: p.Width, Height: p.Height, Rest: p.EndPause, Asked: ask.Pause != nil, Limits: []string{}, RateNum: p.RateNum, RateDen: p.RateDen}
+	v := Delivery{Width: p.Width, Height: p.Height, From: p.From, Rest: p.EndPause, Asked: ask.Pause != nil, Limits: []string{}, RateNum: p.RateNum, RateDen: p.RateDen}
 	v.Pattern = p.Pattern()
 	if err != nil {
 		v.Refused = err.Error()

@@ -25,7 +25,7 @@ type writer struct {
 	shared      map[uint32]string // of those that lie in defs
 	counted     map[string]bool   // pictures whose bytes were counted
 	ids         int
-	done        float64           // share that was told
+	done        float64 // share that was told
 	weights     Weights
 }
 

@@ -73,7 +73,7 @@ type encoder interface {
 var encoders = map[string]encoder{
 	delivery.MP4: mp4, delivery.WebM: webm, delivery.AV1: av1, delivery.Clear: webmClear, delivery.ProRes: proRes,
 	delivery.GIF: gif{}, delivery.APNG: apng{}, delivery.WebP: webp{}, delivery.Frames: frames{},
-	delivery.SVG: piece{delivery.SVG}, delivery.HTML: piece{delivery.HTML},
+	delivery.SVG: piece{delivery.SVG}, delivery.HTML: piece{delivery.HTML}, delivery.SheetPDF: sheet{delivery.SheetPDF}, delivery.SheetPNG: sheet{delivery.SheetPNG},
 	delivery.PNG: still{delivery.PNG}, delivery.JPEG: still{delivery.JPEG}, delivery.WebPStill: still{delivery.WebPStill},
 }
 

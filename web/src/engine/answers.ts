@@ -74,6 +74,10 @@ export interface Ask {
   scene?: number
   /** stills of all scenes, each as it rests; see Each */
   scenes?: boolean
+  /** of a still: the number of a cue of Scene, from 1: the frame there */
+  cue?: number
+  /** stills of all cues; see Each */
+  cues?: boolean
   /** ms of the film; 0: its end */
   to?: number
   /** how often what goes round plays; 0: for ever */
@@ -344,10 +348,19 @@ export interface Cue {
   wait?: number
 }
 
+/** CueAt is a cue of a scene, both counted from 1. */
+export interface CueAt {
+  words: string
+  scene: number
+  cue: number
+}
+
 /** Delivery is what a file of the whole film would be. */
 export interface Delivery {
   width: number
   height: number
+  /** ms of the film; of a still, what it shows */
+  from: number
   frames: number
   /** ms its last frame rests */
   rest: number
@@ -654,6 +667,8 @@ export interface FileKind {
   rests: boolean
   /** it can be clear where the page is */
   clear: boolean
+  /** all scenes on one, with their names and lengths */
+  sheet: boolean
   /** browsers move what is in it: it has no frames of its own */
   piece: boolean
   /** what it is made for */
@@ -1237,6 +1252,8 @@ export interface Offered {
   rates: Rate[]
   /** the whole film, and its scenes */
   ranges: FileRange[]
+  /** that stills can show */
+  cues: CueAt[]
 }
 
 /** Offers are moves that do one thing, under its heading. */

@@ -41,7 +41,10 @@ export function ExportSheet() {
     })
   }, [project])
 
-  const now = (a: Ask) => (kindOf(a.format).still && !a.scene && !a.scenes ? { ...a, from: Math.round(time) } : a)
+  const now = (a: Ask) =>
+    kindOf(a.format).still && !kindOf(a.format).sheet && !a.scene && !a.scenes && !a.cues
+      ? { ...a, from: Math.round(time) }
+      : a
   const make = (a: Ask) =>
     createExport(project, a).then(
       () => mended('export'),
@@ -53,12 +56,21 @@ export function ExportSheet() {
   }
   const { still, clear, piece } = kindOf(ask.format)
   const strip = byHand && !still && !piece
-  const scene = still && (ask.scenes ? 1 : ask.scene)
+  const cue =
+    still && (ask.cues ? engine.offered(ask.format).cues[0] : ask.cue ? { scene: ask.scene, cue: ask.cue } : undefined)
+  const at = cue ? engine.delivery({ ...ask, scene: cue.scene, cue: cue.cue }).from : undefined
+  const scene = still && !cue && (ask.scenes ? 1 : ask.scene)
   const look = useMemo(
-    () => (strip ? { time: seen } : scene ? { rest: true, scene: scene - 1 } : {}),
-    [strip, seen, scene],
+    () => (strip ? { time: seen } : at !== undefined ? { time: at } : scene ? { rest: true, scene: scene - 1 } : {}),
+    [strip, seen, scene, at],
   )
-  const shows = strip ? 'the selected frame' : scene ? `scene ${scene} as it rests` : 'the frame at the playhead'
+  const shows = strip
+    ? 'the selected frame'
+    : at !== undefined
+      ? `the frame at ${filmTime(at)}`
+      : scene
+        ? `scene ${scene} as it rests`
+        : 'the frame at the playhead'
   return (
     <Sheet title="Export film" wide onClose={() => set({ sheet: 'none' })}>
       <div className="grid grid-cols-[23.75rem_1fr] gap-6 px-5 py-4 max-[54rem]:grid-cols-1">

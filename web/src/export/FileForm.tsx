@@ -43,7 +43,7 @@ export function FileForm({
   const marks = useDesk((d) => d.marks)
   const time = useDesk((d) => d.moment.time)
   const [more, setMore] = useState(false)
-  const { heights, rates, ranges } = useMemo(() => engine.offered(ask.format), [ask.format, film])
+  const { heights, rates, ranges, cues } = useMemo(() => engine.offered(ask.format), [ask.format, film])
   const kind = kindOf(ask.format)
   const change = (by: Partial<Ask>) => onAsk({ ...ask, ...by })
   /** Other frames than before: what was timed by hand is no longer among them. */
@@ -59,8 +59,8 @@ export function FileForm({
     height: undefined,
     ...by,
   })
-  const file = engine.delivery(kind.still && !ask.scene ? { ...ask, from: Math.round(time) } : ask)
-  const estimate = useEstimate(ask, file.refused === '' && pending === 0 && !(kind.still && ask.scenes))
+  const file = engine.delivery(kind.still && !ask.scene && !kind.sheet ? { ...ask, from: Math.round(time) } : ask)
+  const estimate = useEstimate(ask, file.refused === '' && pending === 0 && !(kind.still && (ask.scenes || ask.cues)))
 
   const common = heights
     .map((height) => engine.delivery(sized({ height })))
@@ -81,12 +81,20 @@ export function FileForm({
   const part = parts.findIndex((r) => r.from === (ask.from ?? 0) && r.to === (ask.to || film.length))
   const plays = ask.passes ?? 0
   const scenes = ranges.slice(1)
-  const files = (ask.scenes ? scenes.length : 1) + also.filter((f) => f !== ask.format).length
-  const shows = ask.scenes
-    ? `${scenes.length} files, one of each scene`
-    : ask.scene
-      ? `scene ${ask.scene} as it rests`
-      : `at ${filmTime(time)}`
+  const files =
+    (kind.sheet ? 1 : ask.scenes ? scenes.length : ask.cues ? cues.length : 1) +
+    also.filter((f) => f !== ask.format).length
+  const shows = kind.sheet
+    ? 'all scenes'
+    : ask.scenes
+      ? `${scenes.length} files, one of each scene`
+      : ask.cues
+        ? `${cues.length} files, one of each cue`
+        : ask.cue
+          ? `at ${filmTime(file.from)}`
+          : ask.scene
+            ? `scene ${ask.scene} as it rests`
+            : `at ${filmTime(time)}`
   const says = [
     kind.still
       ? `${file.width} × ${file.height}, ${shows}`
@@ -152,50 +160,94 @@ export function FileForm({
         </p>
       ))}
       <div className="grid grid-cols-[4.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-2">
-        <Label>Size</Label>
-        <span className="grid grid-cols-[minmax(0,1fr)_5.25rem_5.25rem] gap-1.5">
-          <Choice
-            name="Size"
-            value={ownSize ? 'own' : String(file.height)}
-            onSet={(v) => v !== 'own' && onAsk(sized({ height: Number(v) }))}
-            of={[
-              ...(ownSize ? [{ value: 'own', label: 'own size' }] : []),
-              ...common.map((c) => ({ value: String(c.height), label: `${c.width} × ${c.height} px` })),
-            ]}
-          />
-          <NumberField
-            quiet
-            name="Wide, px; an even number"
-            unit="w"
-            step={2}
-            min={16}
-            max={8192}
-            value={file.width}
-            onSet={side('width')}
-          />
-          <NumberField
-            quiet
-            name="High, px; an even number"
-            unit="h"
-            step={2}
-            min={16}
-            max={8192}
-            value={file.height}
-            onSet={side('height')}
-          />
-        </span>
-        {kind.still && scenes.length > 0 && (
+        {kind.sheet ? (
+          ask.format === 'sheet' && (
+            <>
+              <Label>Size</Label>
+              <span className="w-21">
+                <NumberField
+                  quiet
+                  name="Wide, px"
+                  unit="w"
+                  step={100}
+                  min={640}
+                  max={8192}
+                  value={file.width}
+                  onSet={(width) => onAsk({ ...ask, width, height: undefined })}
+                />
+              </span>
+            </>
+          )
+        ) : (
+          <>
+            <Label>Size</Label>
+            <span className="grid grid-cols-[minmax(0,1fr)_5.25rem_5.25rem] gap-1.5">
+              <Choice
+                name="Size"
+                value={ownSize ? 'own' : String(file.height)}
+                onSet={(v) => v !== 'own' && onAsk(sized({ height: Number(v) }))}
+                of={[
+                  ...(ownSize ? [{ value: 'own', label: 'own size' }] : []),
+                  ...common.map((c) => ({ value: String(c.height), label: `${c.width} × ${c.height} px` })),
+                ]}
+              />
+              <NumberField
+                quiet
+                name="Wide, px; an even number"
+                unit="w"
+                step={2}
+                min={16}
+                max={8192}
+                value={file.width}
+                onSet={side('width')}
+              />
+              <NumberField
+                quiet
+                name="High, px; an even number"
+                unit="h"
+                step={2}
+                min={16}
+                max={8192}
+                value={file.height}
+                onSet={side('height')}
+              />
+            </span>
+          </>
+        )}
+        {kind.still && !kind.sheet && (scenes.length > 0 || cues.length > 0) && (
           <>
             <Label>Shows</Label>
             <Choice
               name="What the still shows"
-              value={ask.scenes ? 'each' : ask.scene ? String(ask.scene) : 'now'}
+              value={
+                ask.scenes
+                  ? 'each'
+                  : ask.cues
+                    ? 'cues'
+                    : ask.cue
+                      ? `${ask.scene} ${ask.cue}`
+                      : ask.scene
+                        ? String(ask.scene)
+                        : 'now'
+              }
               of={[
                 { value: 'now', label: `the frame at the playhead, ${filmTime(time)}` },
-                { value: 'each', label: `each scene as it rests, ${scenes.length} files` },
+                ...(scenes.length > 0
+                  ? [{ value: 'each', label: `each scene as it rests, ${scenes.length} files` }]
+                  : []),
+                ...(cues.length > 0 ? [{ value: 'cues', label: `each cue, ${cues.length} files` }] : []),
                 ...scenes.map((s, i) => ({ value: String(i + 1), label: `${s.words}, as it rests` })),
+                ...cues.map((c) => ({ value: `${c.scene} ${c.cue}`, label: `cue ${c.words}, scene ${c.scene}` })),
               ]}
-              onSet={(v) => change({ scenes: v === 'each' || undefined, scene: Number(v) || undefined })}
+              onSet={(v) => {
+                const [scene, cue] = v.split(' ').map(Number)
+                change({
+                  scenes: v === 'each' || undefined,
+                  cues: v === 'cues' || undefined,
+                  scene: scene || undefined,
+                  cue: cue || undefined,
+                })
+              }}
             />
           </>
         )}

@@ -30,7 +30,10 @@ export function MoreFields({ ask, change }: { ask: Ask; change: (by: Partial<Ask
   const time = useDesk((d) => d.moment.time)
   const { colours, loss, dithers: kinds, samples } = engine.choices()
   const kind = kindOf(ask.format)
-  const { pattern, says } = engine.delivery(ask.scenes ? { ...ask, scene: 1 } : ask)
+  const cue = ask.cues ? engine.offered(ask.format).cues[0] : undefined
+  const { pattern, says } = engine.delivery(
+    ask.scenes ? { ...ask, scene: 1 } : cue ? { ...ask, scene: cue.scene, cue: cue.cue } : ask,
+  )
   const order = ask.give ?? kind.gives
   const earlier = (i: number) => {
     const list = [...order]

@@ -63,7 +63,7 @@ export function ResultCard({ e }: { e: Export }) {
           <img src={file} className={size} style={{ background: chequers }} alt={e.name} />
         ) : (
           <p className={`${size} grid place-items-center bg-sailcloth-100 p-4 text-center text-[0.75rem] text-ink-600`}>
-            Browsers do not show such files. Compare shows a frame of it.
+            Browsers do not show such files here.{!kind.sheet && ' Compare shows a frame of it.'}
           </p>
         )}
         <div>
@@ -75,11 +75,13 @@ export function ResultCard({ e }: { e: Export }) {
               </div>
             ))}
           </dl>
-          <Button className="mt-2" aria-expanded={comparing} onClick={() => setComparing(!comparing)}>
-            Compare with the page
-          </Button>
+          {!kind.sheet && (
+            <Button className="mt-2 mr-1.5" aria-expanded={comparing} onClick={() => setComparing(!comparing)}>
+              Compare with the page
+            </Button>
+          )}
           {kindOf(e.format).plays && (
-            <Button className="mt-2 ml-1.5" aria-expanded={embedding} onClick={() => setEmbedding(!embedding)}>
+            <Button className="mt-2" aria-expanded={embedding} onClick={() => setEmbedding(!embedding)}>
               Markup
             </Button>
           )}

@@ -29,8 +29,9 @@ export const askOf = (e: Export): Ask =>
 
 /** Which frame a still is, for people. */
 export const stillWords = (e: Export) => {
-  const { scene } = askOf(e)
-  return scene ? `scene ${scene} as it rests` : `at ${filmTime(e.at)}`
+  const { scene, cue } = askOf(e)
+  if (kindOf(e.format).sheet) return 'all scenes'
+  return scene && !cue ? `scene ${scene} as it rests` : `at ${filmTime(e.at)}`
 }
 
 /** A rate for people. */
