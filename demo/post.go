@@ -14,6 +14,17 @@ var (
 	lanterns = map[string]string{"ground": "#24505c", "ground tone": "#1d434e", "accent": amber, "accent tone": "#fdf6e3", "words": "#fdf6e3"}
 )
 
+// quays are four variants of the post: four quays, four days.
+var quays = &doc.Table{
+	Columns: []string{"when", "says", "accent", "accent tone"},
+	Rows: [][]string{
+		{"Saturday at Fennel Quay", "bring a long tail!", red, straw},
+		{"Sunday at Cowrie Quay", "bring a friend!", "#3f7f86", straw},
+		{"Monday at Marram Quay", "bring a warm hat!", "#6a4a7c", "#fdf6e3"},
+		{"Friday at Lantern Quay", "bring a lantern!", "#b5402a", "#f0c05a"},
+	},
+}
+
 // inRole is a fill that follows a role of its scene, a few steps lighter or darker.
 func inRole(role string, tone int) doc.Fill {
 	return doc.Fill{Kind: doc.Solid, Colour: noon[role], Role: role, Tone: tone}
@@ -37,6 +48,7 @@ func Post() *doc.Project {
 	p.Palette = []string{red, straw, sea}
 	p.Film.Scenes = []*doc.Scene{postScene("noon", "Noon", noon, false), postScene("lanterns", "Lanterns", lanterns, true)}
 	p.Film.Scenes[1].Transition = doc.Transition{Kind: doc.Morph, Duration: 1400}
+	p.Table = quays
 	p.Film.Loop, p.Film.Closing = true, &doc.Transition{Kind: doc.Morph, Duration: 1200}
 	return p
 }
@@ -115,12 +127,12 @@ func postScene(id, name string, roles map[string]string, late bool) *doc.Scene {
 	bubble.Corner = 44
 	bubble.Shadow = &doc.Shadow{X: 0, Y: 8, Blur: 10, Colour: "#0c252360"}
 	says := m.text("p-says", "Says", "bring a long tail!", "Fredoka", 600, 46, 700, 606, sail, 3)
-	says.Text.Align = doc.Centre
+	says.Text.Align, says.Column = doc.Centre, "says"
 	ribbon := m.shape("p-ribbon", "Ribbon", doc.Ribbon, inRole("accent", 0), 540, 905, 880, 170, shape.Default(doc.Ribbon))
 	title := m.text("p-title", "Title", "Kite Day", "Shrikhand", 400, 92, 540, 806, sail, 4)
 	title.Text.Align = doc.Centre
 	when := m.text("p-when", "When", "Saturday at Fennel Quay", "Archivo", 600, 40, 540, 992, noon["words"], 5)
-	when.Text.Align, when.Fill = doc.Centre, inRole("words", 0)
+	when.Text.Align, when.Fill, when.Column = doc.Centre, inRole("words", 0), "when"
 	pointer := m.shape("p-arrow", "This way", doc.Arrow, inRole("words", 0), 880, 1016, 120, 60, doc.Shape{Thickness: 0.3, Head: 0.7})
 	pointer.Corner = 5
 	mark := m.layer("p-marker", "Marker", doc.MarkerKind, 6)

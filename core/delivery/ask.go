@@ -23,6 +23,8 @@ type Ask struct {
 	Scenes      bool        `json:"scenes,omitempty"` // stills of all scenes, each as it rests; see Each
 	Cue         int         `json:"cue,omitempty"`    // of a still: the number of a cue of Scene, from 1: the frame there
 	Cues        bool        `json:"cues,omitempty"`   // stills of all cues; see Each
+	Row         int         `json:"row,omitempty"`    // of a variant: the row of the project's table, from 1, which the film has been filled from
+	Rows        []int       `json:"rows,omitempty"`   // a file, or files, of each of these; see Each
 	To          int64       `json:"to,omitempty"`     // ms of the film; 0: its end
 	Passes      int64       `json:"passes,omitempty"` // how often what goes round plays; 0: for ever
 	Pause       *int64      `json:"pause,omitempty"`  // ms the last frame rests, of what goes round; else as the film asks
@@ -60,7 +62,8 @@ type Plan struct {
 	From, To           int64 // ms of the film; To 0: its end
 	Scene              int   // of a still: the number of a scene, from 1, that is shown as it rests; 0: the frame at From
 	SceneName          string
-	Passes             int64 // how often it plays; 0: for ever
+	RowName            string // of a variant
+	Passes             int64  // how often it plays; 0: for ever
 	Times              []Hold
 	EndPause           int64 // ms its last frame rests
 	Quality            int   // as the format's encoder counts it
@@ -113,6 +116,9 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 	}
 	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To, Passes: a.Passes, Target: a.Target, Give: a.Give,
 		Colours: cmp.Or(a.Colours, anim.MostColours), Dither: a.Dither, Loss: Unseen, Shutter: a.Shutter, Samples: cmp.Or(a.Samples, Samples), Waits: a.Waits && a.Format == HTML, Mark: a.Mark, Title: a.Title, Description: a.Description}
+	if a.Row != 0 {
+		p.RowName = f.Doc.Table.RowName(a.Row)
+	}
 	if format.Sheet {
 		a.Scene, a.Cue, p.From = 0, 0, 0
 	}

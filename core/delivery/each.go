@@ -8,8 +8,28 @@ import (
 // MaxEach is how many files one press makes at most.
 const MaxEach = 200
 
-// Each returns what is asked for file by file: a still of each scene where stills of all are, or of each cue, else what is asked for itself.
+// Each returns what is asked for file by file: of each row that is asked for, and of that a still of each scene where stills of all are, or of each cue.
 func Each(f *frame.Film, a Ask) ([]Ask, error) {
+	rows := a.Rows
+	a.Rows = nil
+	of1, err := scenesOf(f, a)
+	if err != nil || len(rows) == 0 {
+		return of1, err
+	}
+	var list []Ask
+	for _, row := range rows {
+		for _, v := range of1 {
+			v.Row = row
+			list = append(list, v)
+		}
+	}
+	if len(list) > MaxEach {
+		return nil, words.New("export.scenes", len(list), MaxEach)
+	}
+	return list, nil
+}
+
+func scenesOf(f *frame.Film, a Ask) ([]Ask, error) {
 	scenes, cues := a.Scenes, a.Cues
 	a.Scenes, a.Cues = false, false
 	if format := Formats[a.Format]; !scenes && !cues || !format.Still || format.Sheet {

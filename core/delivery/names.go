@@ -9,13 +9,17 @@ import (
 
 // Pattern is how a file is named where nothing else is asked for.
 func (p Plan) Pattern() string {
-	if p.SceneName != "" {
-		return "{project}-{scene}-{size}"
+	pattern := "{project}"
+	if p.RowName != "" {
+		pattern += "-{row}"
 	}
-	return "{project}-{size}"
+	if p.SceneName != "" {
+		pattern += "-{scene}"
+	}
+	return pattern + "-{size}"
 }
 
-// Name is what a file is called by a pattern, without its end. What stands in braces is put in: project, scene (of a still), kind, size, version,
+// Name is what a file is called by a pattern, without its end. What stands in braces is put in: project, scene (of a still), row (of a variant), kind, size, version,
 // date.
 func (p Plan) Name(pattern, project string, version int, made time.Time) string {
 	size := fmt.Sprintf("%dx%d", p.Width, p.Height)
@@ -23,7 +27,7 @@ func (p Plan) Name(pattern, project string, version int, made time.Time) string 
 		size = fmt.Sprintf("%dkb", p.Target/1000)
 	}
 	return strings.NewReplacer(
-		"{project}", project, "{scene}", p.SceneName, "{kind}", p.Format, "{size}", size,
+		"{project}", project, "{scene}", p.SceneName, "{row}", p.RowName, "{kind}", p.Format, "{size}", size,
 		"{version}", fmt.Sprint("v", version), "{date}", made.Format("2006-01-02"),
 	).Replace(cmp.Or(strings.TrimSpace(pattern), p.Pattern()))
 }

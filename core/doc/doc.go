@@ -30,6 +30,7 @@ type Project struct {
 	RoleSets []*RoleSet        `json:"roleSets,omitzero"`
 	Palette  []string          `json:"palette,omitzero"` // colours that were put aside, at most 64
 	Looks    []*SavedLook      `json:"looks,omitzero"`   // looks that were put aside, at most 64
+	Table    *Table            `json:"table,omitzero"`   // that variants are made of
 	Media    map[string]*Media `json:"media,omitzero"`   // by SHA-256 of the original file, hex
 	Extra    Extra             `json:",embed"`
 

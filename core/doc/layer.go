@@ -37,9 +37,10 @@ type Layer struct {
 	Marker   *Marker     `json:"marker,omitzero"`
 	Made     *Made       `json:"made,omitzero"` // of a path or picture that was made of other layers
 	Inset    *InsetUse   `json:"inset,omitzero"`
-	Depth    float64     `json:"depth,omitzero"` // how many times as far away it is as the page: it moves so much less; 0: 1
-	Stays    bool        `json:"stays,omitzero"` // it stays while the view moves
-	Tint     int         `json:"tint,omitzero"`  // 0..7, the row's colour in the timeline
+	Depth    float64     `json:"depth,omitzero"`  // how many times as far away it is as the page: it moves so much less; 0: 1
+	Stays    bool        `json:"stays,omitzero"`  // it stays while the view moves
+	Column   string      `json:"column,omitzero"` // its name for tables: what fills its words, or its picture, in variants
+	Tint     int         `json:"tint,omitzero"`   // 0..7, the row's colour in the timeline
 	Locked   bool        `json:"locked,omitzero"`
 	Hidden   bool        `json:"hidden,omitzero"`
 	Moves    []*Move     `json:"moves,omitzero"`

@@ -139,6 +139,7 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 		c.roles(at+".roles", r.Roles)
 	}
 	c.saved(p)
+	p.Table.check(c, "table")
 	if c.err != nil {
 		return c.err
 	}

@@ -51,6 +51,9 @@ func (c *checker) headIn(at string, l *Layer, s *Scene, depth int) bool {
 	c.number(at+".opacity", l.Opacity, 0, 1)
 	c.number(at+".corner", l.Corner, 0, MaxPlace)
 	c.number(at+".depth", l.Depth, 0, MaxDepthAway)
+	if len([]rune(l.Column)) > MaxColumn {
+		c.fail(at+".column", "has more than %d characters", MaxColumn)
+	}
 	c.number(at+".tint", float64(l.Tint), 0, 7)
 	if l.Mask != "" {
 		c.oneOf(at+".mask", l.Mask, Inside, Outside)

@@ -27,6 +27,8 @@ var known = func() map[string]wired {
 		wire[SetFilm](),
 		wire[AddFilm](),
 		wire[DeleteFilms](),
+		wire[SetTable](),
+		wire[SetCell](),
 		wire[AddMedia](),
 		wire[CreditMedia](),
 		wire[AddScene](),

@@ -17,6 +17,7 @@ import (
 	"capstan/core/delivery"
 	"capstan/core/doc"
 	"capstan/core/frame"
+	"capstan/core/variant"
 	"capstan/core/words"
 	"capstan/studio/export"
 	"capstan/studio/store"
@@ -56,7 +57,7 @@ func (s *Server) planned(c *gin.Context) (in wanted, p *doc.Project, film *frame
 		p, _, err = s.store.Load(c.Param("id"))
 	}
 	if err == nil {
-		film, err = frame.CompileFilm(p, in.Film, s.store.Assets(p))
+		film, err = s.film(p, in.Film, in.Row)
 	}
 	if err == nil {
 		o, err = delivery.Of(film, in.Ask)
@@ -69,6 +70,17 @@ func (s *Server) planned(c *gin.Context) (in wanted, p *doc.Project, film *frame
 		return
 	}
 	return in, p, film, o, true
+}
+
+// film compiles a film of a project, or where row is not 0 the variant of it that this row of the project's table makes.
+func (s *Server) film(p *doc.Project, id string, row int) (*frame.Film, error) {
+	if row != 0 {
+		var err error
+		if p, _, err = variant.Fill(p, row); err != nil {
+			return nil, err
+		}
+	}
+	return frame.CompileFilm(p, id, s.store.Assets(p))
 }
 
 func (s *Server) createExport(c *gin.Context) {
@@ -89,13 +101,25 @@ func (s *Server) createExport(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	var first *store.Export
-	for _, ask := range asks {
-		o, err := delivery.Of(film, ask)
+	// All can be made, or none is begun.
+	plans, of := make([]delivery.Plan, len(asks)), make([]*frame.Film, len(asks))
+	for i, ask := range asks {
+		if of[i] = film; ask.Row != in.Row {
+			if of[i], err = s.film(p, in.Film, ask.Row); err == nil {
+				err = export.Ready(of[i], s.files)
+			}
+		}
+		if err == nil {
+			plans[i], err = delivery.Of(of[i], ask)
+		}
 		if err != nil {
 			fail(c, err)
 			return
 		}
+	}
+	var first *store.Export
+	for i, ask := range asks {
+		o, film := plans[i], of[i]
 		e, err := s.enqueue(p, film, in.Film, ask, o, raw)
 		if err != nil {
 			fail(c, err)

@@ -153,6 +153,9 @@ func (s *Server) Handler() http.Handler {
 	a.DELETE("/stages/:id", s.deleteStage)
 	a.GET("/stages/:id/frame.png", s.stageFrame)
 	a.POST("/stages/:id/project", s.projectOfStage)
+	a.GET("/projects/:id/variants", s.listVariants)
+	a.GET("/projects/:id/variants/:row/frame.png", s.variantFrame)
+	a.POST("/tables", s.readTable)
 	a.GET("/projects/:id/exports", s.listExports)
 	a.POST("/projects/:id/exports", s.createExport)
 	for what, how := range map[string]func(string) error{"cancel": s.queue.Cancel, "pause": s.queue.Pause, "resume": s.queue.Resume, "first": s.queue.First} {

@@ -15,6 +15,7 @@ import (
 	"capstan/core/delivery"
 	"capstan/core/doc"
 	"capstan/core/frame"
+	"capstan/core/variant"
 	"capstan/studio/budget"
 	"capstan/studio/media"
 	"capstan/studio/store"
@@ -233,11 +234,16 @@ func (q *Queue) planned(e *store.Export) (*frame.Film, Options, error) {
 	if err != nil {
 		return nil, Options{}, err
 	}
-	film, err := frame.CompileFilm(p, e.Film, q.store.Assets(p))
+	ask, err := Asked(e)
 	if err != nil {
 		return nil, Options{}, err
 	}
-	ask, err := Asked(e)
+	if ask.Row > 0 {
+		if p, _, err = variant.Fill(p, ask.Row); err != nil {
+			return nil, Options{}, err
+		}
+	}
+	film, err := frame.CompileFilm(p, e.Film, q.store.Assets(p))
 	if err != nil {
 		return nil, Options{}, err
 	}

@@ -21,6 +21,7 @@ import { Notices } from './ui/Notices'
 import { Spoken } from './ui/Spoken'
 import { PairsSheet } from './pairs/PairsSheet'
 import { SceneFinder } from './timeline/SceneFinder'
+import { VariantsSheet } from './variants/VariantsSheet'
 import { StagesSheet } from './stages/StagesSheet'
 import { Timeline } from './timeline/Timeline'
 import { ContextMenu } from './ui/ContextMenu'
@@ -277,6 +278,7 @@ function Room() {
         </Timeline>
       </div>
       {sheet === 'export' && <ExportSheet />}
+      {sheet === 'variants' && <VariantsSheet />}
       {sheet === 'stages' && <StagesSheet />}
       {sheet === 'pairs' && <PairsSheet />}
       {sheet === 'scenes' && <SceneFinder />}

@@ -78,6 +78,10 @@ export interface Ask {
   cue?: number
   /** stills of all cues; see Each */
   cues?: boolean
+  /** of a variant: the row of the project's table, from 1, which the film has been filled from */
+  row?: number
+  /** a file, or files, of each of these; see Each */
+  rows?: number[]
   /** ms of the film; 0: its end */
   to?: number
   /** how often what goes round plays; 0: for ever */
@@ -1009,6 +1013,8 @@ export interface Layer {
   depth?: number
   /** it stays while the view moves */
   stays?: boolean
+  /** its name for tables: what fills its words, or its picture, in variants */
+  column?: string
   /** 0..7, the row's colour in the timeline */
   tint?: number
   locked?: boolean
@@ -1935,6 +1941,14 @@ export interface Stroke {
   trim?: [number, number]
 }
 
+/** Table makes variants of a project: each row is one, whose cells fill what its columns name. */
+export interface Table {
+  /** names for tables, of texts and pictures, or of colour roles */
+  columns: string[]
+  /** each as long as there are columns */
+  rows: string[][]
+}
+
 /** Target is a move that another may hang on. */
 export interface Target {
   move: string
@@ -2189,6 +2203,8 @@ export type Command =
   | { op: 'scene.set'; film?: string; ids?: string[]; patch?: Fields }
   | { op: 'scene.unfold'; film?: string; scene?: string; seed?: string; names?: string[] }
   | { op: 'shift.keep'; film?: string; id?: string; thread?: string; scenes?: string[]; step?: Step }
+  | { op: 'table.cell'; film?: string; row?: number; column?: number; text?: string }
+  | { op: 'table.set'; film?: string; table?: Table | null }
   | { op: 'text.style'; film?: string; ids?: string[]; patch?: Fields; from?: number; to?: number }
   | { op: 'text.words'; film?: string; id?: string; text?: string }
   | { op: 'thread.cut'; film?: string; scene?: string; ids?: string[]; seed?: string; alone?: boolean }
@@ -2434,6 +2450,7 @@ export interface Intents {
   }
   'stroke.dash': { threads?: string[]; line?: number | null; gap?: number | null }
   'stroke.set': { threads?: string[]; patch?: Fields }
+  'table.name': { threads?: string[]; name?: string }
   'template.keep': { }
   'template.use': { id?: string }
   'text.align': { threads?: string[]; align?: string }

@@ -1,4 +1,5 @@
 // Export: a sheet over the editor with the frame at the playhead, what to make, and what is being made.
+import { X } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import { engine } from '../engine/engine'
 import type { Ask, Export } from '../engine/types'
@@ -6,6 +7,7 @@ import { fail, mended, set, useDesk } from '../project/desk'
 import { onExport } from '../project/events'
 import { createExport, hello, listExports } from '../server/server'
 import { filmTime } from '../time'
+import { Button, Sign } from '../ui/controls'
 import { Sheet } from '../ui/Sheet'
 import { counted } from '../words'
 import { Also } from './Also'
@@ -19,6 +21,7 @@ export function ExportSheet() {
   const film = useDesk((d) => d.film)!
   const project = useDesk((d) => d.project)!
   const [ask, setAsk] = useState<Ask>(() => ({ format: 'mp4', height: engine.offered('mp4').first }))
+  const rows = useDesk((d) => d.variants) // of the table, in place of the film itself
   const [also, setAlso] = useState<string[]>([]) // more kinds, made in the same press
   const [list, setList] = useState<Export[]>([])
   const [lacks, setLacks] = useState<Record<string, string>>({}) // why this machine does not make some kinds
@@ -46,6 +49,11 @@ export function ExportSheet() {
       ? { ...a, from: Math.round(time) }
       : a
   const make = (a: Ask) =>
+    createExport(project, rows.length > 0 ? { ...a, rows } : a).then(
+      () => mended('export'),
+      (err: unknown) => fail(err, 'export'),
+    )
+  const again = (a: Ask) =>
     createExport(project, a).then(
       () => mended('export'),
       (err: unknown) => fail(err, 'export'),
@@ -72,19 +80,34 @@ export function ExportSheet() {
         ? `scene ${scene} as it rests`
         : 'the frame at the playhead'
   return (
-    <Sheet title="Export film" wide onClose={() => set({ sheet: 'none' })}>
+    <Sheet title="Export film" wide onClose={() => set({ sheet: 'none', variants: [] })}>
       <div className="grid grid-cols-[23.75rem_1fr] gap-6 px-5 py-4 max-[54rem]:grid-cols-1">
         <div>
           <Preview clear={clear} look={look} name={shows} />
           <p className="mt-2 text-[0.75rem] text-ink-600">
             {counted(film.shown, 'scene')}, {filmTime(film.length)}, {shows}
           </p>
+          {rows.length > 0 ? (
+            <p className="mt-2 flex items-center justify-between gap-2 rounded-md bg-brass-200 px-2 py-1" data-rows>
+              <span>
+                {rows.length === 1 ? `Row ${rows[0]} of the table` : `${rows.length} variants, named by their rows`}
+              </span>
+              <Sign name="The film itself, no variants" onClick={() => set({ variants: [] })}>
+                <X size={14} strokeWidth={1.5} />
+              </Sign>
+            </p>
+          ) : (
+            <Button className="mt-2" onClick={() => set({ sheet: 'variants' })}>
+              Variants from a table …
+            </Button>
+          )}
           <Also format={ask.format} also={also} onAlso={setAlso} lacks={lacks} />
         </div>
         <FileForm
           ask={ask}
           onAsk={setAsk}
           also={also}
+          rows={rows.length}
           lacks={lacks}
           onStart={start}
           byHand={byHand}
@@ -105,7 +128,7 @@ export function ExportSheet() {
               key={e.id}
               e={e}
               more={list.filter((o) => o.state === 'waiting').length > 1}
-              onAgain={make}
+              onAgain={again}
               onUse={setAsk}
               onGone={() => setList((l) => l.filter((o) => o.id !== e.id))}
             />

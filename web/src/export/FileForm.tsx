@@ -25,6 +25,7 @@ export function FileForm({
   ask,
   onAsk,
   also,
+  rows,
   lacks,
   onStart,
   byHand,
@@ -33,6 +34,7 @@ export function FileForm({
   ask: Ask
   onAsk: (a: Ask) => void
   also: string[]
+  rows: number // variants that each is made of; 0: of the film itself
   lacks: Record<string, string>
   onStart: () => void
   byHand: boolean
@@ -82,8 +84,9 @@ export function FileForm({
   const plays = ask.passes ?? 0
   const scenes = ranges.slice(1)
   const files =
-    (kind.sheet ? 1 : ask.scenes ? scenes.length : ask.cues ? cues.length : 1) +
-    also.filter((f) => f !== ask.format).length
+    Math.max(1, rows) *
+    ((kind.sheet ? 1 : ask.scenes ? scenes.length : ask.cues ? cues.length : 1) +
+      also.filter((f) => f !== ask.format).length)
   const shows = kind.sheet
     ? 'all scenes'
     : ask.scenes

@@ -11,6 +11,7 @@ import { TextField } from '../ui/TextField'
 import { Button, Label } from '../ui/controls'
 import { CropFields, ManyPictures } from './CropFields'
 import { shared } from './shared'
+import { TableName } from './TableName'
 
 export function PictureFields({ selected }: { selected: Selected[] }) {
   const missing = useDesk((d) => d.missing)
@@ -56,6 +57,7 @@ export function PictureFields({ selected }: { selected: Selected[] }) {
             )}
           </p>
         )}
+        <TableName selected={selected} />
         <Label>File</Label>
         <Button onClick={() => input.current?.click()}>
           <ImageUp size={15} strokeWidth={1.5} />

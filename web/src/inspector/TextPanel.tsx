@@ -11,6 +11,7 @@ import { Check } from '../ui/Check'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
 import { Section } from '../ui/Section'
+import { TableName } from './TableName'
 import { Button, Label, Sign } from '../ui/controls'
 import { ColourField } from '../ui/ColourField'
 import { FamilyField } from './FamilyField'
@@ -321,6 +322,9 @@ export function TextPanel({ selected }: { selected: Selected[] }) {
             {word}
           </Button>
         ))}
+      </div>
+      <div className="mt-2 grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-2">
+        <TableName selected={selected} />
       </div>
       {threads.length === 1 && !texts[0].ring && <Band thread={threads[0]} />}
     </Section>

@@ -43,8 +43,12 @@ async function ask(
   return r
 }
 
-const get = async <T>(path: string) => (await (await ask('GET', path)).json()) as T
+export const get = async <T>(path: string) => (await (await ask('GET', path)).json()) as T
 const post = async <T>(path: string, body: BodyInit | object) => (await (await ask('POST', path, body)).json()) as T
+
+/** Sends a text as it is. */
+export const postText = async <T>(path: string, text: string) =>
+  (await (await ask('POST', path, new Blob([text], { type: 'text/plain' }))).json()) as T
 
 export const fetchBytes = async (path: string) => new Uint8Array(await (await ask('GET', path)).arrayBuffer())
 

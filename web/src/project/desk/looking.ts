@@ -13,7 +13,9 @@ export interface LookingSlice {
   ends: boolean // they, as they are when their moves begin and end
   backgroundHandles: boolean // the ends of the gradient of the scene’s background are on the page
   aids: Aids
-  sheet: 'none' | 'export' | 'keys' | 'words' | 'stages' | 'pairs' | 'scenes'
+  sheet: 'none' | 'export' | 'keys' | 'words' | 'stages' | 'pairs' | 'scenes' | 'variants'
+  /** rows of the table, from 1, that are exported next */
+  variants: number[]
   room: 'both' | 'desk' | 'timeline' // which of them is in the window
   drawer: boolean // where the window is narrow: the inspector is out
   large: boolean // the film alone, in the whole window
@@ -42,6 +44,7 @@ slice<LookingSlice>({
   backgroundHandles: false,
   aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true },
   sheet: 'none',
+  variants: [],
   room: 'both',
   drawer: false,
   large: false,
