@@ -15,7 +15,7 @@ import (
 // each other, so that what two of them need lies below them.
 var rooms = [][]string{
 	{"words.ts", "time.ts", "remember.ts", "go.ts", "rem.ts"}, {"server", "engine", "engine/paint"}, {"project/desk"}, {"project"}, {"ui"}, {"actions"}, {"gallery"},
-	{"start", "desk", "inspector", "timeline", "export", "stages", "pairs"}, {"App.tsx"}, {"main.tsx"},
+	{"start", "desk", "inspector", "timeline", "export", "stages", "pairs", "variants"}, {"App.tsx"}, {"main.tsx"},
 }
 
 var imports = regexp.MustCompile(`(?m)^(?:import|export)\s(?:[^'"]*\sfrom\s)?'(\.[^']*)'`)

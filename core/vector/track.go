@@ -25,8 +25,7 @@ type reading struct {
 	at      float64
 	codes   []uint32
 	numbers []float64
-	begins  bool   // a span
-	picture []byte // of what is painted: what it is
+	begins  bool // a span
 }
 
 // level is what lies in one thing, back to front, in an order that holds at all times.
