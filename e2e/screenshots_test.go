@@ -235,10 +235,16 @@ func TestScreenshots(t *testing.T) {
 	p.wait(`document.querySelector('[data-plan]').innerText.includes('about')`)
 	p.pressWord("Export GIF")
 	p.wait(`document.querySelector('[data-state=done]')`)
-	p.shot("export-sticker")
 	p.pressWord("Show")
 	p.pressWord("Compare with the page")
 	p.wait(`document.querySelector('[data-compared] img')?.naturalWidth > 0`)
 	p.do(chromedp.ScrollIntoView(`[data-compared] p`))
 	p.shot("export-compare")
+	// The post in four variants from a table.
+	p.open("/p/kite-day-post")
+	p.settled()
+	p.pressWord("Export film")
+	p.pressWord("Variants from a table …")
+	p.wait(`[...document.querySelectorAll('[data-variant] img')].filter(i => i.complete && i.naturalWidth > 0).length === 4`)
+	p.shot("variants")
 }

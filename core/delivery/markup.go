@@ -60,7 +60,7 @@ func reversed(list []rune) []rune {
 }
 
 // Markup is HTML that shows a file of a name in a web page: of its size, and described. Nothing of it moves by itself for people who ask for little
-// motion: video waits until it is started, with a still of its name in its place, and of what goes round that still is shown to them; web pieces stand still by themselves. Empty for files
+// motion: video waits until it is started, with a still of its name in its place, and of what goes round that still is shown to them; web pages stand still by themselves. Empty for files
 // that browsers do not show.
 func (p Plan) Markup(f *frame.Film, name string) string {
 	format := Formats[p.Format]
@@ -75,7 +75,7 @@ func (p Plan) Markup(f *frame.Film, name string) string {
 		return fmt.Sprintf("<video src=\"%s\" %s poster=\"%s\" controls muted loop playsinline preload=\"metadata\" aria-label=\"%s\"></video>\n", file, size, still, alt)
 	case format.Plays == "page":
 		return fmt.Sprintf("<iframe src=\"%s\" %s title=\"%s\" style=\"border:0\" loading=\"lazy\"></iframe>\n", file, size, alt)
-	case format.Plays == "picture" && format.Rests && !format.Piece:
+	case format.Plays == "picture" && format.Rests:
 		return fmt.Sprintf("<picture>\n  <source srcset=\"%s\" media=\"(prefers-reduced-motion: reduce)\">\n  <img src=\"%s\" %s alt=\"%s\">\n</picture>\n", still, file, size, alt)
 	case format.Plays == "picture":
 		return fmt.Sprintf("<img src=\"%s\" %s alt=\"%s\">\n", file, size, alt)

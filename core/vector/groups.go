@@ -37,7 +37,7 @@ func (w *writer) wrapped(b *strings.Builder, e *element, inner func() error) err
 	if e.none() {
 		return inner()
 	}
-	e.open(b, "g")
+	w.open(e, b, "g")
 	b.WriteString(">\n")
 	if err := inner(); err != nil {
 		return err
@@ -147,7 +147,7 @@ func (w *writer) adjusted(e *element, t *track) {
 	}
 	e.style = append(e.style, "filter:"+base)
 	if name := w.stepped("filter", at, says); name != "" {
-		e.moves = append(e.moves, name)
+		e.moves = append(e.moves, move{name, 1})
 	}
 }
 
@@ -224,7 +224,7 @@ func (w *writer) clipPage(b *strings.Builder, t *track) error {
 		return geom.Matrix{A: v[2], D: v[3], E: v[0], F: v[1]}
 	}, geom.Box{Max: geom.Point{X: 1, Y: 1}})
 	var cut strings.Builder
-	r.open(&cut, "rect")
+	w.open(r, &cut, "rect")
 	e := &element{}
 	if blended(t.inside[0]) {
 		e.style = append(e.style, "isolation:isolate")
@@ -244,7 +244,7 @@ func (w *writer) clip(b *strings.Builder, t *track) error {
 	shape.set("d", w.data(path, 1))
 	w.moved(shape, t, matrixAt(4), w.film.Geometry.Bounds(key))
 	var cut strings.Builder
-	shape.open(&cut, "path")
+	w.open(shape, &cut, "path")
 	cut.WriteString("/>")
 	e := &element{}
 	if blended(t.inside[0]) {

@@ -55,7 +55,7 @@ func Page(p *Piece, title string, waits bool) string {
 	}
 	b.WriteString("<title>" + escaped(title) + "</title>\n<style>" + pageStyle + "</style>\n</head>\n<body>\n")
 	// What stands still for people who ask for little motion is started by the page itself here.
-	b.WriteString(strings.Replace(p.SVG, reduced, "", 1))
+	b.WriteString(strings.Replace(p.SVG, p.still, "", 1))
 	b.WriteString("<button type=\"button\">Play</button>\n<script>" + player + "</script>\n</body>\n</html>\n")
 	return b.String()
 }

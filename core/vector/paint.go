@@ -92,7 +92,7 @@ func (w *writer) graded(e *element, t *track, n int, radial bool, stops int) err
 			w.coloured(stop, "stop-color", "stop-opacity", t, first+5*s+1)
 			var b strings.Builder
 			stop.set("offset", decimal(t.reads[0].numbers[first+5*s], 5))
-			stop.open(&b, "stop")
+			w.open(stop, &b, "stop")
 			return b.String() + "/>"
 		})+")")
 		return nil
@@ -146,7 +146,7 @@ func (w *writer) paintedBySteps(e *element, t *track, numbers func(r *reading) [
 	}
 	e.set("fill", base)
 	if name := w.stepped("fill", at, says); name != "" {
-		e.moves = append(e.moves, name)
+		e.moves = append(e.moves, move{name, 1})
 	}
 }
 
@@ -243,8 +243,8 @@ func (w *writer) cropped(b *strings.Builder, t *track, data string) {
 		wide, high := v[2]/max(v[6]-v[4], 1e-9), v[3]/max(v[7]-v[5], 1e-9)
 		return geom.Matrix{A: wide, D: high, E: v[0] - v[4]*wide, F: v[1] - v[5]*high}
 	}, geom.Box{Max: geom.Point{X: 1, Y: 1}})
-	outer.open(b, "g")
+	w.open(outer, b, "g")
 	b.WriteString(">")
-	inner.open(b, "use")
+	w.open(inner, b, "use")
 	b.WriteString("/></g>\n")
 }

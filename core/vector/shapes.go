@@ -101,7 +101,7 @@ func (w *writer) fill(b *strings.Builder, t *track) error {
 	if err := w.paint(e, t, 6, t.reads[0].codes[1:]); err != nil {
 		return err
 	}
-	e.open(b, tag)
+	w.open(e, b, tag)
 	b.WriteString("/>\n")
 	return nil
 }
@@ -190,7 +190,7 @@ func (w *writer) outline(b *strings.Builder, t *track) error {
 	if err := w.paint(e, t, 6+numbers, r.codes[1+count:]); err != nil {
 		return err
 	}
-	e.open(b, "path")
+	w.open(e, b, "path")
 	b.WriteString("/>\n")
 	return nil
 }

@@ -117,10 +117,10 @@ func (w *writer) strip(b *strings.Builder, t *track) error {
 		w.visible(e, slices.Clone(spans))
 		e.style = append(e.style, "transform:"+base)
 		if name := w.stepped("transform", when, says); name != "" {
-			e.moves = append(e.moves, name)
+			e.moves = append(e.moves, move{name, 1})
 		}
 		b.WriteString(`<g clip-path="url(#` + cut + `)">`)
-		e.open(b, "image")
+		w.open(e, b, "image")
 		b.WriteString("/></g>\n")
 	}
 	return nil

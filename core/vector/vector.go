@@ -8,8 +8,10 @@ package vector
 
 import (
 	"fmt"
+	"hash/fnv"
 	"image"
 	"math"
+	"strconv"
 	"strings"
 
 	"capstan/core/display"
@@ -43,6 +45,7 @@ type Options struct {
 type Piece struct {
 	SVG     string
 	Weights Weights
+	still   string // of it: what shows the still to people who ask for little motion
 }
 
 // Weights are the bytes of what a piece is made of.
@@ -58,6 +61,9 @@ func Write(f *frame.Film, o Options) (*Piece, error) {
 	w := &writer{film: f, o: o, from: float64(o.From), total: float64(o.To - o.From + o.Rest), scale: float64(o.Width) / float64(f.Doc.Film.Width),
 		names: map[string]string{}, shared: map[uint32]string{}, uses: map[uint32]int{}, known: map[string]string{}, counted: map[string]bool{}}
 	w.near = 0.15 / max(1, w.scale)
+	// At its very end nothing would be seen any more.
+	w.o.Still = int64(min(max(float64(o.Still), w.from), w.from+w.total-1))
+	w.own = ownName(f, &o)
 	top, err := w.sample()
 	if err != nil {
 		return nil, err
@@ -157,12 +163,19 @@ func (w *writer) goes(share float64) error {
 }
 
 // reduced shows the still to people who ask for little motion.
-const reduced = "@media (prefers-reduced-motion:reduce){g,path,use,rect,image,stop{animation:none!important}}\n"
+const reduced = "@media (prefers-reduced-motion:reduce){#%s *{animation:none!important}}\n"
+
+// ownName is what all names of a piece begin with, so that several may stand in one page.
+func ownName(f *frame.Film, o *Options) string {
+	h := fnv.New32a()
+	fmt.Fprint(h, f.Doc.ID, f.Doc.Name, o.Width, o.Height, o.From, o.To, o.Rest, o.Passes)
+	return "k" + strconv.FormatInt(int64(h.Sum32()%(36*36*36)), 36) + "-"
+}
 
 func (w *writer) finish(body string) (*Piece, error) {
 	d := &w.film.Doc.Film
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" width="%d" height="%d" role="img"`, d.Width, d.Height, w.o.Width, w.o.Height)
+	fmt.Fprintf(&b, `<svg id="%s" xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" width="%d" height="%d" role="img"`, w.own, d.Width, d.Height, w.o.Width, w.o.Height)
 	if w.o.Says != "" {
 		b.WriteString(` aria-label="` + escaped(w.o.Says) + `"`)
 	}
@@ -177,13 +190,14 @@ func (w *writer) finish(body string) (*Piece, error) {
 	if w.o.Passes > 0 {
 		passes = fmt.Sprint(w.o.Passes)
 	}
-	fmt.Fprintf(&b, "<style>\ng,path,use,rect,image,stop{animation:%ss linear %s both}\n%s%s</style>\n", decimal(w.total/1000, 3), passes, w.css.String(), reduced)
+	// Only of its own: it may stand among other things in a page.
+	fmt.Fprintf(&b, "<style>\n#%s *{animation:%ss linear %s both}\n%s%s</style>\n", w.own, decimal(w.total/1000, 3), passes, w.css.String(), fmt.Sprintf(reduced, w.own))
 	b.WriteString("<defs>\n" + w.defs.String() + "</defs>\n" + body + "</svg>\n")
 	w.weights.Moves += w.css.Len()
 	if b.Len() > w.o.MostBytes && w.o.MostBytes > 0 {
 		return nil, w.tooLarge()
 	}
-	return &Piece{SVG: b.String(), Weights: w.weights}, nil
+	return &Piece{b.String(), w.weights, fmt.Sprintf(reduced, w.own)}, nil
 }
 
 func (w *writer) tooLarge() error { return words.New("export.piece", w.o.MostBytes>>20) }

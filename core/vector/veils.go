@@ -124,7 +124,7 @@ func (w *writer) reveal(t *track, kind display.VeilTerm, key uint32, n int) stri
 				return m(r).Mul(geom.Matrix{A: dx, B: dy, C: -dy, D: dx}).Mul(geom.Translate(geom.Point{X: side * num(r, 2)}))
 			}, geom.Box{Min: geom.Point{Y: -page / 2}, Max: geom.Point{X: page, Y: page / 2}})
 			var c strings.Builder
-			cut.open(&c, "rect")
+			w.open(cut, &c, "rect")
 			id := w.define(`<clipPath id="%s">` + c.String() + "/></clipPath>")
 			shape += `<g clip-path="url(#` + id + `)">` + w.front(t, func(r *reading) (geom.Matrix, float64, float64, float64, float64) {
 				return m(r), side * num(r, 0), side * num(r, 1), side*num(r, 2) + num(r, 3), num(r, 4)
@@ -144,7 +144,7 @@ func (w *writer) reveal(t *track, kind display.VeilTerm, key uint32, n int) stri
 		e.set("fill", "#fff")
 		w.moved(e, t, m, path.Bounds())
 		var b strings.Builder
-		e.open(&b, "path")
+		w.open(e, &b, "path")
 		shape = b.String() + "/>"
 	}
 	if inverted {
@@ -156,7 +156,7 @@ func (w *writer) reveal(t *track, kind display.VeilTerm, key uint32, n int) stri
 		return shape
 	}
 	var b strings.Builder
-	e.open(&b, "g")
+	w.open(e, &b, "g")
 	return b.String() + ">" + shape + "</g>"
 }
 
@@ -185,7 +185,7 @@ func (w *writer) front(t *track, of func(r *reading) (m geom.Matrix, dx, dy, edg
 		return m.Mul(geom.Scale(soft, 1))
 	}, geom.Box{Min: geom.Point{X: -1, Y: -w.page().H() / 2}, Max: geom.Point{Y: w.page().H() / 2}})
 	var b strings.Builder
-	e.open(&b, "rect")
+	w.open(e, &b, "rect")
 	return b.String() + "/>"
 }
 
@@ -222,7 +222,7 @@ func (w *writer) round(t *track, kind display.VeilTerm, m func(r *reading) geom.
 			}
 			return m(r).Mul(geom.Matrix{A: max(1e-6, v[2]*size), D: max(1e-6, v[3]*size), E: v[0], F: v[1]})
 		}, geom.Box{Min: geom.Point{X: -1, Y: -1}, Max: geom.Point{X: 1, Y: 1}})
-		e.open(&b, "path")
+		w.open(e, &b, "path")
 		b.WriteString("/>")
 	}
 	return b.String()
@@ -262,6 +262,6 @@ func (w *writer) sector(t *track, m func(r *reading) geom.Matrix, own int, radiu
 	}
 	w.moved(e, t, m, w.page())
 	var b strings.Builder
-	e.open(&b, "path")
+	w.open(e, &b, "path")
 	return b.String() + "/>"
 }

@@ -24,6 +24,7 @@ type writer struct {
 	uses        map[uint32]int    // how many elements show an outline
 	shared      map[uint32]string // of those that lie in defs
 	counted     map[string]bool   // pictures whose bytes were counted
+	own         string // what its names begin with
 	ids         int
 	done        float64 // share that was told
 	weights     Weights
@@ -33,17 +34,34 @@ type writer struct {
 type element struct {
 	attributes strings.Builder
 	style      []string
-	moves      []string
+	moves      []move
+}
+
+// move is an animation of an element: its keyframes, and how often they go round in a pass of the piece.
+type move struct {
+	frames string
+	rounds int
 }
 
 func (e *element) set(name, value string) { e.attributes.WriteString(" " + name + `="` + value + `"`) }
 
 // open writes an element's begin, without its closing bracket.
-func (e *element) open(b *strings.Builder, tag string) {
+func (w *writer) open(e *element, b *strings.Builder, tag string) {
 	b.WriteString("<" + tag + e.attributes.String())
 	style := e.style
 	if len(e.moves) > 0 {
-		style = append(style, "animation-name:"+strings.Join(e.moves, ","))
+		names, lasts, counts, again := []string{}, []string{}, []string{}, false
+		for _, m := range e.moves {
+			again = again || m.rounds > 1
+			names, lasts, counts = append(names, m.frames), append(lasts, decimal(w.total/1000/float64(m.rounds), 6)+"s"), append(counts, fmt.Sprint(w.o.Passes*int64(m.rounds)))
+		}
+		style = append(style, "animation-name:"+strings.Join(names, ","))
+		if again {
+			style = append(style, "animation-duration:"+strings.Join(lasts, ","))
+		}
+		if again && w.o.Passes > 0 {
+			style = append(style, "animation-iteration-count:"+strings.Join(counts, ","))
+		}
 	}
 	if len(style) > 0 {
 		b.WriteString(` style="` + strings.Join(style, ";") + `"`)
@@ -57,7 +75,7 @@ func (e *element) none() bool {
 // id makes a name that is not used yet.
 func (w *writer) id() string {
 	w.ids++
-	return "c" + strconv.FormatInt(int64(w.ids), 36)
+	return w.own + strconv.FormatInt(int64(w.ids), 36)
 }
 
 // define puts something into defs once; text holds %s where its name stands.
@@ -83,9 +101,12 @@ func (w *writer) frames(text string) string {
 }
 
 // percent is a time as a share of the piece, fine enough for hundredths of a millisecond.
-func (w *writer) percent(at float64) string {
-	places := 3 + max(0, int(math.Ceil(math.Log10(w.total/1000))))
-	return decimal(min(100, max(0, (at-w.from)/w.total*100)), min(7, places)) + "%"
+func (w *writer) percent(at float64) string { return w.percentOf(at, w.total) }
+
+// percentOf is a time as a share of so many ms.
+func (w *writer) percentOf(at, total float64) string {
+	places := 3 + max(0, int(math.Ceil(math.Log10(total/1000))))
+	return decimal(min(100, max(0, (at-w.from)/total*100)), min(7, places)) + "%"
 }
 
 // decimal writes a number with at most so many places.
@@ -145,7 +166,7 @@ func (w *writer) visible(e *element, spans []span) {
 		seen = seen || s.from <= float64(w.o.Still) && float64(w.o.Still) < s.to
 	}
 	if name := w.stepped("visibility", at, says); name != "" {
-		e.moves = append(e.moves, name)
+		e.moves = append(e.moves, move{name, 1})
 	}
 	if !seen {
 		e.style = append(e.style, "visibility:hidden")
@@ -178,14 +199,17 @@ func (w *writer) animate(e *element, property string, keys []key, says func(v []
 	if !moves {
 		return
 	}
+	rounds := w.rounds(keys)
+	keys = keys[:(len(keys)-1)/rounds+1]
+	percent := func(at float64) string { return w.percentOf(at, w.total/float64(rounds)) }
 	var b strings.Builder
 	for i, k := range keys {
-		at := w.percent(k.at)
+		at := percent(k.at)
 		if i == 0 {
 			if at != "0%" {
 				at = "0%," + at
 			}
-		} else if at == w.percent(keys[i-1].at) {
+		} else if at == percent(keys[i-1].at) {
 			continue
 		}
 		if i == len(keys)-1 && at != "100%" {
@@ -193,7 +217,29 @@ func (w *writer) animate(e *element, property string, keys []key, says func(v []
 		}
 		b.WriteString(at + "{" + property + ":" + says(k.v) + timing(k.ease) + "}")
 	}
-	e.moves = append(e.moves, w.frames(b.String()))
+	e.moves = append(e.moves, move{w.frames(b.String()), rounds})
+}
+
+// rounds is how often keyframes that last as long as the piece go the same way: 1 where they do not repeat themselves.
+func (w *writer) rounds(keys []key) int {
+	last := len(keys) - 1
+	if keys[0].at != w.from || keys[last].at != w.from+w.total {
+		return 1
+	}
+	for n := 1; n <= last/2; n++ {
+		if last%n != 0 {
+			continue
+		}
+		period := w.total / float64(last/n)
+		again := true
+		for i := 0; i+n <= last && again; i++ {
+			again = math.Abs(keys[i+n].at-keys[i].at-period) < 1e-6 && same(keys[i+n].v, keys[i].v) && (i+n == last || keys[i+n].ease == keys[i].ease)
+		}
+		if again {
+			return last / n
+		}
+	}
+	return 1
 }
 
 func timing(e ease) string {

@@ -129,7 +129,7 @@ func split(s *intent.Desk, l *doc.Layer, unit string) []*doc.Layer {
 		k.Kind, k.Path, k.Text, k.Moves, k.Made, k.Opacity, k.Stroke = doc.PathKind, lay.Plate(v).Data(), nil, nil, nil, 1, nil
 		k.Blend, k.Blur, k.Feather, k.Shadow, k.Glow, k.Adjust = "", 0, 0, nil, nil, nil
 		k.Fill = doc.Fill{Kind: doc.Solid, Colour: v.Colour, Role: v.Role, Tone: v.Tone}
-		k.Place = doc.Place{}
+		k.Place, k.Column = doc.Place{}, ""
 		out = append(out, k)
 	}
 	for i, p := range lay.Pieces {
@@ -142,7 +142,7 @@ func split(s *intent.Desk, l *doc.Layer, unit string) []*doc.Layer {
 		}
 		k := l.Clone()
 		k.ID, k.Thread = s.NewID(), s.NewID()
-		k.Name, k.Moves, k.Made, k.Opacity, k.Text = v.String(), nil, nil, 1, v
+		k.Name, k.Moves, k.Made, k.Opacity, k.Text, k.Column = v.String(), nil, nil, 1, v, ""
 		k.Blend, k.Blur, k.Feather, k.Shadow, k.Glow, k.Adjust = "", 0, 0, nil, nil, nil // the group's
 		if k.Name == "" {
 			k.Name = fmt.Sprint(l.Name, " ", i+1)

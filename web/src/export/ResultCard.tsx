@@ -109,7 +109,7 @@ function Markup({ e }: { e: Export }) {
       />
       <p className="mt-1 flex items-center justify-between gap-3 text-[0.75rem] text-ink-600">
         <span>
-          {still || kindOf(e.format).piece
+          {still || kindOf(e.format).plays === 'page'
             ? 'It is described by the words of its scenes where nothing else is said.'
             : 'A PNG still of its name stands for it, for people who ask for little motion too: export one beside it.'}
         </span>

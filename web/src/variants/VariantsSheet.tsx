@@ -159,6 +159,12 @@ export function VariantsSheet() {
             >
               Export {counted(chosen.length, 'variant')} …
             </Button>
+            <Button disabled={left.length === 0} onClick={() => setLeft([])}>
+              All
+            </Button>
+            <Button disabled={chosen.length === 0} onClick={() => setLeft(table.rows.map((_, i) => i + 1))}>
+              None
+            </Button>
             <span className="text-[0.75rem] text-ink-600">
               Each becomes a file named by its row. The table is kept with the project.
             </span>
