@@ -18,6 +18,7 @@ require (
 	github.com/rwcarlsen/goexif v0.0.0-20190401172101-9e8deecbddbd
 	github.com/spf13/cobra v1.10.2
 	github.com/spf13/pflag v1.0.9
+	github.com/tdewolff/parse/v2 v2.25.0
 	golang.org/x/image v0.47.0
 	gorm.io/gorm v1.31.2
 )

@@ -24,7 +24,7 @@ type writer struct {
 	uses        map[uint32]int    // how many elements show an outline
 	shared      map[uint32]string // of those that lie in defs
 	counted     map[string]bool   // pictures whose bytes were counted
-	own         string // what its names begin with
+	own         string            // what its names begin with
 	ids         int
 	done        float64 // share that was told
 	weights     Weights

@@ -21,6 +21,7 @@ import { Notices } from './ui/Notices'
 import { Spoken } from './ui/Spoken'
 import { PairsSheet } from './pairs/PairsSheet'
 import { SceneFinder } from './timeline/SceneFinder'
+import { LossesSheet } from './desk/LossesSheet'
 import { VariantsSheet } from './variants/VariantsSheet'
 import { StagesSheet } from './stages/StagesSheet'
 import { Timeline } from './timeline/Timeline'
@@ -279,6 +280,7 @@ function Room() {
       </div>
       {sheet === 'export' && <ExportSheet />}
       {sheet === 'variants' && <VariantsSheet />}
+      {sheet === 'losses' && <LossesSheet />}
       {sheet === 'stages' && <StagesSheet />}
       {sheet === 'pairs' && <PairsSheet />}
       {sheet === 'scenes' && <SceneFinder />}

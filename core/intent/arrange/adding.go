@@ -65,6 +65,26 @@ var addingAsked = intent.Table{
 			&edit.AddMedia{Hash: c.Hash, Media: c.Media}, s.AddCommand(sc, l),
 		), nil
 	}),
+	// What an SVG became: a group, with the pictures that it had in it.
+	"add.drawing": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
+		Layer *doc.Layer            `json:"layer"`
+		Media map[string]*doc.Media `json:"media"`
+		At    *[2]float64           `json:"at"`
+	}) (edit.Command, error) {
+		if c.Layer == nil {
+			return nil, words.New("drawing.none")
+		}
+		at := s.Centre()
+		if c.At != nil {
+			at = geom.Point{X: c.At[0], Y: c.At[1]}
+		}
+		c.Layer.Place.X, c.Layer.Place.Y = at.X, at.Y
+		var all []edit.Command
+		for hash, m := range c.Media {
+			all = append(all, &edit.AddMedia{Hash: hash, Media: m})
+		}
+		return edit.All(append(all, s.AddCommand(s.Scene(m), c.Layer))...), nil
+	}),
 }
 
 // landed is how much of the page a new picture takes at most.

@@ -1,4 +1,5 @@
 // What Ctrl V brings: a picture that another program has copied, or what was copied here.
+import { drawingIn } from './drawings'
 import { pasteHere } from './menus'
 import { takePictures } from './pictures'
 
@@ -18,6 +19,8 @@ document.addEventListener('paste', (e) => {
   if (!pending) return // it is a field’s
   clearTimeout(pending)
   pending = 0
+  const drawing = drawingIn(e.clipboardData?.getData('text/plain') ?? '')
   if (files.length) void takePictures(files)
+  else if (drawing) void takePictures([drawing])
   else pasteHere(false)
 })

@@ -2215,6 +2215,7 @@ export type Command =
  * each.
  */
 export interface Intents {
+  'add.drawing': { layer?: Layer | null; media?: Record<string, Media>; at?: [number, number] | null }
   'add.marker': { style?: string }
   'add.picture': { hash?: string; media?: Media | null; at?: [number, number] | null }
   'add.shape': {

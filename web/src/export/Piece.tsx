@@ -40,6 +40,8 @@ export function Piece({ file, name, className }: { file: string; name: string; c
   return address ? <img src={address} className={className} style={{ background: chequers }} alt={name} /> : null
 }
 
+const frame = 'max-h-75 rounded-[4px] border border-sailcloth-300'
+
 /** A moment of the piece and what the page shows at the same time, side by side. */
 export function PieceBeside({ e, file }: { e: Export; file: string }) {
   const [at, setAt] = useState(() => Math.round(e.length / 2))
@@ -63,28 +65,13 @@ export function PieceBeside({ e, file }: { e: Export; file: string }) {
         />
         <span className="w-24 text-right">{filmTime(at)}</span>
       </label>
-      <div className="grid grid-cols-2 gap-3 text-[0.75rem] text-ink-600">
-        <figure>
-          {address && (
-            <img
-              src={address}
-              className="max-h-75 w-full rounded-[4px] border border-sailcloth-300 object-contain"
-              style={{ background: chequers }}
-              alt="The file at that moment"
-            />
-          )}
-          <figcaption className="mt-1">the file</figcaption>
-        </figure>
-        <figure>
-          <canvas
-            ref={page}
-            className="rounded-[4px] border border-sailcloth-300"
-            style={{ background: chequers }}
-            aria-label="The page at the same time"
-          />
-          <figcaption className="mt-1">the page at the same time</figcaption>
-        </figure>
+      <div className="grid grid-cols-2 gap-3">
+        {address && (
+          <img src={address} className={frame} style={{ background: chequers }} alt="The file at that moment" />
+        )}
+        <canvas ref={page} className={frame} style={{ background: chequers }} aria-label="The page at the same time" />
       </div>
+      <p className="mt-1 text-[0.75rem] text-ink-600">The file, and the page at the same time.</p>
     </div>
   )
 }

@@ -63,7 +63,7 @@ export function ResultCard({ e }: { e: Export }) {
           <img src={file} className={size} style={{ background: chequers }} alt={e.name} />
         ) : (
           <p className={`${size} grid place-items-center bg-sailcloth-100 p-4 text-center text-[0.75rem] text-ink-600`}>
-            Browsers do not show such files here.{!kind.sheet && ' Compare shows a frame of it.'}
+            Browsers do not show such files.{!kind.sheet && ' Compare shows a frame of it.'}
           </p>
         )}
         <div>

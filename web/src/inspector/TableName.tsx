@@ -9,7 +9,7 @@ export function TableName({ selected }: { selected: Selected[] }) {
   const name = shared(selected.map((s) => s.layer.column ?? ''))
   return (
     <>
-      <Label title="A column of this name fills it in variants (Export film, Variants from a table)">In tables</Label>
+      <Label>In tables</Label>
       <TextField
         clears
         name="Name for tables: a column of this name fills it in variants"

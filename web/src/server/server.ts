@@ -1,5 +1,5 @@
 // Calls to the server. Errors come as words for people.
-import type { Ask, Change, Command, Export, Family, FontFile, Media, ProjectRow } from '../engine/types'
+import type { Ask, Change, Command, Export, Family, FontFile, Layer, Media, ProjectRow } from '../engine/types'
 import { fault } from '../words'
 
 /** An answer in words that is not what was hoped for. */
@@ -71,8 +71,33 @@ export const restoreProject = (id: string) => ask('POST', `/api/projects/${id}/r
 /** Deletes a project that is in the bin. */
 export const deleteForGood = (id: string) => ask('DELETE', `/api/projects/${id}?forgood=1`)
 export const importBundle = (file: Blob) => post<ProjectRow & { named: number }>('/api/bundles', file)
-/** The files that the server takes in as pictures. */
+/** What of a drawing could not be kept, how often, and where first. */
+export interface Loss {
+  what: string
+  where: string
+  count: number
+}
+/** Makes a group of layers of an SVG, which fits into so many px. */
+export const uploadDrawing = async (
+  project: string,
+  file: Blob,
+  name: string,
+  w: number,
+  h: number,
+  signal?: AbortSignal,
+) =>
+  (await (
+    await ask(
+      'POST',
+      `/api/projects/${project}/drawings?name=${encodeURIComponent(name)}&w=${w}&h=${h}`,
+      file,
+      false,
+      signal,
+    )
+  ).json()) as { layer: Layer; media: Record<string, Media>; width: number; height: number; lost: Loss[] }
+/** The files that the server takes in as pictures and drawings. */
 export const pictureFiles =
+  'image/svg+xml,.svg,.svgz,' +
   'image/png,image/apng,image/jpeg,image/webp,image/gif,image/tiff,image/bmp,image/avif,.tif,.tiff,.avif'
 /** Hands a picture over; signal takes that back. */
 export const uploadPicture = async (file: File, signal?: AbortSignal) =>

@@ -139,7 +139,6 @@ export function VariantsSheet() {
                 <button
                   key={n.kind + n.name}
                   type="button"
-                  title={`Add a column for it; it says ${n.says}`}
                   className="h-5.5 rounded-full border border-sailcloth-500 px-2 hover:bg-sailcloth-100"
                   onClick={() =>
                     keep({ columns: [...table.columns, n.name], rows: table.rows.map((r) => [...r, n.says]) })
@@ -165,9 +164,6 @@ export function VariantsSheet() {
             <Button disabled={chosen.length === 0} onClick={() => setLeft(table.rows.map((_, i) => i + 1))}>
               None
             </Button>
-            <span className="text-[0.75rem] text-ink-600">
-              Each becomes a file named by its row. The table is kept with the project.
-            </span>
           </div>
         </>
       )}
@@ -188,8 +184,8 @@ function Paste({ onTake }: { onTake: (text: string) => Promise<void> }) {
       <textarea
         autoFocus
         rows={6}
-        aria-label="Table as text: its first row names the columns"
-        placeholder={'Rows copied from a spreadsheet, or CSV. The first row names the columns.'}
+        aria-label="Table as text"
+        placeholder="Rows from a spreadsheet, or CSV"
         className="w-full rounded-md border border-sailcloth-500 bg-paper p-2 font-mono text-[0.75rem]"
         value={text}
         onChange={(e) => setText(e.target.value)}
@@ -208,15 +204,8 @@ function NoTable({ told, onStart }: { told: Variants; onStart: () => void }) {
     <div className="max-w-150 px-5 py-5 text-ink-600">
       <p>
         Each row of a table becomes a variant: its cells come in the place of texts, pictures and colours that have the
-        name of their column.
-      </p>
-      <p className="mt-2">
-        {named.length > 0
-          ? `Here that are ${told.names.map((n) => n.name).join(', ')}.`
-          : 'No text or picture has a name for tables yet: give it one in the inspector, “In tables”.'}
-        {named.length === 0 &&
-          told.names.length > 0 &&
-          ` Colour roles have theirs: ${told.names.map((n) => n.name).join(', ')}.`}
+        name of their column{told.names.length > 0 && `, here ${told.names.map((n) => n.name).join(', ')}`}.
+        {named.length === 0 && ' Give texts and pictures theirs in the inspector, “In tables”.'}
       </p>
       {told.names.length > 0 && (
         <Button className="mt-3" onClick={onStart}>

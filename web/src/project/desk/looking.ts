@@ -13,7 +13,9 @@ export interface LookingSlice {
   ends: boolean // they, as they are when their moves begin and end
   backgroundHandles: boolean // the ends of the gradient of the scene’s background are on the page
   aids: Aids
-  sheet: 'none' | 'export' | 'keys' | 'words' | 'stages' | 'pairs' | 'scenes' | 'variants'
+  sheet: 'none' | 'export' | 'keys' | 'words' | 'stages' | 'pairs' | 'scenes' | 'variants' | 'losses'
+  /** what a drawing could not keep */
+  losses: { name: string; list: { what: string; where: string; count: number }[] }
   /** rows of the table, from 1, that are exported next */
   variants: number[]
   room: 'both' | 'desk' | 'timeline' // which of them is in the window
@@ -45,6 +47,7 @@ slice<LookingSlice>({
   aids: { safe: false, grid: 0, rulers: false, locked: false, wings: true },
   sheet: 'none',
   variants: [],
+  losses: { name: '', list: [] },
   room: 'both',
   drawer: false,
   large: false,

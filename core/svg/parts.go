@@ -1,0 +1,392 @@
+package svg
+
+import (
+	"math"
+	"slices"
+	"strings"
+
+	"capstan/core/doc"
+	"capstan/core/geom"
+)
+
+// grouped gives what was made of an element the element's own opacity, clip path, mask, filter and blend.
+func (w *walker) grouped(n *node, s state, out []*doc.Layer) []*doc.Layer {
+	if len(out) == 0 {
+		return out
+	}
+	if out = w.clipped(n, s, out); len(out) == 0 {
+		return out
+	}
+	out = w.behindMask(n, s, out)
+	if len(out) == 0 {
+		return out
+	}
+	own := n.style
+	opacity := share(own["opacity"], 1)
+	blend, blends := w.blend(n)
+	effects := w.filter(n, s)
+	id := n.at["id"] != ""
+	plain := opacity == 1 && !blends && effects == nil
+	if plain && (n.name != "g" && n.name != "a" || len(out) == 1 && !id) {
+		return out
+	}
+	l := out[0]
+	if len(out) > 1 || n.name == "g" && id && l.Kind != doc.Group || l.Opacity != 1 || l.Mask != "" {
+		if s.deep > doc.MaxDepth-4 && plain {
+			return out
+		}
+		l = w.layer(doc.Group, named(n, "Group"))
+		l.Children = out
+	} else if id {
+		l.Name = named(n, l.Name)
+	}
+	l.Opacity = round4(l.Opacity * opacity)
+	if blends {
+		l.Blend = blend
+	}
+	if effects != nil {
+		effects(l)
+	}
+	return []*doc.Layer{l}
+}
+
+func (w *walker) blend(n *node) (string, bool) {
+	v := n.style["mix-blend-mode"]
+	if v == "" || v == "normal" {
+		return "", false
+	}
+	name := map[string]string{"color-dodge": "colourDodge", "color-burn": "colourBurn", "hard-light": "hardLight", "soft-light": "softLight", "plus-lighter": "added"}[v]
+	if name == "" {
+		name = v
+	}
+	if !slices.Contains(doc.Blends, name) {
+		w.lost.add("a blend “"+v+"”", n)
+		return "", false
+	}
+	return name, true
+}
+
+// clipped cuts layers to the clip path of an element.
+func (w *walker) clipped(n *node, s state, out []*doc.Layer) []*doc.Layer {
+	v := n.style["clip-path"]
+	if v == "" || v == "none" {
+		return out
+	}
+	if !strings.HasPrefix(v, "url(") {
+		w.lost.add("a clip path that is told as a shape", n)
+		return out
+	}
+	to := w.reference(v, n)
+	if to == nil || to.name != "clipPath" || slices.Contains(w.using, to) {
+		return out
+	}
+	w.using = append(w.using, to)
+	defer func() { w.using = w.using[:len(w.using)-1] }()
+	t := s
+	t.style = map[string]string{"fill": "#000", "stroke": "none"}
+	if to.at["clipPathUnits"] == "objectBoundingBox" {
+		t.m = s.m.Mul(w.boxAxes(n, s))
+	}
+	if m, ok := transform(to.style["transform"], s.g); ok {
+		t.m = t.m.Mul(m)
+	}
+	by := &geom.Path{}
+	for _, c := range to.children {
+		w.clipping(c, t, by)
+	}
+	if len(by.Points) == 0 {
+		return nil // what is clipped to nothing is not seen
+	}
+	if to.style["clip-path"] != "" && to.style["clip-path"] != "none" {
+		w.lost.add("a clip path of a clip path", n)
+	}
+	return []*doc.Layer{w.masked(named(n, "Clipped"), out, []*doc.Layer{w.filled("Edge", by)})}
+}
+
+// filled is an outline in black, which covers.
+func (w *walker) filled(name string, p *geom.Path) *doc.Layer {
+	l := w.path(name, p)
+	l.Fill = doc.Fill{Kind: doc.Solid, Colour: "#000000"}
+	return l
+}
+
+// clipping adds what an element of a clip path covers.
+func (w *walker) clipping(n *node, s state, to *geom.Path) {
+	if n.name == "" || n.style["display"] == "none" {
+		return
+	}
+	if w.drawn++; w.drawn > maxDrawn {
+		return
+	}
+	s.style = inherited(s.style, n.style)
+	if m, ok := transform(n.style["transform"], s.g); ok {
+		s.m = s.m.Mul(m)
+	}
+	if n.name == "use" {
+		x, _ := s.g.length(s.style["x"], across)
+		y, _ := s.g.length(s.style["y"], down)
+		s.m = s.m.Mul(geom.Translate(geom.Point{X: x, Y: y}))
+		if t := w.reference(n.at["href"], n); t != nil && !slices.Contains(w.using, t) {
+			w.using = append(w.using, t)
+			w.clipping(t, s, to)
+			w.using = w.using[:len(w.using)-1]
+		}
+		return
+	}
+	switch n.name {
+	case "path", "rect", "circle", "ellipse", "polyline", "polygon":
+	case "text":
+		w.lost.add("words that clip", n)
+		return
+	default:
+		return
+	}
+	p := w.outline(n, s)
+	if p == nil {
+		return
+	}
+	p = placed(p, s.m)
+	if s.style["clip-rule"] == "evenodd" {
+		if q, err := nonzero(p); err == nil {
+			p = q
+		}
+	}
+	to.Append(p, geom.Identity)
+}
+
+// boxAxes maps a box of 1 by 1 to that of an element, in its own axes.
+func (w *walker) boxAxes(n *node, s state) geom.Matrix {
+	b := geom.EmptyBox()
+	var add func(n *node, in state, m geom.Matrix)
+	add = func(n *node, in state, m geom.Matrix) {
+		in.style = inherited(in.style, n.style)
+		if p := w.outlineOf(n, in); p != nil {
+			b = b.Union(m.ApplyBox(p.Bounds()))
+		}
+		for _, c := range n.children {
+			if c.name == "" {
+				continue
+			}
+			t, _ := transform(c.style["transform"], in.g)
+			add(c, in, m.Mul(t))
+		}
+	}
+	add(n, s, geom.Identity)
+	if b.Empty() {
+		return geom.Identity
+	}
+	return geom.Matrix{A: b.W(), D: b.H(), E: b.Min.X, F: b.Min.Y}
+}
+
+// outlineOf is outline for what may be no shape; nil then.
+func (w *walker) outlineOf(n *node, s state) *geom.Path {
+	switch n.name {
+	case "path", "rect", "circle", "ellipse", "line", "polyline", "polygon":
+		return w.outline(n, s)
+	}
+	return nil
+}
+
+// behindMask shows layers as far as the mask of an element says. Ours show as far as something covers: what a mask has in white does; grey is told.
+func (w *walker) behindMask(n *node, s state, out []*doc.Layer) []*doc.Layer {
+	v := n.style["mask"]
+	if v == "" || v == "none" {
+		return out
+	}
+	to := w.reference(v, n)
+	if to == nil || to.name != "mask" || slices.Contains(w.using, to) {
+		return out
+	}
+	w.using = append(w.using, to)
+	defer func() { w.using = w.using[:len(w.using)-1] }()
+	t := s
+	t.style = inherited(map[string]string{}, to.style)
+	if to.at["maskContentUnits"] == "objectBoundingBox" {
+		t.m = s.m.Mul(w.boxAxes(n, s))
+	}
+	by := w.children(to, t)
+	if len(by) == 0 {
+		return nil
+	}
+	if to.style["mask-type"] != "alpha" {
+		grey := false
+		by, grey = lit(by)
+		if grey {
+			w.lost.add("a mask in shades of grey", n)
+		}
+		if len(by) == 0 {
+			return nil
+		}
+	}
+	return []*doc.Layer{w.masked(named(n, "Masked"), out, by)}
+}
+
+// lit keeps of a mask's layers what is bright: white shows, black hides; shades become covers as strong as they are bright.
+func lit(list []*doc.Layer) (out []*doc.Layer, grey bool) {
+	for _, l := range list {
+		var g bool
+		l.Children, g = lit(l.Children)
+		grey = grey || g
+		keep := l.Kind == doc.Group && len(l.Children) > 0 || l.Kind == doc.Picture
+		switch l.Fill.Kind {
+		case doc.Solid:
+			if c, ok := readColour(l.Fill.Colour, colour{}); ok {
+				y := (0.2126*float64(c.r) + 0.7152*float64(c.g) + 0.0722*float64(c.b)) / 255
+				grey = grey || y > 0.02 && y < 0.98 || y <= 0.02 && len(list) > 1
+				if y > 0.02 {
+					l.Fill.Colour = colour{255, 255, 255, c.a * y}.hex()
+					keep = true
+				}
+			}
+		case doc.Linear, doc.Radial:
+			for i, stop := range l.Fill.Gradient.Stops {
+				if c, ok := readColour(stop.Colour, colour{}); ok {
+					y := (0.2126*float64(c.r) + 0.7152*float64(c.g) + 0.0722*float64(c.b)) / 255
+					l.Fill.Gradient.Stops[i].Colour = colour{255, 255, 255, c.a * y}.hex()
+				}
+			}
+			keep = true
+		}
+		if l.Stroke != nil {
+			keep = true
+		}
+		if keep {
+			out = append(out, l)
+		}
+	}
+	return out, grey
+}
+
+// filter is what a filter does to a layer, where it is a blur or a shadow; what else it does is told.
+func (w *walker) filter(n *node, s state) func(l *doc.Layer) {
+	v := n.style["filter"]
+	if v == "" || v == "none" {
+		return nil
+	}
+	k := math.Sqrt(math.Abs(s.m.Det()))
+	if !strings.HasPrefix(v, "url(") {
+		w.lost.add("a filter", n)
+		return nil
+	}
+	to := w.reference(v, n)
+	if to == nil || to.name != "filter" {
+		return nil
+	}
+	var steps []*node
+	for _, c := range to.children {
+		if strings.HasPrefix(c.name, "fe") {
+			steps = append(steps, c)
+		}
+	}
+	num := func(n *node, name string, otherwise float64) float64 {
+		if v := numbers(n.at[name]); len(v) > 0 {
+			return v[0]
+		}
+		return otherwise
+	}
+	if len(steps) == 1 {
+		f := steps[0]
+		switch f.name {
+		case "feGaussianBlur":
+			return func(l *doc.Layer) { l.Blur = min(doc.MaxEffect, round4(num(f, "stdDeviation", 0)*k)) }
+		case "feDropShadow":
+			c, ok := readColour(f.style["flood-color"], colour{a: 1})
+			if !ok {
+				c = colour{a: 1}
+			}
+			c.a *= share(f.style["flood-opacity"], 1)
+			return func(l *doc.Layer) {
+				l.Shadow = &doc.Shadow{X: round4(num(f, "dx", 2) * k), Y: round4(num(f, "dy", 2) * k), Blur: round4(num(f, "stdDeviation", 2) * k), Colour: c.hex()}
+			}
+		}
+	}
+	w.lost.add("a filter", n)
+	return nil
+}
+
+// image makes a picture of one that lies in the file.
+func (w *walker) image(n *node, s state) []*doc.Layer {
+	href := strings.TrimSpace(n.at["href"])
+	if !strings.HasPrefix(href, "data:") {
+		w.lost.add("a picture from elsewhere, which is never fetched", n)
+		return nil
+	}
+	if w.o.Picture == nil {
+		w.lost.add("a picture", n)
+		return nil
+	}
+	hash, pw, ph, err := w.o.Picture(href)
+	if err != nil || pw < 1 || ph < 1 {
+		w.lost.add("a picture that cannot be read", n)
+		return nil
+	}
+	x, _ := s.g.length(s.style["x"], across)
+	y, _ := s.g.length(s.style["y"], down)
+	width, okW := s.g.length(s.style["width"], across)
+	height, okH := s.g.length(s.style["height"], down)
+	if !okW && !okH {
+		width, height = float64(pw), float64(ph)
+	} else if !okW {
+		width = height * float64(pw) / float64(ph)
+	} else if !okH {
+		height = width * float64(ph) / float64(pw)
+	}
+	aspect := n.at["preserveAspectRatio"]
+	m, shows := viewBox([]float64{0, 0, float64(pw), float64(ph)}, aspect, x, y, width, height)
+	if !shows {
+		return nil
+	}
+	l := w.layer(doc.Picture, named(n, "Picture"))
+	l.Picture = &doc.PictureUse{Media: hash}
+	w.media[hash] = &doc.Media{Name: "picture", Type: "image/png", Bytes: 1, Width: pw, Height: ph}
+	m = s.m.Mul(m)
+	if !placeBox(l, m, float64(pw), float64(ph)) {
+		w.lost.add("a picture that is slanted", n)
+	}
+	if strings.Contains(aspect, "slice") {
+		edge := geom.Rectangle(geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: x + width, Y: y + height}}, 0)
+		return []*doc.Layer{w.masked(l.Name, []*doc.Layer{l}, []*doc.Layer{w.filled("Edge", placed(edge, s.m))})}
+	}
+	return []*doc.Layer{l}
+}
+
+// placeBox lays a layer so that a box from 0, 0 of a size is mapped by m; false where that is slanted, which a place cannot be.
+func placeBox(l *doc.Layer, m geom.Matrix, w, h float64) bool {
+	c := m.Apply(geom.Point{X: w / 2, Y: h / 2})
+	sx, sy := math.Hypot(m.A, m.B), math.Hypot(m.C, m.D)
+	l.Place = doc.Place{X: round4(c.X), Y: round4(c.Y), W: round4(w * sx), H: round4(h * sy), Turn: round4(math.Atan2(m.B, m.A) * 180 / math.Pi), FlipY: m.Det() < 0}
+	return math.Abs(m.A*m.C+m.B*m.D) < 1e-3*sx*sy
+}
+
+// joined brings neighbours together that one layer can show: opaque outlines of one look that lie apart. Icons are made of thousands of them.
+func joined(list []*doc.Layer) []*doc.Layer {
+	if len(list) < 400 {
+		return list
+	}
+	var out []*doc.Layer
+	var boxes []geom.Box // of what the last of out is made of
+	for _, l := range list {
+		if n := len(out); n > 0 && alike(out[n-1], l) {
+			b := boxOf(l, geom.Identity)
+			if !slices.ContainsFunc(boxes, func(o geom.Box) bool { i := o.Intersect(b); return i.Max.X >= i.Min.X && i.Max.Y >= i.Min.Y }) && len(boxes) < 500 {
+				last := out[n-1]
+				p, err1 := geom.ParseData(last.Path)
+				q, err2 := geom.ParseData(l.Path)
+				if err1 == nil && err2 == nil {
+					p.Append(q, geom.Translate(geom.Point{X: l.Place.X - last.Place.X, Y: l.Place.Y - last.Place.Y}))
+					last.Path = p.Data()
+					boxes = append(boxes, b)
+					continue
+				}
+			}
+		}
+		out = append(out, l)
+		boxes = []geom.Box{boxOf(l, geom.Identity)}
+	}
+	return out
+}
+
+func alike(a, b *doc.Layer) bool {
+	return a.Kind == doc.PathKind && b.Kind == doc.PathKind && a.Stroke == nil && b.Stroke == nil && a.Fill.Kind == doc.Solid && b.Fill.Kind == doc.Solid && a.Fill.Colour == b.Fill.Colour &&
+		a.Opacity == b.Opacity && a.Blend == b.Blend && a.Mask == "" && b.Mask == "" && a.Blur == 0 && b.Blur == 0 && a.Shadow == nil && b.Shadow == nil
+}
