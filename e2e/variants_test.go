@@ -38,6 +38,7 @@ func TestVariantsAreMadeFromATable(t *testing.T) {
 		}))
 		p.pressWord("Take over")
 	}
+	p.wait(`[...document.querySelectorAll('[data-variant] img')].every(i => i.complete)`)
 	p.pressWord("Paste a table …")
 	paste("when;title\n\"broken;1\n")
 	p.wait(`document.querySelector('[role=dialog]').textContent.includes('a quote stands where none may')`)

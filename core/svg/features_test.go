@@ -6,6 +6,7 @@ import (
 	"testing"
 	"time"
 
+	"capstan/core/doc"
 	"capstan/core/likeness"
 	"capstan/core/svg"
 	"capstan/core/words"
@@ -44,6 +45,33 @@ func TestFeaturesLookAsLibrsvgPaintsThem(t *testing.T) {
 		}
 		if len(d.Lost) > 0 {
 			t.Errorf("%s loses %v", name, d.Lost)
+		}
+	}
+}
+
+// Rectangles and ellipses become ours where they are exactly that, turned or mirrored, and paths where they are slanted; names stay.
+func TestShapesBecomeOurs(t *testing.T) {
+	for text, want := range map[string]string{
+		`<rect id="card" x="10" y="20" width="30" height="10" rx="2"/>`:                   "card rectangle 25 25 30 10 0 2",
+		`<circle cx="50" cy="50" r="20" transform="rotate(30 50 50)"/>`:                   "Circle ellipse 50 50 40 40 30 0",
+		`<ellipse cx="10" cy="10" rx="8" ry="4" transform="scale(2 3)"/>`:                 "Ellipse ellipse 20 30 32 24 0 0",
+		`<rect width="10" height="10" transform="translate(50 50) rotate(45) scale(2)"/>`: "Rectangle rectangle 50 64.1421 20 20 45 0",
+		`<rect width="10" height="10" transform="skewX(20)"/>`:                            "Rectangle path",
+		`<rect width="10" height="10" rx="3" ry="1"/>`:                                    "Rectangle path",
+		`<circle r="5" transform="scale(1 2)" stroke="red"/>`:                             "Circle path",
+		`<path id="wing" d="M0 0L10 0 5 8z"/>`:                                            "wing path",
+	} {
+		d, err := svg.Read(strings.NewReader(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="-100 -100 200 200" width="200" height="200">`+text+`</svg>`), svg.Options{ID: ids()})
+		if err != nil {
+			t.Fatal(err)
+		}
+		l := d.Group.Children[0]
+		got := fmt.Sprint(l.Name, " ", l.Kind)
+		if l.Kind != doc.PathKind {
+			got += fmt.Sprint(" ", l.Place.X, " ", l.Place.Y, " ", l.Place.W, " ", l.Place.H, " ", l.Place.Turn, " ", l.Corner)
+		}
+		if got != want {
+			t.Errorf("%s became %s, not %s", text, got, want)
 		}
 	}
 }

@@ -33,6 +33,9 @@ func (w *walker) painted(n *node, s state, p *geom.Path) []*doc.Layer {
 			break
 		}
 	}
+	if l := w.exact(n, s, name, fill, stroke, fills, strokes, width); l != nil && s.style["paint-order"] == "" {
+		return []*doc.Layer{l}
+	}
 	outline := at
 	if fills && s.style["fill-rule"] == "evenodd" && strings.Count(p.Data(), "M") > 0 {
 		flat, err := nonzero(at)

@@ -97,7 +97,8 @@ export function VariantsSheet() {
                 <img
                   src={frame(v.row, scene)}
                   alt={`Variant ${v.row}, ${v.name}`}
-                  className="max-h-52 w-full rounded-[4px] border border-sailcloth-300 bg-sailcloth-200 object-contain"
+                  className="w-full rounded-[4px] border border-sailcloth-300"
+                  style={{ aspectRatio: film.width / film.height }}
                 />
                 <span className="mt-1 flex items-center gap-1.5 text-[0.75rem] font-semibold">
                   <Check
