@@ -36,7 +36,7 @@ func ids() func() string {
 
 // painted paints a drawing as its layers are painted, over white.
 func painted(text string) (*image.RGBA, *svg.Drawing, error) {
-	d, err := svg.Read(strings.NewReader(text), svg.Options{Name: "Drawing", Within: [2]float64{side, side}, Least: side, ID: ids()})
+	d, err := svg.Read(strings.NewReader(text), svg.Options{Name: "Drawing", Page: [2]float64{side / 0.24, side / 0.24}, ID: ids()})
 	if err != nil {
 		return nil, nil, err
 	}

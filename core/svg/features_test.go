@@ -137,7 +137,7 @@ func FuzzRead(f *testing.F) {
 	f.Add(`<svg viewBox="0 0 9 9"><style>a>.b{fill:red}</style><path class="b" d="M0 0a1 1 0 015 5z" transform="rotate(5)"/></svg>`)
 	f.Add(`<svg><linearGradient id="a"><stop offset="5%"/></linearGradient><g clip-path="url(#c)" mask="url(#m)"><use href="#x"/></g><rect id="x" width="1e3" height="5" fill="url(#a)"/></svg>`)
 	f.Fuzz(func(t *testing.T, text string) {
-		d, err := svg.Read(strings.NewReader(text), svg.Options{ID: ids(), Within: [2]float64{200, 200}})
+		d, err := svg.Read(strings.NewReader(text), svg.Options{ID: ids(), Page: [2]float64{200, 200}})
 		if err != nil {
 			if _, ok := err.(*words.Fault); !ok {
 				t.Errorf("%v is not in words", err)

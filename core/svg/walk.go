@@ -22,8 +22,7 @@ type Drawing struct {
 // Options say what a drawing becomes.
 type Options struct {
 	Name    string
-	Within  [2]float64                                              // px: it is at most as large as fits; 0: any
-	Least   float64                                                 // px: its longer side has at least so many
+	Page    [2]float64                                              // px: it lands on this, see landed; 0: as large as it says
 	ID      func() string                                           // a new id for each layer and thread
 	Picture func(address string) (hash string, w, h int, err error) // takes in a picture inside of the file; nil, or an error: it is left out
 	Family  func(names []string) (family string, close bool)        // the family that comes nearest to those that are named; nil: none does
@@ -79,11 +78,8 @@ func Read(r io.Reader, o Options) (*Drawing, error) {
 	}
 	m, shows := viewBox(box, root.at["preserveAspectRatio"], 0, 0, width, height)
 	k := 1.0
-	if o.Within[0] > 0 && o.Within[1] > 0 {
-		k = min(1, o.Within[0]/width, o.Within[1]/height)
-	}
-	if long := k * max(width, height); long < o.Least {
-		k *= o.Least / long
+	if o.Page[0] > 0 && o.Page[1] > 0 {
+		k = landed(width, height, o.Page)
 	}
 	m = geom.Scale(k, k).Mul(geom.Translate(geom.Point{X: -width / 2, Y: -height / 2})).Mul(m)
 	g.w, g.h = width, height
@@ -111,6 +107,14 @@ func Read(r io.Reader, o Options) (*Drawing, error) {
 		return nil, err
 	}
 	return &Drawing{group, width * k, height * k, lost.list}, nil
+}
+
+// landed is by how much a drawing is enlarged on a page: it has at most four fifths of it each way, as a new picture has, and at least three tenths of that,
+// since icons are made small.
+func landed(w, h float64, page [2]float64) float64 {
+	most := [2]float64{0.8 * page[0], 0.8 * page[1]}
+	k := min(1, most[0]/w, most[1]/h)
+	return max(k, 0.3*min(most[0], most[1])/max(w, h))
 }
 
 func count(l *doc.Layer) (n int) {
@@ -325,103 +329,6 @@ func (w *walker) reference(href string, from *node) *node {
 		w.lost.add("a reference to what is not there", from)
 	}
 	return n
-}
-
-// outline is the path of a basic shape, in its own axes; nil where it draws nothing.
-func (w *walker) outline(n *node, s state) *geom.Path {
-	num := func(name string, side int) float64 {
-		v, _ := s.g.length(s.style[name], side)
-		return v
-	}
-	switch n.name {
-	case "path":
-		d := s.style["d"]
-		if v, ok := strings.CutPrefix(d, "path("); ok {
-			d = strings.Trim(strings.TrimSuffix(v, ")"), `"' `)
-		}
-		p, whole := readPath(d)
-		if !whole {
-			w.lost.add("what follows a mistake in path data", n)
-		}
-		if len(p.Points) == 0 {
-			return nil
-		}
-		return p
-	case "rect":
-		x, y, width, height := num("x", across), num("y", down), num("width", across), num("height", down)
-		if width <= 0 || height <= 0 {
-			return nil
-		}
-		rx, okX := s.g.length(s.style["rx"], across)
-		ry, okY := s.g.length(s.style["ry"], down)
-		if !okX {
-			rx = ry
-		}
-		if !okY {
-			ry = rx
-		}
-		rx, ry = min(max(0, rx), width/2), min(max(0, ry), height/2)
-		return roundedRectangle(x, y, width, height, rx, ry)
-	case "circle", "ellipse":
-		cx, cy := num("cx", across), num("cy", down)
-		rx, ry := num("r", diagonal), 0.0
-		if ry = rx; n.name == "ellipse" {
-			var okX, okY bool
-			rx, okX = s.g.length(s.style["rx"], across)
-			ry, okY = s.g.length(s.style["ry"], down)
-			if !okX {
-				rx = ry
-			}
-			if !okY {
-				ry = rx
-			}
-		}
-		if rx <= 0 || ry <= 0 {
-			return nil
-		}
-		return geom.Ellipse(geom.BoxAt(geom.Point{X: cx, Y: cy}, 2*rx, 2*ry))
-	case "line":
-		p := &geom.Path{}
-		a := func(name string, side int) float64 {
-			v, _ := s.g.length(n.at[name], side)
-			return v
-		}
-		p.Move(geom.Point{X: a("x1", across), Y: a("y1", down)})
-		p.Line(geom.Point{X: a("x2", across), Y: a("y2", down)})
-		return p
-	}
-	v := numbers(n.at["points"])
-	if len(v) < 4 {
-		return nil
-	}
-	p := &geom.Path{}
-	p.Move(geom.Point{X: v[0], Y: v[1]})
-	for i := 2; i+1 < len(v); i += 2 {
-		p.Line(geom.Point{X: v[i], Y: v[i+1]})
-	}
-	if n.name == "polygon" {
-		p.Close()
-	}
-	return p
-}
-
-func roundedRectangle(x, y, w, h, rx, ry float64) *geom.Path {
-	if rx == 0 || ry == 0 {
-		return geom.Rectangle(geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: x + w, Y: y + h}}, 0)
-	}
-	p := &geom.Path{}
-	at := func(a, b float64) geom.Point { return geom.Point{X: a, Y: b} }
-	p.Move(at(x+rx, y))
-	p.Line(at(x+w-rx, y))
-	arc(p, at(x+w-rx, y), at(x+w, y+ry), rx, ry, 0, false, true)
-	p.Line(at(x+w, y+h-ry))
-	arc(p, at(x+w, y+h-ry), at(x+w-rx, y+h), rx, ry, 0, false, true)
-	p.Line(at(x+rx, y+h))
-	arc(p, at(x+rx, y+h), at(x, y+h-ry), rx, ry, 0, false, true)
-	p.Line(at(x, y+ry))
-	arc(p, at(x, y+ry), at(x+rx, y), rx, ry, 0, false, true)
-	p.Close()
-	return p
 }
 
 // placed is a path in other axes.

@@ -73,3 +73,29 @@ func Starts(p *doc.Project) *doc.Table {
 	}
 	return t
 }
+
+// Fills says, for each column of a project's table, what it fills, for people; empty: nothing. Without are the names that no column has.
+func Fills(p *doc.Project) (columns []string, without []Name) {
+	columns, without = []string{}, []Name{}
+	if p.Table == nil {
+		return columns, without
+	}
+	names := Names(p)
+	for _, column := range p.Table.Columns {
+		var kinds []string
+		for _, n := range names {
+			if doc.SameColumn(n.Name, column) {
+				kinds = append(kinds, kindWords[n.Kind])
+			}
+		}
+		columns = append(columns, strings.Join(kinds, ", "))
+	}
+	for _, n := range names {
+		if !slices.ContainsFunc(p.Table.Columns, func(c string) bool { return doc.SameColumn(c, n.Name) }) {
+			without = append(without, n)
+		}
+	}
+	return columns, without
+}
+
+var kindWords = map[string]string{Words: "words", Picture: "picture", Role: "colour role"}

@@ -197,6 +197,9 @@ func TestRowsFillWhatTheyName(t *testing.T) {
 	if got := fmt.Sprint(names); got != "[{Photo picture quay.png} {box words small} {Day words Saturday} {edge words edge} {ground role #8ec6da}]" {
 		t.Errorf("its names are %s", got)
 	}
+	if columns, without := variant.Fills(p); fmt.Sprintf("%q %v", columns, without) != `["words" "picture" "colour role" "" "words"] [{edge words edge}]` {
+		t.Errorf("its columns fill %q, without are %v", columns, without)
+	}
 	if s := variant.Starts(p); fmt.Sprint(s.Columns, s.Rows) != "[Photo box Day edge ground] [[quay.png small Saturday edge #8ec6da]]" {
 		t.Errorf("its table starts as %v", s)
 	}

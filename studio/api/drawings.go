@@ -9,7 +9,6 @@ import (
 	"net/http"
 	"net/url"
 	"slices"
-	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -21,7 +20,7 @@ import (
 	"capstan/studio/media"
 )
 
-// postDrawing makes a group of layers of an SVG, packed or not, and answers it with what could not be kept. w and h are what it is to fit into, in px; it is at least three tenths of that large: icons are made small. Pictures
+// postDrawing makes a group of layers of an SVG, packed or not, and answers it with what could not be kept. Pictures
 // in it are taken in as those from disk are.
 func (s *Server) postDrawing(c *gin.Context) {
 	left, ok := s.room(c)
@@ -29,6 +28,9 @@ func (s *Server) postDrawing(c *gin.Context) {
 		return
 	}
 	p, _, err := s.store.Load(c.Param("id"))
+	if err == nil {
+		p, err = p.FilmOf(c.Query("film"))
+	}
 	if err != nil {
 		fail(c, err)
 		return
@@ -47,16 +49,9 @@ func (s *Server) postDrawing(c *gin.Context) {
 		}
 		in = z
 	}
-	side := func(name string) float64 {
-		v, err := strconv.ParseFloat(c.Query(name), 64)
-		if err != nil || !(v > 0) || v > doc.MaxSide {
-			return 0
-		}
-		return v
-	}
 	facts := map[string]*doc.Media{}
 	d, err := svg.Read(in, svg.Options{
-		Name: strings.TrimSpace(c.Query("name")), Within: [2]float64{side("w"), side("h")}, Least: 0.3 * min(side("w"), side("h")), ID: newID,
+		Name: strings.TrimSpace(c.Query("name")), Page: [2]float64{float64(p.Film.Width), float64(p.Film.Height)}, ID: newID,
 		Family: func(names []string) (string, bool) { return nearestFamily(p, names) },
 		Picture: func(address string) (string, int, int, error) {
 			raw, err := inAddress(address)

@@ -56,7 +56,8 @@ func (s *Server) listVariants(c *gin.Context) {
 			rows = append(rows, v)
 		}
 	}
-	reply(c, http.StatusOK, gin.H{"table": p.Table, "names": variant.Names(p), "rows": rows, "revision": revision, "starts": variant.Starts(p)})
+	fills, without := variant.Fills(p)
+	reply(c, http.StatusOK, gin.H{"table": p.Table, "fills": fills, "without": without, "names": variant.Names(p), "rows": rows, "revision": revision, "starts": variant.Starts(p)})
 }
 
 // variantFrame answers how a scene of a variant rests.

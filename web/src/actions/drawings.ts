@@ -15,7 +15,7 @@ export async function takeDrawing(file: File, at?: [number, number], signal?: Ab
   const { film, project, rows } = desk()
   const before = new Set(rows.map((r) => r.thread))
   const name = file.name.replace(/\.svgz?$/i, '').trim() || 'Drawing'
-  const made = await uploadDrawing(project!, file, name, 0.8 * film!.width, 0.8 * film!.height, signal)
+  const made = await uploadDrawing(project!, film!.film ?? '', file, name, signal)
   mended('intake')
   if (!run('add.drawing', { layer: made.layer, media: made.media, at })) return
   selectNew(before)

@@ -77,19 +77,12 @@ export interface Loss {
   where: string
   count: number
 }
-/** Makes a group of layers of an SVG, which fits into so many px. */
-export const uploadDrawing = async (
-  project: string,
-  file: Blob,
-  name: string,
-  w: number,
-  h: number,
-  signal?: AbortSignal,
-) =>
+/** Makes a group of layers of an SVG, as large as it lands on a film's page. */
+export const uploadDrawing = async (project: string, film: string, file: Blob, name: string, signal?: AbortSignal) =>
   (await (
     await ask(
       'POST',
-      `/api/projects/${project}/drawings?name=${encodeURIComponent(name)}&w=${w}&h=${h}`,
+      `/api/projects/${project}/drawings?film=${film}&name=${encodeURIComponent(name)}`,
       file,
       false,
       signal,

@@ -9,15 +9,9 @@ import { Sheet } from '../ui/Sheet'
 import { Button, Sign } from '../ui/controls'
 import { counted } from '../words'
 import { Cell } from './Cell'
-import { framesOf, readTable, variantsOf, type Name, type Table, type Variants } from './server'
+import { framesOf, readTable, variantsOf, type Table, type Variants } from './server'
 
 const most = 24 // rows that the server tells at once
-
-/** What a column fills, for people. */
-function fills(column: string, names: Name[]): string {
-  const of = names.filter((n) => n.name.trim().toLowerCase() === column.trim().toLowerCase())
-  return of.map((n) => (n.kind === 'role' ? 'colour role' : n.kind)).join(', ')
-}
 
 export function VariantsSheet() {
   const project = useDesk((d) => d.project)!
@@ -46,7 +40,7 @@ export function VariantsSheet() {
   const take = (text: string) => readTable(text).then(keep, fail)
   const table = told?.table ?? null
   const chosen = table ? table.rows.map((_, i) => i + 1).filter((row) => !left.includes(row)) : []
-  const without = table ? (told?.names ?? []).filter((n) => !table.columns.some((c) => fills(c, [n]))) : []
+  const without = told?.without ?? []
   const frame = framesOf(project, film.film ?? '', told?.revision ?? 0)
   return (
     <Sheet title="Variants from a table" wide onClose={() => set({ sheet: 'none' })}>
@@ -132,7 +126,7 @@ export function VariantsSheet() {
               </Button>
             </p>
           )}
-          <Grid table={table} names={told.names} from={from} onTable={keep} />
+          <Grid table={table} fills={told.fills} from={from} onTable={keep} />
           {without.length > 0 && (
             <p className="flex flex-wrap items-center gap-1.5 px-5 pt-2 text-[0.75rem] text-ink-600">
               Without a column:
@@ -219,12 +213,12 @@ function NoTable({ told, onStart }: { told: Variants; onStart: () => void }) {
 
 function Grid({
   table,
-  names,
+  fills,
   from,
   onTable,
 }: {
   table: Table
-  names: Name[]
+  fills: string[]
   from: number
   onTable: (t: Table) => void
 }) {
@@ -238,8 +232,8 @@ function Grid({
             {table.columns.map((c, k) => (
               <th key={k} className="min-w-28 p-0.5 font-normal">
                 <Cell head name={`Name of column ${k + 1}`} value={c} onSet={cell(-1, k)} />
-                <span className={`block truncate px-1.5 ${fills(c, names) ? 'text-ink-600' : 'text-coral-700'}`}>
-                  {fills(c, names) || 'fills nothing'}
+                <span className={`block truncate px-1.5 ${fills[k] ? 'text-ink-600' : 'text-coral-700'}`}>
+                  {fills[k] || 'fills nothing'}
                 </span>
               </th>
             ))}

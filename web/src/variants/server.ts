@@ -21,6 +21,10 @@ export interface Variant {
 
 export interface Variants {
   table: Table | null
+  /** what each column fills; empty: nothing */
+  fills: string[]
+  /** names that no column has */
+  without: Name[]
   names: Name[]
   rows: Variant[]
   revision: number
