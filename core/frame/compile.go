@@ -486,6 +486,14 @@ func (f *Film) layout(d *doc.Layer, unit string) (*text.Layout, string) {
 	return lay, content
 }
 
+// Spans are the words of a text layer as they are set, and its outlines by their colours, in the order in which they are painted; see text.SpansOf.
+func (f *Film) Spans(d *doc.Layer) (spans []text.Span, outlines []text.Outline, ok bool) {
+	if spans, ok = text.SpansOf(f.assets.Fonts, d.Text, text.RoomOf(&d.Place)); ok {
+		outlines = text.Set(f.assets.Fonts, d.Text, text.RoomOf(&d.Place)).Outlines
+	}
+	return spans, outlines, ok
+}
+
 // state is the layer under a pose.
 func (l *layer) state(p *motion.Pose) state.State { return state.Rest(l.doc, l.box, l.pivot).With(p) }
 

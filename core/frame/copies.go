@@ -29,7 +29,7 @@ func (p *Player) copies(i int, v View, alpha float64, by geom.Matrix) {
 		return
 	}
 	x0, x1, y0, y1 := n.repeats(p.film, by)
-	adjoin := faint == 0 && n.adjoin()
+	adjoin := faint == 0 && v.Layers == nil && n.adjoin()
 	if adjoin && p.strip(i, x0, x1, y0, y1, alpha, by) {
 		return
 	}

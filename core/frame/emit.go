@@ -18,7 +18,9 @@ func (p *Player) emit(v View) *List {
 	if v.Under != nil {
 		p.fill(f.page, geom.Identity, v.Under, 1)
 	}
+	p.apart = v.Layers != nil // who asks for layers wants these, not what keeps seams away
 	p.paint(0, len(p.nodes), v, 1, geom.Identity)
+	p.apart = false
 	for i := range p.tips {
 		p.tips[i].paint(p, v)
 	}
@@ -42,7 +44,7 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Matrix) {
 					l.Num(share)
 					p.apart = true
 					p.paint(i, joined, v, alpha, by)
-					p.apart = false
+					p.apart = v.Layers != nil
 					l.Op(display.OpNext)
 				}
 				all = l.Group(&sheet)
@@ -50,7 +52,7 @@ func (p *Player) paint(from, to int, v View, alpha float64, by geom.Matrix) {
 		}
 		switch n.kind {
 		case pageNode:
-			if !n.paint.Clear() {
+			if !n.paint.Clear() && !v.Bare {
 				c := n.paint.Sized(by.Mul(n.m), v.Scale)
 				key := p.film.page
 				if n.m.E != 0 || n.m.F != 0 {
@@ -115,6 +117,11 @@ func (f *Film) pageBox() geom.Box {
 // shown writes one copy of a layer, as far as its veil shows it.
 func (p *Player) shown(i int, v View, alpha float64, by geom.Matrix) {
 	n := &p.nodes[i]
+	if v.Layers != nil && n.kind != pieceNode {
+		k := len(*v.Layers)
+		*v.Layers = append(*v.Layers, Stretch{n.layer.doc, len(p.list.Codes), 0, n.kind == leafNode && n.draw.pen == nil && n.other == nil && n.painted == 0})
+		defer func() { (*v.Layers)[k].To = len(p.list.Codes) }()
+	}
 	a := n.alpha * alpha * (1 - n.loops.Dim)
 	if n.draw.pen != nil && n.draw.lines <= 0 && n.draw.fill <= 0 && n.kind != textNode {
 		return // nothing of it is drawn yet

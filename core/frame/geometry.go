@@ -20,6 +20,7 @@ type Store struct {
 	bounds    map[uint32]geom.Box
 	contacts  map[contactKey]combine.Contact
 	measures  map[string]*geom.Measure // of what is drawn, by what it is
+	strokes   map[uint32]uint32        // of outlines of strokes, what they go along
 	next      uint32
 }
 
@@ -27,7 +28,7 @@ type Store struct {
 const maxOutlines = 20000
 
 func newStore(next uint32) *Store {
-	return &Store{byContent: map[string]uint32{}, paths: map[uint32]*geom.Path{}, bounds: map[uint32]geom.Box{}, contacts: map[contactKey]combine.Contact{}, measures: map[string]*geom.Measure{}, next: next}
+	return &Store{byContent: map[string]uint32{}, paths: map[uint32]*geom.Path{}, bounds: map[uint32]geom.Box{}, contacts: map[contactKey]combine.Contact{}, measures: map[string]*geom.Measure{}, strokes: map[uint32]uint32{}, next: next}
 }
 
 // KnowPath tells the store the outline of a drawn path whose data is name, so that name need not be path data: while points are
@@ -44,6 +45,9 @@ func (s *Store) Bounds(key uint32) geom.Box {
 	}
 	return geom.EmptyBox()
 }
+
+// StrokeOf returns the key of what the stroke of a layer goes along, by the key of the stroke's own outline; 0 where that is none.
+func (s *Store) StrokeOf(key uint32) uint32 { return s.strokes[key] }
 
 // key returns the key for the outline described by content, making it when it is new.
 func (s *Store) key(content string, outline func() *geom.Path) uint32 {

@@ -74,7 +74,9 @@ func (f *Film) strokeKey(of uint32, d *doc.Stroke) uint32 {
 	if d.Trim != nil {
 		name += fmt.Sprint(*d.Trim)
 	}
-	return f.Geometry.key(name, func() *geom.Path { return f.Geometry.Path(of).Stroke(pen(d, d.Width)) })
+	key := f.Geometry.key(name, func() *geom.Path { return f.Geometry.Path(of).Stroke(pen(d, d.Width)) })
+	f.Geometry.strokes[key] = of
+	return key
 }
 
 // pen is the pen that draws a stroke; one on a single side of its line is drawn twice as wide and cut to that side.

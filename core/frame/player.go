@@ -11,9 +11,18 @@ import (
 
 // View says how the list will be seen; it chooses the size of pictures to sample.
 type View struct {
-	Scale   float64 // device px a page px
-	Repeats float64 // opacity of the copies of scrolls at rest, 0..1
-	Under   *Paint  // what the page is filled with first; nil: nothing
+	Scale   float64    // device px a page px
+	Repeats float64    // opacity of the copies of scrolls at rest, 0..1
+	Under   *Paint     // what the page is filled with first; nil: nothing
+	Bare    bool       // without the pages of scenes
+	Layers  *[]Stretch // takes where each layer is written, those around others first; nil: nobody asks
+}
+
+// Stretch is where in a list's codes one layer is written, with all that is in it. A layer that is repeated has several.
+type Stretch struct {
+	Layer    *doc.Layer
+	From, To int
+	Plain    bool // it is painted as the document says, but for its place and how opaque it is
 }
 
 // Player answers times with display lists. It reuses its memory: a list is valid until the next call,

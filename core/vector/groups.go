@@ -261,13 +261,21 @@ func (w *writer) clip(b *strings.Builder, t *track) error {
 // whole is the page in white, which in a mask shows everything.
 func (w *writer) whole() string {
 	p := w.page()
-	return fmt.Sprintf(`<rect width="%s" height="%s" fill="#fff"/>`, decimal(p.W(), 0), decimal(p.H(), 0))
+	return fmt.Sprintf(`<rect%s width="%s" height="%s" fill="#fff"/>`, begins(p), decimal(p.W(), 0), decimal(p.H(), 0))
+}
+
+// begins says where a box begins, but at 0.
+func begins(p geom.Box) string {
+	if p.Min == (geom.Point{}) {
+		return ""
+	}
+	return fmt.Sprintf(` x="%s" y="%s"`, decimal(p.Min.X, 0), decimal(p.Min.Y, 0))
 }
 
 // maskOf defines a mask over the page: what is white in it shows, as far as it covers.
 func (w *writer) maskOf(content string) string {
 	p := w.page()
-	return w.define(fmt.Sprintf(`<mask id="%%s" maskUnits="userSpaceOnUse" x="0" y="0" width="%s" height="%s" color-interpolation="sRGB">`, decimal(p.W(), 0), decimal(p.H(), 0)) + content + "</mask>")
+	return w.define(fmt.Sprintf(`<mask id="%%s" maskUnits="userSpaceOnUse" x="%s" y="%s" width="%s" height="%s" color-interpolation="sRGB">`, decimal(p.Min.X, 0), decimal(p.Min.Y, 0), decimal(p.W(), 0), decimal(p.H(), 0)) + content + "</mask>")
 }
 
 // As what a mask is made of: anything in white, or in black.
@@ -289,7 +297,7 @@ func (w *writer) mask(b *strings.Builder, t *track) error {
 	}
 	if feather > 0 {
 		p := w.page()
-		f := w.define(fmt.Sprintf(`<filter id="%%s" filterUnits="userSpaceOnUse" x="0" y="0" width="%s" height="%s" color-interpolation-filters="sRGB">`, decimal(p.W(), 0), decimal(p.H(), 0)) + featherOf("SourceGraphic", feather) + "</filter>")
+		f := w.define(fmt.Sprintf(`<filter id="%%s" filterUnits="userSpaceOnUse" x="%s" y="%s" width="%s" height="%s" color-interpolation-filters="sRGB">`, decimal(p.Min.X, 0), decimal(p.Min.Y, 0), decimal(p.W(), 0), decimal(p.H(), 0)) + featherOf("SourceGraphic", feather) + "</filter>")
 		content = `<g filter="url(#` + f + `)">` + content + "</g>"
 	}
 	if t.reads[0].codes[0] == 1 {

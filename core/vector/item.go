@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"capstan/core/display"
+	"capstan/core/frame"
 )
 
 // item is one primitive of a display list with all that lies in it.
@@ -16,6 +17,7 @@ type item struct {
 	codes   []uint32
 	numbers []float64
 	inside  [2][]item
+	layer   *frame.Stretch // that all of it is; its op is opLayer then
 	// Of what SVG has no words for, all of it as it stands in the list:
 	allCodes   []uint32
 	allNumbers []float64
@@ -23,9 +25,12 @@ type item struct {
 
 var errList = errors.New("vector: the display list breaks off")
 
-// read takes a display list apart. It keeps no part of it.
-func read(l *display.List) ([]item, error) {
-	r := reader{codes: slices.Clone(l.Codes), numbers: slices.Clone(l.Numbers)}
+// opLayer is no primitive: it holds what one layer writes.
+const opLayer display.Op = 1 << 20
+
+// read takes a display list apart, by layers where these are given. It keeps no part of it.
+func read(l *display.List, layers []frame.Stretch) ([]item, error) {
+	r := reader{codes: slices.Clone(l.Codes), numbers: slices.Clone(l.Numbers), layers: layers}
 	items, err := r.level()
 	if err == nil && r.c < len(r.codes) {
 		err = errList
@@ -37,12 +42,30 @@ type reader struct {
 	codes   []uint32
 	numbers []float64
 	c, n    int
+	layers  []frame.Stretch // that are not begun yet
 }
 
 // level reads up to the end of the list, or past what ends the stretch that was begun.
-func (r *reader) level() ([]item, error) {
+func (r *reader) level() ([]item, error) { return r.upTo(len(r.codes)) }
+
+func (r *reader) upTo(end int) ([]item, error) {
 	var items []item
-	for r.c < len(r.codes) {
+	for r.c < end {
+		for len(r.layers) > 0 && r.layers[0].From == r.layers[0].To { // nothing of it is seen
+			r.layers = r.layers[1:]
+		}
+		if len(r.layers) > 0 && r.layers[0].From == r.c {
+			it := item{op: opLayer, layer: &r.layers[0]}
+			r.layers = r.layers[1:]
+			inner, err := r.upTo(it.layer.To)
+			if err != nil {
+				return nil, err
+			}
+			it.inside[0] = inner
+			it.kind = it.sort()
+			items = append(items, it)
+			continue
+		}
 		if op := r.codes[r.c]; op == display.OpEnd || op == display.OpNext {
 			return items, nil
 		}
@@ -65,6 +88,9 @@ func (r *reader) level() ([]item, error) {
 			it.inside[i] = inner
 		}
 		if it.painted() {
+			for len(r.layers) > 0 && r.layers[0].From < r.c {
+				r.layers = r.layers[1:]
+			}
 			it.allCodes, it.allNumbers, it.inside = r.codes[c:r.c], r.numbers[n:r.n], [2][]item{}
 		}
 		it.kind = it.sort()

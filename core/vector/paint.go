@@ -17,15 +17,15 @@ const (
 )
 
 // paint says what a track's outline is filled with, its numbers from n on.
-func (w *writer) paint(e *element, t *track, n int, codes []uint32) error {
+func (w *writer) paint(e *element, as string, t *track, n int, codes []uint32) error {
 	switch codes[0] {
 	case colourPaint:
-		w.coloured(e, "fill", "fill-opacity", t, n)
+		w.coloured(e, as, as+"-opacity", t, n)
 		return nil
 	case texturePaint:
-		return w.textured(e, t, n, codes[1])
+		return w.textured(e, as, t, n, codes[1])
 	}
-	return w.graded(e, t, n, codes[0] == radialPaint, int(codes[1]))
+	return w.graded(e, as, t, n, codes[0] == radialPaint, int(codes[1]))
 }
 
 // coloured says a colour of four numbers.
@@ -68,12 +68,12 @@ func hex(v []float64) string {
 }
 
 // graded fills with a gradient. Where only its colours change they are animated; where its axes do it goes by steps.
-func (w *writer) graded(e *element, t *track, n int, radial bool, stops int) error {
+func (w *writer) graded(e *element, as string, t *track, n int, radial bool, stops int) error {
 	alpha := 6
 	if radial {
 		alpha = 8
 	}
-	w.share(e, "fill-opacity", t.curveOf(func(r *reading) []float64 { return r.numbers[n+alpha : n+alpha+1] }, nearShare).keys())
+	w.share(e, as+"-opacity", t.curveOf(func(r *reading) []float64 { return r.numbers[n+alpha : n+alpha+1] }, nearShare).keys())
 	first := n + alpha + 1
 	fixed := func(r *reading) []float64 {
 		v := append([]float64(nil), r.numbers[n:n+alpha]...)
@@ -87,7 +87,7 @@ func (w *writer) graded(e *element, t *track, n int, radial bool, stops int) err
 		one = one && same(fixed(&t.reads[i]), fixed(&t.reads[0]))
 	}
 	if one {
-		e.set("fill", "url(#"+w.gradient(&t.reads[0], n, radial, stops, func(s int) string {
+		e.set(as, "url(#"+w.gradient(&t.reads[0], n, radial, stops, func(s int) string {
 			stop := &element{}
 			w.coloured(stop, "stop-color", "stop-opacity", t, first+5*s+1)
 			var b strings.Builder
@@ -98,7 +98,7 @@ func (w *writer) graded(e *element, t *track, n int, radial bool, stops int) err
 		return nil
 	}
 	all := func(r *reading) []float64 { return r.numbers[n : first+5*stops] }
-	w.paintedBySteps(e, t, all, func(r *reading) string {
+	w.paintedBySteps(e, as, t, all, func(r *reading) string {
 		return w.gradient(r, n, radial, stops, func(s int) string {
 			v := r.numbers[first+5*s:]
 			return fmt.Sprintf(`<stop offset="%s" stop-color="%s" stop-opacity="%s"/>`, decimal(v[0], 5), hex(v[1:4]), decimal(v[4], 4))
@@ -128,7 +128,7 @@ func (w *writer) gradient(r *reading, n int, radial bool, stops int, stop func(s
 }
 
 // paintedBySteps fills with what is defined anew as often as its numbers have changed by what tells.
-func (w *writer) paintedBySteps(e *element, t *track, numbers func(r *reading) []float64, define func(r *reading) string) {
+func (w *writer) paintedBySteps(e *element, as string, t *track, numbers func(r *reading) []float64, define func(r *reading) string) {
 	var at []float64
 	var says []string
 	var last []float64
@@ -144,8 +144,8 @@ func (w *writer) paintedBySteps(e *element, t *track, numbers func(r *reading) [
 			base = says[len(says)-1]
 		}
 	}
-	e.set("fill", base)
-	if name := w.stepped("fill", at, says); name != "" {
+	e.set(as, base)
+	if name := w.stepped(as, at, says); name != "" {
 		e.moves = append(e.moves, move{name, 1})
 	}
 }
@@ -165,14 +165,14 @@ func farFrom(a, b []float64) bool {
 }
 
 // textured fills with a picture laid side by side.
-func (w *writer) textured(e *element, t *track, n int, picture uint32) error {
+func (w *writer) textured(e *element, as string, t *track, n int, picture uint32) error {
 	data, err := w.image(t, picture, func(r *reading) uint32 { return r.codes[len(r.codes)-1] })
 	if err != nil {
 		return err
 	}
 	image := w.define(`<image id="%s" width="1" height="1" preserveAspectRatio="none" href="` + data + `"/>`)
-	w.share(e, "fill-opacity", t.curveOf(func(r *reading) []float64 { return r.numbers[n+6 : n+7] }, nearShare).keys())
-	w.paintedBySteps(e, t, func(r *reading) []float64 { return r.numbers[n : n+6] }, func(r *reading) string {
+	w.share(e, as+"-opacity", t.curveOf(func(r *reading) []float64 { return r.numbers[n+6 : n+7] }, nearShare).keys())
+	w.paintedBySteps(e, as, t, func(r *reading) []float64 { return r.numbers[n : n+6] }, func(r *reading) string {
 		m := matrixAt(n)(r)
 		return w.define(fmt.Sprintf(`<pattern id="%%s" width="1" height="1" patternUnits="userSpaceOnUse" patternTransform="matrix(%s %s %s %s %s %s)"><use href="#%s"/></pattern>`,
 			decimal(m.A, 4), decimal(m.B, 4), decimal(m.C, 4), decimal(m.D, 4), decimal(m.E, 3), decimal(m.F, 3), image))

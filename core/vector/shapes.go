@@ -18,6 +18,9 @@ func (w *writer) level(b *strings.Builder, l *level) error {
 	if l == nil {
 		return nil
 	}
+	if done, err := w.leaf(b, l); done || err != nil {
+		return err
+	}
 	for i, t := range l.tracks {
 		if t.spans = slices.DeleteFunc(t.spans, func(s span) bool { return s.to <= s.from }); len(t.spans) == 0 {
 			continue
@@ -41,6 +44,8 @@ func (w *writer) track(b *strings.Builder, t *track) error {
 	switch {
 	case t.inside[0] == nil && display.Holds(t.op) || t.op == display.OpTile:
 		return w.strip(b, t)
+	case t.op == opLayer:
+		return w.named(b, t)
 	case t.op == display.OpFill:
 		return w.fill(b, t)
 	case t.op == display.OpOutline:
@@ -98,7 +103,7 @@ func (w *writer) fill(b *strings.Builder, t *track) error {
 	}
 	w.visible(e, t.spans)
 	w.moved(e, t, matrixAt(0), w.film.Geometry.Bounds(key))
-	if err := w.paint(e, t, 6, t.reads[0].codes[1:]); err != nil {
+	if err := w.paint(e, "fill", t, 6, t.reads[0].codes[1:]); err != nil {
 		return err
 	}
 	w.open(e, b, tag)
@@ -187,7 +192,7 @@ func (w *writer) outline(b *strings.Builder, t *track) error {
 	d := w.data(draw(valueAt(keys, float64(w.o.Still))), k)
 	w.weights.Outlines += len(d)
 	e.set("d", d)
-	if err := w.paint(e, t, 6+numbers, r.codes[1+count:]); err != nil {
+	if err := w.paint(e, "fill", t, 6+numbers, r.codes[1+count:]); err != nil {
 		return err
 	}
 	w.open(e, b, "path")

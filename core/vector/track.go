@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"capstan/core/display"
+	"capstan/core/frame"
 )
 
 // track is one element through the film: what it shows when.
@@ -15,6 +16,7 @@ type track struct {
 	reads  []reading
 	inside [2]*level
 	here   bool // in the last look
+	layer  *frame.Stretch
 }
 
 // span is a time, in ms, from its begin up to but not including its end.
@@ -184,7 +186,10 @@ func (l *level) align(items []item, from, to int) []*track {
 			place = slices.Index(l.tracks, t) + 1
 			continue
 		}
-		t = &track{op: items[i].op, kind: items[i].kind}
+		t = &track{op: items[i].op, kind: items[i].kind, layer: items[i].layer}
+		if t.op == opLayer {
+			t.inside[0] = &level{}
+		}
 		for k := range display.Stretches(t.op) {
 			if items[i].allCodes == nil {
 				t.inside[k] = &level{}

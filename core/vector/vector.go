@@ -59,7 +59,7 @@ const step = 10
 // Write writes a part of a film as one SVG. The same film and options give the same bytes.
 func Write(f *frame.Film, o Options) (*Piece, error) {
 	w := &writer{film: f, o: o, from: float64(o.From), total: float64(o.To - o.From + o.Rest), scale: float64(o.Width) / float64(f.Doc.Film.Width),
-		names: map[string]string{}, shared: map[uint32]string{}, uses: map[uint32]int{}, known: map[string]string{}, counted: map[string]bool{}}
+		box: geom.EmptyBox(), names: map[string]string{}, shared: map[uint32]string{}, uses: map[uint32]int{}, known: map[string]string{}, counted: map[string]bool{}}
 	w.near = 0.15 / max(1, w.scale)
 	// At its very end nothing would be seen any more.
 	w.o.Still = int64(min(max(float64(o.Still), w.from), w.from+w.total-1))
@@ -87,7 +87,7 @@ func Write(f *frame.Film, o Options) (*Piece, error) {
 func (w *writer) sample() (*level, error) {
 	o, player := &w.o, w.film.Player()
 	view := frame.View{Scale: w.scale, Under: o.Under}
-	look := func(t motion.Instant) ([]item, error) { return read(player.At(t, view)) }
+	look := func(t motion.Instant) ([]item, error) { return read(player.At(t, view), nil) }
 	top := &level{}
 	before, err := look(motion.Millis(o.From))
 	if err != nil {
@@ -200,10 +200,15 @@ func (w *writer) finish(body string) (*Piece, error) {
 	return &Piece{b.String(), w.weights, fmt.Sprintf(reduced, w.own)}, nil
 }
 
-func (w *writer) tooLarge() error { return words.New("export.piece", w.o.MostBytes>>20) }
+func (w *writer) tooLarge() error {
+	if w.taken != nil {
+		return words.New("drawing.heavy", w.o.MostBytes>>20)
+	}
+	return words.New("export.piece", w.o.MostBytes>>20)
+}
 
-// page is the page's box.
+// page is the page's box, with all that is shown beside it.
 func (w *writer) page() geom.Box {
 	d := &w.film.Doc.Film
-	return geom.Box{Max: geom.Point{X: float64(d.Width), Y: float64(d.Height)}}
+	return geom.Box{Max: geom.Point{X: float64(d.Width), Y: float64(d.Height)}}.Union(w.box)
 }

@@ -15,9 +15,13 @@ import (
 type writer struct {
 	film        *frame.Film
 	o           Options
-	from, total float64 // ms of the film
-	scale       float64 // px of the piece a page px
-	near        float64 // page px that nothing may be farther off
+	from, total float64         // ms of the film
+	scale       float64         // px of the piece a page px
+	near        float64         // page px that nothing may be farther off
+	box         geom.Box        // that is shown beside the page
+	layer       *frame.Stretch  // that is being written and holds no others; nil: none
+	words       bool            // texts are written as words
+	taken       map[string]bool // names of layers
 	defs, css   strings.Builder
 	names       map[string]string // of keyframes, by what they say
 	known       map[string]string // of what lies in defs, by what it is

@@ -3,20 +3,19 @@ package api
 import (
 	"bytes"
 	"compress/gzip"
-	"encoding/base64"
-	"errors"
 	"io"
 	"net/http"
-	"net/url"
 	"slices"
 	"strings"
 
 	"github.com/gin-gonic/gin"
 
 	"capstan/core/doc"
+	"capstan/core/frame"
 	"capstan/core/svg"
 	"capstan/core/words"
 	"capstan/library"
+	"capstan/studio/export"
 	"capstan/studio/media"
 )
 
@@ -54,7 +53,7 @@ func (s *Server) postDrawing(c *gin.Context) {
 		Name: strings.TrimSpace(c.Query("name")), Page: [2]float64{float64(p.Film.Width), float64(p.Film.Height)}, ID: newID,
 		Family: func(names []string) (string, bool) { return nearestFamily(p, names) },
 		Picture: func(address string) (string, int, int, error) {
-			raw, err := inAddress(address)
+			raw, err := media.InAddress(address)
 			if err != nil {
 				return "", 0, 0, err
 			}
@@ -77,25 +76,6 @@ func (s *Server) postDrawing(c *gin.Context) {
 	reply(c, http.StatusOK, gin.H{"layer": d.Group, "media": facts, "width": d.Width, "height": d.Height, "lost": lost})
 }
 
-// inAddress is what a data: address holds (RFC 2397).
-func inAddress(address string) ([]byte, error) {
-	head, data, ok := strings.Cut(strings.TrimPrefix(address, "data:"), ",")
-	if !ok || len(data) > media.MaxBytes*4/3 {
-		return nil, errors.New("no picture")
-	}
-	if !strings.HasSuffix(head, ";base64") {
-		s, err := url.PathUnescape(data)
-		return []byte(s), err
-	}
-	data = strings.Map(func(r rune) rune {
-		if r == ' ' || r == '\n' || r == '\t' || r == '\r' {
-			return -1
-		}
-		return r
-	}, data)
-	return base64.StdEncoding.DecodeString(data)
-}
-
 // nearestFamily finds a family of the project's or of those that ship for the ones that a drawing names, and says whether it is that.
 func nearestFamily(p *doc.Project, names []string) (string, bool) {
 	var known []string
@@ -116,4 +96,52 @@ func nearestFamily(p *doc.Project, names []string) (string, bool) {
 		}
 	}
 	return "Archivo", false
+}
+
+// makeDrawing answers a moment of a film, or some layers of it, as an SVG.
+func (s *Server) makeDrawing(c *gin.Context) {
+	var in struct {
+		Film    string   `json:"film"`
+		Scene   int      `json:"scene"`
+		At      *int64   `json:"at"` // ms of the film; absent: the scene at rest
+		Threads []string `json:"threads"`
+		Words   bool     `json:"words"`
+	}
+	if !decode(c, maxJSON, &in) {
+		return
+	}
+	p, _, err := s.store.Load(c.Param("id"))
+	if err == nil {
+		p, err = p.FilmOf(in.Film)
+	}
+	if err == nil && (in.Scene < 0 || in.Scene >= len(p.Film.Scenes)) {
+		err = words.New("scene.gone")
+	}
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	film, err := frame.Compile(p, s.store.Assets(p), nil)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	if in.At != nil {
+		*in.At = min(max(*in.At, 0), film.Order.Length)
+	}
+	ctx, done, err := s.heavy(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	defer done()
+	text, err := export.Drawing(ctx, film, s.files.PixelsOrSign, export.Sketch{Scene: in.Scene, At: in.At, Threads: in.Threads, Words: in.Words})
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.Header("Cache-Control", "no-store")
+	// It is saved and copied, never opened as a page.
+	c.Header("Content-Disposition", `attachment; filename="drawing.svg"`)
+	c.Data(http.StatusOK, "image/svg+xml", []byte(text))
 }

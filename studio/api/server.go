@@ -157,6 +157,7 @@ func (s *Server) Handler() http.Handler {
 	a.GET("/projects/:id/variants/:row/frame.png", s.variantFrame)
 	a.POST("/tables", s.readTable)
 	a.POST("/projects/:id/drawings", s.postDrawing)
+	a.POST("/projects/:id/svg", s.makeDrawing)
 	a.GET("/projects/:id/exports", s.listExports)
 	a.POST("/projects/:id/exports", s.createExport)
 	for what, how := range map[string]func(string) error{"cancel": s.queue.Cancel, "pause": s.queue.Pause, "resume": s.queue.Resume, "first": s.queue.First} {

@@ -14,6 +14,7 @@ import (
 	"os"
 
 	"capstan/core/delivery"
+	"capstan/core/raster"
 	"capstan/core/vector"
 )
 
@@ -52,7 +53,7 @@ func (t *task) piece(ctx context.Context) (made *vector.Piece, err error) {
 	if says == "" {
 		says = t.o.Describe(t.film)
 	}
-	known, done := map[string]string{}, int64(0)
+	done := int64(0)
 	o := vector.Options{
 		Width: t.o.Width, Height: t.o.Height, From: t.o.From, To: t.o.Until(t.film), Rest: t.o.EndPause, Passes: t.o.Passes,
 		Rate: t.o.RateNum, RateDen: t.o.RateDen, Still: t.o.Poster, Under: delivery.Under(t.film, t.o.Format), Title: t.o.Title, Says: says,
@@ -63,30 +64,7 @@ func (t *task) piece(ctx context.Context) (made *vector.Piece, err error) {
 				t.progress(k, frames)
 			}
 		},
-		PNG: func(img *image.RGBA) (string, error) {
-			var b bytes.Buffer
-			err := png.Encode(&b, img)
-			return address("image/png", b.Bytes()), err
-		},
-	}
-	o.Image = func(media string, mip int) (string, error) {
-		id := fmt.Sprint(media, mip)
-		if data, ok := known[id]; ok {
-			return data, nil
-		}
-		img, err := t.pictures(media, mip)
-		if err != nil {
-			return "", err
-		}
-		var b bytes.Buffer
-		kind := "image/png"
-		if img.Opaque() {
-			kind, err = "image/jpeg", jpeg.Encode(&b, img, &jpeg.Options{Quality: t.o.Quality})
-		} else {
-			err = png.Encode(&b, img)
-		}
-		known[id] = address(kind, b.Bytes())
-		return known[id], err
+		PNG: pngAddress, Image: addresses(t.pictures, t.o.Quality),
 	}
 	err = guarded(func() (err error) {
 		made, err = vector.Write(t.film, o)
@@ -96,6 +74,36 @@ func (t *task) piece(ctx context.Context) (made *vector.Piece, err error) {
 		t.progress(frames, frames)
 	}
 	return made, err
+}
+
+// pngAddress is pixels as a PNG at a data: address.
+func pngAddress(img *image.RGBA) (string, error) {
+	var b bytes.Buffer
+	err := png.Encode(&b, img)
+	return address("image/png", b.Bytes()), err
+}
+
+// addresses are pictures as data: addresses: JPEG of a quality where nothing lets through what is under it, else PNG.
+func addresses(pictures raster.Pictures, quality int) func(media string, mip int) (string, error) {
+	known := map[string]string{}
+	return func(media string, mip int) (string, error) {
+		id := fmt.Sprint(media, mip)
+		if data, ok := known[id]; ok {
+			return data, nil
+		}
+		img, err := pictures(media, mip)
+		if err != nil {
+			return "", err
+		}
+		if !img.Opaque() {
+			known[id], err = pngAddress(img)
+			return known[id], err
+		}
+		var b bytes.Buffer
+		err = jpeg.Encode(&b, img, &jpeg.Options{Quality: quality})
+		known[id] = address("image/jpeg", b.Bytes())
+		return known[id], err
+	}
 }
 
 // address is a picture as a data: address (RFC 2397).

@@ -21,6 +21,7 @@ import { Notices } from './ui/Notices'
 import { Spoken } from './ui/Spoken'
 import { PairsSheet } from './pairs/PairsSheet'
 import { SceneFinder } from './timeline/SceneFinder'
+import { DrawingSheet } from './desk/DrawingSheet'
 import { LossesSheet } from './desk/LossesSheet'
 import { VariantsSheet } from './variants/VariantsSheet'
 import { StagesSheet } from './stages/StagesSheet'
@@ -281,6 +282,7 @@ function Room() {
       {sheet === 'export' && <ExportSheet />}
       {sheet === 'variants' && <VariantsSheet />}
       {sheet === 'losses' && <LossesSheet />}
+      {sheet === 'drawing' && <DrawingSheet />}
       {sheet === 'stages' && <StagesSheet />}
       {sheet === 'pairs' && <PairsSheet />}
       {sheet === 'scenes' && <SceneFinder />}

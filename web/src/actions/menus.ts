@@ -162,6 +162,7 @@ export function layerMenu(e: React.MouseEvent, thread: string | null) {
       run: () => void mergeSelection(),
       disabled: none || (selected.length < 2 && selected[0]?.layer.kind !== 'group'),
     },
+    { word: 'As SVG …', key: 'Shift C', run: () => set({ sheet: 'drawing' }), disabled: none },
     { word: 'Take apart', run: takeApart, disabled: !selected.some((s) => s.kept.length) },
     null,
     { word: isAside() ? 'Bring back into the film' : 'Set aside', key: 'X', run: putAside, disabled: none },
@@ -265,6 +266,14 @@ export function sceneMenu(e: React.MouseEvent, index: number) {
       disabled: index === 0,
     },
     { word: 'In words', key: 'W', run: () => set({ sheet: 'words' }) },
+    {
+      word: 'As SVG …',
+      run: () => {
+        goToScene(index)
+        select([], '')
+        set({ sheet: 'drawing' })
+      },
+    },
     { word: 'A cue at the playhead', key: 'C', run: () => run('cue.add') },
     null,
     {

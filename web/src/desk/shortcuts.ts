@@ -236,6 +236,7 @@ export const shortcuts: Shortcut[] = [
   { group: 'Edit', keys: 'Ctrl+Shift+Z', does: 'Redo', run: redo },
   { group: 'Edit', keys: 'Ctrl+Y', does: 'Redo', run: redo },
   { group: 'Edit', keys: 'Ctrl+C', does: 'Copy', run: () => copy() },
+  { group: 'Edit', keys: 'Shift+C', does: 'Copy or save as SVG', run: () => set({ sheet: 'drawing' }) },
   {
     group: 'Edit',
     keys: 'Ctrl+X',

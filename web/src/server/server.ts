@@ -88,6 +88,12 @@ export const uploadDrawing = async (project: string, film: string, file: Blob, n
       signal,
     )
   ).json()) as { layer: Layer; media: Record<string, Media>; width: number; height: number; lost: Loss[] }
+/** A moment of a film, or some layers of it, as an SVG; without at the scene at rest. */
+export const drawingOf = async (
+  project: string,
+  of: { film: string; scene: number; at?: number; threads: string[]; words: boolean },
+  signal?: AbortSignal,
+) => (await ask('POST', `/api/projects/${project}/svg`, of, false, signal)).blob()
 /** The files that the server takes in as pictures and drawings. */
 export const pictureFiles =
   'image/svg+xml,.svg,.svgz,' +

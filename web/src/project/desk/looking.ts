@@ -13,7 +13,7 @@ export interface LookingSlice {
   ends: boolean // they, as they are when their moves begin and end
   backgroundHandles: boolean // the ends of the gradient of the scene’s background are on the page
   aids: Aids
-  sheet: 'none' | 'export' | 'keys' | 'words' | 'stages' | 'pairs' | 'scenes' | 'variants' | 'losses'
+  sheet: 'none' | 'export' | 'keys' | 'words' | 'stages' | 'pairs' | 'scenes' | 'variants' | 'losses' | 'drawing'
   /** what a drawing could not keep */
   losses: { name: string; list: { what: string; where: string; count: number }[] }
   /** rows of the table, from 1, that are exported next */
