@@ -25,11 +25,13 @@ type Fill struct {
 func (f *Fill) Graded() bool { return f.Kind == Linear || f.Kind == Radial }
 
 // Gradient runs through colours. Its points are shares of the layer's box, 0 at the left or top, 1 at the right or bottom; they
-// may lie outside. Distances are those on the layer: a radial gradient is round, whatever its box.
+// may lie outside. Distances are those on the layer: a radial gradient is round, whatever its box, unless its ratio says how flat
+// it is.
 type Gradient struct {
 	From  [2]float64  `json:"from"`           // where it begins; the middle of a radial one
 	To    [2]float64  `json:"to"`             // where it ends; on the rim of a radial one
 	Focus *[2]float64 `json:"focus,omitzero"` // of a radial one: where its first colour is; default: its middle
+	Ratio float64     `json:"ratio,omitzero"` // of a radial one: how far it reaches across its line, as a share of that; 0: as far, a circle
 	Stops []Stop      `json:"stops"`          // 2 to 32
 }
 

@@ -90,7 +90,7 @@ func sameGradient(a, b *Gradient) bool {
 	if a == nil || b == nil {
 		return a == b
 	}
-	return a.From == b.From && a.To == b.To && same(a.Focus, b.Focus) && slices.Equal(a.Stops, b.Stops)
+	return a.From == b.From && a.To == b.To && a.Ratio == b.Ratio && same(a.Focus, b.Focus) && slices.Equal(a.Stops, b.Stops)
 }
 
 // Equal reports whether two strokes, either of which may be nil, are the same.

@@ -83,6 +83,9 @@ func (c *checker) fill(at string, f Fill, roles map[string]string) {
 		c.number(at, p[0], -MaxShares, MaxShares)
 		c.number(at, p[1], -MaxShares, MaxShares)
 	}
+	if g.Ratio != 0 {
+		c.number(at+".ratio", g.Ratio, 1.0/MaxShares, MaxShares)
+	}
 	if len(g.Stops) < 2 || len(g.Stops) > MaxStops {
 		c.fail(at+".stops", "are %d; a gradient has 2 to %d", len(g.Stops), MaxStops)
 	}

@@ -35,6 +35,9 @@ func Graded(fill doc.Fill, s *doc.Scene, box geom.Box) Paint {
 	from, to := at(d.From), at(d.To)
 	v := to.Sub(from)
 	p := Paint{Gradient: g, Axes: geom.Matrix{A: v.X, B: v.Y, C: -v.Y, D: v.X, E: from.X, F: from.Y}}
+	if r := d.Ratio; g.Radial && r > 0 {
+		p.Axes.C, p.Axes.D = r*p.Axes.C, r*p.Axes.D
+	}
 	if inv, ok := p.Axes.Inverse(); ok && g.Radial && d.Focus != nil {
 		f := inv.Apply(at(*d.Focus))
 		if l := f.Len(); l > 0.98 {

@@ -9,8 +9,22 @@ import (
 	"capstan/core/geom"
 )
 
-// painted makes layers of an outline, in its own axes: one with its fill and its stroke, or one of each where one layer cannot have both.
+// painted makes layers of an outline, in its own axes, with the markers on it.
 func (w *walker) painted(n *node, s state, p *geom.Path) []*doc.Layer {
+	out := w.drawnOutline(n, s, p)
+	switch n.name {
+	case "path", "line", "polyline", "polygon":
+		width := 1.0
+		if v, ok := s.g.length(s.style["stroke-width"], diagonal); ok {
+			width = v
+		}
+		out = append(out, w.markers(n, s, p, width)...)
+	}
+	return out
+}
+
+// drawnOutline makes layers of an outline: one with its fill and its stroke, or one of each where one layer cannot have both.
+func (w *walker) drawnOutline(n *node, s state, p *geom.Path) []*doc.Layer {
 	name := named(n, map[string]string{"path": "Path", "rect": "Rectangle", "circle": "Circle", "ellipse": "Ellipse", "line": "Line", "polyline": "Line", "polygon": "Polygon"}[n.name])
 	local := p.Bounds()
 	at := placed(p, s.m)
@@ -19,6 +33,16 @@ func (w *walker) painted(n *node, s state, p *geom.Path) []*doc.Layer {
 	}
 	fill, fills := w.fill(n, s, "fill", local)
 	stroke, strokes := w.fill(n, s, "stroke", local)
+	if fill.pattern != nil {
+		tiles, shows := w.pattern(fill.pattern, n, s, p, name, s.style["fill-rule"] == "evenodd", share(s.style["fill-opacity"], 1))
+		t := s
+		t.style = inherited(s.style, map[string]string{"fill": "none"})
+		if line := w.drawnOutline(n, t, p); shows {
+			return append(tiles, line...)
+		} else {
+			return line
+		}
+	}
 	width := 1.0
 	if v, ok := s.g.length(s.style["stroke-width"], diagonal); ok {
 		width = v
@@ -26,12 +50,6 @@ func (w *walker) painted(n *node, s state, p *geom.Path) []*doc.Layer {
 	strokes = strokes && width > 0
 	if !fills && !strokes {
 		return nil
-	}
-	for _, m := range []string{"marker-start", "marker-mid", "marker-end"} {
-		if v := s.style[m]; strokes && v != "" && v != "none" {
-			w.lost.add("markers on lines", n)
-			break
-		}
 	}
 	if l := w.exact(n, s, name, fill, stroke, fills, strokes, width); l != nil && s.style["paint-order"] == "" {
 		return []*doc.Layer{l}
@@ -166,13 +184,14 @@ func (w *walker) strokeOf(n *node, s state, paint fill, width float64, local, bo
 
 // fill is what something is filled with, where a gradient still lies in the axes of the element.
 type fill struct {
-	kind   string
-	colour string
-	radial bool
-	m      geom.Matrix // from the gradient's axes to those of the element
-	a, b   geom.Point  // where it begins and ends, or its middle and its focus
-	r      float64
-	stops  []doc.Stop
+	kind    string
+	colour  string
+	pattern *node // in place of all that
+	radial  bool
+	m       geom.Matrix // from the gradient's axes to those of the element
+	a, b    geom.Point  // where it begins and ends, or its middle and its focus
+	r       float64
+	stops   []doc.Stop
 }
 
 // fill reads a paint; false: none.
@@ -206,7 +225,10 @@ func (w *walker) fill(n *node, s state, property string, local geom.Box) (f fill
 				}
 				return fill{}, false
 			case "pattern":
-				w.lost.add("a pattern", n)
+				if property == "fill" {
+					return fill{kind: doc.Solid, pattern: to}, true
+				}
+				w.lost.add("a pattern along a line", n)
 			default:
 				w.lost.add("a paint of an unknown kind", n)
 			}
@@ -216,8 +238,10 @@ func (w *walker) fill(n *node, s state, property string, local geom.Box) (f fill
 		}
 		v = otherwise
 	}
-	if v == "context-fill" || v == "context-stroke" {
-		return fill{}, false
+	if v == "context-fill" || v == "context-stroke" { // of what a marker stands on, or a use shows
+		if v = s.style[v]; v == "" || strings.HasPrefix(v, "url(") || strings.HasPrefix(v, "context") {
+			return fill{}, false
+		}
 	}
 	c, ok := readColour(v, current)
 	if !ok {
@@ -299,9 +323,6 @@ func (w *walker) gradient(n *node, s state, local geom.Box, opacity float64, cur
 		w.lost.add("colours of a gradient beyond the first 32", from)
 		f.stops = f.stops[:doc.MaxStops]
 	}
-	if v := at["spreadMethod"]; v == "repeat" || v == "reflect" {
-		w.lost.add("a gradient that goes on again and again", from)
-	}
 	user := at["gradientUnits"] == "userSpaceOnUse"
 	g := against{w: 1, h: 1, font: s.g.font}
 	if user {
@@ -335,6 +356,7 @@ func (w *walker) gradient(n *node, s state, local geom.Box, opacity float64, cur
 		if f.a == f.b || m.Det() == 0 {
 			return fill{kind: doc.Solid, colour: f.stops[len(f.stops)-1].Colour}, true
 		}
+		w.spread(&f, at["spreadMethod"], local, from)
 		return f, true
 	}
 	f.a = geom.Point{X: num("cx", "50%", across), Y: num("cy", "50%", down)}
@@ -349,7 +371,63 @@ func (w *walker) gradient(n *node, s state, local geom.Box, opacity float64, cur
 	if f.r <= 0 || m.Det() == 0 {
 		return fill{kind: doc.Solid, colour: f.stops[len(f.stops)-1].Colour}, true
 	}
+	w.spread(&f, at["spreadMethod"], local, from)
 	return f, true
+}
+
+// spread makes a gradient that goes on again and again one that is as long as what it fills, a box in its own axes.
+func (w *walker) spread(f *fill, method string, local geom.Box, from *node) {
+	if method != "repeat" && method != "reflect" {
+		return
+	}
+	inv, ok := f.m.Inverse()
+	lo, hi := math.Inf(1), math.Inf(-1)
+	d := f.b.Sub(f.a)
+	for _, c := range local.Corners() {
+		q := inv.Apply(c).Sub(f.a)
+		t := q.Len() / f.r
+		if !f.radial {
+			t = (q.X*d.X + q.Y*d.Y) / (d.X*d.X + d.Y*d.Y)
+		}
+		lo, hi = min(lo, math.Floor(t+1e-6)), max(hi, math.Ceil(t-1e-6))
+	}
+	if f.radial {
+		lo = 0
+	}
+	n := int(hi - lo)
+	if n == 1 && lo == 0 {
+		return
+	}
+	if !ok || !(hi-lo >= 1 && hi-lo < doc.MaxStops) || n*len(f.stops) > doc.MaxStops || f.radial && d != (geom.Point{}) {
+		w.lost.add("a gradient that goes on again and again", from)
+		return
+	}
+	var stops []doc.Stop
+	for k := range n {
+		for i := range f.stops {
+			s := f.stops[i]
+			if method == "reflect" && (int(lo)+k)%2 != 0 {
+				s = f.stops[len(f.stops)-1-i]
+				s.At = 1 - s.At
+			}
+			s.At = min(1, (float64(k)+s.At)/float64(n))
+			stops = append(stops, s)
+		}
+	}
+	f.stops = stops
+	if f.radial {
+		f.r *= float64(n)
+		return
+	}
+	f.a, f.b = f.a.Add(d.Mul(lo)), f.a.Add(d.Mul(hi))
+}
+
+// ellipse is what a matrix makes of a circle of radius 1: its half axes, and where the longer points to, in degrees.
+func ellipse(m geom.Matrix) (long, short, turn float64) {
+	// Of M times its transpose: the squares of the half axes, and their directions.
+	a, b, d := m.A*m.A+m.C*m.C, m.A*m.B+m.C*m.D, m.B*m.B+m.D*m.D
+	half, off := (a+d)/2, math.Hypot((a-d)/2, b)
+	return math.Sqrt(half + off), math.Sqrt(max(0, half-off)), math.Atan2(2*b, a-d) / 2 * 180 / math.Pi
 }
 
 // shares is a fill as a layer has it, whose box on the group is given: gradients lie in shares of that.
@@ -387,11 +465,11 @@ func (w *walker) shares(f fill, local geom.Box, to geom.Matrix, box geom.Box, n 
 		return out
 	}
 	middle := m.Apply(f.a)
-	r := f.r * math.Sqrt(math.Abs(m.Det()))
-	if !similar(m) {
-		w.lost.add("a gradient that is no circle: it is round here", n)
+	long, short, turn := ellipse(m)
+	g.From, g.To = share(middle), share(middle.Add(geom.Rotate(turn).Apply(geom.Point{X: f.r * long})))
+	if ratio := short / long; ratio < 1-1e-6 {
+		g.Ratio = max(round4(ratio), 1.0/doc.MaxShares)
 	}
-	g.From, g.To = share(middle), share(middle.Add(geom.Point{X: r}))
 	if f.a != f.b {
 		focus := share(m.Apply(f.b))
 		g.Focus = &focus

@@ -31,7 +31,7 @@ func (w *walker) grouped(n *node, s state, out []*doc.Layer) []*doc.Layer {
 		return out
 	}
 	l := out[0]
-	if len(out) > 1 || n.name == "g" && id && l.Kind != doc.Group || l.Opacity != 1 || l.Mask != "" {
+	if len(out) > 1 || n.name == "g" && id && l.Kind != doc.Group || l.Opacity != 1 || l.Mask != "" || l.Blend != "" || l.Blur != 0 || l.Feather != 0 || l.Shadow != nil || l.Glow != nil {
 		if s.deep > doc.MaxDepth-4 && plain {
 			return out
 		}
@@ -97,10 +97,8 @@ func (w *walker) clipped(n *node, s state, out []*doc.Layer) []*doc.Layer {
 	if len(by.Points) == 0 {
 		return nil // what is clipped to nothing is not seen
 	}
-	if to.style["clip-path"] != "" && to.style["clip-path"] != "none" {
-		w.lost.add("a clip path of a clip path", n)
-	}
-	return []*doc.Layer{w.masked(named(n, "Clipped"), out, []*doc.Layer{w.filled("Edge", by)})}
+	out = []*doc.Layer{w.masked(named(n, "Clipped"), out, []*doc.Layer{w.filled("Edge", by)})}
+	return w.clipped(to, s, out) // a clip path may be clipped itself
 }
 
 // filled is an outline in black, which covers.
@@ -184,123 +182,6 @@ func (w *walker) outlineOf(n *node, s state) *geom.Path {
 	case "path", "rect", "circle", "ellipse", "line", "polyline", "polygon":
 		return w.outline(n, s)
 	}
-	return nil
-}
-
-// behindMask shows layers as far as the mask of an element says. Ours show as far as something covers: what a mask has in white does; grey is told.
-func (w *walker) behindMask(n *node, s state, out []*doc.Layer) []*doc.Layer {
-	v := n.style["mask"]
-	if v == "" || v == "none" {
-		return out
-	}
-	to := w.reference(v, n)
-	if to == nil || to.name != "mask" || slices.Contains(w.using, to) {
-		return out
-	}
-	w.using = append(w.using, to)
-	defer func() { w.using = w.using[:len(w.using)-1] }()
-	t := s
-	t.style = inherited(map[string]string{}, to.style)
-	if to.at["maskContentUnits"] == "objectBoundingBox" {
-		t.m = s.m.Mul(w.boxAxes(n, s))
-	}
-	by := w.children(to, t)
-	if len(by) == 0 {
-		return nil
-	}
-	if to.style["mask-type"] != "alpha" {
-		grey := false
-		by, grey = lit(by)
-		if grey {
-			w.lost.add("a mask in shades of grey", n)
-		}
-		if len(by) == 0 {
-			return nil
-		}
-	}
-	return []*doc.Layer{w.masked(named(n, "Masked"), out, by)}
-}
-
-// lit keeps of a mask's layers what is bright: white shows, black hides; shades become covers as strong as they are bright.
-func lit(list []*doc.Layer) (out []*doc.Layer, grey bool) {
-	for _, l := range list {
-		var g bool
-		l.Children, g = lit(l.Children)
-		grey = grey || g
-		keep := l.Kind == doc.Group && len(l.Children) > 0 || l.Kind == doc.Picture
-		switch l.Fill.Kind {
-		case doc.Solid:
-			if c, ok := readColour(l.Fill.Colour, colour{}); ok {
-				y := (0.2126*float64(c.r) + 0.7152*float64(c.g) + 0.0722*float64(c.b)) / 255
-				grey = grey || y > 0.02 && y < 0.98 || y <= 0.02 && len(list) > 1
-				if y > 0.02 {
-					l.Fill.Colour = colour{255, 255, 255, c.a * y}.hex()
-					keep = true
-				}
-			}
-		case doc.Linear, doc.Radial:
-			for i, stop := range l.Fill.Gradient.Stops {
-				if c, ok := readColour(stop.Colour, colour{}); ok {
-					y := (0.2126*float64(c.r) + 0.7152*float64(c.g) + 0.0722*float64(c.b)) / 255
-					l.Fill.Gradient.Stops[i].Colour = colour{255, 255, 255, c.a * y}.hex()
-				}
-			}
-			keep = true
-		}
-		if l.Stroke != nil {
-			keep = true
-		}
-		if keep {
-			out = append(out, l)
-		}
-	}
-	return out, grey
-}
-
-// filter is what a filter does to a layer, where it is a blur or a shadow; what else it does is told.
-func (w *walker) filter(n *node, s state) func(l *doc.Layer) {
-	v := n.style["filter"]
-	if v == "" || v == "none" {
-		return nil
-	}
-	k := math.Sqrt(math.Abs(s.m.Det()))
-	if !strings.HasPrefix(v, "url(") {
-		w.lost.add("a filter", n)
-		return nil
-	}
-	to := w.reference(v, n)
-	if to == nil || to.name != "filter" {
-		return nil
-	}
-	var steps []*node
-	for _, c := range to.children {
-		if strings.HasPrefix(c.name, "fe") {
-			steps = append(steps, c)
-		}
-	}
-	num := func(n *node, name string, otherwise float64) float64 {
-		if v := numbers(n.at[name]); len(v) > 0 {
-			return v[0]
-		}
-		return otherwise
-	}
-	if len(steps) == 1 {
-		f := steps[0]
-		switch f.name {
-		case "feGaussianBlur":
-			return func(l *doc.Layer) { l.Blur = min(doc.MaxEffect, round4(num(f, "stdDeviation", 0)*k)) }
-		case "feDropShadow":
-			c, ok := readColour(f.style["flood-color"], colour{a: 1})
-			if !ok {
-				c = colour{a: 1}
-			}
-			c.a *= share(f.style["flood-opacity"], 1)
-			return func(l *doc.Layer) {
-				l.Shadow = &doc.Shadow{X: round4(num(f, "dx", 2) * k), Y: round4(num(f, "dy", 2) * k), Blur: round4(num(f, "stdDeviation", 2) * k), Colour: c.hex()}
-			}
-		}
-	}
-	w.lost.add("a filter", n)
 	return nil
 }
 

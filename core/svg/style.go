@@ -17,9 +17,9 @@ var properties = map[string]bool{
 	"fill": true, "fill-opacity": true, "fill-rule": true, "stroke": true, "stroke-opacity": true, "stroke-width": true, "stroke-linecap": true, "stroke-linejoin": true,
 	"stroke-miterlimit": true, "stroke-dasharray": true, "stroke-dashoffset": true, "color": true, "visibility": true, "font-family": true, "font-size": true,
 	"font-weight": true, "font-style": true, "text-anchor": true, "letter-spacing": true, "clip-rule": true, "marker-start": true, "marker-mid": true, "marker-end": true,
-	"paint-order": true, "font": true, "line-height": true, "white-space": true,
+	"paint-order": true, "font": true, "context-fill": true, "context-stroke": true, "line-height": true, "white-space": true,
 	"opacity": false, "display": false, "clip-path": false, "mask": false, "filter": false, "stop-color": false, "stop-opacity": false, "mix-blend-mode": false,
-	"vector-effect": false, "transform": false, "overflow": false, "isolation": false, "flood-color": false, "flood-opacity": false, "text-decoration": false,
+	"vector-effect": false, "transform": false, "overflow": false, "isolation": false, "flood-color": false, "color-interpolation-filters": true, "flood-opacity": false, "text-decoration": false,
 	"dominant-baseline": false, "baseline-shift": false, "mask-type": false,
 	"x": false, "y": false, "width": false, "height": false, "cx": false, "cy": false, "r": false, "rx": false, "ry": false, "d": false,
 }

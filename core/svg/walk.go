@@ -266,17 +266,20 @@ func (w *walker) nested(n *node, s state, wide, high string) []*doc.Layer {
 	if v := s.style["overflow"]; v == "visible" || v == "auto" || len(out) == 0 {
 		return out
 	}
-	// What reaches out of it is cut off.
-	frame := geom.Rectangle(geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: x + width, Y: y + height}}, 0)
+	return w.cut(out, geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: x + width, Y: y + height}}, outer, named(n, "Frame"))
+}
+
+// cut cuts off what reaches out of a box, whose axes m maps to those of the group.
+func (w *walker) cut(out []*doc.Layer, box geom.Box, m geom.Matrix, name string) []*doc.Layer {
 	inner := geom.EmptyBox()
 	for _, l := range out {
 		inner = inner.Union(boxOf(l, geom.Identity))
 	}
-	edge := outer.ApplyBox(geom.Box{Min: geom.Point{X: x, Y: y}, Max: geom.Point{X: x + width, Y: y + height}})
-	if i := inner.Intersect(edge.Grow(1e-3)); i == inner {
+	// Only a box that is level is as large as its own box.
+	if edge := m.ApplyBox(box); m.B == 0 && m.C == 0 && inner.Intersect(edge.Grow(1e-3)) == inner || len(out) == 0 {
 		return out
 	}
-	return []*doc.Layer{w.masked(named(n, "Frame"), out, []*doc.Layer{w.filled("Edge", placed(frame, outer))})}
+	return []*doc.Layer{w.masked(name, out, []*doc.Layer{w.filled("Edge", placed(geom.Rectangle(box, 0), m))})}
 }
 
 // use makes layers of what a use shows.
