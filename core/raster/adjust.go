@@ -1,6 +1,7 @@
 package raster
 
 import (
+	"image"
 	"math"
 
 	"capstan/core/state"
@@ -57,6 +58,20 @@ func (p *Painter) adjust(s *surface, a *adjusting) {
 			store(row, 0, made)
 		}
 	}
+}
+
+// Mapped is a picture with a map of colours done to it; its covers stay.
+func Mapped(img *image.RGBA, by *state.Colours) *image.RGBA {
+	out := image.NewRGBA(img.Rect)
+	copy(out.Pix, img.Pix)
+	var m [12]int64
+	for i, v := range by {
+		m[i] = int64(math.Round(v * 4096))
+	}
+	for row := out.Pix; len(row) >= 4; row = row[4:] {
+		store(row, 0, mappedCovered(load(row, 0), &m))
+	}
+	return out
 }
 
 // lanes21 is what each value of a channel adds to the three channels of an opaque colour, in 1/16, in three lanes of 21 bits, that do not go below 0.

@@ -9,6 +9,7 @@ import (
 	"capstan/core/combine"
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/text"
 	"capstan/core/words"
 )
 
@@ -25,6 +26,7 @@ type Options struct {
 	Page    [2]float64                                              // px: it lands on this, see landed; 0: as large as it says
 	ID      func() string                                           // a new id for each layer and thread
 	Picture func(address string) (hash string, w, h int, err error) // takes in a picture inside of the file; nil, or an error: it is left out
+	Fonts   *text.Book                                              // sets its words; nil: they are left out, and told
 	Family  func(names []string) (family string, close bool)        // the family that comes nearest to those that are named; nil: none does
 }
 
@@ -358,7 +360,7 @@ func (w *walker) path(name string, p *geom.Path) *doc.Layer {
 	return l
 }
 
-func round4(v float64) float64 { return math.Round(v*1e4) / 1e4 }
+func round4(v float64) float64 { return math.Round(v*1e4)/1e4 + 0 } // never below 0 by nothing
 
 // masked is a group that shows what covers it.
 func (w *walker) masked(name string, content, by []*doc.Layer) *doc.Layer {

@@ -83,12 +83,27 @@ func (w *writer) group(b *strings.Builder, t *track) error {
 	}
 	w.share(outer, "opacity", t.curveOf(func(r *reading) []float64 { return r.numbers[groupOpacity : groupOpacity+1] }, nearShare).keys())
 	w.softened(soft, t)
-	w.adjusted(inner, t)
+	if colours := w.tinted(t); colours != nil {
+		w.tint = colours
+		defer func() { w.tint = nil }()
+	} else {
+		w.adjusted(inner, t)
+	}
 	return w.wrapped(b, outer, func() error {
 		return w.wrapped(b, soft, func() error {
 			return w.wrapped(b, inner, func() error { return w.level(b, t.inside[0]) })
 		})
 	})
+}
+
+// tinted is the map of colours of what stands still and is a picture, whose pixels it can be given; else nil.
+func (w *writer) tinted(t *track) *state.Colours {
+	v := t.reads[0].numbers
+	if w.taken == nil || v[groupSharpness] != 0 || v[groupFeather] != 0 || len(t.inside[0].tracks) != 1 || t.inside[0].tracks[0].op != display.OpPicture {
+		return nil
+	}
+	c := state.Colours(v[groupColours:groupNumbers])
+	return &c
 }
 
 // softened says blur and shadow, which CSS animates.

@@ -186,7 +186,7 @@ func (w *writer) image(t *track, picture uint32, mip func(r *reading) uint32) (s
 	for i := range t.reads {
 		least = min(least, mip(&t.reads[i]))
 	}
-	data, err := w.o.Image(w.film.Pictures[picture], int(least))
+	data, err := w.o.Image(w.film.Pictures[picture], int(least), w.tint)
 	if err == nil {
 		if !w.counted[data] {
 			w.counted[data] = true

@@ -11,6 +11,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/geom"
 	"capstan/core/raster"
+	"capstan/core/state"
 )
 
 // StillOptions say how a drawing is written.
@@ -18,11 +19,11 @@ type StillOptions struct {
 	Box       geom.Box // page px: what of it is seen
 	Words     bool     // texts as words, which need their families where they are shown; else as outlines
 	Title     string
-	Pictures  raster.Pictures                                      // for what is painted
-	Image     func(media string, mip int) (data string, err error) // a picture as a data: address
-	PNG       func(img *image.RGBA) (data string, err error)       // likewise, of what was painted
-	MostBytes int                                                  // refused above
-	Stop      func() error                                         // asked often; what it returns ends the work
+	Pictures  raster.Pictures                                                              // for what is painted
+	Image     func(media string, mip int, colours *state.Colours) (data string, err error) // a picture as a data: address, its colours mapped where that is not nil
+	PNG       func(img *image.RGBA) (data string, err error)                               // likewise, of what was painted
+	MostBytes int                                                                          // refused above
+	Stop      func() error                                                                 // asked often; what it returns ends the work
 }
 
 // stillScale is how many px a page px has where SVG has no words and something is painted.

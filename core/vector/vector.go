@@ -19,6 +19,7 @@ import (
 	"capstan/core/geom"
 	"capstan/core/motion"
 	"capstan/core/raster"
+	"capstan/core/state"
 	"capstan/core/words"
 )
 
@@ -31,14 +32,14 @@ type Options struct {
 	Rate, RateDen int64 // frames a second, of what is painted
 	Still         int64 // ms of the film: what is seen where motion is unwelcome
 	Under         *frame.Paint
-	Title, Says   string                                               // for people who cannot see it
-	Mark          *image.RGBA                                          // lies over it; nil: nothing
-	Pictures      raster.Pictures                                      // for what is painted
-	Image         func(media string, mip int) (data string, err error) // a picture as a data: address
-	PNG           func(img *image.RGBA) (data string, err error)       // likewise, of what was painted
-	MostBytes     int                                                  // refused above
-	Stop          func() error                                         // asked often; what it returns ends the work
-	Progress      func(share float64)                                  // 0..1
+	Title, Says   string                                                                       // for people who cannot see it
+	Mark          *image.RGBA                                                                  // lies over it; nil: nothing
+	Pictures      raster.Pictures                                                              // for what is painted
+	Image         func(media string, mip int, colours *state.Colours) (data string, err error) // a picture as a data: address, its colours mapped where that is not nil
+	PNG           func(img *image.RGBA) (data string, err error)                               // likewise, of what was painted
+	MostBytes     int                                                                          // refused above
+	Stop          func() error                                                                 // asked often; what it returns ends the work
+	Progress      func(share float64)                                                          // 0..1
 }
 
 // A Piece is a film as SVG.

@@ -9,6 +9,7 @@ import (
 
 	"capstan/core/frame"
 	"capstan/core/geom"
+	"capstan/core/state"
 )
 
 // writer writes one piece.
@@ -21,6 +22,7 @@ type writer struct {
 	box         geom.Box        // that is shown beside the page
 	layer       *frame.Stretch  // that is being written and holds no others; nil: none
 	words       bool            // texts are written as words
+	tint        *state.Colours  // of the picture that is being written; nil: none
 	taken       map[string]bool // names of layers
 	defs, css   strings.Builder
 	names       map[string]string // of keyframes, by what they say

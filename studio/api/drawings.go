@@ -50,7 +50,7 @@ func (s *Server) postDrawing(c *gin.Context) {
 	}
 	facts := map[string]*doc.Media{}
 	d, err := svg.Read(in, svg.Options{
-		Name: strings.TrimSpace(c.Query("name")), Page: [2]float64{float64(p.Film.Width), float64(p.Film.Height)}, ID: newID,
+		Name: strings.TrimSpace(c.Query("name")), Page: [2]float64{float64(p.Film.Width), float64(p.Film.Height)}, ID: newID, Fonts: s.store.Assets(p).Fonts,
 		Family: func(names []string) (string, bool) { return nearestFamily(p, names) },
 		Picture: func(address string) (string, int, int, error) {
 			raw, err := media.InAddress(address)

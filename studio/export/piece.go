@@ -15,6 +15,7 @@ import (
 
 	"capstan/core/delivery"
 	"capstan/core/raster"
+	"capstan/core/state"
 	"capstan/core/vector"
 )
 
@@ -84,16 +85,19 @@ func pngAddress(img *image.RGBA) (string, error) {
 }
 
 // addresses are pictures as data: addresses: JPEG of a quality where nothing lets through what is under it, else PNG.
-func addresses(pictures raster.Pictures, quality int) func(media string, mip int) (string, error) {
+func addresses(pictures raster.Pictures, quality int) func(media string, mip int, colours *state.Colours) (string, error) {
 	known := map[string]string{}
-	return func(media string, mip int) (string, error) {
-		id := fmt.Sprint(media, mip)
+	return func(media string, mip int, colours *state.Colours) (string, error) {
+		id := fmt.Sprint(media, mip, colours)
 		if data, ok := known[id]; ok {
 			return data, nil
 		}
 		img, err := pictures(media, mip)
 		if err != nil {
 			return "", err
+		}
+		if colours != nil {
+			img = raster.Mapped(img, colours)
 		}
 		if !img.Opaque() {
 			known[id], err = pngAddress(img)
