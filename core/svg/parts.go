@@ -238,36 +238,3 @@ func placeBox(l *doc.Layer, m geom.Matrix, w, h float64) bool {
 	l.Place = doc.Place{X: round4(c.X), Y: round4(c.Y), W: round4(w * sx), H: round4(h * sy), Turn: round4(math.Atan2(m.B, m.A) * 180 / math.Pi), FlipY: m.Det() < 0}
 	return math.Abs(m.A*m.C+m.B*m.D) < 1e-3*sx*sy
 }
-
-// joined brings neighbours together that one layer can show: opaque outlines of one look that lie apart. Icons are made of thousands of them.
-func joined(list []*doc.Layer) []*doc.Layer {
-	if len(list) < 400 {
-		return list
-	}
-	var out []*doc.Layer
-	var boxes []geom.Box // of what the last of out is made of
-	for _, l := range list {
-		if n := len(out); n > 0 && alike(out[n-1], l) {
-			b := boxOf(l, geom.Identity)
-			if !slices.ContainsFunc(boxes, func(o geom.Box) bool { i := o.Intersect(b); return i.Max.X >= i.Min.X && i.Max.Y >= i.Min.Y }) && len(boxes) < 500 {
-				last := out[n-1]
-				p, err1 := geom.ParseData(last.Path)
-				q, err2 := geom.ParseData(l.Path)
-				if err1 == nil && err2 == nil {
-					p.Append(q, geom.Translate(geom.Point{X: l.Place.X - last.Place.X, Y: l.Place.Y - last.Place.Y}))
-					last.Path = p.Data()
-					boxes = append(boxes, b)
-					continue
-				}
-			}
-		}
-		out = append(out, l)
-		boxes = []geom.Box{boxOf(l, geom.Identity)}
-	}
-	return out
-}
-
-func alike(a, b *doc.Layer) bool {
-	return a.Kind == doc.PathKind && b.Kind == doc.PathKind && a.Stroke == nil && b.Stroke == nil && a.Fill.Kind == doc.Solid && b.Fill.Kind == doc.Solid && a.Fill.Colour == b.Fill.Colour &&
-		a.Opacity == b.Opacity && a.Blend == b.Blend && a.Mask == "" && b.Mask == "" && a.Blur == 0 && b.Blur == 0 && a.Shadow == nil && b.Shadow == nil
-}

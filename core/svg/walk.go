@@ -98,7 +98,8 @@ func Read(r io.Reader, o Options) (*Drawing, error) {
 			}
 		}
 	}
-	group.Children = w.sound(joined(group.Children))
+	w.joined(group)
+	group.Children = w.sound(group.Children)
 	if len(group.Children) == 0 {
 		return nil, words.New("drawing.blank")
 	}
@@ -235,7 +236,7 @@ func (w *walker) children(n *node, s state) (out []*doc.Layer) {
 	for _, c := range n.children {
 		out = append(out, w.element(c, s)...)
 	}
-	return joined(out)
+	return out
 }
 
 // nested makes layers of an svg in another, or of a symbol that is used.
