@@ -60,14 +60,15 @@ export function drawDesk(c: HTMLCanvasElement, view: View, size: { w: number; h:
   const wings = large ? '#0C2523' : '#EAE3D4'
   const v = { scale: view.scale * dpr, x: view.x * dpr, y: view.y * dpr }
   const [pw, ph] = [film!.width * v.scale, film!.height * v.scale]
-  standing.paint(ctx, engine.frame(moment, v.scale), v, `${wings}${film!.clear}`, (x) => {
+  const ground = (x: CanvasRenderingContext2D) => {
     x.setTransform(1, 0, 0, 1, 0, 0)
     x.fillStyle = wings
     x.fillRect(0, 0, w, h)
     x.fillStyle = '#FFFFFF'
     x.fillRect(v.x, v.y, pw, ph)
     if (film!.clear) chequer(x, v.x, v.y, pw, ph, 8 * dpr)
-  })
+  }
+  standing.paint(ctx, engine.frame(moment, v.scale), v, `${wings}${film!.clear}`, ground, desk().dragging)
   const { ends, selection, selected, picking } = desk()
   ctx.setTransform(1, 0, 0, 1, 0, 0)
   if (!playing && !large && !picking) {

@@ -4,6 +4,7 @@ import { paint, type View } from '../painter'
 import { op } from '../primitives'
 import type { List } from '../types'
 import { picturesArrived } from './bitmaps'
+import { Shifted } from './shifted'
 import { marks, sameItem, type Mark } from './items'
 
 interface Kept {
@@ -18,16 +19,21 @@ export class Standing {
   private last: { list: List; at: Mark[]; where: string } | null = null
   private under: Kept | null = null
   private over: Kept | null = null
+  private shifted = new Shifted()
   // How many items stood still the last time: bitmaps are made when they do so again.
   private still = { under: 0, over: 0 }
 
-  /** Paints a list over what ground paints; where says what ground depends on. */
+  /**
+   * Paints a list over what ground paints; where says what ground depends on. What is dragged may lie half a pixel
+   * off until it is let go.
+   */
   paint(
     ctx: CanvasRenderingContext2D,
     list: List,
     view: View,
     where: string,
     ground: (ctx: CanvasRenderingContext2D) => void,
+    dragging = false,
   ) {
     const { width, height } = ctx.canvas
     where = `${where} ${width} ${height} ${view.scale} ${view.x} ${view.y} ${picturesArrived()}`
@@ -59,10 +65,16 @@ export class Standing {
     this.still = { under, over }
     const from = this.under?.items ?? 0
     const to = n - (this.over?.items ?? 0)
+    const push = moves && dragging ? this.shifted.look(list, at, under, n - over, view, width, height) : null
+    if (!push && !dragging) this.shifted.forget()
     ctx.setTransform(1, 0, 0, 1, 0, 0)
     if (this.under) ctx.drawImage(this.under.canvas, 0, 0)
     else ground(ctx)
-    if (to > from) paint(ctx, list, view, at[from], at[to].c)
+    if (push) {
+      if (under > from) paint(ctx, list, view, at[from], at[under].c)
+      push(ctx)
+      if (to > n - over) paint(ctx, list, view, at[n - over], at[to].c)
+    } else if (to > from) paint(ctx, list, view, at[from], at[to].c)
     if (this.over) ctx.drawImage(this.over.canvas, 0, 0)
     this.last = { list: { ...list, codes: list.codes.slice(), numbers: list.numbers.slice() }, at, where }
   }
