@@ -121,9 +121,44 @@ func TestBadDrawingsEndInWords(t *testing.T) {
 	}
 }
 
+// What would take very long ends when it is asked to, soon, and says so; outlines too tangled for the even-odd rule are told instead.
+func TestEndlessDrawingsAreStopped(t *testing.T) {
+	many := func(n int, f func(i int) string) string {
+		var b strings.Builder
+		for i := range n {
+			b.WriteString(f(i))
+		}
+		return b.String()
+	}
+	zig := func(n int) string {
+		return "M0 0" + many(n, func(i int) string { return fmt.Sprintf("L%d %d", i*37%100, i*53%97) })
+	}
+	rect := `<rect width="100" height="100" fill="url(#p)"/>`
+	for name, of := range map[string]struct{ inside, key string }{
+		"tiles":              {`<pattern id="p" width="2" height="2" patternUnits="userSpaceOnUse">` + many(300, func(i int) string { return fmt.Sprintf(`<circle cx="%d" cy="1" r="3"/>`, i%3) }) + `</pattern>` + strings.Repeat(rect, 50), "drawing.slow"},
+		"markers of markers": {`<marker id="a"><path d="` + zig(1000) + `" stroke="red" marker-mid="url(#b)"/></marker><marker id="b"><path d="` + zig(1000) + `" stroke="red"/></marker><path marker-mid="url(#a)" stroke="red" d="` + zig(1000) + `"/>`, "drawing.slow"},
+		"boxes of boxes":     {`<clipPath id="k" clipPathUnits="objectBoundingBox"><rect width="1" height="1"/></clipPath>` + strings.Repeat(`<g clip-path="url(#k)">`, 200) + strings.Repeat(`<path d="M0 0L5 5 5 0z"/>`, 9000) + strings.Repeat("</g>", 200), "drawing.slow"},
+		"tangles":            {strings.Repeat(`<path fill-rule="evenodd" d="`+zig(500)+`"/>`, 30), ""},
+		"rules":              {`<style>` + many(20000, func(i int) string { return fmt.Sprintf(`g g .a%d{fill:red}`, i) }) + `</style>` + strings.Repeat(`<rect class="a" width="9" height="9"/>`, 1000), ""},
+		"dashes":             {strings.Repeat(`<path d="M0 0L9000 9000" stroke="red" stroke-dasharray="0.001" transform="scale(1,0.5)"/>`, 100), ""},
+	} {
+		at := time.Now()
+		_, err := svg.Read(strings.NewReader(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100">`+of.inside+`</svg>`), svg.Options{ID: ids(), Stop: func() error {
+			if time.Since(at) > 300*time.Millisecond {
+				return words.New("drawing.slow")
+			}
+			return nil
+		}})
+		if took := time.Since(at); took > 3*time.Second || of.key == "" && err != nil && !words.Is(err, "drawing.slow") || of.key != "" && !words.Is(err, of.key) {
+			t.Errorf("%s: %v after %v", name, err, took)
+		}
+	}
+}
+
 func FuzzRead(f *testing.F) {
 	f.Add(`<svg viewBox="0 0 9 9"><style>a>.b{fill:red}</style><path class="b" d="M0 0a1 1 0 015 5z" transform="rotate(5)"/></svg>`)
 	f.Add(`<svg><linearGradient id="a"><stop offset="5%"/></linearGradient><g clip-path="url(#c)" mask="url(#m)"><use href="#x"/></g><rect id="x" width="1e3" height="5" fill="url(#a)"/></svg>`)
+	f.Add(`<svg><style>{</style></svg>`)
 	f.Fuzz(func(t *testing.T, text string) {
 		d, err := svg.Read(strings.NewReader(text), svg.Options{ID: ids(), Page: [2]float64{200, 200}})
 		if err != nil {

@@ -51,6 +51,9 @@ func (w *walker) join(group *doc.Layer, named bool) {
 	of := make([]int, len(boxes)) // the bucket of each
 	last := map[string]int{}      // of each look, its frontmost bucket
 	for i, l := range group.Children {
+		if w.stopped() {
+			return
+		}
 		look, p := lookOf(l), outlineOf(l)
 		if !named && !slices.Contains(unnamed, l.Name) {
 			look = ""

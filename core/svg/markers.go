@@ -115,7 +115,7 @@ func (w *walker) markers(n *node, s state, p *geom.Path, width float64) (out []*
 		} else if i == len(list)-1 {
 			name = "marker-end"
 		}
-		if to := of[name]; to != nil && w.err == nil {
+		if to := of[name]; to != nil && !w.stopped() {
 			out = append(out, w.marker(to, s, &list[i], i == 0, width)...)
 		}
 	}

@@ -53,9 +53,9 @@ func (w *walker) bright(to *node, s state, from *node) []*doc.Layer {
 	if plainWhite(list) {
 		return list
 	}
-	m := &levels{}
+	m := &levels{w: w}
 	for _, l := range list {
-		if !m.add(l, geom.Identity) {
+		if w.stopped() || !m.add(l, geom.Identity) {
 			w.lost.add("a mask in shades of grey", from)
 			return covering(list)
 		}
@@ -147,6 +147,7 @@ func shown(f *doc.Fill) {
 
 // levels are the parts of a mask, none over another, each as bright as it is.
 type levels struct {
+	w     *walker
 	areas []level
 }
 
@@ -197,7 +198,7 @@ func (m *levels) lay(p *geom.Path, f doc.Fill, l *doc.Layer, to geom.Matrix) boo
 			if a.fill.Graded() {
 				return false // its box would become another
 			}
-			q, err := combine.Areas(combine.CutAway, combine.Area{Path: a.path}, combine.Area{Path: p})
+			q, err := m.w.areas(combine.CutAway, combine.Area{Path: a.path}, combine.Area{Path: p})
 			if err != nil {
 				return false
 			}

@@ -56,7 +56,7 @@ func (w *walker) drawnOutline(n *node, s state, p *geom.Path) []*doc.Layer {
 	}
 	outline := at
 	if fills && s.style["fill-rule"] == "evenodd" && strings.Count(p.Data(), "M") > 0 {
-		flat, err := nonzero(at)
+		flat, err := w.nonzero(at)
 		if err != nil {
 			w.lost.add("the even-odd rule of an outline that cannot be told apart", n)
 			flat = at
@@ -284,7 +284,7 @@ func (w *walker) gradient(n *node, s state, local geom.Box, opacity float64, cur
 		}
 		if len(stops) == 0 {
 			for _, c := range g.children {
-				if c.name == "stop" {
+				if c.name == "stop" && len(stops) <= doc.MaxStops {
 					stops = append(stops, c)
 				}
 			}
@@ -301,6 +301,10 @@ func (w *walker) gradient(n *node, s state, local geom.Box, opacity float64, cur
 	f := fill{kind: doc.Linear, radial: radial}
 	if radial {
 		f.kind = doc.Radial
+	}
+	if len(stops) > doc.MaxStops {
+		w.lost.add("colours of a gradient beyond the first 32", from)
+		stops = stops[:doc.MaxStops]
 	}
 	last := 0.0
 	for _, c := range stops {
@@ -319,9 +323,6 @@ func (w *walker) gradient(n *node, s state, local geom.Box, opacity float64, cur
 		return fill{kind: doc.NoFill}, true
 	case len(f.stops) == 1:
 		return fill{kind: doc.Solid, colour: f.stops[0].Colour}, true
-	case len(f.stops) > doc.MaxStops:
-		w.lost.add("colours of a gradient beyond the first 32", from)
-		f.stops = f.stops[:doc.MaxStops]
 	}
 	user := at["gradientUnits"] == "userSpaceOnUse"
 	g := against{w: 1, h: 1, font: s.g.font}

@@ -145,7 +145,7 @@ func (w *walker) clipping(n *node, s state, to *geom.Path) {
 	}
 	p = placed(p, s.m)
 	if s.style["clip-rule"] == "evenodd" {
-		if q, err := nonzero(p); err == nil {
+		if q, err := w.nonzero(p); err == nil {
 			p = q
 		}
 	}
@@ -157,6 +157,9 @@ func (w *walker) boxAxes(n *node, s state) geom.Matrix {
 	b := geom.EmptyBox()
 	var add func(n *node, in state, m geom.Matrix)
 	add = func(n *node, in state, m geom.Matrix) {
+		if w.stopped() {
+			return
+		}
 		in.style = inherited(in.style, n.style)
 		if p := w.outlineOf(n, in); p != nil {
 			b = b.Union(m.ApplyBox(p.Bounds()))

@@ -121,7 +121,7 @@ func (w *walker) pattern(to *node, n *node, s state, p *geom.Path, name string, 
 	}
 	shown := placed(p, s.m)
 	if evenOdd {
-		if q, err := nonzero(shown); err == nil {
+		if q, err := w.nonzero(shown); err == nil {
 			shown = q
 		}
 	}
@@ -144,7 +144,7 @@ func (w *walker) tiled(l *doc.Layer, edge *geom.Path, steps []geom.Point) ([]*do
 		return out, true
 	}
 	own := outlineOf(l)
-	if own == nil || l.Opacity != 1 || l.Blend != "" || l.Blur != 0 || l.Shadow != nil {
+	if w.stopped() || own == nil || l.Opacity != 1 || l.Blend != "" || l.Blur != 0 || l.Shadow != nil {
 		return nil, false
 	}
 	to := geom.Translate(geom.Point{X: l.Place.X, Y: l.Place.Y}).Mul(geom.Rotate(l.Place.Turn))
@@ -154,7 +154,7 @@ func (w *walker) tiled(l *doc.Layer, edge *geom.Path, steps []geom.Point) ([]*do
 			return true
 		}
 		if b := p.Bounds(); !within(b, edge.Bounds()) || !upright(edge) {
-			q, err := combine.Areas(combine.KeepOverlap, combine.Area{Path: p}, combine.Area{Path: edge})
+			q, err := w.areas(combine.KeepOverlap, combine.Area{Path: p}, combine.Area{Path: edge})
 			if err != nil {
 				return false
 			}

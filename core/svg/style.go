@@ -85,6 +85,9 @@ func sheet(text string, lost *losses, from *node) (rules []rule) {
 		case css.EndRulesetGrammar:
 			if skip == 0 {
 				for _, s := range selectors {
+					if len(s) == 0 {
+						continue
+					}
 					r := rule{parts: s, says: says, strong: strong, order: len(rules)}
 					known := true
 					for _, c := range s {
@@ -234,6 +237,11 @@ func styled(root *node, lost *losses) {
 		}
 		return cmp.Compare(a.order, b.order)
 	})
+	byKey := map[string][]int{} // places in rules, by what the element itself must be
+	for i := range rules {
+		k := rules[i].key()
+		byKey[k] = append(byKey[k], i)
+	}
 	root.walk(func(n *node) {
 		n.style = map[string]string{}
 		for name, v := range n.at {
@@ -248,7 +256,12 @@ func styled(root *node, lost *losses) {
 				strong[name] = strong[name] || important
 			}
 		}
-		for i := range rules {
+		var about []int
+		for _, k := range n.keys() {
+			about = append(about, byKey[k]...)
+		}
+		slices.Sort(about)
+		for _, i := range slices.Compact(about) {
 			if rules[i].about(n) {
 				for name, v := range rules[i].says {
 					put(name, v, rules[i].strong[name])
@@ -269,6 +282,27 @@ func styled(root *node, lost *losses) {
 			}
 		}
 	})
+}
+
+// key is what an element must be so that a rule can be about it: its id, one of its classes or its name; empty: anything.
+func (r *rule) key() string {
+	c := &r.parts[len(r.parts)-1]
+	switch {
+	case c.id != "":
+		return "#" + c.id
+	case len(c.classes) > 0:
+		return "." + c.classes[0]
+	}
+	return c.name
+}
+
+// keys are those of rules that may be about an element.
+func (n *node) keys() []string {
+	keys := []string{"", n.name, "#" + n.at["id"]}
+	for _, c := range strings.Fields(n.at["class"]) {
+		keys = append(keys, "."+c)
+	}
+	return keys
 }
 
 // inherited is the style of an element in one whose style is known.

@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"capstan/core/combine"
 	"capstan/core/doc"
 	"capstan/core/geom"
 	"capstan/core/text"
@@ -24,6 +23,7 @@ type Drawing struct {
 type Options struct {
 	Name    string
 	Page    [2]float64                                              // px: it lands on this, see landed; 0: as large as it says
+	Stop    func() error                                            // asked often; what it returns ends the work; nil: nobody does
 	ID      func() string                                           // a new id for each layer and thread
 	Picture func(address string) (hash string, w, h int, err error) // takes in a picture inside of the file; nil, or an error: it is left out
 	Fonts   *text.Book                                              // sets its words; nil: they are left out, and told
@@ -99,6 +99,9 @@ func Read(r io.Reader, o Options) (*Drawing, error) {
 		}
 	}
 	w.joined(group)
+	if w.err != nil {
+		return nil, w.err
+	}
 	group.Children = w.sound(group.Children)
 	if len(group.Children) == 0 {
 		return nil, words.New("drawing.blank")
@@ -146,6 +149,14 @@ type state struct {
 	deep  int
 }
 
+// stopped reports whether there is nothing more to do.
+func (w *walker) stopped() bool {
+	if w.err == nil && w.o.Stop != nil {
+		w.err = w.o.Stop()
+	}
+	return w.err != nil
+}
+
 func (w *walker) layer(kind, name string) *doc.Layer {
 	id := w.o.ID()
 	if name = strings.TrimSpace(name); name == "" {
@@ -179,6 +190,8 @@ func (w *walker) element(n *node, in state) []*doc.Layer {
 	}
 	if w.drawn++; w.drawn > maxDrawn {
 		w.err = words.New("drawing.many", maxDrawn)
+	}
+	if w.stopped() {
 		return nil
 	}
 	s := in
@@ -342,11 +355,6 @@ func placed(p *geom.Path, m geom.Matrix) *geom.Path {
 	out := &geom.Path{}
 	out.Append(p, m)
 	return out
-}
-
-// nonzero is a path that fills by the nonzero rule what p fills by the even-odd rule.
-func nonzero(p *geom.Path) (*geom.Path, error) {
-	return combine.Areas(combine.Unite, combine.Area{Path: p, EvenOdd: true})
 }
 
 // path is a layer of an outline in the axes of the group: its place is the middle of the outline.

@@ -39,6 +39,7 @@ type texting struct {
 	along *geom.Path // that it stands on, in the axes of the first; nil: none
 	turns []float64  // of its letters, degrees
 	xs    []float64  // of its letters; nil: one after another
+	long  int        // bytes of all its words so far
 	wide  float64    // it is spread over that; 0: as it comes
 }
 
@@ -152,6 +153,10 @@ func (t *texting) put(words string, s state) {
 			}
 			return c
 		}, words)
+	}
+	if t.long += len(words); t.long > doc.MaxText {
+		t.w.lost.add("words beyond the first 20,000 letters", t.n)
+		return
 	}
 	if words == "" {
 		return

@@ -7,6 +7,7 @@ import (
 	"net/http"
 	"slices"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -18,6 +19,9 @@ import (
 	"capstan/studio/export"
 	"capstan/studio/media"
 )
+
+// readingTime is how long a drawing may take to be read, pictures in it with it.
+const readingTime = 5 * time.Second
 
 // postDrawing makes a group of layers of an SVG, packed or not, and answers it with what could not be kept. Pictures
 // in it are taken in as those from disk are.
@@ -49,8 +53,15 @@ func (s *Server) postDrawing(c *gin.Context) {
 		in = z
 	}
 	facts := map[string]*doc.Media{}
+	soon := time.Now().Add(readingTime)
 	d, err := svg.Read(in, svg.Options{
 		Name: strings.TrimSpace(c.Query("name")), Page: [2]float64{float64(p.Film.Width), float64(p.Film.Height)}, ID: newID, Fonts: s.store.Assets(p).Fonts,
+		Stop: func() error {
+			if time.Now().After(soon) {
+				return words.New("drawing.slow")
+			}
+			return c.Request.Context().Err()
+		},
 		Family: func(names []string) (string, bool) { return nearestFamily(p, names) },
 		Picture: func(address string) (string, int, int, error) {
 			raw, err := media.InAddress(address)
