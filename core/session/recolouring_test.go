@@ -81,3 +81,16 @@ func TestColoursAreShifted(t *testing.T) {
 		t.Errorf("a grey becomes %s", v)
 	}
 }
+
+// What a drawing has in the colour of a role, or of a tone of one, follows that role when it comes in; all else stays as it is.
+func TestDrawingsFollowTheRolesTheyAreDrawnIn(t *testing.T) {
+	s := open(t, coloured())
+	accent, _ := paint.Parse("#d8573a")
+	want1(t, s, "add.drawing", fmt.Sprintf(`{"layer":{"id":"d","thread":"d","name":"Drawing","kind":"group","opacity":1,"fill":{"kind":"none"},"place":{"x":0,"y":0},"children":[
+		{"id":"d1","thread":"d1","name":"Sail","kind":"path","path":"M0 0L9 0 9 9Z","opacity":1,"place":{"x":0,"y":0},"fill":{"kind":"colour","colour":"#d8573a"},"stroke":{"width":2,"fill":{"kind":"colour","colour":"%s"}}},
+		{"id":"d2","thread":"d2","name":"Mast","kind":"path","path":"M0 0L9 0 9 9Z","opacity":1,"place":{"x":0,"y":0},"fill":{"kind":"colour","colour":"#123456"}}]}}`, accent.Tone(2)))
+	sc := s.Document().Film.Scenes[0]
+	if is, want := fmt.Sprint(codes(sc.Layers[1], sc)), fmt.Sprintf("[#d8573a accent+0 %s accent+2 #123456 +0]", accent.Tone(2)); is != want {
+		t.Errorf("its colours are %s, not %s", is, want)
+	}
+}

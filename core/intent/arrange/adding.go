@@ -79,6 +79,9 @@ var addingAsked = intent.Table{
 			at = geom.Point{X: c.At[0], Y: c.At[1]}
 		}
 		c.Layer.Place.X, c.Layer.Place.Y = at.X, at.Y
+		// What has the colour of a role of the scene, or a tone of it, is of that role from now on.
+		roles := ink.Follows(s.Scene(m).Roles)
+		ink.Within(c.Layer, func(k ink.Ink) { roles(k) })
 		var all []edit.Command
 		for hash, m := range c.Media {
 			all = append(all, &edit.AddMedia{Hash: hash, Media: m})

@@ -4,7 +4,6 @@ import (
 	"encoding/base64"
 	"math"
 	"slices"
-	"sort"
 	"strings"
 
 	"capstan/core/doc"
@@ -75,33 +74,7 @@ func guess(sc *doc.Scene) map[string]string {
 
 // withRoles is the command that gives a scene roles and lets every colour equal to one of them, or to a tone of one, follow it.
 func withRoles(sc *doc.Scene, list map[string]string) (edit.Command, error) {
-	names := make([]string, 0, len(list))
-	for n := range list {
-		names = append(names, n)
-	}
-	sort.Slice(names, func(i, k int) bool { return orderKey(names[i]) < orderKey(names[k]) })
-	type tone struct {
-		role string
-		step int
-	}
-	of := map[string]tone{}
-	for _, step := range []int{0, -1, 1, -2, 2, -3, 3, -4, 4, -5, 5} {
-		for _, n := range names {
-			if c, err := paint.Parse(list[n]); err == nil {
-				code := c.Tone(step).String()
-				if _, taken := of[code]; !taken {
-					of[code] = tone{n, step}
-				}
-			}
-		}
-	}
-	follow := func(k ink.Ink) bool {
-		t, ok := of[*k.Colour]
-		if ok && *k.Role == "" {
-			*k.Role, *k.Tone = t.role, t.step
-		}
-		return ok
-	}
+	follow := ink.Follows(list)
 	commands := []edit.Command{&edit.SetScenes{IDs: []string{sc.ID}, Patch: edit.Fields{"roles": list}}}
 	c := (&doc.Scene{Background: sc.Background}).Clone()
 	changed := false
@@ -123,13 +96,6 @@ func withRoles(sc *doc.Scene, list map[string]string) (edit.Command, error) {
 		commands = append(commands, &edit.SetLayers{Set: set})
 	}
 	return edit.All(commands...), nil
-}
-
-func orderKey(name string) string {
-	if i := slices.Index(ink.RoleOrder, name); i >= 0 {
-		return string(rune('0' + i))
-	}
-	return "9" + name
 }
 
 // sceneIDs returns the scenes that are meant: those named, else the one at the moment.
