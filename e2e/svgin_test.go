@@ -152,7 +152,7 @@ func TestDrawingsComeInAsBrowsersShowThem(t *testing.T) {
 			keepPair(t, name, got, seen[name])
 		}
 	}
-	icons, err := svgtest.Files("../web/node_modules", 150)
+	icons, err := svgtest.Files(os.DirFS("../web/node_modules"), 150)
 	if err != nil {
 		t.Fatal(err)
 	}

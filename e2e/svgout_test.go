@@ -75,7 +75,7 @@ func TestScenesGoOutAsSVGAndComeBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	p, n := showPieces(t), 0
-	for _, project := range []*doc.Project{demo.Opener(sky, facts), demo.Reel(), demo.Post(), demo.Talk(), demo.Sticker(), demo.Evening(harbour, of)} {
+	for _, project := range []*doc.Project{demo.Opener(sky, facts), demo.Reel(), demo.Post(), demo.Talk(), demo.Sticker(), demo.Drawings(), demo.Evening(harbour, of)} {
 		b := compileFor(t, project, files)
 		w, h := project.Film.Width, project.Film.Height
 		p.show("blank.html", w, h)

@@ -77,7 +77,7 @@ func demoCommand() *cobra.Command {
 // seed adds the demo projects that a store does not have yet; edited ones are left alone.
 func seed(s *store.Store) error {
 	lacks := false
-	for _, p := range []*doc.Project{demo.Talk(), demo.Reel(), demo.Sticker(), demo.Evening("", nil), demo.Post(), demo.Opener("", nil)} {
+	for _, p := range []*doc.Project{demo.Drawings(), demo.Talk(), demo.Reel(), demo.Sticker(), demo.Evening("", nil), demo.Post(), demo.Opener("", nil)} {
 		_, _, err := s.Load(p.ID)
 		if err != nil && !words.Is(err, "not-found") {
 			return err
@@ -91,7 +91,7 @@ func seed(s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	for _, p := range []*doc.Project{demo.Talk(), demo.Reel(), demo.Sticker(), evening, demo.Post(), opener} {
+	for _, p := range []*doc.Project{demo.Drawings(), demo.Talk(), demo.Reel(), demo.Sticker(), evening, demo.Post(), opener} {
 		_, _, err := s.Load(p.ID)
 		if words.Is(err, "not-found") {
 			if _, err = s.Create(p); err == nil {
@@ -143,7 +143,7 @@ func writeDemo(dir string) error {
 		return err
 	}
 	os.Remove(filepath.Join(dir, "media"))
-	for _, p := range []*doc.Project{opener, demo.Post(), demo.Reel(), demo.Talk(), evening, demo.Sticker()} {
+	for _, p := range []*doc.Project{opener, demo.Post(), demo.Reel(), demo.Talk(), evening, demo.Sticker(), demo.Drawings()} {
 		var b bytes.Buffer
 		if err := bundle.Write(&b, p, files); err != nil {
 			return err

@@ -83,7 +83,7 @@ func TestAFormWithItsNumbersIsTheJSON(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	for _, p := range []*doc.Project{demo.Opener(strings.Repeat("b", 64), &doc.Media{Name: "sky.jpg", Width: 1920, Height: 1080}), demo.Post(), demo.Reel(), demo.Talk()} {
+	for _, p := range []*doc.Project{demo.Opener(strings.Repeat("b", 64), &doc.Media{Name: "sky.jpg", Width: 1920, Height: 1080}), demo.Post(), demo.Reel(), demo.Talk(), demo.Drawings()} {
 		raw, err := p.Write()
 		if err == nil {
 			err = s.Open(raw)

@@ -7,6 +7,7 @@ import (
 	"image"
 	"image/draw"
 	"image/png"
+	"os"
 	"os/exec"
 	"regexp"
 	"slices"
@@ -90,7 +91,7 @@ func librsvg(t *testing.T, text string) *image.RGBA {
 
 // Icons of four sets look as librsvg paints them; where the two differ, Chromium is asked, too (e2e).
 func TestIconsLookAsLibrsvgPaintsThem(t *testing.T) {
-	files, err := svgtest.Files("../../web/node_modules", 75)
+	files, err := svgtest.Files(os.DirFS("../../web/node_modules"), 75)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -116,7 +117,7 @@ var part = regexp.MustCompile(`<(path|rect|circle|ellipse|line|polyline|polygon|
 // That is said of pictures that differ: without one of its parts an icon no longer looks as it did, in the box of the part’s ink (in all of a flag a small star
 // is nothing).
 func TestIconsWithoutAPartLookOtherwise(t *testing.T) {
-	files, err := svgtest.Files("../../web/node_modules", 75)
+	files, err := svgtest.Files(os.DirFS("../../web/node_modules"), 75)
 	if err != nil {
 		t.Fatal(err)
 	}
