@@ -5,10 +5,12 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"capstan/e2e/browser"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 )
 
 // lanternSVG is a lantern drawn for Capstan, with what a drawing cannot bring along.
@@ -41,7 +43,7 @@ func TestDrawingsComeInAsLayers(t *testing.T) {
 	p.pressWord("Show")
 	p.wait(`document.querySelector('[data-losses]')`)
 	said := browser.Eval[string](t, p.ctx, `document.querySelector('[data-losses]').textContent`)
-	if !strings.Contains(said, "a script") || !strings.Contains(said, "a pattern") {
+	if !strings.Contains(said, "a script") || strings.Contains(said, "a pattern") {
 		t.Errorf("what it lost is told as %s", said)
 	}
 	p.shot("zz-losses")
@@ -70,4 +72,54 @@ func TestDrawingsComeInAsLayers(t *testing.T) {
 	}
 	p.do(chromedp.SetUploadFiles(`[data-picture-input]`, []string{file}))
 	p.wait(`document.body.textContent.includes('This drawing is damaged')`)
+}
+
+// What is selected, or the page, is shown as the SVG it will be, by key; texts as outlines or as words; it is saved under the name it has, and copied.
+func TestLayersGoOutAsSVG(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.open("/p/kite-day-drawings")
+	p.settled()
+	made := func(holds string) string {
+		p.t.Helper()
+		p.wait(`document.querySelector('[data-drawing] img')`)
+		var text string
+		for range 100 {
+			text = browser.Eval[string](t, p.ctx, `window.blob.text()`)
+			if strings.Contains(text, holds) {
+				return text
+			}
+			time.Sleep(50 * time.Millisecond)
+		}
+		t.Fatalf("it never holds %s, but is %.600s", holds, text)
+		return ""
+	}
+	browser.Eval[bool](t, p.ctx, `(() => {
+		const make = URL.createObjectURL
+		URL.createObjectURL = (b) => { window.blob = b; return make(b) }
+		return true
+	})()`)
+	p.press(`[data-row] [data-name="Gull on a post"]`)
+	p.key("C")
+	if text := made(`id="Gull_on_a_post"`); strings.Contains(text, "lantern") || strings.Contains(text, "<rect") || !strings.Contains(text, `stroke="#185163"`) {
+		t.Errorf("the gull alone is %s", text)
+	}
+	browser.Eval[bool](t, p.ctx, `(() => {
+		navigator.clipboard.writeText = async (s) => { window.copied = s }
+		HTMLAnchorElement.prototype.click = function () { window.saved = this.download }
+		return true
+	})()`)
+	p.pressWord("Copy")
+	p.wait(`window.copied?.includes('Gull_on_a_post')`)
+	p.pressWord("Save")
+	p.wait(`window.saved === 'Gull on a post.svg'`)
+	p.choose("What", "page")
+	made(`id="Paper_lantern"`)
+	p.choose("Texts", "words")
+	if text := made("<text"); !strings.Contains(text, ">somebody</tspan>") || !strings.Contains(text, "Shrikhand") {
+		t.Errorf("with its words it is %s", text)
+	}
+	p.pressWord("Save")
+	p.wait(`window.saved === 'Somebody to draw it.svg'`)
+	p.key(kb.Escape)
+	p.wait(`!document.querySelector('[data-drawing]')`)
 }

@@ -48,6 +48,7 @@ func TestShapesBecomeOurs(t *testing.T) {
 		`<rect width="10" height="10" rx="3" ry="1"/>`:                                    "Rectangle path",
 		`<circle r="5" transform="scale(1 2)" stroke="red"/>`:                             "Circle path",
 		`<path id="wing" d="M0 0L10 0 5 8z"/>`:                                            "wing path",
+		`<path id="Near_wing_x26__tail" d="M0 0L10 0 5 8z"/>`:                             "Near wing& tail path",
 	} {
 		d, err := svg.Read(strings.NewReader(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="-100 -100 200 200" width="200" height="200">`+text+`</svg>`), svg.Options{ID: ids()})
 		if err != nil {

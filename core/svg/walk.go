@@ -3,8 +3,11 @@ package svg
 import (
 	"io"
 	"math"
+	"regexp"
 	"slices"
+	"strconv"
 	"strings"
+	"unicode"
 
 	"capstan/core/doc"
 	"capstan/core/geom"
@@ -168,7 +171,7 @@ func (w *walker) layer(kind, name string) *doc.Layer {
 	return &doc.Layer{ID: id, Thread: id, Name: name, Kind: kind, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}}
 }
 
-// named is what a layer made of an element is called: its title, or its id.
+// named is what a layer made of an element is called: its title, its label, or its id.
 func named(n *node, otherwise string) string {
 	for _, c := range n.children {
 		if c.name == "title" {
@@ -177,10 +180,30 @@ func named(n *node, otherwise string) string {
 			}
 		}
 	}
+	if s := strings.TrimSpace(n.at["aria-label"]); s != "" {
+		return s
+	}
 	if id := n.at["id"]; id != "" {
-		return id
+		return spoken(id)
 	}
 	return otherwise
+}
+
+// hexed is a sign that an id cannot have, as drawing programs write it.
+var hexed = regexp.MustCompile(`_x([0-9A-Fa-f]{2,4})_`)
+
+// spoken is an id as a name: ids have no blanks, low lines stand for them (common practice).
+func spoken(id string) string {
+	id = hexed.ReplaceAllStringFunc(id, func(s string) string {
+		if v, err := strconv.ParseUint(s[2:len(s)-1], 16, 32); err == nil && unicode.IsPrint(rune(v)) {
+			return string(rune(v))
+		}
+		return s
+	})
+	if s := strings.TrimSpace(strings.ReplaceAll(id, "_", " ")); s != "" {
+		return s
+	}
+	return id
 }
 
 // element makes layers of one element.
