@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"os"
+	"path/filepath"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -157,18 +158,20 @@ func TestScreenshots(t *testing.T) {
 	p.shot("gallery")
 	p.key(kb.Escape)
 	p.wait(rests)
-	// A signature while its pencil draws it.
-	p.press(`[data-scene="2"]`)
-	p.press(`[data-bar][aria-label*="Signature"] [data-part=whole]`)
+	// What an SVG could not keep, over two that came in and are drawn on.
+	p.open("/p/kite-day-drawings")
 	p.settled()
-	at := browser.Eval[[]float64](t, p.ctx, `(() => {
-		const r = document.querySelector('[data-bar][aria-label*="Signature"] [data-part=whole]').getBoundingClientRect()
-		const ruler = document.querySelector('[data-ruler]').getBoundingClientRect()
-		return [r.left + 0.27 * r.width, ruler.top + 8]
-	})()`)
-	p.do(chromedp.MouseClickXY(at[0], at[1]))
+	file := filepath.Join(t.TempDir(), "Harbour sign.svg")
+	if err := os.WriteFile(file, []byte(harbourSign), 0o644); err != nil {
+		t.Fatal(err)
+	}
+	p.do(chromedp.SetUploadFiles(`[data-picture-input]`, []string{file}))
+	p.wait(`[...document.querySelectorAll('[data-row] [data-name]')].some(n => n.dataset.name === 'Harbour sign')`)
+	p.settled()
+	p.pressWord("Show")
+	p.wait(`document.querySelector('[data-losses]')`)
 	p.do(chromedp.Sleep(700e6))
-	p.shot("draw-on")
+	p.shot("losses")
 	p.open("/p/kite-day-opener")
 	p.settled()
 	// A reveal that two spars drive; what the kite becomes; what part of the page is seen.
@@ -248,3 +251,11 @@ func TestScreenshots(t *testing.T) {
 	p.wait(`[...document.querySelectorAll('[data-variant] img')].filter(i => i.complete && i.naturalWidth > 0).length === 4`)
 	p.shot("variants")
 }
+
+// harbourSign is a drawing of which much cannot be kept.
+const harbourSign = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 160" width="800" height="640">
+<script>1</script><filter id="paper"><feTurbulence/></filter><pattern id="p" width="4" height="4" patternUnits="userSpaceOnUse"><circle cx="2" cy="2" r="1"/></pattern>
+<rect id="Board" x="10" y="10" width="180" height="100" rx="8" fill="#f3dca6" stroke="url(#p)" stroke-width="6" filter="url(#paper)"/>
+<text id="Words" x="100" y="70" font-family="Quayside" font-size="26" text-anchor="middle" fill="#17403c">Fennel Quay</text>
+<image href="gull.png" width="40" height="40"/>
+<circle id="Buoy" cx="100" cy="135" r="15" fill="#d8573a" style="mix-blend-mode:hue"><animate attributeName="r" to="18" dur="1s"/></circle></svg>`

@@ -850,7 +850,8 @@ export interface Glow {
 
 /**
  * Gradient runs through colours. Its points are shares of the layer's box, 0 at the left or top, 1 at the right or
- * bottom; they may lie outside. Distances are those on the layer: a radial gradient is round, whatever its box.
+ * bottom; they may lie outside. Distances are those on the layer: a radial gradient is round, whatever its box, unless
+ * its ratio says how flat it is.
  */
 export interface Gradient {
   /** where it begins; the middle of a radial one */
@@ -859,6 +860,8 @@ export interface Gradient {
   to: [number, number]
   /** of a radial one: where its first colour is; default: its middle */
   focus?: [number, number]
+  /** of a radial one: how far it reaches across its line, as a share of that; 0: as far, a circle */
+  ratio?: number
   /** 2 to 32 */
   stops: Stop[]
 }
