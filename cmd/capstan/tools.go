@@ -7,15 +7,18 @@ import (
 	"fmt"
 	"image"
 	"image/png"
+	"io"
 	"math"
 	"os"
 	"path/filepath"
+	"strings"
 
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/motion"
 	"capstan/core/raster"
 	"capstan/studio/bundle"
+	"capstan/studio/export"
 	"capstan/studio/media"
 
 	"github.com/spf13/cobra"
@@ -71,25 +74,39 @@ func ms(v float64) int64 { return int64(math.Round(min(max(v, -86400), 86400) * 
 func frameCommand() *cobra.Command {
 	var at float64
 	var out, film string
+	var spoken bool
 	c := &cobra.Command{
-		Use: "frame FILE.capstan", Short: "Render one frame as PNG", Args: cobra.ExactArgs(1),
-		RunE: func(_ *cobra.Command, args []string) error {
+		Use: "frame FILE.capstan", Short: "Render one frame as PNG, or as SVG where the file is to be one", Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
 			o, err := open(args[0], film)
 			if err != nil {
 				return err
 			}
 			defer o.close()
-			img := image.NewRGBA(image.Rect(0, 0, o.project.Film.Width, o.project.Film.Height))
-			list := o.film.Player().At(motion.Seconds(min(max(at, 0), 86400)), frame.View{Scale: 1})
-			if err := raster.NewPainter(o.film, o.files.Pixels).Paint(img, list); err != nil {
-				return err
+			write := func(f io.Writer) error {
+				img := image.NewRGBA(image.Rect(0, 0, o.project.Film.Width, o.project.Film.Height))
+				list := o.film.Player().At(motion.Seconds(min(max(at, 0), 86400)), frame.View{Scale: 1})
+				if err := raster.NewPainter(o.film, o.files.Pixels).Paint(img, list); err != nil {
+					return err
+				}
+				return png.Encode(f, img)
+			}
+			if strings.EqualFold(filepath.Ext(out), ".svg") {
+				write = func(f io.Writer) error {
+					ms := min(max(int64(math.Round(at*1000)), 0), o.film.Order.Length)
+					text, err := export.Drawing(c.Context(), o.film, o.files.Pixels, export.Sketch{Scene: o.film.Order.At(motion.Millis(ms)).Scene, At: &ms, Words: spoken})
+					if err == nil {
+						_, err = io.WriteString(f, text)
+					}
+					return err
+				}
 			}
 			f, err := os.CreateTemp(filepath.Dir(out), ".aside-*")
 			if err != nil {
 				return err
 			}
 			defer os.Remove(f.Name())
-			if err := errors.Join(png.Encode(f, img), f.Chmod(0o644), f.Close()); err != nil {
+			if err := errors.Join(write(f), f.Chmod(0o644), f.Close()); err != nil {
 				return err
 			}
 			return os.Rename(f.Name(), out)
@@ -98,6 +115,7 @@ func frameCommand() *cobra.Command {
 	filmFlag(c, &film)
 	c.Flags().Float64Var(&at, "at", 0, "film time in seconds")
 	c.Flags().StringVar(&out, "out", "frame.png", "file to write")
+	c.Flags().BoolVar(&spoken, "words", false, "texts of an SVG as words, not as outlines")
 	return c
 }
 

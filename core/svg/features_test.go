@@ -101,6 +101,7 @@ func TestBadDrawingsEndInWords(t *testing.T) {
 		"itself":             {wrap(`<g id="a"><use href="#a"/><use href="#b"/></g><g id="b"><use href="#a"/></g>`), "drawing.blank"},
 		"very deep":          {wrap(strings.Repeat("<g>", 10000) + strings.Repeat("</g>", 10000)), "drawing.deep"},
 		"entities":           {`<!DOCTYPE svg [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;">]>` + wrap(`<text>&b;</text>`), "drawing.damaged"},
+		"names of texts":     {`<!DOCTYPE svg [<!ENTITY a "` + strings.Repeat("a", 90) + `">]>` + wrap(`<text>`+strings.Repeat("&a;", 1_000_000)+`</text>`), "drawing.many"},
 		"gradients in rings": {wrap(`<linearGradient id="a" href="#b"/><linearGradient id="b" href="#a"/><rect width="9" height="9" fill="url(#a)"/>`), "drawing.blank"},
 		"truncated":          {`<svg xmlns="http://www.w3.org/2000/svg"><rect width="4"`, "drawing.damaged"},
 		"no drawing":         {`<html><body/></html>`, "drawing.none"},
@@ -119,6 +120,17 @@ func TestBadDrawingsEndInWords(t *testing.T) {
 		if d := time.Since(at); d > 5*time.Second {
 			t.Errorf("%s takes %v", name, d)
 		}
+	}
+}
+
+// Names that drawing programs give to spaces of names are known.
+func TestNamesOfSpacesAreKnown(t *testing.T) {
+	_, d, err := painted(`<?xml version="1.0"?><!DOCTYPE svg PUBLIC "-//W3C//DTD SVG 1.1//EN" "svg11.dtd" [
+		<!ENTITY ns_svg "http://www.w3.org/2000/svg">
+		<!ENTITY elsewhere SYSTEM "file:///etc/hostname">
+	]><svg xmlns="&ns_svg;" viewBox="0 0 9 9"><rect id="Sail" width="9" height="9"/></svg>`)
+	if err != nil || len(d.Group.Children) != 1 || d.Group.Children[0].Name != "Sail" {
+		t.Errorf("%v, %v", d, err)
 	}
 }
 

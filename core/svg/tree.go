@@ -3,9 +3,11 @@
 package svg
 
 import (
+	"bytes"
 	"encoding/xml"
 	"errors"
 	"io"
+	"regexp"
 	"strings"
 
 	"capstan/core/words"
@@ -38,7 +40,8 @@ const (
 
 // parsed reads the elements of a file. Those of other languages, and what could do something, are left out and told.
 func parsed(r io.Reader, lost *losses) (*node, error) {
-	d := xml.NewDecoder(r)
+	names := &references{in: r}
+	d := xml.NewDecoder(names)
 	d.CharsetReader = func(label string, input io.Reader) (io.Reader, error) {
 		switch strings.ToLower(label) {
 		case "us-ascii", "ascii":
@@ -64,6 +67,9 @@ func parsed(r io.Reader, lost *losses) (*node, error) {
 			return nil, words.New("drawing.damaged", line, err)
 		}
 		switch t := token.(type) {
+		case xml.Directive:
+			d.Entity = entities(string(t))
+			names.bounded = len(d.Entity) > 0
 		case xml.StartElement:
 			if deep++; deep > maxDeep {
 				return nil, words.New("drawing.deep", maxDeep)
@@ -130,6 +136,41 @@ func parsed(r io.Reader, lost *losses) (*node, error) {
 		return nil, words.New("drawing.none")
 	}
 	return root, nil
+}
+
+// Limits of the names that a file gives to texts of its own: drawing programs name spaces of names so. Each is far shorter than what would make a small file
+// large, and none may name another.
+const (
+	mostEntities = 64
+	mostEntity   = 100 // bytes
+)
+
+var entity = regexp.MustCompile(`<!ENTITY\s+([A-Za-z_][\w.-]*)\s+(?:"([^"&<%]*)"|'([^'&<%]*)')\s*>`)
+
+// entities are the names that a document type gives to texts. What lies elsewhere is never fetched, and is not known.
+func entities(directive string) map[string]string {
+	names := map[string]string{}
+	for _, m := range entity.FindAllStringSubmatch(directive, mostEntities) {
+		if v := m[2] + m[3]; len(v) <= mostEntity {
+			names[m[1]] = v
+		}
+	}
+	return names
+}
+
+// references counts those to names in a file, which are as many as its signs for them at most: texts of their own could make it very long.
+type references struct {
+	in      io.Reader
+	n       int
+	bounded bool
+}
+
+func (r *references) Read(p []byte) (int, error) {
+	n, err := r.in.Read(p)
+	if r.n += bytes.Count(p[:n], []byte("&")); r.bounded && r.n > maxDrawn {
+		return 0, words.New("drawing.many", maxDrawn)
+	}
+	return n, err
 }
 
 // notKept are elements that do something, in words.

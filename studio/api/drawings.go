@@ -62,7 +62,7 @@ func (s *Server) postDrawing(c *gin.Context) {
 			}
 			return c.Request.Context().Err()
 		},
-		Family: func(names []string) (string, bool) { return nearestFamily(p, names) },
+		Family: func(names []string) (string, bool) { return library.Nearest(names, ownFamilies(p)) },
 		Picture: func(address string) (string, int, int, error) {
 			raw, err := media.InAddress(address)
 			if err != nil {
@@ -87,26 +87,15 @@ func (s *Server) postDrawing(c *gin.Context) {
 	reply(c, http.StatusOK, gin.H{"layer": d.Group, "media": facts, "width": d.Width, "height": d.Height, "lost": lost})
 }
 
-// nearestFamily finds a family of the project's or of those that ship for the ones that a drawing names, and says whether it is that.
-func nearestFamily(p *doc.Project, names []string) (string, bool) {
-	var known []string
+// ownFamilies are the families that a project has of its own.
+func ownFamilies(p *doc.Project) (names []string) {
 	for _, m := range p.Media {
 		if m.IsFont() {
-			known = append(known, m.Family)
+			names = append(names, m.Family)
 		}
 	}
-	slices.Sort(known)
-	for _, f := range library.Families {
-		known = append(known, f.Name)
-	}
-	for _, name := range names {
-		for _, k := range known {
-			if strings.EqualFold(k, name) {
-				return k, true
-			}
-		}
-	}
-	return "Archivo", false
+	slices.Sort(names)
+	return names
 }
 
 // makeDrawing answers a moment of a film, or some layers of it, as an SVG.

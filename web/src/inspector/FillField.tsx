@@ -114,6 +114,23 @@ export function FillField({ layers, threads }: { layers: Layer[]; threads: strin
           <GradientStrip part="fill" threads={threads} stops={layers[0].fill.gradient!.stops} />
         </div>
       )}
+      {kind === 'radial' && (
+        <>
+          <Label>Across</Label>
+          <div title="How far it reaches across its line, as a share of that: 100 is a circle">
+            <NumberField
+              name="Reach of the gradient across its line"
+              unit="%"
+              min={1}
+              max={1000}
+              value={shared(layers.map((l) => Math.round(100 * (l.fill.gradient?.ratio || 1))))}
+              onSet={(v) =>
+                run('set', { threads, patch: { fill: { gradient: { ratio: v === 100 ? null : v / 100 } } } })
+              }
+            />
+          </div>
+        </>
+      )}
     </>
   )
 }
