@@ -476,7 +476,8 @@ func TestAtCostsTheSameInAnyFilm(t *testing.T) {
 		}
 		players[n], begins[n], best[n] = f.Player(), f.Order.Begin(len(f.Order.Starts)-1), math.Inf(1)
 	}
-	for round := 0; round < 40; round++ {
+	// While others want the processor all the time, it takes more rounds until both had a quiet one.
+	for round := 0; round < 40 || round < 400 && best[200] > 1.2*best[2]; round++ {
 		for _, n := range []int{2, 200} {
 			began := time.Now()
 			for i := int64(0); i < 60; i++ {
