@@ -280,16 +280,15 @@ func TestAFilmOf200ScenesOnThePage(t *testing.T) {
 	if v := p.number("Opacity"); v != 100 {
 		t.Fatal("the tile is not selected")
 	}
-	var took []float64
-	for range 9 {
-		took = append(took, browser.Eval[float64](t, p.ctx, `(() => { const b = performance.now(); document.activeElement.dispatchEvent(new KeyboardEvent('keydown', {key: 'ArrowRight', bubbles: true})); return performance.now() - b })()`))
-		p.do(chromedp.Sleep(60 * time.Millisecond))
-	}
-	slices.Sort(took)
-	t.Logf("a nudge takes %.0f ms of the page, %.0f at least", took[4], took[0])
-	if took[0] > 150 { // 50 where nothing else runs; the machine of the tests is shared
-		t.Errorf("a nudge takes %.0f ms at least", took[0])
-	}
+	quick(t, func() (string, bool) {
+		var took []float64
+		for range 9 {
+			took = append(took, browser.Eval[float64](t, p.ctx, `(() => { const b = performance.now(); document.activeElement.dispatchEvent(new KeyboardEvent('keydown', {key: 'ArrowRight', bubbles: true})); return performance.now() - b })()`))
+			p.do(chromedp.Sleep(60 * time.Millisecond))
+		}
+		slices.Sort(took)
+		return fmt.Sprintf("a nudge takes %.0f ms of the page, %.0f at least", took[4], took[0]), took[0] <= 150 // 50 where nothing else runs; the machine of the tests is shared
+	})
 	mb := browser.Eval[float64](t, p.ctx, `(performance.memory.usedJSHeapSize + (capstanProbe.engine.memory?.() ?? 0)) / 1048576`)
 	t.Logf("%.0f MB", mb)
 	if mb > 600 {
