@@ -1,0 +1,144 @@
+// Package cutout lifts a foreground off its ground: by strokes that say what is kept and what is dropped.
+package cutout
+
+import (
+	"image"
+	"math"
+	"slices"
+)
+
+// Side is what is known of a pixel.
+type Side uint8
+
+// What strokes say of pixels. What nobody has said of is taken for one side first, and may become the other.
+const (
+	MaybeDrop Side = iota
+	MaybeKeep
+	Drop
+	Keep
+)
+
+// Weights of what speaks for a side, as whole numbers (GrabCut, 2004, section 2): how strongly neighbours of one colour belong together, and the unit of all.
+const (
+	together = 50
+	unit     = 16
+	certain  = 1 << 24 // no cut goes through it
+)
+
+// Segment parts a picture into what is kept and what is dropped: both sides learn the colours they have, the border goes where it costs least, and that is
+// done again until it stands still, rounds times at most (Rother, Kolmogorov and Blake, GrabCut, 2004). sides holds what is known of each pixel by rows, and is
+// what is found out afterwards: what was said stays. It reports whether there are two sides to be told apart.
+func Segment(img *image.RGBA, sides []Side, rounds int) bool {
+	w, h := img.Rect.Dx(), img.Rect.Dy()
+	colours := make([][3]float64, w*h)
+	for y := range h {
+		row := img.Pix[img.PixOffset(img.Rect.Min.X, img.Rect.Min.Y+y):]
+		for x := range w {
+			colours[y*w+x] = [3]float64{float64(row[4*x]), float64(row[4*x+1]), float64(row[4*x+2])}
+		}
+	}
+	links := linksOf(colours, w, h)
+	for round := range rounds {
+		keep, drop := histogram{}, histogram{}
+		sure := round == 0 && slices.Contains(sides, Keep) && slices.Contains(sides, Drop)
+		for i, s := range sides {
+			if sure && s < Drop { // at first both sides are known by what was said of them alone
+				continue
+			}
+			if s == Keep || s == MaybeKeep {
+				keep.add(colours[i])
+			} else {
+				drop.add(colours[i])
+			}
+		}
+		kept, dropped := keep.mixed(), drop.mixed()
+		if kept == nil || dropped == nil {
+			return false
+		}
+		g := newGraph(w*h, 4*w*h)
+		for i, s := range sides {
+			switch s {
+			case Keep:
+				g.terminal(i, certain, 0)
+			case Drop:
+				g.terminal(i, 0, certain)
+			default:
+				// What is unlikely on one side pulls to the other.
+				g.terminal(i, whole(dropped.cost(colours[i])), whole(kept.cost(colours[i])))
+			}
+		}
+		for _, l := range links {
+			g.edge(int(l.i), int(l.k), l.weight, l.weight)
+		}
+		g.cut()
+		changed := 0
+		for i, s := range sides {
+			is := MaybeDrop
+			if g.kept(i) {
+				is = MaybeKeep
+			}
+			if s != Keep && s != Drop && s != is {
+				sides[i] = is
+				changed++
+			}
+		}
+		if 2000*changed < len(sides) {
+			break
+		}
+	}
+	return true
+}
+
+func whole(v float64) int32 {
+	return int32(math.Round(unit * min(1000, max(-1000, v)+20)))
+}
+
+// link is between two neighbours, weighing as much as they belong together.
+type link struct {
+	i, k   int32
+	weight int32
+}
+
+// linksOf are those of each pixel to the right, below, and below to either side.
+func linksOf(colours [][3]float64, w, h int) []link {
+	apart := func(i, k int) (d float64) {
+		for c := range 3 {
+			v := colours[i][c] - colours[k][c]
+			d += v * v
+		}
+		return d
+	}
+	links := make([]link, 0, 4*w*h)
+	sum := 0.0
+	each := func(f func(i, k int, far float64)) {
+		for y := range h {
+			for x := range w {
+				i := y*w + x
+				if x+1 < w {
+					f(i, i+1, 1)
+				}
+				if y+1 < h {
+					f(i, i+w, 1)
+					if x+1 < w {
+						f(i, i+w+1, math.Sqrt2)
+					}
+					if x > 0 {
+						f(i, i+w-1, math.Sqrt2)
+					}
+				}
+			}
+		}
+	}
+	n := 0
+	each(func(i, k int, _ float64) { sum, n = sum+apart(i, k), n+1 })
+	beta := 0.0
+	if sum > 0 {
+		beta = float64(n) / (2 * sum) // one over twice the mean
+	}
+	each(func(i, k int, far float64) {
+		if v := int32(math.Round(unit * together / far * math.Exp(-beta*apart(i, k)))); v > 0 {
+			links = append(links, link{int32(i), int32(k), v})
+		}
+	})
+	return links
+}
