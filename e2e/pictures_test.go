@@ -374,13 +374,20 @@ func TestAGroupIsRecoloured(t *testing.T) {
 	p.scrollToWord("Onto the roles")
 	_, white := ray()
 	p.hover(`[title^="Each becomes the nearest tone of a role"]`)
-	p.do(chromedp.Sleep(300e6))
-	if _, seen := ray(); alike(seen, white, 3) {
+	soon := func(so func() bool) bool {
+		for range 10 {
+			if p.do(chromedp.Sleep(200e6)); so() {
+				return true
+			}
+		}
+		return false
+	}
+	if !soon(func() bool { _, seen := ray(); return !alike(seen, white, 3) }) {
 		t.Error("what the mapping makes of it is not shown")
 	}
-	p.do(chromedp.MouseEvent("mouseMoved", 300, 60), chromedp.Sleep(300e6))
-	if _, seen := ray(); !alike(seen, white, 3) || p.revision() != revision {
-		t.Errorf("left again it is %v, not %v", seen, white)
+	p.do(chromedp.MouseEvent("mouseMoved", 300, 60))
+	if !soon(func() bool { _, seen := ray(); return alike(seen, white, 3) }) || p.revision() != revision {
+		t.Errorf("left again it is not %v", white)
 	}
 }
 
