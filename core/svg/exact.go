@@ -24,15 +24,8 @@ func (w *walker) exact(n *node, s state, name string, fill, stroke fill, fills, 
 	case "rect":
 		local.Min = geom.Point{X: num("x", across), Y: num("y", down)}
 		local.Max = local.Min.Add(geom.Point{X: num("width", across), Y: num("height", down)})
-		rx, okX := s.g.length(s.style["rx"], across)
-		ry, okY := s.g.length(s.style["ry"], down)
-		if !okX {
-			rx = ry
-		}
-		if !okY {
-			ry = rx
-		}
-		rx, ry = min(max(0, rx), local.W()/2)*sx, min(max(0, ry), local.H()/2)*sy
+		rx, ry := s.corners(local.W(), local.H())
+		rx, ry = rx*sx, ry*sy
 		if rx == 0 || ry == 0 {
 			rx, ry = 0, 0
 		}

@@ -31,15 +31,7 @@ func (w *walker) outline(n *node, s state) *geom.Path {
 		if width <= 0 || height <= 0 {
 			return nil
 		}
-		rx, okX := s.g.length(s.style["rx"], across)
-		ry, okY := s.g.length(s.style["ry"], down)
-		if !okX {
-			rx = ry
-		}
-		if !okY {
-			ry = rx
-		}
-		rx, ry = min(max(0, rx), width/2), min(max(0, ry), height/2)
+		rx, ry := s.corners(width, height)
 		return roundedRectangle(x, y, width, height, rx, ry)
 	case "circle", "ellipse":
 		cx, cy := num("cx", across), num("cy", down)
@@ -101,4 +93,17 @@ func roundedRectangle(x, y, w, h, rx, ry float64) *geom.Path {
 	arc(p, at(x, y+ry), at(x+rx, y), rx, ry, 0, false, true)
 	p.Close()
 	return p
+}
+
+// corners are how far the corners of a rectangle of a size are round, across and down: one that is not said is as the other, and none is more than half.
+func (s state) corners(width, height float64) (rx, ry float64) {
+	rx, okX := s.g.length(s.style["rx"], across)
+	ry, okY := s.g.length(s.style["ry"], down)
+	if !okX {
+		rx = ry
+	}
+	if !okY {
+		ry = rx
+	}
+	return min(max(0, rx), width/2), min(max(0, ry), height/2)
 }

@@ -99,7 +99,7 @@ func (w *writer) group(b *strings.Builder, t *track) error {
 // tinted is the map of colours of what stands still and is a picture, whose pixels it can be given; else nil.
 func (w *writer) tinted(t *track) *state.Colours {
 	v := t.reads[0].numbers
-	if w.taken == nil || v[groupSharpness] != 0 || v[groupFeather] != 0 || len(t.inside[0].tracks) != 1 || t.inside[0].tracks[0].op != display.OpPicture {
+	if !w.stands || v[groupSharpness] != 0 || v[groupFeather] != 0 || len(t.inside[0].tracks) != 1 || t.inside[0].tracks[0].op != display.OpPicture {
 		return nil
 	}
 	c := state.Colours(v[groupColours:groupNumbers])

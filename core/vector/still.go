@@ -34,7 +34,7 @@ const stillScale = 2
 func Still(f *frame.Film, list *frame.List, layers []frame.Stretch, o StillOptions) (string, error) {
 	d := &f.Doc.Film
 	box := geom.Box{Min: geom.Point{X: math.Floor(o.Box.Min.X), Y: math.Floor(o.Box.Min.Y)}, Max: geom.Point{X: math.Ceil(o.Box.Max.X), Y: math.Ceil(o.Box.Max.Y)}}
-	w := &writer{film: f, total: 1, scale: stillScale, near: 0.02, own: "_", box: box, words: o.Words, taken: map[string]bool{},
+	w := &writer{film: f, total: 1, scale: stillScale, near: 0.02, own: "_", box: box, words: o.Words, taken: map[string]bool{}, stands: true,
 		o:     Options{Width: stillScale * d.Width, Height: stillScale * d.Height, To: 1, Pictures: o.Pictures, Image: o.Image, PNG: o.PNG, MostBytes: o.MostBytes, Stop: o.Stop},
 		names: map[string]string{}, shared: map[uint32]string{}, uses: map[uint32]int{}, known: map[string]string{}, counted: map[string]bool{}}
 	items, err := read(list, layers)

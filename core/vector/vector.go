@@ -202,7 +202,7 @@ func (w *writer) finish(body string) (*Piece, error) {
 }
 
 func (w *writer) tooLarge() error {
-	if w.taken != nil {
+	if w.stands {
 		return words.New("drawing.heavy", w.o.MostBytes>>20)
 	}
 	return words.New("export.piece", w.o.MostBytes>>20)

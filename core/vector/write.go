@@ -24,6 +24,7 @@ type writer struct {
 	words       bool            // texts are written as words
 	tint        *state.Colours  // of the picture that is being written; nil: none
 	taken       map[string]bool // names of layers
+	stands      bool            // it is a drawing that stands still, not a piece that moves
 	defs, css   strings.Builder
 	names       map[string]string // of keyframes, by what they say
 	known       map[string]string // of what lies in defs, by what it is
