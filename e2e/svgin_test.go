@@ -1,16 +1,13 @@
 package e2e
 
 import (
-	"bytes"
 	"encoding/base64"
 	"encoding/json"
 	"fmt"
 	"image"
 	"image/color"
 	"image/draw"
-	"image/png"
 	"os"
-	"os/exec"
 	"slices"
 	"strings"
 	"testing"
@@ -22,6 +19,7 @@ import (
 	"capstan/core/svg"
 	"capstan/core/svg/svgtest"
 	"capstan/e2e/browser"
+	"capstan/e2e/librsvg"
 	"capstan/library"
 	"capstan/studio/media"
 )
@@ -91,26 +89,6 @@ func (p *pieces) shownByBrowser(texts map[string]string, names []string) map[str
 	return out
 }
 
-// byLibrsvg is a drawing as librsvg paints it, over white; nil where it cannot.
-func byLibrsvg(t *testing.T, text string) *image.RGBA {
-	t.Helper()
-	cmd := exec.CommandContext(t.Context(), "rsvg-convert", "-w", fmt.Sprint(drawingSide), "-h", fmt.Sprint(drawingSide), "-a", "-b", "white")
-	cmd.Stdin = strings.NewReader(text)
-	raw, err := cmd.Output()
-	if err != nil {
-		return nil
-	}
-	m, err := png.Decode(bytes.NewReader(raw))
-	if err != nil {
-		t.Fatal(err)
-	}
-	out := image.NewRGBA(image.Rect(0, 0, drawingSide, drawingSide))
-	draw.Draw(out, out.Rect, image.White, image.Point{}, draw.Src)
-	b := m.Bounds()
-	draw.Draw(out, b.Sub(b.Min).Add(image.Pt((drawingSide-b.Dx())/2, (drawingSide-b.Dy())/2)), m, b.Min, draw.Over)
-	return out
-}
-
 // Drawings come in as Chromium shows them: one a feature, and words in the family that both have; and 600 icons of four sets as the nearer of Chromium and
 // librsvg shows them. Where those two differ themselves it is said apart.
 func TestDrawingsComeInAsBrowsersShowThem(t *testing.T) {
@@ -173,7 +151,7 @@ func TestDrawingsComeInAsBrowsersShowThem(t *testing.T) {
 		if s >= 0.985 {
 			continue
 		}
-		other := byLibrsvg(t, icons[name])
+		other := librsvg.Paint(t.Context(), icons[name], drawingSide)
 		if other == nil {
 			continue
 		}

@@ -1,14 +1,9 @@
 package svg_test
 
 import (
-	"bytes"
-	"context"
 	"fmt"
 	"image"
-	"image/draw"
-	"image/png"
 	"os"
-	"os/exec"
 	"regexp"
 	"slices"
 	"strings"
@@ -21,6 +16,7 @@ import (
 	"capstan/core/raster"
 	"capstan/core/svg"
 	"capstan/core/svg/svgtest"
+	"capstan/e2e/librsvg"
 	"capstan/library"
 )
 
@@ -69,24 +65,14 @@ func painted(text string) (*image.RGBA, *svg.Drawing, error) {
 	return img, d, raster.NewPainter(f, nil).Paint(img, f.Player().At(motion.Millis(0), frame.View{Scale: 1}))
 }
 
-// librsvg is what librsvg paints of a drawing, over white.
-func librsvg(t *testing.T, text string) *image.RGBA {
+// byLibrsvg is what librsvg paints of a drawing, over white.
+func byLibrsvg(t *testing.T, text string) *image.RGBA {
 	t.Helper()
-	cmd := exec.CommandContext(context.Background(), "rsvg-convert", "-w", fmt.Sprint(side), "-h", fmt.Sprint(side), "-a", "-b", "white")
-	cmd.Stdin = strings.NewReader(text)
-	raw, err := cmd.Output()
-	if err != nil {
-		return nil
+	m := librsvg.Paint(t.Context(), text, side)
+	if m == nil {
+		t.Fatalf("librsvg cannot paint %.80s", text)
 	}
-	m, err := png.Decode(bytes.NewReader(raw))
-	if err != nil {
-		t.Fatal(err)
-	}
-	out := image.NewRGBA(image.Rect(0, 0, side, side))
-	draw.Draw(out, out.Rect, image.White, image.Point{}, draw.Src)
-	b := m.Bounds()
-	draw.Draw(out, b.Sub(b.Min).Add(image.Pt((side-b.Dx())/2, (side-b.Dy())/2)), m, b.Min, draw.Over)
-	return out
+	return m
 }
 
 // Icons of four sets look as librsvg paints them; where the two differ, Chromium is asked, too (e2e).
@@ -100,7 +86,7 @@ func TestIconsLookAsLibrsvgPaintsThem(t *testing.T) {
 		got, _, err := painted(text)
 		if err != nil {
 			worse = append(worse, fmt.Sprint(name, ": ", err))
-		} else if s := likeness.SSIM(got, librsvg(t, text)); s < 0.98 {
+		} else if s := likeness.SSIM(got, byLibrsvg(t, text)); s < 0.98 {
 			worse = append(worse, fmt.Sprintf("%s %.3f", name, s))
 		}
 	}
@@ -129,8 +115,8 @@ func TestIconsWithoutAPartLookOtherwise(t *testing.T) {
 		}
 		last := parts[len(parts)-1]
 		without := text[:last[0]] + text[last[1]:]
-		whole := librsvg(t, text)
-		box := differing(whole, librsvg(t, without))
+		whole := byLibrsvg(t, text)
+		box := differing(whole, byLibrsvg(t, without))
 		if box.Empty() {
 			continue // nobody sees it
 		}

@@ -28,7 +28,7 @@ func TestFeaturesLookAsLibrsvgPaintsThem(t *testing.T) {
 		if slices.Contains(elsewhere, name) {
 			continue
 		}
-		if s := likeness.SSIM(got, librsvg(t, text)); s < 0.99 {
+		if s := likeness.SSIM(got, byLibrsvg(t, text)); s < 0.99 {
 			t.Errorf("%s: SSIM %.4f", name, s)
 		}
 		if len(d.Lost) > 0 {

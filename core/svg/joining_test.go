@@ -58,7 +58,7 @@ func TestVeryManyThingsComeInAsFewLayers(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if s := likeness.SSIM(got, librsvg(t, b.String())); s < 0.98 {
+		if s := likeness.SSIM(got, byLibrsvg(t, b.String())); s < 0.98 {
 			t.Errorf("%s: SSIM %.4f", name, s)
 		}
 		t.Logf("%s: %d layers in %v", name, n, took)
