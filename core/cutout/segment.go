@@ -25,19 +25,27 @@ const (
 	certain  = 1 << 24 // no cut goes through it
 )
 
+// model is what both sides of a picture look like, and how strongly neighbours belong together.
+type model struct {
+	kept, dropped mixture
+	beta          float64 // one over twice the mean square difference of neighbours
+}
+
 // Segment parts a picture into what is kept and what is dropped: both sides learn the colours they have, the border goes where it costs least, and that is
 // done again until it stands still, rounds times at most (Rother, Kolmogorov and Blake, GrabCut, 2004). sides holds what is known of each pixel by rows, and is
 // what is found out afterwards: what was said stays. It reports whether there are two sides to be told apart.
 func Segment(img *image.RGBA, sides []Side, rounds int) bool {
+	return segment(img, sides, rounds) != nil
+}
+
+func segment(img *image.RGBA, sides []Side, rounds int) *model {
 	w, h := img.Rect.Dx(), img.Rect.Dy()
 	colours := make([][3]float64, w*h)
-	for y := range h {
-		row := img.Pix[img.PixOffset(img.Rect.Min.X, img.Rect.Min.Y+y):]
-		for x := range w {
-			colours[y*w+x] = [3]float64{float64(row[4*x]), float64(row[4*x+1]), float64(row[4*x+2])}
-		}
+	for i := range colours {
+		colours[i] = at(img, i, w)
 	}
-	links := linksOf(colours, w, h)
+	m := &model{}
+	links := m.linksOf(colours, w, h)
 	for round := range rounds {
 		keep, drop := histogram{}, histogram{}
 		sure := round == 0 && slices.Contains(sides, Keep) && slices.Contains(sides, Drop)
@@ -51,9 +59,8 @@ func Segment(img *image.RGBA, sides []Side, rounds int) bool {
 				drop.add(colours[i])
 			}
 		}
-		kept, dropped := keep.mixed(), drop.mixed()
-		if kept == nil || dropped == nil {
-			return false
+		if m.kept, m.dropped = keep.mixed(), drop.mixed(); m.kept == nil || m.dropped == nil {
+			return nil
 		}
 		g := newGraph(w*h, 4*w*h)
 		for i, s := range sides {
@@ -64,7 +71,7 @@ func Segment(img *image.RGBA, sides []Side, rounds int) bool {
 				g.terminal(i, 0, certain)
 			default:
 				// What is unlikely on one side pulls to the other.
-				g.terminal(i, whole(dropped.cost(colours[i])), whole(kept.cost(colours[i])))
+				g.terminal(i, whole(m.dropped.cost(colours[i])), whole(m.kept.cost(colours[i])))
 			}
 		}
 		for _, l := range links {
@@ -86,7 +93,10 @@ func Segment(img *image.RGBA, sides []Side, rounds int) bool {
 			break
 		}
 	}
-	return true
+	if m.kept == nil {
+		return nil
+	}
+	return m
 }
 
 func whole(v float64) int32 {
@@ -99,15 +109,19 @@ type link struct {
 	weight int32
 }
 
+// apart is the square of how far two colours are from each other.
+func apart(a, b [3]float64) float64 {
+	x, y, z := a[0]-b[0], a[1]-b[1], a[2]-b[2]
+	return x*x + y*y + z*z
+}
+
+// link is how much two neighbours weigh that are so far from each other in colours (its square), and in pixels.
+func (m *model) link(d, far float64) int32 {
+	return int32(math.Round(unit * together / far * math.Exp(-m.beta*d)))
+}
+
 // linksOf are those of each pixel to the right, below, and below to either side.
-func linksOf(colours [][3]float64, w, h int) []link {
-	apart := func(i, k int) (d float64) {
-		for c := range 3 {
-			v := colours[i][c] - colours[k][c]
-			d += v * v
-		}
-		return d
-	}
+func (m *model) linksOf(colours [][3]float64, w, h int) []link {
 	links := make([]link, 0, 4*w*h)
 	sum := 0.0
 	each := func(f func(i, k int, far float64)) {
@@ -130,13 +144,12 @@ func linksOf(colours [][3]float64, w, h int) []link {
 		}
 	}
 	n := 0
-	each(func(i, k int, _ float64) { sum, n = sum+apart(i, k), n+1 })
-	beta := 0.0
+	each(func(i, k int, _ float64) { sum, n = sum+apart(colours[i], colours[k]), n+1 })
 	if sum > 0 {
-		beta = float64(n) / (2 * sum) // one over twice the mean
+		m.beta = float64(n) / (2 * sum)
 	}
 	each(func(i, k int, far float64) {
-		if v := int32(math.Round(unit * together / far * math.Exp(-beta*apart(i, k)))); v > 0 {
+		if v := m.link(apart(colours[i], colours[k]), far); v > 0 {
 			links = append(links, link{int32(i), int32(k), v})
 		}
 	})

@@ -1,10 +1,27 @@
 package doc
 
+import "strings"
+
 // PictureUse shows an imported picture, or the part of it given by Crop.
 type PictureUse struct {
 	Media string  `json:"media"`
 	Crop  *Crop   `json:"crop,omitzero"`
 	Turn  float64 `json:"turn,omitzero"` // degrees clockwise by which it is turned in its frame, about the middle of the part; -360..360
+	Cut   *Cutout `json:"cut,omitzero"`  // what is lifted off its ground
+}
+
+// Shows names what is seen of the file: its hash, and of a cut-out, after a dash, that of the mask.
+func (u *PictureUse) Shows() string {
+	if v := u.Cut; v != nil && v.Of == u.Media && v.Mask != "" {
+		return u.Media + "-" + v.Mask
+	}
+	return u.Media
+}
+
+// Shown is the picture and the mask that a name is of; without a dash there is no mask.
+func Shown(name string) (hash, mask string) {
+	hash, mask, _ = strings.Cut(name, "-")
+	return hash, mask
 }
 
 // Crop is a part of a picture: left, top, right, bottom in shares 0..1 of it.
@@ -29,7 +46,7 @@ func (u *PictureUse) Equal(o *PictureUse) bool {
 	if u == nil || o == nil {
 		return u == o
 	}
-	return u.Media == o.Media && u.Turn == o.Turn && same(u.Crop, o.Crop)
+	return u.Media == o.Media && u.Turn == o.Turn && same(u.Crop, o.Crop) && u.Cut.equal(o.Cut)
 }
 
 var pictureKind = &Kind{
@@ -50,8 +67,11 @@ var pictureKind = &Kind{
 				c.fail(at+".picture.crop", "leaves nothing of the picture")
 			}
 		}
+		if v := l.Picture.Cut; v != nil {
+			c.cut(at+".picture.cut", v)
+		}
 		return true
 	},
-	held: holds(func(l *Layer) **PictureUse { return &l.Picture }, func(v *PictureUse) { v.Crop = copied(v.Crop) },
+	held: holds(func(l *Layer) **PictureUse { return &l.Picture }, func(v *PictureUse) { v.Crop, v.Cut = copied(v.Crop), v.Cut.clone() },
 		(*PictureUse).Equal),
 }

@@ -5,7 +5,7 @@ import "slices"
 // Uses reports whether layers show a picture, or are set in a font of the document's own.
 func Uses(list []*Layer, hash string, media *Media) (is bool) {
 	Walk(list, func(l, _ *Layer) bool {
-		is = is || l.Fill.Media == hash || l.Stroke != nil && l.Stroke.Fill.Media == hash || l.Picture != nil && l.Picture.Media == hash ||
+		is = is || l.Fill.Media == hash || l.Stroke != nil && l.Stroke.Fill.Media == hash || l.Picture != nil && (l.Picture.Media == hash || l.Picture.Cut != nil && l.Picture.Cut.Mask == hash) ||
 			l.Made != nil && Uses(l.Made.Of, hash, media) ||
 			slices.ContainsFunc(l.Moves, func(v *Move) bool {
 				return v.Change != nil && Uses([]*Layer{bare(l.After(&v.Change.To))}, hash, media)

@@ -97,7 +97,7 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 	for _, h := range sortedKeys(p.Media) {
 		m := p.Media[h]
 		at := "media." + h
-		if b, err := hex.DecodeString(h); err != nil || len(b) != 32 {
+		if !isHash(h) {
 			c.fail(at, "is no SHA-256 hash")
 		}
 		if m == nil {
@@ -318,6 +318,12 @@ func (c *checker) oneOf(at, v string, of ...string) {
 	if !slices.Contains(of, v) {
 		c.fail(at, "is %q; it must be one of %q", v, of)
 	}
+}
+
+// isHash reports whether a text is a SHA-256 hash in hexadecimal digits.
+func isHash(s string) bool {
+	b, err := hex.DecodeString(s)
+	return err == nil && len(b) == 32
 }
 
 func (c *checker) known(at, hash string) {

@@ -31,6 +31,7 @@ var known = func() map[string]wired {
 		wire[SetCell](),
 		wire[AddMedia](),
 		wire[CreditMedia](),
+		wire[CutOut](),
 		wire[AddScene](),
 		wire[DuplicateScene](),
 		wire[ContinueScene](),

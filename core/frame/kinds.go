@@ -29,7 +29,7 @@ var kinds = func() map[string]kind {
 		},
 		doc.Picture: {
 			compile: (*Film).compilePicture, paint: (*Player).picture,
-			alike: func(a, b *layer) bool { return a.doc.Picture.Media == b.doc.Picture.Media },
+			alike: func(a, b *layer) bool { return a.doc.Picture.Shows() == b.doc.Picture.Shows() },
 		},
 		doc.ViewKind:   {alike: func(_, _ *layer) bool { return true }}, // nothing is painted of it
 		doc.MarkerKind: {compile: func(f *Film, s *scene, l *layer) { f.compileMarker(l, s.marks[l.doc.ID]) }},

@@ -42,7 +42,14 @@ func (f *Film) textured(fill doc.Fill, box geom.Box) Paint {
 	return Paint{Texture: t, Axes: geom.Matrix{A: k * w, D: k * h, E: at.X, F: at.Y}}
 }
 
-// pictureIndex returns where a picture stands among those of the film.
+// Opaque reports whether nothing shows through one of the film's pictures.
+func (f *Film) Opaque(picture uint32) bool {
+	hash, mask := doc.Shown(f.Pictures[picture])
+	media := f.Doc.Media[hash]
+	return media != nil && media.Opaque && mask == ""
+}
+
+// pictureIndex returns where a picture stands among those of the film, by what doc.PictureUse.Shows.
 func (f *Film) pictureIndex(hash string) uint32 {
 	i, ok := f.picture[hash]
 	if !ok {

@@ -9,7 +9,7 @@ import (
 
 func (f *Film) compilePicture(_ *scene, l *layer) {
 	l.shapes = []shape{{key: f.Geometry.rectangle(l.box, l.doc.Corner)}}
-	l.picture = f.pictureIndex(l.doc.Picture.Media)
+	l.picture = f.pictureIndex(l.doc.Picture.Shows())
 }
 
 // one is a box of 1 by 1.

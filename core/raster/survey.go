@@ -144,11 +144,7 @@ func (p *Painter) covers(r *reader, view geom.Matrix, bounds image.Rectangle) bo
 		key = r.code()
 		m = view.Mul(r.matrix())
 		r.skip(8)
-		if index >= len(p.film.Pictures) || r.num() < 1 {
-			return false
-		}
-		media := p.film.Doc.Media[p.film.Pictures[index]]
-		if media == nil || !media.Opaque {
+		if index >= len(p.film.Pictures) || r.num() < 1 || !p.film.Opaque(uint32(index)) {
 			return false
 		}
 	default:

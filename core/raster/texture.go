@@ -24,8 +24,7 @@ func (p *Painter) texture(r *reader, k paintKind, m geom.Matrix) (ink, error) {
 	} else {
 		inv = geom.Scale(float64(w), float64(h)).Mul(inv)
 	}
-	media := p.film.Doc.Media[p.film.Pictures[index]]
-	return ink{texture: src, m: inv, alpha: alpha, opaqueAt: media != nil && media.Opaque}, nil
+	return ink{texture: src, m: inv, alpha: alpha, opaqueAt: p.film.Opaque(uint32(index))}, nil
 }
 
 // tiled paints a run of pixels of row y from x0 on with a texture: bilinear, and beyond an edge goes on with the opposite one.

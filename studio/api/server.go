@@ -35,6 +35,7 @@ import (
 type Server struct {
 	store   *store.Store
 	files   *media.Folder
+	cutouts cutouts
 	queue   *export.Queue
 	hub     *hub
 	secret  string // what the session cookie holds
@@ -144,6 +145,7 @@ func (s *Server) Handler() http.Handler {
 	a.POST("/media", s.postMedia)
 	a.GET("/media/:hash/:mip", s.getMedia)
 	a.POST("/media/:hash/anew", s.anew)
+	a.POST("/media/:hash/cutout", s.postCutout)
 	a.GET("/projects/:id/missing", s.missing)
 	a.POST("/projects/:id/pictures", s.mergeLayers)
 	a.GET("/projects/:id/stages", s.listStages)

@@ -8,6 +8,7 @@ import (
 	"sync"
 
 	"capstan/core/delivery"
+	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/raster"
 	"capstan/core/words"
@@ -80,9 +81,10 @@ func told(err error) *words.Fault {
 
 // Ready returns why a film cannot be exported: a picture whose file is missing.
 func Ready(film *frame.Film, files *media.Folder) error {
-	for _, hash := range film.Pictures {
-		if !files.Has(hash) {
-			return words.New("export.picture-gone", film.Doc.Media[hash].Name)
+	for _, name := range film.Pictures {
+		if err := files.Ready(name); err != nil {
+			hash, _ := doc.Shown(name)
+			return words.Because(err, "export.picture-gone", film.Doc.Media[hash].Name)
 		}
 	}
 	return nil

@@ -36,13 +36,14 @@ const (
 // Folder is where media files lie: <hash>.<ext> as it came, and <hash>/<mip>.png derived from it. It is safe for
 // concurrent use.
 type Folder struct {
-	dir   string
-	mu    sync.Mutex
-	cache map[string]*image.RGBA
-	order []string              // of what is in cache, that which was read first first
-	held  int                   // bytes of it
-	large sync.Mutex            // held while a picture of more than budget.LargePicture pixels is taken in
-	books map[string]*text.Book // with the fonts of projects, by their hashes
+	dir     string
+	mu      sync.Mutex
+	cache   map[string]*image.RGBA
+	order   []string              // of what is in cache, that which was read first first
+	held    int                   // bytes of it
+	lifting sync.Mutex            // held while a cut-out is made
+	large   sync.Mutex            // held while a picture of more than budget.LargePicture pixels is taken in
+	books   map[string]*text.Book // with the fonts of projects, by their hashes
 }
 
 // NewFolder returns the media in dir, which exists.
@@ -220,6 +221,18 @@ func decoded(r *reader, data []byte) (*image.RGBA, error) {
 func (f *Folder) store(hash, ext string, data []byte, mip *image.RGBA) error {
 	f.mu.Lock()
 	defer f.mu.Unlock()
+	if err := f.mips(hash, mip); err != nil {
+		return err
+	}
+	if err := aside.Write(filepath.Join(f.dir, hash, "intake"), fmt.Append(nil, doc.Intake, "\n"), 0o600); err != nil {
+		return err
+	}
+	// The original comes last: a hash with its original is complete.
+	return aside.Write(filepath.Join(f.dir, hash+ext), data, 0o600)
+}
+
+// mips writes a picture and its smaller copies.
+func (f *Folder) mips(hash string, mip *image.RGBA) error {
 	if err := os.MkdirAll(filepath.Join(f.dir, hash), 0o700); err != nil {
 		return err
 	}
@@ -238,14 +251,7 @@ func (f *Folder) store(hash, ext string, data []byte, mip *image.RGBA) error {
 		mip = halve(mip)
 		failed = write(mip, k)
 	}
-	if err := errors.Join(<-first, failed); err != nil {
-		return err
-	}
-	if err := aside.Write(filepath.Join(f.dir, hash, "intake"), fmt.Append(nil, doc.Intake, "\n"), 0o600); err != nil {
-		return err
-	}
-	// The original comes last: a hash with its original is complete.
-	return aside.Write(filepath.Join(f.dir, hash+ext), data, 0o600)
+	return errors.Join(<-first, failed)
 }
 
 func (f *Folder) derived(hash string, mip int) string {
@@ -272,9 +278,11 @@ func halve(img *image.RGBA) *image.RGBA {
 // Missing is the error for media that is not in the folder.
 var Missing = words.New("picture.gone")
 
-// Derived returns the path of a derivative; the smallest mip stands in for smaller ones.
+// Derived returns the path of a derivative; the smallest mip stands in for smaller ones. What is named is a hash, or a picture with its mask
+// (doc.PictureUse.Shows), which is cut out where that has not been done yet.
 func (f *Folder) Derived(hash string, mip int) (string, error) {
-	if !hashForm.MatchString(hash) || mip < 0 {
+	base, mask := doc.Shown(hash)
+	if !hashForm.MatchString(base) || mask != "" && !hashForm.MatchString(mask) || mip < 0 {
 		return "", Missing
 	}
 	find := func() (string, bool) {
@@ -289,7 +297,14 @@ func (f *Folder) Derived(hash string, mip int) (string, error) {
 	if p, ok := find(); ok {
 		return p, nil
 	}
-	if f.Has(hash) { // it may have been in the bin
+	if mask != "" {
+		if err := f.lifted(hash); err != nil {
+			return "", err
+		}
+		if p, ok := find(); ok {
+			return p, nil
+		}
+	} else if f.Has(hash) { // it may have been in the bin
 		if p, ok := find(); ok {
 			return p, nil
 		}

@@ -359,6 +359,57 @@ export interface CueAt {
   cue: number
 }
 
+/** CutKey is a colour that is clear. */
+export interface CutKey {
+  /** #rrggbb */
+  colour: string
+  /** where it was picked, px of the picture */
+  at: [number, number]
+}
+
+/** CutStroke says of a part of a picture that it is kept or dropped. */
+export interface CutStroke {
+  /** one of CutHows */
+  how: string
+  /** empty: a line; area: within a line that is closed; box: between two corners */
+  form?: string
+  /** px of the picture */
+  points: [number, number][]
+  /** of a line, px of the picture */
+  width?: number
+  /** of a line by hand: share of half its width over which it fades, 0..1 */
+  soft?: number
+}
+
+/**
+ * Cutout lifts what is kept of a picture off its ground. What it was made by stands beside the mask that came out of
+ * it, which is what counts: it is never worked out again but when something of it is changed.
+ */
+export interface Cutout {
+  /** hash of the picture that it was made for: on another it is kept, and nothing is cut */
+  of: string
+  /** hash of the mask, a grey picture of the same size: how much of each pixel stays */
+  mask: string
+  /** sides of the picture that are ground, where a foreground was proposed: some of l, t, r, b */
+  ground?: string
+  /** in their order */
+  strokes?: CutStroke[]
+  /** colours that are clear */
+  keys?: CutKey[]
+  /** of keys: what is so near to one of them in OKLab is clear, 0..1 */
+  tolerance?: number
+  /** of keys: over so much more it becomes opaque, 0..1 */
+  softness?: number
+  /** of keys: only what is joined to where they were picked */
+  joined?: boolean
+  /** px of the picture over which its edge fades, 0..100 */
+  soften?: number
+  /** px of the picture by which its edge goes outwards, below 0: inwards; -50..50 */
+  spread?: number
+  /** what is kept is dropped, and the other way round */
+  inverted?: boolean
+}
+
 /** Delivery is what a file of the whole film would be. */
 export interface Delivery {
   width: number
@@ -1462,6 +1513,8 @@ export interface PictureUse {
   crop?: [number, number, number, number]
   /** degrees clockwise by which it is turned in its frame, about the middle of the part; -360..360 */
   turn?: number
+  /** what is lifted off its ground */
+  cut?: Cutout
 }
 
 /**
@@ -2169,6 +2222,7 @@ export type Command =
   | { op: 'move.delete'; film?: string; ids?: string[] }
   | { op: 'move.set'; film?: string; set?: { id?: string; patch?: Fields }[] }
   | { op: 'patch'; film?: string; changes?: Change[] }
+  | { op: 'picture.cut'; film?: string; ids?: string[]; cut?: Cutout | null; media?: Media | null }
   | { op: 'project.rename'; film?: string; name?: string }
   | { op: 'project.set'; film?: string; patch?: Fields }
   | { op: 'run.make'; film?: string; scene?: string; id?: string; when?: string; moves?: string[]; gaps?: number[] }
@@ -2268,6 +2322,7 @@ export interface Intents {
   'crop.turn': { threads?: string[]; turn?: number }
   'crop.zoom': { threads?: string[]; zoom?: number; by?: number }
   'cue.add': { at?: number | null }
+  'cutout.set': { threads?: string[]; cut?: Cutout | null; media?: Media | null }
   'delete': { threads?: string[]; everywhere?: boolean }
   'depth': { threads?: string[]; depth?: number; stays?: boolean | null }
   'depth.spread': { threads?: string[] }

@@ -1,0 +1,221 @@
+package cutout
+
+import (
+	"image"
+	"math"
+
+	"capstan/core/doc"
+	"capstan/core/paint"
+	"capstan/core/words"
+)
+
+// Source is a picture that is cut out, with the small copy in which a foreground is looked for. It may be asked by several at once.
+type Source struct {
+	img   *image.RGBA
+	small *image.RGBA
+	scale int // how many times as large the picture is
+}
+
+// working is how wide or high the small copy is at most, in pixels.
+const working = 640
+
+// NewSource makes one of a picture, which must not change.
+func NewSource(img *image.RGBA) *Source {
+	s := &Source{img: img, small: img, scale: 1}
+	for max(s.small.Rect.Dx(), s.small.Rect.Dy()) > working && min(s.small.Rect.Dx(), s.small.Rect.Dy()) > 1 {
+		s.small, s.scale = halved(s.small), 2*s.scale
+	}
+	return s
+}
+
+// halved averages pixels two by two.
+func halved(img *image.RGBA) *image.RGBA {
+	w, h := img.Rect.Dx()/2, img.Rect.Dy()/2
+	out := image.NewRGBA(image.Rect(0, 0, w, h))
+	for y := range h {
+		a, b, to := img.Pix[2*y*img.Stride:], img.Pix[(2*y+1)*img.Stride:], out.Pix[y*out.Stride:]
+		for i := range 4 * w {
+			k := i + i&^3
+			to[i] = uint8((uint32(a[k]) + uint32(a[k+4]) + uint32(b[k]) + uint32(b[k+4]) + 2) / 4)
+		}
+	}
+	return out
+}
+
+// Mask works out how much of each pixel of a picture a cut-out keeps. told is what should be known of it, in words; it is nil where there is nothing to say. It fails
+// where strokes ask for more than can be drawn.
+func (s *Source) Mask(c *doc.Cutout) (mask *image.Gray, told *words.Fault, err error) {
+	size := s.img.Rect.Size()
+	if effort(c.Strokes, size) > mostEffort {
+		return nil, nil, words.New("cutout.much")
+	}
+	if c.Looked() {
+		mask, told = s.looked(c)
+	} else {
+		mask = full(size)
+	}
+	if len(c.Keys) > 0 {
+		k := Key{Tolerance: c.Tolerance, Softness: c.Softness}
+		for _, v := range c.Keys {
+			colour, err := paint.Parse(v.Colour)
+			if err != nil {
+				continue // validation refuses it
+			}
+			k.Colours = append(k.Colours, colour)
+			if c.Joined {
+				k.Spots = append(k.Spots, image.Pt(int(math.Floor(v.At[0])), int(math.Floor(v.At[1]))))
+			}
+		}
+		cover := k.Cover(s.img)
+		for i, v := range cover.Pix {
+			mask.Pix[i] = uint8((uint32(mask.Pix[i])*uint32(v) + 127) / 255)
+		}
+	}
+	painted(mask, c.Strokes)
+	if c.Spread != 0 {
+		mask = spread(mask, c.Spread)
+	}
+	if c.Soften > 0 {
+		softened(mask, c.Soften)
+	}
+	if c.Inverted {
+		inverted(mask)
+	}
+	if told == nil {
+		told = oneSided(mask)
+	}
+	return mask, told, nil
+}
+
+// oneSided says where all is kept, or nothing.
+func oneSided(mask *image.Gray) *words.Fault {
+	least, most := uint8(255), uint8(0)
+	for _, v := range mask.Pix {
+		least, most = min(least, v), max(most, v)
+	}
+	switch {
+	case most == 0:
+		return words.New("cutout.nothing")
+	case least == 255:
+		return words.New("cutout.all")
+	}
+	return nil
+}
+
+func full(size image.Point) *image.Gray {
+	m := image.NewGray(image.Rectangle{Max: size})
+	for i := range m.Pix {
+		m.Pix[i] = 255
+	}
+	return m
+}
+
+// rounds is how often colours are learned and a border is looked for at most.
+const rounds = 5
+
+// looked finds the border between what strokes and sides say is kept and dropped.
+func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
+	size, small := s.img.Rect.Size(), s.small.Rect.Size()
+	sides := said(c.Strokes, small, float64(s.scale))
+	if sides == nil {
+		sides = make([]Side, small.X*small.Y)
+	}
+	begun(sides, small, c)
+	m := segment(s.small, sides, rounds)
+	if m == nil {
+		kept := full(size)
+		for _, v := range sides {
+			if v == Keep || v == MaybeKeep {
+				return kept, words.New("cutout.kept-only")
+			}
+		}
+		clear(kept.Pix)
+		return kept, words.New("cutout.dropped-only")
+	}
+	known := said(c.Strokes, size, 1)
+	kept := m.sharpened(s.img, sides, small, s.scale, known)
+	mask := matted(s.img, kept, windows(s.scale), 1e-4)
+	for i, v := range known {
+		switch v {
+		case Keep:
+			mask.Pix[i] = 255
+		case Drop:
+			mask.Pix[i] = 0
+		}
+	}
+	var told *words.Fault
+	if crossed(c.Strokes, small, float64(s.scale)) {
+		told = words.New("cutout.crossed")
+	}
+	return mask, told
+}
+
+// windows is the radius of those in which a border is made soft.
+func windows(scale int) int { return min(6, 2+scale) }
+
+// begun fills in what is taken of pixels that nothing was said of: sides that are ground are dropped for sure, and what is begun with is that all else is kept;
+// where strokes say both, only what they say counts at first.
+func begun(sides []Side, size image.Point, c *doc.Cutout) {
+	keeps, drops := false, false
+	for _, s := range sides {
+		keeps, drops = keeps || s == Keep, drops || s == Drop
+	}
+	ground := c.Ground
+	if keeps && !drops && ground == "" {
+		ground = "ltrb" // where it is not kept
+	}
+	rim := max(1, min(size.X, size.Y)/50)
+	for _, side := range ground {
+		r := image.Rectangle{Max: size}
+		switch side {
+		case 'l':
+			r.Max.X = rim
+		case 't':
+			r.Max.Y = rim
+		case 'r':
+			r.Min.X = size.X - rim
+		case 'b':
+			r.Min.Y = size.Y - rim
+		}
+		for y := r.Min.Y; y < r.Max.Y; y++ {
+			for x := r.Min.X; x < r.Max.X; x++ {
+				if i := y*size.X + x; sides[i] < Drop {
+					sides[i] = Drop
+				}
+			}
+		}
+	}
+	for i, s := range sides {
+		if s == MaybeDrop {
+			sides[i] = MaybeKeep
+		}
+	}
+}
+
+// crossed reports whether a stroke says the opposite of most of an earlier one's pixels.
+func crossed(strokes []doc.CutStroke, size image.Point, scale float64) bool {
+	if len(strokes) < 2 {
+		return false
+	}
+	sides := make([]Side, size.X*size.Y)
+	over := false
+	for i := range strokes {
+		s := &strokes[i]
+		if s.How != doc.CutKeep && s.How != doc.CutDrop {
+			continue
+		}
+		side := Drop
+		if s.How == doc.CutKeep {
+			side = Keep
+		}
+		against, all := map[int]bool{}, map[int]bool{}
+		covered(s, size, scale, func(i int, _ float64) {
+			if all[i] = true; sides[i] >= Drop && sides[i] != side {
+				against[i] = true
+			}
+			sides[i] = side
+		})
+		over = over || 2*len(against) > len(all)
+	}
+	return over
+}

@@ -1,0 +1,87 @@
+package api
+
+import (
+	"net/http"
+	"sync"
+
+	"capstan/core/cutout"
+	"capstan/core/doc"
+
+	"github.com/gin-gonic/gin"
+)
+
+// cutouts keeps what was made ready of the picture that is cut out: strokes follow one another on the same.
+type cutouts struct {
+	mu     sync.Mutex
+	hash   string
+	source *cutout.Source
+}
+
+// of is the source of a picture. One is worked on at a time: a large one takes up to half a gigabyte meanwhile.
+func (k *cutouts) of(s *Server, hash string) (*cutout.Source, error) {
+	if k.hash == hash && k.source != nil {
+		return k.source, nil
+	}
+	img, err := s.files.Pixels(hash, 0)
+	if err != nil {
+		return nil, err
+	}
+	k.hash, k.source = hash, cutout.NewSource(img)
+	return k.source, nil
+}
+
+// postCutout works out the mask of a cut-out, stores it, and answers both, with what should be known of it. Asked to propose, it finds out which sides of the
+// picture are ground first.
+func (s *Server) postCutout(c *gin.Context) {
+	if _, ok := s.room(c); !ok {
+		return
+	}
+	var body struct {
+		Cut     *doc.Cutout `json:"cut"`
+		Propose bool        `json:"propose"`
+	}
+	if !decode(c, maxJSON, &body) {
+		return
+	}
+	if body.Cut == nil {
+		body.Cut = &doc.Cutout{}
+	}
+	cut := body.Cut
+	cut.Of = c.Param("hash")
+	if err := cut.Check(); err != nil {
+		fail(c, err)
+		return
+	}
+	s.cutouts.mu.Lock()
+	defer s.cutouts.mu.Unlock()
+	if c.Request.Context().Err() != nil {
+		return // another stroke has come meanwhile
+	}
+	source, err := s.cutouts.of(s, cut.Of)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	answer := gin.H{"cut": cut}
+	if body.Propose {
+		ground, clear := source.Propose()
+		cut.Ground = ground
+		answer["clear"] = clear
+	}
+	mask, told, err := source.Mask(cut)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	hash, facts, err := s.files.TakeMask(mask, "Mask")
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	cut.Mask = hash
+	answer["media"] = facts
+	if told != nil {
+		answer["told"] = told.Error()
+	}
+	reply(c, http.StatusOK, answer)
+}

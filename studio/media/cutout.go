@@ -1,0 +1,136 @@
+package media
+
+import (
+	"bytes"
+	"crypto/sha256"
+	"encoding/hex"
+	"fmt"
+	"image"
+	"image/draw"
+	"image/png"
+	"os"
+	"path/filepath"
+
+	"capstan/core/cutout"
+	"capstan/core/doc"
+	"capstan/core/words"
+	"capstan/studio/aside"
+)
+
+// TakeMask stores the mask of a cut-out as a grey PNG, with its half-size mips.
+func (f *Folder) TakeMask(mask *image.Gray, name string) (hash string, facts *doc.Media, err error) {
+	e := png.Encoder{CompressionLevel: png.BestSpeed}
+	write := func(m *image.Gray) ([]byte, error) {
+		var b bytes.Buffer
+		err := e.Encode(&b, m)
+		return b.Bytes(), err
+	}
+	data, err := write(mask)
+	if err != nil {
+		return "", nil, err
+	}
+	sum := sha256.Sum256(data)
+	hash = hex.EncodeToString(sum[:])
+	facts = &doc.Media{Name: name, Type: "image/png", Bytes: int64(len(data)), Width: mask.Rect.Dx(), Height: mask.Rect.Dy(), Opaque: true, Intake: doc.Intake}
+	if f.Has(hash) {
+		return hash, facts, nil
+	}
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	if err := os.MkdirAll(filepath.Join(f.dir, hash), 0o700); err != nil {
+		return "", nil, err
+	}
+	level := data
+	for k := 0; ; k++ {
+		if err := aside.Write(f.derived(hash, k), level, 0o600); err != nil {
+			return "", nil, err
+		}
+		if min(mask.Rect.Dx(), mask.Rect.Dy()) < 2 {
+			break
+		}
+		mask = halveGray(mask)
+		if level, err = write(mask); err != nil {
+			return "", nil, err
+		}
+	}
+	if err := aside.Write(filepath.Join(f.dir, hash, "intake"), fmt.Append(nil, doc.Intake, "\n"), 0o600); err != nil {
+		return "", nil, err
+	}
+	return hash, facts, aside.Write(filepath.Join(f.dir, hash+".png"), data, 0o600)
+}
+
+func halveGray(m *image.Gray) *image.Gray {
+	w, h := max(1, m.Rect.Dx()/2), max(1, m.Rect.Dy()/2)
+	out := image.NewGray(image.Rect(0, 0, w, h))
+	for y := range h {
+		a, b := m.Pix[2*y*m.Stride:], m.Pix[(2*y+1)*m.Stride:]
+		for x := range w {
+			out.Pix[y*out.Stride+x] = uint8((int(a[2*x]) + int(a[2*x+1]) + int(b[2*x]) + int(b[2*x+1]) + 2) / 4)
+		}
+	}
+	return out
+}
+
+// lifted makes what is named by a picture and a mask (doc.PictureUse.Shows), with its mips, and keeps it: it can be made again at any time.
+func (f *Folder) lifted(name string) error {
+	f.lifting.Lock()
+	defer f.lifting.Unlock()
+	if _, err := os.Stat(f.derived(name, 0)); err == nil {
+		return nil // another asked for it meanwhile
+	}
+	hash, mask := doc.Shown(name)
+	img, err := f.Pixels(hash, 0)
+	if err != nil {
+		return err
+	}
+	m, err := f.Mask(mask)
+	if err != nil {
+		return err
+	}
+	if m.Rect.Size() != img.Rect.Size() {
+		return sizes(m.Rect.Size(), img.Rect.Size())
+	}
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	return f.mips(name, cutout.Lift(img, m))
+}
+
+func sizes(mask, picture image.Point) error {
+	return words.New("cutout.size", fmt.Sprintf("%d × %d", mask.X, mask.Y), fmt.Sprintf("%d × %d", picture.X, picture.Y))
+}
+
+// Mask reads the mask of a cut-out.
+func (f *Folder) Mask(hash string) (*image.Gray, error) {
+	p, err := f.Derived(hash, 0)
+	if err != nil {
+		return nil, err
+	}
+	file, err := os.Open(p)
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
+	m, err := png.Decode(file)
+	if err != nil {
+		return nil, err
+	}
+	grey, ok := m.(*image.Gray)
+	if !ok {
+		grey = image.NewGray(image.Rectangle{Max: m.Bounds().Size()})
+		draw.Draw(grey, grey.Rect, m, m.Bounds().Min, draw.Src)
+	}
+	return grey, nil
+}
+
+// Ready reports why what a film shows cannot be shown; nil: it can. A name is a hash, or that of a picture and its mask.
+func (f *Folder) Ready(name string) error {
+	hash, mask := doc.Shown(name)
+	if !f.Has(hash) {
+		return Missing
+	}
+	if mask == "" {
+		return nil
+	}
+	_, err := f.Derived(name, 0)
+	return err
+}
