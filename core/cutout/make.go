@@ -3,6 +3,7 @@ package cutout
 import (
 	"image"
 	"math"
+	"slices"
 
 	"capstan/core/doc"
 	"capstan/core/paint"
@@ -85,6 +86,43 @@ func (s *Source) Mask(c *doc.Cutout) (mask *image.Gray, told *words.Fault, err e
 		told = oneSided(mask)
 	}
 	return mask, told, nil
+}
+
+// Filled is a cut-out with what goes without saying: keys have the colour of where they were picked, what is said of the first one is what keys begin with, and
+// strokes have as few points as draw the same.
+func (s *Source) Filled(c *doc.Cutout) *doc.Cutout {
+	out := *c
+	out.Keys = slices.Clone(c.Keys)
+	for i := range out.Keys {
+		if k := &out.Keys[i]; k.Colour == "" {
+			k.Colour = s.colourAt(int(math.Floor(k.At[0])), int(math.Floor(k.At[1]))).String()
+		}
+	}
+	if len(out.Keys) > 0 && out.Tolerance == 0 && out.Softness == 0 {
+		out.Tolerance, out.Softness = KeyTolerance, KeySoftness
+	}
+	if len(out.Keys) == 0 {
+		out.Tolerance, out.Softness, out.Joined = 0, 0, false
+	}
+	out.Strokes = tidied(c.Strokes)
+	return &out
+}
+
+// colourAt is the mean colour of the nine pixels around one.
+func (s *Source) colourAt(x, y int) paint.Colour {
+	var sum [3]float64
+	n := 0.0
+	for v := max(0, y-1); v < min(s.img.Rect.Dy(), y+2); v++ {
+		for u := max(0, x-1); u < min(s.img.Rect.Dx(), x+2); u++ {
+			c := at(s.img, v*s.img.Rect.Dx()+u, s.img.Rect.Dx())
+			for k := range sum {
+				sum[k] += c[k]
+			}
+			n += 255
+		}
+	}
+	n = max(n, 1)
+	return paint.Colour{R: sum[0] / n, G: sum[1] / n, B: sum[2] / n, A: 1}
 }
 
 // oneSided says where all is kept, or nothing.

@@ -168,3 +168,27 @@ func effort(strokes []doc.CutStroke, size image.Point) (n float64) {
 	}
 	return n
 }
+
+// tidied are strokes with as few points as draw the same: to a tenth of a pixel, and none nearer to the one before than an eighth of their width.
+func tidied(strokes []doc.CutStroke) []doc.CutStroke {
+	out := slices.Clone(strokes)
+	for i := range out {
+		s := &out[i]
+		least := max(0.7, s.Width/8)
+		var points [][2]float64
+		for k, p := range s.Points {
+			p = [2]float64{math.Round(p[0]*10) / 10, math.Round(p[1]*10) / 10}
+			if n := len(points); n > 0 && s.Form != "box" && math.Hypot(p[0]-points[n-1][0], p[1]-points[n-1][1]) < least {
+				if k < len(s.Points)-1 {
+					continue
+				}
+				if n > 1 {
+					points = points[:n-1] // the end stays where it is
+				}
+			}
+			points = append(points, p)
+		}
+		s.Points = points
+	}
+	return out
+}

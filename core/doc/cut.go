@@ -107,8 +107,10 @@ func (c *checker) cut(at string, v *Cutout) {
 // Check returns what of a cut-out cannot be, but for its mask, which may still have to be made.
 func (c *Cutout) Check() error {
 	k := &checker{}
-	k.cutout("cut", c)
-	return k.err
+	if k.cutout("cut", c); k.err != nil {
+		return k.err
+	}
+	return nil
 }
 
 func (c *checker) cutout(at string, v *Cutout) {

@@ -9,7 +9,8 @@ import (
 // Crop is all of a picture of which its frame shows a part.
 type Crop struct {
 	Media string        `json:"media"`
-	Side  int           `json:"side"`  // of its file, the longer one, px
+	Shows string        `json:"shows"` // what is seen of the file: its hash, and of a cut-out that of the mask
+	Size  [2]int        `json:"size"`  // of its file, px
 	Place [6]float64    `json:"place"` // maps 1 by 1 of all of it to the page
 	Frame [4][2]float64 `json:"frame"` // corners of its frame, as of boxes
 	Whole [4][2]float64 `json:"whole"` // those of all of it
@@ -25,9 +26,9 @@ func (s *Overlays) cropOf(l *doc.Layer) *Crop {
 		return nil
 	}
 	m := own.Mul(geom.Rotate(f.Turn)).Mul(geom.Translate(geom.Point{X: -f.At.X * f.Whole.X, Y: -f.At.Y * f.Whole.Y})).Mul(geom.Scale(f.Whole.X, f.Whole.Y))
-	c := &Crop{Media: l.Picture.Media, Place: [6]float64{m.A, m.B, m.C, m.D, m.E, m.F}}
+	c := &Crop{Media: l.Picture.Media, Shows: l.Picture.Shows(), Place: [6]float64{m.A, m.B, m.C, m.D, m.E, m.F}}
 	if v := s.Doc.Media[c.Media]; v != nil {
-		c.Side = max(v.Width, v.Height)
+		c.Size = [2]int{v.Width, v.Height}
 	}
 	unit := geom.Box{Max: geom.Point{X: 1, Y: 1}}
 	frame := geom.Box{Min: f.Frame.Mul(-0.5), Max: f.Frame.Mul(0.5)}

@@ -48,10 +48,6 @@ func (s *Server) postCutout(c *gin.Context) {
 	}
 	cut := body.Cut
 	cut.Of = c.Param("hash")
-	if err := cut.Check(); err != nil {
-		fail(c, err)
-		return
-	}
 	s.cutouts.mu.Lock()
 	defer s.cutouts.mu.Unlock()
 	if c.Request.Context().Err() != nil {
@@ -59,6 +55,11 @@ func (s *Server) postCutout(c *gin.Context) {
 	}
 	source, err := s.cutouts.of(s, cut.Of)
 	if err != nil {
+		fail(c, err)
+		return
+	}
+	cut = source.Filled(cut)
+	if err := cut.Check(); err != nil {
 		fail(c, err)
 		return
 	}

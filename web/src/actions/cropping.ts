@@ -12,7 +12,7 @@ export const cropped = () => {
 export function openCrop() {
   const d = desk()
   const [one, more] = d.selected
-  if (one?.layer.kind === 'picture' && !more && !one.layer.locked) set({ cropping: one.layer.thread })
+  if (one?.layer.kind === 'picture' && !more && !one.layer.locked) set({ cropping: one.layer.thread, cutting: null })
 }
 
 export const leaveCrop = () => set({ cropping: null })

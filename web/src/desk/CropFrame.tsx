@@ -27,7 +27,7 @@ export function CropFrame({ crop, view, onGesture }: { crop: Crop; view: View; o
   const [a, b, c, d, e, f] = crop.place
   const s = view.scale
   let mip = 0
-  while (crop.side >> mip > 1400) mip++
+  while (Math.max(...crop.size) >> mip > 1400) mip++
   const start = (handle: string) => (event: React.PointerEvent) => {
     if (event.button !== 0) return
     event.stopPropagation()

@@ -12,6 +12,7 @@ import { takePictures } from '../actions/pictures'
 import { Aids } from './Aids'
 import { Overlay } from './Overlay'
 import { cropped, leaveCrop, zoomCrop } from '../actions/cropping'
+import { cutting, leaveCutout } from '../actions/cutout'
 import { edited, openPoints, endPen, penBack, penDoes, selectPointsIn } from '../actions/drawing'
 import { Pen } from './Pen'
 import { PageWords } from './PageWords'
@@ -254,6 +255,7 @@ export function Desk() {
       return
     }
     if (cropped()) leaveCrop()
+    if (cutting()) leaveCutout()
     if (edited()) {
       // beside its points: a frame selects some, a press lets go
       drag.current = { kind: 'marquee', x, y, page }

@@ -4,6 +4,7 @@ import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
 import type { View } from '../engine/painter'
 import { CropFrame } from './CropFrame'
+import { CutFrame } from './CutFrame'
 import { Gradient } from './GradientHandles'
 import { Rings } from './Rings'
 import { toDesk, type Start } from './view'
@@ -33,6 +34,7 @@ export function Overlay({
   const preview = useDesk((d) => d.preview)
   const single = overlay.boxes.length === 1
   const crop = useDesk((d) => (single && d.cropping === overlay.boxes[0].thread ? overlay.crop : undefined))
+  const cut = useDesk((d) => (single && d.cutting === overlay.boxes[0].thread ? overlay.crop : undefined))
   if (preview) {
     const at = `translate(${toDesk(view, [0, 0])}) scale(${view.scale})`
     return (
@@ -81,7 +83,9 @@ export function Overlay({
       {overlay.around && <Outlines boxes={overlay.boxes} view={view} />}
       {overlay.around && <Brackets box={overlay.around} view={view} handles quiet={dragging} onGesture={onGesture} />}
       {crop && <CropFrame crop={crop} view={view} onGesture={onGesture} />}
+      {cut && <CutFrame crop={cut} view={view} />}
       {!crop &&
+        !cut &&
         (single || !overlay.around) &&
         overlay.boxes.map((b) => (
           <Brackets

@@ -7,6 +7,7 @@ import { Check } from '../ui/Check'
 import { Button, Sign } from '../ui/controls'
 import { keepKeys } from '../ui/typing'
 import { leaveCrop } from '../actions/cropping'
+import { leaveCutout } from '../actions/cutout'
 import { penMirror } from '../actions/drawing'
 import { counted } from '../words'
 
@@ -27,7 +28,9 @@ export function Says({ offer }: { offer: string | null }) {
   const bares = useDesk((d) => (d.selected.length === 1 && !d.playing && !d.dragging ? d.selected[0].bares : ''))
   const taking = useDesk((d) => d.taking)
   const crop = useDesk((d) => d.selection.length === 1 && d.cropping === d.selection[0] && !d.playing)
-  const idle = !crop && !offer && !picking && tool === 'select' && !across && !ordering
+  const cut = useDesk((d) => d.selection.length === 1 && d.cutting === d.selection[0] && !d.playing)
+  const busy = useDesk((d) => d.cutBusy > 0)
+  const idle = !crop && !cut && !offer && !picking && tool === 'select' && !across && !ordering
   if (idle && !bares && !taking) return null
   return (
     <div
@@ -50,6 +53,14 @@ export function Says({ offer }: { offer: string | null }) {
         <>
           <span>Crop: drag the picture, or the frame in ink over it. Wheel zooms.</span>
           <Button look="main" onClick={leaveCrop}>
+            Done
+          </Button>
+        </>
+      )}
+      {cut && (
+        <>
+          <span>{busy ? 'Working out what is kept …' : 'Cut out: draw over what stays, and over its ground.'}</span>
+          <Button look="main" onClick={leaveCutout}>
             Done
           </Button>
         </>

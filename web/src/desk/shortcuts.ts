@@ -1,5 +1,6 @@
 // The keyboard: one table, which the shortcut sheet shows too.
 import { cropped, leaveCrop, panCrop } from '../actions/cropping'
+import { cutting, leaveCutout } from '../actions/cutout'
 import { showBefore } from '../project/before'
 import { tap } from '../actions/tapping'
 import { copy, copyLook, lookHeld, pasteLook } from '../actions/clipboard'
@@ -152,6 +153,7 @@ function escape() {
   const d = desk()
   if (d.pen) endPen()
   else if (cropped()) leaveCrop()
+  else if (cutting()) leaveCutout()
   else if (edited()) leavePoints()
   else if (d.corresponds) look({ corresponds: '', mark: -1 })
   else if (d.picking) set({ picking: null })
@@ -374,8 +376,9 @@ function putDown() {
     return
   }
   if (tool === 'select') {
-    if (cropped()) {
+    if (cropped() || cutting()) {
       leaveCrop()
+      leaveCutout()
       return
     }
     const [only, more] = desk().selected

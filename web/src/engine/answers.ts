@@ -332,8 +332,10 @@ export interface Credit {
 /** Crop is all of a picture of which its frame shows a part. */
 export interface Crop {
   media: string
-  /** of its file, the longer one, px */
-  side: number
+  /** what is seen of the file: its hash, and of a cut-out that of the mask */
+  shows: string
+  /** of its file, px */
+  size: [number, number]
   /** maps 1 by 1 of all of it to the page */
   place: [number, number, number, number, number, number]
   /** corners of its frame, as of boxes */

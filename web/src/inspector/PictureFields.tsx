@@ -9,6 +9,7 @@ import { useDesk } from '../project/desk'
 import { Fold } from '../ui/Section'
 import { TextField } from '../ui/TextField'
 import { Button, Label } from '../ui/controls'
+import { CutoutFields } from './CutoutFields'
 import { CropFields, ManyPictures } from './CropFields'
 import { shared } from './shared'
 import { TableName } from './TableName'
@@ -65,6 +66,7 @@ export function PictureFields({ selected }: { selected: Selected[] }) {
         </Button>
       </div>
       {selected.length > 1 && <ManyPictures threads={threads} />}
+      {file && <CutoutFields one={selected[0]} />}
       {file && <CropFields threads={threads} file={file} />}
       {file && (
         <Fold title="Source and licence" folded={!file.source && !file.licence}>

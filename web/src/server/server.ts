@@ -1,5 +1,5 @@
 // Calls to the server. Errors come as words for people.
-import type { Ask, Change, Command, Export, Family, FontFile, Layer, Media, ProjectRow } from '../engine/types'
+import type { Ask, Change, Command, Cutout, Export, Family, FontFile, Layer, Media, ProjectRow } from '../engine/types'
 import { fault } from '../words'
 
 /** An answer in words that is not what was hoped for. */
@@ -71,6 +71,9 @@ export const restoreProject = (id: string) => ask('POST', `/api/projects/${id}/r
 /** Deletes a project that is in the bin. */
 export const deleteForGood = (id: string) => ask('DELETE', `/api/projects/${id}?forgood=1`)
 export const importBundle = (file: Blob) => post<ProjectRow & { named: number }>('/api/bundles', file)
+/** What a cut-out becomes: its mask is worked out, and stored. Asked to propose, its ground is found first. */
+export const cutoutOf = (hash: string, cut: Partial<Cutout>, propose: boolean) =>
+  post<{ cut: Cutout; media: Media; told?: string; clear?: number }>(`/api/media/${hash}/cutout`, { cut, propose })
 /** What of a drawing could not be kept, how often, and where first. */
 export interface Loss {
   what: string

@@ -1,5 +1,6 @@
 // The store of the editor, and what is done to it by subject.
 export { desk, set, useDesk, type Desk } from './store'
+export * from './cutout'
 export * from './film'
 export * from './gallery'
 export * from './looking'

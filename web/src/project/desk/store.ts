@@ -1,6 +1,7 @@
 // What the editor shows: one store, in slices by subject, each in a file of its own with what is done to it. The
 // document itself lives in the engine; here are only the small views of it. All of it is imported from project/desk.
 import { create } from 'zustand'
+import type { CutoutSlice } from './cutout'
 import type { FilmSlice } from './film'
 import type { GallerySlice } from './gallery'
 import type { LookingSlice } from './looking'
@@ -15,6 +16,7 @@ export type Desk = FilmSlice &
   SelectionSlice &
   LookingSlice &
   ToolSlice &
+  CutoutSlice &
   NoticeSlice &
   StoringSlice &
   GallerySlice

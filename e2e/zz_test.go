@@ -1,0 +1,25 @@
+package e2e
+
+import (
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+)
+
+func TestZZ(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.open("/p/kite-day-evening")
+	p.press(`[data-row="e-harbour"]`)
+	p.press(`[data-fold="Cut out"]`)
+	p.shot("a")
+	p.pressWord("Find the foreground")
+	p.do(chromedp.Sleep(6 * time.Second))
+	p.shot("b")
+	p.choose("Shown", "page")
+	p.do(chromedp.Sleep(2 * time.Second))
+	p.shot("c")
+	p.choose("Shown", "chequers")
+	p.do(chromedp.Sleep(2 * time.Second))
+	p.shot("d")
+}

@@ -1,0 +1,63 @@
+// A picture is cut out on the page: strokes, colours and sides go to the server, which works its mask out; each is one
+// step to undo.
+import type { CutKey, Cutout, CutStroke } from '../engine/types'
+import { run } from '../project/commands'
+import { desk, fail, mended, set } from '../project/desk'
+import { cutoutOf } from '../server/server'
+
+/** The thread of the picture that is cut out on the page, while it is selected. */
+export const cutting = () => {
+  const d = desk()
+  return d.cutting && d.selection.length === 1 && d.selection[0] === d.cutting ? d.cutting : null
+}
+
+export function openCutout() {
+  const [one, more] = desk().selected
+  if (one?.layer.kind === 'picture' && !more && !one.layer.locked)
+    set({ cutting: one.layer.thread, cropping: null, cutTold: '', cutClear: null, tool: 'select' })
+}
+
+export const leaveCutout = () => set({ cutting: null })
+
+const picture = (thread: string) => {
+  const [one] = desk().selected
+  return one?.layer.thread === thread ? one.layer.picture : undefined
+}
+
+let last: Promise<void> = Promise.resolve()
+
+/** Changes the cut-out of the selected picture: one after another, each on what the one before has come to. */
+export function recut(change: (cut: Partial<Cutout>) => Partial<Cutout>, propose = false) {
+  const [one] = desk().selected
+  const thread = one?.layer.thread
+  if (!thread || !one.layer.picture) return
+  const { project, moment } = desk()
+  set({ cutBusy: desk().cutBusy + 1 })
+  last = last.then(async () => {
+    try {
+      const of = picture(thread)
+      if (!of || desk().project !== project || desk().moment.scene !== moment.scene) return
+      const { cut, media, told, clear } = await cutoutOf(of.media, change(of.cut ?? {}), propose)
+      mended('intake')
+      if (desk().project !== project || picture(thread)?.media !== cut.of) return
+      run('cutout.set', { threads: [thread], cut, media })
+      set({ cutTold: told ?? '', ...(clear !== undefined && { cutClear: clear }) })
+    } catch (e) {
+      fail(e, 'intake')
+    } finally {
+      set({ cutBusy: desk().cutBusy - 1 })
+    }
+  })
+}
+
+export const stroke = (s: CutStroke) => recut((cut) => ({ ...cut, strokes: [...(cut.strokes ?? []), s] }))
+
+export const keyAt = (at: CutKey['at']) => recut((cut) => ({ ...cut, keys: [...(cut.keys ?? []), { colour: '', at }] }))
+
+/** Finds a foreground by itself: strokes that were drawn count on. */
+export const findForeground = () => recut((cut) => cut, true)
+
+export function removeCutout(threads: string[]) {
+  run('cutout.set', { threads, cut: null })
+  set({ cutTold: '', cutClear: null })
+}

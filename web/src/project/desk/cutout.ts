@@ -1,0 +1,30 @@
+// A picture that is cut out on the page: what the next stroke says, and how it is shown.
+import { slice } from './store'
+
+export type CutHow = 'keep' | 'drop' | 'within' | 'paint' | 'rub' | 'key'
+export type CutForm = '' | 'area' | 'box'
+export type CutView = 'page' | 'chequers' | 'overlay' | 'mask'
+
+export interface CutoutSlice {
+  cutting: string | null // thread of the picture that is cut out
+  cutHow: CutHow
+  cutForm: CutForm
+  cutWidth: number // of a brush, px of the picture
+  cutSoft: number // of a brush by hand, 0..1
+  cutView: CutView
+  cutBusy: number // how much is still being worked out
+  cutTold: string // what is to be known of the last
+  cutClear: number | null // how well what was found stands out, 0..1
+}
+
+slice<CutoutSlice>({
+  cutting: null,
+  cutHow: 'keep',
+  cutForm: '',
+  cutWidth: 24,
+  cutSoft: 0.5,
+  cutView: 'overlay',
+  cutBusy: 0,
+  cutTold: '',
+  cutClear: null,
+})
