@@ -21,7 +21,7 @@ type composite struct {
 	cover []float64
 }
 
-// composites are twelve kinds. Covers are taken from 16 samples a pixel.
+// composites are twelve kinds. Covers are those of the pixels’ middles, by distance.
 func composites(w, h int) (list []composite) {
 	fw, fh := float64(w), float64(h)
 	u := fw / 240 // a length that goes with the size
@@ -84,10 +84,7 @@ func composites(w, h int) (list []composite) {
 		c := composite{name: k.name, img: image.NewRGBA(image.Rect(0, 0, w, h)), cover: make([]float64, w*h)}
 		for y := range h {
 			for x := range w {
-				a := 0.0
-				for s := range 16 {
-					a += k.cover(float64(x)+(float64(s%4)+0.5)/4, float64(y)+(float64(s/4)+0.5)/4) / 16
-				}
+				a := k.cover(float64(x)+0.5, float64(y)+0.5)
 				c.cover[y*w+x] = a
 				fx, fy := float64(x)/fw, float64(y)/fh
 				ground := [3]float64{70 + 60*fy, 120 + 70*fy, 190 + 20*fx}
@@ -170,7 +167,7 @@ func (c *composite) off(mask *image.Gray) (iou, mean, slope float64) {
 }
 
 func TestSixStrokesFindAForeground(t *testing.T) {
-	for _, size := range []image.Point{{480, 360}} {
+	for _, size := range []image.Point{{480, 360}, {1000, 750}} {
 		for n, c := range composites(size.X, size.Y) {
 			cut := &doc.Cutout{Strokes: c.rubbed(6, rand.New(rand.NewPCG(uint64(n), 6)))}
 			s := NewSource(c.img)

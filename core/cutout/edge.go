@@ -82,12 +82,9 @@ func inverted(mask *image.Gray) {
 func grown(mask *image.Gray, r int) *image.Gray {
 	out := image.NewGray(mask.Rect)
 	copy(out.Pix, mask.Pix)
-	w, h := mask.Rect.Dx(), mask.Rect.Dy()
-	for y := 0; y < h; y += tile {
-		for x := 0; x < w; x += tile {
-			grownTile(out, mask, image.Rect(x, y, min(x+tile, w), min(y+tile, h)), r)
-		}
-	}
+	tiles(mask.Rect.Size(), func() func(image.Rectangle) {
+		return func(t image.Rectangle) { grownTile(out, mask, t, r) }
+	})
 	return out
 }
 

@@ -6,14 +6,11 @@ import "image"
 // taken out (Forte, Approximate Fast Foreground Colour Estimation, 2021): the mean colour of what is kept nearby, put right by what the mixture of it with the
 // mean of what is dropped leaves of the pixel.
 func Lift(img *image.RGBA, mask *image.Gray) *image.RGBA {
-	w, h := img.Rect.Dx(), img.Rect.Dy()
-	out := image.NewRGBA(image.Rect(0, 0, w, h))
-	l := lifting{img: img, mask: mask}
-	for y := 0; y < h; y += tile {
-		for x := 0; x < w; x += tile {
-			l.tile(out, image.Rect(x, y, min(x+tile, w), min(y+tile, h)))
-		}
-	}
+	out := image.NewRGBA(image.Rectangle{Max: img.Rect.Size()})
+	tiles(out.Rect.Size(), func() func(image.Rectangle) {
+		l := &lifting{img: img, mask: mask}
+		return func(t image.Rectangle) { l.tile(out, t) }
+	})
 	return out
 }
 

@@ -154,12 +154,18 @@ const rounds = 5
 // looked finds the border between what strokes and sides say is kept and dropped.
 func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
 	size, small := s.img.Rect.Size(), s.small.Rect.Size()
-	sides := said(c.Strokes, small, float64(s.scale))
-	if sides == nil {
-		sides = make([]Side, small.X*small.Y)
+	// Both sides are learned in a copy half as large, where that is soon done.
+	var m *model
+	if half := image.Pt(small.X/2, small.Y/2); min(half.X, half.Y) > 40 {
+		sides := begun(half, float64(2*s.scale), c)
+		m = segment(halved(s.small), sides, rounds, nil)
 	}
-	begun(sides, small, c)
-	m := segment(s.small, sides, rounds)
+	sides := begun(small, float64(s.scale), c)
+	if m != nil {
+		m = segment(s.small, sides, 1, m)
+	} else {
+		m = segment(s.small, sides, rounds, nil)
+	}
 	if m == nil {
 		kept := full(size)
 		for _, v := range sides {
@@ -191,9 +197,13 @@ func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
 // windows is the radius of those in which a border is made soft.
 func windows(scale int) int { return min(6, 2+scale) }
 
-// begun fills in what is taken of pixels that nothing was said of: sides that are ground are dropped for sure, and what is begun with is that all else is kept;
+// begun is what is known and taken of the pixels of a copy that is scale times as small: what strokes say; sides that are ground are dropped for sure, and what is begun with is that all else is kept;
 // where strokes say both, only what they say counts at first.
-func begun(sides []Side, size image.Point, c *doc.Cutout) {
+func begun(size image.Point, scale float64, c *doc.Cutout) []Side {
+	sides := said(c.Strokes, size, scale)
+	if sides == nil {
+		sides = make([]Side, size.X*size.Y)
+	}
 	keeps, drops := false, false
 	for _, s := range sides {
 		keeps, drops = keeps || s == Keep, drops || s == Drop
@@ -228,6 +238,7 @@ func begun(sides []Side, size image.Point, c *doc.Cutout) {
 			sides[i] = MaybeKeep
 		}
 	}
+	return sides
 }
 
 // crossed reports whether a stroke says the opposite of most of an earlier one's pixels.

@@ -3,6 +3,8 @@ package cutout
 import (
 	"image"
 	"math"
+	"runtime"
+	"sync"
 )
 
 // tile is how wide and high the parts are in which a mask is worked out: those that hold no border cost nothing.
@@ -12,15 +14,33 @@ const tile = 64
 // it (He, Sun and Tang, Guided Image Filtering, 2010, section 3.4 for colours, its use for matting in section 4). Half covered pixels of an edge, of hair and of
 // leaves get what they are covered. r is the radius of the windows in pixels, eps how much a slope is distrusted, for colours of 0..1.
 func matted(img *image.RGBA, kept []bool, r int, eps float64) *image.Gray {
-	w, h := img.Rect.Dx(), img.Rect.Dy()
-	out := image.NewGray(image.Rect(0, 0, w, h))
-	g := guided{img: img, kept: kept, r: r, eps: eps}
-	for y := 0; y < h; y += tile {
-		for x := 0; x < w; x += tile {
-			g.tile(out, image.Rect(x, y, min(x+tile, w), min(y+tile, h)))
-		}
-	}
+	out := image.NewGray(image.Rectangle{Max: img.Rect.Size()})
+	tiles(out.Rect.Size(), func() func(image.Rectangle) {
+		g := &guided{img: img, kept: kept, r: r, eps: eps}
+		return func(t image.Rectangle) { g.tile(out, t) }
+	})
 	return out
+}
+
+// tiles calls what each makes, one a processor, with the tiles of a picture, several at once.
+func tiles(size image.Point, each func() func(t image.Rectangle)) {
+	rows := make(chan int)
+	var all sync.WaitGroup
+	for range runtime.GOMAXPROCS(0) {
+		all.Go(func() {
+			f := each()
+			for y := range rows {
+				for x := 0; x < size.X; x += tile {
+					f(image.Rect(x, y, min(x+tile, size.X), min(y+tile, size.Y)))
+				}
+			}
+		})
+	}
+	for y := 0; y < size.Y; y += tile {
+		rows <- y
+	}
+	close(rows)
+	all.Wait()
 }
 
 type guided struct {

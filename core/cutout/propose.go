@@ -32,9 +32,8 @@ func (s *Source) Propose() (ground string, clear float64) {
 // tried parts a small picture whose ground is at some sides. worth is for comparing sets of sides, clear how well the parts are told apart, 0..1.
 func tried(small *image.RGBA, ground string) (worth, clear float64) {
 	size := small.Rect.Size()
-	sides := make([]Side, size.X*size.Y)
-	begun(sides, size, &doc.Cutout{Ground: ground})
-	m := segment(small, sides, 3)
+	sides := begun(size, 1, &doc.Cutout{Ground: ground})
+	m := segment(small, sides, 3, nil)
 	if m == nil {
 		return math.Inf(-1), 0
 	}

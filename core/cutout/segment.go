@@ -35,10 +35,11 @@ type model struct {
 // done again until it stands still, rounds times at most (Rother, Kolmogorov and Blake, GrabCut, 2004). sides holds what is known of each pixel by rows, and is
 // what is found out afterwards: what was said stays. It reports whether there are two sides to be told apart.
 func Segment(img *image.RGBA, sides []Side, rounds int) bool {
-	return segment(img, sides, rounds) != nil
+	return segment(img, sides, rounds, nil) != nil
 }
 
-func segment(img *image.RGBA, sides []Side, rounds int) *model {
+// segment is Segment. from is what is known of both sides already, nil: nothing; it returns what is known of them afterwards, nil where they cannot be told apart.
+func segment(img *image.RGBA, sides []Side, rounds int, from *model) *model {
 	w, h := img.Rect.Dx(), img.Rect.Dy()
 	colours := make([][3]float64, w*h)
 	for i := range colours {
@@ -47,19 +48,9 @@ func segment(img *image.RGBA, sides []Side, rounds int) *model {
 	m := &model{}
 	links := m.linksOf(colours, w, h)
 	for round := range rounds {
-		keep, drop := histogram{}, histogram{}
-		sure := round == 0 && slices.Contains(sides, Keep) && slices.Contains(sides, Drop)
-		for i, s := range sides {
-			if sure && s < Drop { // at first both sides are known by what was said of them alone
-				continue
-			}
-			if s == Keep || s == MaybeKeep {
-				keep.add(colours[i])
-			} else {
-				drop.add(colours[i])
-			}
-		}
-		if m.kept, m.dropped = keep.mixed(), drop.mixed(); m.kept == nil || m.dropped == nil {
+		if round == 0 && from != nil {
+			m.kept, m.dropped = from.kept, from.dropped
+		} else if !m.learned(colours, sides, round == 0) {
 			return nil
 		}
 		g := newGraph(w*h, 4*w*h)
@@ -97,6 +88,23 @@ func segment(img *image.RGBA, sides []Side, rounds int) *model {
 		return nil
 	}
 	return m
+}
+
+// learned makes the mixtures of both sides; at first, where something was said of both, of what was said of them alone. It reports whether there are two.
+func (m *model) learned(colours [][3]float64, sides []Side, first bool) bool {
+	keep, drop := histogram{}, histogram{}
+	sure := first && slices.Contains(sides, Keep) && slices.Contains(sides, Drop)
+	for i, s := range sides {
+		switch {
+		case sure && s < Drop:
+		case s == Keep || s == MaybeKeep:
+			keep.add(colours[i])
+		default:
+			drop.add(colours[i])
+		}
+	}
+	m.kept, m.dropped = keep.mixed(), drop.mixed()
+	return m.kept != nil && m.dropped != nil
 }
 
 func whole(v float64) int32 {
