@@ -21,8 +21,8 @@ type composite struct {
 	cover []float64
 }
 
-// composites are twelve kinds. Covers are those of the pixels’ middles, by distance.
-func composites(w, h int) (list []composite) {
+// composites are twelve kinds; with a flat ground, one that a key takes out. Covers are those of the pixels’ middles, by distance.
+func composites(w, h int, flat bool) (list []composite) {
 	fw, fh := float64(w), float64(h)
 	u := fw / 240 // a length that goes with the size
 	disc := func(x, y, cx, cy, r float64) float64 { return min(1, max(0, r-math.Hypot(x-cx, y-cy)+0.5)) }
@@ -88,7 +88,9 @@ func composites(w, h int) (list []composite) {
 				c.cover[y*w+x] = a
 				fx, fy := float64(x)/fw, float64(y)/fh
 				ground := [3]float64{70 + 60*fy, 120 + 70*fy, 190 + 20*fx}
-				if k.busy {
+				if flat {
+					ground = [3]float64{60, 150, 90}
+				} else if k.busy {
 					v := 40 * math.Sin(float64(x)/(5*u)) * math.Cos(float64(y)/(7*u))
 					ground = [3]float64{ground[0] + v, ground[1] + v, ground[2] - v}
 				}
@@ -168,7 +170,7 @@ func (c *composite) off(mask *image.Gray) (iou, mean, slope float64) {
 
 func TestSixStrokesFindAForeground(t *testing.T) {
 	for _, size := range []image.Point{{480, 360}, {1000, 750}} {
-		for n, c := range composites(size.X, size.Y) {
+		for n, c := range composites(size.X, size.Y, false) {
 			cut := &doc.Cutout{Strokes: c.rubbed(6, rand.New(rand.NewPCG(uint64(n), 6)))}
 			s := NewSource(c.img)
 			at := timeNow()
@@ -183,3 +185,12 @@ func TestSixStrokesFindAForeground(t *testing.T) {
 var timeNow = time.Now
 
 func since(t time.Time) time.Duration { return time.Since(t).Round(time.Millisecond) }
+
+func TestAKeyFindsAForeground(t *testing.T) {
+	for _, c := range composites(480, 360, true) {
+		s := NewSource(c.img)
+		mask, told, err := s.Mask(s.Filled(&doc.Cutout{Keys: []doc.CutKey{{At: [2]float64{4, 4}}}}))
+		iou, mean, slope := c.off(mask)
+		t.Logf("%-14s IoU %.3f mean %.4f slope %.4f %v %v", c.name, iou, mean, slope, told, err)
+	}
+}

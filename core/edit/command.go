@@ -32,6 +32,7 @@ var known = func() map[string]wired {
 		wire[AddMedia](),
 		wire[CreditMedia](),
 		wire[CutOut](),
+		wire[SplitPicture](),
 		wire[AddScene](),
 		wire[DuplicateScene](),
 		wire[ContinueScene](),

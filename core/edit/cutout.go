@@ -1,6 +1,8 @@
 package edit
 
 import (
+	"slices"
+
 	"capstan/core/doc"
 	"capstan/core/words"
 )
@@ -53,5 +55,53 @@ func (c *CutOut) apply(e *editor) error {
 			delete(e.p.Media, hash)
 		}
 	}
+	return nil
+}
+
+// SplitPicture makes two of a picture that is cut out: what is kept of it stays in front, and where it was a ground without it comes. Both have its place, its
+// looks and its moves.
+type SplitPicture struct {
+	ID     string     `json:"id"`
+	Seed   string     `json:"seed"`
+	Ground string     `json:"ground"` // hash of the picture behind
+	Media  *doc.Media `json:"media"`  // of it
+	Names  [2]string  `json:"names"`  // of what is in front, and of the ground
+}
+
+// Op is its name on the wire.
+func (c *SplitPicture) Op() string { return "picture.split" }
+
+func (c *SplitPicture) apply(e *editor) error {
+	if c.Media == nil {
+		return words.New("picture.none")
+	}
+	l, _, _, err := e.layer(c.ID)
+	if err != nil {
+		return err
+	}
+	if l.Picture == nil || l.Picture.Shows() == l.Picture.Media {
+		return words.New("cutout.whole")
+	}
+	if err := (&AddMedia{Hash: c.Ground, Media: c.Media}).apply(e); err != nil {
+		return err
+	}
+	if err := (&DuplicateLayers{IDs: []string{c.ID}, Seed: c.Seed}).apply(e); err != nil {
+		return err
+	}
+	l, parent, s, err := e.layer(c.ID)
+	if err != nil {
+		return err
+	}
+	list := *siblings(s, parent)
+	front := list[slices.Index(list, l)+1]
+	// The thread goes on with what is kept of the picture.
+	l.Thread, front.Thread = front.Thread, l.Thread
+	front.Name, l.Name = c.Names[0], c.Names[1]
+	front.Mask = l.Mask
+	ground := *l.Picture
+	ground.Media, ground.Cut = c.Ground, nil
+	l.Picture = &ground
+	// What falls around a picture is that of its ground.
+	front.Shadow, front.Glow, front.Feather = nil, nil, 0
 	return nil
 }

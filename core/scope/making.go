@@ -61,9 +61,17 @@ func (s *Scope) NewLayer(sc *doc.Scene, name, kind string) *doc.Layer {
 	}
 }
 
-// AddCommand is the command that puts a new layer in front in a scene.
+// AddCommand is the command that puts a new layer in front in a scene, or behind what was said.
 func (s *Scope) AddCommand(sc *doc.Scene, l *doc.Layer) edit.Command {
-	return &edit.AddLayers{Scene: sc.ID, Layers: []*doc.Layer{l}}
+	c := &edit.AddLayers{Scene: sc.ID, Layers: []*doc.Layer{l}}
+	for i, k := range sc.Layers {
+		within := false
+		doc.Walk([]*doc.Layer{k}, func(l, _ *doc.Layer) bool { within = within || l.Thread == s.Behind; return !within })
+		if s.Behind != "" && within {
+			c.Index = &i
+		}
+	}
+	return c
 }
 
 // Centre is the middle of the page.

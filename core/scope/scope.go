@@ -43,6 +43,7 @@ type Scope struct {
 
 	Aids       Aids
 	Grows      []string // what grows along with several layers, and with a group: of edit.Growth
+	Behind     string   // thread: what is added goes behind it, where it is in the scene; empty: in front of all
 	OnNow      bool     // scenes at rest show only what is on at the playhead
 	Duplicates Duplicates
 	Pulled     Pulled
@@ -64,6 +65,9 @@ type Pulled struct {
 
 // Assets are what films are compiled with.
 func (s *Scope) Assets() frame.Assets { return frame.Assets{Fonts: &s.Fonts} }
+
+// SetBehind says behind which thread what is added goes; empty: in front of all.
+func (s *Scope) SetBehind(thread string) { s.Behind = thread }
 
 // SetOnNow makes scenes at rest show only what is on at the playhead.
 func (s *Scope) SetOnNow(on bool) { s.OnNow = on }

@@ -7,6 +7,7 @@ import (
 	"capstan/core/intent"
 	"capstan/core/intent/arrange"
 	"capstan/core/intent/joining"
+	"capstan/core/intent/light"
 	"capstan/core/intent/looks"
 	"capstan/core/intent/moves"
 	"capstan/core/intent/outlines"
@@ -22,7 +23,7 @@ import (
 )
 
 // Asked is all that can be asked for, by name.
-var Asked = intent.Join(arrange.Asked, looks.Asked, texts.Asked, shapes.Asked, points.Asked, joining.Asked, moves.Asked, turns.Asked, scenes.Asked, outlines.Asked, project.Asked, pictures.Asked)
+var Asked = intent.Join(arrange.Asked, looks.Asked, texts.Asked, shapes.Asked, points.Asked, light.Asked, joining.Asked, moves.Asked, turns.Asked, scenes.Asked, outlines.Asked, project.Asked, pictures.Asked)
 
 // Intent returns the command that carries out what is asked for at a moment; nil when there is nothing to do.
 func (s *Session) Intent(name string, m scope.Moment, raw jsontext.Value) (edit.Command, error) {

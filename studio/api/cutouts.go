@@ -86,3 +86,29 @@ func (s *Server) postCutout(c *gin.Context) {
 	}
 	reply(c, http.StatusOK, answer)
 }
+
+// postGround makes a picture of what lies behind a cut-out: its hole continued from around it.
+func (s *Server) postGround(c *gin.Context) {
+	if _, ok := s.room(c); !ok {
+		return
+	}
+	var body struct {
+		Mask string `json:"mask"`
+		Name string `json:"name"`
+	}
+	if !decode(c, maxJSON, &body) {
+		return
+	}
+	ctx, done, err := s.heavy(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	defer done()
+	hash, facts, err := s.files.Ground(ctx, c.Param("hash"), body.Mask, body.Name)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	reply(c, http.StatusCreated, gin.H{"hash": hash, "media": facts})
+}

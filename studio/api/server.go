@@ -146,6 +146,7 @@ func (s *Server) Handler() http.Handler {
 	a.GET("/media/:hash/:mip", s.getMedia)
 	a.POST("/media/:hash/anew", s.anew)
 	a.POST("/media/:hash/cutout", s.postCutout)
+	a.POST("/media/:hash/ground", s.postGround)
 	a.GET("/projects/:id/missing", s.missing)
 	a.POST("/projects/:id/pictures", s.mergeLayers)
 	a.GET("/projects/:id/stages", s.listStages)

@@ -2,6 +2,7 @@ package media
 
 import (
 	"bytes"
+	"context"
 	"crypto/sha256"
 	"encoding/hex"
 	"fmt"
@@ -79,24 +80,13 @@ func (f *Folder) lifted(name string) error {
 		return nil // another asked for it meanwhile
 	}
 	hash, mask := doc.Shown(name)
-	img, err := f.Pixels(hash, 0)
+	img, m, err := f.both(hash, mask)
 	if err != nil {
 		return err
-	}
-	m, err := f.Mask(mask)
-	if err != nil {
-		return err
-	}
-	if m.Rect.Size() != img.Rect.Size() {
-		return sizes(m.Rect.Size(), img.Rect.Size())
 	}
 	f.mu.Lock()
 	defer f.mu.Unlock()
 	return f.mips(name, cutout.Lift(img, m))
-}
-
-func sizes(mask, picture image.Point) error {
-	return words.New("cutout.size", fmt.Sprintf("%d × %d", mask.X, mask.Y), fmt.Sprintf("%d × %d", picture.X, picture.Y))
 }
 
 // Mask reads the mask of a cut-out.
@@ -133,4 +123,37 @@ func (f *Folder) Ready(name string) error {
 	}
 	_, err := f.Derived(name, 0)
 	return err
+}
+
+// Ground takes in what lies behind a cut-out of a picture: the hole that its mask leaves is continued from around it.
+func (f *Folder) Ground(ctx context.Context, hash, mask, name string) (string, *doc.Media, error) {
+	img, m, err := f.both(hash, mask)
+	if err != nil {
+		return "", nil, err
+	}
+	out, err := cutout.Ground(ctx, img, m)
+	if err != nil {
+		return "", nil, err
+	}
+	data, err := encoded(out)
+	if err != nil {
+		return "", nil, err
+	}
+	return f.Take(bytes.NewReader(data), name+".png")
+}
+
+// both are a picture and a mask of it, of one size.
+func (f *Folder) both(hash, mask string) (*image.RGBA, *image.Gray, error) {
+	img, err := f.Pixels(hash, 0)
+	if err != nil {
+		return nil, nil, err
+	}
+	m, err := f.Mask(mask)
+	if err != nil {
+		return nil, nil, err
+	}
+	if a, b := m.Rect.Size(), img.Rect.Size(); a != b {
+		return nil, nil, words.New("cutout.size", fmt.Sprintf("%d × %d", a.X, a.Y), fmt.Sprintf("%d × %d", b.X, b.Y))
+	}
+	return img, m, nil
 }

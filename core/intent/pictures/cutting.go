@@ -26,4 +26,17 @@ var cuttingAsked = intent.Table{
 		}
 		return &edit.CutOut{IDs: ids, Cut: c.Cut, Media: c.Media}, nil
 	}),
+	// A picture that is cut out becomes what is kept of it, and a ground behind it without that.
+	"cutout.split": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
+		Thread string     `json:"thread"`
+		Hash   string     `json:"hash"` // of the ground
+		Media  *doc.Media `json:"media"`
+	}) (edit.Command, error) {
+		list := s.Layers(m, []string{c.Thread})
+		if len(list) != 1 || list[0].Picture == nil {
+			return nil, words.New("picture.unselected")
+		}
+		l := list[0]
+		return &edit.SplitPicture{ID: l.ID, Seed: s.NewID(), Ground: c.Hash, Media: c.Media, Names: [2]string{l.Name + " in front", l.Name + " behind"}}, nil
+	}),
 }

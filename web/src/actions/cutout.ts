@@ -2,8 +2,8 @@
 // step to undo.
 import type { CutKey, Cutout, CutStroke } from '../engine/types'
 import { run } from '../project/commands'
-import { desk, fail, mended, set } from '../project/desk'
-import { cutoutOf } from '../server/server'
+import { desk, fail, goBehind, mended, select, set } from '../project/desk'
+import { cutoutOf, groundOf } from '../server/server'
 
 /** The thread of the picture that is cut out on the page, while it is selected. */
 export const cutting = () => {
@@ -60,4 +60,30 @@ export const findForeground = () => recut((cut) => cut, true)
 export function removeCutout(threads: string[]) {
   run('cutout.set', { threads, cut: null })
   set({ cutTold: '', cutClear: null })
+}
+
+/** Makes two layers of the selected picture: what is kept of it, and its ground; what is added next goes between. */
+export function splitInTwo() {
+  const [one] = desk().selected
+  const thread = one?.layer.thread
+  if (!thread || !one.layer.picture?.cut) return
+  const { project } = desk()
+  set({ cutBusy: desk().cutBusy + 1 })
+  last = last.then(async () => {
+    try {
+      const of = picture(thread)
+      if (!of?.cut || desk().project !== project) return
+      const { hash, media } = await groundOf(of.media, of.cut.mask, `${one.layer.name} behind`)
+      mended('intake')
+      if (desk().project !== project || picture(thread)?.cut?.mask !== of.cut.mask) return
+      if (!run('cutout.split', { thread, hash, media })) return
+      set({ cutting: null })
+      select([thread])
+      if (!one.in) goBehind({ thread, name: `${one.layer.name} in front` })
+    } catch (e) {
+      fail(e, 'intake')
+    } finally {
+      set({ cutBusy: desk().cutBusy - 1 })
+    }
+  })
 }

@@ -1,7 +1,7 @@
 // What the tool in hand asks for.
 import { clsx } from 'clsx'
 import { X } from 'lucide-react'
-import { desk, set, useDesk } from '../project/desk'
+import { desk, goBehind, set, useDesk } from '../project/desk'
 import { carryEdit, run } from '../project/commands'
 import { Check } from '../ui/Check'
 import { Button, Sign } from '../ui/controls'
@@ -30,7 +30,8 @@ export function Says({ offer }: { offer: string | null }) {
   const crop = useDesk((d) => d.selection.length === 1 && d.cropping === d.selection[0] && !d.playing)
   const cut = useDesk((d) => d.selection.length === 1 && d.cutting === d.selection[0] && !d.playing)
   const busy = useDesk((d) => d.cutBusy > 0)
-  const idle = !crop && !cut && !offer && !picking && tool === 'select' && !across && !ordering
+  const behind = useDesk((d) => d.behind)
+  const idle = !crop && !cut && !behind && !offer && !picking && tool === 'select' && !across && !ordering
   if (idle && !bares && !taking) return null
   return (
     <div
@@ -63,6 +64,17 @@ export function Says({ offer }: { offer: string | null }) {
           <Button look="main" onClick={leaveCutout}>
             Done
           </Button>
+        </>
+      )}
+      {behind && !cut && (
+        <>
+          <span className="max-w-100 truncate">What is added next goes behind “{behind.name}”.</span>
+          <Button title="Five soft strips of light that come one after another" onClick={() => run('bands.add')}>
+            Light bands
+          </Button>
+          <Sign name="In front of all, as ever" className="hover:bg-sailcloth-200" onClick={() => goBehind(null)}>
+            <X size={14} strokeWidth={1.5} />
+          </Sign>
         </>
       )}
       {offer && (

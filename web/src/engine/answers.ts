@@ -2225,6 +2225,18 @@ export type Command =
   | { op: 'move.set'; film?: string; set?: { id?: string; patch?: Fields }[] }
   | { op: 'patch'; film?: string; changes?: Change[] }
   | { op: 'picture.cut'; film?: string; ids?: string[]; cut?: Cutout | null; media?: Media | null }
+  | {
+      op: 'picture.split'
+      film?: string
+      id?: string
+      seed?: string
+      /** hash of the picture behind */
+      ground?: string
+      /** of it */
+      media?: Media | null
+      /** of what is in front, and of the ground */
+      names?: [string, string]
+    }
   | { op: 'project.rename'; film?: string; name?: string }
   | { op: 'project.set'; film?: string; patch?: Fields }
   | { op: 'run.make'; film?: string; scene?: string; id?: string; when?: string; moves?: string[]; gaps?: number[] }
@@ -2289,6 +2301,7 @@ export interface Intents {
   'adjust.tones': { threads?: string[]; count?: number }
   'align': { threads?: string[]; edge?: string; to?: string }
   'apart': { threads?: string[] }
+  'bands.add': { }
   'bars': { moves?: string[]; part?: string; by?: number }
   'bars.nudge': { moves?: string[]; part?: string; frames?: number; by?: number }
   'bars.takes': { moves?: string[]; ms?: number }
@@ -2325,6 +2338,7 @@ export interface Intents {
   'crop.zoom': { threads?: string[]; zoom?: number; by?: number }
   'cue.add': { at?: number | null }
   'cutout.set': { threads?: string[]; cut?: Cutout | null; media?: Media | null }
+  'cutout.split': { thread?: string; hash?: string; media?: Media | null }
   'delete': { threads?: string[]; everywhere?: boolean }
   'depth': { threads?: string[]; depth?: number; stays?: boolean | null }
   'depth.spread': { threads?: string[] }

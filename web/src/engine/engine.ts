@@ -217,6 +217,8 @@ export const engine = {
   masksFrame: (m: Moment, threads: string[], scale: number) => list(call<RawList>('masksFrame', m, threads, scale)),
   /** Scenes at rest show only what is on at the playhead. */
   onNow: (on: boolean) => call<boolean>('onNow', on),
+  /** Says behind which thread what is added goes; empty: in front of all. */
+  goesBehind: (thread: string) => call<boolean>('goesBehind', thread),
   /** Says what grows along when several layers, or a group, are resized. */
   grows: (what: Growth[]) => call<boolean>('grows', what),
   /** The scene in sentences. */

@@ -1,7 +1,7 @@
 // What of a picture is lifted off its ground: found by itself, by strokes, by colours, and how its edge is.
 import { X } from 'lucide-react'
 import { clsx } from 'clsx'
-import { findForeground, leaveCutout, openCutout, recut, removeCutout } from '../actions/cutout'
+import { findForeground, leaveCutout, openCutout, recut, removeCutout, splitInTwo } from '../actions/cutout'
 import type { Cutout, Selected } from '../engine/types'
 import { set, useDesk, type CutForm, type CutHow, type CutView } from '../project/desk'
 import { Check } from '../ui/Check'
@@ -88,6 +88,14 @@ export function CutoutFields({ one }: { one: Selected }) {
           </Button>
           <Button className={small} disabled={!cut} onClick={() => removeCutout([thread])}>
             The whole picture
+          </Button>
+          <Button
+            className={clsx(small, 'col-span-2')}
+            disabled={!cut || stale || cutBusy > 0 || locked}
+            title="In front what is kept, behind it the ground, its hole continued; what is added next goes between"
+            onClick={splitInTwo}
+          >
+            Split in two
           </Button>
         </div>
       </div>

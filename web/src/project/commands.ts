@@ -1,7 +1,21 @@
 // Carries commands to the engine at once and to the server in order.
 import { engine } from '../engine/engine'
 import { loadFamilies, loadOwnFonts } from '../engine/fonts'
-import { desk, dropDraft, fail, look, lookNow, mended, refresh, say, set, show, showDraft, tell } from './desk'
+import {
+  desk,
+  dropDraft,
+  fail,
+  goBehind,
+  look,
+  lookNow,
+  mended,
+  refresh,
+  say,
+  set,
+  show,
+  showDraft,
+  tell,
+} from './desk'
 import type { Command, Done, Intents, Row } from '../engine/types'
 import { endOver } from './play'
 import { bringBack, pauseOfRow, putAway, rowOfSteps, sameWindow } from './steps'
@@ -33,6 +47,7 @@ export async function openProject(id: string) {
   if ((await loadOwnFonts((f) => lacking.push(f.family))) || shipped) engine.recompile()
   engine.solo([])
   engine.onNow(false)
+  goBehind(null)
   project = id
   revision = opened
   pending = []
@@ -148,12 +163,14 @@ export function run<K extends keyof Intents>(intent: K, args: Intents[K] = {}, a
   if (rehearsing) return draft(intent, args, true) === ''
   const fresh = rehearsed
   rehearsed = false
-  return carried(() => {
+  const done = carried(() => {
     lookNow()
     const done = engine.run(intent, args, rowOfSteps(), performance.now(), pauseOfRow(), across, fresh)
     if (!done && fresh) dropDraft(true)
     return done
   })
+  if (done && desk().behind && /^(add|bands)\./.test(intent)) goBehind(null)
+  return done
 }
 
 function carried(carry: () => Done | null, told = ''): boolean {

@@ -74,6 +74,9 @@ export const importBundle = (file: Blob) => post<ProjectRow & { named: number }>
 /** What a cut-out becomes: its mask is worked out, and stored. Asked to propose, its ground is found first. */
 export const cutoutOf = (hash: string, cut: Partial<Cutout>, propose: boolean) =>
   post<{ cut: Cutout; media: Media; told?: string; clear?: number }>(`/api/media/${hash}/cutout`, { cut, propose })
+/** What lies behind a cut-out: a picture whose hole is continued from around it. */
+export const groundOf = (hash: string, mask: string, name: string) =>
+  post<{ hash: string; media: Media }>(`/api/media/${hash}/ground`, { mask, name })
 /** What of a drawing could not be kept, how often, and where first. */
 export interface Loss {
   what: string

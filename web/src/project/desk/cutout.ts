@@ -1,5 +1,6 @@
 // A picture that is cut out on the page: what the next stroke says, and how it is shown.
-import { slice } from './store'
+import { engine } from '../../engine/engine'
+import { set, slice } from './store'
 
 export type CutHow = 'keep' | 'drop' | 'within' | 'paint' | 'rub' | 'key'
 export type CutForm = '' | 'area' | 'box'
@@ -15,6 +16,7 @@ export interface CutoutSlice {
   cutBusy: number // how much is still being worked out
   cutTold: string // what is to be known of the last
   cutClear: number | null // how well what was found stands out, 0..1
+  behind: { thread: string; name: string } | null // what is added next goes behind this
 }
 
 slice<CutoutSlice>({
@@ -27,4 +29,11 @@ slice<CutoutSlice>({
   cutBusy: 0,
   cutTold: '',
   cutClear: null,
+  behind: null,
 })
+
+/** Says behind what the next layer goes; null: in front of all, as ever. */
+export function goBehind(behind: CutoutSlice['behind']) {
+  engine.goesBehind(behind?.thread ?? '')
+  set({ behind })
+}
