@@ -235,3 +235,51 @@ func TestAMaskedGroupThatScrollsIsPressedInItsCopies(t *testing.T) {
 		}
 	}
 }
+
+// A window is cut out of what lies beneath it by one request, in whatever order layers lie, also several at once and one more in the same plate: there shows
+// what lies behind, and everything else stays as it was.
+func TestWindowsAreCutInWhatLiesBeneath(t *testing.T) {
+	behind := func() *doc.Layer { return shapeOf("behind", doc.Rectangle, 160, 120, 300, 200) }
+	bare := shotOf(t, open(t, with(behind())), rest)
+	for _, c := range []struct {
+		name    string
+		windows int
+		threads string
+		all     string
+	}{{"one", 1, `"w0"`, "false"}, {"six at once", 6, `"w0","w1","w2","w3","w4","w5"`, "false"}, {"through all", 1, `"w0"`, "true"}} {
+		list := []*doc.Layer{behind(), shapeOf("plate", doc.Rectangle, 160, 120, 240, 160), shapeOf("aside", doc.Rectangle, 20, 20, 20, 20)}
+		list[1].Fill.Colour = "#17403c"
+		for i := range c.windows {
+			list = append(list, shapeOf([]string{"w0", "w1", "w2", "w3", "w4", "w5"}[i], doc.Ellipse, 70+float64(i)*36, 120, 24, 24))
+		}
+		s := open(t, with(list...))
+		whole := shotOf(t, open(t, with(list[:3]...)), rest)
+		if c.all == "true" {
+			bare = shotOf(t, open(t, with()), rest)
+		}
+		want(t, s, rest, "window", `{"threads":[`+c.threads+`],"all":`+c.all+`}`)
+		got := shotOf(t, s, rest)
+		for i := range c.windows {
+			x := 70 + i*36
+			if a, b := got.RGBAAt(x, 120), bare.RGBAAt(x, 120); a != b {
+				t.Errorf("%s: in window %d shows %v, want %v", c.name, i, a, b)
+			}
+		}
+		for _, p := range [][2]int{{20, 20}, {88, 160}, {160, 60}, {52, 120}} {
+			if a, b := got.RGBAAt(p[0], p[1]), whole.RGBAAt(p[0], p[1]); a != b {
+				t.Errorf("%s: at %v there is %v, want %v", c.name, p, a, b)
+			}
+		}
+	}
+	s := open(t, with(shapeOf("alone", doc.Ellipse, 160, 120, 90, 60)))
+	if _, err := s.Intent("window", rest, []byte(`{"threads":["alone"]}`)); err == nil {
+		t.Error("a window is cut out of nothing")
+	}
+	// One more in the same plate is a second mask of the same group.
+	s = open(t, with(shapeOf("plate", doc.Rectangle, 160, 120, 240, 160), shapeOf("w0", doc.Ellipse, 100, 120, 24, 24), shapeOf("w1", doc.Ellipse, 220, 120, 24, 24)))
+	want(t, s, rest, "window", `{"threads":["w0"]}`)
+	want(t, s, rest, "window", `{"threads":["w1"]}`)
+	if sc := s.Doc.Film.Scenes[0]; len(sc.Layers) != 1 || len(sc.Layers[0].Children) != 3 || sc.Layers[0].Children[2].Mask != doc.Outside {
+		t.Errorf("a second window made %d layers", len(sc.Layers))
+	}
+}

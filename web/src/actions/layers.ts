@@ -3,7 +3,7 @@ import { engine } from '../engine/engine'
 import type { Mask } from '../engine/types'
 import { closing } from '../project/closing'
 import { run } from '../project/commands'
-import { desk, say, select, selectNew } from '../project/desk'
+import { desk, goBehind, say, select, selectNew } from '../project/desk'
 import { notice } from '../words'
 
 const here = () => new Set(desk().rows.map((r) => r.thread))
@@ -31,6 +31,17 @@ export function duplicateSelection() {
 
 export function deleteSelection() {
   if (closing(() => run('delete', { threads: desk().selection, everywhere: false }))) select([], desk().inside)
+}
+
+/** Cuts what is selected as windows out of what lies beneath, or out of all below; what is added next goes behind. */
+export function cutWindow(all = false) {
+  const { selection } = desk()
+  if (!run('window', { threads: selection, all })) return
+  const { rows } = desk()
+  const up = (thread: string) => rows.find((r) => r.thread === thread)
+  let plate = up(up(selection[0])?.parent ?? '')
+  while (plate?.parent) plate = up(plate.parent)
+  if (plate) goBehind({ thread: plate.thread, name: plate.name })
 }
 
 /** Makes one layer the mask of its group, or the front one of several that of a new group. */

@@ -11,7 +11,7 @@ import { copyScenes } from './clipboard'
 import { foldScenes, keepTemplate, makeScenes, moveAsOne, splitScene, unfoldScene } from './series'
 import { closing } from '../project/closing'
 import { openMenu, type Entry } from '../ui/ContextMenu'
-import { maskSelection } from './layers'
+import { cutWindow, maskSelection } from './layers'
 import { askForOrder } from './ordering'
 import { notice } from '../words'
 
@@ -41,13 +41,15 @@ export function deleteEverywhere(threads: string[]) {
 function maskEntries() {
   const { selected } = desk()
   const one = selected.length === 1 ? selected[0] : null
+  const window = { word: 'Cut as a window', run: () => cutWindow() }
   if (selected.length > 1)
     return [
+      window,
       { word: 'Show within the front one', run: () => maskSelection('inside') },
       { word: 'Punch the front one out', run: () => maskSelection('outside') },
     ]
   if (one?.layer.mask) return [{ word: 'No longer a mask', run: () => maskSelection('') }]
-  return one?.in ? [{ word: 'Mask of its group', run: () => maskSelection('inside') }] : []
+  return one?.in ? [window, { word: 'Mask of its group', run: () => maskSelection('inside') }] : one ? [window] : []
 }
 
 /** The menu of the selected layers; thread is the one under the pointer, if any. */

@@ -2557,4 +2557,5 @@ export interface Intents {
   'view.stops': { threads?: string[]; count?: number }
   'view.whole': { threads?: string[] }
   'view.zoom': { threads?: string[]; zoom?: number }
+  'window': { threads?: string[]; all?: boolean }
 }
