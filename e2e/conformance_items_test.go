@@ -142,6 +142,17 @@ func maskItems() []item {
 			l.Children[1].Mask = map[string]string{doc.Inside: doc.Outside, doc.Outside: doc.Inside}[l.Children[1].Mask]
 		},
 	}
+	// The front one of two is seen through that behind it, which goes from dark to light, half clear.
+	through := func(v doc.Through) func(*doc.Layer) {
+		return func(l *doc.Layer) {
+			pair(l, 1)
+			l.Children[0], l.Children[1] = l.Children[1], l.Children[0]
+			l.Children[0].Opacity = 0.8
+			l.Children[0].Fill = doc.Fill{Kind: doc.Linear, Gradient: &doc.Gradient{From: [2]float64{0, 0}, To: [2]float64{1, 0}, Stops: []doc.Stop{{At: 0, Colour: "#0c2523"}, {At: 1, Colour: "#f3dca6"}}}}
+			v.Thread = l.Children[0].Thread
+			l.Children[1].Through = &v
+		}
+	}
 	words := func(mask *doc.Layer) {
 		mask.Kind, mask.Place = doc.TextKind, doc.Place{X: -20, Y: -34}
 		mask.Text = &doc.Text{Align: doc.Centre, Runs: []doc.Run{{Text: "Kite", Family: "Shrikhand", Weight: 400, Size: 42}}}
@@ -152,6 +163,13 @@ func maskItems() []item {
 		shapeItem("words punched out of a plate", doc.Group, 0, 0, 0, masked(doc.Outside, words)),
 		shapeItem("a plate within words, faint", doc.Group, 0, 0, 5, func(l *doc.Layer) { masked(doc.Inside, words)(l); l.Opacity = 0.6 }),
 		smooth(shapeItem("a mask with a soft border", doc.Group, 0, 0, 0, masked(doc.Inside, func(m *doc.Layer) { m.Feather = 16 })), 3, 0),
+		wrongly(shapeItem("seen through a layer behind it", doc.Group, 0, 0, 8, through(doc.Through{})), "", map[string]func(*doc.Layer){
+			"where it does not cover": func(l *doc.Layer) { l.Children[1].Through.Outside = true }, "whole": func(l *doc.Layer) { l.Children[1].Through = nil },
+		}),
+		wrongly(smooth(shapeItem("seen through another’s light", doc.Group, 0, 0, 8, through(doc.Through{Light: true})), 3, 0), "", map[string]func(*doc.Layer){
+			"where it covers": func(l *doc.Layer) { l.Children[1].Through.Light = false },
+		}),
+		smooth(shapeItem("seen where another is not light", doc.Group, 0, 0, 8, through(doc.Through{Light: true, Outside: true})), 3, 0),
 		shapeItem("a group within two masks", doc.Group, 0, 0, 12, func(l *doc.Layer) {
 			masked(doc.Inside, nil)(l)
 			third := shapeItem("", doc.Rectangle, 40, 140, 20, nil).layer

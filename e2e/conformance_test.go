@@ -44,11 +44,15 @@ func conformance(items []item, sky string, facts *doc.Media) *doc.Project {
 		s.Background = doc.Fill{Kind: doc.NoFill}
 		it.layer.ID, it.layer.Thread, it.layer.Name = fmt.Sprintf("i%d", i), fmt.Sprintf("i%d", i), it.name
 		s.Layers = []*doc.Layer{it.layer}
-		n := 0
+		n, now := 0, map[string]string{}
 		doc.Walk(it.layer.Children, func(l, _ *doc.Layer) bool {
 			n++
 			l.ID = fmt.Sprintf("i%d-%d", i, n)
-			l.Thread = l.ID
+			l.Thread, now[l.Thread] = l.ID, l.ID
+			return true
+		})
+		doc.Walk(it.layer.Children, func(l, _ *doc.Layer) bool {
+			l.RenameThreads(func(t string) string { return now[t] })
 			return true
 		})
 		p.Film.Scenes = append(p.Film.Scenes, s)

@@ -34,8 +34,8 @@ const (
 	// OpClip cuts what follows up to OpEnd to the inside of an outline, antialiased. codes: key, 1 for the outside
 	// instead. numbers: box, m.
 	OpClip Op = 11
-	// OpMask shows what follows up to OpNext as far as what follows that up to OpEnd covers. codes: 1 for where it does not
-	// cover instead. numbers: box, feather (px of a soft border, inwards).
+	// OpMask shows what follows up to OpNext as far as what follows that up to OpEnd covers. codes: MaskOutside for where it does not
+	// cover instead, MaskLight for as far as it is light (its cover times its luminance, as masks of SVG). numbers: box, feather (px of a soft border, inwards).
 	OpMask Op = 12
 	// OpProject shows what follows up to OpEnd, painted flat, through a 3 x 3 matrix: it maps the local box to the page, and
 	// each local px is painted with scale samples. numbers: box, local box (x y w h), nine numbers by rows, scale. Inside, m
@@ -45,6 +45,12 @@ const (
 	// 4 for premultiplied RGBA, then the bytes by rows, four a code, the first lowest. numbers: m, box (x y w h, local), colour:
 	// of the covers, or for RGBA its opacity as a of it. Bilinear, and nothing beyond its edges.
 	OpTile Op = 14
+)
+
+// What a mask counts, as bits.
+const (
+	MaskOutside = 1 << iota
+	MaskLight
 )
 
 // MaxTile bounds the sides of a tile, in samples.

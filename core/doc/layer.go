@@ -27,11 +27,12 @@ type Layer struct {
 	Feather  float64     `json:"feather,omitzero"` // px over which its border fades, inwards
 	Shadow   *Shadow     `json:"shadow,omitzero"`
 	Glow     *Glow       `json:"glow,omitzero"`
-	Adjust   *Adjust     `json:"adjust,omitzero"` // what is done to the colours of what it shows
-	Corner   float64     `json:"corner,omitzero"` // px, pictures and shapes with corners
-	Mask     string      `json:"mask,omitzero"`   // of a layer in a group: it is not painted, and the others show inside or outside of it
-	Shape    *Shape      `json:"shape,omitzero"`  // of shapes: what is not by default
-	Path     string      `json:"path,omitzero"`   // SVG path data in the layer's own axes
+	Adjust   *Adjust     `json:"adjust,omitzero"`  // what is done to the colours of what it shows
+	Corner   float64     `json:"corner,omitzero"`  // px, pictures and shapes with corners
+	Mask     string      `json:"mask,omitzero"`    // of a layer in a group: it is not painted, and the others show inside or outside of it
+	Through  *Through    `json:"through,omitzero"` // another layer that it is seen through
+	Shape    *Shape      `json:"shape,omitzero"`   // of shapes: what is not by default
+	Path     string      `json:"path,omitzero"`    // SVG path data in the layer's own axes
 	Text     *Text       `json:"text,omitzero"`
 	Picture  *PictureUse `json:"picture,omitzero"`
 	Marker   *Marker     `json:"marker,omitzero"`

@@ -51,7 +51,7 @@ func share(list []*Layer, before map[string]*Layer) {
 // sameLayer reports whether two layers are equal, and what is inside them is the same value. A test holds it to every field.
 func sameLayer(a, b *Layer) bool {
 	return a.ID == b.ID && a.Thread == b.Thread && a.Name == b.Name && a.Kind == b.Kind && samePlace(&a.Place, &b.Place) &&
-		a.Opacity == b.Opacity && sameFill(&a.Fill, &b.Fill) && a.Stroke.Equal(b.Stroke) && a.Blend == b.Blend && a.Mask == b.Mask &&
+		a.Opacity == b.Opacity && sameFill(&a.Fill, &b.Fill) && a.Stroke.Equal(b.Stroke) && a.Blend == b.Blend && a.Mask == b.Mask && same(a.Through, b.Through) &&
 		a.Blur == b.Blur && a.Feather == b.Feather && same(a.Shadow, b.Shadow) && same(a.Glow, b.Glow) && a.Adjust.Equal(b.Adjust) && a.Made.same(b.Made) && a.Corner == b.Corner && a.Path == b.Path && sameHeld(a, b) &&
 		a.Tint == b.Tint && a.Column == b.Column && a.Depth == b.Depth && a.Stays == b.Stays && a.Locked == b.Locked && a.Hidden == b.Hidden &&
 		slices.EqualFunc(a.Moves, b.Moves, sameMove) && slices.Equal(a.Children, b.Children) && sameExtra(a.Extra, b.Extra)

@@ -110,7 +110,7 @@ func (l *Layer) Clone() *Layer {
 	if c.Stroke = copied(l.Stroke); c.Stroke != nil {
 		c.Stroke.Fill, c.Stroke.Dash, c.Stroke.Trim = l.Stroke.Fill.clone(), slices.Clone(l.Stroke.Dash), copied(l.Stroke.Trim)
 	}
-	c.Made = l.Made.clone()
+	c.Made, c.Through = l.Made.clone(), copied(l.Through)
 	for _, f := range fields {
 		f.clone(&c)
 	}

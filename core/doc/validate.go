@@ -439,6 +439,7 @@ func (c *checker) scene(at string, s *Scene) {
 		c.fail(at+".endsAtCue", "names no cue of this scene")
 	}
 	c.views(at, s)
+	c.through(at, s)
 	size := s.count()
 	Walk(s.Layers, func(l, _ *Layer) bool {
 		if l != nil && c.err == nil && slices.ContainsFunc(l.Moves, func(m *Move) bool { return m != nil && m.Tied() }) {

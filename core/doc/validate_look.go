@@ -32,6 +32,9 @@ func (c *checker) look(at string, l *Layer, s *Scene) {
 		c.ink(at+".glow", v.Colour, v.Role, v.Tone, s.Roles)
 	}
 	c.adjust(at+".adjust", l.Adjust, s)
+	if v := l.Through; v != nil && (v.Thread == "" || len(v.Thread) > 100 || v.Thread == l.Thread) {
+		c.fail(at+".through", "must name another layer by its thread")
+	}
 	c.stroke(at+".stroke", l, s)
 }
 

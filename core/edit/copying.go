@@ -30,14 +30,12 @@ func copyIDs(s *doc.Scene, layers []*doc.Layer, seed string, keepThreads bool, b
 		return true
 	})
 	doc.Walk(layers, func(l, _ *doc.Layer) bool {
-		for _, m := range l.Moves {
-			m.RenameThreads(func(t string) string {
-				if n, ok := threads[t]; ok {
-					return n
-				}
-				return t
-			})
-		}
+		l.RenameThreads(func(t string) string {
+			if n, ok := threads[t]; ok {
+				return n
+			}
+			return t
+		})
 		return true
 	})
 	series.Remap(box, seed, map[string]string{})

@@ -70,6 +70,7 @@ type layer struct {
 	drawings []*drawing  // how it is drawn, where a move draws it
 	becomes  becomings   // what its changes make of it
 	of       *layer      // the layer that has become this; nil: it is itself
+	through  *layer      // what it is seen through; nil: nothing
 	outlines
 }
 
@@ -281,6 +282,7 @@ func (f *Film) compileScene(d *doc.Scene, into int64, t *motion.Timing, lasting 
 	s.byID, s.byThread = make(map[string]*layer, n), make(map[string]*layer, n)
 	b := &builder{f, s, was, was != nil && was.doc.View() != d.View(), was != nil && was.timing == t && into == was.into && reflect.DeepEqual(was.lasting, lasting)}
 	s.layers = b.layers(d.Layers, nil)
+	s.linkThrough()
 	f.layAlong(s, s.layers)
 	if v := d.View(); v != nil {
 		s.view = s.byID[v.ID]
@@ -317,6 +319,9 @@ func (b *builder) keep(l *layer) {
 // settled reports whether a layer of before is good as it is. One with a loop that goes on from the scene before is not: its
 // phase is set by linking. Nor is one that rolls by another layer's scroll.
 func (l *layer) settled() bool {
+	if l.doc.Through != nil { // what it names may be another now
+		return false
+	}
 	for _, m := range l.doc.Moves {
 		if m.Continues != "" || m.NamesMove() || m.Tied() || m.Path != nil && m.Path.Along != "" {
 			return false

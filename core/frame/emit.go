@@ -129,6 +129,16 @@ func (p *Player) shown(i int, v View, alpha float64, by geom.Matrix) {
 	if a <= 0 || n.end == i+1 && n.layer.doc.Kind == doc.Group || n.veil.Nothing() {
 		return
 	}
+	if n.layer.through != nil && n.kind != pieceNode {
+		p.seenThrough(i, v, func() { p.bodily(i, v, a, by) })
+		return
+	}
+	p.bodily(i, v, a, by)
+}
+
+// bodily writes a copy of a layer as far as its veil shows it, whatever it is seen through.
+func (p *Player) bodily(i int, v View, a float64, by geom.Matrix) {
+	n := &p.nodes[i]
 	if n.tilt > 0 {
 		p.hinged(i, v, a, by)
 		return

@@ -128,7 +128,7 @@ func (f *Film) leaves(g *layer, m geom.Matrix, c motion.Clock, each func(l *laye
 		switch {
 		case l.doc.Hidden || !pose.Present:
 			continue
-		case l.doc.Mask != "" || len(pose.Veil) > 0 || !f.simple(l, m.Mul(l.inside(c)), c, each):
+		case l.doc.Mask != "" || l.doc.Through != nil || len(pose.Veil) > 0 || !f.simple(l, m.Mul(l.inside(c)), c, each):
 			return false
 		}
 	}

@@ -99,7 +99,7 @@ func (p *Player) touches(i int, q geom.Point, slack float64) bool {
 				return false
 			}
 		}
-		if g.kind == groupNode && p.hidden(k, i, q, slack) {
+		if p.veiledAt(k, q, slack) || g.kind == groupNode && p.hidden(k, i, q, slack) {
 			return false
 		}
 	}

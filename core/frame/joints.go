@@ -145,7 +145,7 @@ func (p *Player) joint(n *node) (*joint, *layer) {
 
 // edge returns how a layer lies where it is one outline, painted as it is; else nil.
 func (f *Film) edge(l *layer) *outlined {
-	if l.doc.Kind == doc.TextKind || len(l.shapes) != 1 || l.alone || l.doc.Mask != "" || l.plate != nil {
+	if l.doc.Kind == doc.TextKind || len(l.shapes) != 1 || l.alone || l.doc.Mask != "" || l.doc.Through != nil || l.plate != nil {
 		return nil
 	}
 	at := l.rest

@@ -404,7 +404,7 @@ func (p *Player) fit(l *layer, m geom.Matrix, size geom.Point, alpha float64, c 
 // alike reports whether two matched layers differ in numbers and colours only.
 func alike(a, b *layer) bool {
 	x, y := a.doc, b.doc
-	if x.Kind != y.Kind || a.fills() != b.fills() {
+	if x.Kind != y.Kind || a.fills() != b.fills() || (x.Through == nil) != (y.Through == nil) || x.Through != nil && *x.Through != *y.Through {
 		return false
 	}
 	same := kinds[x.Kind].alike

@@ -58,6 +58,7 @@ type Player struct {
 	paints  []Paint      // of what several changes are at work on
 	samples []geom.Point // of the last edge with an outline
 	plateOf int          // the text whose plate is being written in parts, by its node, from 1 on; 0: none
+	passing int          // how many layers are being seen through each other
 }
 
 // Player returns a new player of the film.

@@ -145,7 +145,7 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 			return nil
 		})
 	case display.OpMask:
-		outside := r.code() == 1
+		how := r.code()
 		box := device(r.shown(view))
 		soft := distance(r.num() * view.MaxScale())
 		// The border of the mask is worked out beyond the page too.
@@ -158,7 +158,10 @@ func (p *Painter) item(dst *surface, r *reader, view geom.Matrix) error {
 			if soft > 0 {
 				p.blurrer.feather(mask, soft)
 			}
-			cut(s, mask, outside)
+			if how&display.MaskLight != 0 {
+				lit(mask)
+			}
+			cut(s, mask, how&display.MaskOutside != 0)
 			return nil
 		})
 	case display.OpTile:
@@ -272,6 +275,17 @@ func (p *Painter) ownOutline(dst *surface, r *reader, view geom.Matrix) error {
 }
 
 // cut takes what is on s down to what is covered on mask, or to what is not.
+// lit makes the cover of a mask its luminance (CSS Masking 1, section 7.10.1, the coefficients of SVG’s luminanceToAlpha).
+func lit(mask *surface) {
+	box := mask.box.Intersect(mask.dirty)
+	for y := box.Min.Y; y < box.Max.Y; y++ {
+		row := mask.row(y, box.Min.X, box.Max.X)
+		for i := 0; i+4 <= len(row); i += 4 {
+			row[i+3] = uint8((2125*uint32(row[i]) + 7154*uint32(row[i+1]) + 721*uint32(row[i+2]) + 5000) / 10000)
+		}
+	}
+}
+
 func cut(s, mask *surface, outside bool) {
 	box := s.dirty.Intersect(mask.box)
 	for y := box.Min.Y; y < box.Max.Y; y++ {

@@ -70,9 +70,7 @@ func Rethread(s *doc.Scene, to map[string]string) {
 	}
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
 		l.Thread = now(l.Thread)
-		for _, m := range l.Moves {
-			m.RenameThreads(now)
-		}
+		l.RenameThreads(now)
 		return true
 	})
 }

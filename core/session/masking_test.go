@@ -2,12 +2,15 @@ package session_test
 
 import (
 	"image"
+	"image/color"
+	"math"
 	"testing"
 
 	"capstan/core/doc"
 	"capstan/core/effect"
 	"capstan/core/geom"
 	"capstan/core/scope"
+	"capstan/core/session"
 )
 
 // cutOut is a plate with a round layer in front of it, and something behind both.
@@ -281,5 +284,67 @@ func TestWindowsAreCutInWhatLiesBeneath(t *testing.T) {
 	want(t, s, rest, "window", `{"threads":["w1"]}`)
 	if sc := s.Doc.Film.Scenes[0]; len(sc.Layers) != 1 || len(sc.Layers[0].Children) != 3 || sc.Layers[0].Children[2].Mask != doc.Outside {
 		t.Errorf("a second window made %d layers", len(sc.Layers))
+	}
+}
+
+// A layer that is seen through another shows as within a mask of the same outline, follows that wherever it moves, in time, too, and is whole again where that
+// is hidden or gone. By its light it is as opaque as SVG's luminanceToAlpha says. The pointer goes through what is not seen.
+func TestALayerIsSeenThroughAnother(t *testing.T) {
+	make := func(more func(plate, hole *doc.Layer)) *session.Session {
+		plate, hole := shapeOf("plate", doc.Rectangle, 160, 120, 200, 120), shapeOf("hole", doc.Ellipse, 160, 120, 90, 60)
+		plate.Fill.Colour, hole.Fill.Colour = "#17403c", "#808080"
+		plate.Through = &doc.Through{Thread: "hole"}
+		more(plate, hole)
+		return open(t, with(hole, plate))
+	}
+	none := func(_, _ *doc.Layer) {}
+	s := make(none)
+	plate := color.RGBA{0x17, 0x40, 0x3c, 255}
+	at := func(s *session.Session, m scope.Moment, x, y int) color.RGBA { return shotOf(t, s, m).RGBAAt(x, y) }
+	ground := at(s, rest, 5, 5)
+	if a, b := at(s, rest, 160, 120), at(s, rest, 80, 100); a != plate || b != ground {
+		t.Errorf("it shows %v where it should, and %v beside that", a, b)
+	}
+	if h := s.Hit(rest, geom.Point{X: 80, Y: 100}, 1); len(h) > 0 {
+		t.Errorf("what is not seen is pressed: %v", h)
+	}
+	want(t, s, rest, "set", `{"threads":["hole"],"patch":{"place":{"x":90}}}`)
+	if a, b := at(s, rest, 90, 120), at(s, rest, 160, 120); a != plate || b != ground {
+		t.Errorf("the other went on, and it shows %v and %v", a, b)
+	}
+	want(t, s, rest, "set", `{"threads":["hole"],"patch":{"hidden":true}}`)
+	if a := at(s, rest, 230, 160); a != plate {
+		t.Errorf("through what is hidden it shows %v", a)
+	}
+	want(t, s, rest, "delete", `{"threads":["hole"]}`)
+	if a := at(s, rest, 230, 160); a != plate {
+		t.Errorf("through what is gone it shows %v", a)
+	}
+	// In time: the other comes after a second.
+	s = make(func(_, hole *doc.Layer) {
+		hole.Moves = []*doc.Move{{ID: "m", Kind: doc.Entrance, Effect: effect.Fade, Duration: 10, Start: doc.Start{When: doc.AtTime, Offset: 1000}}}
+	})
+	if a, b := at(s, scope.Moment{Time: 500}, 160, 120), at(s, scope.Moment{Time: 1500}, 160, 120); a != ground || b != plate {
+		t.Errorf("before the other comes there is %v, afterwards %v", a, b)
+	}
+	// By light: 0x80 grey under the plate, which covers 0x80/255 of it.
+	for _, outside := range []bool{false, true} {
+		s = make(func(plate, hole *doc.Layer) { plate.Through.Light, plate.Through.Outside = true, outside })
+		a := 128.0 / 255
+		if outside {
+			a = 1 - a
+		}
+		got := at(s, rest, 160, 120)
+		for k, v := range [][2]uint8{{got.R, plate.R}, {got.G, plate.G}, {got.B, plate.B}} {
+			if want := a*float64(v[1]) + (1-a)*128; math.Abs(float64(v[0])-want) > 1.5 {
+				t.Errorf("by light, outside %v, channel %d is %d, not %.1f", outside, k, v[0], want)
+			}
+		}
+	}
+	// In a ring nothing could be painted.
+	p := with(shapeOf("a", doc.Rectangle, 9, 9, 9, 9), shapeOf("b", doc.Rectangle, 9, 9, 9, 9))
+	p.Film.Scenes[0].Layers[0].Through, p.Film.Scenes[0].Layers[1].Through = &doc.Through{Thread: "b"}, &doc.Through{Thread: "a"}
+	if p.Validate() == nil {
+		t.Error("two layers are seen through each other")
 	}
 }

@@ -315,9 +315,13 @@ func (w *writer) mask(b *strings.Builder, t *track) error {
 		f := w.define(fmt.Sprintf(`<filter id="%%s" filterUnits="userSpaceOnUse" x="%s" y="%s" width="%s" height="%s" color-interpolation-filters="sRGB">`, decimal(p.Min.X, 0), decimal(p.Min.Y, 0), decimal(p.W(), 0), decimal(p.H(), 0)) + featherOf("SourceGraphic", feather) + "</filter>")
 		content = `<g filter="url(#` + f + `)">` + content + "</g>"
 	}
-	if t.reads[0].codes[0] == 1 {
+	switch how := t.reads[0].codes[0]; {
+	case how == display.MaskOutside|display.MaskLight: // white less what is light
+		content = w.whole() + `<g style="filter:invert(1)">` + content + "</g>"
+	case how == display.MaskLight:
+	case how == display.MaskOutside:
 		content = w.whole() + `<g style="` + black + `">` + content + "</g>"
-	} else {
+	default:
 		content = `<g style="` + white + `">` + content + "</g>"
 	}
 	e := &element{}

@@ -1055,6 +1055,8 @@ export interface Layer {
   corner?: number
   /** of a layer in a group: it is not painted, and the others show inside or outside of it */
   mask?: 'inside' | 'outside'
+  /** another layer that it is seen through */
+  through?: Through
   /** of shapes: what is not by default */
   shape?: Shape
   /** SVG path data in the layer's own axes */
@@ -2050,6 +2052,18 @@ export interface TextRing {
   inside?: boolean
   /** they run the other way round, their feet outwards, so that they stand upright below */
   flip?: boolean
+}
+
+/**
+ * Through says by which layer another is masked: it is seen as far as that covers, or is light, wherever that moves. A
+ * layer that is not in the scene, or hidden, masks nothing; one that is not there yet, or no more, covers nothing.
+ */
+export interface Through {
+  thread: string
+  /** as far as it is light, not only as far as it covers */
+  light?: boolean
+  /** as far as it does not */
+  outside?: boolean
 }
 
 /** Tone is a colour by itself. */

@@ -3,7 +3,7 @@
 import { engine } from './engine'
 import { readAdjusting } from './paint/adjust'
 import { picture, pictureMissing, picturesArrived } from './paint/bitmaps'
-import { effectsRoom, feather, needed, reachOf, withEffects, type Effects } from './paint/effects'
+import { effectsRoom, feather, lit, needed, reachOf, withEffects, type Effects } from './paint/effects'
 import { skipInside, type Mark } from './paint/items'
 import { keep, keptGroup } from './paint/kept'
 import { outline, path2D } from './paint/outlines'
@@ -463,14 +463,15 @@ class Painting {
   }
 
   private mask(on: Sheet) {
-    const outside = this.codes[this.c++] === 1
+    const how = this.codes[this.c++]
     const box = intersect(this.rect(), on.box)
     const soft = this.numbers[this.n++] * this.view.scale
     if (empty(box)) return this.passBoth()
     const inner = this.side(box)
     const mask = this.side(grow(box, reachOf(soft / 2.8) + 1))
     if (soft > 0) feather(mask, soft)
-    lay(inner, mask, outside ? 'destination-out' : 'destination-in')
+    if (how & 2) lit(mask)
+    lay(inner, mask, how & 1 ? 'destination-out' : 'destination-in')
     lay(on, inner)
     give(inner)
     give(mask)

@@ -1,6 +1,8 @@
 // Masks: one layer of a group shows the others inside it, or punches itself out of them; windows cut in what lies
 // beneath.
-import type { Mask, Selected } from '../engine/types'
+import type { Mask, Row, Selected, Through } from '../engine/types'
+import { run } from '../project/commands'
+import { useDesk } from '../project/desk'
 import { cutWindow, maskSelection } from '../actions/layers'
 import { Choice } from '../ui/Choice'
 import { Button, Label } from '../ui/controls'
@@ -66,6 +68,59 @@ export function MaskFields({ selected }: { selected: Selected[] }) {
           </Button>
         </>
       )}
+      {one && <SeenThrough one={one} />}
     </div>
+  )
+}
+
+/** Another layer of the scene that masks this one, wherever it moves. */
+function SeenThrough({ one }: { one: Selected }) {
+  const rows = useDesk((d) => d.rows)
+  const { thread, through, kind } = one.layer
+  const self = rows.find((r) => r.thread === thread)
+  if (!self || kind === 'view') return null
+  // Not itself, nothing in it, and nothing that it lies in.
+  const within = (r: Row | undefined, of: string): boolean =>
+    !!r &&
+    (r.thread === of ||
+      within(
+        rows.find((k) => k.thread === r.parent),
+        of,
+      ))
+  const others = rows.filter((r) => r.here && r.kind !== 'view' && !within(r, thread) && !within(self, r.thread))
+  const set = (v: Partial<Through> | null) =>
+    run('set', { threads: [thread], patch: { through: v && { ...through, ...v } } })
+  const named =
+    through && !others.some((r) => r.thread === through.thread)
+      ? [{ value: through.thread, label: 'one that is not here' }]
+      : []
+  return (
+    <>
+      <Label>Through</Label>
+      <Choice
+        name="The layer it is seen through"
+        className="col-span-2"
+        value={through?.thread ?? 'none'}
+        of={[{ value: 'none', label: 'nothing' }, ...named, ...others.map((r) => ({ value: r.thread, label: r.name }))]}
+        onSet={(v) => set(v === 'none' ? null : { thread: v })}
+      />
+      {through && (
+        <>
+          <span />
+          <Choice
+            name="How it is seen through it"
+            className="col-span-2"
+            value={`${through.light ? 'light' : 'cover'} ${through.outside ? 'out' : 'in'}`}
+            of={[
+              { value: 'cover in', label: 'where that covers' },
+              { value: 'cover out', label: 'where it does not cover' },
+              { value: 'light in', label: 'where that is light' },
+              { value: 'light out', label: 'where it is not light' },
+            ]}
+            onSet={(v) => set({ light: v.startsWith('light'), outside: v.endsWith('out') })}
+          />
+        </>
+      )}
+    </>
   )
 }

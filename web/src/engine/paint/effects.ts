@@ -2,6 +2,25 @@
 import { adjusted, type Adjusting } from './adjust'
 import { give, grow, intersect, lay, plain, take, type Rect, type Sheet } from './sheets'
 
+/**
+ * Makes the cover of a mask its luminance, as core/raster has it: over black, an SVG filter makes light into cover.
+ */
+export function lit(mask: Sheet) {
+  if (!document.getElementById('light-mask'))
+    document.body.insertAdjacentHTML(
+      'beforeend',
+      '<svg width="0" height="0" aria-hidden="true" class="absolute"><filter id="light-mask" filterUnits="userSpaceOnUse" ' +
+        'x="0" y="0" width="32768" height="32768" color-interpolation-filters="sRGB"><feColorMatrix type="luminanceToAlpha"/></filter></svg>',
+    )
+  const dark = take(mask.box)
+  dark.ctx.fillStyle = '#000'
+  dark.ctx.fillRect(0, 0, mask.box.w, mask.box.h)
+  lay(dark, mask)
+  mask.ctx.clearRect(0, 0, mask.box.w, mask.box.h)
+  lay(mask, dark, 'copy', 1, 'url(#light-mask)')
+  give(dark)
+}
+
 export interface Effects {
   opacity: number
   blur: number
