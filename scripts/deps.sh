@@ -15,6 +15,7 @@ if [ "${1:-run}" = test ]; then
   need webpmux webp
   need pdfinfo poppler-utils
   need transicc liblcms2-utils
+  [ -d /usr/share/backgrounds/mate/nature ] || missing+=(mate-backgrounds) # photographs, which subjects are cut out of
 fi
 [ ${#missing[@]} -eq 0 ] && exit 0
 echo "Installing: ${missing[*]}"

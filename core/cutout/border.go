@@ -8,12 +8,18 @@ import (
 // A border found in a small copy is found again in the picture itself, in a band along it: what lies outside of the band stays as it was found (Lombaert, Sun,
 // Grady and Xu, A Multilevel Banded Graph Cuts Method, 2005).
 
-// reach is how far the band goes to either side of the border, in pixels of the small copy.
-const reach = 2
+// reach is how far the band goes to either side of the border, in pixels of the small copy; farReach where what is thinner than its pixels is looked for, too.
+const (
+	reach    = 2
+	farReach = 4
+)
+
+// doubt is by how much a pixel has to be more like the other side to be looked at anew wherever it lies.
+const doubt = 2
 
 // sharpened parts a picture along the border that sides of a copy have, which is scale times as small. known is what was said of its own pixels; what it says
-// of others is not read. The result says of each pixel whether it is kept.
-func (m *model) sharpened(img *image.RGBA, sides []Side, small image.Point, scale int, known []Side) []bool {
+// of others is not read. Beside the band, with fine set, all pixels are looked at that are more like the other side. The result says of each pixel whether it is kept.
+func (m *model) sharpened(img *image.RGBA, sides []Side, small image.Point, scale int, known []Side, fine bool) []bool {
 	w, h := img.Rect.Dx(), img.Rect.Dy()
 	kept := make([]bool, w*h)
 	of := func(x, y int) int { return min(y/scale, small.Y-1)*small.X + min(x/scale, small.X-1) }
@@ -23,7 +29,11 @@ func (m *model) sharpened(img *image.RGBA, sides []Side, small image.Point, scal
 			kept[y*w+x] = s == Keep || s == MaybeKeep
 		}
 	}
-	near := banded(sides, small)
+	by := reach
+	if fine {
+		by = farReach
+	}
+	near := banded(sides, small, by)
 	node := make([]int32, w*h) // its number plus one
 	var inside []int32
 	for y := range h {
@@ -32,7 +42,7 @@ func (m *model) sharpened(img *image.RGBA, sides []Side, small image.Point, scal
 			switch {
 			case known != nil && known[i] >= Drop:
 				kept[i] = known[i] == Keep
-			case near[of(x, y)]:
+			case near[of(x, y)] || fine && m.doubted(at(img, i, w), kept[i]):
 				inside = append(inside, int32(i))
 				node[i] = int32(len(inside))
 			}
@@ -76,6 +86,15 @@ func (m *model) sharpened(img *image.RGBA, sides []Side, small image.Point, scal
 	return kept
 }
 
+// doubted reports whether a colour is much more like the other side.
+func (m *model) doubted(c [3]float64, kept bool) bool {
+	by := m.kept.cost(c) - m.dropped.cost(c)
+	if !kept {
+		by = -by
+	}
+	return by > doubt
+}
+
 // at is the colour of a pixel by its number.
 func at(img *image.RGBA, i, w int) [3]float64 {
 	p := img.Pix[i/w*img.Stride+4*(i%w):]
@@ -83,7 +102,7 @@ func at(img *image.RGBA, i, w int) [3]float64 {
 }
 
 // banded marks what is near to a border between what is kept and what is dropped.
-func banded(sides []Side, size image.Point) []bool {
+func banded(sides []Side, size image.Point, reach int) []bool {
 	near := make([]bool, len(sides))
 	is := func(i int) bool { return sides[i] == Keep || sides[i] == MaybeKeep }
 	mark := func(x, y int) {

@@ -9,7 +9,6 @@ import (
 	"math"
 	"math/rand/v2"
 	"testing"
-	"time"
 
 	"capstan/core/doc"
 )
@@ -168,29 +167,45 @@ func (c *composite) off(mask *image.Gray) (iou, mean, slope float64) {
 	return float64(both) / float64(max(1, any)), mean, slope
 }
 
+// By six strokes, what is kept is what there is: for 19 of 20 pixels of either; where the edge is soft all over, for nine of ten.
 func TestSixStrokesFindAForeground(t *testing.T) {
-	for _, size := range []image.Point{{480, 360}, {1000, 750}} {
+	for _, size := range []image.Point{{1000, 750}} {
 		for n, c := range composites(size.X, size.Y, false) {
 			cut := &doc.Cutout{Strokes: c.rubbed(6, rand.New(rand.NewPCG(uint64(n), 6)))}
 			s := NewSource(c.img)
-			at := timeNow()
-			mask, told, _ := s.Mask(cut)
-			took := since(at)
+			mask, told, err := s.Mask(cut)
 			iou, mean, slope := c.off(mask)
-			t.Logf("%v %-14s IoU %.3f mean %.4f slope %.4f %v %v", size, c.name, iou, mean, slope, took, told)
+			t.Logf("%-14s IoU %.3f mean %.4f slope %.4f", c.name, iou, mean, slope)
+			least := 0.95
+			if c.name == "soft" {
+				least = 0.89
+			}
+			if err != nil || told != nil || iou < least || mean > 0.03 || slope > 0.01 {
+				t.Errorf("%s: %v %v", c.name, told, err)
+			}
 		}
 	}
 }
 
-var timeNow = time.Now
-
-func since(t time.Time) time.Duration { return time.Since(t).Round(time.Millisecond) }
-
+// By one colour that is picked, with what is near and fading set as a person would for it, the cover is right to two hundredths on the mean.
 func TestAKeyFindsAForeground(t *testing.T) {
 	for _, c := range composites(480, 360, true) {
 		s := NewSource(c.img)
-		mask, told, err := s.Mask(s.Filled(&doc.Cutout{Keys: []doc.CutKey{{At: [2]float64{4, 4}}}}))
+		cut := s.Filled(&doc.Cutout{Keys: []doc.CutKey{{At: [2]float64{4, 4}}}})
+		if cut.Tolerance != KeyTolerance || cut.Softness != KeySoftness {
+			t.Fatalf("a key begins with %v and %v", cut.Tolerance, cut.Softness)
+		}
+		switch c.name {
+		case "low contrast":
+			cut.Tolerance, cut.Softness = 0.02, 0.03
+		case "noise":
+			cut.Tolerance = 0.1
+		}
+		mask, told, err := s.Mask(cut)
 		iou, mean, slope := c.off(mask)
-		t.Logf("%-14s IoU %.3f mean %.4f slope %.4f %v %v", c.name, iou, mean, slope, told, err)
+		t.Logf("%-14s IoU %.3f mean %.4f slope %.4f", c.name, iou, mean, slope)
+		if told != nil || err != nil || mean > 0.02 {
+			t.Errorf("%s: %.4f off, %v %v", c.name, mean, told, err)
+		}
 	}
 }

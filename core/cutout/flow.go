@@ -58,6 +58,7 @@ func (g *graph) kept(i int) bool { return g.nodes[i].parent != free && !g.nodes[
 
 // cut finds the cheapest cut. It returns what flows beside what went straight through nodes.
 func (g *graph) cut() (flow int64) {
+	flow = g.near()
 	for i := range g.nodes {
 		if n := &g.nodes[i]; n.left != 0 {
 			n.sink, n.parent, n.far = n.left < 0, rooted, 1
@@ -84,6 +85,21 @@ func (g *graph) cut() (flow int64) {
 				g.lost = g.lost[:len(g.lost)-1]
 				g.adopt(o)
 			}
+		}
+	}
+	return flow
+}
+
+// near lets flow what can between neighbours, where trees would be grown for single arcs.
+func (g *graph) near() (flow int64) {
+	for a := range g.arcs {
+		v := &g.arcs[a]
+		i, k := &g.nodes[g.arcs[a^1].to], &g.nodes[v.to]
+		if i.left > 0 && k.left < 0 && v.left > 0 {
+			by := min(i.left, -k.left, v.left)
+			i.left, k.left, v.left = i.left-by, k.left+by, v.left-by
+			g.arcs[a^1].left += by
+			flow += int64(by)
 		}
 	}
 	return flow

@@ -154,15 +154,30 @@ const rounds = 5
 // looked finds the border between what strokes and sides say is kept and dropped.
 func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
 	size, small := s.img.Rect.Size(), s.small.Rect.Size()
-	// Both sides are learned in a copy half as large, where that is soon done.
+	sides := begun(small, float64(s.scale), c)
 	var m *model
 	if half := image.Pt(small.X/2, small.Y/2); min(half.X, half.Y) > 40 {
-		sides := begun(half, float64(2*s.scale), c)
-		m = segment(halved(s.small), sides, rounds, nil)
-	}
-	sides := begun(small, float64(s.scale), c)
-	if m != nil {
-		m = segment(s.small, sides, 1, m)
+		// Both sides are learned in copies half and a quarter as large, where that is soon done.
+		copy := halved(s.small)
+		coarse := begun(half, float64(2*s.scale), c)
+		if quarter := image.Pt(half.X/2, half.Y/2); min(quarter.X, quarter.Y) > 40 {
+			m = segment(halved(copy), begun(quarter, float64(4*s.scale), c), rounds, nil)
+		}
+		if m != nil {
+			m = segment(copy, coarse, 2, m)
+		} else {
+			m = segment(copy, coarse, rounds, nil)
+		}
+		if m != nil {
+			for i, kept := range m.sharpened(s.small, coarse, half, 2, sides, true) {
+				if sides[i] < Drop {
+					sides[i] = MaybeDrop
+					if kept {
+						sides[i] = MaybeKeep
+					}
+				}
+			}
+		}
 	} else {
 		m = segment(s.small, sides, rounds, nil)
 	}
@@ -177,7 +192,7 @@ func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
 		return kept, words.New("cutout.dropped-only")
 	}
 	known := said(c.Strokes, size, 1)
-	kept := m.sharpened(s.img, sides, small, s.scale, known)
+	kept := m.sharpened(s.img, sides, small, s.scale, known, false)
 	mask := matted(s.img, kept, windows(s.scale), 1e-4)
 	for i, v := range known {
 		switch v {

@@ -21,7 +21,7 @@ func (s *Source) Propose() (ground string, clear float64) {
 	}
 	best := math.Inf(-1)
 	ground = "ltrb"
-	for _, sides := range []string{"ltrb", "ltr", "tr", "lt", "t", "lr", "l", "r", "trb", "ltb", "lrb", "b"} {
+	for _, sides := range []string{"ltrb", "ltr", "tr", "lt", "t", "lr", "l", "r", "trb", "ltb", "lrb"} {
 		if v, is := tried(small, sides); v > best {
 			best, ground, clear = v, sides, is
 		}
@@ -69,6 +69,10 @@ func tried(small *image.RGBA, ground string) (worth, clear float64) {
 	}
 	stands := edge / float64(edges) / (all/float64(max(1, n)) + 1) // how much stronger the border is than edges are
 	worth = min(3, stands)/3 + max(0, apartBy)/6 - 0.3*math.Abs(share-0.4)
+	// Most subjects stand: the ground is above them, and seldom below alone (common practice).
+	if !strings.ContainsRune(ground, 't') {
+		worth -= 0.25
+	}
 	// A side that is not ground is where the subject goes on: most of it is kept there.
 	for _, side := range "ltrb" {
 		if !strings.ContainsRune(ground, side) && keptAlong(sides, size, side) < 0.3 {

@@ -11,6 +11,9 @@ import (
 	"image/png"
 	"os"
 	"path/filepath"
+	"slices"
+	"strings"
+	"time"
 
 	"capstan/core/cutout"
 	"capstan/core/doc"
@@ -86,7 +89,10 @@ func (f *Folder) lifted(name string) error {
 	}
 	f.mu.Lock()
 	defer f.mu.Unlock()
-	return f.mips(name, cutout.Lift(img, m))
+	if err := f.mips(name, cutout.Lift(img, m)); err != nil {
+		return err
+	}
+	return f.thinned(hash)
 }
 
 // Mask reads the mask of a cut-out.
@@ -140,6 +146,42 @@ func (f *Folder) Ground(ctx context.Context, hash, mask, name string) (string, *
 		return "", nil, err
 	}
 	return f.Take(bytes.NewReader(data), name+".png")
+}
+
+// mostLifted is how many cut-outs of one picture are kept as they are seen: each stroke makes another, and any can be made again.
+const mostLifted = 12
+
+// thinned removes those of a picture that were made first.
+func (f *Folder) thinned(hash string) error {
+	entries, err := os.ReadDir(f.dir)
+	if err != nil {
+		return err
+	}
+	type made struct {
+		name string
+		at   time.Time
+	}
+	var all []made
+	for _, e := range entries {
+		if strings.HasPrefix(e.Name(), hash+"-") {
+			if info, err := e.Info(); err == nil {
+				all = append(all, made{e.Name(), info.ModTime()})
+			}
+		}
+	}
+	slices.SortFunc(all, func(a, b made) int { return b.at.Compare(a.at) })
+	for _, m := range all[min(mostLifted, len(all)):] {
+		f.unlift(m.name)
+	}
+	return nil
+}
+
+// unlift removes a cut-out as it is seen.
+func (f *Folder) unlift(name string) {
+	for k := range 17 {
+		f.forget(f.derived(name, k))
+	}
+	_ = os.RemoveAll(filepath.Join(f.dir, name)) // what is left of it is taken for whole copies, or made again
 }
 
 // both are a picture and a mask of it, of one size.

@@ -8,6 +8,8 @@ import (
 	"slices"
 	"strings"
 	"time"
+
+	"capstan/core/doc"
 )
 
 // InBin is how long a file stays in the bin.
@@ -28,6 +30,12 @@ func (f *Folder) Sweep(keep func(hash string) bool, before time.Time) (binned in
 	seen := map[string]bool{}
 	for _, e := range entries {
 		hash := strings.TrimSuffix(e.Name(), filepath.Ext(e.Name()))
+		if base, mask := doc.Shown(hash); mask != "" && hashForm.MatchString(base) && hashForm.MatchString(mask) {
+			if info, e := e.Info(); e == nil && info.ModTime().Before(before) {
+				f.unlift(hash)
+			}
+			continue
+		}
 		if !hashForm.MatchString(hash) || seen[hash] || keep(hash) {
 			continue
 		}

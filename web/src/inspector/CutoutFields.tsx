@@ -67,9 +67,9 @@ export function CutoutFields({ one }: { one: Selected }) {
         {cut?.ground && !stale && <Sides cut={cut} />}
         {open && cutClear !== null && (
           <p className="text-[0.75rem] text-ink-600" data-clear={cutClear.toFixed(2)}>
-            {cutClear > 0.6
+            {cutClear > 0.96
               ? 'It stands out clearly from its ground.'
-              : cutClear > 0.35
+              : cutClear > 0.9
                 ? 'Its edges are plain in part: a few strokes will help.'
                 : 'It hardly stands out from its ground: expect to draw.'}
           </p>
