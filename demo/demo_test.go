@@ -24,6 +24,9 @@ func TestDemoProjectsAreSound(t *testing.T) {
 	facts := &doc.Media{Name: "sky.jpg", Type: "image/jpeg", Bytes: 1, Width: 1920, Height: 1080, Opaque: true}
 	for name, make := range map[string]func() *doc.Project{
 		"opener": func() *doc.Project { return demo.Opener(strings.Repeat("a", 64), facts) }, "post": demo.Post, "evening": func() *doc.Project { return demo.Evening(strings.Repeat("a", 64), facts) }, "reel": demo.Reel, "talk": demo.Talk, "sticker": demo.Sticker, "drawings": demo.Drawings,
+		"lifted": func() *doc.Project {
+			return demo.Lifted(strings.Repeat("a", 64), strings.Repeat("b", 64), strings.Repeat("c", 64), facts, facts, facts)
+		},
 	} {
 		p := make()
 		if err := p.Validate(); err != nil {

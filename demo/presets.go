@@ -12,6 +12,7 @@ func Presets() map[string][]delivery.Preset {
 		"kite-day-reel":     {{Name: "Upright reel", Ask: delivery.Ask{Format: delivery.MP4, Height: 1920, Quality: "good"}}},
 		"kite-day-talk":     {{Name: "Into the slides", Ask: delivery.Ask{Format: delivery.MP4, Height: 720, Quality: "good"}}},
 		"kite-day-evening":  {{Name: "Upright post", Ask: delivery.Ask{Format: delivery.MP4, Height: 1350, Quality: "good"}}},
+		"kite-day-lifted":   {{Name: "Upright post", Ask: delivery.Ask{Format: delivery.MP4, Height: 1350, Quality: "good"}}},
 		"kite-day-drawings": {{Name: "Web piece", Ask: delivery.Ask{Format: delivery.SVG, Height: 540}}},
 		"kite-day-sticker":  {{Name: "Sticker for messages", Ask: delivery.Ask{Format: delivery.GIF, Height: 512, Target: 120_000}}, {Name: "Sticker, exact", Ask: delivery.Ask{Format: delivery.APNG, Height: 512, Target: 500_000}}},
 	}

@@ -36,7 +36,7 @@ func TestEveryScreenPassesAxe(t *testing.T) {
 	p.wait(`document.querySelector('[data-project]')`)
 	p.audit("start")
 	p.pressWord("Duplicate Kite Day at Fennel Quay: opener")
-	p.wait(`document.querySelectorAll('[data-project]').length === 7`)
+	p.wait(`document.querySelectorAll('[data-project]').length === 8`)
 	p.pressWord("Put Kite Day at Fennel Quay: opener, copy into the bin")
 	p.pressWord("Bin: 1 project")
 	p.wait(`document.querySelector('[data-binned]')`)

@@ -24,7 +24,7 @@ func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
 	s := startStudio(t)
 	p := sit(t, s)
 	p.open("/")
-	p.wait(`document.querySelectorAll('main li').length === 7`)
+	p.wait(`document.querySelectorAll('main li').length === 8`)
 	set := func(name, value string) {
 		sel := `[aria-label="` + name + `"]`
 		p.do(chromedp.Focus(sel))
@@ -113,7 +113,7 @@ func TestControlsHaveNamesAndSize(t *testing.T) {
 		}
 	}
 	p.open("/")
-	p.wait(`document.querySelectorAll('main li').length === 7`)
+	p.wait(`document.querySelectorAll('main li').length === 8`)
 	check("start")
 	p.open("/p/kite-day-opener")
 	p.settled()
@@ -189,7 +189,7 @@ func TestABundleTravels(t *testing.T) {
 	}
 	p := sit(t, b)
 	p.open("/")
-	p.wait(`document.querySelectorAll('main li').length === 7`)
+	p.wait(`document.querySelectorAll('main li').length === 8`)
 	p.do(chromedp.SetUploadFiles(`[data-bundle-input]`, []string{file}))
 	p.wait(`location.pathname.startsWith('/p/') && !location.pathname.includes('kite-day')`)
 	p.settled()

@@ -16,6 +16,7 @@ import (
 	"syscall"
 	"time"
 
+	"capstan/core/cutout"
 	"capstan/core/doc"
 	"capstan/core/words"
 	"capstan/demo"
@@ -77,7 +78,7 @@ func demoCommand() *cobra.Command {
 // seed adds the demo projects that a store does not have yet; edited ones are left alone.
 func seed(s *store.Store) error {
 	lacks := false
-	for _, p := range []*doc.Project{demo.Drawings(), demo.Talk(), demo.Reel(), demo.Sticker(), demo.Evening("", nil), demo.Post(), demo.Opener("", nil)} {
+	for _, p := range []*doc.Project{demo.Drawings(), demo.Lifted("", "", "", nil, nil, nil), demo.Talk(), demo.Reel(), demo.Sticker(), demo.Evening("", nil), demo.Post(), demo.Opener("", nil)} {
 		_, _, err := s.Load(p.ID)
 		if err != nil && !words.Is(err, "not-found") {
 			return err
@@ -87,11 +88,11 @@ func seed(s *store.Store) error {
 	if !lacks {
 		return nil // taking the picture in takes longer than all else
 	}
-	opener, evening, err := pictured(media.NewFolder(filepath.Join(s.Dir(), "media")))
+	opener, evening, lifted, err := pictured(media.NewFolder(filepath.Join(s.Dir(), "media")))
 	if err != nil {
 		return err
 	}
-	for _, p := range []*doc.Project{demo.Drawings(), demo.Talk(), demo.Reel(), demo.Sticker(), evening, demo.Post(), opener} {
+	for _, p := range []*doc.Project{demo.Drawings(), lifted, demo.Talk(), demo.Reel(), demo.Sticker(), evening, demo.Post(), opener} {
 		_, _, err := s.Load(p.ID)
 		if words.Is(err, "not-found") {
 			if _, err = s.Create(p); err == nil {
@@ -115,17 +116,40 @@ func presets(s *store.Store, id string) (err error) {
 }
 
 // pictured are the demo projects that show pictures, which are taken into a folder.
-func pictured(files *media.Folder) (opener, evening *doc.Project, err error) {
+func pictured(files *media.Folder) (opener, evening, lifted *doc.Project, err error) {
 	sky, facts, err := files.Take(bytes.NewReader(demo.Sky()), "sky.jpg")
 	if err != nil {
-		return nil, nil, err
+		return nil, nil, nil, err
 	}
 	harbour, drawn, err := files.Take(bytes.NewReader(demo.Harbour()), "harbour.png")
 	if err != nil {
-		return nil, nil, err
+		return nil, nil, nil, err
 	}
 	drawn.Source, drawn.Licence = "Drawn for Capstan’s demo", "CC0-1.0"
-	return demo.Opener(sky, facts), demo.Evening(harbour, drawn), nil
+	lifted, err = cutOut(files, harbour, drawn)
+	return demo.Opener(sky, facts), demo.Evening(harbour, drawn), lifted, err
+}
+
+// cutOut is the demo project with depth: its cut-out is worked out by the strokes that it has, and the ground behind it.
+func cutOut(files *media.Folder, harbour string, drawn *doc.Media) (*doc.Project, error) {
+	img, err := files.Pixels(harbour, 0)
+	if err != nil {
+		return nil, err
+	}
+	mask, _, err := cutout.NewSource(img).Mask(demo.HarbourCut(harbour))
+	if err != nil {
+		return nil, err
+	}
+	cut, maskFacts, err := files.TakeMask(mask, "Mask of the harbour")
+	if err != nil {
+		return nil, err
+	}
+	behind, behindFacts, err := files.Ground(context.Background(), harbour, cut, "Harbour behind")
+	if err != nil {
+		return nil, err
+	}
+	behindFacts.Source, behindFacts.Licence = drawn.Source, drawn.Licence
+	return demo.Lifted(harbour, behind, cut, drawn, behindFacts, maskFacts), nil
 }
 
 func writeDemo(dir string) error {
@@ -138,12 +162,12 @@ func writeDemo(dir string) error {
 	}
 	defer os.RemoveAll(tmp)
 	files := media.NewFolder(tmp)
-	opener, evening, err := pictured(files)
+	opener, evening, lifted, err := pictured(files)
 	if err != nil {
 		return err
 	}
 	os.Remove(filepath.Join(dir, "media"))
-	for _, p := range []*doc.Project{opener, demo.Post(), demo.Reel(), demo.Talk(), evening, demo.Sticker(), demo.Drawings()} {
+	for _, p := range []*doc.Project{opener, demo.Post(), demo.Reel(), demo.Talk(), evening, demo.Sticker(), lifted, demo.Drawings()} {
 		var b bytes.Buffer
 		if err := bundle.Write(&b, p, files); err != nil {
 			return err

@@ -5,7 +5,9 @@ import (
 	"image"
 	"math"
 	"math/rand/v2"
+	"runtime"
 	"slices"
+	"sync"
 )
 
 // Filled holes go on as their surroundings do, texture included: from a coarse copy to the picture itself, each piece of a hole looks for the piece of the
@@ -141,7 +143,7 @@ func (l *level) half() *level {
 	return out
 }
 
-// finest is up to how many pixels are looked for anew in a copy; in larger ones what was found is only put right.
+// finest is how many pixels a copy has at most in which pieces are looked for; in larger ones those that were found are taken, as large as they are there.
 const finest = 640 * 640
 
 func fill(ctx context.Context, levels []*level) error {
@@ -149,9 +151,9 @@ func fill(ctx context.Context, levels []*level) error {
 	for k := len(levels) - 1; k >= 0; k-- {
 		l := levels[k]
 		l.prepare()
-		rounds, tries := 4, 99
+		rounds := 4
 		if l.size.X*l.size.Y > finest {
-			rounds, tries = 1, 2
+			rounds = 0
 		}
 		if k == len(levels)-1 {
 			l.peel()
@@ -172,10 +174,11 @@ func fill(ctx context.Context, levels []*level) error {
 			if err := ctx.Err(); err != nil {
 				return err
 			}
-			l.search(r, tries)
+			l.search(r)
 			l.vote()
 		}
 	}
+	levels[0].join()
 	return nil
 }
 
@@ -286,8 +289,17 @@ func (l *level) begin(r *rand.Rand) {
 		if l.find[i] < 0 {
 			l.find[i] = known[r.IntN(len(known))]
 		}
-		l.off[i] = l.apart(int(i), int(l.find[i]), math.MaxInt32)
 	}
+	l.measure()
+}
+
+// measure tells anew how far patches are from what they have found.
+func (l *level) measure() {
+	parts(l.inside, func(part []int32) {
+		for _, i := range part {
+			l.off[i] = l.apart(int(i), int(l.find[i]), math.MaxInt32)
+		}
+	})
 }
 
 // apart is how far two patches are from each other, the squares of all differences; at most is enough to know.
@@ -314,8 +326,8 @@ func (l *level) apart(i, k int, most int32) int32 {
 	return sum
 }
 
-// search looks for better finds: at those of the neighbours before, then of those behind, and at random, tries times at most.
-func (l *level) search(r *rand.Rand, tries int) {
+// search looks for better finds: at those of the neighbours before, then of those behind, and at random, ever nearer.
+func (l *level) search(r *rand.Rand) {
 	w, h := l.size.X, l.size.Y
 	better := func(i, k int) {
 		if k >= 0 && k < len(l.source) && l.source[k] {
@@ -324,9 +336,7 @@ func (l *level) search(r *rand.Rand, tries int) {
 			}
 		}
 	}
-	for _, i := range l.inside {
-		l.off[i] = l.apart(int(i), int(l.find[i]), math.MaxInt32)
-	}
+	l.measure()
 	for pass := range 2 {
 		step := 1 - 2*pass
 		for n := range l.inside {
@@ -341,17 +351,12 @@ func (l *level) search(r *rand.Rand, tries int) {
 			if v := y - step; v >= 0 && v < h && l.find[i-step*w] >= 0 {
 				better(i, int(l.find[i-step*w])+step*w)
 			}
-			far := max(w, h)
-			if tries < 10 {
-				far = 8
-			}
-			for k := 0; k < tries && far >= 1; k++ {
+			for far := max(w, h); far >= 1; far /= 2 {
 				u := int(l.find[i])%w + r.IntN(2*far+1) - far
 				v := int(l.find[i])/w + r.IntN(2*far+1) - far
 				if u >= 0 && v >= 0 && u < w && v < h {
 					better(i, v*w+u)
 				}
-				far /= 2
 			}
 		}
 	}
@@ -359,7 +364,6 @@ func (l *level) search(r *rand.Rand, tries int) {
 
 // vote makes each pixel of the hole the mean of what the patches over it have found, those that fit better counting more.
 func (l *level) vote() {
-	w, h := l.size.X, l.size.Y
 	all := make([]int32, 0, len(l.inside))
 	for _, i := range l.inside {
 		all = append(all, l.off[i])
@@ -370,7 +374,24 @@ func (l *level) vote() {
 	for _, i := range l.inside {
 		weight[i] = max(1e-9, math.Exp(-float64(l.off[i])/fit))
 	}
-	for _, at := range l.inside {
+	// Colours that are read are of what was found, and known: parts of the hole are written at once.
+	parts(l.inside, func(part []int32) { l.means(part, weight) })
+}
+
+// parts calls f with parts of a list, several at once.
+func parts(list []int32, f func(part []int32)) {
+	n := runtime.GOMAXPROCS(0)
+	var all sync.WaitGroup
+	for k := range n {
+		all.Go(func() { f(list[len(list)*k/n : len(list)*(k+1)/n]) })
+	}
+	all.Wait()
+}
+
+// means makes pixels of the hole the means of what the patches over them have found.
+func (l *level) means(part []int32, weight []float64) {
+	w, h := l.size.X, l.size.Y
+	for _, at := range part {
 		i := int(at)
 		if !l.hole[i] {
 			continue

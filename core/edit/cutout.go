@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"fmt"
 	"slices"
 
 	"capstan/core/doc"
@@ -22,6 +23,11 @@ func (c *CutOut) apply(e *editor) error {
 	if c.Cut != nil && c.Media != nil {
 		if err := (&AddMedia{Hash: c.Cut.Mask, Media: c.Media}).apply(e); err != nil {
 			return err
+		}
+	}
+	if c.Cut != nil {
+		if of, mask := e.p.Media[c.Cut.Of], e.p.Media[c.Cut.Mask]; of != nil && mask != nil && (of.Width != mask.Width || of.Height != mask.Height) {
+			return words.New("cutout.size", fmt.Sprintf("%d × %d", mask.Width, mask.Height), fmt.Sprintf("%d × %d", of.Width, of.Height))
 		}
 	}
 	old := map[string]bool{}

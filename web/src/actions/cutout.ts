@@ -68,12 +68,13 @@ export function splitInTwo() {
   const thread = one?.layer.thread
   if (!thread || !one.layer.picture?.cut) return
   const { project } = desk()
-  set({ cutBusy: desk().cutBusy + 1 })
+  const stop = new AbortController()
+  set({ cutBusy: desk().cutBusy + 1, cutStop: () => stop.abort() })
   last = last.then(async () => {
     try {
       const of = picture(thread)
-      if (!of?.cut || desk().project !== project) return
-      const { hash, media } = await groundOf(of.media, of.cut.mask, `${one.layer.name} behind`)
+      if (stop.signal.aborted || !of?.cut || desk().project !== project) return
+      const { hash, media } = await groundOf(of.media, of.cut.mask, `${one.layer.name} behind`, stop.signal)
       mended('intake')
       if (desk().project !== project || picture(thread)?.cut?.mask !== of.cut.mask) return
       if (!run('cutout.split', { thread, hash, media })) return
@@ -81,9 +82,9 @@ export function splitInTwo() {
       select([thread])
       if (!one.in) goBehind({ thread, name: `${one.layer.name} in front` })
     } catch (e) {
-      fail(e, 'intake')
+      if (!stop.signal.aborted) fail(e, 'intake')
     } finally {
-      set({ cutBusy: desk().cutBusy - 1 })
+      set({ cutBusy: desk().cutBusy - 1, cutStop: null })
     }
   })
 }

@@ -173,11 +173,11 @@ function Stroke({ of, place, size, now }: { of: CutStroke; place: string; size: 
   return (
     <g transform={place} pointerEvents="none" opacity={now ? 1 : 0.85}>
       {now && of.width && <path {...line} stroke={keep ? brass : ink} strokeOpacity="0.45" strokeWidth={of.width} />}
-      <path {...line} stroke={halo} strokeWidth={(keep ? 4 : 4.4) / size} strokeOpacity="0.85" />
+      <path {...line} stroke={keep ? ink : halo} strokeWidth={(keep ? 5 : 4.4) / size} strokeOpacity="0.85" />
       <path
         {...line}
-        stroke={keep ? '#A8731A' : ink}
-        strokeWidth={2.2 / size}
+        stroke={keep ? '#F3C04A' : ink}
+        strokeWidth={(keep ? 3 : 2.2) / size}
         strokeDasharray={keep ? undefined : `${6 / size} ${5 / size}`}
       />
     </g>

@@ -31,7 +31,9 @@ export function Says({ offer }: { offer: string | null }) {
   const cut = useDesk((d) => d.selection.length === 1 && d.cutting === d.selection[0] && !d.playing)
   const busy = useDesk((d) => d.cutBusy > 0)
   const behind = useDesk((d) => d.behind)
-  const idle = !crop && !cut && !behind && !offer && !picking && tool === 'select' && !across && !ordering
+  const stopGround = useDesk((d) => d.cutStop)
+  const idle =
+    !crop && !cut && !behind && !stopGround && !offer && !picking && tool === 'select' && !across && !ordering
   if (idle && !bares && !taking) return null
   return (
     <div
@@ -58,12 +60,18 @@ export function Says({ offer }: { offer: string | null }) {
           </Button>
         </>
       )}
-      {cut && (
+      {cut && !stopGround && (
         <>
           <span>{busy ? 'Working out what is kept …' : 'Cut out: draw over what stays, and over its ground.'}</span>
           <Button look="main" onClick={leaveCutout}>
             Done
           </Button>
+        </>
+      )}
+      {stopGround && (
+        <>
+          <span>Continuing the ground behind it …</span>
+          <Button onClick={stopGround}>Cancel</Button>
         </>
       )}
       {behind && !cut && (

@@ -42,64 +42,67 @@ export function CutoutFields({ one }: { one: Selected }) {
   const stale = cut && cut.of !== picture!.media
   const open = cutting === thread
   return (
-    <Fold key={open ? 1 : 0} title="Cut out" folded={!cut && !open}>
-      <div className="flex flex-col gap-1.5 py-1" data-cutout>
-        {stale && (
-          <div className="rounded-md bg-brass-200 px-2 py-1 text-[0.75rem] text-ink-900" role="alert">
-            <p>It was cut out when another picture was here. Nothing is cut now; the strokes are kept.</p>
-            <Button className={clsx(small, 'mt-1 w-full')} onClick={() => recut((c) => ({ ...c }))}>
-              Cut this one out by them
+    // What is worked at comes first.
+    <div className={open ? 'order-first' : ''}>
+      <Fold key={open ? 1 : 0} title="Cut out" folded={!cut && !open}>
+        <div className="flex flex-col gap-1.5 py-1" data-cutout>
+          {stale && (
+            <div className="rounded-md bg-brass-200 px-2 py-1 text-[0.75rem] text-ink-900" role="alert">
+              <p>It was cut out when another picture was here. Nothing is cut now; the strokes are kept.</p>
+              <Button className={clsx(small, 'mt-1 w-full')} onClick={() => recut((c) => ({ ...c }))}>
+                Cut this one out by them
+              </Button>
+            </div>
+          )}
+          <Button
+            look={cut ? 'plain' : 'main'}
+            className="!h-7 w-full text-[0.75rem]"
+            disabled={cutBusy > 0 || locked}
+            title="The foreground is looked for; strokes correct it"
+            onClick={() => {
+              openCutout()
+              findForeground()
+            }}
+          >
+            {cutBusy > 0 ? 'Looking …' : 'Find the foreground'}
+          </Button>
+          {cut?.ground && !stale && <Sides cut={cut} />}
+          {open && cutClear !== null && (
+            <p className="text-[0.75rem] text-ink-600" data-clear={cutClear.toFixed(2)}>
+              {cutClear > 0.96
+                ? 'It stands out clearly from its ground.'
+                : cutClear > 0.9
+                  ? 'Its edges are plain in part: a few strokes will help.'
+                  : 'It hardly stands out from its ground: expect to draw.'}
+            </p>
+          )}
+          {open && cutTold && (
+            <p className="rounded-md bg-brass-200 px-2 py-1 text-[0.75rem] text-ink-900" role="status">
+              {cutTold}
+            </p>
+          )}
+          {open && <Strokes />}
+          {cut && !!cut.keys?.length && !stale && <Keys cut={cut} />}
+          {cut && !stale && <Edge cut={cut} />}
+          <div className="grid grid-cols-2 gap-1">
+            <Button className={small} disabled={locked} onClick={open ? leaveCutout : openCutout} aria-pressed={open}>
+              {open ? 'Done' : 'On the page'}
+            </Button>
+            <Button className={small} disabled={!cut} onClick={() => removeCutout([thread])}>
+              The whole picture
+            </Button>
+            <Button
+              className={clsx(small, 'col-span-2')}
+              disabled={!cut || stale || cutBusy > 0 || locked}
+              title="In front what is kept, behind it the ground, its hole continued; what is added next goes between"
+              onClick={splitInTwo}
+            >
+              Split in two
             </Button>
           </div>
-        )}
-        <Button
-          look={cut ? 'plain' : 'main'}
-          className="!h-7 w-full text-[0.75rem]"
-          disabled={cutBusy > 0 || locked}
-          title="The foreground is looked for; strokes correct it"
-          onClick={() => {
-            openCutout()
-            findForeground()
-          }}
-        >
-          {cutBusy > 0 ? 'Looking …' : 'Find the foreground'}
-        </Button>
-        {cut?.ground && !stale && <Sides cut={cut} />}
-        {open && cutClear !== null && (
-          <p className="text-[0.75rem] text-ink-600" data-clear={cutClear.toFixed(2)}>
-            {cutClear > 0.96
-              ? 'It stands out clearly from its ground.'
-              : cutClear > 0.9
-                ? 'Its edges are plain in part: a few strokes will help.'
-                : 'It hardly stands out from its ground: expect to draw.'}
-          </p>
-        )}
-        {open && cutTold && (
-          <p className="rounded-md bg-brass-200 px-2 py-1 text-[0.75rem] text-ink-900" role="status">
-            {cutTold}
-          </p>
-        )}
-        {open && <Strokes />}
-        {cut && !!cut.keys?.length && !stale && <Keys cut={cut} />}
-        {cut && !stale && <Edge cut={cut} />}
-        <div className="grid grid-cols-2 gap-1">
-          <Button className={small} disabled={locked} onClick={open ? leaveCutout : openCutout} aria-pressed={open}>
-            {open ? 'Done' : 'On the page'}
-          </Button>
-          <Button className={small} disabled={!cut} onClick={() => removeCutout([thread])}>
-            The whole picture
-          </Button>
-          <Button
-            className={clsx(small, 'col-span-2')}
-            disabled={!cut || stale || cutBusy > 0 || locked}
-            title="In front what is kept, behind it the ground, its hole continued; what is added next goes between"
-            onClick={splitInTwo}
-          >
-            Split in two
-          </Button>
         </div>
-      </div>
-    </Fold>
+      </Fold>
+    </div>
   )
 }
 

@@ -24,7 +24,7 @@ export function PictureFields({ selected }: { selected: Selected[] }) {
   const threads = selected.map((s) => s.layer.thread)
   const file = selected.length === 1 ? selected[0].file : null
   return (
-    <div className="mb-1.5">
+    <div className="mb-1.5 flex flex-col">
       {gone && (
         <p className="mb-1.5 rounded-md bg-coral-700 px-2 py-1 text-[0.75rem] text-paper" role="alert">
           The file of this picture is missing. Replace it here; it changes wherever it is used.

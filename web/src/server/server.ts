@@ -75,8 +75,11 @@ export const importBundle = (file: Blob) => post<ProjectRow & { named: number }>
 export const cutoutOf = (hash: string, cut: Partial<Cutout>, propose: boolean) =>
   post<{ cut: Cutout; media: Media; told?: string; clear?: number }>(`/api/media/${hash}/cutout`, { cut, propose })
 /** What lies behind a cut-out: a picture whose hole is continued from around it. */
-export const groundOf = (hash: string, mask: string, name: string) =>
-  post<{ hash: string; media: Media }>(`/api/media/${hash}/ground`, { mask, name })
+export const groundOf = async (hash: string, mask: string, name: string, signal: AbortSignal) =>
+  (await (await ask('POST', `/api/media/${hash}/ground`, { mask, name }, false, signal)).json()) as {
+    hash: string
+    media: Media
+  }
 /** What of a drawing could not be kept, how often, and where first. */
 export interface Loss {
   what: string

@@ -9,8 +9,9 @@ export function lit(mask: Sheet) {
   if (!document.getElementById('light-mask'))
     document.body.insertAdjacentHTML(
       'beforeend',
-      '<svg width="0" height="0" aria-hidden="true" class="absolute"><filter id="light-mask" filterUnits="userSpaceOnUse" ' +
-        'x="0" y="0" width="32768" height="32768" color-interpolation-filters="sRGB"><feColorMatrix type="luminanceToAlpha"/></filter></svg>',
+      '<svg width="0" height="0" aria-hidden="true" class="absolute">' +
+        '<filter id="light-mask" filterUnits="userSpaceOnUse" x="0" y="0" width="32768" height="32768" ' +
+        'color-interpolation-filters="sRGB"><feColorMatrix type="luminanceToAlpha"/></filter></svg>',
     )
   const dark = take(mask.box)
   dark.ctx.fillStyle = '#000'

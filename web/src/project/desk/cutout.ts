@@ -14,6 +14,7 @@ export interface CutoutSlice {
   cutSoft: number // of a brush by hand, 0..1
   cutView: CutView
   cutBusy: number // how much is still being worked out
+  cutStop: (() => void) | null // gives up what takes longest: the ground of a cut-out
   cutTold: string // what is to be known of the last
   cutClear: number | null // how well what was found stands out, 0..1
   behind: { thread: string; name: string } | null // what is added next goes behind this
@@ -27,6 +28,7 @@ slice<CutoutSlice>({
   cutSoft: 0.5,
   cutView: 'overlay',
   cutBusy: 0,
+  cutStop: null,
   cutTold: '',
   cutClear: null,
   behind: null,
