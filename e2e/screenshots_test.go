@@ -2,7 +2,6 @@ package e2e
 
 import (
 	"os"
-	"path/filepath"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -104,8 +103,6 @@ func TestScreenshots(t *testing.T) {
 		p.key(kb.ArrowRight, chromedp.ModifierShift)
 	}
 	p.scrollTo("On a ring")
-	p.do(chromedp.Sleep(700e6))
-	p.shot("text-ring")
 	p.key(kb.Escape)
 	// Safe areas, rulers and a guide on the upright page.
 	p.key(kb.Escape)
@@ -158,20 +155,31 @@ func TestScreenshots(t *testing.T) {
 	p.shot("gallery")
 	p.key(kb.Escape)
 	p.wait(rests)
-	// What an SVG could not keep, over two that came in and are drawn on.
-	p.open("/p/kite-day-drawings")
+	// A foreground by strokes, its ground hatched; then split in two, with bands of light between.
+	p.open("/p/kite-day-evening")
 	p.settled()
-	file := filepath.Join(t.TempDir(), "Harbour sign.svg")
-	if err := os.WriteFile(file, []byte(harbourSign), 0o644); err != nil {
-		t.Fatal(err)
+	p.press(`[data-row="e-harbour"]`)
+	p.press(`[data-fold="Cut out"]`)
+	p.pressWord("Find the foreground")
+	cutOut := func() {
+		p.wait(`document.querySelector('[data-cut-frame]') && !document.querySelector('[data-cut-frame][data-busy]')`)
+		p.settled()
 	}
-	p.do(chromedp.SetUploadFiles(`[data-picture-input]`, []string{file}))
-	p.wait(`[...document.querySelectorAll('[data-row] [data-name]')].some(n => n.dataset.name === 'Harbour sign')`)
+	cutOut()
+	p.press(`[title="The bottom side is ground"]`)
+	cutOut()
+	p.drag(480, 1000, 900, 1150)
+	cutOut()
+	p.pressWord("Drop")
+	p.drag(600, 260, 660, 280)
+	cutOut()
+	p.do(chromedp.Sleep(900e6))
+	p.shot("cutout")
+	p.open("/p/kite-day-lifted")
 	p.settled()
-	p.pressWord("Show")
-	p.wait(`document.querySelector('[data-losses]')`)
-	p.do(chromedp.Sleep(700e6))
-	p.shot("losses")
+	p.press(`[data-row="l-light"]`)
+	p.do(chromedp.Sleep(900e6))
+	p.shot("split")
 	p.open("/p/kite-day-opener")
 	p.settled()
 	// A reveal that two spars drive; what the kite becomes; what part of the page is seen.
@@ -251,11 +259,3 @@ func TestScreenshots(t *testing.T) {
 	p.wait(`[...document.querySelectorAll('[data-variant] img')].filter(i => i.complete && i.naturalWidth > 0).length === 4`)
 	p.shot("variants")
 }
-
-// harbourSign is a drawing of which much cannot be kept.
-const harbourSign = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 160" width="800" height="640">
-<script>1</script><filter id="paper"><feTurbulence/></filter><pattern id="p" width="4" height="4" patternUnits="userSpaceOnUse"><circle cx="2" cy="2" r="1"/></pattern>
-<rect id="Board" x="10" y="10" width="180" height="100" rx="8" fill="#f3dca6" stroke="url(#p)" stroke-width="6" filter="url(#paper)"/>
-<text id="Words" x="100" y="70" font-family="Quayside" font-size="26" text-anchor="middle" fill="#17403c">Fennel Quay</text>
-<image href="gull.png" width="40" height="40"/>
-<circle id="Buoy" cx="100" cy="135" r="15" fill="#d8573a" style="mix-blend-mode:hue"><animate attributeName="r" to="18" dur="1s"/></circle></svg>`
