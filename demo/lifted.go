@@ -22,7 +22,7 @@ func HarbourCut(harbour string) *doc.Cutout {
 		line(drop, 30, 100, 140, 420, 190), line(drop, 30, 720, 100, 930, 120), line(drop, 30, 480, 380, 610, 385), line(drop, 30, 1100, 330, 1250, 335), // clouds
 		line(drop, 20, 1520, 420, 1545, 440), line(drop, 20, 1660, 410, 1800, 420),
 		line(drop, 40, 1460, 240, 1520, 260),                                                                                                             // the sun
-		line(drop, 30, 340, 470, 320, 560), line(drop, 26, 740, 270, 790, 350), line(drop, 20, 760, 280, 790, 370), line(drop, 30, 1200, 180, 1170, 270), // kites
+		line(drop, 30, 340, 470, 320, 560), line(drop, 26, 730, 225, 790, 350), line(drop, 20, 760, 280, 790, 370), line(drop, 30, 1200, 180, 1170, 270), // kites
 		line(drop, 20, 1690, 140, 1700, 200), line(drop, 24, 1360, 460, 1360, 520),
 		line(keep, 30, 200, 640, 900, 640, 1400, 690, 1850, 680), line(keep, 30, 100, 900, 1800, 1100), line(keep, 10, 1590, 350, 1590, 690), // hills, water, lighthouse
 		line(keep, 16, 1030, 760, 1040, 870), line(keep, 16, 940, 915, 1080, 920), line(keep, 8, 50, 685, 70, 685), line(keep, 8, 110, 650, 130, 650), line(keep, 8, 400, 676, 416, 676),

@@ -155,18 +155,19 @@ const rounds = 5
 func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
 	size, small := s.img.Rect.Size(), s.small.Rect.Size()
 	sides := begun(small, float64(s.scale), c)
+	alone := c.Ground == "" // strokes correct what was proposed, and do not begin anew
 	var m *model
 	if half := image.Pt(small.X/2, small.Y/2); min(half.X, half.Y) > 40 {
 		// Both sides are learned in copies half and a quarter as large, where that is soon done.
 		copy := halved(s.small)
 		coarse := begun(half, float64(2*s.scale), c)
 		if quarter := image.Pt(half.X/2, half.Y/2); min(quarter.X, quarter.Y) > 40 {
-			m = segment(halved(copy), begun(quarter, float64(4*s.scale), c), rounds, nil)
+			m = segment(halved(copy), begun(quarter, float64(4*s.scale), c), rounds, alone, nil)
 		}
 		if m != nil {
-			m = segment(copy, coarse, 2, m)
+			m = segment(copy, coarse, 2, alone, m)
 		} else {
-			m = segment(copy, coarse, rounds, nil)
+			m = segment(copy, coarse, rounds, alone, nil)
 		}
 		if m != nil {
 			for i, kept := range m.sharpened(s.small, coarse, half, 2, sides, true) {
@@ -179,7 +180,7 @@ func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
 			}
 		}
 	} else {
-		m = segment(s.small, sides, rounds, nil)
+		m = segment(s.small, sides, rounds, alone, nil)
 	}
 	if m == nil {
 		kept := full(size)

@@ -33,7 +33,7 @@ func (s *Source) Propose() (ground string, clear float64) {
 func tried(small *image.RGBA, ground string) (worth, clear float64) {
 	size := small.Rect.Size()
 	sides := begun(size, 1, &doc.Cutout{Ground: ground})
-	m := segment(small, sides, 3, nil)
+	m := segment(small, sides, 3, false, nil)
 	if m == nil {
 		return math.Inf(-1), 0
 	}

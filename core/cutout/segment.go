@@ -35,11 +35,11 @@ type model struct {
 // done again until it stands still, rounds times at most (Rother, Kolmogorov and Blake, GrabCut, 2004). sides holds what is known of each pixel by rows, and is
 // what is found out afterwards: what was said stays. It reports whether there are two sides to be told apart.
 func Segment(img *image.RGBA, sides []Side, rounds int) bool {
-	return segment(img, sides, rounds, nil) != nil
+	return segment(img, sides, rounds, true, nil) != nil
 }
 
-// segment is Segment. from is what is known of both sides already, nil: nothing; it returns what is known of them afterwards, nil where they cannot be told apart.
-func segment(img *image.RGBA, sides []Side, rounds int, from *model) *model {
+// segment is Segment. With alone set, what was said of pixels counts by itself at first, where it was said of both sides. from is what is known of both sides already, nil: nothing; it returns what is known of them afterwards, nil where they cannot be told apart.
+func segment(img *image.RGBA, sides []Side, rounds int, alone bool, from *model) *model {
 	w, h := img.Rect.Dx(), img.Rect.Dy()
 	colours := make([][3]float64, w*h)
 	for i := range colours {
@@ -50,7 +50,7 @@ func segment(img *image.RGBA, sides []Side, rounds int, from *model) *model {
 	for round := range rounds {
 		if round == 0 && from != nil {
 			m.kept, m.dropped = from.kept, from.dropped
-		} else if !m.learned(colours, sides, round == 0) {
+		} else if !m.learned(colours, sides, round == 0 && alone) {
 			return nil
 		}
 		g := newGraph(w*h, 4*w*h)
