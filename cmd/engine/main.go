@@ -244,6 +244,7 @@ func main() {
 	on("goesBehind", func(a []js.Value) (any, error) { s.SetBehind(a[0].String()); return true, nil })
 	on("grows", func(a []js.Value) (any, error) { s.SetGrows(list(a[0])); return true, nil })
 	on("summary", func(a []js.Value) (any, error) { return s.Summary(a[0].Int()), nil })
+	on("along", func(a []js.Value) (any, error) { return s.Along(moment(a[0]), a[1].String(), a[2].String()), nil })
 	on("outlineAt", func(a []js.Value) (any, error) { return s.OutlineAt(a[0].String(), a[1].String(), a[2].Float()), nil })
 	on("prepare", func([]js.Value) (any, error) { return s.Shown.Prepare(), nil })
 	on("pairsInto", func(a []js.Value) (any, error) { return scenes.PairsInto(s.Desk, a[0].Int()), nil })

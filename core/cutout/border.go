@@ -22,11 +22,33 @@ const doubt = 2
 func (m *model) sharpened(img *image.RGBA, sides []Side, small image.Point, scale int, known []Side, fine bool) []bool {
 	w, h := img.Rect.Dx(), img.Rect.Dy()
 	kept := make([]bool, w*h)
-	of := func(x, y int) int { return min(y/scale, small.Y-1)*small.X + min(x/scale, small.X-1) }
-	for y := range h {
-		for x := range w {
-			s := sides[of(x, y)]
-			kept[y*w+x] = s == Keep || s == MaybeKeep
+	// A cell is what one pixel of the copy stands for; the last ones of rows and columns take what is left over, too.
+	cell := func(n int) image.Rectangle {
+		x, y := n%small.X, n/small.X
+		r := image.Rect(x*scale, y*scale, (x+1)*scale, (y+1)*scale)
+		if x == small.X-1 {
+			r.Max.X = w
+		}
+		if y == small.Y-1 {
+			r.Max.Y = h
+		}
+		return r
+	}
+	of := func(i int) int { return min(i/w/scale, small.Y-1)*small.X + min(i%w/scale, small.X-1) }
+	for n, s := range sides {
+		if s == Keep || s == MaybeKeep {
+			r := cell(n)
+			for y := r.Min.Y; y < r.Max.Y; y++ {
+				row := kept[y*w+r.Min.X : y*w+r.Max.X]
+				for i := range row {
+					row[i] = true
+				}
+			}
+		}
+	}
+	for i, s := range known {
+		if s >= Drop {
+			kept[i] = s == Keep
 		}
 	}
 	by := reach
@@ -34,47 +56,67 @@ func (m *model) sharpened(img *image.RGBA, sides []Side, small image.Point, scal
 		by = farReach
 	}
 	near := banded(sides, small, by)
-	node := make([]int32, w*h) // its number plus one
+	first := make([]int32, len(sides)) // number of the first node of a cell; -1: it has none
 	var inside []int32
-	for y := range h {
-		for x := range w {
-			i := y*w + x
-			switch {
-			case known != nil && known[i] >= Drop:
-				kept[i] = known[i] == Keep
-			case near[of(x, y)] || fine && m.doubted(at(img, i, w), kept[i]):
-				inside = append(inside, int32(i))
-				node[i] = int32(len(inside))
+	for n := range sides {
+		r := cell(n)
+		if first[n] = -1; !near[n] && !(fine && m.doubts(img, r, kept)) {
+			continue
+		}
+		first[n] = int32(len(inside))
+		for y := r.Min.Y; y < r.Max.Y; y++ {
+			for x := r.Min.X; x < r.Max.X; x++ {
+				inside = append(inside, int32(y*w+x))
 			}
 		}
 	}
 	if len(inside) == 0 {
 		return kept
 	}
-	g := newGraph(len(inside), 4*len(inside))
-	link := func(n int, i, k int, far float64) {
-		v := m.link(apart(at(img, i, w), at(img, k, w)), far)
-		switch {
-		case v <= 0:
-		case node[k] > 0:
-			if k > i { // each once
-				g.edge(n, int(node[k]-1), v, v)
-			}
-		case kept[k]:
-			g.terminal(n, v, 0)
-		default:
-			g.terminal(n, 0, v)
+	node := func(i int) int {
+		n := of(i)
+		if first[n] < 0 {
+			return -1
 		}
+		r := cell(n)
+		return int(first[n]) + (i/w-r.Min.Y)*r.Dx() + i%w - r.Min.X
 	}
+	g := newGraph(len(inside), 4*len(inside))
 	for n, at32 := range inside {
 		i := int(at32)
 		x, y := i%w, i/w
 		c := at(img, i, w)
-		g.terminal(n, whole(m.dropped.cost(c)), whole(m.kept.cost(c)))
+		switch {
+		case known != nil && known[i] == Keep:
+			g.terminal(n, certain, 0)
+		case known != nil && known[i] == Drop:
+			g.terminal(n, 0, certain)
+		default:
+			g.terminal(n, whole(m.dropped.cost(c)), whole(m.kept.cost(c)))
+		}
 		for dy := -1; dy <= 1; dy++ {
 			for dx := -1; dx <= 1; dx++ {
-				if (dx != 0 || dy != 0) && x+dx >= 0 && y+dy >= 0 && x+dx < w && y+dy < h {
-					link(n, i, i+dy*w+dx, math.Hypot(float64(dx), float64(dy)))
+				if dx == 0 && dy == 0 || x+dx < 0 || y+dy < 0 || x+dx >= w || y+dy >= h {
+					continue
+				}
+				k := i + dy*w + dx
+				o := node(k)
+				if o >= 0 && k < i {
+					continue // each once
+				}
+				far := 1.0
+				if dx != 0 && dy != 0 {
+					far = math.Sqrt2
+				}
+				v := m.link(apart(c, at(img, k, w)), far)
+				switch {
+				case v <= 0:
+				case o >= 0:
+					g.edge(n, o, v, v)
+				case kept[k]:
+					g.terminal(n, v, 0)
+				default:
+					g.terminal(n, 0, v)
 				}
 			}
 		}
@@ -84,6 +126,19 @@ func (m *model) sharpened(img *image.RGBA, sides []Side, small image.Point, scal
 		kept[i] = g.kept(n)
 	}
 	return kept
+}
+
+// doubts reports whether any pixel of a part is more like the other side.
+func (m *model) doubts(img *image.RGBA, r image.Rectangle, kept []bool) bool {
+	w := img.Rect.Dx()
+	for y := r.Min.Y; y < r.Max.Y; y++ {
+		for x := r.Min.X; x < r.Max.X; x++ {
+			if i := y*w + x; m.doubted(at(img, i, w), kept[i]) {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // doubted reports whether a colour is much more like the other side.

@@ -4,6 +4,7 @@ import (
 	"image"
 	"math"
 	"slices"
+	"sync"
 
 	"capstan/core/doc"
 	"capstan/core/paint"
@@ -12,9 +13,15 @@ import (
 
 // Source is a picture that is cut out, with the small copy in which a foreground is looked for. It may be asked by several at once.
 type Source struct {
-	img   *image.RGBA
-	small *image.RGBA
-	scale int // how many times as large the picture is
+	img    *image.RGBA
+	small  *image.RGBA
+	scale  int           // how many times as large the picture is
+	copies []*image.RGBA // the picture, and copies each half as large, down to the small one
+
+	mu   sync.Mutex
+	last *doc.Cutout // that a border was looked for by last
+	mask *image.Gray // what came of it
+	told *words.Fault
 }
 
 // working is how wide or high the small copy is at most, in pixels.
@@ -22,9 +29,10 @@ const working = 640
 
 // NewSource makes one of a picture, which must not change.
 func NewSource(img *image.RGBA) *Source {
-	s := &Source{img: img, small: img, scale: 1}
+	s := &Source{img: img, small: img, scale: 1, copies: []*image.RGBA{img}}
 	for max(s.small.Rect.Dx(), s.small.Rect.Dy()) > working && min(s.small.Rect.Dx(), s.small.Rect.Dy()) > 1 {
 		s.small, s.scale = halved(s.small), 2*s.scale
+		s.copies = append(s.copies, s.small)
 	}
 	return s
 }
@@ -51,7 +59,7 @@ func (s *Source) Mask(c *doc.Cutout) (mask *image.Gray, told *words.Fault, err e
 		return nil, nil, words.New("cutout.much")
 	}
 	if c.Looked() {
-		mask, told = s.looked(c)
+		mask, told = s.again(c)
 	} else {
 		mask = full(size)
 	}
@@ -151,6 +159,25 @@ func full(size image.Point) *image.Gray {
 // rounds is how often colours are learned and a border is looked for at most.
 const rounds = 5
 
+// again is looked, or what came of it last where no stroke and no side has changed since.
+func (s *Source) again(c *doc.Cutout) (*image.Gray, *words.Fault) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	by := &doc.Cutout{Ground: c.Ground}
+	for _, v := range c.Strokes {
+		if v.How != doc.CutPaint && v.How != doc.CutRub {
+			by.Strokes = append(by.Strokes, v)
+		}
+	}
+	if s.last == nil || !s.last.Equal(by) {
+		s.mask, s.told = s.looked(by)
+		s.last = by
+	}
+	out := image.NewGray(s.mask.Rect)
+	copy(out.Pix, s.mask.Pix)
+	return out, s.told
+}
+
 // looked finds the border between what strokes and sides say is kept and dropped.
 func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
 	size, small := s.img.Rect.Size(), s.small.Rect.Size()
@@ -192,8 +219,7 @@ func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
 		clear(kept.Pix)
 		return kept, words.New("cutout.dropped-only")
 	}
-	known := said(c.Strokes, size, 1)
-	kept := m.sharpened(s.img, sides, small, s.scale, known, false)
+	known, kept := s.up(m, sides, c)
 	mask := matted(s.img, kept, windows(s.scale), 1e-4)
 	for i, v := range known {
 		switch v {
@@ -208,6 +234,31 @@ func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
 		told = words.New("cutout.crossed")
 	}
 	return mask, told
+}
+
+// up finds the border of the small copy in each larger one, and in the picture. known is what strokes say of its pixels.
+func (s *Source) up(m *model, sides []Side, c *doc.Cutout) (known []Side, kept []bool) {
+	size := s.small.Rect.Size()
+	for k := len(s.copies) - 2; k >= 0; k-- {
+		img := s.copies[k]
+		known = said(c.Strokes, img.Rect.Size(), float64(int(1)<<k))
+		kept = m.sharpened(img, sides, size, 2, known, false)
+		if size = img.Rect.Size(); k > 0 {
+			sides = make([]Side, len(kept))
+			for i, v := range kept {
+				if v {
+					sides[i] = MaybeKeep
+				}
+			}
+		}
+	}
+	if kept == nil { // the picture is the small copy
+		known, kept = said(c.Strokes, size, 1), make([]bool, len(sides))
+		for i, v := range sides {
+			kept[i] = v == Keep || v == MaybeKeep
+		}
+	}
+	return known, kept
 }
 
 // windows is the radius of those in which a border is made soft.

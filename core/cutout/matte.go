@@ -133,25 +133,46 @@ const steeper = 1.2
 
 // mean makes of each value the mean of those up to r away, each way.
 func (g *guided) mean(v []float64, w, h int) {
-	n := max(w, h)
-	if cap(g.line) < n+1 {
-		g.line = make([]float64, n+1)
+	if cap(g.line) < w*h+w {
+		g.line = make([]float64, w*h+w)
 	}
-	along := func(start, step, n int) {
-		line := g.line[:n+1]
+	line := g.line[:w+1]
+	for y := range h {
+		row := v[y*w : y*w+w]
 		line[0] = 0
-		for i := range n {
-			line[i+1] = line[i] + v[start+i*step]
+		for x, c := range row {
+			line[x+1] = line[x] + c
 		}
-		for i := range n {
-			from, to := max(0, i-g.r), min(n, i+g.r+1)
-			v[start+i*step] = (line[to] - line[from]) / float64(to-from)
+		for x := range row {
+			from, to := max(0, x-g.r), min(w, x+g.r+1)
+			row[x] = (line[to] - line[from]) / float64(to-from)
 		}
+	}
+	// Downwards row by row: the sums of all columns go along.
+	was, sum := g.line[w:w+w*h], g.line[:w]
+	copy(was, v)
+	clear(sum)
+	add := func(row []float64) {
+		for x, c := range row {
+			sum[x] += c
+		}
+	}
+	for y := range min(g.r, h) {
+		add(was[y*w : y*w+w])
 	}
 	for y := range h {
-		along(y*w, 1, w)
-	}
-	for x := range w {
-		along(x, w, h)
+		if to := y + g.r; to < h {
+			add(was[to*w : to*w+w])
+		}
+		if from := y - g.r - 1; from >= 0 {
+			for x, c := range was[from*w : from*w+w] {
+				sum[x] -= c
+			}
+		}
+		by := 1 / float64(min(h, y+g.r+1)-max(0, y-g.r))
+		row := v[y*w : y*w+w]
+		for x, c := range sum {
+			row[x] = c * by
+		}
 	}
 }

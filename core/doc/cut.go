@@ -81,8 +81,8 @@ func (c *Cutout) clone() *Cutout {
 	return &out
 }
 
-// equal reports whether two were made alike.
-func (c *Cutout) equal(o *Cutout) bool {
+// Equal reports whether two were made alike.
+func (c *Cutout) Equal(o *Cutout) bool {
 	if c == nil || o == nil {
 		return c == o
 	}

@@ -46,7 +46,7 @@ func (u *PictureUse) Equal(o *PictureUse) bool {
 	if u == nil || o == nil {
 		return u == o
 	}
-	return u.Media == o.Media && u.Turn == o.Turn && same(u.Crop, o.Crop) && u.Cut.equal(o.Cut)
+	return u.Media == o.Media && u.Turn == o.Turn && same(u.Crop, o.Crop) && u.Cut.Equal(o.Cut)
 }
 
 var pictureKind = &Kind{

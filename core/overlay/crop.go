@@ -3,6 +3,7 @@ package overlay
 import (
 	"capstan/core/doc"
 	"capstan/core/geom"
+	"capstan/core/scope"
 	"capstan/core/shape"
 )
 
@@ -39,4 +40,35 @@ func (s *Overlays) cropOf(l *doc.Layer) *Crop {
 		c.Frame[i] = geom.Pair(own.Apply(q))
 	}
 	return c
+}
+
+// Along is the outline of a layer as one closed line on a picture, in px of its file: with it that can be cut out. Several lines are joined by stretches there and
+// back, which the even-odd rule does not count. There is none where one of both is not in the scene, or has no outline.
+func (s *Overlays) Along(m scope.Moment, picture, thread string) [][2]float64 {
+	l, o := s.Layers(m, []string{picture}), s.Layers(m, []string{thread})
+	if len(l) != 1 || l[0].Picture == nil || len(o) != 1 {
+		return nil
+	}
+	s.Stand(m)
+	c := s.cropOf(l[0])
+	own, _, ok := s.Player.Axes(o[0].ID)
+	outline, err := s.Shown.Outline(s.SceneIndex(m), o[0].ID)
+	if c == nil || !ok || err != nil {
+		return nil
+	}
+	onto, ok := geom.Matrix{A: c.Place[0], B: c.Place[1], C: c.Place[2], D: c.Place[3], E: c.Place[4], F: c.Place[5]}.Inverse()
+	if !ok {
+		return nil
+	}
+	onto = geom.Scale(float64(c.Size[0]), float64(c.Size[1])).Mul(onto).Mul(own)
+	var line [][2]float64
+	for _, polygon := range geom.Polygons(outline) {
+		for _, q := range append(polygon, polygon[0]) {
+			line = append(line, geom.Pair(onto.Apply(q)))
+		}
+		if len(line) > len(polygon)+1 {
+			line = append(line, line[0])
+		}
+	}
+	return line
 }

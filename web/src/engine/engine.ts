@@ -3,6 +3,7 @@
 import { readAnswer } from './forms'
 import { calls, engineMemory } from './loading'
 import type {
+  XY,
   All,
   Area,
   Change,
@@ -217,6 +218,8 @@ export const engine = {
   masksFrame: (m: Moment, threads: string[], scale: number) => list(call<RawList>('masksFrame', m, threads, scale)),
   /** Scenes at rest show only what is on at the playhead. */
   onNow: (on: boolean) => call<boolean>('onNow', on),
+  /** The outline of a layer on a picture, in px of its file, as one closed line. */
+  along: (m: Moment, picture: string, thread: string) => call<XY[] | null>('along', m, picture, thread),
   /** Says behind which thread what is added goes; empty: in front of all. */
   goesBehind: (thread: string) => call<boolean>('goesBehind', thread),
   /** Says what grows along when several layers, or a group, are resized. */

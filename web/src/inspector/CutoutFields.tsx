@@ -1,9 +1,10 @@
 // What of a picture is lifted off its ground: found by itself, by strokes, by colours, and how its edge is.
 import { X } from 'lucide-react'
 import { clsx } from 'clsx'
-import { findForeground, leaveCutout, openCutout, recut, removeCutout, splitInTwo } from '../actions/cutout'
+import { findForeground, leaveCutout, openCutout, recut, removeCutout, splitInTwo, stroke } from '../actions/cutout'
+import { engine } from '../engine/engine'
 import type { Cutout, Selected } from '../engine/types'
-import { set, useDesk, type CutForm, type CutHow, type CutView } from '../project/desk'
+import { desk, set, useDesk, type CutForm, type CutHow, type CutView } from '../project/desk'
 import { Check } from '../ui/Check'
 import { Choice } from '../ui/Choice'
 import { Button, Label, Sign } from '../ui/controls'
@@ -81,7 +82,7 @@ export function CutoutFields({ one }: { one: Selected }) {
               {cutTold}
             </p>
           )}
-          {open && <Strokes />}
+          {open && <Strokes thread={thread} />}
           {cut && !!cut.keys?.length && !stale && <Keys cut={cut} />}
           {cut && !stale && <Edge cut={cut} />}
           <div className="grid grid-cols-2 gap-1">
@@ -144,7 +145,7 @@ function Sides({ cut }: { cut: Cutout }) {
 }
 
 /** What the next stroke says, and with what it is drawn. */
-function Strokes() {
+function Strokes({ thread }: { thread: string }) {
   const { cutHow, cutForm, cutWidth, cutSoft, cutView } = useDesk((d) => d)
   const hand = cutHow === 'paint' || cutHow === 'rub'
   const brush = cutHow !== 'key' && (cutForm === '' ? cutHow !== 'within' : false)
@@ -217,9 +218,32 @@ function Strokes() {
             />
           </>
         )}
+        {cutHow !== 'key' && <ByLayer thread={thread} />}
         <Label>Shown</Label>
         <Choice name="Shown" value={cutView} of={views} onSet={(v) => set({ cutView: v })} />
       </div>
+    </>
+  )
+}
+
+/** A layer whose outline is a stroke. */
+function ByLayer({ thread }: { thread: string }) {
+  const rows = useDesk((d) => d.rows)
+  const how = useDesk((d) => d.cutHow)
+  const others = rows.filter((r) => r.here && r.thread !== thread && r.kind !== 'picture' && r.kind !== 'view')
+  if (!others.length || how === 'key') return null
+  return (
+    <>
+      <Label>Along</Label>
+      <Choice
+        name="The layer along whose outline it is drawn"
+        value="none"
+        of={[{ value: 'none', label: 'a layer …' }, ...others.map((r) => ({ value: r.thread, label: r.name }))]}
+        onSet={(v) => {
+          const points = engine.along(desk().moment, thread, v)
+          if (points && points.length > 2) stroke({ how, form: 'area', points })
+        }}
+      />
     </>
   )
 }

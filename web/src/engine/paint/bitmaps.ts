@@ -1,5 +1,7 @@
 // The pictures of the film as they come from the server, by hash and halvings.
 const bitmaps = new Map<string, ImageBitmap | 'loading' | 'failed'>()
+const used = new Map<string, number>() // when bitmaps were asked for last, ms
+const spare = 10_000 // a cut-out that was not asked for so long is let go of: each stroke makes another
 const waiting = new Set<() => void>()
 const onPicture = () => waiting.forEach((f) => f())
 let arrived = 0
@@ -17,6 +19,7 @@ export const picturesArrived = () => arrived
 export function picture(hash: string, mip: number): ImageBitmap | undefined {
   const key = `${hash}/${mip}`
   const b = bitmaps.get(key)
+  used.set(key, performance.now())
   if (b instanceof ImageBitmap) return b
   if (b === undefined) {
     bitmaps.set(key, 'loading')
@@ -25,6 +28,7 @@ export function picture(hash: string, mip: number): ImageBitmap | undefined {
       .then((blob) => createImageBitmap(blob, { colorSpaceConversion: 'none' }))
       .then((bitmap) => {
         bitmaps.set(key, bitmap)
+        letGo()
         arrived++
         onPicture()
       })
@@ -38,7 +42,27 @@ export function picture(hash: string, mip: number): ImageBitmap | undefined {
     const other = bitmaps.get(`${hash}/${k}`)
     if (other instanceof ImageBitmap) return other
   }
-  return undefined
+  // A new cut-out is on its way: the picture as it was seen last stands in for it.
+  const [base, mask] = hash.split('-')
+  if (!mask) return undefined
+  let last: ImageBitmap | undefined
+  let at = -1
+  for (const [other, bitmap] of bitmaps)
+    if (bitmap instanceof ImageBitmap && other.startsWith(base) && (used.get(other) ?? 0) > at) {
+      last = bitmap
+      at = used.get(other) ?? 0
+    }
+  return last
+}
+
+function letGo() {
+  const now = performance.now()
+  for (const [key, bitmap] of bitmaps)
+    if (key.includes('-') && bitmap instanceof ImageBitmap && now - (used.get(key) ?? 0) > spare) {
+      bitmap.close()
+      bitmaps.delete(key)
+      used.delete(key)
+    }
 }
 
 /** Asks for a picture again that was read anew. */
