@@ -119,9 +119,19 @@ func TestAForegroundIsLiftedOffItsGround(t *testing.T) {
 	made()
 	at("choked", 160, 82, green)
 	p.undo()
-	// Behind it the water goes on.
+	// The pointer goes through what is cut away, and finds what is kept.
 	p.key(kb.Escape)
 	p.wait(`!document.querySelector('[data-cut-frame]')`)
+	p.key(kb.Escape)
+	p.click(50, 195)
+	if got := p.threads(); len(got) != 0 {
+		t.Errorf("pressed where nothing is left: %v", got)
+	}
+	p.click(160, 120)
+	if got := p.threads(); len(got) != 1 || got[0] != "Buoys" {
+		t.Errorf("pressed on the buoy: %v", got)
+	}
+	// Behind it the water goes on.
 	p.pressWord("Split in two")
 	p.wait(`document.querySelector('[data-row] [data-name="Buoys behind"]')`)
 	p.settled()

@@ -221,6 +221,7 @@ func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
 	}
 	known, kept := s.up(m, sides, c)
 	mask := matted(s.img, kept, windows(s.scale), 1e-4)
+	s.faded(mask, sides)
 	for i, v := range known {
 		switch v {
 		case Keep:

@@ -164,6 +164,7 @@ type Media struct {
 	Licence string `json:"licence,omitzero"` // how it may be used, likewise
 	Moves   bool   `json:"moves,omitzero"`   // the original has more pictures than the first, which is shown
 	Shown   *Crop  `json:"shown,omitzero"`   // the part that is not clear all around, where there is more than that
+	Covers  string `json:"covers,omitzero"`  // of a mask: roughly where it keeps anything, as Covers writes it
 	Intake  int    `json:"intake,omitzero"`  // which of Capstan's ways to read pictures it was read by; see Intake
 
 	// Of fonts, whose type is font/ttf or font/otf.

@@ -116,6 +116,9 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 		if v := m.Shown; v != nil && !(v[0] >= 0 && v[1] >= 0 && v[2] <= 1 && v[3] <= 1 && v[0] < v[2] && v[1] < v[3]) {
 			c.fail(at+".shown", "is no part of the picture")
 		}
+		if m.Covers != "" && Covered(m.Covers) == nil {
+			c.fail(at+".covers", "is no grid of 32 by 32 cells")
+		}
 		if m.IsFont() && (m.Family == "" || len(m.Family) > 400 || m.Weight < 1 || m.Weight > 1000) {
 			c.fail(at, "is a font without a family, or without a weight from 1 to 1000")
 		}

@@ -79,15 +79,16 @@ type outlines struct {
 	box     geom.Box
 	shapes  []shape
 	picture uint32
-	lines   []geom.Box // of texts: where a pointer finds them
-	path    *geom.Path // of drawn paths
-	spec    state.Spec // of shapes
-	pieces  []piece    // of texts whose moves divide them
-	plate   *shape     // behind a text
-	scale   float64    // of the sizes of a text, to fit its box
-	over    float64    // px that the lines of a text are higher than its box
-	effects Effects    // but for the opacity
-	alone   bool       // is painted by itself before it is laid over the page, whatever its opacity
+	covers  *doc.Covers // of a picture that is cut out: where it is seen; nil: everywhere
+	lines   []geom.Box  // of texts: where a pointer finds them
+	path    *geom.Path  // of drawn paths
+	spec    state.Spec  // of shapes
+	pieces  []piece     // of texts whose moves divide them
+	plate   *shape      // behind a text
+	scale   float64     // of the sizes of a text, to fit its box
+	over    float64     // px that the lines of a text are higher than its box
+	effects Effects     // but for the opacity
+	alone   bool        // is painted by itself before it is laid over the page, whatever its opacity
 }
 
 // piece is a line, word or letter of a text.

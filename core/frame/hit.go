@@ -132,7 +132,7 @@ func (n *node) contains(f *Film, q geom.Point, slack float64) bool {
 			continue
 		}
 		if f.Geometry.Path(s.key).Contains(local) && (s.side == "" || f.Geometry.Path(s.of).Contains(local) == (s.side == doc.Inside)) {
-			return true
+			return n.layer.seenAt(local)
 		}
 	}
 	return false

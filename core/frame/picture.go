@@ -10,6 +10,27 @@ import (
 func (f *Film) compilePicture(_ *scene, l *layer) {
 	l.shapes = []shape{{key: f.Geometry.rectangle(l.box, l.doc.Corner)}}
 	l.picture = f.pictureIndex(l.doc.Picture.Shows())
+	if _, mask := doc.Shown(l.doc.Picture.Shows()); mask != "" && f.Doc.Media[mask] != nil {
+		l.covers = doc.Covered(f.Doc.Media[mask].Covers)
+	}
+}
+
+// seenAt reports whether a picture that is cut out is seen near a point of its own axes.
+func (l *layer) seenAt(q geom.Point) bool {
+	if l.covers == nil {
+		return true
+	}
+	u := l.doc.Picture
+	whole := wholeOf(l.box, u.Cropped())
+	if u.Turn != 0 {
+		whole = turnedIn(l.box, u.Turn, geom.Point{X: 1, Y: 1}).Mul(whole)
+	}
+	inv, ok := whole.Inverse()
+	if !ok {
+		return true
+	}
+	q = inv.Apply(q)
+	return l.covers.At(q.X, q.Y)
 }
 
 // one is a box of 1 by 1.

@@ -41,8 +41,6 @@ func (p *Player) seenThrough(i int, v View, inside func()) {
 		how |= display.MaskLight
 	}
 	l := &p.list
-	reach := l.Reach
-	l.Reach = geom.EmptyBox()
 	l.Op(display.OpMask, how)
 	box := l.OpenBox()
 	l.Num(0)
@@ -50,12 +48,10 @@ func (p *Player) seenThrough(i int, v View, inside func()) {
 	shown := l.Reach
 	l.Op(display.OpNext)
 	l.Reach = geom.EmptyBox()
-	layers := v.Layers
-	v.Layers = nil
+	v.Layers = nil // it is no layer of its own here
 	p.passing++
 	p.copies(k, v, 1, geom.Identity)
 	p.passing--
-	v.Layers = layers
 	l.Op(display.OpEnd)
 	if !d.Outside {
 		if shown = shown.Intersect(l.Reach); shown.Max.X < shown.Min.X || shown.Max.Y < shown.Min.Y {
@@ -64,7 +60,6 @@ func (p *Player) seenThrough(i int, v View, inside func()) {
 	}
 	l.Reach = shown
 	l.CloseBox(box)
-	l.Reach = reach.Union(shown)
 }
 
 // hidden reports whether a layer, or what it lies in, is.

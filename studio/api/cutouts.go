@@ -31,7 +31,7 @@ func (k *cutouts) of(s *Server, hash string) (*cutout.Source, error) {
 }
 
 // postCutout works out the mask of a cut-out, stores it, and answers both, with what should be known of it. Asked to propose, it finds out which sides of the
-// picture are ground first.
+// picture are ground first; asked to look, it only says how well a foreground stands out.
 func (s *Server) postCutout(c *gin.Context) {
 	if _, ok := s.room(c); !ok {
 		return
@@ -39,6 +39,7 @@ func (s *Server) postCutout(c *gin.Context) {
 	var body struct {
 		Cut     *doc.Cutout `json:"cut"`
 		Propose bool        `json:"propose"`
+		Look    bool        `json:"look"` // only tell how well a foreground stands out
 	}
 	if !decode(c, maxJSON, &body) {
 		return
@@ -56,6 +57,11 @@ func (s *Server) postCutout(c *gin.Context) {
 	source, err := s.cutouts.of(s, cut.Of)
 	if err != nil {
 		fail(c, err)
+		return
+	}
+	if body.Look {
+		_, clear := source.Propose()
+		reply(c, http.StatusOK, gin.H{"clear": clear})
 		return
 	}
 	cut = source.Filled(cut)

@@ -35,7 +35,7 @@ func (f *Folder) TakeMask(mask *image.Gray, name string) (hash string, facts *do
 	}
 	sum := sha256.Sum256(data)
 	hash = hex.EncodeToString(sum[:])
-	facts = &doc.Media{Name: name, Type: "image/png", Bytes: int64(len(data)), Width: mask.Rect.Dx(), Height: mask.Rect.Dy(), Opaque: true, Intake: doc.Intake}
+	facts = &doc.Media{Name: name, Type: "image/png", Bytes: int64(len(data)), Width: mask.Rect.Dx(), Height: mask.Rect.Dy(), Opaque: true, Covers: covers(mask).String(), Intake: doc.Intake}
 	if f.Has(hash) {
 		return hash, facts, nil
 	}
@@ -61,6 +61,20 @@ func (f *Folder) TakeMask(mask *image.Gray, name string) (hash string, facts *do
 		return "", nil, err
 	}
 	return hash, facts, aside.Write(filepath.Join(f.dir, hash+".png"), data, 0o600)
+}
+
+// covers is roughly where a mask keeps anything.
+func covers(mask *image.Gray) *doc.Covers {
+	c := &doc.Covers{}
+	w, h := mask.Rect.Dx(), mask.Rect.Dy()
+	for y := range h {
+		for x, v := range mask.Pix[y*mask.Stride : y*mask.Stride+w] {
+			if v >= 32 {
+				c.Set((float64(x)+0.5)/float64(w), (float64(y)+0.5)/float64(h))
+			}
+		}
+	}
+	return c
 }
 
 func halveGray(m *image.Gray) *image.Gray {

@@ -30,10 +30,10 @@ func (f *Folder) Has(hash string) bool {
 	return err == nil && again == hash
 }
 
-// PixelsOrSign is Pixels for small views: a picture whose file is missing is a sign that says so.
+// PixelsOrSign is Pixels for small views: a picture whose file is missing, or whose mask is not of it, is a sign that says so.
 func (f *Folder) PixelsOrSign(hash string, mip int) (*image.RGBA, error) {
 	img, err := f.Pixels(hash, mip)
-	if words.Is(err, Missing.Key) {
+	if words.Is(err, Missing.Key) || words.Is(err, "cutout.size") {
 		return missingSign(), nil
 	}
 	return img, err

@@ -3,6 +3,7 @@ package light
 
 import (
 	"fmt"
+	"maps"
 	"math"
 
 	"capstan/core/doc"
@@ -19,7 +20,6 @@ const (
 	bandFeather = 25  // px
 	bandApart   = 300 // ms from one to the next
 	bandFade    = 900 // ms
-	bandRock    = 5   // degrees to either side
 	bandPass    = 4200
 )
 
@@ -49,9 +49,9 @@ var Asked = intent.Table{
 				l.Fill.Colour, l.Fill.Role = c, role
 			}
 			l.Moves = []*doc.Move{
-				{ID: s.NewID(), Kind: doc.Entrance, Effect: effect.Fade, Duration: bandFade, Start: doc.Start{When: doc.AtTime, Offset: int64(i) * bandApart}},
-				{ID: s.NewID(), Kind: doc.Loop, Effect: effect.Rock, Duration: bandPass, Lasts: doc.WholeScene, Start: doc.Start{When: doc.AtTime},
-					Params: effect.Params{"angle": float64(bandRock)}},
+				{ID: s.NewID(), Kind: doc.Entrance, Effect: effect.Light.Comes, Duration: bandFade, Start: doc.Start{When: doc.AtTime, Offset: int64(i) * bandApart}},
+				{ID: s.NewID(), Kind: doc.Loop, Effect: effect.Light.Goes, Duration: bandPass, Lasts: doc.WholeScene, Start: doc.Start{When: doc.AtTime},
+					Params: maps.Clone(effect.Light.Params)},
 			}
 			group.Children = append(group.Children, l)
 		}

@@ -127,7 +127,7 @@ func split(s *intent.Desk, l *doc.Layer, unit string) []*doc.Layer {
 		k := l.Clone()
 		k.ID, k.Thread, k.Name = s.NewID(), s.NewID(), "Plate"
 		k.Kind, k.Path, k.Text, k.Moves, k.Made, k.Opacity, k.Stroke = doc.PathKind, lay.Plate(v).Data(), nil, nil, nil, 1, nil
-		k.Blend, k.Blur, k.Feather, k.Shadow, k.Glow, k.Adjust = "", 0, 0, nil, nil, nil
+		k.Blend, k.Blur, k.Feather, k.Shadow, k.Glow, k.Adjust, k.Through = "", 0, 0, nil, nil, nil, nil
 		k.Fill = doc.Fill{Kind: doc.Solid, Colour: v.Colour, Role: v.Role, Tone: v.Tone}
 		k.Place, k.Column = doc.Place{}, ""
 		out = append(out, k)
@@ -143,7 +143,7 @@ func split(s *intent.Desk, l *doc.Layer, unit string) []*doc.Layer {
 		k := l.Clone()
 		k.ID, k.Thread = s.NewID(), s.NewID()
 		k.Name, k.Moves, k.Made, k.Opacity, k.Text, k.Column = v.String(), nil, nil, 1, v, ""
-		k.Blend, k.Blur, k.Feather, k.Shadow, k.Glow, k.Adjust = "", 0, 0, nil, nil, nil // the group's
+		k.Blend, k.Blur, k.Feather, k.Shadow, k.Glow, k.Adjust, k.Through = "", 0, 0, nil, nil, nil, nil // the group's
 		if k.Name == "" {
 			k.Name = fmt.Sprint(l.Name, " ", i+1)
 		}

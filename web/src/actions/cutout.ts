@@ -1,9 +1,10 @@
 // A picture is cut out on the page: strokes, colours and sides go to the server, which works its mask out; each is one
 // step to undo.
+import { forgetPicture } from '../engine/paint/bitmaps'
 import type { CutKey, Cutout, CutStroke } from '../engine/types'
 import { run } from '../project/commands'
 import { desk, fail, goBehind, mended, select, set } from '../project/desk'
-import { cutoutOf, groundOf } from '../server/server'
+import { clearOf, cutoutOf, groundOf } from '../server/server'
 
 /** The thread of the picture that is cut out on the page, while it is selected. */
 export const cutting = () => {
@@ -11,10 +12,17 @@ export const cutting = () => {
   return d.cutting && d.selection.length === 1 && d.selection[0] === d.cutting ? d.cutting : null
 }
 
-export function openCutout() {
+export function openCutout(looks = true) {
   const [one, more] = desk().selected
   if (one?.layer.kind === 'picture' && !more && !one.layer.locked)
     set({ cutting: one.layer.thread, cropping: null, cutTold: '', cutClear: null, tool: 'select' })
+  const hash = one?.layer.picture?.media
+  if (!looks || !hash || desk().cutting !== one.layer.thread) return
+  // Before it begins, how much will be to be drawn.
+  clearOf(hash).then(
+    (cutClear) => cutting() && picture(desk().cutting!)?.media === hash && set({ cutClear }),
+    (e) => fail(e, 'intake'),
+  )
 }
 
 export const leaveCutout = () => set({ cutting: null })
@@ -41,6 +49,10 @@ export function recut(change: (cut: Partial<Cutout>) => Partial<Cutout>, propose
       mended('intake')
       if (desk().project !== project || picture(thread)?.media !== cut.of) return
       run('cutout.set', { threads: [thread], cut, media })
+      if (desk().missing.includes(cut.mask)) {
+        forgetPicture(`${cut.of}-${cut.mask}`)
+        set({ missing: desk().missing.filter((h) => h !== cut.mask) })
+      }
       set({ cutTold: told ?? '', ...(clear !== undefined && { cutClear: clear }) })
     } catch (e) {
       fail(e, 'intake')

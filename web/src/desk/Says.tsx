@@ -1,7 +1,7 @@
 // What the tool in hand asks for.
 import { clsx } from 'clsx'
 import { X } from 'lucide-react'
-import { desk, goBehind, set, useDesk } from '../project/desk'
+import { desk, goBehind, selectNew, set, useDesk } from '../project/desk'
 import { carryEdit, run } from '../project/commands'
 import { Check } from '../ui/Check'
 import { Button, Sign } from '../ui/controls'
@@ -77,7 +77,13 @@ export function Says({ offer }: { offer: string | null }) {
       {behind && !cut && (
         <>
           <span className="max-w-100 truncate">What is added next goes behind “{behind.name}”.</span>
-          <Button title="Five soft strips of light that come one after another" onClick={() => run('bands.add')}>
+          <Button
+            title="Five soft strips of light that come one after another"
+            onClick={() => {
+              const before = new Set(desk().rows.map((r) => r.thread))
+              if (run('bands.add')) selectNew(before)
+            }}
+          >
             Light bands
           </Button>
           <Sign name="In front of all, as ever" className="hover:bg-sailcloth-200" onClick={() => goBehind(null)}>

@@ -1177,6 +1177,8 @@ export interface Media {
   moves?: boolean
   /** the part that is not clear all around, where there is more than that */
   shown?: [number, number, number, number]
+  /** of a mask: roughly where it keeps anything, as Covers writes it */
+  covers?: string
   /** which of Capstan's ways to read pictures it was read by; see Intake */
   intake?: number
   /** Of fonts, whose type is font/ttf or font/otf. */

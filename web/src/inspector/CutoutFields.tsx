@@ -40,7 +40,8 @@ export function CutoutFields({ one }: { one: Selected }) {
   const { cutting, cutTold, cutClear, cutBusy } = useDesk((d) => d)
   const { thread, picture, locked } = one.layer
   const cut = picture!.cut
-  const stale = cut && cut.of !== picture!.media
+  const lost = useDesk((d) => !!cut && d.missing.includes(cut.mask))
+  const stale = cut && (lost || cut.of !== picture!.media)
   const open = cutting === thread
   return (
     // What is worked at comes first.
@@ -49,9 +50,13 @@ export function CutoutFields({ one }: { one: Selected }) {
         <div className="flex flex-col gap-1.5 py-1" data-cutout>
           {stale && (
             <div className="rounded-md bg-brass-200 px-2 py-1 text-[0.75rem] text-ink-900" role="alert">
-              <p>It was cut out when another picture was here. Nothing is cut now; the strokes are kept.</p>
+              <p>
+                {lost
+                  ? 'The mask of its cut-out is missing. The strokes are kept.'
+                  : 'It was cut out when another picture was here. Nothing is cut now; the strokes are kept.'}
+              </p>
               <Button className={clsx(small, 'mt-1 w-full')} onClick={() => recut((c) => ({ ...c }))}>
-                Cut this one out by them
+                {lost ? 'Make the mask again' : 'Cut this one out by them'}
               </Button>
             </div>
           )}
@@ -61,7 +66,7 @@ export function CutoutFields({ one }: { one: Selected }) {
             disabled={cutBusy > 0 || locked}
             title="The foreground is looked for; strokes correct it"
             onClick={() => {
-              openCutout()
+              openCutout(false)
               findForeground()
             }}
           >
@@ -86,7 +91,12 @@ export function CutoutFields({ one }: { one: Selected }) {
           {cut && !!cut.keys?.length && !stale && <Keys cut={cut} />}
           {cut && !stale && <Edge cut={cut} />}
           <div className="grid grid-cols-2 gap-1">
-            <Button className={small} disabled={locked} onClick={open ? leaveCutout : openCutout} aria-pressed={open}>
+            <Button
+              className={small}
+              disabled={locked}
+              onClick={() => (open ? leaveCutout() : openCutout())}
+              aria-pressed={open}
+            >
               {open ? 'Done' : 'On the page'}
             </Button>
             <Button className={small} disabled={!cut} onClick={() => removeCutout([thread])}>
