@@ -44,29 +44,29 @@ func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
 	p.set("Project name", "Tide table")
 	p.settled()
 	p.pressWord("All projects")
-	p.wait(`document.querySelectorAll('main li').length === 8`)
+	p.wait(`document.querySelectorAll('main li').length === 9`)
 	if got := p.cards(); got[0] != "Tide table" {
 		t.Errorf("the last changed comes first: %v", got)
 	}
 	p.pressWord("Duplicate Tide table")
-	p.wait(`document.querySelectorAll('main li').length === 9`)
+	p.wait(`document.querySelectorAll('main li').length === 10`)
 	set("Search projects", "copy")
 	p.wait(`document.querySelectorAll('main li').length === 1`)
 	p.pressWord("Put Tide table, copy into the bin")
 	p.wait(`document.body.innerText.includes('No project has')`)
 	set("Search projects", "")
 	p.key(kb.Backspace)
-	p.wait(`document.querySelectorAll('main [data-project]').length === 8`)
+	p.wait(`document.querySelectorAll('main [data-project]').length === 9`)
 	// Out of the bin, with another name.
 	p.pressWord("Bin: 1 project")
 	p.pressWord("Restore Tide table, copy")
-	p.wait(`document.querySelectorAll('main [data-project]').length === 9 && !document.querySelector('[data-binned]')`)
+	p.wait(`document.querySelectorAll('main [data-project]').length === 10 && !document.querySelector('[data-binned]')`)
 	p.pressWord("Rename Tide table, copy")
 	p.wait(`document.activeElement.ariaLabel === 'Name of the project'`)
 	p.do(chromedp.KeyEvent("A harbour list"), chromedp.KeyEvent(kb.Enter))
 	p.wait(`document.querySelector('[data-project="A harbour list"]')`)
 	p.choose("Sort projects", "name")
-	if got := p.cards(); got[0] != "A harbour list" || got[8] != "Tide table" {
+	if got := p.cards(); got[0] != "A harbour list" || got[9] != "Tide table" {
 		t.Errorf("by name: %v", got)
 	}
 	// Escape leaves a name as it was, and so does an empty one.
@@ -77,7 +77,7 @@ func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
 	p.wait(`document.querySelector('[data-project="Tide table"]')`)
 	// Gone for good only after a question.
 	p.pressWord("Put A harbour list into the bin")
-	p.wait(`document.querySelectorAll('main [data-project]').length === 8`)
+	p.wait(`document.querySelectorAll('main [data-project]').length === 9`)
 	p.wait(`document.querySelector('section[aria-label=Bin]')`)
 	if !browser.Eval[bool](t, p.ctx, `!!document.querySelector('[data-binned]')`) {
 		p.pressWord("Bin: 1 project")
@@ -90,8 +90,8 @@ func TestProjectsAreMadeFoundCopiedAndDeleted(t *testing.T) {
 	p.wait(`!document.querySelector('section[aria-label=Bin]')`)
 	// The names were stored.
 	p.open("/")
-	p.wait(`document.querySelectorAll('main [data-project]').length === 8`)
-	if got := p.cards(); got[7] != "Tide table" {
+	p.wait(`document.querySelectorAll('main [data-project]').length === 9`)
+	if got := p.cards(); got[8] != "Tide table" {
 		t.Errorf("after loading again, sorted by name as chosen: %v", got)
 	}
 }
