@@ -241,7 +241,7 @@ func main() {
 		return listValue(s.MasksFrame(moment(a[0]), list(a[1]), a[2].Float())), nil
 	})
 	on("onNow", func(a []js.Value) (any, error) { s.SetOnNow(a[0].Bool()); return true, nil })
-	on("goesBehind", func(a []js.Value) (any, error) { s.SetBehind(a[0].String()); return true, nil })
+	on("goesBehind", func(a []js.Value) (any, error) { s.SetBehind(a[0].String(), a[1].String()); return true, nil })
 	on("grows", func(a []js.Value) (any, error) { s.SetGrows(list(a[0])); return true, nil })
 	on("summary", func(a []js.Value) (any, error) { return s.Summary(a[0].Int()), nil })
 	on("along", func(a []js.Value) (any, error) { return s.Along(moment(a[0]), a[1].String(), a[2].String()), nil })

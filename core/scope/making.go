@@ -69,6 +69,9 @@ func (s *Scope) AddCommand(sc *doc.Scene, l *doc.Layer) edit.Command {
 		doc.Walk([]*doc.Layer{k}, func(l, _ *doc.Layer) bool { within = within || l.Thread == s.Behind; return !within })
 		if s.Behind != "" && within {
 			c.Index = &i
+			if w := sc.Thread(s.Window); w != nil && l.Kind != doc.ViewKind {
+				l.Through = &doc.Through{Thread: s.Window}
+			}
 		}
 	}
 	return c

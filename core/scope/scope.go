@@ -44,6 +44,7 @@ type Scope struct {
 	Aids       Aids
 	Grows      []string // what grows along with several layers, and with a group: of edit.Growth
 	Behind     string   // thread: what is added goes behind it, where it is in the scene; empty: in front of all
+	Window     string   // thread: what is added behind is seen through it; empty: whole
 	OnNow      bool     // scenes at rest show only what is on at the playhead
 	Duplicates Duplicates
 	Pulled     Pulled
@@ -66,8 +67,8 @@ type Pulled struct {
 // Assets are what films are compiled with.
 func (s *Scope) Assets() frame.Assets { return frame.Assets{Fonts: &s.Fonts} }
 
-// SetBehind says behind which thread what is added goes; empty: in front of all.
-func (s *Scope) SetBehind(thread string) { s.Behind = thread }
+// SetBehind says behind which thread what is added goes, and which window it is seen through; empty: in front of all, and whole.
+func (s *Scope) SetBehind(thread, window string) { s.Behind, s.Window = thread, window }
 
 // SetOnNow makes scenes at rest show only what is on at the playhead.
 func (s *Scope) SetOnNow(on bool) { s.OnNow = on }

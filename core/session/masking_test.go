@@ -348,3 +348,22 @@ func TestALayerIsSeenThroughAnother(t *testing.T) {
 		t.Error("two layers are seen through each other")
 	}
 }
+
+// What is put behind a window is masked by it: it is seen nowhere else.
+func TestWhatIsPutBehindAWindowIsMaskedByIt(t *testing.T) {
+	plate := shapeOf("plate", doc.Rectangle, 160, 120, 80, 60)
+	plate.Fill.Colour = "#17403c"
+	s := open(t, with(plate, shapeOf("w0", doc.Ellipse, 160, 120, 40, 40)))
+	want(t, s, rest, "window", `{"threads":["w0"]}`)
+	before := shotOf(t, s, rest)
+	s.SetBehind(s.Doc.Film.Scenes[0].Layers[0].Thread, "w0")
+	want(t, s, rest, "add.text", `{"at":[160,90],"text":"MMMMMMMM"}`)
+	want(t, s, rest, "set", `{"threads":["`+s.Doc.Film.Scenes[0].Layers[0].Thread+`"],"patch":{"text":{"plate":{"colour":"#d8573a","padding":60}}}}`)
+	after := shotOf(t, s, rest)
+	if n := differs(before, after, 2); n < 400 || n > 1500 {
+		t.Errorf("%d pixels are others", n)
+	}
+	if a, b := before.RGBAAt(60, 120), after.RGBAAt(60, 120); a != b {
+		t.Errorf("beside the plate there is %v, not %v", b, a)
+	}
+}

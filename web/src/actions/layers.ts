@@ -41,7 +41,13 @@ export function cutWindow(all = false) {
   const up = (thread: string) => rows.find((r) => r.thread === thread)
   let plate = up(up(selection[0])?.parent ?? '')
   while (plate?.parent) plate = up(plate.parent)
-  if (plate) goBehind({ thread: plate.thread, name: plate.name })
+  if (plate)
+    goBehind({
+      thread: plate.thread,
+      name: plate.name,
+      // One window masks what is put behind it, wherever either moves.
+      window: selection.length === 1 ? selection[0] : undefined,
+    })
 }
 
 /** Makes one layer the mask of its group, or the front one of several that of a new group. */

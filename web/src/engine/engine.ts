@@ -220,8 +220,8 @@ export const engine = {
   onNow: (on: boolean) => call<boolean>('onNow', on),
   /** The outline of a layer on a picture, in px of its file, as one closed line. */
   along: (m: Moment, picture: string, thread: string) => call<XY[] | null>('along', m, picture, thread),
-  /** Says behind which thread what is added goes; empty: in front of all. */
-  goesBehind: (thread: string) => call<boolean>('goesBehind', thread),
+  /** Says behind which thread what is added goes, and through which it is seen; empty: in front of all, and whole. */
+  goesBehind: (thread: string, window: string) => call<boolean>('goesBehind', thread, window),
   /** Says what grows along when several layers, or a group, are resized. */
   grows: (what: Growth[]) => call<boolean>('grows', what),
   /** The scene in sentences. */

@@ -17,7 +17,7 @@ export interface CutoutSlice {
   cutStop: (() => void) | null // gives up what takes longest: the ground of a cut-out
   cutTold: string // what is to be known of the last
   cutClear: number | null // how well what was found stands out, 0..1
-  behind: { thread: string; name: string } | null // what is added next goes behind this
+  behind: { thread: string; name: string; window?: string } | null // what is added next goes behind this
 }
 
 slice<CutoutSlice>({
@@ -36,6 +36,6 @@ slice<CutoutSlice>({
 
 /** Says behind what the next layer goes; null: in front of all, as ever. */
 export function goBehind(behind: CutoutSlice['behind']) {
-  engine.goesBehind(behind?.thread ?? '')
+  engine.goesBehind(behind?.thread ?? '', behind?.window ?? '')
   set({ behind })
 }
