@@ -29,6 +29,18 @@ func (s *Source) Propose() (ground string, clear float64) {
 	return ground, clear
 }
 
+// Stands says in words how well what was found stands out, 0..1: what a person may expect to have to draw. The thresholds are those of the photographs that the
+// tests try.
+func Stands(clear float64) string {
+	switch {
+	case clear > 0.96:
+		return "It stands out clearly from its ground."
+	case clear > 0.9:
+		return "Its edges are plain in part: a few strokes will help."
+	}
+	return "It hardly stands out from its ground: expect to draw."
+}
+
 // tried parts a small picture whose ground is at some sides. worth is for comparing sets of sides, clear how well the parts are told apart, 0..1.
 func tried(small *image.RGBA, ground string) (worth, clear float64) {
 	size := small.Rect.Size()

@@ -2,6 +2,7 @@ package frame
 
 import (
 	"capstan/core/display"
+	"capstan/core/doc"
 	"capstan/core/geom"
 )
 
@@ -10,7 +11,7 @@ func (s *scene) linkThrough() {
 	for _, l := range s.byID {
 		l.through = nil
 		if v := l.doc.Through; v != nil {
-			if o := s.byThread[v.Thread]; o != nil && o != l && !o.within(l) && !l.within(o) {
+			if o := s.byThread[v.Thread]; o != nil && doc.Drives(o.doc, l.doc) {
 				l.through = o
 			}
 		}

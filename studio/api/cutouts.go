@@ -61,7 +61,7 @@ func (s *Server) postCutout(c *gin.Context) {
 	}
 	if body.Look {
 		_, clear := source.Propose()
-		reply(c, http.StatusOK, gin.H{"clear": clear})
+		reply(c, http.StatusOK, gin.H{"clear": clear, "stands": cutout.Stands(clear)})
 		return
 	}
 	cut = source.Filled(cut)
@@ -73,7 +73,7 @@ func (s *Server) postCutout(c *gin.Context) {
 	if body.Propose {
 		ground, clear := source.Propose()
 		cut.Ground = ground
-		answer["clear"] = clear
+		answer["clear"], answer["stands"] = clear, cutout.Stands(clear)
 	}
 	mask, told, err := source.Mask(cut)
 	if err != nil {

@@ -4,7 +4,7 @@ import { forgetPicture } from '../engine/paint/bitmaps'
 import type { CutKey, Cutout, CutStroke } from '../engine/types'
 import { run } from '../project/commands'
 import { desk, fail, goBehind, mended, select, set } from '../project/desk'
-import { clearOf, cutoutOf, groundOf } from '../server/server'
+import { standsOf, cutoutOf, groundOf } from '../server/server'
 
 /** The thread of the picture that is cut out on the page, while it is selected. */
 export const cutting = () => {
@@ -15,12 +15,12 @@ export const cutting = () => {
 export function openCutout(looks = true) {
   const [one, more] = desk().selected
   if (one?.layer.kind === 'picture' && !more && !one.layer.locked)
-    set({ cutting: one.layer.thread, cropping: null, cutTold: '', cutClear: null, tool: 'select' })
+    set({ cutting: one.layer.thread, cropping: null, cutTold: '', cutStands: '', tool: 'select' })
   const hash = one?.layer.picture?.media
   if (!looks || !hash || desk().cutting !== one.layer.thread) return
   // Before it begins, how much will be to be drawn.
-  clearOf(hash).then(
-    (cutClear) => cutting() && picture(desk().cutting!)?.media === hash && set({ cutClear }),
+  standsOf(hash).then(
+    (cutStands) => cutting() && picture(desk().cutting!)?.media === hash && set({ cutStands }),
     (e) => fail(e, 'intake'),
   )
 }
@@ -45,7 +45,7 @@ export function recut(change: (cut: Partial<Cutout>) => Partial<Cutout>, propose
     try {
       const of = picture(thread)
       if (!of || desk().project !== project || desk().moment.scene !== moment.scene) return
-      const { cut, media, told, clear } = await cutoutOf(of.media, change(of.cut ?? {}), propose)
+      const { cut, media, told, stands } = await cutoutOf(of.media, change(of.cut ?? {}), propose)
       mended('intake')
       if (desk().project !== project || picture(thread)?.media !== cut.of) return
       run('cutout.set', { threads: [thread], cut, media })
@@ -53,7 +53,7 @@ export function recut(change: (cut: Partial<Cutout>) => Partial<Cutout>, propose
         forgetPicture(`${cut.of}-${cut.mask}`)
         set({ missing: desk().missing.filter((h) => h !== cut.mask) })
       }
-      set({ cutTold: told ?? '', ...(clear !== undefined && { cutClear: clear }) })
+      set({ cutTold: told ?? '', ...(stands && { cutStands: stands }) })
     } catch (e) {
       fail(e, 'intake')
     } finally {
@@ -71,7 +71,7 @@ export const findForeground = () => recut((cut) => cut, true)
 
 export function removeCutout(threads: string[]) {
   run('cutout.set', { threads, cut: null })
-  set({ cutTold: '', cutClear: null })
+  set({ cutTold: '', cutStands: '' })
 }
 
 /** Makes two layers of the selected picture: what is kept of it, and its ground; what is added next goes between. */

@@ -37,7 +37,7 @@ const small = '!h-7 !px-1 text-[0.75rem]'
 
 /** The cut-out of the one picture that is selected. */
 export function CutoutFields({ one }: { one: Selected }) {
-  const { cutting, cutTold, cutClear, cutBusy } = useDesk((d) => d)
+  const { cutting, cutTold, cutStands, cutBusy } = useDesk((d) => d)
   const { thread, picture, locked } = one.layer
   const cut = picture!.cut
   const lost = useDesk((d) => !!cut && d.missing.includes(cut.mask))
@@ -73,15 +73,7 @@ export function CutoutFields({ one }: { one: Selected }) {
             {cutBusy > 0 ? 'Looking …' : 'Find the foreground'}
           </Button>
           {cut?.ground && !stale && <Sides cut={cut} />}
-          {open && cutClear !== null && (
-            <p className="text-[0.75rem] text-ink-600" data-clear={cutClear.toFixed(2)}>
-              {cutClear > 0.96
-                ? 'It stands out clearly from its ground.'
-                : cutClear > 0.9
-                  ? 'Its edges are plain in part: a few strokes will help.'
-                  : 'It hardly stands out from its ground: expect to draw.'}
-            </p>
-          )}
+          {open && cutStands && <p className="text-[0.75rem] text-ink-600">{cutStands}</p>}
           {open && cutTold && (
             <p className="rounded-md bg-brass-200 px-2 py-1 text-[0.75rem] text-ink-900" role="status">
               {cutTold}

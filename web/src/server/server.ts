@@ -73,10 +73,10 @@ export const deleteForGood = (id: string) => ask('DELETE', `/api/projects/${id}?
 export const importBundle = (file: Blob) => post<ProjectRow & { named: number }>('/api/bundles', file)
 /** What a cut-out becomes: its mask is worked out, and stored. Asked to propose, its ground is found first. */
 export const cutoutOf = (hash: string, cut: Partial<Cutout>, propose: boolean) =>
-  post<{ cut: Cutout; media: Media; told?: string; clear?: number }>(`/api/media/${hash}/cutout`, { cut, propose })
-/** How well the foreground of a picture stands out, 0..1. */
-export const clearOf = async (hash: string) =>
-  (await post<{ clear: number }>(`/api/media/${hash}/cutout`, { look: true })).clear
+  post<{ cut: Cutout; media: Media; told?: string; stands?: string }>(`/api/media/${hash}/cutout`, { cut, propose })
+/** How well the foreground of a picture stands out, in words. */
+export const standsOf = async (hash: string) =>
+  (await post<{ stands: string }>(`/api/media/${hash}/cutout`, { look: true })).stands
 /** What lies behind a cut-out: a picture whose hole is continued from around it. */
 export const groundOf = async (hash: string, mask: string, name: string, signal: AbortSignal) =>
   (await (await ask('POST', `/api/media/${hash}/ground`, { mask, name }, false, signal)).json()) as {

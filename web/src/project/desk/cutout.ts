@@ -16,7 +16,7 @@ export interface CutoutSlice {
   cutBusy: number // how much is still being worked out
   cutStop: (() => void) | null // gives up what takes longest: the ground of a cut-out
   cutTold: string // what is to be known of the last
-  cutClear: number | null // how well what was found stands out, 0..1
+  cutStands: string // how well the foreground stands out, in words
   behind: { thread: string; name: string; window?: string } | null // what is added next goes behind this
 }
 
@@ -30,7 +30,7 @@ slice<CutoutSlice>({
   cutBusy: 0,
   cutStop: null,
   cutTold: '',
-  cutClear: null,
+  cutStands: '',
   behind: null,
 })
 
