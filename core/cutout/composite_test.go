@@ -183,6 +183,31 @@ func TestSixStrokesFindAForeground(t *testing.T) {
 	}
 }
 
+// Strokes said one after another come to what they come to at once, though each but the first works out only the part of the picture that it changes; and what
+// lies far from a stroke stays to the bit.
+func TestAStrokeMoreChangesWhatIsNear(t *testing.T) {
+	for n, c := range composites(700, 525, false) {
+		if n%3 > 0 {
+			continue
+		}
+		cut := &doc.Cutout{Strokes: c.rubbed(6, rand.New(rand.NewPCG(uint64(n), 6)))}
+		s := NewSource(c.img)
+		before, _, _ := s.Mask(&doc.Cutout{Strokes: cut.Strokes[:5]})
+		mask, _, _ := s.Mask(cut)
+		whole, _, _ := NewSource(c.img).Mask(cut)
+		off, same := 0.0, 0
+		for i, v := range mask.Pix {
+			off += math.Abs(float64(v)-float64(whole.Pix[i])) / 255 / float64(len(mask.Pix))
+			if v == before.Pix[i] {
+				same++
+			}
+		}
+		if off > 0.004 || 2*same < len(mask.Pix) {
+			t.Errorf("%s: %.4f off what they come to at once; %d pixels stay", c.name, off, same)
+		}
+	}
+}
+
 // By one colour that is picked, with what is near and fading set as a person would for it, the cover is right to two hundredths on the mean.
 func TestAKeyFindsAForeground(t *testing.T) {
 	for _, c := range composites(480, 360, true) {

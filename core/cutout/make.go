@@ -22,6 +22,7 @@ type Source struct {
 	last *doc.Cutout // that a border was looked for by last
 	mask *image.Gray // what came of it
 	told *words.Fault
+	rest []Side // what came of it in the small copy; nil: there was nothing to be told apart
 }
 
 // working is how wide or high the small copy is at most, in pixels.
@@ -170,7 +171,7 @@ func (s *Source) again(c *doc.Cutout) (*image.Gray, *words.Fault) {
 		}
 	}
 	if s.last == nil || !s.last.Equal(by) {
-		s.mask, s.told = s.looked(by)
+		s.mask, s.told, s.rest = s.looked(by)
 		s.last = by
 	}
 	out := image.NewGray(s.mask.Rect)
@@ -178,8 +179,8 @@ func (s *Source) again(c *doc.Cutout) (*image.Gray, *words.Fault) {
 	return out, s.told
 }
 
-// looked finds the border between what strokes and sides say is kept and dropped.
-func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
+// looked finds the border between what strokes and sides say is kept and dropped. rest is what is kept and dropped in the small copy.
+func (s *Source) looked(c *doc.Cutout) (mask *image.Gray, told *words.Fault, rest []Side) {
 	size, small := s.img.Rect.Size(), s.small.Rect.Size()
 	sides := begun(small, float64(s.scale), c)
 	alone := c.Ground == "" // strokes correct what was proposed, and do not begin anew
@@ -213,13 +214,26 @@ func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
 		kept := full(size)
 		for _, v := range sides {
 			if v == Keep || v == MaybeKeep {
-				return kept, words.New("cutout.kept-only")
+				return kept, words.New("cutout.kept-only"), nil
 			}
 		}
 		clear(kept.Pix)
-		return kept, words.New("cutout.dropped-only")
+		return kept, words.New("cutout.dropped-only"), nil
 	}
-	known, kept := s.up(m, sides, c)
+	if crossed(c.Strokes, small, float64(s.scale)) {
+		told = words.New("cutout.crossed")
+	}
+	if part := s.changed(c, sides); part.Empty() {
+		mask = s.fine(m, sides, c.Strokes)
+	} else {
+		mask = s.mended(m, sides, c.Strokes, part)
+	}
+	return mask, told, sides
+}
+
+// fine finds the border that the small copy has in the picture, and makes it soft.
+func (s *Source) fine(m *model, sides []Side, strokes []doc.CutStroke) *image.Gray {
+	known, kept := s.up(m, sides, strokes)
 	mask := matted(s.img, kept, windows(s.scale), 1e-4)
 	s.faded(mask, sides)
 	for i, v := range known {
@@ -230,19 +244,15 @@ func (s *Source) looked(c *doc.Cutout) (*image.Gray, *words.Fault) {
 			mask.Pix[i] = 0
 		}
 	}
-	var told *words.Fault
-	if crossed(c.Strokes, small, float64(s.scale)) {
-		told = words.New("cutout.crossed")
-	}
-	return mask, told
+	return mask
 }
 
 // up finds the border of the small copy in each larger one, and in the picture. known is what strokes say of its pixels.
-func (s *Source) up(m *model, sides []Side, c *doc.Cutout) (known []Side, kept []bool) {
+func (s *Source) up(m *model, sides []Side, strokes []doc.CutStroke) (known []Side, kept []bool) {
 	size := s.small.Rect.Size()
 	for k := len(s.copies) - 2; k >= 0; k-- {
 		img := s.copies[k]
-		known = said(c.Strokes, img.Rect.Size(), float64(int(1)<<k))
+		known = said(strokes, img.Rect.Size(), float64(int(1)<<k))
 		kept = m.sharpened(img, sides, size, 2, known, false)
 		if size = img.Rect.Size(); k > 0 {
 			sides = make([]Side, len(kept))
@@ -254,7 +264,7 @@ func (s *Source) up(m *model, sides []Side, c *doc.Cutout) (known []Side, kept [
 		}
 	}
 	if kept == nil { // the picture is the small copy
-		known, kept = said(c.Strokes, size, 1), make([]bool, len(sides))
+		known, kept = said(strokes, size, 1), make([]bool, len(sides))
 		for i, v := range sides {
 			kept[i] = v == Keep || v == MaybeKeep
 		}

@@ -90,9 +90,12 @@ func (c *Cutout) Equal(o *Cutout) bool {
 	a.Strokes, a.Keys, b.Strokes, b.Keys = nil, nil, nil, nil
 	return a.Of == b.Of && a.Mask == b.Mask && a.Ground == b.Ground && a.Tolerance == b.Tolerance && a.Softness == b.Softness && a.Joined == b.Joined &&
 		a.Soften == b.Soften && a.Spread == b.Spread && a.Inverted == b.Inverted && slices.Equal(c.Keys, o.Keys) &&
-		slices.EqualFunc(c.Strokes, o.Strokes, func(s, t CutStroke) bool {
-			return s.How == t.How && s.Form == t.Form && s.Width == t.Width && s.Soft == t.Soft && slices.Equal(s.Points, t.Points)
-		})
+		slices.EqualFunc(c.Strokes, o.Strokes, CutStroke.Equal)
+}
+
+// Equal reports whether two strokes say the same.
+func (s CutStroke) Equal(t CutStroke) bool {
+	return s.How == t.How && s.Form == t.Form && s.Width == t.Width && s.Soft == t.Soft && slices.Equal(s.Points, t.Points)
 }
 
 // cut looks a cut-out over; its mask must be known, and be as large as its picture.

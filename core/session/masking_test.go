@@ -349,14 +349,15 @@ func TestALayerIsSeenThroughAnother(t *testing.T) {
 	}
 }
 
-// What is put behind a window is masked by it: it is seen nowhere else.
+// What is put behind windows that were cut at once is masked by them: it is seen nowhere else.
 func TestWhatIsPutBehindAWindowIsMaskedByIt(t *testing.T) {
 	plate := shapeOf("plate", doc.Rectangle, 160, 120, 80, 60)
 	plate.Fill.Colour = "#17403c"
-	s := open(t, with(plate, shapeOf("w0", doc.Ellipse, 160, 120, 40, 40)))
-	want(t, s, rest, "window", `{"threads":["w0"]}`)
+	s := open(t, with(plate, shapeOf("w0", doc.Ellipse, 142, 120, 28, 28), shapeOf("w1", doc.Ellipse, 178, 120, 28, 28)))
+	want(t, s, rest, "window", `{"threads":["w0","w1"]}`)
 	before := shotOf(t, s, rest)
-	s.SetBehind(s.Doc.Film.Scenes[0].Layers[0].Thread, "w0")
+	group := s.Doc.Film.Scenes[0].Layers[0]
+	s.SetBehind(group.Thread, group.Children[1].Thread)
 	want(t, s, rest, "add.text", `{"at":[160,90],"text":"MMMMMMMM"}`)
 	want(t, s, rest, "set", `{"threads":["`+s.Doc.Film.Scenes[0].Layers[0].Thread+`"],"patch":{"text":{"plate":{"colour":"#d8573a","padding":60}}}}`)
 	after := shotOf(t, s, rest)

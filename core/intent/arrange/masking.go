@@ -39,7 +39,7 @@ var maskingAsked = intent.Table{
 	}),
 }
 
-// mostWindows is how many masks a group may have; more windows than that become one of them, in a group of their own.
+// mostWindows is how many masks a group gets; beyond that, what has windows becomes a part of a new one.
 const mostWindows = 4
 
 func windows(s *intent.Desk, m scope.Moment, threads []string, all bool) (edit.Command, error) {
@@ -80,29 +80,28 @@ func windows(s *intent.Desk, m scope.Moment, threads []string, all bool) (edit.C
 	}
 	slices.Reverse(under)
 	plate := under[len(under)-1]
-	var commands []edit.Command
+	order := &edit.OrderLayers{IDs: scope.IDs(list)}
+	commands := []edit.Command{order}
 	cut := list
-	if free := mostWindows - masks(plate); len(under) == 1 && masks(plate) > 0 && len(cut) <= free {
-		// One more window in what has windows already.
-		commands = append(commands, &edit.OrderLayers{IDs: scope.IDs(cut), Parent: plate.ID, Index: len(plate.Children)})
-		return edit.All(append(commands, punched(cut))...), nil
-	}
-	index := 0
-	for _, l := range beside[:slices.Index(beside, plate)+1] {
-		if !slices.Contains(list, l) {
-			index++
-		}
-	}
-	in := ""
-	if parent != nil {
-		in = parent.ID
-	}
-	commands = append(commands, &edit.OrderLayers{IDs: scope.IDs(list), Parent: in, Index: index})
-	if len(cut) > mostWindows {
+	if len(list) > 1 {
+		// Several are one mask, in a group of their own, so that something can be seen through all of them.
 		g := grouped(s, m, list, "").(*edit.GroupLayers)
 		g.Name = scope.NameFor(sc, "Windows")
 		commands = append(commands, g)
 		cut = []*doc.Layer{{ID: g.ID}}
+	}
+	if len(under) == 1 && masks(plate) > 0 && masks(plate) < mostWindows {
+		// One more window in what has windows already.
+		order.Parent, order.Index = plate.ID, len(plate.Children)
+		return edit.All(append(commands, punched(cut))...), nil
+	}
+	for _, l := range beside[:slices.Index(beside, plate)+1] {
+		if !slices.Contains(list, l) {
+			order.Index++
+		}
+	}
+	if parent != nil {
+		order.Parent = parent.ID
 	}
 	g := grouped(s, m, append(slices.Clone(under), list...), "").(*edit.GroupLayers)
 	g.IDs = append(scope.IDs(under), scope.IDs(cut)...)

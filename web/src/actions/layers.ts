@@ -39,14 +39,16 @@ export function cutWindow(all = false) {
   if (!run('window', { threads: selection, all })) return
   const { rows } = desk()
   const up = (thread: string) => rows.find((r) => r.thread === thread)
-  let plate = up(up(selection[0])?.parent ?? '')
+  // Several at once are one mask, the group that they are in now.
+  let mask = up(selection[0])
+  while (mask && !mask.mask) mask = up(mask.parent)
+  let plate = up(mask?.parent ?? '')
   while (plate?.parent) plate = up(plate.parent)
   if (plate)
     goBehind({
       thread: plate.thread,
       name: plate.name,
-      // One window masks what is put behind it, wherever either moves.
-      window: selection.length === 1 ? selection[0] : undefined,
+      window: mask?.thread, // what is put behind it is masked by it, wherever either moves
     })
 }
 
