@@ -13,6 +13,7 @@ if [ "${1:-run}" = test ]; then
   need hb-shape libharfbuzz-bin
   need rsvg-convert librsvg2-bin
   need webpmux webp
+  need sox sox
   need pdfinfo poppler-utils
   need transicc liblcms2-utils
   [ -d /usr/share/backgrounds/mate/nature ] || missing+=(mate-backgrounds) # photographs, which subjects are cut out of

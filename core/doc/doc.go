@@ -26,7 +26,6 @@ type Project struct {
 	Film     Film              `json:"film"`
 	Films    []*NamedFilm      `json:"films,omitzero"`  // beside the first
 	Insets   []*Inset          `json:"insets,omitzero"` // films inside the film
-	Sounds   []*Sound          `json:"sounds,omitzero"`
 	RoleSets []*RoleSet        `json:"roleSets,omitzero"`
 	Palette  []string          `json:"palette,omitzero"` // colours that were put aside, at most 64
 	Looks    []*SavedLook      `json:"looks,omitzero"`   // looks that were put aside, at most 64
@@ -60,6 +59,8 @@ type Film struct {
 	Clear    bool        `json:"clear,omitzero"`   // the page has no ground: backgrounds are not painted
 	Shifts   []Shift     `json:"shifts,omitzero"`  // threads that go on by a step from scene to scene
 	Under    string      `json:"under,omitzero"`   // #rrggbb: what files that cannot be clear are filled with; empty: white
+	Sounds   []*Sound    `json:"sounds,omitzero"`  // on the film's clock
+	Mix      *Mix        `json:"mix,omitzero"`     // how all sounds go together; nil: StandardMix
 	Scenes   []*Scene    `json:"scenes"`           // in their order; those set aside follow
 }
 
@@ -101,6 +102,7 @@ type Scene struct {
 	Guides     []Guide           `json:"guides,omitzero"`
 	Aside      bool              `json:"aside,omitzero"`    // it is not in the film; layers lie there until they are wanted
 	Template   bool              `json:"template,omitzero"` // it is aside to be put into the film again and again; layers are not set aside there
+	Sounds     []*Sound          `json:"sounds,omitzero"`   // on the scene's clock
 	Layers     []*Layer          `json:"layers"`
 	Extra      Extra             `json:",embed"`
 }
@@ -140,18 +142,6 @@ type RoleSet struct {
 	Roles map[string]string `json:"roles"`
 }
 
-// Sound is a stretch of audio on the film's or a scene's clock.
-type Sound struct {
-	ID     string  `json:"id"`
-	Name   string  `json:"name"`
-	Media  string  `json:"media"`
-	Scene  string  `json:"scene,omitzero"` // empty: bound to the film's clock
-	At     int64   `json:"at"`             // ms
-	From   int64   `json:"from,omitzero"`  // ms into the recording
-	Length int64   `json:"length,omitzero"`
-	Gain   float64 `json:"gain,omitzero"` // dB
-}
-
 // Media says what an imported file is; its bytes live beside the document.
 type Media struct {
 	Name    string `json:"name"`             // as the person called it
@@ -166,6 +156,9 @@ type Media struct {
 	Shown   *Crop  `json:"shown,omitzero"`   // the part that is not clear all around, where there is more than that
 	Covers  string `json:"covers,omitzero"`  // of a mask: roughly where it keeps anything, as Covers writes it
 	Intake  int    `json:"intake,omitzero"`  // which of Capstan's ways to read pictures it was read by; see Intake
+
+	Samples  int64 `json:"samples,omitzero"`  // of a recording, SampleRate a second
+	Channels int   `json:"channels,omitzero"` // of a recording: 1, or 2
 
 	// Of fonts, whose type is font/ttf or font/otf.
 	Family string `json:"family,omitzero"`

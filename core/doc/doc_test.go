@@ -105,7 +105,7 @@ func TestTheFixtureHoldsEveryField(t *testing.T) {
 		seen[v] = true
 		for i := 0; i < v.NumField(); i++ {
 			f := v.Field(i)
-			if f.Name == "Insets" || f.Name == "Inset" || f.Name == "Sounds" { // not built: refused
+			if f.Name == "Insets" || f.Name == "Inset" { // not built: refused
 				continue
 			}
 			if name, _, _ := strings.Cut(f.Tag.Get("json"), ","); name != "" && !strings.Contains(raw, `"`+name+`":`) {
@@ -255,7 +255,6 @@ func TestWhatIsNotBuiltIsRefused(t *testing.T) {
 	inset := doc.Film{Width: 200, Height: 200, Rate: doc.Rate{Num: 25, Den: 1}, Scenes: []*doc.Scene{doc.NewScene("s4", "Step")}}
 	for field, change := range map[string]func(p *doc.Project){
 		"insets": func(p *doc.Project) { p.Insets = []*doc.Inset{{ID: "i1", Name: "Run", Film: inset}} },
-		"sounds": func(p *doc.Project) { p.Sounds = []*doc.Sound{{ID: "b1", Name: "Breeze"}} },
 		"film.scenes[0].layers[0].kind": func(p *doc.Project) {
 			p.Film.Scenes[0].Layers = []*doc.Layer{{ID: "l7", Thread: "t7", Kind: doc.InsetKind, Opacity: 1, Fill: doc.Fill{Kind: doc.NoFill}, Inset: &doc.InsetUse{Inset: "i1"}}}
 		},

@@ -138,7 +138,7 @@ func sameExtra(a, b Extra) bool {
 // SameTimes reports whether nothing that decides when things happen differs between two scenes: stay, cues, and the moves of
 // the same layers. Scenes whose stay follows their contents are never found the same.
 func SameTimes(a, b *Scene) bool {
-	return a.Stay == b.Stay && !a.AutoStay && !b.AutoStay && a.EndsAtCue == b.EndsAtCue && slices.Equal(a.Cues, b.Cues) && sameMoves(a.Layers, b.Layers)
+	return a.Stay == b.Stay && !a.AutoStay && !b.AutoStay && a.EndsAtCue == b.EndsAtCue && slices.Equal(a.Cues, b.Cues) && sameSounds(a.Sounds, b.Sounds) && sameMoves(a.Layers, b.Layers)
 }
 
 func sameMoves(a, b []*Layer) bool {

@@ -119,6 +119,9 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 		if m.Covers != "" && Covered(m.Covers) == nil {
 			c.fail(at+".covers", "is no grid of 32 by 32 cells")
 		}
+		if m.IsSound() && (m.Samples < 1 || m.Samples > MaxRecording*SampleRate || m.Channels < 1 || m.Channels > 2) {
+			c.fail(at, "is a recording of no length, of more than two hours, or of more than two channels")
+		}
 		if m.IsFont() && (m.Family == "" || len(m.Family) > 400 || m.Weight < 1 || m.Weight > 1000) {
 			c.fail(at, "is a font without a family, or without a weight from 1 to 1000")
 		}
@@ -126,9 +129,6 @@ func (p *Project) check(paths bool, known map[*Scene]bool, fine map[*Layer]bool)
 	// The format has room for what is not built yet. Taken in, it would be silent or unseen.
 	if len(p.Insets) > 0 {
 		c.fail("insets", "are films in the film, which this Capstan cannot show yet")
-	}
-	if len(p.Sounds) > 0 {
-		c.fail("sounds", "cannot be played by this Capstan yet")
 	}
 	c.film("film", &p.Film)
 	c.films(p)
@@ -284,6 +284,9 @@ func (c *checker) taken(s *Scene) {
 	for _, r := range s.Runs {
 		take(r.ID)
 	}
+	for _, q := range s.Sounds {
+		take(q.ID)
+	}
 	Walk(s.Layers, func(l, _ *Layer) bool {
 		take(l.ID)
 		for _, m := range l.Moves {
@@ -378,6 +381,8 @@ func (c *checker) film(at string, f *Film) {
 			return
 		}
 	}
+	c.sounds(at+".sounds", f.Sounds, nil, nil, true)
+	c.mix(at+".mix", f.Mix)
 	if f.Closing != nil {
 		c.transition(at+".closing", *f.Closing)
 	}
@@ -512,6 +517,7 @@ func (c *checker) scene(at string, s *Scene) {
 	for i, r := range s.Runs {
 		c.run(c.at("%s.runs[%d]", at, i), r, moves)
 	}
+	c.sounds(at+".sounds", s.Sounds, moves, cues, false)
 }
 
 // painted is how many layers are painted at once, at most, that are in groups and copied by their moves.

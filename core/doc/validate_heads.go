@@ -13,7 +13,7 @@ func (p *Project) headsOnly(before *Project) bool {
 	a, b := &p.Film, &before.Film
 	return p.Version == before.Version && p.ID == before.ID && p.Name == before.Name && a.Width == b.Width && a.Height == b.Height && a.Rate == b.Rate &&
 		a.Loop == b.Loop && a.Closing.Equal(b.Closing) && same(a.EndPause, b.EndPause) && a.Clear == b.Clear && a.Under == b.Under && slices.EqualFunc(a.Shifts, b.Shifts, sameShift) && maps.Equal(p.Media, before.Media) &&
-		slices.Equal(p.Films, before.Films) && len(p.Insets)+len(p.Sounds) == 0 && slices.Equal(p.RoleSets, before.RoleSets) && slices.Equal(p.Palette, before.Palette) && slices.Equal(p.Looks, before.Looks) && p.Table.Equal(before.Table) && slices.EqualFunc(a.Scenes, b.Scenes, sameBut)
+		slices.Equal(p.Films, before.Films) && len(p.Insets) == 0 && slices.Equal(a.Sounds, b.Sounds) && same(a.Mix, b.Mix) && slices.Equal(p.RoleSets, before.RoleSets) && slices.Equal(p.Palette, before.Palette) && slices.Equal(p.Looks, before.Looks) && p.Table.Equal(before.Table) && slices.EqualFunc(a.Scenes, b.Scenes, sameBut)
 }
 
 // sameBut reports whether two scenes differ in own fields of layers at most.
@@ -22,7 +22,7 @@ func sameBut(a, b *Scene) bool {
 		return true
 	}
 	return a.ID == b.ID && a.Name == b.Name && a.Stay == b.Stay && a.AutoStay == b.AutoStay && a.Aside == b.Aside && a.Template == b.Template && a.Transition.Equal(&b.Transition) && sameFill(&a.Background, &b.Background) &&
-		maps.Equal(a.Roles, b.Roles) && slices.Equal(a.Cues, b.Cues) && a.EndsAtCue == b.EndsAtCue && slices.Equal(a.Guides, b.Guides) &&
+		maps.Equal(a.Roles, b.Roles) && slices.Equal(a.Cues, b.Cues) && a.EndsAtCue == b.EndsAtCue && slices.Equal(a.Guides, b.Guides) && sameSounds(a.Sounds, b.Sounds) &&
 		slices.EqualFunc(a.Runs, b.Runs, func(x, y MoveRun) bool { return x.ID == y.ID && x.When == y.When && slices.Equal(x.Moves, y.Moves) }) &&
 		sameExtra(a.Extra, b.Extra) && sameBones(a.Layers, b.Layers)
 }

@@ -85,6 +85,10 @@ func (e *editor) draft(p *doc.Project, c Command) (*doc.Project, error) {
 			return nil, words.New("layer.none")
 		}
 		tidyRuns(s)
+		if len(s.Sounds) > 0 && !e.thin[id] {
+			before := p.FindScene(id)
+			tidySounds(s, before, doc.MaxTime)
+		}
 		if old := p.FindScene(id); old != nil && old != s {
 			doc.Share(s, old)
 		}

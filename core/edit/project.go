@@ -56,12 +56,12 @@ func (c *SetFilm) Op() string { return "film.set" }
 
 func (c *SetFilm) apply(e *editor) error {
 	old := e.p.Film
-	old.Scenes = nil
-	f, err := merged(&old, c.Patch, "scenes")
+	old.Scenes, old.Sounds = nil, nil
+	f, err := merged(&old, c.Patch, "scenes", "sounds")
 	if err != nil {
 		return err
 	}
-	f.Scenes = e.p.Film.Scenes
+	f.Scenes, f.Sounds = e.p.Film.Scenes, e.p.Film.Sounds
 	e.p.Film = *f
 	return nil
 }

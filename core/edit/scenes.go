@@ -95,12 +95,12 @@ func (c *SetScenes) apply(e *editor) error {
 			return err
 		}
 		head := *s
-		head.Layers = nil
-		n, err := merged(&head, c.Patch, "id", "layers", "aside", "template")
+		head.Layers, head.Sounds = nil, nil
+		n, err := merged(&head, c.Patch, "id", "layers", "sounds", "aside", "template")
 		if err != nil {
 			return err
 		}
-		n.Layers = s.Layers
+		n.Layers, n.Sounds = s.Layers, s.Sounds
 		*s = *n
 	}
 	return nil
@@ -165,7 +165,7 @@ func (e *editor) copyScene(c *DuplicateScene, goOn bool) error {
 		s.Transition = doc.Transition{Kind: doc.Morph, Duration: 700}
 	}
 	if goOn {
-		s.Cues, s.EndsAtCue = nil, ""
+		s.Cues, s.EndsAtCue, s.Sounds = nil, "", nil
 		film, err := frame.Compile(e.p, e.assets, nil)
 		if err != nil {
 			return err

@@ -51,18 +51,17 @@ func (e *editor) cut(i int, at int64, id, seed, name string, by *series.Means) e
 	if err != nil {
 		return err
 	}
+	was, err := motion.Resolve(s, e.into(s))
+	if err != nil {
+		return err
+	}
 	later, loops, err := series.Cut(e.p, i, at, e.into(s), seed, by)
 	if err != nil {
 		return err
 	}
 	later.ID, later.Name = id, name
 	e.insert(later, i+1)
-	e.sounds(s.ID, func(t int64) (string, int64) {
-		if t >= at {
-			return later.ID, t - at
-		}
-		return s.ID, t
-	})
+	cutSounds(s, later, was, at)
 	return e.relink(i+2, loops)
 }
 
@@ -94,22 +93,6 @@ func (e *editor) relink(i int, to map[string]string) error {
 		return true
 	})
 	return nil
-}
-
-// sounds binds sounds of a scene anew: to says to which scene, and when on its clock.
-func (e *editor) sounds(scene string, to func(at int64) (string, int64)) {
-	cloned := false
-	for k, q := range e.p.Sounds {
-		if q.Scene != scene {
-			continue
-		}
-		if !cloned {
-			e.p.Sounds, cloned = slices.Clone(e.p.Sounds), true
-		}
-		n := *q
-		n.Scene, n.At = to(q.At)
-		e.p.Sounds[k] = &n
-	}
 }
 
 // SplitMorph puts a scene into a morph that is what the morph shows at a time. Both halves go on as one, so that the film shows what it did; the
@@ -300,10 +283,11 @@ func (c *FoldScenes) apply(e *editor) error {
 	if err != nil {
 		return err
 	}
+	if err := e.foldSounds(f.Scene, e.p.Film.Scenes[first:first+n], f.Origins); err != nil {
+		return err
+	}
 	for k := 1; k < n; k++ {
-		id := e.p.Film.Scenes[first+k].ID
-		e.sounds(id, func(t int64) (string, int64) { return f.Scene.ID, t + f.Origins[k] })
-		delete(e.cloned, id)
+		delete(e.cloned, e.p.Film.Scenes[first+k].ID)
 	}
 	e.cloned[f.Scene.ID] = f.Scene
 	delete(e.thin, f.Scene.ID)

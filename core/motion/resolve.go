@@ -21,8 +21,9 @@ type Interval struct {
 
 // Timing holds the resolved moves of one scene by move id.
 type Timing struct {
-	Stay  int64 // ms, with auto stay worked out
-	Moves map[string]Interval
+	Stay   int64 // ms, with auto stay worked out
+	Moves  map[string]Interval
+	Sounds map[string]Interval // of the scene's clock, by their ids
 }
 
 // Cycle is the error for hitches that hang on each other in a ring.
@@ -74,11 +75,12 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 		}
 		return true
 	})
+	sounds := r.heard(s)
 	switch {
 	case s.EndsAtCue != "":
 		r.stay = CueTime(s, s.EndsAtCue)
 	case s.AutoStay:
-		r.stay = r.autoStay(order) // the waits are in the times of what hangs on cues
+		r.stay = r.autoStay(order, sounds) // the waits are in the times of what hangs on cues
 		for _, q := range s.Cues {
 			r.stay = max(r.stay, CueTime(s, q.ID))
 		}
@@ -114,7 +116,27 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 		}
 		t.Moves[m.ID] = iv
 	}
+	if len(sounds) > 0 {
+		t.Sounds = make(map[string]Interval, len(sounds))
+	}
+	for _, m := range sounds {
+		b, e := r.beginOf(m.ID), r.endOf(m.ID)
+		if r.failed != nil {
+			return nil, r.failed
+		}
+		t.Sounds[m.ID] = Interval{Begin: b, End: e, Pass: e - b, Passes: 1, Early: r.early[m.ID]}
+	}
 	return t, nil
+}
+
+// heard are the sounds of a scene as moves that do nothing: they begin and end by the same rules.
+func (r *resolver) heard(s *doc.Scene) (list []*doc.Move) {
+	for _, q := range s.Sounds {
+		m := &doc.Move{ID: q.ID, Start: q.Start, End: q.End, Duration: q.Length}
+		r.moves[q.ID], r.layers[q.ID] = m, &doc.Layer{Name: q.Name}
+		list = append(list, m)
+	}
+	return list
 }
 
 // wholeScene reports whether a loop runs through the transitions on both sides of its scene; what drifts stands there.
@@ -283,7 +305,7 @@ func CueTime(s *doc.Scene, id string) int64 {
 }
 
 // autoStay works out the stay from the finite moves and the words (docs/motion.md, section 1).
-func (r *resolver) autoStay(order []*doc.Move) int64 {
+func (r *resolver) autoStay(order, sounds []*doc.Move) int64 {
 	const tail, reading = 500, 1000.0 / 3
 	last, exits, any := int64(0), false, false
 	entered := map[string]int64{}
@@ -310,6 +332,15 @@ func (r *resolver) autoStay(order []*doc.Move) int64 {
 	stay := last
 	if any && !exits {
 		stay += tail
+	}
+	for _, m := range sounds { // they have no tail
+		r.asked = false
+		e := r.endOf(m.ID)
+		if r.failed != nil || r.asked {
+			r.forget()
+			continue
+		}
+		any, stay = true, max(stay, e)
 	}
 	words, shown := 0, int64(0)
 	doc.Walk(r.scene.Layers, func(l, _ *doc.Layer) bool {

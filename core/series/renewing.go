@@ -48,6 +48,12 @@ func Remap(s *doc.Scene, seed string, old map[string]string) {
 			s.Runs[i].Moves[k] = to(s.Runs[i].Moves[k])
 		}
 	}
+	for _, q := range s.Sounds {
+		q.ID, q.Start.Of = Derive(seed, q.ID), to(q.Start.Of)
+		if q.End != nil {
+			q.End.Of = to(q.End.Of)
+		}
+	}
 	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
 		for _, m := range l.Moves {
 			m.Start.Of, m.Until = to(m.Start.Of), to(m.Until)
