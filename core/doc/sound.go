@@ -153,7 +153,9 @@ func (f *Film) EachSound(each func(s *Sound, sc *Scene)) {
 }
 
 // IsSound reports whether the file is a recording.
-func (m *Media) IsSound() bool { return m != nil && strings.HasPrefix(m.Type, "audio/") }
+func (m *Media) IsSound() bool {
+	return m != nil && (m.Samples > 0 || strings.HasPrefix(m.Type, "audio/"))
+}
 
 // sounds checks those of a clock; moves and cues are those of its scene, nil for the film's.
 func (c *checker) sounds(at string, list []*Sound, moves map[string]*Move, cues map[string]bool, film bool) {

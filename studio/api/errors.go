@@ -52,11 +52,11 @@ func status(key string) int {
 		return http.StatusUnauthorized
 	case "request.host", "request.origin":
 		return http.StatusForbidden
-	case "not-found", "not-found.address", "picture.gone", "font.gone", "stage.gone", "project.empty-bin":
+	case "not-found", "not-found.address", "picture.gone", "sound.lost", "font.gone", "stage.gone", "project.empty-bin":
 		return http.StatusNotFound
 	case "stale", "stale.build":
 		return http.StatusConflict
-	case "request.too-large", "document.large", "bundle.too-large", "picture.too-large", "font.too-large":
+	case "request.too-large", "document.large", "bundle.too-large", "picture.too-large", "font.too-large", "sound.too-large":
 		return http.StatusRequestEntityTooLarge
 	case "data.read-only":
 		return http.StatusServiceUnavailable

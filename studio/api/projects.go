@@ -414,6 +414,10 @@ func (s *Server) getMedia(c *gin.Context) {
 		s.ownFont(c)
 		return
 	}
+	if what := c.Param("mip"); what == "frames" || strings.HasPrefix(what, "peaks-") {
+		s.soundFile(c, what)
+		return
+	}
 	mip, err := strconv.Atoi(strings.TrimSuffix(c.Param("mip"), ".png"))
 	if err != nil {
 		refuse(c, "picture.size")

@@ -143,6 +143,7 @@ func (s *Server) Handler() http.Handler {
 	a.GET("/projects/:id/bundle", s.getBundle)
 	a.POST("/bundles", s.postBundle)
 	a.POST("/media", s.postMedia)
+	a.POST("/sounds", s.postSound)
 	a.GET("/media/:hash/:mip", s.getMedia)
 	a.POST("/media/:hash/anew", s.anew)
 	a.POST("/media/:hash/cutout", s.postCutout)

@@ -31,9 +31,10 @@ const (
 
 // Of what is taken in.
 const (
-	LargePicture = 4_000_000 // pixels from which on pictures are taken in one at a time
-	Derivatives  = 192 << 20 // bytes of decoded pictures that are kept
-	Books        = 24        // sets of fonts of projects that are kept
+	LargePicture = 4_000_000       // pixels from which on pictures are taken in one at a time
+	Derivatives  = 192 << 20       // bytes of decoded pictures that are kept
+	SoundTime    = 5 * time.Minute // that decoding a recording may take
+	Books        = 24              // sets of fonts of projects that are kept
 )
 
 // Of what is told and kept of changes.

@@ -161,15 +161,26 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, files *media.Folder) (
 		if !facts.IsFont() && files.Has(want) {
 			continue
 		}
-		data, err := read(f.Name, media.MaxBytes)
-		if err != nil {
-			return nil, err
+		var hash string
+		var found *doc.Media
+		if facts.IsSound() { // as large as it may be, it is not held in memory
+			in, e := f.Open()
+			if e != nil {
+				return nil, words.New("bundle.damaged")
+			}
+			hash, found, err = files.TakeSound(ctx, in, facts.Name)
+			_ = in.Close()
+		} else {
+			data, e := read(f.Name, media.MaxBytes)
+			if e != nil {
+				return nil, e
+			}
+			take := files.Take
+			if facts.IsFont() {
+				take = files.TakeFont
+			}
+			hash, found, err = take(bytes.NewReader(data), facts.Name)
 		}
-		take := files.Take
-		if facts.IsFont() {
-			take = files.TakeFont
-		}
-		hash, found, err := take(bytes.NewReader(data), facts.Name)
 		var no *words.Fault
 		if errors.As(err, &no) {
 			return nil, words.Because(err, "bundle.media", facts.Name, no.Happened)
@@ -179,7 +190,7 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, files *media.Folder) (
 		if hash != want {
 			return nil, words.New("bundle.lies", facts.Name)
 		}
-		facts.Stays = found.Stays
+		facts.Stays, facts.Samples, facts.Channels = found.Stays, found.Samples, found.Channels
 	}
 	for h, m := range p.Media {
 		if _, err := files.Original(h); err != nil && !m.Stays {

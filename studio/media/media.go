@@ -59,6 +59,9 @@ var extensions = func() []string {
 	for _, r := range readers {
 		list = append(list, r.ext)
 	}
+	for _, r := range recordings {
+		list = append(list, r.ext)
+	}
 	return list
 }()
 

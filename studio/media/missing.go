@@ -3,8 +3,10 @@ package media
 import (
 	"image"
 	"image/color"
+	"maps"
 	"os"
 	"path/filepath"
+	"slices"
 
 	"capstan/core/words"
 )
@@ -20,6 +22,12 @@ func (f *Folder) Has(hash string) bool {
 	}
 	if _, err := os.Stat(f.derived(hash, 0)); err == nil {
 		return true
+	}
+	if _, err := f.soundFacts(hash); err == nil {
+		return true
+	}
+	if ext := filepath.Ext(original); slices.ContainsFunc(slices.Collect(maps.Values(recordings)), func(r recording) bool { return r.ext == ext }) {
+		return f.soundAgain(hash, original)
 	}
 	file, err := os.Open(original)
 	if err != nil {

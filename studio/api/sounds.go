@@ -1,0 +1,56 @@
+package api
+
+import (
+	"errors"
+	"net/http"
+
+	"capstan/core/words"
+	"capstan/studio/media"
+
+	"github.com/gin-gonic/gin"
+)
+
+// postSound takes a file with sound in: it is decoded while the request waits, and ends with it.
+func (s *Server) postSound(c *gin.Context) {
+	left, ok := s.room(c)
+	if !ok {
+		return
+	}
+	large := words.New("sound.too-large", media.MaxSoundBytes>>20)
+	if c.Request.ContentLength > media.MaxSoundBytes {
+		fail(c, large)
+		return
+	}
+	// What is decoded takes more room than what comes in; the quota is looked at again before the next.
+	body := http.MaxBytesReader(c.Writer, c.Request.Body, min(media.MaxSoundBytes, left))
+	hash, facts, err := s.files.TakeSound(c.Request.Context(), body, c.Query("name"))
+	var more *http.MaxBytesError
+	if errors.As(err, &more) {
+		if err = large; left < media.MaxSoundBytes {
+			v, e := s.space()
+			err = errors.Join(e, quotaFull(v))
+		}
+	}
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	used, err := s.space()
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	reply(c, http.StatusCreated, gin.H{"hash": hash, "media": facts, "space": used})
+}
+
+// soundFile sends what a recording was decoded to; of its frames what a range asks for.
+func (s *Server) soundFile(c *gin.Context, what string) {
+	file, err := s.files.SoundFile(c.Param("hash"), what)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.Header("Cache-Control", "public, max-age=31536000, immutable")
+	c.Header("Content-Type", "application/octet-stream")
+	c.File(file)
+}
