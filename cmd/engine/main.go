@@ -33,6 +33,7 @@ import (
 	"capstan/core/patch"
 	"capstan/core/scope"
 	"capstan/core/session"
+	"capstan/core/sound"
 	"capstan/core/sum"
 	"capstan/core/view"
 	"capstan/core/words"
@@ -209,6 +210,23 @@ func main() {
 			return nil, err
 		}
 		return s.DeliveryCells(ask, int64(a[1].Int()), int64(a[2].Int())), nil
+	})
+	on("mix", func(a []js.Value) (any, error) {
+		m := s.Mix(int64(a[0].Float()), a[1].Int(), list(a[2]), sound.Level{Gain: a[3].Float(), Limited: a[4].Bool()})
+		o := js.Global().Get("Object").New()
+		o.Set("samples", copyOut(0, bytesOf(m.Samples)))
+		wants := js.Global().Get("Array").New()
+		for _, p := range m.Wants {
+			wants.Call("push", p.Media, p.Piece)
+		}
+		o.Set("wants", wants)
+		return o, nil
+	})
+	on("tape", func(a []js.Value) (any, error) {
+		samples := make([]float32, a[2].Length()/4)
+		js.CopyBytesToGo(bytesOf(samples), a[2])
+		s.Tapes.Give(sound.Piece{Media: a[0].String(), Piece: int64(a[1].Int())}, samples)
+		return true, nil
 	})
 	on("closes", func([]js.Value) (any, error) { return delivery.Closes(s.Film), nil })
 	on("fits", func([]js.Value) (any, error) { return moves.Fits(s.Desk), nil })
@@ -413,7 +431,7 @@ func listValue(l *frame.List) js.Value {
 }
 
 // bytesOf views a slice of plain numbers, or of points of two, as bytes; WebAssembly is little-endian, as typed arrays are.
-func bytesOf[T uint32 | float64 | geom.Verb | geom.Point](v []T) []byte {
+func bytesOf[T uint32 | float32 | float64 | geom.Verb | geom.Point](v []T) []byte {
 	if len(v) == 0 {
 		return nil
 	}

@@ -16,6 +16,7 @@ import (
 	"capstan/core/intent/project"
 	"capstan/core/intent/scenes"
 	"capstan/core/intent/shapes"
+	"capstan/core/intent/sounds"
 	"capstan/core/intent/texts"
 	"capstan/core/intent/turns"
 	"capstan/core/scope"
@@ -23,7 +24,7 @@ import (
 )
 
 // Asked is all that can be asked for, by name.
-var Asked = intent.Join(arrange.Asked, looks.Asked, texts.Asked, shapes.Asked, points.Asked, light.Asked, joining.Asked, moves.Asked, turns.Asked, scenes.Asked, outlines.Asked, project.Asked, pictures.Asked)
+var Asked = intent.Join(arrange.Asked, looks.Asked, texts.Asked, shapes.Asked, points.Asked, light.Asked, joining.Asked, moves.Asked, turns.Asked, scenes.Asked, outlines.Asked, project.Asked, pictures.Asked, sounds.Asked)
 
 // Intent returns the command that carries out what is asked for at a moment; nil when there is nothing to do.
 func (s *Session) Intent(name string, m scope.Moment, raw jsontext.Value) (edit.Command, error) {

@@ -15,6 +15,7 @@ import (
 	"capstan/core/frame"
 	"capstan/core/gallery"
 	"capstan/core/gesture"
+	"capstan/core/heard"
 	"capstan/core/intent"
 	"capstan/core/overlay"
 	"capstan/core/patch"
@@ -31,6 +32,7 @@ type Session struct {
 	*caret.Writer
 	*gesture.Drags
 	*intent.Desk
+	*heard.Ear
 
 	whole   *doc.Project      // Doc with each film in its place
 	own     map[string]string // families of the fonts of the document's own that were added, by hash
@@ -46,7 +48,7 @@ type Session struct {
 // New returns a session without a document.
 func New() *Session {
 	at := &scope.Scope{Grows: edit.Growth(), NewID: randomID}
-	s := &Session{Scope: at, Views: view.New(at), Overlays: &overlay.Overlays{Scope: at}, Writer: &caret.Writer{Scope: at}, Desk: intent.New(at)}
+	s := &Session{Scope: at, Views: view.New(at), Overlays: &overlay.Overlays{Scope: at}, Writer: &caret.Writer{Scope: at}, Desk: intent.New(at), Ear: &heard.Ear{Scope: at}}
 	s.Drags = gesture.New(at, s)
 	return s
 }

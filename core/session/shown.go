@@ -9,6 +9,7 @@ import (
 	"capstan/core/edit"
 	"capstan/core/geom"
 	"capstan/core/gesture"
+	"capstan/core/heard"
 	"capstan/core/intent/scenes"
 	"capstan/core/overlay"
 	"capstan/core/patch"
@@ -53,6 +54,7 @@ type Shown struct {
 	Held
 	Film    view.Film    `json:"film"`
 	Rows    []view.Row   `json:"rows"`
+	Sounds  heard.Sounds `json:"sounds"`
 	Moment  scope.Moment `json:"moment"` // the one that is looked at, within the film as it is
 	Scene   int          `json:"scene"`
 	Threads []string     `json:"threads"` // those that are selected and still there
@@ -72,9 +74,10 @@ type Dragged struct {
 // Drafted is what a draft shows.
 type Drafted struct {
 	Held
-	Trouble string     `json:"trouble"` // why there is none, in words
-	Film    *view.Film `json:"film,omitzero"`
-	Rows    []view.Row `json:"rows,omitzero"`
+	Trouble string        `json:"trouble"` // why there is none, in words
+	Film    *view.Film    `json:"film,omitzero"`
+	Rows    []view.Row    `json:"rows,omitzero"`
+	Sounds  *heard.Sounds `json:"sounds,omitzero"`
 }
 
 // Done is what a command has done.
@@ -142,6 +145,7 @@ func (s *Session) All() Shown {
 	}
 	s.watched.Threads = slices.DeleteFunc(slices.Clone(s.watched.Threads), func(t string) bool { return !there[t] })
 	v.Threads, v.Held = s.watched.Threads, s.held()
+	v.Sounds = s.SoundsView()
 	v.Undo, v.Redo = s.Steps()
 	v.After = s.AfterView()
 	return v
@@ -185,8 +189,8 @@ func (s *Session) try(c edit.Command, err error, time bool) Drafted {
 func (s *Session) Drafted(trouble string, time bool) Drafted {
 	v := Drafted{Held: s.held(), Trouble: trouble}
 	if time {
-		f := s.FilmView()
-		v.Film, v.Rows = &f, s.rowsOf(s.watched.Moment)
+		f, q := s.FilmView(), s.SoundsView()
+		v.Film, v.Rows, v.Sounds = &f, s.rowsOf(s.watched.Moment), &q
 	}
 	return v
 }

@@ -118,17 +118,17 @@ func over(n, of int64) float64 {
 	return float64(n) / float64(of)
 }
 
-// Knot is a corner of a line along film time.
-type Knot struct {
+// Corner is a corner of a line along film time.
+type Corner struct {
 	At float64 // ms of film time
 	DB float64
 }
 
 // Back is the line along which music steps back; none where it does not.
-func (s *Score) Back() (line []Knot) {
+func (s *Score) Back() (line []Corner) {
 	for _, b := range s.backs {
 		at := func(frame int64) float64 { return float64(frame) * 1000 / Rate }
-		line = append(line, Knot{at(b.begin) - float64(s.mix.Down), 0}, Knot{at(b.begin), -s.mix.Back}, Knot{at(b.end), -s.mix.Back}, Knot{at(b.end) + float64(s.mix.Up), 0})
+		line = append(line, Corner{at(b.begin) - float64(s.mix.Down), 0}, Corner{at(b.begin), -s.mix.Back}, Corner{at(b.end), -s.mix.Back}, Corner{at(b.end) + float64(s.mix.Up), 0})
 	}
 	return line
 }

@@ -21,6 +21,7 @@ import (
 	"capstan/core/fields"
 	"capstan/core/gallery"
 	"capstan/core/gesture"
+	"capstan/core/heard"
 	"capstan/core/intent/arrange"
 	"capstan/core/intent/joining"
 	"capstan/core/intent/moves"
@@ -29,6 +30,7 @@ import (
 	"capstan/core/patch"
 	"capstan/core/scope"
 	"capstan/core/session"
+	"capstan/core/sound"
 	"capstan/core/view"
 )
 
@@ -38,7 +40,7 @@ const answersFile = "web/src/engine/answers.ts"
 var named = map[string]any{
 	"Described": fields.All{}, "Field": fields.Field{}, "FieldOption": fields.Option{}, "Moment": scope.Moment{}, "Area": scope.Area{},
 	"Film": view.Film{}, "Row": view.Row{}, "Selected": view.Selected{}, "Move": view.MoveView{}, "Many": view.Many{}, "Shared": view.Shared{},
-	"Overlay": overlay.Overlay{}, "OverlayBox": overlay.Box{}, "OverlayPath": overlay.Path{}, "Ghost": overlay.Ghost{},
+	"Sounds": heard.Sounds{}, "SoundRow": heard.Row{}, "SoundCorner": sound.Corner{}, "Level": sound.Level{}, "SoundPiece": sound.Piece{}, "Overlay": overlay.Overlay{}, "OverlayBox": overlay.Box{}, "OverlayPath": overlay.Path{}, "Ghost": overlay.Ghost{},
 	"Under": overlay.Under{}, "All": overlay.All{}, "ShapeSign": overlay.ShapeSign{},
 	"WritingView": caret.Writing{}, "PenView": gesture.PenView{}, "Seen": session.Seen{}, "Shown": session.Shown{}, "Held": session.Held{}, "Dragged": session.Dragged{}, "Drafted": session.Drafted{}, "Done": session.Done{},
 	"Turn": view.Turn{}, "EasingCurve": view.EasingCurve{}, "Gallery": gallery.View{}, "GalleryRow": gallery.Row{}, "Card": gallery.Card{},
@@ -63,6 +65,8 @@ var choices = map[string][]string{
 	"Strand.Turn":   {"", doc.TurnShort, doc.TurnClockwise, doc.TurnAnticlockwise, doc.TurnNumbered},
 	"Marker.Style":  {doc.Dots, doc.Bars, doc.Count},
 	"Field.Control": {fields.Number, fields.Choice, fields.Signs, fields.Direction, fields.List, fields.Colour, fields.Move, fields.Layer},
+	"Row.Use":       {doc.Music, doc.Noise, doc.Voice},
+	"Row.Curve":     {doc.EvenPower, doc.EvenLine, doc.EvenLevel},
 	"Guide.Axis":    {doc.Upright, doc.Level},
 }
 

@@ -482,6 +482,10 @@ export interface DocumentFilm {
   shifts?: Shift[]
   /** #rrggbb: what files that cannot be clear are filled with; empty: white */
   under?: string
+  /** on the film's clock */
+  sounds?: Sound[]
+  /** how all sounds go together; nil: StandardMix */
+  mix?: Mix
   /** in their order; those set aside follow */
   scenes: DocumentScene[]
 }
@@ -552,6 +556,8 @@ export interface DocumentScene {
   aside?: boolean
   /** it is aside to be put into the film again and again; layers are not set aside there */
   template?: boolean
+  /** on the scene's clock */
+  sounds?: Sound[]
   layers: Layer[]
 }
 
@@ -583,6 +589,7 @@ export interface Drafted extends Held {
   trouble: string
   film?: Film
   rows?: Row[]
+  sounds?: Sounds
 }
 
 /** Dragged is what a move of the pointer comes to. */
@@ -1081,6 +1088,14 @@ export interface Layer {
   children?: Layer[]
 }
 
+/** Level is how a score is brought to a loudness. */
+export interface Level {
+  /** dB */
+  gain: number
+  /** peaks would go beyond Ceiling: they are turned down */
+  limited: boolean
+}
+
 /** Look is how a layer is painted, whatever it shows. */
 export interface Look {
   fill: Fill
@@ -1181,6 +1196,10 @@ export interface Media {
   covers?: string
   /** which of Capstan's ways to read pictures it was read by; see Intake */
   intake?: number
+  /** of a recording, SampleRate a second */
+  samples?: number
+  /** of a recording: 1, or 2 */
+  channels?: number
   /** Of fonts, whose type is font/ttf or font/otf. */
   family?: string
   /** 1..1000 */
@@ -1200,6 +1219,18 @@ export interface Meeting {
   stretches: boolean
   /** "Stretch “Kite” by 0.30 s" */
   words: string
+}
+
+/** Mix is how all sounds of a film go together. */
+export interface Mix {
+  /** dB that music steps back under voices, 0 to 60 */
+  back: number
+  /** ms it takes to, before a voice begins */
+  down: number
+  /** ms it takes to come back */
+  up: number
+  /** LUFS that the whole film is brought to, -40 to -5; 0: as it comes */
+  loudness?: number
 }
 
 /** Moment is what the page shows: scene Scene at rest, or the film at Time. */
@@ -1830,6 +1861,7 @@ export interface Shifted {
 export interface Shown extends Held {
   film: Film
   rows: Row[]
+  sounds: Sounds
   /** the one that is looked at, within the film as it is */
   moment: Moment
   scene: number
@@ -1858,6 +1890,101 @@ export interface Snap {
   /** what it may hang on: begins, ends, cue, scene-end; empty: nothing */
   when: string
   of: string
+}
+
+/**
+ * Sound is a stretch of a recording that is heard: with the film, on its clock, or with a scene, on that of the scene.
+ */
+export interface Sound {
+  id: string
+  name: string
+  media: string
+  /** music, effect or voice */
+  use: string
+  /** of a scene's as that of a move; of the film's at a time */
+  start: Start
+  /** of a scene's: it is heard until this; it always stretches */
+  end?: Anchor
+  /** ms it is heard, where nothing ends it */
+  length: number
+  /** ms into the recording at which it begins */
+  from?: number
+  /** the recording begins again at its end, without a seam */
+  loops?: boolean
+  /** of the recording, MinSpeed to MaxSpeed; 0 counts as 1; its pitch goes along */
+  speed?: number
+  /** dB */
+  gain?: number
+  /** the course of its volume, by rising times */
+  points?: VolumePoint[]
+  /** ms */
+  fadeIn?: number
+  /** ms */
+  fadeOut?: number
+  /** of its fades */
+  curve?: string
+  /** -1 is left, 1 is right */
+  pan?: number
+  /** it pans along with the layer of the move that its start hangs on */
+  along?: boolean
+  muted?: boolean
+}
+
+/** Corner is a corner of a line along film time. */
+export interface SoundCorner {
+}
+
+/** Piece is a part of a recording: PieceFrames of it, or what is left. */
+export interface SoundPiece {
+  media: string
+  /** counted from its begin */
+  piece: number
+}
+
+/** Row is one sound in the timeline. Times are ms of the film. */
+export interface SoundRow {
+  id: string
+  name: string
+  use: 'music' | 'effect' | 'voice'
+  /** on whose clock it is; -1: the film's */
+  scene: number
+  media: string
+  begin: number
+  /** within the film */
+  end: number
+  length: number
+  /** ms into the recording */
+  from: number
+  /** ms of the whole recording */
+  lasts: number
+  /** of it */
+  samples: number
+  channels: number
+  speed: number
+  loops: boolean
+  /** dB */
+  gain: number
+  points: VolumePoint[]
+  fadeIn: number
+  fadeOut: number
+  curve: '' | 'line' | 'level'
+  pan: number
+  along: boolean
+  muted: boolean
+  /** that its start hangs on; empty: none */
+  move: string
+  /** its end hangs on something */
+  ends: boolean
+  /** when it is heard */
+  words: string
+}
+
+/** Sounds are those of the film. */
+export interface Sounds {
+  rows: SoundRow[]
+  /** the line along which music steps back: ms of the film, and dB */
+  back: SoundCorner[]
+  mix: Mix
 }
 
 /** Span is where a thread lives: in a scene's stay, or as a strand through a morph. Times are ms of the film. */
@@ -2133,6 +2260,17 @@ export interface Use {
 }
 
 /**
+ * VolumePoint is how loud a sound is at a time, beside its gain. Between two it goes evenly in dB; before the first and
+ * after the last it stays.
+ */
+export interface VolumePoint {
+  /** ms since the sound began */
+  at: number
+  /** dB, MinGain to MaxGain */
+  gain: number
+}
+
+/**
  * Wheel is what a wheel of equal parts seems to do at the film's rate, where that is not what it does (docs/motion.md,
  * section 10).
  */
@@ -2290,6 +2428,9 @@ export type Command =
   | { op: 'scene.set'; film?: string; ids?: string[]; patch?: Fields }
   | { op: 'scene.unfold'; film?: string; scene?: string; seed?: string; names?: string[] }
   | { op: 'shift.keep'; film?: string; id?: string; thread?: string; scenes?: string[]; step?: Step }
+  | { op: 'sound.add'; film?: string; scene?: string; sounds?: Sound[] }
+  | { op: 'sound.delete'; film?: string; ids?: string[] }
+  | { op: 'sound.set'; film?: string; id?: string; scene?: string | null; patch?: Fields }
   | { op: 'table.cell'; film?: string; row?: number; column?: number; text?: string }
   | { op: 'table.set'; film?: string; table?: Table | null }
   | { op: 'text.style'; film?: string; ids?: string[]; patch?: Fields; from?: number; to?: number }
@@ -2526,6 +2667,14 @@ export interface Intents {
     hue?: number
     light?: number
   }
+  'sound.add': { hash?: string; media?: Media | null; use?: string; move?: string }
+  'sound.bind': { id?: string; to?: string; move?: string }
+  'sound.delete': { ids?: string[] }
+  'sound.mix': { patch?: Fields }
+  'sound.move': { ids?: string[]; by?: number }
+  'sound.replace': { id?: string; hash?: string; media?: Media | null }
+  'sound.set': { ids?: string[]; patch?: Fields }
+  'sound.trim': { id?: string; part?: string; by?: number }
   'spread.apart': { threads?: string[]; percent?: number; gather?: boolean }
   'stage.return': { document?: unknown }
   'strand.set': {
