@@ -134,7 +134,7 @@ func load(dir, name string) (*compiled, error) {
 }
 
 func (c *compiled) export(o export.Options, out string) error {
-	return export.Make(context.Background(), c.film, c.files.Pixels, o, out, func(int64, int64) {})
+	return export.Make(context.Background(), c.film, c.files, o, out, func(int64, int64) {})
 }
 
 // dump writes the frames as an encoder of video reads them: YUV 4:2:0.

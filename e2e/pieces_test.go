@@ -57,7 +57,7 @@ func (p *pieces) make(b both, a delivery.Ask, name string) delivery.Plan {
 	if err != nil {
 		p.t.Fatal(err)
 	}
-	if err := export.Make(p.t.Context(), b.film, b.files.Pixels, plan, filepath.Join(p.dir, name), func(int64, int64) {}); err != nil {
+	if err := export.Make(p.t.Context(), b.film, b.files, plan, filepath.Join(p.dir, name), func(int64, int64) {}); err != nil {
 		p.t.Fatal(err)
 	}
 	return plan

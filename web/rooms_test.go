@@ -14,7 +14,7 @@ import (
 // rooms are the folders of the page from the ground floor up; a file imports from its own room and from floors below. Screens do not know
 // each other, so that what two of them need lies below them.
 var rooms = [][]string{
-	{"words.ts", "time.ts", "remember.ts", "go.ts", "rem.ts"}, {"server", "engine", "engine/paint"}, {"project/desk"}, {"project"}, {"ui"}, {"actions"}, {"gallery"},
+	{"words.ts", "time.ts", "remember.ts", "go.ts", "rem.ts"}, {"server", "engine", "engine/paint"}, {"project/desk"}, {"sound"}, {"project"}, {"ui"}, {"actions"}, {"gallery"},
 	{"start", "desk", "inspector", "timeline", "export", "stages", "pairs", "variants"}, {"App.tsx"}, {"main.tsx"},
 }
 

@@ -237,7 +237,7 @@ func (x *exporting) file(ctx context.Context, o *opened, plan delivery.Plan, pro
 		}
 		out = filepath.Join(x.out, name+"."+delivery.Ending(x.Format))
 	}
-	_, err := export.MakeWithin(ctx, o.film, o.files.Pixels, plan, out, func(done, all int64) {
+	_, err := export.MakeWithin(ctx, o.film, o.files, plan, out, func(done, all int64) {
 		x.say(said{File: out, Done: done, All: all}, fmt.Sprintf("\r%s: frame %d of %d", out, done, all))
 	}, func(gives string, bytes int64) {
 		x.say(said{File: out, Tried: gives, Bytes: bytes}, fmt.Sprintf("\n%s: %d KB\n", gives, bytes/1000))

@@ -126,8 +126,29 @@ func pictured(files *media.Folder) (opener, evening, lifted *doc.Project, err er
 		return nil, nil, nil, err
 	}
 	drawn.Source, drawn.Licence = "Drawn for Capstan’s demo", "CC0-1.0"
-	lifted, err = cutOut(files, harbour, drawn)
-	return demo.Opener(sky, facts), demo.Evening(harbour, drawn), lifted, err
+	if lifted, err = cutOut(files, harbour, drawn); err != nil {
+		return nil, nil, nil, err
+	}
+	opener, err = sounded(files, demo.Opener(sky, facts))
+	return opener, demo.Evening(harbour, drawn), lifted, err
+}
+
+// sounded is a demo project with its sounds. Without ffmpeg, by which sounds are taken in, it is silent.
+func sounded(files *media.Folder, p *doc.Project) (*doc.Project, error) {
+	taken, facts := map[string]string{}, map[string]*doc.Media{}
+	for what, r := range demo.Recordings {
+		hash, m, err := files.TakeSound(context.Background(), bytes.NewReader(r.Data()), r.Name)
+		if words.Is(err, "sound.ffmpeg") {
+			slog.Warn("the demo has no sounds", "error", err)
+			return p, nil
+		}
+		if err != nil {
+			return nil, err
+		}
+		m.Source, m.Licence = "Made for Capstan’s demo", "CC0-1.0"
+		taken[what], facts[what] = hash, m
+	}
+	return demo.Sounded(p, taken, facts), nil
 }
 
 // cutOut is the demo project with depth: its cut-out is worked out by the strokes that it has, and the ground behind it.

@@ -29,6 +29,7 @@ import (
 	"capstan/core/intent/moves"
 	"capstan/core/intent/points"
 	"capstan/core/intent/scenes"
+	"capstan/core/intent/sounds"
 	"capstan/core/overlay"
 	"capstan/core/patch"
 	"capstan/core/scope"
@@ -221,6 +222,9 @@ func main() {
 		}
 		o.Set("wants", wants)
 		return o, nil
+	})
+	on("snapSound", func(a []js.Value) (any, error) {
+		return sounds.SnapSound(s.Desk, moment(a[0]), list(a[1]), a[2].String(), int64(a[3].Int()), int64(a[4].Int())), nil
 	})
 	on("tape", func(a []js.Value) (any, error) {
 		samples := make([]float32, a[2].Length()/4)

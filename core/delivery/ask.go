@@ -40,6 +40,7 @@ type Ask struct {
 	Give        []Sacrifice `json:"give,omitempty"`    // what is given up for the target, in this order; else Sacrifices
 	Waits       bool        `json:"waits,omitempty"`   // a web page that stands still until it is started
 	Mark        *Mark       `json:"mark,omitempty"`    // what lies over it
+	Silent      bool        `json:"silent,omitempty"`  // of a film with sound: nothing is heard
 	Title       string      `json:"title,omitempty"`
 	Description string      `json:"description,omitempty"`
 	Name        string      `json:"name,omitempty"` // pattern of the file's name; else Plan.Pattern
@@ -77,6 +78,7 @@ type Plan struct {
 	Samples            int     // moments that a frame with motion blur is made of
 	Waits              bool    // until it is started
 	Mark               *Mark   // nil: none
+	Silent             bool
 	Title, Description string
 }
 
@@ -115,7 +117,7 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 		a.Rate = film.Rate
 	}
 	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To, Passes: a.Passes, Target: a.Target, Give: a.Give,
-		Colours: cmp.Or(a.Colours, anim.MostColours), Dither: a.Dither, Loss: Unseen, Shutter: a.Shutter, Samples: cmp.Or(a.Samples, Samples), Waits: a.Waits && a.Format == HTML, Mark: a.Mark, Title: a.Title, Description: a.Description}
+		Colours: cmp.Or(a.Colours, anim.MostColours), Dither: a.Dither, Loss: Unseen, Shutter: a.Shutter, Samples: cmp.Or(a.Samples, Samples), Waits: a.Waits && a.Format == HTML, Mark: a.Mark, Silent: a.Silent, Title: a.Title, Description: a.Description}
 	if a.Row != 0 {
 		p.RowName = f.Doc.Table.RowName(a.Row)
 	}

@@ -37,16 +37,17 @@ type Row struct {
 	Pan      float64           `json:"pan"`
 	Along    bool              `json:"along"`
 	Muted    bool              `json:"muted"`
-	Move     string            `json:"move"`  // that its start hangs on; empty: none
-	Ends     bool              `json:"ends"`  // its end hangs on something
-	Words    string            `json:"words"` // when it is heard
+	Move     string            `json:"move"`   // that its start hangs on; empty: none
+	Ends     bool              `json:"ends"`   // its end hangs on something
+	Words    string            `json:"words"`  // when it is heard
+	Course   []sound.Corner    `json:"course"` // how loud it is: ms of the film, and dB
 }
 
 // Sounds are those of the film.
 type Sounds struct {
-	Rows []Row        `json:"rows"`
+	Rows []Row          `json:"rows"`
 	Back []sound.Corner `json:"back"` // the line along which music steps back: ms of the film, and dB
-	Mix  doc.Mix      `json:"mix"`
+	Mix  doc.Mix        `json:"mix"`
 }
 
 // Ear hears the film of a window.
@@ -82,6 +83,12 @@ func (e *Ear) SoundsView() Sounds {
 			Samples: m.Samples, Channels: m.Channels, Speed: q.Rate(), Loops: q.Loops, Gain: q.Gain, Points: append([]doc.VolumePoint{}, q.Points...), FadeIn: q.FadeIn, FadeOut: q.FadeOut,
 			Curve: q.Curve, Pan: q.Pan, Along: q.Along, Muted: q.Muted, Ends: q.End != nil, Words: when(sc, q),
 		}
+		for _, p := range s.Parts {
+			if p.ID == q.ID {
+				r.Course = s.Course(p)
+			}
+		}
+		r.Course = append([]sound.Corner{}, r.Course...)
 		if q.Start.When == doc.WhenBegins || q.Start.When == doc.WhenEnds {
 			r.Move = q.Start.Of
 		}

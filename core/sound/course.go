@@ -2,6 +2,7 @@ package sound
 
 import (
 	"math"
+	"slices"
 	"sort"
 
 	"capstan/core/doc"
@@ -120,8 +121,8 @@ func over(n, of int64) float64 {
 
 // Corner is a corner of a line along film time.
 type Corner struct {
-	At float64 // ms of film time
-	DB float64
+	At float64 `json:"at"` // ms of film time
+	DB float64 `json:"db"`
 }
 
 // Back is the line along which music steps back; none where it does not.
@@ -164,4 +165,33 @@ func (p *Part) panned(at int64) float64 {
 	from := at - at%placesApart
 	a, b := p.where(from), p.where(from+placesApart)
 	return p.Sound.Pan + a + (b-a)*float64(at-from)/placesApart
+}
+
+// fadeSteps is in how many pieces fades are drawn.
+const fadeSteps = 8
+
+// Course is how loud a part is along film time, in dB down to -60, as a line to be drawn: with its gain, points, fades, and stepping back.
+func (s *Score) Course(p *Part) []Corner {
+	q := p.Sound
+	at := []int64{p.Begin, p.End - 1}
+	for i := range int64(fadeSteps) {
+		at = append(at, p.Begin+Frames(q.FadeIn)*(i+1)/fadeSteps, p.End-Frames(q.FadeOut)*(i+1)/fadeSteps)
+	}
+	for _, v := range q.Points {
+		at = append(at, p.Begin+Frames(v.At))
+	}
+	if q.Use == doc.Music {
+		for _, b := range s.backs {
+			at = append(at, b.begin-Frames(s.mix.Down), b.begin, b.end, b.end+Frames(s.mix.Up))
+		}
+	}
+	slices.Sort(at)
+	var line []Corner
+	for _, f := range slices.Compact(at) {
+		if f < p.Begin || f >= p.End {
+			continue
+		}
+		line = append(line, Corner{At: float64(f) * 1000 / Rate, DB: math.Max(-fadeDepth, Decibels(s.volume(p, f)))})
+	}
+	return line
 }

@@ -150,6 +150,7 @@ func (s *Server) Handler() http.Handler {
 	a.POST("/media/:hash/ground", s.postGround)
 	a.GET("/projects/:id/missing", s.missing)
 	a.POST("/projects/:id/pictures", s.mergeLayers)
+	a.GET("/projects/:id/loudness", s.loudness)
 	a.GET("/projects/:id/stages", s.listStages)
 	a.POST("/projects/:id/stages", s.keepStage)
 	a.GET("/stages/:id", s.getStage)

@@ -2,9 +2,13 @@ package api
 
 import (
 	"errors"
+	"math"
 	"net/http"
 
+	"capstan/core/frame"
+	"capstan/core/sound"
 	"capstan/core/words"
+	"capstan/studio/export"
 	"capstan/studio/media"
 
 	"github.com/gin-gonic/gin"
@@ -53,4 +57,38 @@ func (s *Server) soundFile(c *gin.Context, what string) {
 	c.Header("Cache-Control", "public, max-age=31536000, immutable")
 	c.Header("Content-Type", "application/octet-stream")
 	c.File(file)
+}
+
+// loudness measures what is heard of a project's film, and says by how much it is brought to what it is to be.
+func (s *Server) loudness(c *gin.Context) {
+	p, revision, err := s.store.Load(c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	ctx, done, err := s.heavy(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	defer done()
+	film, err := frame.CompileFilm(p, c.Query("film"), s.store.Assets(p))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	m, err := export.Loudness(ctx, film, s.files)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	silent := math.IsInf(m.Loudness, 0)
+	if silent {
+		m.Loudness, m.Peak = -120, -120 // what JSON can say
+	}
+	level := sound.Level{}
+	if !silent {
+		level = m.To(film.Doc.Film.Mixed().Loudness)
+	}
+	reply(c, http.StatusOK, gin.H{"loudness": m.Loudness, "peak": m.Peak, "silent": silent, "level": level, "revision": revision})
 }

@@ -15,6 +15,7 @@ import (
 	"capstan/core/words"
 	"capstan/studio/aside"
 	"capstan/studio/export"
+	"capstan/studio/media"
 )
 
 // leftIn fails where an export that came to nothing left a file.
@@ -46,7 +47,7 @@ func TestAFullDiskLeavesNoHalfFile(t *testing.T) {
 		if err := syscall.Setrlimit(syscall.RLIMIT_FSIZE, &syscall.Rlimit{Cur: 40000, Max: whole.Max}); err != nil {
 			t.Fatal(err)
 		}
-		err := export.Make(context.Background(), f, files.Pixels, o, filepath.Join(dir, "film."+format), none)
+		err := export.Make(context.Background(), f, files, o, filepath.Join(dir, "film."+format), none)
 		if e := syscall.Setrlimit(syscall.RLIMIT_FSIZE, &whole); e != nil {
 			t.Fatal(e)
 		}
@@ -81,7 +82,7 @@ func TestFFmpegKilledHalfWay(t *testing.T) {
 	f, files := opener(t)
 	dir := t.TempDir()
 	killed := false
-	err := export.Make(context.Background(), f, files.Pixels, export.Options{Format: "mp4", Width: 480, Height: 270, RateNum: 30, RateDen: 1}, filepath.Join(dir, "film.mp4"),
+	err := export.Make(context.Background(), f, files, export.Options{Format: "mp4", Width: 480, Height: 270, RateNum: 30, RateDen: 1}, filepath.Join(dir, "film.mp4"),
 		func(done, all int64) {
 			if done > all/2 && !killed {
 				killed = true
@@ -113,7 +114,7 @@ func TestWhatIsNotWholeIsNotDone(t *testing.T) {
 			t.Fatal(err)
 		}
 		t.Setenv("PATH", bin+":"+os.Getenv("PATH"))
-		err := export.Make(context.Background(), f, files.Pixels, export.Options{Format: "mp4", Width: 480, Height: 270, RateNum: 10, RateDen: 1}, filepath.Join(dir, "film.mp4"), none)
+		err := export.Make(context.Background(), f, files, export.Options{Format: "mp4", Width: 480, Height: 270, RateNum: 10, RateDen: 1}, filepath.Join(dir, "film.mp4"), none)
 		if !words.Is(err, "export.wrong") && !words.Is(err, "export.stopped") {
 			t.Errorf("%s: %v", name, err)
 		}
@@ -121,12 +122,17 @@ func TestWhatIsNotWholeIsNotDone(t *testing.T) {
 	}
 }
 
+// broken are files that cannot be read without a mistake.
+type broken struct{ *media.Folder }
+
+func (broken) Pixels(string, int) (*image.RGBA, error) { panic("a mistake") }
+
 // A mistake while a frame is rendered, in a goroutine of its own, ends the export and not the process; so does a picture that needs too much memory.
 func TestAMistakeEndsTheExportAlone(t *testing.T) {
 	f, _ := opener(t)
 	for _, format := range []string{"gif", "apng", "png", "mp4", "gif"} {
 		dir := t.TempDir()
-		broken := func(string, int) (*image.RGBA, error) { panic("a mistake") }
+		var broken broken
 		err := export.Make(context.Background(), f, broken, export.Options{Format: format, Width: 96, Height: 54, RateNum: 10, RateDen: 1}, filepath.Join(dir, "film."+format), none)
 		if !words.Is(err, "export.mistake") {
 			t.Errorf("%s: %v", format, err)

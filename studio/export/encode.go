@@ -20,6 +20,7 @@ import (
 type task struct {
 	film     *frame.Film
 	pictures raster.Pictures
+	files    Files // nil: nothing is heard
 	o        Options
 	progress func(done, all int64)
 	shows    delivery.Sequence
@@ -74,6 +75,7 @@ var encoders = map[string]encoder{
 	delivery.MP4: mp4, delivery.WebM: webm, delivery.AV1: av1, delivery.Clear: webmClear, delivery.ProRes: proRes,
 	delivery.GIF: gif{}, delivery.APNG: apng{}, delivery.WebP: webp{}, delivery.Frames: frames{},
 	delivery.SVG: piece{delivery.SVG}, delivery.HTML: piece{delivery.HTML}, delivery.SheetPDF: sheet{delivery.SheetPDF}, delivery.SheetPNG: sheet{delivery.SheetPNG},
+	delivery.WAV: soundAlone{"pcm_s24le", "wav"}, delivery.MP3: soundAlone{"libmp3lame", "mp3"},
 	delivery.PNG: still{delivery.PNG}, delivery.JPEG: still{delivery.JPEG}, delivery.WebPStill: still{delivery.WebPStill},
 }
 
@@ -87,13 +89,13 @@ func Able(format string) error {
 
 // Make renders a film into the file out. It is written aside, read back and renamed: at any moment there is a whole file or none.
 // progress is told the frames done so far.
-func Make(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64)) error {
-	_, err := MakeWithin(ctx, f, pictures, o, out, progress, func(string, int64) {})
+func Make(ctx context.Context, f *frame.Film, files Files, o Options, out string, progress func(done, all int64)) error {
+	_, err := MakeWithin(ctx, f, files, o, out, progress, func(string, int64) {})
 	return err
 }
 
 // MakeWithin is Make, and tells what was tried for a target. It returns the plan by which the file was made.
-func MakeWithin(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64), tried Tried) (Options, error) {
+func MakeWithin(ctx context.Context, f *frame.Film, files Files, o Options, out string, progress func(done, all int64), tried Tried) (Options, error) {
 	if err := o.Check(f); err != nil {
 		return o, err
 	}
@@ -101,9 +103,9 @@ func MakeWithin(ctx context.Context, f *frame.Film, pictures raster.Pictures, o 
 		return o, err
 	}
 	if o.Target > 0 && delivery.Formats[o.Format].Rests {
-		return makeWithin(ctx, f, pictures, o, out, progress, tried)
+		return makeWithin(ctx, f, files, o, out, progress, tried)
 	}
-	file, err := makeAside(ctx, f, pictures, o, out, progress)
+	file, err := makeAside(ctx, f, files, o, out, progress)
 	if err != nil {
 		return o, err
 	}
@@ -111,7 +113,7 @@ func MakeWithin(ctx context.Context, f *frame.Film, pictures raster.Pictures, o 
 }
 
 // makeAside makes a whole file beside out and returns its name. Where it fails nothing is left.
-func makeAside(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64)) (name string, err error) {
+func makeAside(ctx context.Context, f *frame.Film, files Files, o Options, out string, progress func(done, all int64)) (name string, err error) {
 	tmp, err := os.CreateTemp(filepath.Dir(out), aside.Pattern+"."+delivery.Ending(o.Format))
 	if err != nil {
 		return "", err
@@ -122,7 +124,7 @@ func makeAside(ctx context.Context, f *frame.Film, pictures raster.Pictures, o O
 			os.Remove(tmp.Name())
 		}
 	}()
-	t, e := &task{film: f, pictures: pictures, o: o, progress: progress, shows: o.Sequence(f)}, encoders[o.Format]
+	t, e := &task{film: f, pictures: picturesOf(files), files: files, o: o, progress: progress, shows: o.Sequence(f)}, encoders[o.Format]
 	if err := e.encode(ctx, t, tmp); err != nil {
 		return "", err
 	}
@@ -130,6 +132,14 @@ func makeAside(ctx context.Context, f *frame.Film, pictures raster.Pictures, o O
 		return "", err
 	}
 	return tmp.Name(), errors.Join(tmp.Sync(), tmp.Chmod(0o644))
+}
+
+// picturesOf are the pictures among files; none where there are no files.
+func picturesOf(files Files) raster.Pictures {
+	if files == nil {
+		return nil
+	}
+	return files.Pixels
 }
 
 // wrong is the fault of a file that is not what it should be, with how.

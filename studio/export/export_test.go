@@ -73,7 +73,7 @@ func TestMP4ReadsBackAsTheRenderedFrames(t *testing.T) {
 	w, h := delivery.Size(&f.Doc.Film, 270)
 	for _, rate := range []doc.Rate{{Num: 30, Den: 1}, {Num: 24000, Den: 1001}} {
 		o := export.Options{Format: "mp4", Width: w, Height: h, RateNum: rate.Num, RateDen: rate.Den, From: 3500, To: 7700}
-		if err := export.Make(context.Background(), f, files.Pixels, o, out, none); err != nil {
+		if err := export.Make(context.Background(), f, files, o, out, none); err != nil {
 			t.Fatal(err)
 		}
 		s := probe(t, out)
@@ -141,7 +141,7 @@ func TestGIFReadsBackAsTheRenderedFrames(t *testing.T) {
 	out := filepath.Join(t.TempDir(), "film.gif")
 	w, h := delivery.Size(&f.Doc.Film, 180)
 	o := export.Options{Format: "gif", Width: w, Height: h, RateNum: 15, RateDen: 1, EndPause: 1500}
-	if err := export.Make(context.Background(), f, files.Pixels, o, out, none); err != nil {
+	if err := export.Make(context.Background(), f, files, o, out, none); err != nil {
 		t.Fatal(err)
 	}
 	file, err := os.Open(out)
@@ -188,7 +188,7 @@ func TestCancelledExportsLeaveNoHalfFile(t *testing.T) {
 	for _, format := range []string{"mp4", "gif"} {
 		ctx, cancel := context.WithCancel(context.Background())
 		o := export.Options{Format: format, Width: 480, Height: 270, RateNum: 30, RateDen: 1}
-		err := export.Make(ctx, f, files.Pixels, o, filepath.Join(dir, "film."+format), func(done, _ int64) {
+		err := export.Make(ctx, f, files, o, filepath.Join(dir, "film."+format), func(done, _ int64) {
 			if done == 5 {
 				cancel()
 			}
@@ -210,11 +210,11 @@ func TestWithoutFFmpegItIsSaidInWords(t *testing.T) {
 	f, files := opener(t)
 	t.Setenv("PATH", t.TempDir())
 	dir := t.TempDir()
-	err := export.Make(context.Background(), f, files.Pixels, export.Options{Format: "mp4", Width: 480, Height: 270, RateNum: 30, RateDen: 1}, filepath.Join(dir, "film.mp4"), none)
+	err := export.Make(context.Background(), f, files, export.Options{Format: "mp4", Width: 480, Height: 270, RateNum: 30, RateDen: 1}, filepath.Join(dir, "film.mp4"), none)
 	if err == nil || !strings.Contains(err.Error(), "Install it, or export a GIF") {
 		t.Errorf("got %v", err)
 	}
-	if err := export.Make(context.Background(), f, files.Pixels, export.Options{Format: "gif", Width: 160, Height: 90, RateNum: 5, RateDen: 1}, filepath.Join(dir, "film.gif"), none); err != nil {
+	if err := export.Make(context.Background(), f, files, export.Options{Format: "gif", Width: 160, Height: 90, RateNum: 5, RateDen: 1}, filepath.Join(dir, "film.gif"), none); err != nil {
 		t.Errorf("a GIF needs no ffmpeg: %v", err)
 	}
 }
@@ -239,7 +239,7 @@ func TestAFailingEncoderLeavesItsLastWords(t *testing.T) {
 	} {
 		fakeFFmpeg(t, script)
 		dir := t.TempDir()
-		err := export.Make(context.Background(), f, files.Pixels, export.Options{Format: "mp4", Width: 480, Height: 270, RateNum: 30, RateDen: 1}, filepath.Join(dir, "film.mp4"), none)
+		err := export.Make(context.Background(), f, files, export.Options{Format: "mp4", Width: 480, Height: 270, RateNum: 30, RateDen: 1}, filepath.Join(dir, "film.mp4"), none)
 		var failed *words.Fault
 		if !errors.As(err, &failed) || !strings.Contains(failed.Happened, say) || !strings.Contains(failed.Kept, "Nothing was written") || failed.Detail == "" {
 			t.Errorf("%s: got %v", script, err)
@@ -265,7 +265,7 @@ func TestAnFFmpegWithoutX264IsTold(t *testing.T) {
 func TestAStillIsTheFrame(t *testing.T) {
 	f, files := opener(t)
 	out := filepath.Join(t.TempDir(), "still.png")
-	if err := export.Make(context.Background(), f, files.Pixels, export.Options{Format: "png", Width: 480, Height: 270, From: 7100}, out, none); err != nil {
+	if err := export.Make(context.Background(), f, files, export.Options{Format: "png", Width: 480, Height: 270, From: 7100}, out, none); err != nil {
 		t.Fatal(err)
 	}
 	raw, err := os.Open(out)

@@ -11,6 +11,7 @@ import (
 	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/raster"
+	"capstan/core/sound"
 	"capstan/core/words"
 	"capstan/studio/aside"
 	"capstan/studio/media"
@@ -79,12 +80,17 @@ func told(err error) *words.Fault {
 	return f
 }
 
-// Ready returns why a film cannot be exported: a picture whose file is missing.
+// Ready returns why a film cannot be exported: a picture or a sound whose file is missing.
 func Ready(film *frame.Film, files *media.Folder) error {
 	for _, name := range film.Pictures {
 		if err := files.Ready(name); err != nil {
 			hash, _ := doc.Shown(name)
 			return words.Because(err, "export.picture-gone", film.Doc.Media[hash].Name)
+		}
+	}
+	for _, hash := range sound.Of(film).Recordings() {
+		if !files.Has(hash) {
+			return words.New("export.sound-gone", film.Doc.Media[hash].Name)
 		}
 	}
 	return nil

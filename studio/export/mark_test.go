@@ -24,7 +24,7 @@ func TestAMarkLiesInItsCorner(t *testing.T) {
 			t.Fatal(err)
 		}
 		out := filepath.Join(t.TempDir(), "frame.png")
-		if err := export.Make(context.Background(), f, files.Pixels, o, out, none); err != nil {
+		if err := export.Make(context.Background(), f, files, o, out, none); err != nil {
 			t.Fatal(err)
 		}
 		in, err := os.Open(out)

@@ -266,7 +266,7 @@ func (q *Queue) make(ctx context.Context, e *store.Export, m *making) error {
 	e.Frames = o.Sequence(film).Len()
 	last := time.Time{}
 	q.rest(ctx, e, m)
-	made, err := MakeWithin(ctx, film, q.files.Pixels, o, q.File(e), func(done, all int64) {
+	made, err := MakeWithin(ctx, film, q.files, o, q.File(e), func(done, all int64) {
 		e.FramesDone, e.Frames = done, all
 		q.mu.Lock()
 		e.Left = m.left(done, all)

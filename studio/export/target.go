@@ -6,7 +6,6 @@ import (
 
 	"capstan/core/delivery"
 	"capstan/core/frame"
-	"capstan/core/raster"
 	"capstan/core/words"
 )
 
@@ -15,7 +14,7 @@ type Tried func(words string, bytes int64)
 
 // makeWithin renders a film into a file of at most o.Target bytes at out, and returns by what plan. More and more is given up (delivery.Trials)
 // until it fits: halving what is left, since each file has to be made whole to know its size.
-func makeWithin(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Options, out string, progress func(done, all int64), tried Tried) (Options, error) {
+func makeWithin(ctx context.Context, f *frame.Film, files Files, o Options, out string, progress func(done, all int64), tried Tried) (Options, error) {
 	trials := o.Trials(delivery.MinSide)
 	best, smallest := "", int64(0)
 	defer func() {
@@ -25,7 +24,7 @@ func makeWithin(ctx context.Context, f *frame.Film, pictures raster.Pictures, o 
 	}()
 	plan := o
 	try := func(i int) (bool, error) {
-		file, err := makeAside(ctx, f, pictures, trials[i].Plan, out, progress)
+		file, err := makeAside(ctx, f, files, trials[i].Plan, out, progress)
 		if err != nil {
 			return false, err
 		}

@@ -70,7 +70,7 @@ func TestFilesAreTheSameAgainAndWereEstimated(t *testing.T) {
 		var got [2][]byte
 		for i := range got {
 			out := filepath.Join(t.TempDir(), "film")
-			if err := export.Make(context.Background(), f, files.Pixels, o, out, none); err != nil {
+			if err := export.Make(context.Background(), f, files, o, out, none); err != nil {
 				t.Fatal(err)
 			}
 			if got[i], err = os.ReadFile(out); err != nil {

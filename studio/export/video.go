@@ -105,7 +105,7 @@ var (
 // cover is the file of a picture that stands for the video, or empty.
 func VideoArguments(o Options, input, cover, out string) []string {
 	o.Format = delivery.MP4
-	return mp4.arguments(o, input, cover, out)
+	return mp4.arguments(o, input, cover, "", out)
 }
 
 // Raw is what ffmpeg gets of a film in a format that it encodes: how many bytes a frame has, what makes them, and the arguments by which it makes a file
@@ -115,20 +115,33 @@ func Raw(o Options) (size int, make func(to []byte, img *image.RGBA, tiles *rast
 	if !ok {
 		return 0, nil, nil, false
 	}
-	return v.size(o.Width * o.Height), v.press, func(input, out string) []string { return v.arguments(o, input, "", out) }, true
+	return v.size(o.Width * o.Height), v.press, func(input, out string) []string { return v.arguments(o, input, "", "", out) }, true
 }
 
-func (v video) arguments(o Options, input, cover, out string) []string {
+// arguments are those of ffmpeg for pictures from an input; cover and heard are files of a picture that stands for the video, and of mixed sound, or empty.
+func (v video) arguments(o Options, input, cover, heard, out string) []string {
 	list := []string{
 		"-hide_banner", "-loglevel", "error", "-nostdin", "-y", "-protocol_whitelist", "pipe,file",
 		"-f", "rawvideo", "-pix_fmt", v.pixels, "-s", fmt.Sprintf("%dx%d", o.Width, o.Height), "-r", fmt.Sprintf("%d/%d", o.RateNum, o.RateDen),
 		"-color_range", "tv", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709",
 		"-i", input,
 	}
+	maps := []string{"-map", "0:v"}
 	if cover != "" {
-		list = append(list, "-i", cover, "-map", "0:v", "-map", "1:v", "-c:v:1", "copy", "-disposition:v:1", "attached_pic")
+		list = append(list, "-i", cover)
+		maps = append(maps, "-map", "1:v", "-c:v:1", "copy", "-disposition:v:1", "attached_pic")
 	}
-	list = append(list, "-an", "-metadata", "title="+o.Title, "-metadata", "comment="+o.Description)
+	if heard != "" {
+		list = append(list, rawSound(heard)...)
+		at := "1:a"
+		if cover != "" {
+			at = "2:a"
+		}
+		maps = append(append(maps, "-map", at), tracks[delivery.Formats[o.Format].Track]...)
+	} else {
+		maps = append(maps, "-an")
+	}
+	list = append(append(list, maps...), "-metadata", "title="+o.Title, "-metadata", "comment="+o.Description)
 	return append(append(list, v.how(o)...), out)
 }
 
@@ -143,7 +156,14 @@ func (v video) encode(ctx context.Context, t *task, out *os.File) error {
 		}
 		defer os.Remove(cover)
 	}
-	return v.piped(ctx, t, v.arguments(t.o, "pipe:0", cover, out.Name()), func(w io.Writer, p, _ *plate) error {
+	heard, err := t.mixed(ctx, out.Name())
+	if err != nil {
+		return err
+	}
+	if heard != "" {
+		defer os.Remove(heard)
+	}
+	return v.piped(ctx, t, v.arguments(t.o, "pipe:0", cover, heard, out.Name()), func(w io.Writer, p, _ *plate) error {
 		_, err := w.Write(p.bytes)
 		return err
 	})
@@ -220,6 +240,9 @@ func (video) readBack(ctx context.Context, t *task, file string) error {
 	}
 	if want := fmt.Sprintf("%d,%d,%d", t.o.Width, t.o.Height, t.shows.Len()); err != nil || strings.TrimSpace(string(out)) != want {
 		return wrong("%s instead of %s, %v", strings.TrimSpace(string(out)), want, err)
+	}
+	if t.heard() {
+		return t.soundBack(ctx, file)
 	}
 	return nil
 }

@@ -2,6 +2,7 @@
 import { drawingIn } from './drawings'
 import { pasteHere } from './menus'
 import { takePictures } from './pictures'
+import { isSound } from './sounds'
 
 let pending = 0
 
@@ -15,7 +16,7 @@ export function pasteSomething() {
 }
 
 document.addEventListener('paste', (e) => {
-  const files = [...(e.clipboardData?.files ?? [])].filter((f) => f.type.startsWith('image/'))
+  const files = [...(e.clipboardData?.files ?? [])].filter((f) => f.type.startsWith('image/') || isSound(f))
   if (!pending) return // it is a field’s
   clearTimeout(pending)
   pending = 0

@@ -4,6 +4,7 @@ import { desk, fail, mended, say, selectNew, set } from '../project/desk'
 import { isFont, takeFonts } from '../project/ownfonts'
 import { createProject, pictureAnew, uploadPicture } from '../server/server'
 import { isDrawing, takeDrawing } from './drawings'
+import { isSound, takeSounds } from './sounds'
 import { forgetPicture, readAgain } from '../engine/paint/bitmaps'
 import { bytes } from '../time'
 import { notice } from '../words'
@@ -18,9 +19,11 @@ export async function takePictures(files: File[], at?: [number, number]) {
       .map((s) => s.layer.thread)
     if (family && texts.length) run('text.family', { threads: texts, family })
   }
+  const sounds = files.filter(isSound)
+  if (sounds.length) await takeSounds(sounds)
   const drawings = files.filter(isDrawing)
   if (drawings.length) await each(drawings, (file, signal) => takeDrawing(file, at, signal))
-  const pictures = files.filter((f) => !isFont(f) && !isDrawing(f))
+  const pictures = files.filter((f) => !isFont(f) && !isDrawing(f) && !isSound(f))
   if (!pictures.length) return
   const before = new Set(desk().rows.map((r) => r.thread))
   const empty = desk().film!.scenes[desk().scene].layers === 0

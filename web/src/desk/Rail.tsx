@@ -1,7 +1,7 @@
 // The rail between page and timeline: what can be added, and the zoom of the page.
-import { pictureFiles } from '../server/server'
+import { pictureFiles, soundFiles } from '../server/server'
 import { clsx } from 'clsx'
-import { Ghost, Image, Minus, Plus, Route, Type } from 'lucide-react'
+import { AudioLines, Ghost, Image, Minus, Plus, Route, Type } from 'lucide-react'
 import { type ReactNode } from 'react'
 import { engine } from '../engine/engine'
 import { look, set, showAlone, toRest, useDesk, type Tool, openGallery } from '../project/desk'
@@ -10,6 +10,7 @@ import { Helps } from './Helps'
 import { within } from './view'
 import { pickTool } from '../actions/tools'
 import { choosePictures, takePictures } from '../actions/pictures'
+import { chooseSounds, takeSounds } from '../actions/sounds'
 import { openMenu } from '../ui/ContextMenu'
 import { keyed, useKeymap } from '../ui/keymap'
 import { pin, usePins } from '../ui/pins'
@@ -116,6 +117,28 @@ export function Rail() {
         aria-label="Picture files"
         onChange={(e) => {
           void takePictures([...(e.target.files ?? [])])
+          e.target.value = ''
+        }}
+      />
+      <button
+        type="button"
+        aria-label="Sound"
+        title={keyed('Sound from disk: music, an effect, a voice (Shift+S)')}
+        onClick={chooseSounds}
+        className="flex h-7 items-center gap-1.5 rounded-md px-1.5 hover:bg-sailcloth-200"
+      >
+        <AudioLines size={18} strokeWidth={1.5} />
+        <span className={narrow}>Sound</span>
+      </button>
+      <input
+        type="file"
+        accept={soundFiles}
+        multiple
+        hidden
+        data-sound-input
+        aria-label="Sound files"
+        onChange={(e) => {
+          void takeSounds([...(e.target.files ?? [])])
           e.target.value = ''
         }}
       />

@@ -57,6 +57,7 @@ import { pasteSomething } from '../actions/pasting'
 import { pasteHere } from '../actions/menus'
 import { choosePictures } from '../actions/pictures'
 import { pickTool } from '../actions/tools'
+import { chooseSounds, deleteSounds } from '../actions/sounds'
 import { setAids } from './Aids'
 import { shownAt, within } from './view'
 import { wordsBehind } from '../actions/behind'
@@ -122,7 +123,8 @@ function selectAll() {
  */
 function remove() {
   const d = desk()
-  if (d.pen) penBack()
+  if (d.heard.length) deleteSounds()
+  else if (d.pen) penBack()
   else if (edited()) {
     if (d.points.length) withPoints('points.remove')
   } else if (d.scenes.length) apply({ op: 'scene.delete', ids: d.scenes })
@@ -208,6 +210,7 @@ export const shortcuts: Shortcut[] = [
       choosePictures()
     },
   },
+  { group: 'Add', keys: 'Shift+S', does: 'Sound from disk', run: chooseSounds },
   {
     group: 'Add',
     keys: '5',

@@ -1932,6 +1932,9 @@ export interface Sound {
 
 /** Corner is a corner of a line along film time. */
 export interface SoundCorner {
+  /** ms of film time */
+  at: number
+  db: number
 }
 
 /** Piece is a part of a recording: PieceFrames of it, or what is left. */
@@ -1976,6 +1979,16 @@ export interface SoundRow {
   /** its end hangs on something */
   ends: boolean
   /** when it is heard */
+  words: string
+  /** how loud it is: ms of the film, and dB */
+  course: SoundCorner[]
+}
+
+/** Snap is how far sounds are dragged when an end of the first comes near something: to what, and in words. */
+export interface SoundSnap {
+  by: number
+  /** ms of the film; -1: it is near nothing */
+  at: number
   words: string
 }
 

@@ -42,6 +42,8 @@ import type {
   Shared,
   Shown,
   Snap,
+  SoundSnap,
+  Level,
   Target,
   Meeting,
   Under,
@@ -204,6 +206,26 @@ export const engine = {
   /** How far bars are dragged when the first snaps to what lies within a tolerance (ms), where and on what. */
   snapBar: (m: Moment, moves: string[], part: string, by: number, tolerance: number) =>
     call<Snap>('snapBar', m, moves, part, by, tolerance),
+  /** How far sounds are dragged when an end of the first snaps to what lies within a tolerance (ms). */
+  snapSound: (m: Moment, ids: string[], part: string, by: number, tolerance: number) =>
+    call<SoundSnap>('snapSound', m, ids, part, by, tolerance),
+  /**
+   * Frames of the film's sound from one on, left and right in turns; of some sounds alone, where only names any.
+   * wants are pieces of recordings that were not there: media and number in turns.
+   */
+  mix: (from: number, frames: number, only: string[], level: Level) => {
+    const v = call<{ samples: Uint8Array; wants: (string | number)[] }>(
+      'mix',
+      from,
+      frames,
+      only,
+      level.gain,
+      level.limited,
+    )
+    return { samples: new Float32Array(v.samples.slice(0, 8 * frames).buffer), wants: v.wants }
+  },
+  /** Hands a piece of a recording over. */
+  tape: (media: string, piece: number, samples: Uint8Array) => call<boolean>('tape', media, piece, samples),
   /** The outline a bar names: heights at equal steps. */
   /** An easing as it is drawn; null where it cannot be read. */
   easing: (css: string) => call<EasingCurve | null>('easing', css),

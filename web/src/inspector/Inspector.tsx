@@ -9,6 +9,7 @@ import { NumberField } from '../ui/NumberField'
 import { TextField } from '../ui/TextField'
 import { Button } from '../ui/controls'
 import { tints } from '../ui/tints'
+import { SoundPanel } from './SoundPanel'
 import { ScenePanel } from './ScenePanel'
 import { Look } from './Look'
 import { Place } from './Place'
@@ -31,6 +32,14 @@ export function Inspector({ narrow }: { narrow: boolean }) {
   const inFilms =
     useDesk((d) => (d.film?.shown ?? 0) > 1 && !d.film!.scenes[d.scene]?.aside) ||
     selected.some((s) => s.strands.length > 0)
+  const heard = useDesk((d) => d.heard)
+  const sounds = useDesk((d) => d.sounds.rows)
+  if (heard.length > 0)
+    return (
+      <Frame narrow={narrow}>
+        <SoundPanel rows={sounds.filter((r) => heard.includes(r.id))} />
+      </Frame>
+    )
   if (selection.length === 0)
     return (
       <Frame narrow={narrow}>

@@ -1,6 +1,7 @@
 // Plays the film in real time: the playhead is where the clock says, whatever a frame costs. Frames that could not be
 // shown in time are dropped, and counted.
 import { engine } from '../engine/engine'
+import { audible, hush, listen } from '../sound/listening'
 import { editAfter, desk, goTo, goToTime, set } from './desk'
 
 let frame = 0
@@ -22,6 +23,8 @@ function playRange(from: number, to: number, round: number | null = null) {
   let start = from
   let speed = desk().speed
   let last = -1
+  // Where there is sound, the film is at what is heard; the clock of the page does where there is none.
+  let heard = listen(from, to, round, speed)
   const tick = () => {
     const now = desk()
     if (!now.playing || !now.film) return
@@ -30,14 +33,22 @@ function playRange(from: number, to: number, round: number | null = null) {
       start = now.moment.time
       began = performance.now()
       speed = now.speed
+      heard = listen(start, end, again, speed)
     }
-    const time = start + (performance.now() - began) * speed
+    let time = heard?.() ?? null
+    if (time === null && heard) {
+      heard = null
+      start = now.moment.time
+      began = performance.now()
+    }
+    time ??= start + (performance.now() - began) * speed
+    if (heard && again !== null && time < now.moment.time) last = -1 // it has gone round
     const at = Math.floor(Math.min(time, end) / perFrame)
     // At twice the speed every second frame is meant to be passed over.
     const passed = at - last - Math.max(1, Math.ceil(speed))
     if (last >= 0 && passed > 0) set({ dropped: now.dropped + passed })
     last = at
-    if (time >= end) {
+    if (time >= end && !(heard && again !== null)) {
       if (again !== null) {
         start = again
         began = performance.now()
@@ -66,7 +77,7 @@ export function playOver(from: number, to: number) {
   const film = desk().film
   if (!film) return
   const [a, b] = [Math.max(0, from), Math.min(to, film.length)]
-  if (trying && desk().playing) {
+  if (trying && desk().playing && !audible()) {
     end = b
     again = a
     return
@@ -143,6 +154,7 @@ export function mark() {
 /** Stays where the film is. */
 export function pause() {
   cancelAnimationFrame(frame)
+  hush()
   set({ playing: false })
   goTo(desk().moment)
 }
@@ -151,6 +163,7 @@ export function pause() {
 export function stop() {
   const { playedFrom } = desk()
   cancelAnimationFrame(frame)
+  hush()
   set({ playing: false })
   if (playedFrom) goTo(playedFrom)
 }

@@ -1,5 +1,17 @@
 // Calls to the server. Errors come as words for people.
-import type { Ask, Change, Command, Cutout, Export, Family, FontFile, Layer, Media, ProjectRow } from '../engine/types'
+import type {
+  Ask,
+  Change,
+  Command,
+  Cutout,
+  Export,
+  Family,
+  FontFile,
+  Layer,
+  Level,
+  Media,
+  ProjectRow,
+} from '../engine/types'
 import { fault } from '../words'
 
 /** An answer in words that is not what was hoped for. */
@@ -116,6 +128,22 @@ export const uploadPicture = async (file: File, signal?: AbortSignal) =>
     hash: string
     media: Media
     space: Space
+  }
+/** The files that the server takes sound from. */
+export const soundFiles = 'audio/*,video/*,.mp3,.wav,.aif,.aiff,.flac,.ogg,.opus,.m4a,.aac,.mp4,.mov,.webm,.mkv'
+/** Hands a file with sound over, which is decoded there; signal takes that back. */
+export const uploadSound = async (file: File, signal?: AbortSignal) =>
+  (await (await ask('POST', `/api/sounds?name=${encodeURIComponent(file.name)}`, file, false, signal)).json()) as {
+    hash: string
+    media: Media
+    space: Space
+  }
+/** How loud a film is, and by what it is brought to how loud it is to be. */
+export const loudnessOf = async (project: string, film: string, signal: AbortSignal) =>
+  (await (await ask('GET', `/api/projects/${project}/loudness?film=${film}`, undefined, false, signal)).json()) as {
+    loudness: number
+    level: Level
+    revision: number
   }
 /** Reads a picture again, as pictures are read now. */
 export const pictureAnew = (hash: string) => post<{ hash: string; media: Media }>(`/api/media/${hash}/anew`, {})

@@ -7,6 +7,7 @@ import { apply } from '../project/commands'
 import { desk, goTo, goToTime, dropDraft, showDraft, set, useDesk, type Desk } from '../project/desk'
 import { filmTime, seconds } from '../time'
 import { headOf, ms, px, type Scale } from './scale'
+import { grain } from '../sound/listening'
 import { hold, letGo } from '../ui/drags'
 
 /** Frames wider than this, in px, are met by the playhead. */
@@ -80,8 +81,10 @@ export function Ruler({ film, scale, height }: { film: Film; scale: Scale; heigh
         }}
         onPointerMove={(e) => {
           if (!dragged.current) return
-          if (drawing.current === null) goToTime(time(e))
-          else set({ marks: [Math.min(drawing.current, time(e)), Math.max(drawing.current, time(e))] })
+          if (drawing.current === null) {
+            goToTime(time(e))
+            grain(time(e))
+          } else set({ marks: [Math.min(drawing.current, time(e)), Math.max(drawing.current, time(e))] })
         }}
         onKeyDown={(e) => {
           const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key]

@@ -2,6 +2,8 @@
 import { clsx } from 'clsx'
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import type { Film, Row } from '../engine/types'
+import { takePictures } from '../actions/pictures'
+import { isSound, takeSounds } from '../actions/sounds'
 import { Gallery } from '../gallery/Gallery'
 import { warmUp } from '../gallery/showing'
 import { showAllRows, useDesk, type Opened } from '../project/desk'
@@ -9,6 +11,7 @@ import { Bars } from './Bars'
 import { Heads } from './RowHead'
 import { CueLines, Playhead, Ruler } from './Ruler'
 import { Scenes } from './Scenes'
+import { SoundBars, SoundHeads, soundsHeight } from './SoundRows'
 import { Transport } from './Transport'
 import { headOf, inView, placeRows, ruler, scaleOf, scenesHeight } from './scale'
 
@@ -53,6 +56,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
     () => placeRows(visible(rows, folded, all, sought), selection),
     [rows, folded, all, sought, selection],
   )
+  const sounds = useDesk((d) => soundsHeight(d.sounds.rows.length))
   const shown = useMemo(() => inView(list, scrolled, size.h), [list, scrolled, size.h])
 
   // The wheel zooms at the pointer over the scenes and with Ctrl; elsewhere it scrolls.
@@ -97,6 +101,16 @@ export function Timeline({ children }: { children?: ReactNode }) {
     <section
       aria-label="Timeline"
       className="on-spruce relative flex min-h-0 min-w-0 flex-1 bg-spruce-950 text-foam-100"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault()
+        const files = [...e.dataTransfer.files]
+        const sounds = files.filter(isSound)
+        // A sound goes along with the move on whose bar it is dropped.
+        const bar = (e.target as Element).closest<SVGGElement>('[data-bar]')
+        if (sounds.length) void takeSounds(sounds, bar?.dataset.bar)
+        if (sounds.length < files.length) void takePictures(files.filter((f) => !isSound(f)))
+      }}
     >
       {children}
       {gallery && size.w > 0 && <Gallery key={galleryKey(gallery)} of={gallery} top={above} head={head} />}
@@ -131,9 +145,14 @@ export function Timeline({ children }: { children?: ReactNode }) {
             className={clsx('relative flex', gallery && 'invisible')}
             style={{ minHeight: `calc(100% - ${above}px)` }}
           >
-            <div data-rows className="sticky left-0 z-10 shrink-0 bg-spruce-950" style={{ width: head, height }}>
+            <div
+              data-rows
+              className="sticky left-0 z-10 shrink-0 bg-spruce-950"
+              style={{ width: head, height: height + sounds }}
+            >
               <Heads placed={shown} all={list} folded={folded} onFold={fold} />
-              {list.length === 0 && (
+              <SoundHeads top={height} sought={sought} />
+              {list.length === 0 && sounds === 0 && (
                 <p className="px-4 py-3 text-[0.75rem] text-foam-300">
                   {sought ? `No row is called “${sought}”.` : 'A new layer is a new row.'}
                 </p>
@@ -145,6 +164,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
             >
               <CueLines film={film} scale={scale} />
               <Bars placed={shown} all={list} height={height} film={film} scale={scale} />
+              <SoundBars top={height} film={film} scale={scale} sought={sought} />
               <Playhead scale={scale} />
             </div>
           </div>

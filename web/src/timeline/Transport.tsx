@@ -13,6 +13,8 @@ import {
   Search,
   SkipBack,
   Undo2,
+  Volume2,
+  VolumeX,
   X,
 } from 'lucide-react'
 import { useRef, useState } from 'react'
@@ -20,6 +22,7 @@ import { engine } from '../engine/engine'
 import { redo, undo } from '../project/commands'
 import { desk, fail, goToTime, set, swapZoomed, useDesk } from '../project/desk'
 import { mark, playFilm, playLarge, playMarks, playScene, playSelection, stop, toggle } from '../project/play'
+import { setHushed } from '../sound/listening'
 import { Sign } from '../ui/controls'
 import { filmTime } from '../time'
 import { keyed } from '../ui/keymap'
@@ -104,6 +107,7 @@ export function Transport({
           <Now />
         </span>
         <span className="flex shrink-0 items-center">
+          <Hush />
           <Seek sought={sought} onSeek={onSeek} />
           <button
             type="button"
@@ -118,6 +122,23 @@ export function Transport({
         </span>
       </div>
     </div>
+  )
+}
+
+/** Whether the film is heard while it plays; films without sound need no such sign. */
+function Hush() {
+  const hushed = useDesk((d) => d.hushed)
+  const some = useDesk((d) => d.sounds.rows.length > 0)
+  if (!some) return null
+  return (
+    <Sign
+      name={hushed ? 'Play with sound' : 'Play without sound'}
+      className="!h-6 !w-6 text-foam-300 hover:bg-spruce-700"
+      pressed={hushed}
+      onClick={() => setHushed(!hushed)}
+    >
+      {hushed ? <VolumeX size={14} strokeWidth={1.5} /> : <Volume2 size={14} strokeWidth={1.5} />}
+    </Sign>
   )
 }
 

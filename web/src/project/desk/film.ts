@@ -65,13 +65,17 @@ export function lookNow() {
 
 /** Shows the document as it is now. */
 export function show(s: Shown) {
-  const { moves, scenes, selection, moment, version } = desk()
+  const { moves, scenes, selection, moment, version, heard, alone } = desk()
+  const sounds = new Set(s.sounds.rows.map((r) => r.id))
   const there = new Set(s.rows.flatMap((r) => r.bars.map((b) => b.move)))
   const same = moment.rest === s.moment.rest && moment.scene === s.moment.scene && moment.time === s.moment.time
   set({
     film: s.film,
     moment: same ? moment : s.moment,
     rows: s.rows,
+    sounds: s.sounds,
+    heard: heard.every((id) => sounds.has(id)) ? heard : heard.filter((id) => sounds.has(id)),
+    alone: alone.every((id) => sounds.has(id)) ? alone : alone.filter((id) => sounds.has(id)),
     scene: s.scene,
     selection: selection.length === s.threads.length ? selection : s.threads, // what is gone is not selected
     ...seen(s),
@@ -93,8 +97,14 @@ export function refresh() {
 }
 
 /** Shows what a draft does. */
-export function showDraft(d: Held & Partial<Pick<Drafted, 'film' | 'rows'>>) {
-  set({ ...seen(d), ...(d.film && { film: d.film }), ...(d.rows && { rows: d.rows }), version: desk().version + 1 })
+export function showDraft(d: Held & Partial<Pick<Drafted, 'film' | 'rows' | 'sounds'>>) {
+  set({
+    ...seen(d),
+    ...(d.film && { film: d.film }),
+    ...(d.rows && { rows: d.rows }),
+    ...(d.sounds && { sounds: d.sounds }),
+    version: desk().version + 1,
+  })
 }
 
 /** Shows the document again; with time, in the timeline too. */

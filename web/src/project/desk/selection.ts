@@ -41,6 +41,7 @@ export function select(selection: string[], inside = desk().inside) {
     inside,
     moves: [],
     scenes: [],
+    heard: [],
   })
 }
 
@@ -61,5 +62,5 @@ export function selectMoves(moves: string[], purposely = true) {
   const selection = desk()
     .rows.filter((r) => r.bars.some((b) => chosen.has(b.move)))
     .map((r) => r.thread)
-  look({ moves, purposely, selection, scenes: [] })
+  look({ moves, purposely, selection, scenes: [], heard: [] })
 }

@@ -7,6 +7,7 @@ import type { GallerySlice } from './gallery'
 import type { LookingSlice } from './looking'
 import type { NoticeSlice } from './notices'
 import type { SelectionSlice } from './selection'
+import type { SoundSlice } from './sounds'
 import type { StoringSlice } from './storing'
 import type { TimeSlice } from './time'
 import type { ToolSlice } from './tools'
@@ -17,6 +18,7 @@ export type Desk = FilmSlice &
   LookingSlice &
   ToolSlice &
   CutoutSlice &
+  SoundSlice &
   NoticeSlice &
   StoringSlice &
   GallerySlice

@@ -1,0 +1,335 @@
+// Sounds that are selected: when they are heard, how loud, and how all of the film's go together.
+import { clsx } from 'clsx'
+import { useRef } from 'react'
+import type { SoundRow } from '../engine/types'
+import { deleteSounds, replaceSound } from '../actions/sounds'
+import { run } from '../project/commands'
+import { useDesk } from '../project/desk'
+import { soundFiles } from '../server/server'
+import { Check } from '../ui/Check'
+import { Choice } from '../ui/Choice'
+import { NumberField } from '../ui/NumberField'
+import { Fold, Section } from '../ui/Section'
+import { Button, Label } from '../ui/controls'
+import { TextField } from '../ui/TextField'
+import { shared } from './shared'
+
+const uses = { music: 'Music', effect: 'Effect', voice: 'Voice' }
+const grid = 'grid grid-cols-[5.25rem_1fr] items-center gap-x-2 gap-y-2'
+
+export function SoundPanel({ rows }: { rows: SoundRow[] }) {
+  const ids = rows.map((r) => r.id)
+  const one = rows.length === 1 ? rows[0] : null
+  const patch = (patch: object) => run('sound.set', { ids, patch })
+  const all = <K extends keyof SoundRow>(key: K) => shared(rows.map((r) => r[key] as number))
+  return (
+    <div data-sound-panel>
+      <div className="flex h-10.25 shrink-0 items-center gap-2 border-b border-sailcloth-300 pl-2 pr-4">
+        {one ? (
+          <TextField
+            key={one.id}
+            name="Name of the sound"
+            value={one.name}
+            onSet={(name) => patch({ name })}
+            className={clsx(
+              '!w-auto flex-1 truncate !border-transparent !bg-transparent text-[0.875rem] font-semibold',
+              'hover:!border-sailcloth-500 focus:!bg-paper',
+            )}
+          />
+        ) : (
+          <h2 className="flex-1 pl-2 text-[0.875rem] font-semibold">{rows.length} sounds</h2>
+        )}
+        {one && <span className="shrink-0 text-[0.75rem] text-ink-500">{uses[one.use]}</span>}
+      </div>
+      {one && <Missing of={one} />}
+      <Section title="Loudness">
+        <div className={grid}>
+          <NumberField
+            label="Volume"
+            name="Volume in decibels"
+            unit="dB"
+            digits={1}
+            min={-60}
+            max={24}
+            value={all('gain')}
+            onSet={(gain) => patch({ gain })}
+          />
+          <NumberField
+            label="or"
+            name="Volume in per cent of the recording"
+            unit="%"
+            min={0.1}
+            max={1584}
+            value={one ? Math.round(1000 * 10 ** (one.gain / 20)) / 10 : null}
+            onSet={(v) => patch({ gain: Math.round(200 * Math.log10(v / 100)) / 10 })}
+          />
+          <NumberField
+            label="Fades in"
+            name="How long it fades in"
+            unit="s"
+            digits={2}
+            step={0.1}
+            min={0}
+            max={7200}
+            value={sec(all('fadeIn'))}
+            onSet={(v) => patch({ fadeIn: ms(v) })}
+          />
+          <NumberField
+            label="Fades out"
+            name="How long it fades out"
+            unit="s"
+            digits={2}
+            step={0.1}
+            min={0}
+            max={7200}
+            value={sec(all('fadeOut'))}
+            onSet={(v) => patch({ fadeOut: ms(v) })}
+          />
+          <Label>Fading</Label>
+          <Choice
+            name="How it fades"
+            value={same(rows.map((r) => r.curve || 'power'))}
+            onSet={(v) => patch({ curve: v === 'power' ? null : v })}
+            of={[
+              { value: 'power', label: 'Even power' },
+              { value: 'line', label: 'In a line' },
+              { value: 'level', label: 'Even decibels' },
+            ]}
+          />
+          <NumberField
+            label="Side"
+            name="Side it comes from: -100 is left, 100 is right"
+            min={-100}
+            max={100}
+            value={hundredth(all('pan'))}
+            onSet={(v) => patch({ pan: v / 100 })}
+          />
+          <Check name="Mute" on={rows.every((r) => r.muted)} onSet={(muted) => patch({ muted: muted || null })} />
+        </div>
+      </Section>
+      {one && <When of={one} patch={patch} />}
+      <Section title="What it is">
+        <div className={grid}>
+          <Label>Used as</Label>
+          <Choice
+            name="What it is used as"
+            value={same(rows.map((r) => r.use))}
+            onSet={(use) => patch({ use })}
+            of={Object.entries(uses).map(([value, label]) => ({ value, label }))}
+          />
+          <p className="col-span-2 text-[0.75rem] leading-snug text-ink-600">Music steps back under voices.</p>
+        </div>
+        <div className="mt-2 flex flex-wrap gap-1">
+          {one && <Replace id={one.id} word="Replace file" />}
+          <Button look="danger" className="!h-7 text-[0.75rem]" onClick={deleteSounds}>
+            Delete
+          </Button>
+        </div>
+      </Section>
+      <Together />
+    </div>
+  )
+}
+
+const sec = (v: number | null) => (v === null ? null : v / 1000)
+const ms = (v: number) => Math.round(v * 1000)
+const hundredth = (v: number | null) => (v === null ? null : Math.round(v * 100))
+const same = (list: string[]) => (list.every((v) => v === list[0]) ? list[0] : '')
+
+/** When a sound is heard, and which part of its recording. */
+function When({ of: r, patch }: { of: SoundRow; patch: (p: object) => boolean }) {
+  const rows = useDesk((d) => d.rows)
+  const film = useDesk((d) => d.film)!
+  const scene = film.scenes[Math.max(0, r.scene)]
+  const zero = r.scene < 0 ? 0 : scene.start + scene.into
+  const moves = rows.flatMap((row) =>
+    row.bars
+      .filter((b) => r.scene < 0 || b.scene === r.scene)
+      .map((b) => ({ value: b.move, label: `${b.name} of ${row.name}` })),
+  )
+  const goes = r.move ? 'move' : r.scene < 0 ? 'film' : 'scene'
+  return (
+    <Section title="When">
+      <div className={grid}>
+        <Label>Goes with</Label>
+        <Choice
+          name="What it goes with"
+          value={goes}
+          onSet={(to) => run('sound.bind', { id: r.id, to, move: to === 'move' ? (moves[0]?.value ?? '') : '' })}
+          of={[
+            { value: 'film', label: 'The film' },
+            { value: 'scene', label: r.scene < 0 ? 'A scene' : scene.name },
+            { value: 'move', label: 'A move', disabled: moves.length === 0 },
+          ]}
+        />
+        {goes === 'move' ? (
+          <>
+            <Label>The move</Label>
+            <Choice
+              name="The move it goes with"
+              value={r.move}
+              onSet={(move) => run('sound.bind', { id: r.id, to: 'move', move })}
+              of={moves}
+            />
+            <Check name="Comes from where the layer is" on={r.along} onSet={(v) => patch({ along: v || null })} />
+          </>
+        ) : (
+          <NumberField
+            label="Begins"
+            name={r.scene < 0 ? 'When it begins in the film' : 'When it begins on the scene’s clock'}
+            unit="s"
+            digits={2}
+            step={0.1}
+            min={-3600}
+            max={7200}
+            value={(r.begin - zero) / 1000}
+            onSet={(v) => run('sound.move', { ids: [r.id], by: ms(v) - (r.begin - zero) })}
+          />
+        )}
+        {!r.ends && (
+          <NumberField
+            label="Lasts"
+            name="How long it is heard"
+            unit="s"
+            digits={2}
+            step={0.1}
+            min={0.01}
+            max={7200}
+            value={r.length / 1000}
+            onSet={(v) => run('sound.trim', { id: r.id, part: 'end', by: ms(v) - r.length })}
+          />
+        )}
+        <NumberField
+          label="From"
+          name="Where in the recording it begins"
+          unit="s"
+          digits={2}
+          step={0.1}
+          min={0}
+          max={Math.max(0, r.lasts / 1000 - 0.01)}
+          value={r.from / 1000}
+          onSet={(v) => patch({ from: ms(v) || null })}
+        />
+        <NumberField
+          label="Speed"
+          name="Speed of the recording; its pitch goes along"
+          unit="×"
+          digits={2}
+          step={0.05}
+          min={0.25}
+          max={4}
+          value={r.speed}
+          onSet={(v) => patch({ speed: v === 1 ? null : v })}
+        />
+        <Check name="Begins again at its end, without a seam" on={r.loops} onSet={(v) => patch({ loops: v || null })} />
+      </div>
+      <p className="mt-1.5 text-[0.75rem] leading-snug text-ink-600" data-sound-words>
+        Heard {r.words}.
+      </p>
+    </Section>
+  )
+}
+
+/** How all sounds of the film go together. */
+function Together() {
+  const mix = useDesk((d) => d.sounds.mix)
+  const level = useDesk((d) => d.level)
+  const set = (patch: object) => run('sound.mix', { patch })
+  const target = String(mix.loudness ?? 0)
+  return (
+    <Section title="All sounds">
+      <div className={grid}>
+        <Label>Film</Label>
+        <Choice
+          name="Loudness of the whole film"
+          value={target}
+          onSet={(v) => set({ loudness: Number(v) })}
+          of={[
+            { value: '0', label: 'As loud as it comes' },
+            { value: '-14', label: '−14 LUFS, for posts' },
+            { value: '-23', label: '−23 LUFS, for air' },
+            ...(['0', '-14', '-23'].includes(target) ? [] : [{ value: target, label: `${target} LUFS` }]),
+          ]}
+        />
+        {mix.loudness ? (
+          <p className="col-span-2 text-[0.75rem] leading-snug text-ink-600" data-level>
+            {level.gain === 0
+              ? 'It is that loud already, or nothing is heard.'
+              : `Made ${Math.abs(level.gain).toFixed(1)} dB ${level.gain > 0 ? 'louder' : 'softer'}`}
+            {level.gain !== 0 && (level.limited ? '; its peaks are turned down.' : '.')}
+          </p>
+        ) : null}
+      </div>
+      <Fold title="Music steps back" folded={mix.back === 12 && mix.down === 300 && mix.up === 800}>
+        <div className={`${grid} pt-1`}>
+          <NumberField
+            label="By"
+            name="By how much music steps back under voices"
+            unit="dB"
+            digits={1}
+            min={0}
+            max={60}
+            value={mix.back}
+            onSet={(back) => set({ back })}
+          />
+          <NumberField
+            label="Within"
+            name="How long it takes to step back"
+            unit="s"
+            digits={2}
+            step={0.1}
+            min={0}
+            max={60}
+            value={mix.down / 1000}
+            onSet={(v) => set({ down: ms(v) })}
+          />
+          <NumberField
+            label="Comes back"
+            name="How long it takes to come back"
+            unit="s"
+            digits={2}
+            step={0.1}
+            min={0}
+            max={60}
+            value={mix.up / 1000}
+            onSet={(v) => set({ up: ms(v) })}
+          />
+        </div>
+      </Fold>
+    </Section>
+  )
+}
+
+function Missing({ of: r }: { of: SoundRow }) {
+  const missing = useDesk((d) => d.missing.includes(r.media))
+  if (!missing) return null
+  return (
+    <div className="border-b border-sailcloth-300 bg-brass-200 px-4 py-2 text-[0.75rem]">
+      <p className="mb-1.5">The file of this sound is missing. The project is as it was.</p>
+      <Replace id={r.id} word="Replace file" />
+    </div>
+  )
+}
+
+function Replace({ id, word }: { id: string; word: string }) {
+  const input = useRef<HTMLInputElement>(null)
+  return (
+    <>
+      <Button className="!h-7 text-[0.75rem]" onClick={() => input.current?.click()}>
+        {word}
+      </Button>
+      <input
+        ref={input}
+        type="file"
+        accept={soundFiles}
+        hidden
+        aria-label="File of the sound"
+        onChange={(e) => {
+          const file = e.target.files?.[0]
+          if (file) void replaceSound(id, file)
+          e.target.value = ''
+        }}
+      />
+    </>
+  )
+}

@@ -1,0 +1,26 @@
+// The sounds of the film, and how they are listened to.
+import type { Level, Sounds } from '../../engine/types'
+import { look } from './film'
+import { set, slice } from './store'
+
+export interface SoundSlice {
+  sounds: Sounds
+  heard: string[] // ids of the sounds that are selected
+  alone: string[] // ids of those that are listened to alone
+  hushed: boolean // nothing is heard while the film plays
+  level: Level // by which the film is brought to its loudness
+}
+
+slice<SoundSlice>({
+  sounds: { rows: [], back: [], mix: { back: 12, down: 300, up: 800 } },
+  heard: [],
+  alone: [],
+  hushed: false,
+  level: { gain: 0, limited: false },
+})
+
+/** Selects sounds, and nothing else. */
+export function selectSounds(heard: string[]) {
+  look({ selection: [], moves: [], scenes: [], across: null })
+  set({ heard })
+}
