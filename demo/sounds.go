@@ -62,6 +62,18 @@ func tuneSound() []float64 {
 		}
 		pluck(out, float64(bar)*4*beat, hz(chord[0])/2, 0.3, r)
 	}
+	return brought(out, 0.7)
+}
+
+// brought makes samples so loud that the greatest is so high.
+func brought(out []float64, to float64) []float64 {
+	most := 0.0
+	for _, v := range out {
+		most = max(most, math.Abs(v))
+	}
+	for i := range out {
+		out[i] *= to / most
+	}
 	return out
 }
 
@@ -110,9 +122,9 @@ func windSound() []float64 {
 		f := 2 * math.Sin(math.Pi*hz/second)
 		low += f * band
 		band += f * (r.Float64()*2 - 1 - low - 0.35*band)
-		out[i] = 0.22 * band * (0.7 + 0.3*math.Sin(2*math.Pi*t/long-1))
+		out[i] = band * (0.7 + 0.3*math.Sin(2*math.Pi*t/long-1))
 	}
-	return out
+	return brought(out, 0.5)
 }
 
 // gullSound is three cries, each a tone that rises and falls.
@@ -129,7 +141,7 @@ func gullSound() []float64 {
 			}
 		}
 	}
-	return out
+	return brought(out, 0.6)
 }
 
 // Sounded gives the opener its sounds: a tune under all of it, wind that goes along with the kite, and a gull. taken are the recordings as they were taken in, by
@@ -145,7 +157,7 @@ func Sounded(p *doc.Project, taken map[string]string, facts map[string]*doc.Medi
 			length += s.Transition.Duration
 		}
 	}
-	p.Film.Sounds = []*doc.Sound{{ID: "tune", Name: "Tune", Media: taken["tune"], Use: doc.Music, Start: at(0), Length: length, FadeIn: 200, FadeOut: 1500, Gain: -4}}
+	p.Film.Sounds = []*doc.Sound{{ID: "tune", Name: "Tune", Media: taken["tune"], Use: doc.Music, Start: at(0), Length: length, FadeIn: 200, FadeOut: 1500, Gain: -3}}
 	for _, s := range p.Film.Scenes[:2] {
 		kite := s.Thread("t-kite")
 		if kite == nil {
@@ -155,12 +167,12 @@ func Sounded(p *doc.Project, taken map[string]string, facts map[string]*doc.Medi
 			if m.Kind == doc.MotionPath {
 				s.Sounds = append(s.Sounds, &doc.Sound{
 					ID: s.ID + "-wind", Name: "Wind", Media: taken["wind"], Use: doc.Noise, Start: doc.Start{When: doc.WhenBegins, Of: m.ID}, End: &doc.Anchor{When: doc.WhenEnds, Of: m.ID, Stretches: true},
-					Length: m.Duration, Loops: true, FadeIn: 250, FadeOut: int64(0.3 * float64(m.Duration)), Gain: 2, Along: true,
+					Length: m.Duration, Loops: true, FadeIn: 250, FadeOut: int64(0.3 * float64(m.Duration)), Gain: -8, Along: true,
 				})
 			}
 		}
 	}
-	p.Film.Scenes[1].Sounds = append(p.Film.Scenes[1].Sounds, &doc.Sound{ID: "gull", Name: "Gull", Media: taken["gull"], Use: doc.Noise, Start: at(1500), Length: 1500, Gain: -9, Pan: 0.5})
+	p.Film.Scenes[1].Sounds = append(p.Film.Scenes[1].Sounds, &doc.Sound{ID: "gull", Name: "Gull", Media: taken["gull"], Use: doc.Noise, Start: at(1500), Length: 1500, Gain: -14, Pan: 0.5})
 	return p
 }
 

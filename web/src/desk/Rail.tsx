@@ -128,7 +128,7 @@ export function Rail() {
         className="flex h-7 items-center gap-1.5 rounded-md px-1.5 hover:bg-sailcloth-200"
       >
         <AudioLines size={18} strokeWidth={1.5} />
-        <span className={narrow}>Sound</span>
+        <span className="@max-[67.5rem]:hidden">Sound</span>
       </button>
       <input
         type="file"

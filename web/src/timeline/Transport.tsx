@@ -13,7 +13,6 @@ import {
   Search,
   SkipBack,
   Undo2,
-  Volume2,
   VolumeX,
   X,
 } from 'lucide-react'
@@ -125,19 +124,17 @@ export function Transport({
   )
 }
 
-/** Whether the film is heard while it plays; films without sound need no such sign. */
+/** Where the film is played in silence: that it is, and back. */
 function Hush() {
   const hushed = useDesk((d) => d.hushed)
-  const some = useDesk((d) => d.sounds.rows.length > 0)
-  if (!some) return null
+  if (!hushed) return null
   return (
     <Sign
-      name={hushed ? 'Play with sound' : 'Play without sound'}
-      className="!h-6 !w-6 text-foam-300 hover:bg-spruce-700"
-      pressed={hushed}
-      onClick={() => setHushed(!hushed)}
+      name="Play with sound again"
+      className="!h-6 !w-6 text-brass-400 hover:bg-spruce-700"
+      onClick={() => setHushed(false)}
     >
-      {hushed ? <VolumeX size={14} strokeWidth={1.5} /> : <Volume2 size={14} strokeWidth={1.5} />}
+      <VolumeX size={14} strokeWidth={1.5} />
     </Sign>
   )
 }
@@ -280,6 +277,8 @@ function Seek({ sought, onSeek }: { sought: string; onSeek: (v: string) => void 
 function PlayMenu() {
   const speed = useDesk((d) => d.speed)
   const marks = useDesk((d) => d.marks)
+  const hushed = useDesk((d) => d.hushed)
+  const sounds = useDesk((d) => d.sounds.rows.length > 0)
   const some = useDesk((d) => d.moves.length + d.selection.length + d.scenes.length > 0)
   const item = 'flex h-7 w-full items-center rounded-md px-2 text-left data-focus:bg-brass-200 data-disabled:opacity-45'
   const entry = (word: string, key: string, run: () => void, disabled = false) => (
@@ -324,6 +323,7 @@ function PlayMenu() {
           mark,
         )}
         <div className="mx-2 my-1 h-px bg-sailcloth-300" />
+        {sounds && entry(hushed ? 'With sound again' : 'In silence', '', () => setHushed(!hushed))}
         <div className="flex items-center gap-1 px-2 py-1" role="group" aria-label="Speed">
           <span className="flex-1">Speed</span>
           {[0.25, 0.5, 1, 2].map((v) => (
