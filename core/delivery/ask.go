@@ -107,6 +107,8 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 	switch {
 	case !known:
 		return Plan{}, words.New("export.format", a.Format)
+	case format.Heard && !f.Doc.Film.Sounding():
+		return Plan{}, words.New("export.silent")
 	case a.Frame != 0 && (a.Frame < 1 || a.Frame > 600_000):
 		return Plan{}, words.New("export.frame-ms")
 	case a.Frame != 0:

@@ -23,6 +23,11 @@ func (p Plan) Limits(f *frame.Film, a Ask) []string {
 		d := 100 * p.RateDen / p.RateNum
 		say("its frames last %d or %d hundredths of a second in turn; at 10, 20, 25 or 50 a second all are alike", d, d+1)
 	}
+	if heard := f.Doc.Film.Sounding(); heard && format.Track != "" && len(p.Times) > 0 && !p.Silent {
+		say("it is silent: what is heard has no time of its own where frames are timed by hand")
+	} else if heard && format.Track == "" && !format.Still {
+		say("it is silent: such files hold no sound")
+	}
 	if format.Palette {
 		say("%d colours", min(p.Colours, anim.MostColours))
 	}

@@ -140,6 +140,12 @@ func (f *Film) Sound(id string) (*Sound, *Scene) {
 	return nil, nil
 }
 
+// Sounding reports whether the film has a sound that is not muted.
+func (f *Film) Sounding() (is bool) {
+	f.EachSound(func(s *Sound, sc *Scene) { is = is || !s.Muted && (sc == nil || !sc.Aside) })
+	return is
+}
+
 // EachSound calls f with every sound, and the scene on whose clock it is; nil for the film's.
 func (f *Film) EachSound(each func(s *Sound, sc *Scene)) {
 	for _, s := range f.Sounds {

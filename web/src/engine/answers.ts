@@ -108,6 +108,8 @@ export interface Ask {
   waits?: boolean
   /** what lies over it */
   mark?: FileMark
+  /** of a film with sound: nothing is heard */
+  silent?: boolean
   title?: string
   description?: string
   /** pattern of the file's name; else Plan.Pattern */
@@ -749,6 +751,10 @@ export interface FileKind {
   palette: boolean
   /** it carries a title and a description */
   texts: boolean
+  /** it has a track of sound, where the film has sound */
+  track: boolean
+  /** it has nothing else */
+  heard: boolean
   /** what can be given up for a size, in the order it is where none is asked for */
   gives: string[]
 }

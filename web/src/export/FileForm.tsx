@@ -6,6 +6,7 @@ import { engine } from '../engine/engine'
 import type { Ask } from '../engine/types'
 import { fail, say, useDesk } from '../project/desk'
 import { bytes, filmTime, seconds } from '../time'
+import { Check } from '../ui/Check'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
 import { Button, Label } from '../ui/controls'
@@ -16,7 +17,7 @@ import { MoreFields } from './MoreFields'
 import { Presets } from './Presets'
 
 /** What a kind of file is called on the button that makes it. */
-const short = (words: string) => words.replace(/ (video|still)$/, '')
+const short = (words: string) => words.replace(/ (video|still|sound)$/, '')
 
 const sizeWords = (e: { bytes: number; packed: number }) =>
   e.packed ? `${bytes(e.bytes)}, ${bytes(e.packed)} as servers send it` : `about ${bytes(e.bytes)}`
@@ -44,6 +45,7 @@ export function FileForm({
   const pending = useDesk((d) => d.pending)
   const marks = useDesk((d) => d.marks)
   const time = useDesk((d) => d.moment.time)
+  const sounds = useDesk((d) => d.sounds.rows.some((r) => !r.muted))
   const [more, setMore] = useState(false)
   const { heights, rates, ranges, cues } = useMemo(() => engine.offered(ask.format), [ask.format, film])
   const kind = kindOf(ask.format)
@@ -62,7 +64,10 @@ export function FileForm({
     ...by,
   })
   const file = engine.delivery(kind.still && !ask.scene && !kind.sheet ? { ...ask, from: Math.round(time) } : ask)
-  const estimate = useEstimate(ask, file.refused === '' && pending === 0 && !(kind.still && (ask.scenes || ask.cues)))
+  const estimate = useEstimate(
+    ask,
+    file.refused === '' && pending === 0 && !kind.heard && !(kind.still && (ask.scenes || ask.cues)),
+  )
 
   const common = heights
     .map((height) => engine.delivery(sized({ height })))
@@ -82,6 +87,9 @@ export function FileForm({
   ]
   const part = parts.findIndex((r) => r.from === (ask.from ?? 0) && r.to === (ask.to || film.length))
   const plays = ask.passes ?? 0
+  const pictured = !kind.piece && !kind.heard
+  // Of a film without sound no files with nothing but sound are offered.
+  const uses = engine.choices().uses.filter((u) => sounds || engine.formats().some((k) => k.use === u.name && !k.heard))
   const scenes = ranges.slice(1)
   const files =
     Math.max(1, rows) *
@@ -101,7 +109,7 @@ export function FileForm({
   const says = [
     kind.still
       ? `${file.width} × ${file.height}, ${shows}`
-      : `${file.width} × ${file.height}${kind.piece ? '' : `, ${file.frames} frames`}`,
+      : !kind.heard && `${file.width} × ${file.height}${kind.piece ? '' : `, ${file.frames} frames`}`,
     kind.rests && `${plays === 1 ? 'lasts' : 'a pass lasts'} ${seconds(file.pass)}`,
     !kind.still && !kind.rests && `lasts ${seconds(file.length)}`,
     film.clear && (kind.clear ? 'clear' : `its clear ground filled with ${film.under}`),
@@ -125,7 +133,7 @@ export function FileForm({
         aria-label="Kind of file"
         className="mb-2 grid grid-cols-[4.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5"
       >
-        {engine.choices().uses.map((use) => (
+        {uses.map((use) => (
           <Fragment key={use.name}>
             <Label>{use.words}</Label>
             <span className="flex flex-wrap gap-1.5">
@@ -181,7 +189,7 @@ export function FileForm({
               </span>
             </>
           )
-        ) : (
+        ) : kind.heard ? null : (
           <>
             <Label>Size</Label>
             <span className="grid grid-cols-[minmax(0,1fr)_5.25rem_5.25rem] gap-1.5">
@@ -256,8 +264,8 @@ export function FileForm({
         )}
         {!kind.still && (
           <>
-            {!kind.piece && <Label>Frames</Label>}
-            {!kind.piece && (
+            {pictured && <Label>Frames</Label>}
+            {pictured && (
               <span className="grid grid-cols-[minmax(0,1fr)_5.25rem] gap-1.5">
                 <Choice
                   name="Frames a second of the file"
@@ -322,6 +330,9 @@ export function FileForm({
               onSet={(quality) => change({ quality })}
             />
           </>
+        )}
+        {kind.track && !kind.heard && sounds && (
+          <Check name="With what is heard" on={!ask.silent} onSet={(v) => change({ silent: !v || undefined })} />
         )}
         {kind.rests && (
           <>
@@ -423,7 +434,7 @@ export function FileForm({
         <button type="button" aria-expanded={more} className="underline" onClick={() => setMore(!more)}>
           {more ? 'Less' : 'More: name, title, colours …'}
         </button>
-        {!kind.still && !kind.piece && (
+        {!kind.still && pictured && (
           <button type="button" aria-expanded={byHand} className="underline" onClick={() => onByHand(!byHand)}>
             {byHand ? 'Close the frames' : 'Frame by frame …'}
           </button>

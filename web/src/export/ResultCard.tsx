@@ -23,10 +23,10 @@ export function ResultCard({ e }: { e: Export }) {
   const plays = ask.passes === 1 ? 'once' : ask.passes ? `${ask.passes} times` : 'over and over'
   const facts: [string, string][] = [
     ['File', e.name],
-    ['Size', `${e.width} × ${e.height} px, ${bytes(e.bytes)}`],
+    ['Size', kind.heard ? bytes(e.bytes) : `${e.width} × ${e.height} px, ${bytes(e.bytes)}`],
     ...(kind.still
       ? [['Frame', stillWords(e)] as [string, string]]
-      : kind.piece
+      : kind.piece || kind.heard
         ? [['Length', filmTime(e.length)] as [string, string]]
         : [
             ['Frames', `${e.frames}, ${rateWords(e.rateNum, e.rateDen)}`] as [string, string],
@@ -57,6 +57,8 @@ export function ResultCard({ e }: { e: Export }) {
             autoPlay={!still()}
             aria-label={`${e.name}, playing`}
           />
+        ) : kind.heard ? (
+          <audio src={file} controls className="w-75" aria-label={`${e.name}, to be heard`} />
         ) : kind.piece ? (
           <Piece file={file} className={size} name={e.name} />
         ) : kindOf(e.format).plays === 'picture' ? (
@@ -75,7 +77,7 @@ export function ResultCard({ e }: { e: Export }) {
               </div>
             ))}
           </dl>
-          {!kind.sheet && (
+          {!kind.sheet && !kind.heard && (
             <Button className="mt-2 mr-1.5" aria-expanded={comparing} onClick={() => setComparing(!comparing)}>
               Compare with the page
             </Button>
