@@ -17,7 +17,7 @@ import (
 var layers = []string{
 	"core/words", "core/sum", "core/plain", "core/geom", "core/paint", "core/pen", "core/combine", "core/effect", "core/doc", "core/ink", "core/fields", "core/shape", "core/typeface", "core/snap", "core/text", "core/motion", "core/state", "core/morph", "core/likeness", "core/anim", "core/display", "core/frame", "core/sound", "core/delivery", "core/raster", "core/cutout", "core/vector", "core/patch", "core/series", "core/variant", "core/svg", "core/edit",
 	"core/scope", "core/view", "core/overlay", "core/caret", "core/heard", "core/gesture", "core/intent", "core/intent/arrange", "core/intent/pictures", "core/intent/looks", "core/intent/texts", "core/intent/shapes", "core/intent/points", "core/intent/light", "core/intent/sounds", "core/intent/joining", "core/intent/moves", "core/intent/turns", "core/intent/scenes", "core/intent/outlines", "core/intent/project", "core/gallery",
-	"core/session", "library", "demo", "studio/aside", "studio/budget", "studio/media", "studio/store", "studio/bundle", "studio/export", "web", "studio/api", "bench", "cmd", "scripts",
+	"core/session", "library", "demo", "studio/aside", "studio/budget", "studio/media", "studio/speech", "studio/store", "studio/bundle", "studio/export", "web", "studio/api", "bench", "cmd", "scripts",
 }
 
 // forbidden are what core must never know: the network, files, databases, the application and its interface.

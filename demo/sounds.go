@@ -26,6 +26,9 @@ var Recordings = map[string]Recording{
 	"gull": {"Gull.wav", func() []byte { return wav(gullSound()) }},
 }
 
+// Line is what is spoken in the opener.
+var Line = doc.Spoken{Text: "Come and fly with us. Forty kites, one quay.", Voice: "en-gb", Variant: "f2", Rate: 0.95, Pause: 250}
+
 // wav is a file of 16 bits a sample, one channel.
 func wav(samples []float64) []byte {
 	var b bytes.Buffer
@@ -145,8 +148,8 @@ func gullSound() []float64 {
 }
 
 // Sounded gives the opener its sounds: a tune under all of it, wind that goes along with the kite, and a gull. taken are the recordings as they were taken in, by
-// what they are here.
-func Sounded(p *doc.Project, taken map[string]string, facts map[string]*doc.Media) *doc.Project {
+// what they are here; said is what the voice among them, where there is one, was made of.
+func Sounded(p *doc.Project, taken map[string]string, facts map[string]*doc.Media, said *doc.Spoken) *doc.Project {
 	for name, hash := range taken {
 		p.Media[hash] = facts[name]
 	}
@@ -172,7 +175,11 @@ func Sounded(p *doc.Project, taken map[string]string, facts map[string]*doc.Medi
 			}
 		}
 	}
+	if v := facts["voice"]; v != nil {
+		p.Film.Scenes[1].Sounds = append(p.Film.Scenes[1].Sounds, &doc.Sound{
+			ID: "voice", Name: "Come and fly with us", Media: taken["voice"], Use: doc.Voice, Start: at(300), Length: max(doc.MinDuration, v.Samples*1000/second), Spoken: said, Gain: -1,
+		})
+	}
 	p.Film.Scenes[1].Sounds = append(p.Film.Scenes[1].Sounds, &doc.Sound{ID: "gull", Name: "Gull", Media: taken["gull"], Use: doc.Noise, Start: at(1500), Length: 1500, Gain: -14, Pan: 0.5})
 	return p
 }
-

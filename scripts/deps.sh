@@ -6,6 +6,7 @@ need() { # need COMMAND PACKAGE
 }
 missing=()
 need ffmpeg ffmpeg
+need espeak-ng espeak-ng
 need avifdec libavif-bin
 if [ "${1:-run}" = test ]; then
   need chromium chromium

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"maps"
@@ -15,6 +16,7 @@ import (
 	"capstan/core/words"
 	"capstan/library"
 	"capstan/studio/export"
+	"capstan/studio/speech"
 	"capstan/studio/store"
 
 	"github.com/spf13/cobra"
@@ -33,7 +35,7 @@ func doctorCommand() *cobra.Command {
 				}
 			}
 			ill := 0
-			for _, look := range []func(string) (string, string, error){video, pictures, fonts, room, data} {
+			for _, look := range []func(string) (string, string, error){video, pictures, voices, fonts, room, data} {
 				what, words, err := look(dir)
 				if err != nil {
 					ill++
@@ -70,6 +72,15 @@ func pictures(string) (string, string, error) {
 		return "pictures", "AVIF pictures are refused: avifdec (libavif-bin) is not installed", nil
 	}
 	return "pictures", "AVIF by avifdec, all others by themselves", nil
+}
+
+// voices tells whether texts can be spoken; all else is without it.
+func voices(string) (string, string, error) {
+	list, err := speech.Espeak{}.Voices(context.Background())
+	if err != nil {
+		return "voices", "no words are spoken: espeak-ng is not installed", nil
+	}
+	return "voices", fmt.Sprintf("%d, by espeak-ng", len(list)), nil
 }
 
 func fonts(string) (string, string, error) {

@@ -25,6 +25,7 @@ import (
 	"capstan/studio/budget"
 	"capstan/studio/bundle"
 	"capstan/studio/media"
+	"capstan/studio/speech"
 	"capstan/studio/store"
 
 	"github.com/spf13/cobra"
@@ -148,7 +149,19 @@ func sounded(files *media.Folder, p *doc.Project) (*doc.Project, error) {
 		m.Source, m.Licence = "Made for Capstan’s demo", "CC0-1.0"
 		taken[what], facts[what] = hash, m
 	}
-	return demo.Sounded(p, taken, facts), nil
+	line := demo.Line
+	said, err := speech.Say(context.Background(), speech.Espeak{}, line)
+	if err != nil {
+		slog.Warn("the demo has no voice", "error", err)
+		return demo.Sounded(p, taken, facts, nil), nil
+	}
+	hash, m, err := files.TakeSound(context.Background(), bytes.NewReader(said.WAV), "Voice.wav")
+	if err != nil {
+		return nil, err
+	}
+	m.Source, m.Licence = "Spoken for Capstan’s demo", "CC0-1.0"
+	taken["voice"], facts["voice"], line.Lines = hash, m, said.Lines
+	return demo.Sounded(p, taken, facts, &line), nil
 }
 
 // cutOut is the demo project with depth: its cut-out is worked out by the strokes that it has, and the ground behind it.

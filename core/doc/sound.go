@@ -58,6 +58,7 @@ type Sound struct {
 	Pan     float64       `json:"pan,omitzero"`     // -1 is left, 1 is right
 	Along   bool          `json:"along,omitzero"`   // it pans along with the layer of the move that its start hangs on
 	Muted   bool          `json:"muted,omitzero"`
+	Spoken  *Spoken       `json:"spoken,omitzero"` // what its recording was made of; nil: it was not made here
 	Extra   Extra         `json:",embed"`
 }
 
@@ -97,7 +98,7 @@ func (s *Sound) Rate() float64 {
 // Clone returns a deep copy.
 func (s *Sound) Clone() *Sound {
 	c := *s
-	c.End, c.Points = copied(s.End), slices.Clone(s.Points)
+	c.End, c.Points, c.Spoken = copied(s.End), slices.Clone(s.Points), s.Spoken.clone()
 	return &c
 }
 
@@ -117,7 +118,7 @@ func CloneSounds(list []*Sound) []*Sound {
 func (s *Sound) Equal(o *Sound) bool {
 	return s == o || s != nil && o != nil && s.ID == o.ID && s.Name == o.Name && s.Media == o.Media && s.Use == o.Use && s.Start == o.Start && same(s.End, o.End) &&
 		s.Length == o.Length && s.From == o.From && s.Loops == o.Loops && s.Speed == o.Speed && s.Gain == o.Gain && slices.Equal(s.Points, o.Points) &&
-		s.FadeIn == o.FadeIn && s.FadeOut == o.FadeOut && s.Curve == o.Curve && s.Pan == o.Pan && s.Along == o.Along && s.Muted == o.Muted && sameExtra(s.Extra, o.Extra)
+		s.FadeIn == o.FadeIn && s.FadeOut == o.FadeOut && s.Curve == o.Curve && s.Pan == o.Pan && s.Along == o.Along && s.Muted == o.Muted && s.Spoken.Equal(o.Spoken) && sameExtra(s.Extra, o.Extra)
 }
 
 // sameSounds reports whether two lists hold the same sounds.
@@ -208,6 +209,11 @@ func (c *checker) sounding(at string, s *Sound) {
 	}
 	if s.Speed != 0 {
 		c.number(at+".speed", s.Speed, MinSpeed, MaxSpeed)
+	}
+	if s.Spoken != nil {
+		if field, why := s.Spoken.Check(); why != "" {
+			c.fail(at+".spoken"+field, "%s", why)
+		}
 	}
 	c.number(at+".gain", s.Gain, MinGain, MaxGain)
 	c.number(at+".pan", s.Pan, -1, 1)

@@ -37,10 +37,11 @@ type Row struct {
 	Pan      float64           `json:"pan"`
 	Along    bool              `json:"along"`
 	Muted    bool              `json:"muted"`
-	Move     string            `json:"move"`   // that its start hangs on; empty: none
-	Ends     bool              `json:"ends"`   // its end hangs on something
-	Words    string            `json:"words"`  // when it is heard
-	Course   []sound.Corner    `json:"course"` // how loud it is: ms of the film, and dB
+	Move     string            `json:"move"`            // that its start hangs on; empty: none
+	Ends     bool              `json:"ends"`            // its end hangs on something
+	Words    string            `json:"words"`           // when it is heard
+	Spoken   *doc.Spoken       `json:"spoken,omitzero"` // what its recording was made of
+	Course   []sound.Corner    `json:"course"`          // how loud it is: ms of the film, and dB
 }
 
 // Sounds are those of the film.
@@ -81,7 +82,7 @@ func (e *Ear) SoundsView() Sounds {
 		r := Row{
 			ID: q.ID, Name: q.Name, Use: q.Use, Scene: i, Media: q.Media, Begin: begin, End: max(begin, min(end, e.Shown.Order.Length)), Length: end - begin, From: q.From, Lasts: m.Samples * 1000 / sound.Rate,
 			Samples: m.Samples, Channels: m.Channels, Speed: q.Rate(), Loops: q.Loops, Gain: q.Gain, Points: append([]doc.VolumePoint{}, q.Points...), FadeIn: q.FadeIn, FadeOut: q.FadeOut,
-			Curve: q.Curve, Pan: q.Pan, Along: q.Along, Muted: q.Muted, Ends: q.End != nil, Words: when(sc, q),
+			Curve: q.Curve, Pan: q.Pan, Along: q.Along, Muted: q.Muted, Ends: q.End != nil, Words: when(sc, q), Spoken: q.Spoken,
 		}
 		for _, p := range s.Parts {
 			if p.ID == q.ID {

@@ -25,6 +25,7 @@ import (
 	"capstan/studio/budget"
 	"capstan/studio/export"
 	"capstan/studio/media"
+	"capstan/studio/speech"
 	"capstan/studio/store"
 	"capstan/web"
 
@@ -37,6 +38,7 @@ type Server struct {
 	files   *media.Folder
 	cutouts cutouts
 	queue   *export.Queue
+	voice   speech.Engine
 	hub     *hub
 	secret  string // what the session cookie holds
 	build   string
@@ -75,7 +77,7 @@ func New(s *store.Store, o Options) (*Server, error) {
 		return nil, err
 	}
 	v := &Server{
-		store: s, files: s.Files(), hub: newHub(), secret: sessionOf(secret, o.Token), page: web.Files(), options: o, turns: make(chan struct{}, budget.Heavy),
+		store: s, files: s.Files(), hub: newHub(), voice: speech.Espeak{}, secret: sessionOf(secret, o.Token), page: web.Files(), options: o, turns: make(chan struct{}, budget.Heavy),
 	}
 	v.build = buildID(v.page)
 	v.queue = export.NewQueue(s, v.files, func(e store.Export) { v.hub.send("export", e) })
@@ -144,6 +146,8 @@ func (s *Server) Handler() http.Handler {
 	a.POST("/bundles", s.postBundle)
 	a.POST("/media", s.postMedia)
 	a.POST("/sounds", s.postSound)
+	a.GET("/speech", s.listVoices)
+	a.POST("/speech", s.speak)
 	a.GET("/media/:hash/:mip", s.getMedia)
 	a.POST("/media/:hash/anew", s.anew)
 	a.POST("/media/:hash/cutout", s.postCutout)

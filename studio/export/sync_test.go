@@ -92,7 +92,7 @@ func TestPicturesAndSoundAreInStep(t *testing.T) {
 		p.Media = map[string]*doc.Media{hash: facts}
 		p.Film.Rate = rate
 		sc := p.Film.Scenes[0]
-		sc.Stay, sc.Background = times[1] + 1000, doc.Fill{Kind: doc.Solid, Colour: "#000000"}
+		sc.Stay, sc.Background = times[1]+1000, doc.Fill{Kind: doc.Solid, Colour: "#000000"}
 		for i, at := range times {
 			start := func(ms int64) doc.Start { return doc.Start{When: doc.AtTime, Offset: ms} }
 			l := &doc.Layer{ID: fmt.Sprint("l", i), Thread: fmt.Sprint("l", i), Name: "Flash", Kind: doc.Rectangle, Opacity: 1, Fill: doc.Fill{Kind: doc.Solid, Colour: "#ffffff"}, Place: doc.Place{X: 32, Y: 18, W: 64, H: 36}}

@@ -3,6 +3,7 @@ package sounds
 
 import (
 	"math"
+	"strings"
 
 	"capstan/core/doc"
 	"capstan/core/edit"
@@ -34,6 +35,15 @@ var Asked = intent.Table{
 	}) (edit.Command, error) {
 		return added(s, m, c.Hash, c.Media, c.Use, c.Move)
 	}),
+	// A voice is made of a text, and heard from the playhead on; in the place of one that is there, it is heard when that was.
+	"sound.speak": intent.Of(func(s *intent.Desk, m scope.Moment, c *struct {
+		Hash   string      `json:"hash"`
+		Media  *doc.Media  `json:"media"`
+		Spoken *doc.Spoken `json:"spoken"`
+		ID     string      `json:"id"` // of the sound in whose place it is; empty: a new one
+	}) (edit.Command, error) {
+		return spoken(s, m, c.Hash, c.Media, c.Spoken, c.ID)
+	}),
 	// Another recording is heard in a sound's place.
 	"sound.replace": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
 		ID    string     `json:"id"`
@@ -45,6 +55,9 @@ var Asked = intent.Table{
 			return nil, words.New("sound.gone")
 		}
 		patch := edit.Fields{"media": c.Hash}
+		if q.Spoken != nil {
+			patch["spoken"] = nil
+		}
 		if at, rest := q.From, lasts(c.Media); at >= rest {
 			patch["from"] = int64(0)
 		}
@@ -301,4 +314,40 @@ func bound(s *intent.Desk, q *doc.Sound, sc *doc.Scene, to, move string) edit.Co
 	free["start"] = at(begin - s.Film.Order.Begin(i))
 	scene := s.Doc.Film.Scenes[i].ID
 	return &edit.SetSound{ID: q.ID, Scene: &scene, Patch: free}
+}
+
+// spoken is a voice that was made of a text.
+func spoken(s *intent.Desk, m scope.Moment, hash string, media *doc.Media, of *doc.Spoken, id string) (edit.Command, error) {
+	if media == nil || !media.IsSound() || of == nil {
+		return nil, words.New("sound.none")
+	}
+	known := &edit.AddMedia{Hash: hash, Media: media}
+	if id != "" {
+		q, _ := s.Doc.Film.Sound(id)
+		if q == nil {
+			return nil, words.New("sound.gone")
+		}
+		return edit.All(known, &edit.SetSound{ID: id, Patch: edit.Fields{"media": hash, "spoken": of, "from": int64(0), "length": max(doc.MinDuration, lasts(media))}}), nil
+	}
+	i := s.SceneIndex(m)
+	sc := s.Doc.Film.Scenes[i]
+	q := &doc.Sound{ID: s.NewID(), Name: firstWords(of.Text), Media: hash, Use: doc.Voice, Start: doc.Start{When: doc.AtTime}, Length: max(doc.MinDuration, lasts(media)), Spoken: of}
+	add := &edit.AddSounds{Scene: sc.ID, Sounds: []*doc.Sound{q}}
+	switch {
+	case sc.Aside:
+		add.Scene = ""
+	case !m.Rest:
+		q.Start.Offset = max(0, int64(m.Time)-s.Film.Order.Begin(i))
+	}
+	return edit.All(known, add), nil
+}
+
+// firstWords are those of a text, for the name of what it was made into.
+func firstWords(text string) string {
+	const most = 32
+	r := []rune(strings.Join(strings.Fields(text), " "))
+	if len(r) <= most {
+		return string(r)
+	}
+	return strings.TrimRight(string(r[:most]), " .,;:") + " …"
 }

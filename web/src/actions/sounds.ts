@@ -51,6 +51,18 @@ export async function replaceSound(id: string, file: File) {
 /** Asks for files and takes them in. */
 export const chooseSounds = () => document.querySelector<HTMLInputElement>('[data-sound-input]')?.click()
 
+/** Opens the panel in which words are typed that shall be spoken. */
+export function startSpeaking() {
+  selectSounds([])
+  set({ speaking: true })
+}
+
+/** What can be brought in that is heard. */
+export const soundChoices = () => [
+  { word: 'From disk …', key: 'Shift+S', run: chooseSounds },
+  { word: 'Speak some words …', run: startSpeaking },
+]
+
 /** Takes the selected sounds out of the film. */
 export function deleteSounds() {
   const ids = desk().heard

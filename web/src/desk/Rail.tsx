@@ -10,8 +10,8 @@ import { Helps } from './Helps'
 import { within } from './view'
 import { pickTool } from '../actions/tools'
 import { choosePictures, takePictures } from '../actions/pictures'
-import { chooseSounds, takeSounds } from '../actions/sounds'
-import { openMenu } from '../ui/ContextMenu'
+import { soundChoices, takeSounds } from '../actions/sounds'
+import { openMenu, openMenuAt } from '../ui/ContextMenu'
 import { keyed, useKeymap } from '../ui/keymap'
 import { pin, usePins } from '../ui/pins'
 import { shortcuts } from './shortcuts'
@@ -123,8 +123,12 @@ export function Rail() {
       <button
         type="button"
         aria-label="Sound"
-        title={keyed('Sound from disk: music, an effect, a voice (Shift+S)')}
-        onClick={chooseSounds}
+        aria-haspopup="true"
+        title={keyed('Sound: music, an effect, a voice; from disk (Shift+S)')}
+        onClick={(e) => {
+          const r = e.currentTarget.getBoundingClientRect()
+          openMenuAt(r.left, r.top - 4, 'Sound', soundChoices(), true)
+        }}
         className="flex h-7 items-center gap-1.5 rounded-md px-1.5 hover:bg-sailcloth-200"
       >
         <AudioLines size={18} strokeWidth={1.5} />

@@ -202,6 +202,13 @@ export interface Becomes {
   text?: Text
 }
 
+/** Caption is some words with their times, ms from a begin that whoever holds them knows. */
+export interface Caption {
+  from: number
+  to: number
+  text: string
+}
+
 /** Card is one thing that can be chosen. */
 export interface Card {
   /** its place among all cards */
@@ -1934,6 +1941,8 @@ export interface Sound {
   /** it pans along with the layer of the move that its start hangs on */
   along?: boolean
   muted?: boolean
+  /** what its recording was made of; nil: it was not made here */
+  spoken?: Spoken
 }
 
 /** Corner is a corner of a line along film time. */
@@ -1986,6 +1995,8 @@ export interface SoundRow {
   ends: boolean
   /** when it is heard */
   words: string
+  /** what its recording was made of */
+  spoken?: Spoken
   /** how loud it is: ms of the film, and dB */
   course: SoundCorner[]
 }
@@ -2017,6 +2028,23 @@ export interface Span {
   by?: number
   /** of a strand through a run of morphs: when it passes the scenes between, ms of the film */
   passes?: number[]
+}
+
+/** Spoken is what a voice was made of by a speech engine: it is spoken anew when that changes. */
+export interface Spoken {
+  text: string
+  /** language and accent, as the engine calls it, such as en-gb */
+  voice: string
+  /** of the voice, as the engine calls it */
+  variant?: string
+  /** 0.5 to 2 times as fast as the voice speaks; 0 counts as 1 */
+  rate?: number
+  /** -1 to 1: lower and higher than the voice */
+  pitch?: number
+  /** ms between sentences */
+  pause?: number
+  /** where in the recording each sentence is */
+  lines?: Caption[]
 }
 
 /** Start says when a move begins. */
@@ -2693,6 +2721,7 @@ export interface Intents {
   'sound.move': { ids?: string[]; by?: number }
   'sound.replace': { id?: string; hash?: string; media?: Media | null }
   'sound.set': { ids?: string[]; patch?: Fields }
+  'sound.speak': { hash?: string; media?: Media | null; spoken?: Spoken | null; id?: string }
   'sound.trim': { id?: string; part?: string; by?: number }
   'spread.apart': { threads?: string[]; percent?: number; gather?: boolean }
   'stage.return': { document?: unknown }

@@ -1,6 +1,7 @@
 // More kinds that are made in the same press.
 import { clsx } from 'clsx'
 import { engine } from '../engine/engine'
+import { useDesk } from '../project/desk'
 
 export function Also({
   format,
@@ -13,12 +14,13 @@ export function Also({
   onAlso: (formats: string[]) => void
   lacks: Record<string, string>
 }) {
+  const sounds = useDesk((d) => d.sounds.rows.some((r) => !r.muted))
   return (
     <p className="mt-2 flex flex-wrap items-center gap-1.5 text-[0.75rem] text-ink-600">
       Made in the same press:
       {engine
         .formats()
-        .filter((k) => k.format !== format && !lacks[k.format])
+        .filter((k) => k.format !== format && !lacks[k.format] && (sounds || !k.heard))
         .map((k) => (
           <button
             key={k.format}

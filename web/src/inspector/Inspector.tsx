@@ -10,6 +10,7 @@ import { TextField } from '../ui/TextField'
 import { Button } from '../ui/controls'
 import { tints } from '../ui/tints'
 import { SoundPanel } from './SoundPanel'
+import { SpeakPanel } from './SpeakFields'
 import { ScenePanel } from './ScenePanel'
 import { Look } from './Look'
 import { Place } from './Place'
@@ -34,6 +35,13 @@ export function Inspector({ narrow }: { narrow: boolean }) {
     selected.some((s) => s.strands.length > 0)
   const heard = useDesk((d) => d.heard)
   const sounds = useDesk((d) => d.sounds.rows)
+  const speaking = useDesk((d) => d.speaking)
+  if (speaking)
+    return (
+      <Frame narrow={narrow}>
+        <SpeakPanel />
+      </Frame>
+    )
   if (heard.length > 0)
     return (
       <Frame narrow={narrow}>

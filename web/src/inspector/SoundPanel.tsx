@@ -13,6 +13,7 @@ import { Fold, Section } from '../ui/Section'
 import { Button, Label } from '../ui/controls'
 import { TextField } from '../ui/TextField'
 import { shared } from './shared'
+import { SpeakFields } from './SpeakFields'
 
 const uses = { music: 'Music', effect: 'Effect', voice: 'Voice' }
 const grid = 'grid grid-cols-[5.25rem_1fr] items-center gap-x-2 gap-y-2'
@@ -42,6 +43,11 @@ export function SoundPanel({ rows }: { rows: SoundRow[] }) {
         {one && <span className="shrink-0 text-[0.75rem] text-ink-500">{uses[one.use]}</span>}
       </div>
       {one && <Missing of={one} />}
+      {one?.spoken && (
+        <Section title="Words" key={one.id}>
+          <SpeakFields spoken={one.spoken} id={one.id} />
+        </Section>
+      )}
       <Section title="Loudness">
         <div className={grid}>
           <NumberField

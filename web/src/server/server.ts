@@ -11,6 +11,7 @@ import type {
   Level,
   Media,
   ProjectRow,
+  Spoken,
 } from '../engine/types'
 import { fault } from '../words'
 
@@ -137,6 +138,20 @@ export const uploadSound = async (file: File, signal?: AbortSignal) =>
     hash: string
     media: Media
     space: Space
+  }
+/** A language, or a kind of voice, as the speech engine calls it. */
+export interface Voice {
+  id: string
+  name: string
+}
+/** The voices that texts can be spoken by; why: there are none. */
+export const listVoices = () => get<{ why: string; voices: Voice[]; variants: Voice[] }>('/api/speech')
+/** Has a text spoken. */
+export const speak = async (how: Spoken, signal?: AbortSignal) =>
+  (await (await ask('POST', '/api/speech', how, false, signal)).json()) as {
+    hash: string
+    media: Media
+    spoken: Spoken
   }
 /** How loud a film is, and by what it is brought to how loud it is to be. */
 export const loudnessOf = async (project: string, film: string, signal: AbortSignal) =>

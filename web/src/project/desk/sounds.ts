@@ -8,6 +8,7 @@ export interface SoundSlice {
   heard: string[] // ids of the sounds that are selected
   alone: string[] // ids of those that are listened to alone
   hushed: boolean // nothing is heard while the film plays
+  speaking: boolean // words are typed that shall be spoken
   level: Level // by which the film is brought to its loudness
 }
 
@@ -16,11 +17,12 @@ slice<SoundSlice>({
   heard: [],
   alone: [],
   hushed: false,
+  speaking: false,
   level: { gain: 0, limited: false },
 })
 
 /** Selects sounds, and nothing else. */
 export function selectSounds(heard: string[]) {
   look({ selection: [], moves: [], scenes: [], across: null })
-  set({ heard })
+  set({ heard, speaking: false })
 }
