@@ -29,6 +29,7 @@ const (
 const (
 	MaxSounds    = 64         // of a film's clock, and of each scene's
 	MaxPoints    = 200        // of the volume of one sound
+	MaxBeats     = 4000       // of one sound
 	MinGain      = -60        // dB; what is lower is silent to ears, and mute is a field of its own
 	MaxGain      = 24         // dB
 	MinSpeed     = 0.25       // of a recording
@@ -58,6 +59,7 @@ type Sound struct {
 	Pan     float64       `json:"pan,omitzero"`     // -1 is left, 1 is right
 	Along   bool          `json:"along,omitzero"`   // it pans along with the layer of the move that its start hangs on
 	Muted   bool          `json:"muted,omitzero"`
+	Beats   []int64       `json:"beats,omitzero"`  // of its recording, ms into it, rising
 	Spoken  *Spoken       `json:"spoken,omitzero"` // what its recording was made of; nil: it was not made here
 	Extra   Extra         `json:",embed"`
 }
@@ -99,6 +101,7 @@ func (s *Sound) Rate() float64 {
 func (s *Sound) Clone() *Sound {
 	c := *s
 	c.End, c.Points, c.Spoken = copied(s.End), slices.Clone(s.Points), s.Spoken.clone()
+	c.Beats = slices.Clone(s.Beats)
 	return &c
 }
 
@@ -118,7 +121,7 @@ func CloneSounds(list []*Sound) []*Sound {
 func (s *Sound) Equal(o *Sound) bool {
 	return s == o || s != nil && o != nil && s.ID == o.ID && s.Name == o.Name && s.Media == o.Media && s.Use == o.Use && s.Start == o.Start && same(s.End, o.End) &&
 		s.Length == o.Length && s.From == o.From && s.Loops == o.Loops && s.Speed == o.Speed && s.Gain == o.Gain && slices.Equal(s.Points, o.Points) &&
-		s.FadeIn == o.FadeIn && s.FadeOut == o.FadeOut && s.Curve == o.Curve && s.Pan == o.Pan && s.Along == o.Along && s.Muted == o.Muted && s.Spoken.Equal(o.Spoken) && sameExtra(s.Extra, o.Extra)
+		s.FadeIn == o.FadeIn && s.FadeOut == o.FadeOut && s.Curve == o.Curve && s.Pan == o.Pan && s.Along == o.Along && s.Muted == o.Muted && s.Spoken.Equal(o.Spoken) && slices.Equal(s.Beats, o.Beats) && sameExtra(s.Extra, o.Extra)
 }
 
 // sameSounds reports whether two lists hold the same sounds.
@@ -209,6 +212,13 @@ func (c *checker) sounding(at string, s *Sound) {
 	}
 	if s.Speed != 0 {
 		c.number(at+".speed", s.Speed, MinSpeed, MaxSpeed)
+	}
+	c.most(at+".beats", len(s.Beats), MaxBeats)
+	for i, b := range s.Beats {
+		if b < 0 || b > MaxSoundTime || i > 0 && b <= s.Beats[i-1] {
+			c.fail(at+".beats", "must be rising times of 0 to %d ms", int64(MaxSoundTime))
+			break
+		}
 	}
 	if s.Spoken != nil {
 		if field, why := s.Spoken.Check(); why != "" {

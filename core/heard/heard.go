@@ -40,6 +40,7 @@ type Row struct {
 	Move     string            `json:"move"`            // that its start hangs on; empty: none
 	Ends     bool              `json:"ends"`            // its end hangs on something
 	Words    string            `json:"words"`           // when it is heard
+	Beats    []int64           `json:"beats"`           // ms of the film
 	Spoken   *doc.Spoken       `json:"spoken,omitzero"` // what its recording was made of
 	Course   []sound.Corner    `json:"course"`          // how loud it is: ms of the film, and dB
 }
@@ -89,6 +90,7 @@ func (e *Ear) SoundsView() Sounds {
 				r.Course = s.Course(p)
 			}
 		}
+		r.Beats = append([]int64{}, frame.BeatsOf(q, begin, min(end, e.Shown.Order.Length))...)
 		r.Course = append([]sound.Corner{}, r.Course...)
 		if q.Start.When == doc.WhenBegins || q.Start.When == doc.WhenEnds {
 			r.Move = q.Start.Of

@@ -152,6 +152,7 @@ func (s *Server) Handler() http.Handler {
 	a.POST("/media/:hash/anew", s.anew)
 	a.POST("/media/:hash/cutout", s.postCutout)
 	a.POST("/media/:hash/ground", s.postGround)
+	a.POST("/media/:hash/beats", s.beats)
 	a.GET("/projects/:id/missing", s.missing)
 	a.POST("/projects/:id/pictures", s.mergeLayers)
 	a.GET("/projects/:id/loudness", s.loudness)

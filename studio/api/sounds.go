@@ -59,6 +59,22 @@ func (s *Server) soundFile(c *gin.Context, what string) {
 	c.File(file)
 }
 
+// beats finds the beats of a recording.
+func (s *Server) beats(c *gin.Context) {
+	_, done, err := s.heavy(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	defer done()
+	list, err := s.files.Beats(c.Param("hash"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	reply(c, http.StatusOK, gin.H{"beats": list})
+}
+
 // loudness measures what is heard of a project's film, and says by how much it is brought to what it is to be.
 func (s *Server) loudness(c *gin.Context) {
 	p, revision, err := s.store.Load(c.Param("id"))

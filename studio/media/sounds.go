@@ -341,6 +341,52 @@ func (r *Recordings) Read(media string, channels int, from int64, to []float32) 
 	return err == nil || n == 4*len(to)
 }
 
+// mostBeaten is of how long a recording beats are looked for, in s.
+const mostBeaten = 15 * 60
+
+// Beats finds the beats of a recording, in ms.
+func (f *Folder) Beats(hash string) ([]int64, error) {
+	known, err := f.soundFacts(hash)
+	if err != nil {
+		if _, err := f.SoundFile(hash, "frames"); err != nil {
+			return nil, err
+		}
+		if known, err = f.soundFacts(hash); err != nil {
+			return nil, words.New("sound.lost")
+		}
+	}
+	if known.Samples > mostBeaten*sound.Rate {
+		return nil, words.New("sound.beats-long", mostBeaten/60)
+	}
+	r := f.Recordings()
+	defer r.Close()
+	mono := make([]float32, 0, known.Samples)
+	part := make([]float32, 1<<16*known.Channels)
+	for at := int64(0); at < known.Samples; at += 1 << 16 {
+		some := part[:min(1<<16, known.Samples-at)*int64(known.Channels)]
+		if !r.Read(hash, known.Channels, at, some) {
+			return nil, words.New("sound.lost")
+		}
+		for i := 0; i < len(some); i += known.Channels {
+			v := some[i]
+			if known.Channels == 2 {
+				v = (v + some[i+1]) / 2
+			}
+			mono = append(mono, v)
+		}
+	}
+	var list []int64
+	for _, b := range sound.Beats(mono) {
+		if ms := b / (sound.Rate / 1000); len(list) < doc.MaxBeats && (len(list) == 0 || ms > list[len(list)-1]) {
+			list = append(list, ms)
+		}
+	}
+	if len(list) < 4 {
+		return nil, words.New("sound.beatless")
+	}
+	return list, nil
+}
+
 // Close closes the files.
 func (r *Recordings) Close() error {
 	var err error

@@ -166,7 +166,7 @@ func SnapBar(s *intent.Desk, m scope.Moment, ids []string, part string, by, tole
 	sc, t := s.Doc.Film.Scenes[i], s.Film.Timing(i)
 	iv := t.Moves[mv.ID]
 	start := s.Film.Order.Begin(i)
-	along := followers(sc, ids)
+	along, beats := followers(sc, ids), s.Film.Beats()
 	best := tolerance + 1
 	try := func(own int64, edge, verb string, at int64, what, when, of string) {
 		d := at - own - by
@@ -195,6 +195,9 @@ func SnapBar(s *intent.Desk, m scope.Moment, ids []string, part string, by, tole
 				when = ""
 			}
 			try(own, edge, verb, motion.CueTime(sc, q.ID), "at cue "+q.Name, when, q.ID)
+		}
+		for _, at := range beats {
+			try(own, edge, verb, at-start, "on a beat", "", "")
 		}
 		try(own, edge, verb, 0, "with the scene", "", "")
 		end := doc.BeforeSceneEnd

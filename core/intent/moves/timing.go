@@ -127,7 +127,37 @@ var timeTools = map[string]func(s *intent.Desk, list []block, step, ms int64) (e
 	"reverse": reverse,
 	"stretch": stretch,
 	"fit":     fit,
+	"beats":   onBeats,
 }
+
+// onBeats puts the blocks, in their order, on beats that follow one another: the first on that which is nearest to its begin.
+func onBeats(s *intent.Desk, list []block, _, _ int64) (edit.Command, error) {
+	start := s.Film.Order.Begin(list[0].bars[0].scene)
+	first := list[0].begin
+	for _, b := range list {
+		first = min(first, b.begin)
+	}
+	beats := s.Film.Beats()
+	if len(beats) == 0 {
+		return nil, words.New("beats.none")
+	}
+	k := 0
+	for i, at := range beats {
+		if abs(at-start-first) < abs(beats[k]-start-first) {
+			k = i
+		}
+	}
+	begins := map[string]int64{}
+	for i := range list {
+		if k+list[i].rank >= len(beats) {
+			return nil, words.New("beats.few", len(beats)-k)
+		}
+		list[i].shift(begins, beats[k+list[i].rank]-start)
+	}
+	return retime(s, begins, nil)
+}
+
+func abs(v int64) int64 { return max(v, -v) }
 
 // freed returns the change that gives a block's leading move a time of its own, when it hangs on what is about to hang on it.
 func freed(s *intent.Desk, list []block, lead bar) []edit.Part {

@@ -85,6 +85,13 @@ var scenesAsked = intent.Table{
 		}
 		return edit.All(list...), nil
 	}),
+	// Scenes end on bars of the music, each on that which is nearest to its end: their stays change by as little as it takes.
+	"scene.bars": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
+		IDs   []string `json:"ids"`
+		Beats int      `json:"beats"` // of a bar
+	}) (edit.Command, error) {
+		return onBars(s, c.IDs, c.Beats)
+	}),
 	"scene.transition": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
 		IDs   []string    `json:"ids"`
 		Patch edit.Fields `json:"patch"`
@@ -189,4 +196,42 @@ func paramsFor(kind string, was effect.Params, asked any) edit.Fields {
 	}
 	maps.Copy(out, edit.FieldsOf(asked))
 	return out
+}
+
+// onBars lets scenes end on bars of so many beats, counted from the first.
+func onBars(s *intent.Desk, ids []string, beats int) (edit.Command, error) {
+	all := s.Film.Beats()
+	if beats < 1 || beats > 64 {
+		return nil, words.New("beats.bar")
+	}
+	if len(all) < beats+1 {
+		return nil, words.New("beats.none")
+	}
+	var list []edit.Command
+	moved := int64(0) // by how much later than now the scenes that follow begin
+	for i, sc := range s.Doc.Film.Shown() {
+		if !slices.Contains(ids, sc.ID) {
+			continue
+		}
+		end := s.Film.Order.Begin(i) + s.Film.Order.Stays[i] + moved
+		best := int64(-1)
+		for k := 0; k < len(all); k += beats {
+			if stay := all[k] - s.Film.Order.Begin(i) - moved; stay > 0 && (best < 0 || max(all[k]-end, end-all[k]) < max(best-end, end-best)) {
+				best = all[k]
+			}
+		}
+		if best < 0 || best == end {
+			continue
+		}
+		moved += best - end
+		own := best - (end - s.Film.Order.Stays[i])
+		for _, q := range sc.Cues {
+			own -= q.Wait
+		}
+		list = append(list, &edit.SetScenes{IDs: []string{sc.ID}, Patch: edit.Fields{"stay": max(own, 0), "autoStay": nil, "endsAtCue": nil}})
+	}
+	if len(list) == 0 {
+		return nil, nil
+	}
+	return edit.All(list...), nil
 }

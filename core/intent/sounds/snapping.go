@@ -81,6 +81,11 @@ func SnapSound(s *intent.Desk, m scope.Moment, ids []string, part string, by, to
 			try(e, "when "+other.Name+" ends")
 		}
 	})
+	for _, at := range s.Film.Beats() {
+		if q.Beats == nil {
+			try(at, "on a beat")
+		}
+	}
 	if !m.Rest {
 		try(int64(m.Time+0.5), "at the playhead")
 	}

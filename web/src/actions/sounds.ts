@@ -51,16 +51,17 @@ export async function replaceSound(id: string, file: File) {
 /** Asks for files and takes them in. */
 export const chooseSounds = () => document.querySelector<HTMLInputElement>('[data-sound-input]')?.click()
 
-/** Opens the panel in which words are typed that shall be spoken. */
-export function startSpeaking() {
+/** Opens the panel in which a voice is made: of words that are typed, or by the microphone. */
+export function startSpeaking(speaking: 'words' | 'voice') {
   selectSounds([])
-  set({ speaking: true })
+  set({ speaking })
 }
 
 /** What can be brought in that is heard. */
 export const soundChoices = () => [
   { word: 'From disk …', key: 'Shift+S', run: chooseSounds },
-  { word: 'Speak some words …', run: startSpeaking },
+  { word: 'Speak some words …', run: () => startSpeaking('words') },
+  { word: 'Record a voice …', run: () => startSpeaking('voice') },
 ]
 
 /** Takes the selected sounds out of the film. */

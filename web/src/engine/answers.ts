@@ -1941,6 +1941,8 @@ export interface Sound {
   /** it pans along with the layer of the move that its start hangs on */
   along?: boolean
   muted?: boolean
+  /** of its recording, ms into it, rising */
+  beats?: number[]
   /** what its recording was made of; nil: it was not made here */
   spoken?: Spoken
 }
@@ -1995,6 +1997,8 @@ export interface SoundRow {
   ends: boolean
   /** when it is heard */
   words: string
+  /** ms of the film */
+  beats: number[]
   /** what its recording was made of */
   spoken?: Spoken
   /** how loud it is: ms of the film, and dB */
@@ -2688,6 +2692,7 @@ export interface Intents {
   'run.border': { move?: string; by?: number }
   'same': { threads?: string[]; what?: string }
   'scene.add': { before?: boolean }
+  'scene.bars': { ids?: string[]; beats?: number }
   'scene.continue': { }
   'scene.duplicate': { new?: boolean }
   'scene.fold': { ids?: string[] }

@@ -9,6 +9,7 @@ import { NumberField } from '../ui/NumberField'
 import { TextField } from '../ui/TextField'
 import { Button } from '../ui/controls'
 import { tints } from '../ui/tints'
+import { RecordPanel } from './RecordPanel'
 import { SoundPanel } from './SoundPanel'
 import { SpeakPanel } from './SpeakFields'
 import { ScenePanel } from './ScenePanel'
@@ -36,12 +37,7 @@ export function Inspector({ narrow }: { narrow: boolean }) {
   const heard = useDesk((d) => d.heard)
   const sounds = useDesk((d) => d.sounds.rows)
   const speaking = useDesk((d) => d.speaking)
-  if (speaking)
-    return (
-      <Frame narrow={narrow}>
-        <SpeakPanel />
-      </Frame>
-    )
+  if (speaking) return <Frame narrow={narrow}>{speaking === 'words' ? <SpeakPanel /> : <RecordPanel />}</Frame>
   if (heard.length > 0)
     return (
       <Frame narrow={narrow}>

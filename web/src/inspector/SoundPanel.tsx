@@ -1,11 +1,11 @@
 // Sounds that are selected: when they are heard, how loud, and how all of the film's go together.
 import { clsx } from 'clsx'
-import { useRef } from 'react'
+import { useRef, useState } from 'react'
 import type { SoundRow } from '../engine/types'
 import { deleteSounds, replaceSound } from '../actions/sounds'
 import { run } from '../project/commands'
-import { useDesk } from '../project/desk'
-import { soundFiles } from '../server/server'
+import { fail, useDesk } from '../project/desk'
+import { beatsOf, soundFiles } from '../server/server'
 import { Check } from '../ui/Check'
 import { Choice } from '../ui/Choice'
 import { NumberField } from '../ui/NumberField'
@@ -20,6 +20,7 @@ const grid = 'grid grid-cols-[5.25rem_1fr] items-center gap-x-2 gap-y-2'
 
 export function SoundPanel({ rows }: { rows: SoundRow[] }) {
   const ids = rows.map((r) => r.id)
+  const [finding, setFinding] = useState(false)
   const one = rows.length === 1 ? rows[0] : null
   const patch = (patch: object) => run('sound.set', { ids, patch })
   const all = <K extends keyof SoundRow>(key: K) => shared(rows.map((r) => r[key] as number))
@@ -125,7 +126,24 @@ export function SoundPanel({ rows }: { rows: SoundRow[] }) {
           />
           <p className="col-span-2 text-[0.75rem] leading-snug text-ink-600">Music steps back under voices.</p>
         </div>
+        {one && one.beats.length > 0 && <Beats of={one} />}
         <div className="mt-2 flex flex-wrap gap-1">
+          {one && one.use !== 'voice' && (
+            <Button
+              className="!h-7 text-[0.75rem]"
+              disabled={finding}
+              title="Bars of moves snap to its beats then"
+              onClick={() => {
+                setFinding(true)
+                beatsOf(one.media)
+                  .then((beats) => patch({ beats }))
+                  .catch(fail)
+                  .finally(() => setFinding(false))
+              }}
+            >
+              {finding ? 'Finding …' : one.beats.length ? 'Find beats again' : 'Find beats'}
+            </Button>
+          )}
           {one && <Replace id={one.id} word="Replace file" />}
           <Button look="danger" className="!h-7 text-[0.75rem]" onClick={deleteSounds}>
             Delete
@@ -137,6 +155,8 @@ export function SoundPanel({ rows }: { rows: SoundRow[] }) {
   )
 }
 
+const pace = (beats: number[]) =>
+  beats.length < 2 ? '?' : Math.round((60000 * (beats.length - 1)) / (beats[beats.length - 1] - beats[0]))
 const sec = (v: number | null) => (v === null ? null : v / 1000)
 const ms = (v: number) => Math.round(v * 1000)
 const hundredth = (v: number | null) => (v === null ? null : Math.round(v * 100))
@@ -303,6 +323,30 @@ function Together() {
         </div>
       </Fold>
     </Section>
+  )
+}
+
+/** The beats of a sound, and scenes that end on bars of them. */
+function Beats({ of: r }: { of: SoundRow }) {
+  const scenes = useDesk((d) => d.film!.scenes)
+  const [bar, setBar] = useState(4)
+  return (
+    <div className="mt-1 text-[0.75rem] text-ink-600" data-beats>
+      {r.beats.length} beats, {pace(r.beats)} a minute.
+      <div className="mt-1 flex items-center gap-1.5">
+        <Button
+          className="!h-7 text-[0.75rem]"
+          title="Their stays change by as little as it takes"
+          onClick={() => run('scene.bars', { ids: scenes.filter((s) => !s.aside).map((s) => s.id), beats: bar })}
+        >
+          Scenes end on bars
+        </Button>
+        of
+        <span className="w-14">
+          <NumberField quiet name="Beats of a bar" min={1} max={64} value={bar} onSet={(v) => setBar(Math.round(v))} />
+        </span>
+      </div>
+    </div>
   )
 }
 

@@ -19,7 +19,7 @@ export function SpeakPanel() {
     <div data-speak-panel>
       <div className="flex h-10.25 items-center border-b border-sailcloth-300 px-4">
         <h2 className="flex-1 text-[0.875rem] font-semibold">Speak some words</h2>
-        <Button look="quiet" className="!h-7 !px-2 text-[0.75rem]" onClick={() => set({ speaking: false })}>
+        <Button look="quiet" className="!h-7 !px-2 text-[0.75rem]" onClick={() => set({ speaking: '' })}>
           Close
         </Button>
       </div>
@@ -99,7 +99,7 @@ export function SpeakFields({ spoken, id }: { spoken: Spoken; id: string }) {
         onChange={(e) => change({ text: e.target.value })}
         onKeyDown={(e) => {
           e.stopPropagation()
-          if (e.key === 'Escape') set({ speaking: false })
+          if (e.key === 'Escape') set({ speaking: '' })
           if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) void take()
         }}
       />

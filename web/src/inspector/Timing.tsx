@@ -39,6 +39,7 @@ const orders = [
 export function Timing({ selected }: { selected: Selected[] }) {
   const chosen = useChosen(selected)
   const picked = useDesk((d) => d.moves)
+  const beats = useDesk((d) => d.sounds.rows.some((r) => r.beats.length > 0 && !r.muted))
   const [by, setBy] = useState<'move' | 'layer' | 'all'>('move')
   const [step, setStep] = useState(150)
   const [length, setLength] = useState(2000)
@@ -149,6 +150,7 @@ export function Timing({ selected }: { selected: Selected[] }) {
         )}
         {act('Cascade', 'Each begins a step after the one before', () => tool('cascade', { step }))}
         {act('Spread over', 'First and last stay, the rest begins at equal steps', () => tool('spread'))}
+        {beats && act('On the beats', 'Each begins on the next beat of the music', () => tool('beats'))}
         {act('Reverse order', 'What came first comes last', () => tool('reverse'))}
         {act('Fit to scene', 'Scaled to the whole stay of the scene', () => tool('fit'), chosen.length > 0)}
         {act('Mirror', 'The opposite direction', () => run('moves.mirror', { moves: one }), one.length > 0)}

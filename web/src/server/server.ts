@@ -153,6 +153,8 @@ export const speak = async (how: Spoken, signal?: AbortSignal) =>
     media: Media
     spoken: Spoken
   }
+/** The beats of a recording, ms into it. */
+export const beatsOf = async (hash: string) => (await post<{ beats: number[] }>(`/api/media/${hash}/beats`, {})).beats
 /** How loud a film is, and by what it is brought to how loud it is to be. */
 export const loudnessOf = async (project: string, film: string, signal: AbortSignal) =>
   (await (await ask('GET', `/api/projects/${project}/loudness?film=${film}`, undefined, false, signal)).json()) as {

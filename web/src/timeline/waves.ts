@@ -36,6 +36,9 @@ export function drawSounds(
     ctx.clip()
     wave(ctx, r, scale, left, from, to, top, tall, silent)
     ctx.restore()
+    ctx.fillStyle = '#C99A3B'
+    if (r.beats.length > 1 && (r.beats[1] - r.beats[0]) * scale.perMs > 3)
+      for (const b of r.beats) ctx.fillRect(Math.round(px(scale, b) - left), top + tall - 5, 1, 5)
     if (!silent) volume(ctx, r, scale, left, from, to, top, tall)
     if (chosen.includes(r.id)) {
       ctx.strokeStyle = '#C99A3B'

@@ -8,7 +8,7 @@ export interface SoundSlice {
   heard: string[] // ids of the sounds that are selected
   alone: string[] // ids of those that are listened to alone
   hushed: boolean // nothing is heard while the film plays
-  speaking: boolean // words are typed that shall be spoken
+  speaking: '' | 'words' | 'voice' // a voice is made: of words that are typed, or by the microphone
   level: Level // by which the film is brought to its loudness
 }
 
@@ -17,12 +17,12 @@ slice<SoundSlice>({
   heard: [],
   alone: [],
   hushed: false,
-  speaking: false,
+  speaking: '',
   level: { gain: 0, limited: false },
 })
 
 /** Selects sounds, and nothing else. */
 export function selectSounds(heard: string[]) {
   look({ selection: [], moves: [], scenes: [], across: null })
-  set({ heard, speaking: false })
+  set({ heard, speaking: '' })
 }
