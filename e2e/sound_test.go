@@ -59,7 +59,7 @@ const played = `(() => {
 	const start = AudioBufferSourceNode.prototype.start
 	AudioBufferSourceNode.prototype.start = function (at) {
 		const b = this.buffer
-		all.push({ at, rate: this.playbackRate.value, l: Array.from(b.getChannelData(0)), r: Array.from(b.getChannelData(1)) })
+		all.push({ at, rate: this.playbackRate.value, l: Array.from(b.getChannelData(0)), r: Array.from(b.getChannelData(b.numberOfChannels - 1)) })
 		return start.call(this, at)
 	}
 	return true
@@ -69,7 +69,7 @@ const played = `(() => {
 // keys, each undone as a whole. What is heard on the page is what the core mixes, to the sample, and in step with the picture; what is exported is that, too.
 func TestSoundsAreBroughtInShapedPlayedAndExported(t *testing.T) {
 	p := sit(t, startStudio(t))
-	id := p.bring(sailing(), media.NewFolder(t.TempDir()))
+	p.bring(sailing(), media.NewFolder(t.TempDir()))
 	p.do(chromedp.SetUploadFiles(`[data-sound-input]`, []string{toned(t, "Hum.wav", 1.5, 220)}))
 	p.wait(`document.querySelector('[data-sound-name="Hum"]')`)
 	p.settled()
@@ -108,7 +108,7 @@ func TestSoundsAreBroughtInShapedPlayedAndExported(t *testing.T) {
 	p.shot("sounds")
 
 	// What is played is what the core mixes of the stored film, from recordings that were decoded by themselves.
-	film, files := p.storedFilm(id)
+	film, files := p.storedFilm()
 	mix := make([]float32, 2*sound.Frames(4000))
 	(&sound.Mixer{Score: sound.Of(film), Source: files.Recordings()}).Mix(0, mix)
 	browser.Eval[bool](t, p.ctx, played)
@@ -182,8 +182,69 @@ func floats(raw []byte) []float32 {
 	return unsafe.Slice((*float32)(unsafe.Pointer(&raw[0])), len(raw)/4)
 }
 
+// Words are spoken, heard and taken, and spoken again when they change; a voice is recorded in takes, of which one is used. Music steps back under both.
+func TestVoicesAreSpokenAndRecorded(t *testing.T) {
+	p := sit(t, startStudio(t))
+	p.bring(sailing(), media.NewFolder(t.TempDir()))
+	p.do(chromedp.SetUploadFiles(`[data-sound-input]`, []string{toned(t, "Tune.flac", 12, 660)}))
+	p.wait(`document.querySelector('[data-sound-name="Tune"]')`)
+	p.press(`[aria-label="Sound"]`)
+	p.pressWord("Speak some words …")
+	p.do(chromedp.SendKeys(`[aria-label="Words to be spoken"]`, "Kites up at ten. Bring a tail!"))
+	p.wait(`document.querySelector('[data-choice="Language of the voice"]').innerText.includes('English')`)
+	browser.Eval[bool](t, p.ctx, played)
+	p.pressWord("Hear it")
+	p.wait(`played.length === 1 && played[0].l.length > 48000 && Math.max(...played[0].l.slice(0, 90000)) > 0.1`)
+	p.pressWord("Add the voice")
+	p.wait(`document.querySelector('[data-sound-name^="Kites up at ten"]')`)
+	p.settled()
+	long := func() float64 {
+		return browser.Eval[float64](t, p.ctx, `Number(document.querySelector('[data-sound][aria-label^="Kites up"]').ariaLabel.match(/for ([0-9.]+) s/)[1])`)
+	}
+	first := long()
+	p.choose("How fast it speaks", "0.7")
+	p.pressWord("Speak it again")
+	p.wait(fmt.Sprintf(`Number(document.querySelector('[data-sound][aria-label^="Kites up"]').ariaLabel.match(/for ([0-9.]+) s/)[1]) > %g`, first*1.15))
+	p.settled()
+	p.shot("voice")
+	// By the microphone, which the browser simulates: a beep every second.
+	p.press(`[aria-label="Sound"]`)
+	p.pressWord("Record a voice …")
+	p.wait(`document.querySelector('[data-record-panel] [role=img]')`)
+	p.pressWord("Record")
+	p.wait(`document.querySelector('[data-record-state=recording]')`)
+	p.wait(`parseFloat(document.querySelector('[data-record-state]').innerText) > 1.4`)
+	p.pressWord("Stop")
+	p.wait(`document.querySelector('[aria-label=Takes] li')`)
+	p.shot("record")
+	p.pressWord("Use it")
+	p.wait(`document.querySelector('[data-sound-name="Take 1"]')`)
+	p.settled()
+	var back int
+	film, files := p.storedFilm()
+	for _, part := range sound.Of(film).Parts {
+		if part.Sound.Use != doc.Voice {
+			continue
+		}
+		back++
+		if samples := make([]float32, int(part.Recording.Samples)*part.Recording.Channels); !files.Recordings().Read(part.Sound.Media, part.Recording.Channels, 0, samples) || loudest(samples) < 0.05 {
+			t.Errorf("nothing is heard in %s", part.Sound.Name)
+		}
+	}
+	if line := sound.Of(film).Back(); back != 2 || len(line) == 0 || line[1].DB != -12 {
+		t.Errorf("%d voices; music steps back along %v", back, line)
+	}
+}
+
+func loudest(samples []float32) (most float32) {
+	for _, v := range samples {
+		most = max(most, v, -v)
+	}
+	return most
+}
+
 // storedFilm is the film of a project as the studio has it, and its media.
-func (p *person) storedFilm(id string) (*frame.Film, *media.Folder) {
+func (p *person) storedFilm() (*frame.Film, *media.Folder) {
 	p.t.Helper()
 	project, err := doc.Read([]byte(p.stored()))
 	if err != nil {

@@ -31,6 +31,8 @@ func options() []chromedp.ExecAllocatorOption {
 		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true),
 		chromedp.Flag("force-device-scale-factor", "1"), chromedp.Flag("force-color-profile", "srgb"),
 		chromedp.Flag("hide-scrollbars", false),
+		// A microphone that the browser simulates, and is allowed to listen to.
+		chromedp.Flag("use-fake-device-for-media-stream", true), chromedp.Flag("use-fake-ui-for-media-stream", true),
 		// A person with a mouse: headless Chromium has none, and pages show by themselves then what hovering shows.
 		chromedp.Flag("blink-settings", "primaryHoverType=2,availableHoverTypes=2,primaryPointerType=4,availablePointerTypes=4"),
 	)
