@@ -34,13 +34,14 @@ type Ask struct {
 	Colours     int         `json:"colours,omitempty"`
 	Dither      anim.Dither `json:"dither,omitempty"`
 	Loss        *float64    `json:"loss,omitempty"`
-	Target      int64       `json:"target,omitempty"`  // bytes that a file that goes round may have; 0: any
-	Shutter     float64     `json:"shutter,omitempty"` // degrees of a frame, 360 being all of it, that light falls in; 0: no motion blur
-	Samples     int         `json:"samples,omitempty"` // moments that a frame with motion blur is made of; 0: Samples
-	Give        []Sacrifice `json:"give,omitempty"`    // what is given up for the target, in this order; else Sacrifices
-	Waits       bool        `json:"waits,omitempty"`   // a web page that stands still until it is started
-	Mark        *Mark       `json:"mark,omitempty"`    // what lies over it
-	Silent      bool        `json:"silent,omitempty"`  // of a film with sound: nothing is heard
+	Target      int64       `json:"target,omitempty"`   // bytes that a file that goes round may have; 0: any
+	Shutter     float64     `json:"shutter,omitempty"`  // degrees of a frame, 360 being all of it, that light falls in; 0: no motion blur
+	Samples     int         `json:"samples,omitempty"`  // moments that a frame with motion blur is made of; 0: Samples
+	Give        []Sacrifice `json:"give,omitempty"`     // what is given up for the target, in this order; else Sacrifices
+	Waits       bool        `json:"waits,omitempty"`    // a web page that stands still until it is started
+	Mark        *Mark       `json:"mark,omitempty"`     // what lies over it
+	Silent      bool        `json:"silent,omitempty"`   // of a film with sound: nothing is heard
+	Captions    bool        `json:"captions,omitempty"` // a track of what voices say, which players show or hide
 	Title       string      `json:"title,omitempty"`
 	Description string      `json:"description,omitempty"`
 	Name        string      `json:"name,omitempty"` // pattern of the file's name; else Plan.Pattern
@@ -78,7 +79,7 @@ type Plan struct {
 	Samples            int     // moments that a frame with motion blur is made of
 	Waits              bool    // until it is started
 	Mark               *Mark   // nil: none
-	Silent             bool
+	Silent, Captions   bool
 	Title, Description string
 }
 
@@ -107,6 +108,8 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 	switch {
 	case !known:
 		return Plan{}, words.New("export.format", a.Format)
+	case format.Heard && format.Captions && !f.Doc.Film.Speaking():
+		return Plan{}, words.New("export.wordless")
 	case format.Heard && !f.Doc.Film.Sounding():
 		return Plan{}, words.New("export.silent")
 	case a.Frame != 0 && (a.Frame < 1 || a.Frame > 600_000):
@@ -119,7 +122,7 @@ func Of(f *frame.Film, a Ask) (Plan, error) {
 		a.Rate = film.Rate
 	}
 	p := Plan{Format: a.Format, RateNum: a.Rate.Num, RateDen: a.Rate.Den, From: a.From, To: a.To, Passes: a.Passes, Target: a.Target, Give: a.Give,
-		Colours: cmp.Or(a.Colours, anim.MostColours), Dither: a.Dither, Loss: Unseen, Shutter: a.Shutter, Samples: cmp.Or(a.Samples, Samples), Waits: a.Waits && a.Format == HTML, Mark: a.Mark, Silent: a.Silent, Title: a.Title, Description: a.Description}
+		Colours: cmp.Or(a.Colours, anim.MostColours), Dither: a.Dither, Loss: Unseen, Shutter: a.Shutter, Samples: cmp.Or(a.Samples, Samples), Waits: a.Waits && a.Format == HTML, Mark: a.Mark, Silent: a.Silent, Captions: a.Captions, Title: a.Title, Description: a.Description}
 	if a.Row != 0 {
 		p.RowName = f.Doc.Table.RowName(a.Row)
 	}

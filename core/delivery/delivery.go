@@ -34,6 +34,8 @@ const (
 	HTML      = "html"  // a page around that
 	WAV       = "wav"   // what is heard, alone
 	MP3       = "mp3"   // the same, small
+	SRT       = "srt"   // what voices say, with its times
+	VTT       = "vtt"   // the same, for web pages
 )
 
 // How tracks of sound are encoded.
@@ -57,6 +59,7 @@ type Format struct {
 	Clear     bool                                // it can be clear where the page is
 	Track     string                              // how what is heard is encoded; empty: nothing is
 	Heard     bool                                // it has nothing but what is heard
+	Captions  bool                                // it has captions, or can have a track of them
 	Even      bool                                // both sides are even
 	Video     bool                                // its frames follow each other at one rate
 	Poster    bool                                // it has a picture that stands for it
@@ -72,10 +75,10 @@ type Format struct {
 
 // Formats are the kinds of files there are, by name.
 var Formats = map[string]Format{
-	MP4:       {Words: "MP4 video", Says: "film, slides, posts", Use: Film, Type: "video/mp4", Plays: "video", Track: AAC, Even: true, Video: true, Poster: true, Numbers: x264, Texts: true, MaxPixels: MaxVideo},
-	WebM:      {Words: "WebM", Says: "VP9, for web pages", Use: Film, Type: "video/webm", Plays: "video", Track: Opus, Even: true, Video: true, Numbers: vp9, Texts: true, MaxPixels: MaxVideo},
-	AV1:       {Words: "WebM, AV1", Says: "smallest, takes longest", Use: Film, End: "webm", Type: "video/webm", Plays: "video", Track: Opus, Even: true, Video: true, Numbers: av1, Texts: true, MaxPixels: MaxVideo},
-	Clear:     {Words: "WebM, clear", Says: "VP9 over other pages", Use: Overlay, End: "webm", Type: "video/webm", Plays: "video", Track: Opus, Clear: true, Even: true, Video: true, Numbers: vp9, Texts: true, MaxPixels: MaxVideo},
+	MP4:       {Words: "MP4 video", Says: "film, slides, posts", Use: Film, Type: "video/mp4", Plays: "video", Track: AAC, Captions: true, Even: true, Video: true, Poster: true, Numbers: x264, Texts: true, MaxPixels: MaxVideo},
+	WebM:      {Words: "WebM", Says: "VP9, for web pages", Use: Film, Type: "video/webm", Plays: "video", Track: Opus, Captions: true, Even: true, Video: true, Numbers: vp9, Texts: true, MaxPixels: MaxVideo},
+	AV1:       {Words: "WebM, AV1", Says: "smallest, takes longest", Use: Film, End: "webm", Type: "video/webm", Plays: "video", Track: Opus, Captions: true, Even: true, Video: true, Numbers: av1, Texts: true, MaxPixels: MaxVideo},
+	Clear:     {Words: "WebM, clear", Says: "VP9 over other pages", Use: Overlay, End: "webm", Type: "video/webm", Plays: "video", Track: Opus, Captions: true, Clear: true, Even: true, Video: true, Numbers: vp9, Texts: true, MaxPixels: MaxVideo},
 	ProRes:    {Words: "MOV, clear", Says: "ProRes 4444, for cutting", Use: Overlay, Type: "video/quicktime", Track: PCM, Clear: true, Even: true, Video: true, Texts: true, MaxPixels: MaxVideo},
 	GIF:       {Words: "GIF", Says: "pages and messages", Use: Loop, Type: "image/gif", Plays: "picture", Rests: true, Least: 20, Clear: true, Palette: true, Texts: true, MaxPixels: MaxExact, Rate: anim.GIFRate},
 	APNG:      {Words: "Animated PNG", Says: "exact, clear", Use: Loop, Type: "image/apng", Plays: "picture", Rests: true, Clear: true, Texts: true, MaxPixels: MaxExact},
@@ -89,6 +92,8 @@ var Formats = map[string]Format{
 	HTML:      {Words: "Web page", Says: "one file that plays by itself, with a button", Use: Web, Type: "text/html", Plays: "page", Piece: true, Rests: true, Clear: true, Poster: true, Numbers: jpegs, Texts: true, MaxPixels: MaxPixels},
 	WAV:       {Words: "WAV sound", Says: "what is heard, exact", Use: Audio, Type: "audio/wav", Plays: "sound", Track: PCM, Heard: true, Texts: true, MaxPixels: MaxPixels},
 	MP3:       {Words: "MP3 sound", Says: "what is heard, small", Use: Audio, Type: "audio/mpeg", Plays: "sound", Track: MPEG, Heard: true, Texts: true, MaxPixels: MaxPixels},
+	SRT:       {Words: "Captions, SRT", Says: "what is spoken, with its times", Use: Audio, Type: "application/x-subrip", Heard: true, Captions: true, MaxPixels: MaxPixels},
+	VTT:       {Words: "Captions, VTT", Says: "what is spoken, for web pages", Use: Audio, Type: "text/vtt", Heard: true, Captions: true, MaxPixels: MaxPixels},
 	WebPStill: {Words: "WebP still", Says: "this, smaller, clear", Use: Stills, End: "webp", Type: "image/webp", Plays: "picture", Still: true, Clear: true, Numbers: webp, MaxPixels: MaxExact},
 }
 
@@ -103,7 +108,7 @@ const (
 )
 
 // Uses are what files are made for, with its words.
-var Uses = []Use{{Film, "Film"}, {Loop, "Goes round"}, {Overlay, "Overlay"}, {Web, "Web piece"}, {Stills, "Pictures"}, {Audio, "Sound"}}
+var Uses = []Use{{Film, "Film"}, {Loop, "Goes round"}, {Overlay, "Overlay"}, {Web, "Web piece"}, {Stills, "Pictures"}, {Audio, "Heard"}}
 
 // Use is what files are made for.
 type Use struct {
@@ -123,7 +128,7 @@ var (
 )
 
 // order is that in which formats are offered; others follow by name.
-var order = []string{MP4, WebM, AV1, GIF, APNG, WebP, Clear, ProRes, SVG, HTML, PNG, JPEG, WebPStill, Frames, SheetPDF, SheetPNG, WAV, MP3}
+var order = []string{MP4, WebM, AV1, GIF, APNG, WebP, Clear, ProRes, SVG, HTML, PNG, JPEG, WebPStill, Frames, SheetPDF, SheetPNG, WAV, MP3, SRT, VTT}
 
 // Ending is how names of files of a format end.
 func Ending(format string) string { return cmp.Or(Formats[format].End, format) }

@@ -31,6 +31,7 @@ type Kind struct {
 	Texts   bool        `json:"texts"`   // it carries a title and a description
 	Track   bool        `json:"track"`   // it has a track of sound, where the film has sound
 	Heard   bool        `json:"heard"`   // it has nothing else
+	Caption bool        `json:"caption"` // it has captions, or can have a track of them, where something is spoken
 	Gives   []Sacrifice `json:"gives"`   // what can be given up for a size, in the order it is where none is asked for
 }
 
@@ -45,7 +46,7 @@ func Kinds() []Kind {
 	list := []Kind{}
 	for _, name := range names {
 		f := Formats[name]
-		list = append(list, Kind{name, cmp.Or(f.Words, name), f.Says, f.Still, f.Rests, f.Clear, f.Sheet, f.Piece, f.Use, f.Plays, f.Video, f.Poster, append([]int{}, f.Numbers...), f.Palette, f.Texts, f.Track != "", f.Heard, f.gives()})
+		list = append(list, Kind{name, cmp.Or(f.Words, name), f.Says, f.Still, f.Rests, f.Clear, f.Sheet, f.Piece, f.Use, f.Plays, f.Video, f.Poster, append([]int{}, f.Numbers...), f.Palette, f.Texts, f.Track != "", f.Heard, f.Captions, f.gives()})
 	}
 	return list
 }

@@ -12,6 +12,7 @@ import (
 	"capstan/core/delivery"
 	"capstan/core/frame"
 	"capstan/core/raster"
+	"capstan/core/sound"
 	"capstan/core/words"
 	"capstan/studio/aside"
 )
@@ -76,6 +77,7 @@ var encoders = map[string]encoder{
 	delivery.GIF: gif{}, delivery.APNG: apng{}, delivery.WebP: webp{}, delivery.Frames: frames{},
 	delivery.SVG: piece{delivery.SVG}, delivery.HTML: piece{delivery.HTML}, delivery.SheetPDF: sheet{delivery.SheetPDF}, delivery.SheetPNG: sheet{delivery.SheetPNG},
 	delivery.WAV: soundAlone{"pcm_s24le", "wav"}, delivery.MP3: soundAlone{"libmp3lame", "mp3"},
+	delivery.SRT: captionFile{sound.SRT}, delivery.VTT: captionFile{sound.VTT},
 	delivery.PNG: still{delivery.PNG}, delivery.JPEG: still{delivery.JPEG}, delivery.WebPStill: still{delivery.WebPStill},
 }
 

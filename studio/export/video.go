@@ -105,7 +105,7 @@ var (
 // cover is the file of a picture that stands for the video, or empty.
 func VideoArguments(o Options, input, cover, out string) []string {
 	o.Format = delivery.MP4
-	return mp4.arguments(o, input, cover, "", out)
+	return mp4.arguments(o, input, extras{cover: cover}, out)
 }
 
 // Raw is what ffmpeg gets of a film in a format that it encodes: how many bytes a frame has, what makes them, and the arguments by which it makes a file
@@ -115,31 +115,36 @@ func Raw(o Options) (size int, make func(to []byte, img *image.RGBA, tiles *rast
 	if !ok {
 		return 0, nil, nil, false
 	}
-	return v.size(o.Width * o.Height), v.press, func(input, out string) []string { return v.arguments(o, input, "", "", out) }, true
+	return v.size(o.Width * o.Height), v.press, func(input, out string) []string { return v.arguments(o, input, extras{}, out) }, true
 }
 
-// arguments are those of ffmpeg for pictures from an input; cover and heard are files of a picture that stands for the video, and of mixed sound, or empty.
-func (v video) arguments(o Options, input, cover, heard, out string) []string {
+// extras are files beside the pictures of a video: a picture that stands for it, mixed sound, captions; empty: none.
+type extras struct{ cover, heard, captions string }
+
+// arguments are those of ffmpeg for pictures from an input.
+func (v video) arguments(o Options, input string, and extras, out string) []string {
 	list := []string{
 		"-hide_banner", "-loglevel", "error", "-nostdin", "-y", "-protocol_whitelist", "pipe,file",
 		"-f", "rawvideo", "-pix_fmt", v.pixels, "-s", fmt.Sprintf("%dx%d", o.Width, o.Height), "-r", fmt.Sprintf("%d/%d", o.RateNum, o.RateDen),
 		"-color_range", "tv", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709",
 		"-i", input,
 	}
-	maps := []string{"-map", "0:v"}
-	if cover != "" {
-		list = append(list, "-i", cover)
-		maps = append(maps, "-map", "1:v", "-c:v:1", "copy", "-disposition:v:1", "attached_pic")
+	maps, n := []string{"-map", "0:v"}, 0
+	next := func(in ...string) string {
+		n++
+		list = append(list, in...)
+		return strconv.Itoa(n)
 	}
-	if heard != "" {
-		list = append(list, rawSound(heard)...)
-		at := "1:a"
-		if cover != "" {
-			at = "2:a"
-		}
-		maps = append(append(maps, "-map", at), tracks[delivery.Formats[o.Format].Track]...)
+	if and.cover != "" {
+		maps = append(maps, "-map", next("-i", and.cover)+":v", "-c:v:1", "copy", "-disposition:v:1", "attached_pic")
+	}
+	if and.heard != "" {
+		maps = append(append(maps, "-map", next(rawSound(and.heard)...)+":a"), tracks[delivery.Formats[o.Format].Track]...)
 	} else {
 		maps = append(maps, "-an")
+	}
+	if and.captions != "" {
+		maps = append(maps, "-map", next("-f", "srt", "-i", and.captions)+":s", "-c:s", captionTracks[o.Format])
 	}
 	list = append(append(list, maps...), "-metadata", "title="+o.Title, "-metadata", "comment="+o.Description)
 	return append(append(list, v.how(o)...), out)
@@ -163,7 +168,14 @@ func (v video) encode(ctx context.Context, t *task, out *os.File) error {
 	if heard != "" {
 		defer os.Remove(heard)
 	}
-	return v.piped(ctx, t, v.arguments(t.o, "pipe:0", cover, heard, out.Name()), func(w io.Writer, p, _ *plate) error {
+	captions, err := t.captioned(out.Name())
+	if err != nil {
+		return err
+	}
+	if captions != "" {
+		defer os.Remove(captions)
+	}
+	return v.piped(ctx, t, v.arguments(t.o, "pipe:0", extras{cover, heard, captions}, out.Name()), func(w io.Writer, p, _ *plate) error {
 		_, err := w.Write(p.bytes)
 		return err
 	})

@@ -110,6 +110,8 @@ export interface Ask {
   mark?: FileMark
   /** of a film with sound: nothing is heard */
   silent?: boolean
+  /** a track of what voices say, which players show or hide */
+  captions?: boolean
   title?: string
   description?: string
   /** pattern of the file's name; else Plan.Pattern */
@@ -762,6 +764,8 @@ export interface FileKind {
   track: boolean
   /** it has nothing else */
   heard: boolean
+  /** it has captions, or can have a track of them, where something is spoken */
+  caption: boolean
   /** what can be given up for a size, in the order it is where none is asked for */
   gives: string[]
 }

@@ -15,12 +15,15 @@ export function Also({
   lacks: Record<string, string>
 }) {
   const sounds = useDesk((d) => d.sounds.rows.some((r) => !r.muted))
+  const spoken = useDesk((d) => d.sounds.rows.some((r) => !r.muted && r.spoken))
   return (
     <p className="mt-2 flex flex-wrap items-center gap-1.5 text-[0.75rem] text-ink-600">
       Made in the same press:
       {engine
         .formats()
-        .filter((k) => k.format !== format && !lacks[k.format] && (sounds || !k.heard))
+        .filter(
+          (k) => k.format !== format && !lacks[k.format] && (sounds || !k.heard) && (spoken || !(k.heard && k.caption)),
+        )
         .map((k) => (
           <button
             key={k.format}

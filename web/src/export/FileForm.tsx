@@ -46,6 +46,7 @@ export function FileForm({
   const marks = useDesk((d) => d.marks)
   const time = useDesk((d) => d.moment.time)
   const sounds = useDesk((d) => d.sounds.rows.some((r) => !r.muted))
+  const spoken = useDesk((d) => d.sounds.rows.some((r) => !r.muted && r.spoken))
   const [more, setMore] = useState(false)
   const { heights, rates, ranges, cues } = useMemo(() => engine.offered(ask.format), [ask.format, film])
   const kind = kindOf(ask.format)
@@ -139,7 +140,7 @@ export function FileForm({
             <span className="flex flex-wrap gap-1.5">
               {engine
                 .formats()
-                .filter((k) => k.use === use.name)
+                .filter((k) => k.use === use.name && (spoken || !(k.heard && k.caption)))
                 .map(({ format: f, words: name, says }) => (
                   <Radio
                     key={f}
@@ -333,6 +334,13 @@ export function FileForm({
         )}
         {kind.track && !kind.heard && sounds && (
           <Check name="With what is heard" on={!ask.silent} onSet={(v) => change({ silent: !v || undefined })} />
+        )}
+        {kind.caption && !kind.heard && spoken && (
+          <Check
+            name="With captions, which players show or hide"
+            on={!!ask.captions}
+            onSet={(v) => change({ captions: v || undefined })}
+          />
         )}
         {kind.rests && (
           <>

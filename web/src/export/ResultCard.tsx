@@ -57,7 +57,7 @@ export function ResultCard({ e }: { e: Export }) {
             autoPlay={!still()}
             aria-label={`${e.name}, playing`}
           />
-        ) : kind.heard ? (
+        ) : kind.heard && kind.plays === 'sound' ? (
           <audio src={file} controls className="w-75" aria-label={`${e.name}, to be heard`} />
         ) : kind.piece ? (
           <Piece file={file} className={size} name={e.name} />
@@ -65,7 +65,7 @@ export function ResultCard({ e }: { e: Export }) {
           <img src={file} className={size} style={{ background: chequers }} alt={e.name} />
         ) : (
           <p className={`${size} grid place-items-center bg-sailcloth-100 p-4 text-center text-[0.75rem] text-ink-600`}>
-            Browsers do not show such files.{!kind.sheet && ' Compare shows a frame of it.'}
+            Browsers do not show such files.{!kind.sheet && !kind.heard && ' Compare shows a frame of it.'}
           </p>
         )}
         <div>

@@ -116,7 +116,7 @@ export function RecordPanel() {
           {why}
         </p>
       ) : (
-        <div className="grid gap-2 px-4 py-3">
+        <div className="flex flex-col gap-2 px-4 py-3">
           <span
             className="block h-2 overflow-hidden rounded bg-sailcloth-300"
             role="img"
