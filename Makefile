@@ -25,7 +25,7 @@ packed: engine         ## the engine is compressed when it is built, as far as i
 
 # Calls that are written out in place make the engine larger to send; they are where they make it faster (docs/measured.md).
 INLINED := runtime/... internal/... math/... sync/... strings strconv bytes slices sort maps unicode/... github.com/go-json-experiment/... capstan/core/...
-CALLED := capstan/core/intent/... $(addprefix capstan/core/,fields gallery words edit heard series delivery patch typeface view session caret plain scope gesture ink pen sum combine variant doc)
+CALLED := capstan/core/intent/... $(addprefix capstan/core/,fields gallery words edit heard anim likeness snap series delivery patch typeface view session caret plain scope gesture ink pen sum combine variant doc)
 engine:
 	@mkdir -p $(WEB)/public
 	GOOS=js GOARCH=wasm $(GO) build -trimpath -gcflags=all=-l $(INLINED:%=-gcflags=%=) $(CALLED:%=-gcflags=%=-l) -ldflags="-s -w" -o $(WASM) ./cmd/engine

@@ -115,15 +115,9 @@ func TestSoundsAreBroughtInShapedPlayedAndExported(t *testing.T) {
 	p.do(chromedp.Focus(`[data-desk]`))
 	p.key(" ")
 	p.wait(`Number(document.querySelector('[data-ruler]').getAttribute('aria-valuenow')) > 2`)
-	var heard struct {
-		Now, Film float64
-		At        []float64
-		Samples   string
-	}
-	heard = browser.Eval[struct {
-		Now, Film float64
-		At        []float64
-		Samples   string
+	heard := browser.Eval[struct {
+		At      []float64
+		Samples string
 	}](t, p.ctx, `(() => {
 		const list = played.filter((p) => p.rate === 1)
 		const all = new Float32Array(list.reduce((n, p) => n + 2 * p.l.length, 0))
@@ -132,7 +126,7 @@ func TestSoundsAreBroughtInShapedPlayedAndExported(t *testing.T) {
 		const bytes = new Uint8Array(all.buffer)
 		let s = ''
 		for (let i = 0; i < bytes.length; i += 4096) s += String.fromCharCode(...bytes.subarray(i, i + 4096))
-		return { now: 0, film: Number(document.querySelector('[data-ruler]').getAttribute('aria-valuenow')), at: list.map((p) => p.at), samples: btoa(s) }
+		return { at: list.map((p) => p.at), samples: btoa(s) }
 	})()`)
 	p.key(" ")
 	raw, _ := base64.StdEncoding.DecodeString(heard.Samples)
