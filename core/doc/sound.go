@@ -99,6 +99,9 @@ func (s *Sound) Rate() float64 {
 
 // Clone returns a deep copy.
 func (s *Sound) Clone() *Sound {
+	if s == nil { // validation says so
+		return nil
+	}
 	c := *s
 	c.End, c.Points, c.Spoken = copied(s.End), slices.Clone(s.Points), s.Spoken.clone()
 	c.Beats = slices.Clone(s.Beats)
@@ -129,19 +132,14 @@ func sameSounds(a, b []*Sound) bool { return slices.EqualFunc(a, b, (*Sound).Equ
 
 // Sound finds a sound of the film's by id, with the scene on whose clock it is; nil for that of the film.
 func (f *Film) Sound(id string) (*Sound, *Scene) {
-	for _, s := range f.Sounds {
+	var found *Sound
+	var of *Scene
+	f.EachSound(func(s *Sound, sc *Scene) {
 		if s.ID == id {
-			return s, nil
+			found, of = s, sc
 		}
-	}
-	for _, sc := range f.Scenes {
-		for _, s := range sc.Sounds {
-			if s.ID == id {
-				return s, sc
-			}
-		}
-	}
-	return nil, nil
+	})
+	return found, of
 }
 
 // Sounding reports whether the film has a sound that is not muted.
@@ -160,12 +158,17 @@ func (f *Film) Speaking() (is bool) {
 
 // EachSound calls f with every sound, and the scene on whose clock it is; nil for the film's.
 func (f *Film) EachSound(each func(s *Sound, sc *Scene)) {
-	for _, s := range f.Sounds {
-		each(s, nil)
+	all := func(list []*Sound, sc *Scene) {
+		for _, s := range list {
+			if s != nil {
+				each(s, sc)
+			}
+		}
 	}
+	all(f.Sounds, nil)
 	for _, sc := range f.Scenes {
-		for _, s := range sc.Sounds {
-			each(s, sc)
+		if sc != nil {
+			all(sc.Sounds, sc)
 		}
 	}
 }

@@ -16,6 +16,11 @@ func Uses(list []*Layer, hash string, media *Media) (is bool) {
 	return
 }
 
+// Hears reports whether sounds are of a recording.
+func Hears(list []*Sound, hash string) bool {
+	return slices.ContainsFunc(list, func(s *Sound) bool { return s != nil && s.Media == hash })
+}
+
 // bare is a layer that was just made, by itself.
 func bare(l *Layer) *Layer {
 	l.Moves, l.Children, l.Made = nil, nil, nil

@@ -284,7 +284,7 @@ func (c *checker) taken(s *Scene) {
 	for _, r := range s.Runs {
 		take(r.ID)
 	}
-	for _, q := range s.Sounds {
+	for _, q := range s.Sounds { // as it is valid, none is missing
 		take(q.ID)
 	}
 	Walk(s.Layers, func(l, _ *Layer) bool {

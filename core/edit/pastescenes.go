@@ -30,6 +30,9 @@ func (c *PasteScenes) apply(e *editor) error {
 		if !sound(from.Layers) {
 			return words.New("layer.none")
 		}
+		if slices.Contains(from.Sounds, nil) {
+			return words.New("sound.none-given")
+		}
 		s := from.Clone()
 		s.ID, s.Aside, s.Template = c.IDs[k], false, false
 		to, loops := map[string]string{}, map[string]bool{}

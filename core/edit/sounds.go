@@ -18,6 +18,9 @@ type AddSounds struct {
 func (c *AddSounds) Op() string { return "sound.add" }
 
 func (c *AddSounds) apply(e *editor) error {
+	if slices.Contains(c.Sounds, nil) {
+		return words.New("sound.none-given")
+	}
 	list, err := e.clock(c.Scene)
 	if err != nil {
 		return err
@@ -91,7 +94,7 @@ func (e *editor) sound(id string) (*[]*doc.Sound, int, error) {
 	if err != nil {
 		return nil, 0, err
 	}
-	return list, slices.IndexFunc(*list, func(o *doc.Sound) bool { return o.ID == id }), nil
+	return list, slices.IndexFunc(*list, func(o *doc.Sound) bool { return o != nil && o.ID == id }), nil
 }
 
 // DeleteSounds takes sounds out of the film. Their recordings stay.
@@ -119,6 +122,9 @@ func (c *DeleteSounds) apply(e *editor) error {
 func tidySounds(s, before *doc.Scene, into int64) {
 	var was *motion.Timing
 	for i, q := range s.Sounds {
+		if q == nil {
+			continue // validation says so
+		}
 		there := func(of string) bool {
 			m, _ := s.Move(of)
 			return of == "" || m != nil || slices.ContainsFunc(s.Cues, func(c doc.Cue) bool { return c.ID == of })
@@ -157,6 +163,9 @@ func cutSounds(s, later *doc.Scene, t *motion.Timing, at int64) {
 	anew := later.Sounds // as copies hang on the moves of the later scene
 	s.Sounds, later.Sounds = nil, nil
 	for i, q := range all {
+		if q == nil {
+			continue
+		}
 		began := t.Sounds[q.ID].Begin
 		if began < at {
 			s.Sounds = append(s.Sounds, q)
@@ -182,6 +191,9 @@ func (e *editor) foldSounds(into *doc.Scene, scenes []*doc.Scene, origins []int6
 			return err
 		}
 		for _, q := range s.Sounds {
+			if q == nil {
+				continue
+			}
 			n := q.Clone()
 			at := t.Sounds[q.ID]
 			n.Start, n.End, n.Length, n.Along = doc.Start{When: doc.AtTime, Offset: at.Begin + origins[k]}, nil, max(doc.MinDuration, at.End-at.Begin), false

@@ -132,6 +132,9 @@ func Resolve(s *doc.Scene, into int64) (*Timing, error) {
 // heard are the sounds of a scene as moves that do nothing: they begin and end by the same rules.
 func (r *resolver) heard(s *doc.Scene) (list []*doc.Move) {
 	for _, q := range s.Sounds {
+		if q == nil {
+			continue // validation says so
+		}
 		m := &doc.Move{ID: q.ID, Start: q.Start, End: q.End, Duration: q.Length}
 		r.moves[q.ID], r.layers[q.ID] = m, &doc.Layer{Name: q.Name}
 		list = append(list, m)

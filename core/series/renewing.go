@@ -49,6 +49,9 @@ func Remap(s *doc.Scene, seed string, old map[string]string) {
 		}
 	}
 	for _, q := range s.Sounds {
+		if q == nil {
+			continue // validation says so
+		}
 		q.ID, q.Start.Of = Derive(seed, q.ID), to(q.Start.Of)
 		if q.End != nil {
 			q.End.Of = to(q.End.Of)

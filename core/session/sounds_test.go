@@ -1,12 +1,14 @@
 package session_test
 
 import (
+	"bytes"
 	"fmt"
 	"slices"
 	"strings"
 	"testing"
 
 	"capstan/core/doc"
+	"capstan/core/edit"
 	"capstan/core/intent/moves"
 	"capstan/core/scope"
 	"capstan/core/session"
@@ -79,6 +81,40 @@ func TestSoundsAreBoundAndTrimmed(t *testing.T) {
 	for _, bad := range []string{`{"ids":["gone"],"by":4}`, `{"ids":["` + first.ID + `"],"by":4}`} {
 		if _, err := s.Intent("sound.move", rest, []byte(bad)); err == nil {
 			t.Errorf("%s is done", bad)
+		}
+	}
+}
+
+// Commands and patches that hold nothing where a sound should be, or sounds that break a rule, are refused in words, and nothing is changed.
+func TestHostileSoundsAreRefused(t *testing.T) {
+	s := sounding(t)
+	hash := strings.Repeat("a", 64)
+	want(t, s, rest, "sound.add", `{"hash":"`+hash+`","media":`+recording(3)+`}`)
+	id, scene := s.Doc.Film.Scenes[0].Sounds[0].ID, s.Doc.Film.Scenes[0].ID
+	before, _ := s.Doc.Write()
+	one := func(more string) string {
+		return `{"id":"x1","name":"x","media":"` + hash + `","use":"effect","start":{"when":"at"},"length":100` + more + `}`
+	}
+	for _, raw := range []string{
+		`{"op":"sound.add","sounds":[null]}`, `{"op":"sound.add","scene":"` + scene + `","sounds":[null]}`, `{"op":"sound.add","scene":"gone","sounds":[]}`,
+		`{"op":"batch","commands":[{"op":"patch","changes":[{"part":"scene/` + scene + `","field":"sounds","before":null,"after":[null]}]},{"op":"sound.set","id":"` + id + `","patch":{}}]}`,
+		`{"op":"batch","commands":[{"op":"sound.add","scene":"` + scene + `","sounds":[null]},{"op":"scene.cut","scene":"` + scene + `","at":500,"id":"n1","seed":"n2","name":"n"}]}`,
+		`{"op":"batch","commands":[{"op":"sound.add","scene":"` + scene + `","sounds":[null]},{"op":"scene.fold","ids":["` + scene + `","s1"],"seed":"n2"}]}`,
+		`{"op":"scene.paste","scenes":[{"id":"p","name":"p","stay":1,"transition":{"kind":"cut"},"background":{"kind":"none"},"layers":[],"sounds":[null]}],"ids":["p1"],"seed":"p2","index":1}`,
+		`{"op":"sound.add","sounds":[` + one(`,"start":{"when":"begins","of":"fly"}`) + `]}`, `{"op":"sound.add","sounds":[` + one(`,"gain":99`) + `]}`, `{"op":"sound.add","sounds":[` + one(`,"speed":1e9`) + `]}`,
+		`{"op":"sound.add","sounds":[` + one(`,"beats":[5,5]`) + `]}`, `{"op":"sound.add","sounds":[` + one(`,"points":[{"at":9,"gain":0},{"at":3,"gain":0}]`) + `]}`, `{"op":"sound.add","sounds":[` + one("") + "," + one("") + `]}`,
+		`{"op":"film.set","patch":{"sounds":[]}}`, `{"op":"film.set","patch":{"mix":{"back":1e9}}}`,
+		`{"op":"sound.set","id":"` + id + `","patch":{"id":"other"}}`, `{"op":"sound.delete","ids":["gone"]}`,
+	} {
+		c, err := edit.Read([]byte(raw))
+		if err == nil {
+			_, err = s.Apply(c)
+		}
+		if err == nil {
+			t.Errorf("%s is done", raw)
+		}
+		if after, _ := s.Doc.Write(); !bytes.Equal(before, after) {
+			t.Fatalf("%s has changed the document", raw)
 		}
 	}
 }

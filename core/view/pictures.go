@@ -66,7 +66,7 @@ func (s *Views) fileOf(scene int, l *doc.Layer, m *doc.Media) *File {
 	return f
 }
 
-// credits are those of the pictures that the scenes of the film show, in the order in which they come, each once.
+// credits are those of the pictures that the scenes of the film show, in the order in which they come, then of what is heard, each once.
 func (s *Views) credits() []Credit {
 	list := []Credit{}
 	if len(s.Shown.Doc.Media) == 0 {
@@ -95,6 +95,11 @@ func (s *Views) credits() []Credit {
 			return true
 		})
 	}
+	s.Shown.Doc.Film.EachSound(func(q *doc.Sound, sc *doc.Scene) {
+		if sc == nil || !sc.Aside {
+			add(q.Media)
+		}
+	})
 	return list
 }
 

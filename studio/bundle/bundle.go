@@ -63,6 +63,9 @@ func Write(w io.Writer, p *doc.Project, files *media.Folder) error {
 	for _, h := range hashes {
 		file, err := files.Original(h)
 		if err != nil {
+			if p.Media[h].IsSound() {
+				return words.Because(err, "bundle.sound-gone", p.Media[h].Name)
+			}
 			if p.Media[h].IsFont() {
 				return words.Because(err, "bundle.font-gone", p.Media[h].Family)
 			}

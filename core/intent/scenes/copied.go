@@ -24,7 +24,7 @@ func Copy(s *intent.Desk, ids []string) Copied {
 	}
 	for hash, media := range s.Doc.Media {
 		for _, sc := range out.Scenes {
-			if sc.Background.Media == hash || doc.Uses(sc.Layers, hash, media) {
+			if sc.Background.Media == hash || doc.Uses(sc.Layers, hash, media) || doc.Hears(sc.Sounds, hash) {
 				out.Media[hash] = media
 			}
 		}

@@ -29,6 +29,7 @@ export function RecordPanel() {
   const end = useRef<(() => Promise<File>) | null>(null)
   const bar = useRef<HTMLSpanElement>(null)
   const timer = useRef(0)
+  const wasHushed = useRef(false)
 
   useEffect(() => {
     let gone = false
@@ -71,6 +72,7 @@ export function RecordPanel() {
       timer.current = window.setInterval(() => setSince(performance.now() - from), 100)
       setState('recording')
       if (along) {
+        wasHushed.current = desk().hushed
         setHushed(true) // what the film lets be heard would be recorded, too
         play()
       }
@@ -81,7 +83,7 @@ export function RecordPanel() {
     if (state === 'counting') return setState('idle')
     if (along) {
       pause()
-      setHushed(false)
+      setHushed(wasHushed.current)
     }
     setState('storing')
     try {

@@ -99,7 +99,9 @@ export async function openProject(id: string) {
   missingMedia(id)
     .then((missing) => {
       set({ missing })
-      if (missing.length > 0) say(fault('picture.gone'), 'failed')
+      const heard = new Set(desk().sounds.rows.map((r) => r.media))
+      if (missing.some((h) => !heard.has(h))) say(fault('picture.gone'), 'failed')
+      if (missing.some((h) => heard.has(h))) say(fault('sound.lost'), 'failed')
     })
     .catch(fail)
 }

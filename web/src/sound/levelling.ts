@@ -1,4 +1,5 @@
-// A film that is to have a loudness is measured by the server, which has all recordings, once what is heard has changed.
+// A film that is to have a loudness is measured by the server, which has all recordings, once what is heard has
+// changed.
 import { desk, fail, set, useDesk } from '../project/desk'
 import { loudnessOf } from '../server/server'
 
