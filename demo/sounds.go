@@ -176,6 +176,7 @@ func Sounded(p *doc.Project, taken map[string]string, facts map[string]*doc.Medi
 		}
 	}
 	if v := facts["voice"]; v != nil {
+		p.Film.Captions = &doc.Captioned{}
 		p.Film.Scenes[1].Sounds = append(p.Film.Scenes[1].Sounds, &doc.Sound{
 			ID: "voice", Name: "Come and fly with us", Media: taken["voice"], Use: doc.Voice, Start: at(300), Length: max(doc.MinDuration, v.Samples*1000/second), Spoken: said, Gain: -1,
 		})

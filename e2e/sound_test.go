@@ -7,6 +7,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strings"
 	"testing"
 	"unsafe"
 
@@ -200,7 +201,31 @@ func TestVoicesAreSpokenAndRecorded(t *testing.T) {
 	p.pressWord("Speak it again")
 	p.wait(fmt.Sprintf(`Number(document.querySelector('[data-sound][aria-label^="Kites up"]').ariaLabel.match(/for ([0-9.]+) s/)[1]) > %g`, first*1.15))
 	p.settled()
+	// What it says is shown in the film while it says it, and is read by the browser as captions.
+	plain := p.pixels(0, 500, false, 320, 180, "#fff")
+	p.tick("Captions are shown in the film")
+	p.settled()
+	if n := differing(p.pixels(0, 500, false, 320, 180, "#fff"), plain, 40); n < 200 {
+		t.Errorf("with a caption %d pixels are others", n)
+	}
 	p.shot("voice")
+	p.pressWord("Export film")
+	p.press(`[data-kind=vtt]`)
+	p.pressWord("Export Captions, VTT")
+	p.wait(`document.querySelector('[data-state=done] a[download]')`)
+	cues := browser.Eval[[]string](t, p.ctx, `(async () => {
+		const text = await (await fetch(document.querySelector('[data-state=done] a[download]').href)).text()
+		const video = document.createElement('video'), track = document.createElement('track')
+		track.src = URL.createObjectURL(new Blob([text], { type: 'text/vtt' }))
+		video.append(track)
+		track.track.mode = 'hidden'
+		await new Promise((r) => { track.onload = track.onerror = r })
+		return [...track.track.cues].map((c) => c.startTime.toFixed(1) + ' ' + c.text)
+	})()`)
+	if len(cues) != 2 || cues[0] != "0.0 Kites up at ten." || !strings.HasSuffix(cues[1], "Bring a tail!") {
+		t.Errorf("the browser reads %q", cues)
+	}
+	p.key(kb.Escape)
 	// By the microphone, which the browser simulates: a beep every second.
 	p.press(`[aria-label="Sound"]`)
 	p.pressWord("Record a voice …")

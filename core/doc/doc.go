@@ -54,14 +54,15 @@ type Film struct {
 	Height   int         `json:"height"` // page px, 16..8192
 	Rate     Rate        `json:"rate"`
 	Loop     bool        `json:"loop,omitzero"`
-	Closing  *Transition `json:"closing,omitzero"` // from the last scene back to the first
-	EndPause *int64      `json:"pause,omitzero"`   // ms the last frame of a GIF rests before it begins again; nil: as the film's end asks for
-	Clear    bool        `json:"clear,omitzero"`   // the page has no ground: backgrounds are not painted
-	Shifts   []Shift     `json:"shifts,omitzero"`  // threads that go on by a step from scene to scene
-	Under    string      `json:"under,omitzero"`   // #rrggbb: what files that cannot be clear are filled with; empty: white
-	Sounds   []*Sound    `json:"sounds,omitzero"`  // on the film's clock
-	Mix      *Mix        `json:"mix,omitzero"`     // how all sounds go together; nil: StandardMix
-	Scenes   []*Scene    `json:"scenes"`           // in their order; those set aside follow
+	Closing  *Transition `json:"closing,omitzero"`  // from the last scene back to the first
+	EndPause *int64      `json:"pause,omitzero"`    // ms the last frame of a GIF rests before it begins again; nil: as the film's end asks for
+	Clear    bool        `json:"clear,omitzero"`    // the page has no ground: backgrounds are not painted
+	Shifts   []Shift     `json:"shifts,omitzero"`   // threads that go on by a step from scene to scene
+	Under    string      `json:"under,omitzero"`    // #rrggbb: what files that cannot be clear are filled with; empty: white
+	Sounds   []*Sound    `json:"sounds,omitzero"`   // on the film's clock
+	Mix      *Mix        `json:"mix,omitzero"`      // how all sounds go together; nil: StandardMix
+	Captions *Captioned  `json:"captions,omitzero"` // how what voices say is shown; nil: it is not
+	Scenes   []*Scene    `json:"scenes"`            // in their order; those set aside follow
 }
 
 // Shown returns the scenes that are in the film: all but those set aside.

@@ -383,6 +383,7 @@ func (c *checker) film(at string, f *Film) {
 	}
 	c.sounds(at+".sounds", f.Sounds, nil, nil, true)
 	c.mix(at+".mix", f.Mix)
+	c.captioned(at+".captions", f.Captions)
 	if f.Closing != nil {
 		c.transition(at+".closing", *f.Closing)
 	}

@@ -13,7 +13,7 @@ func (p *Project) headsOnly(before *Project) bool {
 	a, b := &p.Film, &before.Film
 	return p.Version == before.Version && p.ID == before.ID && p.Name == before.Name && a.Width == b.Width && a.Height == b.Height && a.Rate == b.Rate &&
 		a.Loop == b.Loop && a.Closing.Equal(b.Closing) && same(a.EndPause, b.EndPause) && a.Clear == b.Clear && a.Under == b.Under && slices.EqualFunc(a.Shifts, b.Shifts, sameShift) && maps.Equal(p.Media, before.Media) &&
-		slices.Equal(p.Films, before.Films) && len(p.Insets) == 0 && slices.Equal(a.Sounds, b.Sounds) && same(a.Mix, b.Mix) && slices.Equal(p.RoleSets, before.RoleSets) && slices.Equal(p.Palette, before.Palette) && slices.Equal(p.Looks, before.Looks) && p.Table.Equal(before.Table) && slices.EqualFunc(a.Scenes, b.Scenes, sameBut)
+		slices.Equal(p.Films, before.Films) && len(p.Insets) == 0 && slices.Equal(a.Sounds, b.Sounds) && same(a.Mix, b.Mix) && same(a.Captions, b.Captions) && slices.Equal(p.RoleSets, before.RoleSets) && slices.Equal(p.Palette, before.Palette) && slices.Equal(p.Looks, before.Looks) && p.Table.Equal(before.Table) && slices.EqualFunc(a.Scenes, b.Scenes, sameBut)
 }
 
 // sameBut reports whether two scenes differ in own fields of layers at most.

@@ -27,6 +27,7 @@ type Film struct {
 	assets   Assets
 	serial   int
 	scenes   []*scene
+	captions []caption
 	strands  []*strand      // strands[i]: the transition into scene i; the last one closes the film
 	bends    map[int]*bends // by the first scene that a run of morphs goes into
 	plans    plans
@@ -240,6 +241,7 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 		f.strands = append(f.strands, newStrand(f.scenes[from], s, t, senses))
 	}
 	f.bend()
+	f.compileCaptions()
 	return f, nil
 }
 

@@ -120,7 +120,11 @@ const (
 // At returns what the film shows at time t, counted from its start.
 func (p *Player) At(t motion.Instant, v View) *List {
 	p.Stand(t)
-	return p.emit(v)
+	n := len(p.nodes)
+	p.caption(t)
+	l := p.emit(v)
+	p.nodes = p.nodes[:n] // nobody hits a caption
+	return l
 }
 
 // AtRest returns scene i with every layer at its rest pose, nothing hidden by time.

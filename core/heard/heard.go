@@ -47,9 +47,11 @@ type Row struct {
 
 // Sounds are those of the film.
 type Sounds struct {
-	Rows []Row          `json:"rows"`
-	Back []sound.Corner `json:"back"` // the line along which music steps back: ms of the film, and dB
-	Mix  doc.Mix        `json:"mix"`
+	Rows      []Row          `json:"rows"`
+	Back      []sound.Corner `json:"back"` // the line along which music steps back: ms of the film, and dB
+	Mix       doc.Mix        `json:"mix"`
+	Captions  []doc.Caption  `json:"captions"`  // what voices say, ms of the film
+	Captioned bool           `json:"captioned"` // they are drawn in the film
 }
 
 // Ear hears the film of a window.
@@ -73,6 +75,7 @@ func (e *Ear) heard() *sound.Mixer {
 func (e *Ear) SoundsView() Sounds {
 	film, s := &e.Shown.Doc.Film, e.heard().Score
 	v := Sounds{Rows: []Row{}, Back: []sound.Corner{}, Mix: film.Mixed()}
+	v.Captions, v.Captioned = append([]doc.Caption{}, e.Shown.Captions()...), film.Captions != nil
 	music := false
 	add := func(q *doc.Sound, sc *doc.Scene, i int, begin, end int64) {
 		m := e.Shown.Doc.Media[q.Media]

@@ -35,6 +35,9 @@ func (s *Session) FamiliesWanted() []string {
 			out = append(out, family)
 		}
 	}
+	if film := &s.Shown.Doc.Film; film.Captions != nil && film.Speaking() {
+		want(frame.CaptionFamily)
+	}
 	for _, sc := range s.Shown.Doc.Film.Scenes {
 		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
 			if l.Kind == doc.MarkerKind && l.Marker.Style == doc.Count {

@@ -2,34 +2,10 @@ package sound
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"capstan/core/doc"
 )
-
-// Captions are the lines of the voices that are heard, on film time, in their order. Where two would be shown at once the first ends as the second begins.
-func (s *Score) Captions() (list []doc.Caption) {
-	for _, p := range s.Parts {
-		q := p.Sound
-		if q.Spoken == nil || q.Muted {
-			continue
-		}
-		begin, end := p.Begin*1000/Rate, p.End*1000/Rate
-		for _, l := range q.Spoken.Lines {
-			at := func(ms int64) int64 { return begin + int64(float64(ms-q.From)/q.Rate()+0.5) }
-			c := doc.Caption{From: max(begin, at(l.From)), To: min(end, at(l.To)), Text: strings.TrimSpace(l.Text)}
-			if l.To > q.From && c.From < c.To && c.Text != "" {
-				list = append(list, c)
-			}
-		}
-	}
-	slices.SortStableFunc(list, func(a, b doc.Caption) int { return int(a.From - b.From) })
-	for i := range list[:max(0, len(list)-1)] {
-		list[i].To = max(list[i].From, min(list[i].To, list[i+1].From))
-	}
-	return slices.DeleteFunc(list, func(c doc.Caption) bool { return c.From == c.To })
-}
 
 // Between are captions of a part of a film, on the time of that.
 func Between(list []doc.Caption, from, to int64) (out []doc.Caption) {

@@ -17,7 +17,7 @@ func (t *task) captions() []doc.Caption {
 	if len(t.o.Times) > 0 {
 		return nil
 	}
-	return sound.Between(sound.Of(t.film).Captions(), t.o.From, t.o.Until(t.film))
+	return sound.Between(t.film.Captions(), t.o.From, t.o.Until(t.film))
 }
 
 // captioned writes the captions of a video beside it and returns their name; empty where it has none, or none are asked for.

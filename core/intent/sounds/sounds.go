@@ -106,6 +106,19 @@ var Asked = intent.Table{
 		}
 		return &edit.DeleteSounds{IDs: c.IDs}, nil
 	}),
+	// What voices say is drawn in the film, or no longer.
+	"sound.captions": intent.Of(func(_ *intent.Desk, _ scope.Moment, c *struct {
+		Shown bool        `json:"shown"`
+		Patch edit.Fields `json:"patch"`
+	}) (edit.Command, error) {
+		if !c.Shown {
+			return &edit.SetFilm{Patch: edit.Fields{"captions": nil}}, nil
+		}
+		if c.Patch == nil {
+			c.Patch = edit.Fields{}
+		}
+		return &edit.SetFilm{Patch: edit.Fields{"captions": c.Patch}}, nil
+	}),
 	// How all sounds go together.
 	"sound.mix": intent.Of(func(s *intent.Desk, _ scope.Moment, c *struct {
 		Patch edit.Fields `json:"patch"`

@@ -211,6 +211,18 @@ export interface Caption {
   text: string
 }
 
+/** Captioned is how what voices say is shown in a film. */
+export interface Captioned {
+  /** px of the page; 0: an eighteenth of its height */
+  size?: number
+  /** at the upper side of the page; else at the lower one */
+  top?: boolean
+  /** of the words, #rrggbb; empty: the role words of the scene, or paper */
+  colour?: string
+  /** behind them, #rrggbb or #rrggbbaa; empty: the role ground of the scene, or ink */
+  plate?: string
+}
+
 /** Card is one thing that can be chosen. */
 export interface Card {
   /** its place among all cards */
@@ -497,6 +509,8 @@ export interface DocumentFilm {
   sounds?: Sound[]
   /** how all sounds go together; nil: StandardMix */
   mix?: Mix
+  /** how what voices say is shown; nil: it is not */
+  captions?: Captioned
   /** in their order; those set aside follow */
   scenes: DocumentScene[]
 }
@@ -2023,6 +2037,10 @@ export interface Sounds {
   /** the line along which music steps back: ms of the film, and dB */
   back: SoundCorner[]
   mix: Mix
+  /** what voices say, ms of the film */
+  captions: Caption[]
+  /** they are drawn in the film */
+  captioned: boolean
 }
 
 /** Span is where a thread lives: in a scene's stay, or as a strand through a morph. Times are ms of the film. */
@@ -2725,6 +2743,7 @@ export interface Intents {
   }
   'sound.add': { hash?: string; media?: Media | null; use?: string; move?: string }
   'sound.bind': { id?: string; to?: string; move?: string }
+  'sound.captions': { shown?: boolean; patch?: Fields }
   'sound.delete': { ids?: string[] }
   'sound.mix': { patch?: Fields }
   'sound.move': { ids?: string[]; by?: number }

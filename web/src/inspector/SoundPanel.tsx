@@ -260,6 +260,7 @@ function When({ of: r, patch }: { of: SoundRow; patch: (p: object) => boolean })
 function Together() {
   const mix = useDesk((d) => d.sounds.mix)
   const level = useDesk((d) => d.level)
+  const { captions, captioned } = useDesk((d) => d.sounds)
   const set = (patch: object) => run('sound.mix', { patch })
   const target = String(mix.loudness ?? 0)
   return (
@@ -277,6 +278,13 @@ function Together() {
             ...(['0', '-14', '-23'].includes(target) ? [] : [{ value: target, label: `${target} LUFS` }]),
           ]}
         />
+        {captions.length > 0 && (
+          <Check
+            name="Captions are shown in the film"
+            on={captioned}
+            onSet={(shown) => run('sound.captions', { shown })}
+          />
+        )}
         {mix.loudness ? (
           <p className="col-span-2 text-[0.75rem] leading-snug text-ink-600" data-level>
             {level.gain === 0

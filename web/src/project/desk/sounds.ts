@@ -13,7 +13,7 @@ export interface SoundSlice {
 }
 
 slice<SoundSlice>({
-  sounds: { rows: [], back: [], mix: { back: 12, down: 300, up: 800 } },
+  sounds: { rows: [], back: [], mix: { back: 12, down: 300, up: 800 }, captions: [], captioned: false },
   heard: [],
   alone: [],
   hushed: false,
