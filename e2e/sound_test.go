@@ -89,6 +89,12 @@ func TestSoundsAreBroughtInShapedPlayedAndExported(t *testing.T) {
 		p.heard("Hum", "Hum: heard in Scene 1, at 0.00 s, for 1.00 s")
 	})
 	p.undone("faded", func() { p.pull(hum+` [data-grip=out]`, "", -0.6*1000*p.perMs(), 0) })
+	p.undone("a volume at a point", func() {
+		x, y := p.middle(hum)
+		p.do(chromedp.MouseClickXY(x, y), chromedp.MouseClickXY(x, y+6, chromedp.ClickCount(2)))
+		p.wait(`document.querySelector('[data-point]')`)
+		p.settled()
+	})
 	p.undone("muted", func() { p.press(`[data-sound-row] [aria-label="Mute Hum"]`) })
 	p.undone("by keys", func() {
 		p.do(chromedp.Focus(hum))
