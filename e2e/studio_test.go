@@ -100,7 +100,8 @@ func (s *studio) start() {
 	if err := s.cmd.Start(); err != nil {
 		s.t.Fatal(err)
 	}
-	for end := time.Now().Add(30 * time.Second); time.Now().Before(end); time.Sleep(10 * time.Millisecond) {
+	// The first takes pictures and sounds in, while other packages are tested.
+	for end := time.Now().Add(90 * time.Second); time.Now().Before(end); time.Sleep(10 * time.Millisecond) {
 		if r, err := http.Get(s.url + "/healthz"); err == nil {
 			r.Body.Close()
 			return

@@ -118,6 +118,18 @@ func presets(s *store.Store, id string) (err error) {
 
 // pictured are the demo projects that show pictures, which are taken into a folder.
 func pictured(files *media.Folder) (opener, evening, lifted *doc.Project, err error) {
+	// Sounds are taken in meanwhile: they wait for other programs most of the time.
+	type heard struct {
+		add func(p *doc.Project) *doc.Project
+		err error
+	}
+	sounds := make(chan heard, 1)
+	go func() {
+		add, err := sounded(files)
+		sounds <- heard{add, err}
+		close(sounds)
+	}()
+	defer func() { <-sounds }() // whatever goes wrong, nobody writes into the folder after this
 	sky, facts, err := files.Take(bytes.NewReader(demo.Sky()), "sky.jpg")
 	if err != nil {
 		return nil, nil, nil, err
@@ -130,18 +142,22 @@ func pictured(files *media.Folder) (opener, evening, lifted *doc.Project, err er
 	if lifted, err = cutOut(files, harbour, drawn); err != nil {
 		return nil, nil, nil, err
 	}
-	opener, err = sounded(files, demo.Opener(sky, facts))
-	return opener, demo.Evening(harbour, drawn), lifted, err
+	opener = demo.Opener(sky, facts)
+	h := <-sounds
+	if h.err != nil {
+		return nil, nil, nil, h.err
+	}
+	return h.add(opener), demo.Evening(harbour, drawn), lifted, nil
 }
 
-// sounded is a demo project with its sounds. Without ffmpeg, by which sounds are taken in, it is silent.
-func sounded(files *media.Folder, p *doc.Project) (*doc.Project, error) {
+// sounded takes the sounds of the demo in, and returns what gives a project them. Without ffmpeg, by which sounds are taken in, it is silent.
+func sounded(files *media.Folder) (add func(p *doc.Project) *doc.Project, err error) {
 	taken, facts := map[string]string{}, map[string]*doc.Media{}
 	for what, r := range demo.Recordings {
 		hash, m, err := files.TakeSound(context.Background(), bytes.NewReader(r.Data()), r.Name)
 		if words.Is(err, "sound.ffmpeg") {
 			slog.Warn("the demo has no sounds", "error", err)
-			return p, nil
+			return func(p *doc.Project) *doc.Project { return p }, nil
 		}
 		if err != nil {
 			return nil, err
@@ -153,7 +169,7 @@ func sounded(files *media.Folder, p *doc.Project) (*doc.Project, error) {
 	said, err := speech.Say(context.Background(), speech.Espeak{}, line)
 	if err != nil {
 		slog.Warn("the demo has no voice", "error", err)
-		return demo.Sounded(p, taken, facts, nil), nil
+		return func(p *doc.Project) *doc.Project { return demo.Sounded(p, taken, facts, nil) }, nil
 	}
 	hash, m, err := files.TakeSound(context.Background(), bytes.NewReader(said.WAV), "Voice.wav")
 	if err != nil {
@@ -161,7 +177,7 @@ func sounded(files *media.Folder, p *doc.Project) (*doc.Project, error) {
 	}
 	m.Source, m.Licence = "Spoken for Capstan’s demo", "CC0-1.0"
 	taken["voice"], facts["voice"], line.Lines = hash, m, said.Lines
-	return demo.Sounded(p, taken, facts, &line), nil
+	return func(p *doc.Project) *doc.Project { return demo.Sounded(p, taken, facts, &line) }, nil
 }
 
 // cutOut is the demo project with depth: its cut-out is worked out by the strokes that it has, and the ground behind it.
