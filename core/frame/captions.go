@@ -8,7 +8,6 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/geom"
-	"capstan/core/ink"
 	"capstan/core/motion"
 )
 
@@ -22,6 +21,8 @@ const (
 	captionWidth = 0.84
 	captionInk   = "#fffdf8"
 	captionPlate = "#10302ed9"
+	captionRole  = "words" // as core/ink calls them
+	plateRole    = "ground"
 )
 
 // Captions are the lines of the voices that are heard, on film time, in their order. Where two would be shown at once the first ends as the second begins.
@@ -78,7 +79,7 @@ func (f *Film) compileCaptions() {
 	d := &doc.Scene{ID: "captions"}
 	for i, c := range list {
 		roles := film.Scenes[f.Order.At(motion.Millis(c.From)).Scene].Roles
-		words, plate := cmp.Or(style.Colour, roles[ink.RoleWords], captionInk), cmp.Or(style.Plate, roles[ink.RoleGround], captionPlate)
+		words, plate := cmp.Or(style.Colour, roles[captionRole], captionInk), cmp.Or(style.Plate, roles[plateRole], captionPlate)
 		id := fmt.Sprint("caption-", i)
 		d.Layers = append(d.Layers, &doc.Layer{
 			ID: id, Thread: id, Kind: doc.TextKind, Opacity: 1, Locked: true, Fill: doc.Fill{Kind: doc.Solid, Colour: words}, Place: doc.Place{W: captionWidth * w},
