@@ -299,15 +299,16 @@ func wrongList(t *testing.T, p *doc.Project, scene int, l *doc.Layer) *frame.Lis
 // The demo film in the page is the demo film in the file, at rest of nothing: in stays, morphs and crossfades.
 func TestTheDemoLooksTheSameInPageAndFile(t *testing.T) {
 	files := media.NewFolder(t.TempDir())
-	sky, facts, err := files.Take(bytes.NewReader(demo.Sky()), "sky.jpg")
+	if _, _, err := files.Take(bytes.NewReader(demo.Sky()), "sky.jpg"); err != nil {
+		t.Fatal(err)
+	}
+	p := sit(t, startStudio(t))
+	p.open("/p/kite-day-opener")
+	project, err := doc.Read([]byte(p.stored())) // with its captions
 	if err != nil {
 		t.Fatal(err)
 	}
-	project := demo.Opener(sky, facts)
 	b := compileFor(t, project, files)
-	p := sit(t, startStudio(t))
-	p.open("/p/kite-day-opener")
-	p.settled()
 	player, painter := b.film.Player(), raster.NewPainter(b.film, files.Pixels)
 	file := image.NewRGBA(image.Rect(0, 0, 960, 540))
 	// On the boxes that move: the tiles in which the film changes in the 40 ms from then.

@@ -86,7 +86,7 @@ func TestMovesAreWithinReach(t *testing.T) {
 	p.wait(there)
 
 	// The border between page and timeline: pressed twice, all rows are seen, if the window has the room.
-	p.do(chromedp.EmulateViewport(1280, 1400))
+	p.do(chromedp.EmulateViewport(1280, 1800))
 	x, y := p.middle(`[role=separator]`)
 	p.do(chromedp.MouseClickXY(x, y, chromedp.ClickCount(2)))
 	p.wait(`(() => { const v = document.querySelector('[data-timeline]'); return Math.abs(v.querySelector('[data-rows]').getBoundingClientRect().bottom - innerHeight) < 3 })()`)
