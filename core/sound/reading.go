@@ -178,11 +178,3 @@ func (p *Part) taken(src Source, at int64, to []float32, scratch *[]float32) boo
 	}
 	return ok
 }
-
-// Silence is a source of recordings in which nothing is heard.
-type Silence struct{}
-
-// Read leaves silence.
-func (Silence) Read(string, int, int64, []float32) bool { return true }
-
-var _ Source = Silence{}

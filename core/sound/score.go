@@ -94,16 +94,6 @@ func follower(f *frame.Film, i int, q *doc.Sound) func(at int64) float64 {
 // placesApart is how many frames apart the places of a layer are that a sound pans along with.
 const placesApart = Rate / 50
 
-// Sounds reports whether anything is heard at all.
-func (s *Score) Sounds() bool {
-	for _, p := range s.Parts {
-		if !p.Sound.Muted {
-			return true
-		}
-	}
-	return false
-}
-
 // Recordings are the media of which the score has parts that are heard, each once.
 func (s *Score) Recordings() (list []string) {
 	seen := map[string]bool{}

@@ -1,7 +1,6 @@
 package api
 
 import (
-	"bytes"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -344,15 +343,20 @@ func (s *Server) receive(to io.Writer, c *gin.Context, limit, left int64, large 
 		return 0, large
 	}
 	n, err := io.Copy(to, http.MaxBytesReader(c.Writer, c.Request.Body, min(limit, left)))
+	return n, s.beyond(err, limit, left, large)
+}
+
+// beyond says in words that a body was longer than limit or left; any other error stays.
+func (s *Server) beyond(err error, limit, left int64, large *words.Fault) error {
 	var more *http.MaxBytesError
 	if !errors.As(err, &more) {
-		return n, err
+		return err
 	}
 	if left < limit {
 		v, err := s.space()
-		return n, errors.Join(err, quotaFull(v))
+		return errors.Join(err, quotaFull(v))
 	}
-	return n, large
+	return large
 }
 
 func (s *Server) postMedia(c *gin.Context) {
@@ -365,13 +369,13 @@ func (s *Server) takeIn(c *gin.Context, limit int64, tooLarge string, take func(
 	if !ok {
 		return
 	}
-	var b bytes.Buffer
-	if _, err := s.receive(&b, c, limit, left, words.New(tooLarge, limit>>20)); err != nil {
-		fail(c, err)
+	large := words.New(tooLarge, limit>>20)
+	if c.Request.ContentLength > limit {
+		fail(c, large)
 		return
 	}
-	hash, facts, err := take(&b, c.Query("name"))
-	if err != nil {
+	hash, facts, err := take(http.MaxBytesReader(c.Writer, c.Request.Body, min(limit, left)), c.Query("name"))
+	if err = s.beyond(err, limit, left, large); err != nil {
 		fail(c, err)
 		return
 	}

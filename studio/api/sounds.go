@@ -1,13 +1,13 @@
 package api
 
 import (
-	"errors"
+	"io"
 	"math"
 	"net/http"
 
+	"capstan/core/doc"
 	"capstan/core/frame"
 	"capstan/core/sound"
-	"capstan/core/words"
 	"capstan/studio/export"
 	"capstan/studio/media"
 
@@ -16,35 +16,9 @@ import (
 
 // postSound takes a file with sound in: it is decoded while the request waits, and ends with it.
 func (s *Server) postSound(c *gin.Context) {
-	left, ok := s.room(c)
-	if !ok {
-		return
-	}
-	large := words.New("sound.too-large", media.MaxSoundBytes>>20)
-	if c.Request.ContentLength > media.MaxSoundBytes {
-		fail(c, large)
-		return
-	}
-	// What is decoded takes more room than what comes in; the quota is looked at again before the next.
-	body := http.MaxBytesReader(c.Writer, c.Request.Body, min(media.MaxSoundBytes, left))
-	hash, facts, err := s.files.TakeSound(c.Request.Context(), body, c.Query("name"))
-	var more *http.MaxBytesError
-	if errors.As(err, &more) {
-		if err = large; left < media.MaxSoundBytes {
-			v, e := s.space()
-			err = errors.Join(e, quotaFull(v))
-		}
-	}
-	if err != nil {
-		fail(c, err)
-		return
-	}
-	used, err := s.space()
-	if err != nil {
-		fail(c, err)
-		return
-	}
-	reply(c, http.StatusCreated, gin.H{"hash": hash, "media": facts, "space": used})
+	s.takeIn(c, media.MaxSoundBytes, "sound.too-large", func(r io.Reader, name string) (string, *doc.Media, error) {
+		return s.files.TakeSound(c.Request.Context(), r, name)
+	})
 }
 
 // soundFile sends what a recording was decoded to; of its frames what a range asks for.

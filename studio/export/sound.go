@@ -38,11 +38,11 @@ func Loudness(ctx context.Context, f *frame.Film, files Files) (sound.Measured, 
 
 // heard reports whether a file has a track of sound.
 func (t *task) heard() bool {
-	return t.files != nil && delivery.Formats[t.o.Format].Track != "" && !t.o.Silent && len(t.o.Times) == 0 && sound.Of(t.film).Sounds()
+	return t.files != nil && delivery.Formats[t.o.Format].Track != "" && !t.o.Silent && len(t.o.Times) == 0 && t.film.Doc.Film.Sounding()
 }
 
-// frames48 is how many frames of sound go with so many pictures.
-func (t *task) frames48() int64 {
+// soundFrames is how many frames of sound go with so many pictures.
+func (t *task) soundFrames() int64 {
 	return int64(math.Round(float64(t.shows.Len()) * float64(t.o.RateDen) * sound.Rate / float64(t.o.RateNum)))
 }
 
@@ -56,7 +56,7 @@ func (t *task) mixed(ctx context.Context, beside string) (name string, err error
 		return "", err
 	}
 	w := bufio.NewWriterSize(f, 1<<20)
-	err = errors.Join(t.mix(ctx, w, t.frames48()), w.Flush(), f.Close())
+	err = errors.Join(t.mix(ctx, w, t.soundFrames()), w.Flush(), f.Close())
 	if err != nil {
 		os.Remove(f.Name())
 		return "", err
@@ -158,7 +158,7 @@ func (t *task) soundBack(ctx context.Context, file string) error {
 		_, _ = fmt.Sscanf(line, "channels=%d", &channels)
 		_, _ = fmt.Sscanf(line, "duration=%f", &lasts)
 	}
-	if want := float64(t.frames48()) / sound.Rate; err != nil || channels != 2 || math.Abs(lasts-want) > 0.15 {
+	if want := float64(t.soundFrames()) / sound.Rate; err != nil || channels != 2 || math.Abs(lasts-want) > 0.15 {
 		return wrong("%d channels, %.2f s instead of %.2f, %v", channels, lasts, want, err)
 	}
 	return nil

@@ -44,13 +44,6 @@ function open(): AudioContext | null {
   return context
 }
 
-/** Brings what is heard from a moment on, so that playing begins at once. */
-export function ready(ms: number) {
-  if (!audible()) return
-  const { wants } = engine.mix(Math.round((ms / 1000) * rate), rate, desk().alone, desk().level)
-  void bring(wants)
-}
-
 /**
  * Plays from one film time to another, in ms, then again and again from a third; it tells the film time that is heard,
  * or null where there is no sound, so that another clock has to do.

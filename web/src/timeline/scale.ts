@@ -5,6 +5,7 @@ import { rem } from '../rem'
 /** Width of the row heads in a timeline of a width, height of a row's lane, of the ruler and of the scenes, in px. */
 export const headOf = (width: number) => Math.round(Math.min(240 * rem, width * 0.4))
 export const rowHeight = Math.round(25 * rem)
+export const soundHeight = Math.round(32 * rem) // of the row of a sound
 export const ruler = Math.round(24 * rem)
 export const scenesHeight = Math.round(58 * rem)
 
