@@ -226,6 +226,11 @@ func main() {
 	on("snapSound", func(a []js.Value) (any, error) {
 		return sounds.SnapSound(s.Desk, moment(a[0]), list(a[1]), a[2].String(), int64(a[3].Int()), int64(a[4].Int())), nil
 	})
+	on("subtitles", func(a []js.Value) (any, error) {
+		file := make([]byte, a[0].Length())
+		js.CopyBytesToGo(file, a[0])
+		return sound.ReadSubtitles(file)
+	})
 	on("tape", func(a []js.Value) (any, error) {
 		samples := make([]float32, a[2].Length()/4)
 		js.CopyBytesToGo(bytesOf(samples), a[2])

@@ -104,6 +104,7 @@ type Scene struct {
 	Aside      bool              `json:"aside,omitzero"`    // it is not in the film; layers lie there until they are wanted
 	Template   bool              `json:"template,omitzero"` // it is aside to be put into the film again and again; layers are not set aside there
 	Sounds     []*Sound          `json:"sounds,omitzero"`   // on the scene's clock
+	Captions   []Caption         `json:"captions,omitzero"` // on the scene's clock, rising; none over another
 	Layers     []*Layer          `json:"layers"`
 	Extra      Extra             `json:",embed"`
 }

@@ -148,14 +148,6 @@ func (f *Film) Sounding() (is bool) {
 	return is
 }
 
-// Speaking reports whether the film has a voice that is not muted and whose words are known.
-func (f *Film) Speaking() (is bool) {
-	f.EachSound(func(s *Sound, sc *Scene) {
-		is = is || !s.Muted && s.Spoken != nil && len(s.Spoken.Lines) > 0 && (sc == nil || !sc.Aside)
-	})
-	return is
-}
-
 // EachSound calls f with every sound, and the scene on whose clock it is; nil for the film's.
 func (f *Film) EachSound(each func(s *Sound, sc *Scene)) {
 	all := func(list []*Sound, sc *Scene) {

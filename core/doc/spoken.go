@@ -23,13 +23,6 @@ type Spoken struct {
 	Lines   []Caption `json:"lines,omitzero"`   // where in the recording each sentence is
 }
 
-// Caption is some words with their times, ms from a begin that whoever holds them knows.
-type Caption struct {
-	From int64  `json:"from"`
-	To   int64  `json:"to"`
-	Text string `json:"text"`
-}
-
 // clone returns a deep copy.
 func (s *Spoken) clone() *Spoken {
 	if s == nil {

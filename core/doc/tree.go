@@ -92,7 +92,7 @@ func (s *Scene) Clone() *Scene {
 	for i := range c.Runs {
 		c.Runs[i].Moves = slices.Clone(c.Runs[i].Moves)
 	}
-	c.Sounds = CloneSounds(s.Sounds)
+	c.Sounds, c.Captions = CloneSounds(s.Sounds), slices.Clone(s.Captions)
 	c.Layers = CloneAll(s.Layers)
 	if s.Roles != nil {
 		c.Roles = make(map[string]string, len(s.Roles))

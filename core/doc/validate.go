@@ -519,6 +519,7 @@ func (c *checker) scene(at string, s *Scene) {
 		c.run(c.at("%s.runs[%d]", at, i), r, moves)
 	}
 	c.sounds(at+".sounds", s.Sounds, moves, cues, false)
+	c.captions(at+".captions", s.Captions)
 }
 
 // painted is how many layers are painted at once, at most, that are in groups and copied by their moves.

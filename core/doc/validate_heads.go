@@ -22,7 +22,7 @@ func sameBut(a, b *Scene) bool {
 		return true
 	}
 	return a.ID == b.ID && a.Name == b.Name && a.Stay == b.Stay && a.AutoStay == b.AutoStay && a.Aside == b.Aside && a.Template == b.Template && a.Transition.Equal(&b.Transition) && sameFill(&a.Background, &b.Background) &&
-		maps.Equal(a.Roles, b.Roles) && slices.Equal(a.Cues, b.Cues) && a.EndsAtCue == b.EndsAtCue && slices.Equal(a.Guides, b.Guides) && sameSounds(a.Sounds, b.Sounds) &&
+		maps.Equal(a.Roles, b.Roles) && slices.Equal(a.Cues, b.Cues) && a.EndsAtCue == b.EndsAtCue && slices.Equal(a.Guides, b.Guides) && sameSounds(a.Sounds, b.Sounds) && slices.Equal(a.Captions, b.Captions) &&
 		slices.EqualFunc(a.Runs, b.Runs, func(x, y MoveRun) bool { return x.ID == y.ID && x.When == y.When && slices.Equal(x.Moves, y.Moves) }) &&
 		sameExtra(a.Extra, b.Extra) && sameBones(a.Layers, b.Layers)
 }

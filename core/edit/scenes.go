@@ -165,7 +165,7 @@ func (e *editor) copyScene(c *DuplicateScene, goOn bool) error {
 		s.Transition = doc.Transition{Kind: doc.Morph, Duration: 700}
 	}
 	if goOn {
-		s.Cues, s.EndsAtCue, s.Sounds = nil, "", nil
+		s.Cues, s.EndsAtCue, s.Sounds, s.Captions = nil, "", nil, nil
 		film, err := frame.Compile(e.p, e.assets, nil)
 		if err != nil {
 			return err

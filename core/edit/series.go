@@ -62,6 +62,7 @@ func (e *editor) cut(i int, at int64, id, seed, name string, by *series.Means) e
 	later.ID, later.Name = id, name
 	e.insert(later, i+1)
 	cutSounds(s, later, was, at)
+	cutCaptions(s, later, at)
 	return e.relink(i+2, loops)
 }
 
@@ -286,6 +287,7 @@ func (c *FoldScenes) apply(e *editor) error {
 	if err := e.foldSounds(f.Scene, e.p.Film.Scenes[first:first+n], f.Origins); err != nil {
 		return err
 	}
+	foldCaptions(f.Scene, e.p.Film.Scenes[first:first+n], f.Origins)
 	for k := 1; k < n; k++ {
 		delete(e.cloned, e.p.Film.Scenes[first+k].ID)
 	}

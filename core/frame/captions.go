@@ -2,7 +2,6 @@ package frame
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strings"
 
@@ -25,80 +24,121 @@ const (
 	plateRole    = "ground"
 )
 
-// Captions are the lines of the voices that are heard, on film time, in their order. Where two would be shown at once the first ends as the second begins.
-func (f *Film) Captions() (list []doc.Caption) {
-	add := func(q *doc.Sound, begin, end int64) {
+// CaptionLine is a caption on film time, ms, and what it comes from: a voice, or a scene's own captions.
+type CaptionLine struct {
+	doc.Caption
+	Sound string // the id of the voice that says it; empty: it is a scene's own
+	Scene int    // that it belongs to; -1: to a voice on the film's clock
+	Index int    // among those of the voice or the scene
+}
+
+// CaptionLines are the captions of the scenes, and of the voices that are heard, in their order. Where two would be shown at once the first ends as the second begins.
+func (f *Film) CaptionLines() (list []CaptionLine) {
+	add := func(l CaptionLine, begin, end int64) {
+		if l.From, l.To, l.Text = max(l.From, begin), min(l.To, end, f.Order.Length), strings.TrimSpace(l.Text); l.From < l.To && l.Text != "" {
+			list = append(list, l)
+		}
+	}
+	voice := func(q *doc.Sound, scene int, begin, end int64) {
 		if q.Spoken == nil || q.Muted {
 			return
 		}
-		end = min(end, f.Order.Length)
-		for _, l := range q.Spoken.Lines {
+		for k, l := range q.Spoken.Lines {
 			at := func(ms int64) int64 { return begin + int64(float64(ms-q.From)/q.Rate()+0.5) }
-			c := doc.Caption{From: max(begin, 0, at(l.From)), To: min(end, at(l.To)), Text: strings.TrimSpace(l.Text)}
-			if l.To > q.From && c.From < c.To && c.Text != "" {
-				list = append(list, c)
+			if l.To > q.From {
+				add(CaptionLine{doc.Caption{From: at(l.From), To: at(l.To), Text: l.Text}, q.ID, scene, k}, max(begin, 0), end)
 			}
 		}
 	}
 	for _, q := range f.Doc.Film.Sounds {
-		add(q, q.Start.Offset, q.Start.Offset+q.Length)
+		voice(q, -1, q.Start.Offset, q.Start.Offset+q.Length)
 	}
 	for i, sc := range f.Doc.Film.Shown() {
+		at := f.Order.Begin(i)
 		for _, q := range sc.Sounds {
-			at, t := f.Order.Begin(i), f.Timing(i).Sounds[q.ID]
-			add(q, at+t.Begin, at+t.End)
+			t := f.Timing(i).Sounds[q.ID]
+			voice(q, i, at+t.Begin, at+t.End)
+		}
+		for k, c := range sc.Captions {
+			add(CaptionLine{doc.Caption{From: at + c.From, To: at + c.To, Text: c.Text}, "", i, k}, 0, f.Order.Length)
 		}
 	}
-	slices.SortStableFunc(list, func(a, b doc.Caption) int { return cmp.Compare(a.From, b.From) })
+	slices.SortStableFunc(list, func(a, b CaptionLine) int { return cmp.Compare(a.From, b.From) })
 	for i := range list[:max(0, len(list)-1)] {
 		list[i].To = max(list[i].From, min(list[i].To, list[i+1].From))
 	}
-	return slices.DeleteFunc(list, func(c doc.Caption) bool { return c.From == c.To })
+	return slices.DeleteFunc(list, func(c CaptionLine) bool { return c.From == c.To })
+}
+
+// Captions are the lines as they are shown, without what they come from.
+func (f *Film) Captions() (list []doc.Caption) {
+	for _, l := range f.CaptionLines() {
+		list = append(list, l.Caption)
+	}
+	return list
 }
 
 // caption is a line that is drawn over the film between two times, ms.
 type caption struct {
 	from, to int64
+	look     captionLook
 	layer    *layer
 	m        geom.Matrix
 }
 
-// compileCaptions makes the lines that are drawn, where the film shows them.
-func (f *Film) compileCaptions() {
+// captionLook is all that decides how a line looks.
+type captionLook struct {
+	text, words, plate  string
+	size, width, height float64
+	top                 bool
+}
+
+// compileCaptions makes the lines that are drawn, where the film shows them. Those that look as they did in the film before are taken over.
+func (f *Film) compileCaptions(before *Film) {
 	style := f.Doc.Film.Captions
 	if style == nil {
 		return
 	}
-	list := f.Captions()
-	if len(list) == 0 {
-		return
-	}
 	film := &f.Doc.Film
-	w, h := float64(film.Width), float64(film.Height)
-	size := cmp.Or(style.Size, h/18)
-	d := &doc.Scene{ID: "captions"}
-	for i, c := range list {
-		roles := film.Scenes[f.Order.At(motion.Millis(c.From)).Scene].Roles
-		words, plate := cmp.Or(style.Colour, roles[captionRole], captionInk), cmp.Or(style.Plate, roles[plateRole], captionPlate)
-		id := fmt.Sprint("caption-", i)
-		d.Layers = append(d.Layers, &doc.Layer{
-			ID: id, Thread: id, Kind: doc.TextKind, Opacity: 1, Locked: true, Fill: doc.Fill{Kind: doc.Solid, Colour: words}, Place: doc.Place{W: captionWidth * w},
-			Text: &doc.Text{Align: doc.Centre, Wrap: true, LineHeight: 1.25, Runs: []doc.Run{{Text: c.Text, Family: CaptionFamily, Weight: 600, Size: size}}, Plate: &doc.Plate{Colour: plate, Padding: size * 0.35, Corner: size * 0.2}},
-		})
+	made := map[captionLook]caption{}
+	if before != nil {
+		for _, c := range before.captions {
+			made[c.look] = c
+		}
 	}
+	w, h := float64(film.Width), float64(film.Height)
+	for _, c := range f.Captions() {
+		roles := film.Scenes[f.Order.At(motion.Millis(c.From)).Scene].Roles
+		look := captionLook{c.Text, cmp.Or(style.Colour, roles[captionRole], captionInk), cmp.Or(style.Plate, roles[plateRole], captionPlate), cmp.Or(style.Size, h/18), w, h, style.Top}
+		one, ok := made[look]
+		if !ok {
+			if one, ok = f.captionOf(look); !ok {
+				return
+			}
+			made[look] = one
+		}
+		one.from, one.to = c.From, c.To
+		f.captions = append(f.captions, one)
+	}
+}
+
+// captionOf lays a line out, in the middle of a side of the page.
+func (f *Film) captionOf(k captionLook) (caption, bool) {
+	d := &doc.Scene{ID: "captions", Layers: []*doc.Layer{{
+		ID: "caption", Thread: "caption", Kind: doc.TextKind, Opacity: 1, Locked: true, Fill: doc.Fill{Kind: doc.Solid, Colour: k.words}, Place: doc.Place{W: captionWidth * k.width},
+		Text: &doc.Text{Align: doc.Centre, Wrap: true, LineHeight: 1.25, Runs: []doc.Run{{Text: k.text, Family: CaptionFamily, Weight: 600, Size: k.size}}, Plate: &doc.Plate{Colour: k.plate, Padding: k.size * 0.35, Corner: k.size * 0.2}},
+	}}}
 	t, err := motion.Resolve(d, 0)
 	if err != nil {
-		return // it has no moves that could hang on each other
+		return caption{}, false // it has no moves that could hang on each other
 	}
-	s := f.compileScene(d, 0, t, nil, nil, nil)
-	for i, l := range s.layers {
-		b := l.rest.ApplyBox(l.box)
-		by := geom.Point{X: w/2 - (b.Min.X+b.Max.X)/2, Y: h*(1-captionEdge) - b.Max.Y}
-		if style.Top {
-			by.Y = h*captionEdge - b.Min.Y
-		}
-		f.captions = append(f.captions, caption{list[i].From, list[i].To, l, geom.Translate(by).Mul(l.rest)})
+	l := f.compileScene(d, 0, t, nil, nil, nil).layers[0]
+	b := l.rest.ApplyBox(l.box)
+	by := geom.Point{X: k.width/2 - (b.Min.X+b.Max.X)/2, Y: k.height*(1-captionEdge) - b.Max.Y}
+	if k.top {
+		by.Y = k.height*captionEdge - b.Min.Y
 	}
+	return caption{look: k, layer: l, m: geom.Translate(by).Mul(l.rest)}, true
 }
 
 // caption lays the line of a time over everything.

@@ -241,7 +241,7 @@ func Compile(p *doc.Project, assets Assets, before *Film) (*Film, error) {
 		f.strands = append(f.strands, newStrand(f.scenes[from], s, t, senses))
 	}
 	f.bend()
-	f.compileCaptions()
+	f.compileCaptions(before)
 	return f, nil
 }
 

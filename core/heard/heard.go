@@ -4,6 +4,7 @@ package heard
 
 import (
 	"fmt"
+	"math"
 
 	"capstan/core/doc"
 	"capstan/core/frame"
@@ -50,8 +51,20 @@ type Sounds struct {
 	Rows      []Row          `json:"rows"`
 	Back      []sound.Corner `json:"back"` // the line along which music steps back: ms of the film, and dB
 	Mix       doc.Mix        `json:"mix"`
-	Captions  []doc.Caption  `json:"captions"`  // what voices say, ms of the film
-	Captioned bool           `json:"captioned"` // they are drawn in the film
+	Captions  []Caption      `json:"captions"`
+	Captioned *doc.Captioned `json:"captioned,omitzero"` // how captions are drawn in the film; nil: they are not
+}
+
+// Caption is one line in the timeline.
+type Caption struct {
+	From  int64   `json:"from"` // ms of the film
+	To    int64   `json:"to"`
+	Text  string  `json:"text"`
+	Sound string  `json:"sound"` // the voice that says it; empty: it is a scene's own
+	Scene string  `json:"scene"` // whose own it is
+	Index int     `json:"index"` // among those
+	Pace  float64 `json:"pace"`  // characters a second
+	Fast  bool    `json:"fast"`  // more than most can read
 }
 
 // Ear hears the film of a window.
@@ -75,7 +88,14 @@ func (e *Ear) heard() *sound.Mixer {
 func (e *Ear) SoundsView() Sounds {
 	film, s := &e.Shown.Doc.Film, e.heard().Score
 	v := Sounds{Rows: []Row{}, Back: []sound.Corner{}, Mix: film.Mixed()}
-	v.Captions, v.Captioned = append([]doc.Caption{}, e.Shown.Captions()...), film.Captions != nil
+	v.Captions, v.Captioned = []Caption{}, film.Captions
+	for _, l := range e.Shown.CaptionLines() {
+		c := Caption{From: l.From, To: l.To, Text: l.Text, Sound: l.Sound, Index: l.Index, Pace: math.Round(sound.Pace(l.Caption)*10) / 10}
+		if c.Fast = c.Pace > sound.MostPace; l.Sound == "" {
+			c.Scene = film.Shown()[l.Scene].ID
+		}
+		v.Captions = append(v.Captions, c)
+	}
 	music := false
 	add := func(q *doc.Sound, sc *doc.Scene, i int, begin, end int64) {
 		m := e.Shown.Doc.Media[q.Media]

@@ -3,6 +3,7 @@ import { apply, run } from '../project/commands'
 import { desk, fail, mended, say, selectNew, set } from '../project/desk'
 import { isFont, takeFonts } from '../project/ownfonts'
 import { createProject, pictureAnew, uploadPicture } from '../server/server'
+import { isCaptions, readCaptions } from './captions'
 import { isDrawing, takeDrawing } from './drawings'
 import { isSound, takeSounds } from './sounds'
 import { forgetPicture, readAgain } from '../engine/paint/bitmaps'
@@ -21,9 +22,10 @@ export async function takePictures(files: File[], at?: [number, number]) {
   }
   const sounds = files.filter(isSound)
   if (sounds.length) await takeSounds(sounds)
+  for (const file of files.filter(isCaptions)) await readCaptions(file)
   const drawings = files.filter(isDrawing)
   if (drawings.length) await each(drawings, (file, signal) => takeDrawing(file, at, signal))
-  const pictures = files.filter((f) => !isFont(f) && !isDrawing(f) && !isSound(f))
+  const pictures = files.filter((f) => !isFont(f) && !isDrawing(f) && !isSound(f) && !isCaptions(f))
   if (!pictures.length) return
   const before = new Set(desk().rows.map((r) => r.thread))
   const empty = desk().film!.scenes[desk().scene].layers === 0

@@ -3,6 +3,7 @@ import { run } from '../project/commands'
 import { desk, fail, mended, say, selectSounds, set } from '../project/desk'
 import { uploadSound } from '../server/server'
 import { bytes } from '../time'
+import { addCaption, chooseCaptions } from './captions'
 import { notice } from '../words'
 
 const ends = /\.(mp3|wav|aiff?|flac|ogg|oga|opus|m4a|aac|mp4|m4v|mov|webm|mkv)$/i
@@ -62,6 +63,8 @@ export const soundChoices = () => [
   { word: 'From disk …', key: 'Shift+S', run: chooseSounds },
   { word: 'Speak some words …', run: () => startSpeaking('words') },
   { word: 'Record a voice …', run: () => startSpeaking('voice') },
+  { word: 'Write a caption', run: addCaption },
+  { word: 'Captions from disk (SRT, WebVTT) …', run: chooseCaptions },
 ]
 
 /** Takes the selected sounds out of the film. */

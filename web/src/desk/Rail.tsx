@@ -10,6 +10,7 @@ import { Helps } from './Helps'
 import { within } from './view'
 import { pickTool } from '../actions/tools'
 import { choosePictures, takePictures } from '../actions/pictures'
+import { readCaptions } from '../actions/captions'
 import { soundChoices, takeSounds } from '../actions/sounds'
 import { openMenu, openMenuAt } from '../ui/ContextMenu'
 import { keyed, useKeymap } from '../ui/keymap'
@@ -143,6 +144,18 @@ export function Rail() {
         aria-label="Sound files"
         onChange={(e) => {
           void takeSounds([...(e.target.files ?? [])])
+          e.target.value = ''
+        }}
+      />
+      <input
+        type="file"
+        accept=".srt,.vtt,text/vtt,application/x-subrip"
+        hidden
+        data-caption-input
+        aria-label="File of captions"
+        onChange={(e) => {
+          const file = e.target.files?.[0]
+          if (file) void readCaptions(file)
           e.target.value = ''
         }}
       />

@@ -211,7 +211,25 @@ export interface Caption {
   text: string
 }
 
-/** Captioned is how what voices say is shown in a film. */
+/** Caption is one line in the timeline. */
+export interface CaptionRow {
+  /** ms of the film */
+  from: number
+  to: number
+  text: string
+  /** the voice that says it; empty: it is a scene's own */
+  sound: string
+  /** whose own it is */
+  scene: string
+  /** among those */
+  index: number
+  /** characters a second */
+  pace: number
+  /** more than most can read */
+  fast: boolean
+}
+
+/** Captioned is how captions are shown in a film. */
 export interface Captioned {
   /** px of the page; 0: an eighteenth of its height */
   size?: number
@@ -583,6 +601,8 @@ export interface DocumentScene {
   template?: boolean
   /** on the scene's clock */
   sounds?: Sound[]
+  /** on the scene's clock, rising; none over another */
+  captions?: Caption[]
   layers: Layer[]
 }
 
@@ -2037,10 +2057,9 @@ export interface Sounds {
   /** the line along which music steps back: ms of the film, and dB */
   back: SoundCorner[]
   mix: Mix
-  /** what voices say, ms of the film */
-  captions: Caption[]
-  /** they are drawn in the film */
-  captioned: boolean
+  captions: CaptionRow[]
+  /** how captions are drawn in the film; nil: they are not */
+  captioned?: Captioned
 }
 
 /** Span is where a thread lives: in a scene's stay, or as a strand through a morph. Times are ms of the film. */
@@ -2201,6 +2220,15 @@ export interface Stroke {
   endHead?: string
   /** shares of the line's length, 0..1, between which it is drawn */
   trim?: [number, number]
+}
+
+/** Subtitles are captions that were read from a file, in its order. */
+export interface Subtitles {
+  lines: Caption[]
+  /** that end before they begin, or as they do, and were left out */
+  backwards: number
+  /** that were longer than a caption can be, and were cut */
+  cut: number
 }
 
 /** Table makes variants of a project: each row is one, whose cells fill what its columns name. */
@@ -2537,6 +2565,11 @@ export interface Intents {
   'bars.takes': { moves?: string[]; ms?: number }
   'break': { threads?: string[] }
   'bring.back': { threads?: string[]; scene?: number }
+  'caption.add': { text?: string }
+  'caption.delete': { scene?: string; index?: number }
+  'caption.move': { scene?: string; index?: number; part?: string; by?: number }
+  'caption.read': { lines?: Caption[] }
+  'caption.say': { scene?: string; index?: number; text?: string }
   'carry.all': { threads?: string[]; next?: boolean }
   'change.drop': { move?: string; fields?: string[] }
   'combine': { threads?: string[]; how?: string }

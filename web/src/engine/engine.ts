@@ -26,6 +26,7 @@ import type {
   Intents,
   List,
   Look,
+  Subtitles,
   Moment,
   Pairs,
   Overlay,
@@ -226,9 +227,11 @@ export const engine = {
   },
   /** Hands a piece of a recording over. */
   tape: (media: string, piece: number, samples: Uint8Array) => call<boolean>('tape', media, piece, samples),
-  /** The outline a bar names: heights at equal steps. */
+  /** The captions of a file. */
+  subtitles: (file: Uint8Array) => call<Subtitles>('subtitles', file),
   /** An easing as it is drawn; null where it cannot be read. */
   easing: (css: string) => call<EasingCurve | null>('easing', css),
+  /** The outline a bar names: heights at equal steps. */
   profile: (key: string) => call<number[]>('profile', key),
   /** The film time of the start, end or rest of a move. */
   momentOf: (move: string, what: 'start' | 'end' | 'rest') => call<number>('momentOf', move, what),

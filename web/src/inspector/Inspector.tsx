@@ -2,13 +2,14 @@
 import { clsx } from 'clsx'
 import { useDeferredValue, useState } from 'react'
 import { engine } from '../engine/engine'
-import type { Selected } from '../engine/types'
+import type { CaptionRow, Selected } from '../engine/types'
 import { run } from '../project/commands'
 import { desk, goToScene, select, useDesk } from '../project/desk'
 import { NumberField } from '../ui/NumberField'
 import { TextField } from '../ui/TextField'
 import { Button } from '../ui/controls'
 import { tints } from '../ui/tints'
+import { CaptionPanel } from './CaptionPanel'
 import { RecordPanel } from './RecordPanel'
 import { SoundPanel } from './SoundPanel'
 import { SpeakPanel } from './SpeakFields'
@@ -36,12 +37,19 @@ export function Inspector({ narrow }: { narrow: boolean }) {
     selected.some((s) => s.strands.length > 0)
   const heard = useDesk((d) => d.heard)
   const sounds = useDesk((d) => d.sounds.rows)
+  const caption = useDesk((d) => d.sounds.captions.find((c) => is(c, d.caption)))
   const speaking = useDesk((d) => d.speaking)
   if (speaking) return <Frame narrow={narrow}>{speaking === 'words' ? <SpeakPanel /> : <RecordPanel />}</Frame>
   if (heard.length > 0)
     return (
       <Frame narrow={narrow}>
         <SoundPanel rows={sounds.filter((r) => heard.includes(r.id))} />
+      </Frame>
+    )
+  if (caption)
+    return (
+      <Frame narrow={narrow}>
+        <CaptionPanel of={caption} key={`${caption.scene} ${caption.index}`} />
       </Frame>
     )
   if (selection.length === 0)
@@ -167,6 +175,9 @@ function Elsewhere({ threads }: { threads: string[] }) {
     </div>
   )
 }
+
+const is = (c: CaptionRow, name: { scene: string; index: number } | null) =>
+  c.scene === name?.scene && c.index === name.index
 
 const heading = 'flex h-10.25 shrink-0 items-center gap-2 border-b border-sailcloth-300 pl-2 pr-4'
 

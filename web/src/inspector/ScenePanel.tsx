@@ -16,6 +16,8 @@ import { BackgroundField } from './BackgroundField'
 import { CuesPanel } from './CuesPanel'
 import { ForScenes, useScope } from './ForScenes'
 import { FilmPanel } from './FilmPanel'
+import { CaptionStyle } from './CaptionPanel'
+import { Together } from './Together'
 import { RolesPanel } from './RolesPanel'
 import { SceneView } from './ViewFields'
 import { TransitionFields } from './TransitionFields'
@@ -223,6 +225,8 @@ export function ScenePanel() {
       <RolesPanel scene={s} />
       <CuesPanel scene={s} />
       <FilmPanel film={film} />
+      <Together />
+      <CaptionStyle />
     </>
   )
 }

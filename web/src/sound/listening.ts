@@ -4,14 +4,15 @@ import { engine } from '../engine/engine'
 import { desk, say, set } from '../project/desk'
 import { fault } from '../words'
 import './levelling'
+import './readying'
 import { bring, rate } from './recordings'
 
 /** How much is mixed at a time, and ahead of what is heard, in s of the film. */
 const stretch = 0.1
 const ahead = 0.5
 
-/** How long playing waits for recordings to come at most, in ms. */
-const patience = 80
+/** How long playing waits at most for recordings that have not come while the playhead rested, in ms. */
+const patience = 400
 
 let context: AudioContext | null = null
 let playing: Playing | null = null

@@ -11,9 +11,10 @@ import { Bars } from './Bars'
 import { Heads } from './RowHead'
 import { CueLines, Playhead, Ruler } from './Ruler'
 import { Scenes } from './Scenes'
+import { CaptionBars, CaptionHead } from './CaptionRow'
 import { SoundBars, SoundHeads, soundsHeight } from './SoundRows'
 import { Transport } from './Transport'
-import { headOf, inView, placeRows, ruler, scaleOf, scenesHeight } from './scale'
+import { captionHeight, headOf, inView, placeRows, ruler, scaleOf, scenesHeight } from './scale'
 
 export function Timeline({ children }: { children?: ReactNode }) {
   const film = useDesk((d) => d.film)
@@ -57,6 +58,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
     [rows, folded, all, sought, selection],
   )
   const sounds = useDesk((d) => soundsHeight(d.sounds.rows.length))
+  const captions = useDesk((d) => (d.sounds.captions.length ? captionHeight + 4 : 0))
   const shown = useMemo(() => inView(list, scrolled, size.h), [list, scrolled, size.h])
 
   // The wheel zooms at the pointer over the scenes and with Ctrl; elsewhere it scrolls.
@@ -148,10 +150,11 @@ export function Timeline({ children }: { children?: ReactNode }) {
             <div
               data-rows
               className="sticky left-0 z-10 shrink-0 bg-spruce-950"
-              style={{ width: head, height: height + sounds }}
+              style={{ width: head, height: height + sounds + captions }}
             >
               <Heads placed={shown} all={list} folded={folded} onFold={fold} />
               <SoundHeads top={height} sought={sought} />
+              <CaptionHead top={height + sounds + 2} />
               {list.length === 0 && sounds === 0 && (
                 <p className="px-4 py-3 text-[0.75rem] text-foam-300">
                   {sought ? `No row is called “${sought}”.` : 'A new layer is a new row.'}
@@ -165,6 +168,7 @@ export function Timeline({ children }: { children?: ReactNode }) {
               <CueLines film={film} scale={scale} />
               <Bars placed={shown} all={list} height={height} film={film} scale={scale} />
               <SoundBars top={height} film={film} scale={scale} sought={sought} />
+              <CaptionBars top={height + sounds + 2} film={film} scale={scale} />
               <Playhead scale={scale} />
             </div>
           </div>

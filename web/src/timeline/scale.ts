@@ -6,6 +6,7 @@ import { rem } from '../rem'
 export const headOf = (width: number) => Math.round(Math.min(240 * rem, width * 0.4))
 export const rowHeight = Math.round(25 * rem)
 export const soundHeight = Math.round(32 * rem) // of the row of a sound
+export const captionHeight = Math.round(30 * rem) // of that of the captions
 export const ruler = Math.round(24 * rem)
 export const scenesHeight = Math.round(58 * rem)
 

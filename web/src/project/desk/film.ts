@@ -65,7 +65,7 @@ export function lookNow() {
 
 /** Shows the document as it is now. */
 export function show(s: Shown) {
-  const { moves, scenes, selection, moment, version, heard, alone } = desk()
+  const { moves, scenes, selection, moment, version, heard, alone, caption } = desk()
   const sounds = new Set(s.sounds.rows.map((r) => r.id))
   const there = new Set(s.rows.flatMap((r) => r.bars.map((b) => b.move)))
   const same = moment.rest === s.moment.rest && moment.scene === s.moment.scene && moment.time === s.moment.time
@@ -75,6 +75,7 @@ export function show(s: Shown) {
     rows: s.rows,
     sounds: s.sounds,
     heard: heard.every((id) => sounds.has(id)) ? heard : heard.filter((id) => sounds.has(id)),
+    caption: s.sounds.captions.some((c) => c.scene === caption?.scene && c.index === caption.index) ? caption : null,
     alone: alone.every((id) => sounds.has(id)) ? alone : alone.filter((id) => sounds.has(id)),
     scene: s.scene,
     selection: selection.length === s.threads.length ? selection : s.threads, // what is gone is not selected

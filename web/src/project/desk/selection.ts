@@ -42,6 +42,7 @@ export function select(selection: string[], inside = desk().inside) {
     moves: [],
     scenes: [],
     heard: [],
+    caption: null,
     speaking: '',
   })
 }
@@ -63,5 +64,5 @@ export function selectMoves(moves: string[], purposely = true) {
   const selection = desk()
     .rows.filter((r) => r.bars.some((b) => chosen.has(b.move)))
     .map((r) => r.thread)
-  look({ moves, purposely, selection, scenes: [], heard: [], speaking: '' })
+  look({ moves, purposely, selection, scenes: [], heard: [], caption: null, speaking: '' })
 }

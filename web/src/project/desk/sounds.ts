@@ -3,9 +3,16 @@ import type { Level, Sounds } from '../../engine/types'
 import { look } from './film'
 import { set, slice } from './store'
 
+/** A caption of a scene's own: its place among those of the scene. */
+export interface CaptionName {
+  scene: string
+  index: number
+}
+
 export interface SoundSlice {
   sounds: Sounds
   heard: string[] // ids of the sounds that are selected
+  caption: CaptionName | null // the caption that is selected
   alone: string[] // ids of those that are listened to alone
   hushed: boolean // nothing is heard while the film plays
   speaking: '' | 'words' | 'voice' // a voice is made: of words that are typed, or by the microphone
@@ -13,8 +20,9 @@ export interface SoundSlice {
 }
 
 slice<SoundSlice>({
-  sounds: { rows: [], back: [], mix: { back: 12, down: 300, up: 800 }, captions: [], captioned: false },
+  sounds: { rows: [], back: [], mix: { back: 12, down: 300, up: 800 }, captions: [] },
   heard: [],
+  caption: null,
   alone: [],
   hushed: false,
   speaking: '',
@@ -24,5 +32,11 @@ slice<SoundSlice>({
 /** Selects sounds, and nothing else. */
 export function selectSounds(heard: string[]) {
   look({ selection: [], moves: [], scenes: [], across: null })
-  set({ heard, speaking: '' })
+  set({ heard, caption: null, speaking: '' })
+}
+
+/** Selects a caption, and nothing else. */
+export function selectCaption(caption: CaptionName | null) {
+  look({ selection: [], moves: [], scenes: [], across: null })
+  set({ caption, heard: [], speaking: '' })
 }
