@@ -3,6 +3,7 @@ package demo
 import (
 	"bytes"
 	"encoding/binary"
+	"fmt"
 	"math"
 	"math/rand/v2"
 
@@ -177,9 +178,13 @@ func Sounded(p *doc.Project, taken map[string]string, facts map[string]*doc.Medi
 	}
 	if v := facts["voice"]; v != nil {
 		p.Film.Captions = &doc.Captioned{}
-		p.Film.Scenes[1].Sounds = append(p.Film.Scenes[1].Sounds, &doc.Sound{
+		voice := &doc.Sound{
 			ID: "voice", Name: "Come and fly with us", Media: taken["voice"], Use: doc.Voice, Start: at(300), Length: max(doc.MinDuration, v.Samples*1000/second), Spoken: said, Gain: -1,
-		})
+		}
+		for i, w := range said.Words {
+			voice.Marks = append(voice.Marks, doc.SoundMark{ID: fmt.Sprint("voice-word-", i), At: w.At, Name: w.Text, Word: true})
+		}
+		p.Film.Scenes[1].Sounds = append(p.Film.Scenes[1].Sounds, voice)
 	}
 	p.Film.Scenes[1].Sounds = append(p.Film.Scenes[1].Sounds, &doc.Sound{ID: "gull", Name: "Gull", Media: taken["gull"], Use: doc.Noise, Start: at(1500), Length: 1500, Gain: -14, Pan: 0.5})
 	return p

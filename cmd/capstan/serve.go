@@ -176,7 +176,7 @@ func sounded(files *media.Folder) (add func(p *doc.Project) *doc.Project, err er
 		return nil, err
 	}
 	m.Source, m.Licence = "Spoken for Capstan’s demo", "CC0-1.0"
-	taken["voice"], facts["voice"], line.Lines = hash, m, said.Lines
+	taken["voice"], facts["voice"], line.Lines, line.Words = hash, m, said.Lines, said.Words
 	return func(p *doc.Project) *doc.Project { return demo.Sounded(p, taken, facts, &line) }, nil
 }
 

@@ -64,12 +64,14 @@ const (
 	WhenEnds       = "ends"
 	BeforeSceneEnd = "scene-end"
 	AtCue          = "cue"
+	WhenHeard      = "heard"  // a sound of the scene begins, or comes to a mark
+	WhenSilent     = "silent" // a sound of the scene ends
 )
 
 // Start says when a move begins.
 type Start struct {
-	When   string `json:"when"`            // at, begins, ends, scene-end, cue
-	Of     string `json:"of,omitzero"`     // the move or cue it hangs on
+	When   string `json:"when"`            // at, begins, ends, scene-end, cue, heard, silent
+	Of     string `json:"of,omitzero"`     // the move, cue, sound or mark it hangs on
 	Offset int64  `json:"offset,omitzero"` // ms, added; for at the time itself; before scene-end it counts back
 }
 

@@ -60,6 +60,7 @@ type Sound struct {
 	Along   bool          `json:"along,omitzero"`   // it pans along with the layer of the move that its start hangs on
 	Muted   bool          `json:"muted,omitzero"`
 	Beats   []int64       `json:"beats,omitzero"`  // of its recording, ms into it, rising
+	Marks   []SoundMark   `json:"marks,omitzero"`  // by rising times
 	Spoken  *Spoken       `json:"spoken,omitzero"` // what its recording was made of; nil: it was not made here
 	Extra   Extra         `json:",embed"`
 }
@@ -104,7 +105,7 @@ func (s *Sound) Clone() *Sound {
 	}
 	c := *s
 	c.End, c.Points, c.Spoken = copied(s.End), slices.Clone(s.Points), s.Spoken.clone()
-	c.Beats = slices.Clone(s.Beats)
+	c.Beats, c.Marks = slices.Clone(s.Beats), slices.Clone(s.Marks)
 	return &c
 }
 
@@ -124,7 +125,7 @@ func CloneSounds(list []*Sound) []*Sound {
 func (s *Sound) Equal(o *Sound) bool {
 	return s == o || s != nil && o != nil && s.ID == o.ID && s.Name == o.Name && s.Media == o.Media && s.Use == o.Use && s.Start == o.Start && same(s.End, o.End) &&
 		s.Length == o.Length && s.From == o.From && s.Loops == o.Loops && s.Speed == o.Speed && s.Gain == o.Gain && slices.Equal(s.Points, o.Points) &&
-		s.FadeIn == o.FadeIn && s.FadeOut == o.FadeOut && s.Curve == o.Curve && s.Pan == o.Pan && s.Along == o.Along && s.Muted == o.Muted && s.Spoken.Equal(o.Spoken) && slices.Equal(s.Beats, o.Beats) && sameExtra(s.Extra, o.Extra)
+		s.FadeIn == o.FadeIn && s.FadeOut == o.FadeOut && s.Curve == o.Curve && s.Pan == o.Pan && s.Along == o.Along && s.Muted == o.Muted && s.Spoken.Equal(o.Spoken) && slices.Equal(s.Beats, o.Beats) && slices.Equal(s.Marks, o.Marks) && sameExtra(s.Extra, o.Extra)
 }
 
 // sameSounds reports whether two lists hold the same sounds.
@@ -170,8 +171,8 @@ func (m *Media) IsSound() bool {
 	return m != nil && (m.Samples > 0 || strings.HasPrefix(m.Type, "audio/"))
 }
 
-// sounds checks those of a clock; moves and cues are those of its scene, nil for the film's.
-func (c *checker) sounds(at string, list []*Sound, moves map[string]*Move, cues map[string]bool, film bool) {
+// sounds checks those of a clock; moves and what else there is to hang on are those of its scene, nil for the film's.
+func (c *checker) sounds(at string, list []*Sound, moves map[string]*Move, on hooks, film bool) {
 	c.most(at, len(list), MaxSounds)
 	for i, s := range list {
 		at := c.at("%s[%d]", at, i)
@@ -199,7 +200,7 @@ func (c *checker) sounds(at string, list []*Sound, moves map[string]*Move, cues 
 		if s.End != nil && !s.End.Stretches {
 			c.fail(at+".end", "must stretch: a sound does not begin earlier because it ends earlier")
 		}
-		c.hangs(at, &Move{Start: s.Start, End: s.End}, moves, cues)
+		c.hangs(at, &Move{Start: s.Start, End: s.End}, moves, on)
 	}
 }
 
@@ -223,6 +224,7 @@ func (c *checker) sounding(at string, s *Sound) {
 			break
 		}
 	}
+	c.marks(at, s)
 	if s.Spoken != nil {
 		if field, why := s.Spoken.Check(); why != "" {
 			c.fail(at+".spoken"+field, "%s", why)

@@ -21,6 +21,7 @@ type Spoken struct {
 	Pitch   float64   `json:"pitch,omitzero"`   // -1 to 1: lower and higher than the voice
 	Pause   int64     `json:"pause,omitzero"`   // ms between sentences
 	Lines   []Caption `json:"lines,omitzero"`   // where in the recording each sentence is
+	Words   []Word    `json:"words,omitzero"`   // and each word, as well as it is known
 }
 
 // clone returns a deep copy.
@@ -29,13 +30,13 @@ func (s *Spoken) clone() *Spoken {
 		return nil
 	}
 	c := *s
-	c.Lines = slices.Clone(s.Lines)
+	c.Lines, c.Words = slices.Clone(s.Lines), slices.Clone(s.Words)
 	return &c
 }
 
 // Equal reports whether two are the same.
 func (s *Spoken) Equal(o *Spoken) bool {
-	return s == o || s != nil && o != nil && s.Text == o.Text && s.Voice == o.Voice && s.Variant == o.Variant && s.Rate == o.Rate && s.Pitch == o.Pitch && s.Pause == o.Pause && slices.Equal(s.Lines, o.Lines)
+	return s == o || s != nil && o != nil && s.Text == o.Text && s.Voice == o.Voice && s.Variant == o.Variant && s.Rate == o.Rate && s.Pitch == o.Pitch && s.Pause == o.Pause && slices.Equal(s.Lines, o.Lines) && slices.Equal(s.Words, o.Words)
 }
 
 // Check returns what of it breaks a rule, as a field and why; empty: nothing.
@@ -53,6 +54,8 @@ func (s *Spoken) Check() (field, why string) {
 		return ".pause", "is not within 0 to 10000 ms"
 	case len(s.Lines) > MaxLines:
 		return ".lines", "are more than 400"
+	case len(s.Words) > MaxWords:
+		return ".words", "are more than 2000"
 	}
 	last := int64(0)
 	for _, l := range s.Lines {
@@ -60,6 +63,11 @@ func (s *Spoken) Check() (field, why string) {
 			return ".lines", "overlap, or run backwards"
 		}
 		last = l.To
+	}
+	for i, w := range s.Words {
+		if w.At < 0 || w.At > MaxSoundTime || i > 0 && w.At < s.Words[i-1].At || utf8.RuneCountInString(w.Text) > MaxMarked {
+			return ".words", "run backwards, or are too long"
+		}
 	}
 	return "", ""
 }

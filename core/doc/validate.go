@@ -286,6 +286,9 @@ func (c *checker) taken(s *Scene) {
 	}
 	for _, q := range s.Sounds { // as it is valid, none is missing
 		take(q.ID)
+		for _, m := range q.Marks {
+			take(m.ID)
+		}
 	}
 	Walk(s.Layers, func(l, _ *Layer) bool {
 		take(l.ID)
@@ -436,15 +439,24 @@ func (c *checker) scene(at string, s *Scene) {
 	c.most(at+".cues", len(s.Cues), MaxCues)
 	c.most(at+".runs", len(s.Runs), MaxRuns)
 	c.most(at+".guides", len(s.Guides), MaxGuides)
-	cues := map[string]bool{}
+	on := hooks{}
 	for i, q := range s.Cues {
 		at := c.at("%s.cues[%d]", at, i)
 		c.id(at+".id", q.ID)
 		c.time(at+".at", q.At, 0)
 		c.time(at+".wait", q.Wait, 0)
-		cues[q.ID] = true
+		on[q.ID] = AtCue
 	}
-	if s.EndsAtCue != "" && !cues[s.EndsAtCue] {
+	for _, q := range s.Sounds {
+		if q == nil {
+			continue // said below
+		}
+		on[q.ID] = "sound"
+		for _, m := range q.Marks {
+			on[m.ID] = "mark"
+		}
+	}
+	if s.EndsAtCue != "" && on[s.EndsAtCue] != AtCue {
 		c.fail(at+".endsAtCue", "names no cue of this scene")
 	}
 	c.views(at, s)
@@ -493,7 +505,7 @@ func (c *checker) scene(at string, s *Scene) {
 				c.fail(at, "is empty")
 				return
 			}
-			c.layer(at, l, s, moves, cues)
+			c.layer(at, l, s, moves, on)
 			if threads[l.Thread] {
 				c.fail(at+".thread", "is %q, which another layer of this scene has", l.Thread)
 			}
@@ -518,7 +530,7 @@ func (c *checker) scene(at string, s *Scene) {
 	for i, r := range s.Runs {
 		c.run(c.at("%s.runs[%d]", at, i), r, moves)
 	}
-	c.sounds(at+".sounds", s.Sounds, moves, cues, false)
+	c.sounds(at+".sounds", s.Sounds, moves, on, false)
 	c.captions(at+".captions", s.Captions)
 }
 

@@ -2,13 +2,13 @@ package doc
 
 import "cmp"
 
-func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, cues map[string]bool) {
+func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, on hooks) {
 	c.id(at+".id", l.ID)
 	if c.fine[l] && len(s.Roles) == 0 {
 		for i, m := range l.Moves {
 			at := c.at("%s.moves[%d]", at, i)
 			c.id(at+".id", m.ID)
-			c.hangs(at, m, moves, cues)
+			c.hangs(at, m, moves, on)
 		}
 		return
 	}
@@ -22,7 +22,7 @@ func (c *checker) layer(at string, l *Layer, s *Scene, moves map[string]*Move, c
 			c.fail(at, "is empty")
 			return
 		}
-		c.move(at, m, moves, cues)
+		c.move(at, m, moves, on)
 		if m.Kind == Change {
 			c.becomes(at, m, l, s)
 		}

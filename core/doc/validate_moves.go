@@ -20,7 +20,7 @@ func (c *checker) run(at string, r MoveRun, byID map[string]*Move) {
 	}
 }
 
-func (c *checker) move(at string, m *Move, moves map[string]*Move, cues map[string]bool) {
+func (c *checker) move(at string, m *Move, moves map[string]*Move, on hooks) {
 	c.id(at+".id", m.ID)
 	c.oneOf(at+".kind", m.Kind, Entrance, Exit, Loop, MotionPath, Change)
 	if m.Kind == MotionPath {
@@ -30,9 +30,9 @@ func (c *checker) move(at string, m *Move, moves map[string]*Move, cues map[stri
 	} else {
 		c.effect(at, "effect", m.Effect, m.Kind, m.Params)
 	}
-	c.oneOf(at+".start.when", m.Start.When, AtTime, WhenBegins, WhenEnds, BeforeSceneEnd, AtCue)
+	c.oneOf(at+".start.when", m.Start.When, AtTime, WhenBegins, WhenEnds, BeforeSceneEnd, AtCue, WhenHeard, WhenSilent)
 	c.time(at+".start.offset", m.Start.Offset, -MaxTime)
-	c.hangs(at, m, moves, cues)
+	c.hangs(at, m, moves, on)
 	c.lasting(at, m)
 	c.easing(at+".easing", m.Easing)
 	c.number(at+".repeat", m.Repeat, 0, 100000)
@@ -41,15 +41,23 @@ func (c *checker) move(at string, m *Move, moves map[string]*Move, cues map[stri
 }
 
 // hangs checks that what a move hangs on is in its scene.
-func (c *checker) hangs(at string, m *Move, moves map[string]*Move, cues map[string]bool) {
+func (c *checker) hangs(at string, m *Move, moves map[string]*Move, on hooks) {
 	switch m.Start.When {
 	case WhenBegins, WhenEnds:
 		if moves[m.Start.Of] == nil {
 			c.fail(at+".start.of", "names no move of this scene")
 		}
 	case AtCue:
-		if !cues[m.Start.Of] {
+		if on[m.Start.Of] != AtCue {
 			c.fail(at+".start.of", "names no cue of this scene")
+		}
+	case WhenHeard:
+		if k := on[m.Start.Of]; k != "sound" && k != "mark" {
+			c.fail(at+".start.of", "names no sound of this scene, and no mark of one")
+		}
+	case WhenSilent:
+		if on[m.Start.Of] != "sound" {
+			c.fail(at+".start.of", "names no sound of this scene")
 		}
 	}
 	if m.End != nil {

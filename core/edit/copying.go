@@ -51,6 +51,10 @@ func copyIDs(s *doc.Scene, layers []*doc.Layer, seed string, keepThreads bool, b
 			if !known(m.Start.Of) {
 				m.Start = resolved
 			}
+		case doc.WhenHeard, doc.WhenSilent:
+			if !s.Holds(m.Start) {
+				m.Start = resolved
+			}
 		case doc.AtCue:
 			if !slices.ContainsFunc(s.Cues, func(q doc.Cue) bool { return q.ID == m.Start.Of }) {
 				m.Start = resolved

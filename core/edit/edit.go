@@ -85,9 +85,9 @@ func (e *editor) draft(p *doc.Project, c Command) (*doc.Project, error) {
 			return nil, words.New("layer.none")
 		}
 		tidyRuns(s)
-		if len(s.Sounds) > 0 && !e.thin[id] {
-			before := p.FindScene(id)
+		if before := p.FindScene(id); !e.thin[id] {
 			tidySounds(s, before, doc.MaxTime)
+			tidyHung(s, before, doc.MaxTime)
 		}
 		if old := p.FindScene(id); old != nil && old != s {
 			doc.Share(s, old)

@@ -173,6 +173,14 @@ func (e *editor) copyScene(c *DuplicateScene, goOn bool) error {
 		if s.Layers, err = e.ending(film, i, s.Layers); err != nil {
 			return err
 		}
+		doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+			for _, m := range l.Moves {
+				if m.Start.OnSound() { // of the scene before
+					m.Start = doc.Start{When: doc.AtTime}
+				}
+			}
+			return true
+		})
 	}
 	links := map[string]string{} // new loop -> the one it continues
 	series.Remap(s, c.Seed, links)

@@ -157,6 +157,31 @@ func tidySounds(s, before *doc.Scene, into int64) {
 	}
 }
 
+// tidyHung lets moves whose sound or mark is gone begin when they did before.
+func tidyHung(s, before *doc.Scene, into int64) {
+	var was *motion.Timing
+	doc.Walk(s.Layers, func(l, _ *doc.Layer) bool {
+		if l == nil {
+			return false // validation says so
+		}
+		for _, m := range l.Moves {
+			if m == nil || !m.Start.OnSound() || s.Holds(m.Start) {
+				continue
+			}
+			if was == nil && before != nil {
+				was, _ = motion.Resolve(before, into)
+			}
+			m.Start = doc.Start{When: doc.AtTime, Offset: max(0, m.Start.Offset)}
+			if was != nil {
+				if iv, ok := was.Moves[m.ID]; ok {
+					m.Start.Offset = iv.Begin
+				}
+			}
+		}
+		return true
+	})
+}
+
 // cutSounds leaves a scene that was cut at a time of its clock the sounds that begin before that, and hands the others on.
 func cutSounds(s, later *doc.Scene, t *motion.Timing, at int64) {
 	all := s.Sounds
@@ -172,7 +197,6 @@ func cutSounds(s, later *doc.Scene, t *motion.Timing, at int64) {
 			continue
 		}
 		n := anew[i]
-		n.ID = q.ID
 		if m, _ := later.Move(n.Start.Of); m == nil || n.Start.When == doc.AtTime {
 			n.Start = doc.Start{When: doc.AtTime, Offset: began - at}
 		}

@@ -42,8 +42,16 @@ type Row struct {
 	Ends     bool              `json:"ends"`            // its end hangs on something
 	Words    string            `json:"words"`           // when it is heard
 	Beats    []int64           `json:"beats"`           // ms of the film
+	Marks    []Mark            `json:"marks"`
 	Spoken   *doc.Spoken       `json:"spoken,omitzero"` // what its recording was made of
 	Course   []sound.Corner    `json:"course"`          // how loud it is: ms of the film, and dB
+}
+
+// Mark is a moment of a sound that moves can begin at.
+type Mark struct {
+	ID   string `json:"id"`
+	At   int64  `json:"at"` // ms of the film
+	Name string `json:"name"`
 }
 
 // Sounds are those of the film.
@@ -115,6 +123,10 @@ func (e *Ear) SoundsView() Sounds {
 		}
 		r.Beats = append([]int64{}, frame.BeatsOf(q, begin, min(end, e.Shown.Order.Length))...)
 		r.Course = append([]sound.Corner{}, r.Course...)
+		r.Marks = []Mark{}
+		for _, m := range frame.MarksOf(q, begin, min(end, e.Shown.Order.Length)) {
+			r.Marks = append(r.Marks, Mark{m.ID, m.At, m.Name})
+		}
 		if q.Start.When == doc.WhenBegins || q.Start.When == doc.WhenEnds {
 			r.Move = q.Start.Of
 		}

@@ -205,6 +205,8 @@ func (r *resolver) beginOf(id string) int64 {
 			v = r.stay - m.Start.Offset
 		case doc.AtCue:
 			v = CueTime(r.scene, m.Start.Of) + m.Start.Offset
+		case doc.WhenHeard, doc.WhenSilent:
+			v = r.onSound(m.Start) + m.Start.Offset
 		default:
 			v = r.anchor(m.Start.When, m.Start.Of) + m.Start.Offset
 		}
@@ -245,6 +247,20 @@ func (r *resolver) endOf(id string) int64 {
 		r.end[id] = v
 	}
 	return v
+}
+
+// onSound is when a sound begins, ends, or comes to a mark for the first time.
+func (r *resolver) onSound(at doc.Start) int64 {
+	q, mark := r.scene.Heard(at.Of)
+	switch {
+	case q == nil:
+		return r.fail(words.New("hitch.elsewhere"))
+	case at.When == doc.WhenSilent:
+		return r.endOf(q.ID)
+	case mark == nil:
+		return r.beginOf(q.ID)
+	}
+	return r.beginOf(q.ID) + int64(math.Round(float64(mark.At-q.From)/q.Rate()))
 }
 
 func (r *resolver) anchor(when, of string) int64 {

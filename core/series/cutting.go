@@ -475,6 +475,10 @@ func (c *cutter) shift(m *doc.Move) {
 		if motion.CueTime(c.scene, m.Start.Of) <= c.at {
 			startAt(m, iv.Begin-c.at)
 		}
+	case doc.WhenHeard, doc.WhenSilent:
+		if q, _ := c.scene.Heard(m.Start.Of); q == nil || c.timing.Sounds[q.ID].Begin < c.at { // it stays with the first part
+			startAt(m, iv.Begin-c.at)
+		}
 	case doc.AtTime:
 		startAt(m, iv.Begin-c.at)
 	}

@@ -192,7 +192,7 @@ func (f *folder) move(m *doc.Move, k int) *doc.Move {
 		explicit(n, iv)
 	}
 	switch {
-	case iv.Early || n.Start.When == doc.AtTime, n.Start.When == doc.BeforeSceneEnd && !last, f.gone(n.Start.Of, k) && n.Start.When != doc.AtCue:
+	case iv.Early || n.Start.When == doc.AtTime, n.Start.When == doc.BeforeSceneEnd && !last, n.Start.OnSound() && k > 0, !n.Start.OnSound() && f.gone(n.Start.Of, k) && n.Start.When != doc.AtCue:
 		f.begin(n, iv.Begin+f.origin[k])
 	}
 	return n

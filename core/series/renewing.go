@@ -35,6 +35,15 @@ func Remap(s *doc.Scene, seed string, old map[string]string) {
 		}
 		return true
 	})
+	for _, q := range s.Sounds {
+		if q == nil {
+			continue // validation says so
+		}
+		q.ID = id(q.ID)
+		for i := range q.Marks {
+			q.Marks[i].ID = id(q.Marks[i].ID)
+		}
+	}
 	to := func(was string) string {
 		if n, ok := ids[was]; ok {
 			return n
@@ -52,7 +61,7 @@ func Remap(s *doc.Scene, seed string, old map[string]string) {
 		if q == nil {
 			continue // validation says so
 		}
-		q.ID, q.Start.Of = Derive(seed, q.ID), to(q.Start.Of)
+		q.Start.Of = to(q.Start.Of)
 		if q.End != nil {
 			q.End.Of = to(q.End.Of)
 		}

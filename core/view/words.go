@@ -183,6 +183,17 @@ func startWords(sc *doc.Scene, m *doc.Move, name func(string) string) string {
 		return "when " + name(m.Start.Of) + " ends" + offset(m.Start.Offset)
 	case doc.BeforeSceneEnd:
 		return words.Seconds(m.Start.Offset) + " before the scene ends"
+	case doc.WhenHeard, doc.WhenSilent:
+		q, mark := sc.Heard(m.Start.Of)
+		switch {
+		case q == nil:
+		case m.Start.When == doc.WhenSilent:
+			return "when " + q.Name + " falls silent" + offset(m.Start.Offset)
+		case mark == nil:
+			return "when " + q.Name + " is heard" + offset(m.Start.Offset)
+		default:
+			return fmt.Sprintf("at “%s” of %s%s", mark.Name, q.Name, offset(m.Start.Offset))
+		}
 	case doc.AtCue:
 		for _, q := range sc.Cues {
 			if q.ID == m.Start.Of {

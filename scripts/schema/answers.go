@@ -41,7 +41,7 @@ const answersFile = "web/src/engine/answers.ts"
 var named = map[string]any{
 	"Described": fields.All{}, "Field": fields.Field{}, "FieldOption": fields.Option{}, "Moment": scope.Moment{}, "Area": scope.Area{},
 	"Film": view.Film{}, "Row": view.Row{}, "Selected": view.Selected{}, "Move": view.MoveView{}, "Many": view.Many{}, "Shared": view.Shared{},
-	"Sounds": heard.Sounds{}, "SoundRow": heard.Row{}, "SoundSnap": sounds.Snap{}, "CaptionRow": heard.Caption{}, "Captioned": doc.Captioned{}, "Subtitles": sound.Subtitles{}, "SoundCorner": sound.Corner{}, "Level": sound.Level{}, "SoundPiece": sound.Piece{}, "Overlay": overlay.Overlay{}, "OverlayBox": overlay.Box{}, "OverlayPath": overlay.Path{}, "Ghost": overlay.Ghost{},
+	"Sounds": heard.Sounds{}, "SoundRow": heard.Row{}, "SoundSnap": sounds.Snap{}, "CaptionRow": heard.Caption{}, "MarkAt": heard.Mark{}, "Captioned": doc.Captioned{}, "Subtitles": sound.Subtitles{}, "SoundCorner": sound.Corner{}, "Level": sound.Level{}, "SoundPiece": sound.Piece{}, "Overlay": overlay.Overlay{}, "OverlayBox": overlay.Box{}, "OverlayPath": overlay.Path{}, "Ghost": overlay.Ghost{},
 	"Under": overlay.Under{}, "All": overlay.All{}, "ShapeSign": overlay.ShapeSign{},
 	"WritingView": caret.Writing{}, "PenView": gesture.PenView{}, "Seen": session.Seen{}, "Shown": session.Shown{}, "Held": session.Held{}, "Dragged": session.Dragged{}, "Drafted": session.Drafted{}, "Done": session.Done{},
 	"Turn": view.Turn{}, "EasingCurve": view.EasingCurve{}, "Gallery": gallery.View{}, "GalleryRow": gallery.Row{}, "Card": gallery.Card{},

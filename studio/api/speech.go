@@ -45,6 +45,6 @@ func (s *Server) speak(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	how.Lines = said.Lines
+	how.Lines, how.Words = said.Lines, said.Words
 	reply(c, http.StatusCreated, gin.H{"hash": hash, "media": facts, "spoken": how})
 }

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/binary"
+	"encoding/xml"
 	"errors"
 	"math"
 	"os/exec"
@@ -58,6 +59,27 @@ const even = 165
 
 // Speak has a sentence spoken.
 func (Espeak) Speak(ctx context.Context, sentence string, how doc.Spoken) ([]int16, int, error) {
+	return espeak(ctx, sentence, how, false)
+}
+
+// SpeakMarked has words spoken, those that are not loud silently.
+func (Espeak) SpeakMarked(ctx context.Context, list []string, loud func(i int) bool, how doc.Spoken) ([]int16, int, error) {
+	var b strings.Builder // SSML 1.1 (W3C)
+	b.WriteString("<speak>")
+	for i, w := range list {
+		volume := "silent"
+		if loud(i) {
+			volume = "medium"
+		}
+		b.WriteString(` <prosody volume="` + volume + `">`)
+		_ = xml.EscapeText(&b, []byte(w)) // nothing is refused there
+		b.WriteString("</prosody>")
+	}
+	b.WriteString("</speak>")
+	return espeak(ctx, b.String(), how, true)
+}
+
+func espeak(ctx context.Context, text string, how doc.Spoken, ssml bool) ([]int16, int, error) {
 	voice := how.Voice
 	if !named.MatchString(voice) || how.Variant != "" && !named.MatchString(how.Variant) {
 		return nil, 0, words.New("speech.voice")
@@ -69,8 +91,12 @@ func (Espeak) Speak(ctx context.Context, sentence string, how doc.Spoken) ([]int
 	if rate == 0 {
 		rate = 1
 	}
-	cmd := exec.CommandContext(ctx, "espeak-ng", "-v", voice, "-s", strconv.Itoa(int(math.Round(even*rate))), "-p", strconv.Itoa(int(math.Round(50+45*how.Pitch))), "-b", "1", "--stdin", "--stdout")
-	cmd.Stdin = strings.NewReader(sentence)
+	args := []string{"-v", voice, "-s", strconv.Itoa(int(math.Round(even * rate))), "-p", strconv.Itoa(int(math.Round(50 + 45*how.Pitch))), "-b", "1", "--stdin", "--stdout"}
+	if ssml {
+		args = append(args, "-m")
+	}
+	cmd := exec.CommandContext(ctx, "espeak-ng", args...)
+	cmd.Stdin = strings.NewReader(text)
 	var said bytes.Buffer
 	cmd.Stderr = &said
 	out, err := cmd.Output()

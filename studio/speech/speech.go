@@ -9,6 +9,7 @@ import (
 	"unicode/utf8"
 
 	"capstan/core/doc"
+	"capstan/core/sound"
 	"capstan/core/words"
 )
 
@@ -20,6 +21,12 @@ type Engine interface {
 	Speak(ctx context.Context, sentence string, how doc.Spoken) (samples []int16, rate int, err error)
 }
 
+// Marking is an engine that can speak some words of a sentence silently, which tells where each of them is.
+type Marking interface {
+	Engine
+	SpeakMarked(ctx context.Context, list []string, loud func(i int) bool, how doc.Spoken) (samples []int16, rate int, err error)
+}
+
 // Voice is a language, as an engine speaks it.
 type Voice struct {
 	ID   string `json:"id"`
@@ -29,10 +36,11 @@ type Voice struct {
 // Time is how long speaking one text may take.
 const Time = 60 * time.Second
 
-// Said is a voice made of a text: a WAV file, and where in it each sentence is.
+// Said is a voice made of a text: a WAV file, and where in it each sentence is, and each word, where the engine tells that.
 type Said struct {
 	WAV   []byte
 	Lines []doc.Caption
+	Words []doc.Word
 }
 
 // Say speaks a text sentence by sentence, with the pause between that is asked for.
@@ -58,18 +66,23 @@ func Say(ctx context.Context, e Engine, how doc.Spoken) (*Said, error) {
 			return nil, err
 		}
 		rate = r
-		samples = trimmed(samples)
+		starts, list := wordsOf(ctx, e, s, how, samples, rate)
+		samples, before := trimmed(samples)
 		if i > 0 {
 			all = append(all, make([]int16, int(how.Pause)*rate/1000)...)
 		}
 		ms := func(n int) int64 { return int64(n) * 1000 / int64(rate) }
 		from := ms(len(all))
+		for k, at := range starts {
+			out.Words = append(out.Words, doc.Word{At: ms(len(all) + max(0, at-before)), Text: string(first([]rune(list[k]), doc.MaxMarked))})
+		}
 		all = append(all, samples...)
 		out.Lines = append(out.Lines, doc.Caption{From: from, To: ms(len(all)), Text: s})
 	}
 	if len(all) == 0 {
 		return nil, words.New("speech.failed")
 	}
+	out.Words = first(out.Words, doc.MaxWords)
 	out.WAV = wav(all, rate)
 	return out, nil
 }
@@ -101,7 +114,7 @@ func Sentences(text string) (list []string) {
 const quiet = 96
 
 // trimmed is a voice without the silence before and after it, but for a little.
-func trimmed(v []int16) []int16 {
+func trimmed(v []int16) (rest []int16, before int) {
 	loud := func(s int16) bool { return s > quiet || s < -quiet }
 	a, b := 0, len(v)
 	for a < b && !loud(v[a]) {
@@ -111,5 +124,57 @@ func trimmed(v []int16) []int16 {
 		b--
 	}
 	const little = 400
-	return v[max(0, a-little):min(len(v), b+2*little)]
+	before = max(0, a-little)
+	return v[before:min(len(v), b+2*little)], before
+}
+
+func first[V any](list []V, n int) []V { return list[:min(len(list), n)] }
+
+// Of a sentence of which each word is looked for: how many it has at most, and how many seconds it takes at most.
+const (
+	mostMarked = 200
+	mostSaid   = 90
+)
+
+// wordsOf are the words of a sentence, and where in its samples each begins; none where the engine does not tell.
+func wordsOf(ctx context.Context, e Engine, sentence string, how doc.Spoken, plain []int16, rate int) (starts []int, list []string) {
+	for _, w := range strings.Fields(sentence) {
+		if strings.ContainsFunc(w, func(r rune) bool { return unicode.IsLetter(r) || unicode.IsDigit(r) }) || len(list) == 0 {
+			list = append(list, w)
+		} else {
+			list[len(list)-1] += " " + w
+		}
+	}
+	m, ok := e.(Marking)
+	if !ok || len(list) > mostMarked || len(plain) > mostSaid*rate {
+		return nil, nil
+	}
+	read := func(loud func(i int) bool) []float32 {
+		v, _, err := m.SpeakMarked(ctx, list, loud, how)
+		if err != nil {
+			return nil // it is spoken; that words are not found in it is seen where they would be
+		}
+		return floats(v)
+	}
+	silent := make([][]float32, sound.Readings(len(list)))
+	for r := range silent {
+		silent[r] = read(func(i int) bool { return sound.Loud(r, i) })
+	}
+	letters := make([]int, len(list))
+	for k, w := range list {
+		letters[k] = utf8.RuneCountInString(w)
+	}
+	starts = sound.WordTimes(floats(plain), silent, rate, letters)
+	for k, w := range list {
+		list[k] = strings.TrimFunc(w, func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	}
+	return starts, list
+}
+
+func floats(v []int16) []float32 {
+	out := make([]float32, len(v))
+	for i, s := range v {
+		out[i] = float32(s) / (1 << 15)
+	}
+	return out
 }

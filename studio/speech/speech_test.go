@@ -3,6 +3,7 @@ package speech_test
 import (
 	"bytes"
 	"context"
+	"encoding/binary"
 	"errors"
 	"math"
 	"os"
@@ -86,4 +87,43 @@ func TestATextIsSpoken(t *testing.T) {
 		t.Errorf("without espeak-ng it says %v", err)
 	}
 	t.Setenv("PATH", path)
+}
+
+// Where a voice says its words is told: each after the one before, and those after a comma where the samples are loud again.
+func TestWordsAreFoundInAVoice(t *testing.T) {
+	for _, c := range []struct{ voice, text string }{{"en-gb", "Bring a kite, a tail, and a friend of the harbour. Forty of them, at the quay."}, {"de", "Ein Drachen, eine Schnur, und der Wind vom Meer."}} {
+		said, err := speech.Say(context.Background(), speech.Espeak{}, doc.Spoken{Text: c.text, Voice: c.voice, Pause: 300})
+		if err != nil {
+			t.Fatal(err)
+		}
+		list := strings.Fields(c.text)
+		if len(said.Words) != len(list) {
+			t.Fatalf("%d words of %d: %v", len(said.Words), len(list), said.Words)
+		}
+		var again []int64 // ms at which it is loud after a silence
+		rate, quiet := int64(binary.LittleEndian.Uint32(said.WAV[24:])), int64(1<<40)
+		for i := int64(0); 44+2*i+1 < int64(len(said.WAV)); i++ {
+			if v := int16(binary.LittleEndian.Uint16(said.WAV[44+2*i:])); v > 200 || v < -200 {
+				if quiet > rate*100/1000 {
+					again = append(again, i*1000/rate)
+				}
+				quiet = 0
+			} else {
+				quiet++
+			}
+		}
+		k := 0
+		for i, w := range said.Words {
+			if want := strings.Trim(list[i], ",."); w.Text != want || i > 0 && w.At <= said.Words[i-1].At {
+				t.Errorf("word %d is %v after %v, want %q", i, w, said.Words[max(0, i-1)], want)
+			}
+			if i > 0 && !strings.ContainsAny(list[i-1], ",.") {
+				continue
+			}
+			if k >= len(again) || max(w.At-again[k], again[k]-w.At) > 25 {
+				t.Errorf("%q begins at %d ms; it is loud again at %v", w.Text, w.At, again)
+			}
+			k++
+		}
+	}
 }

@@ -5,6 +5,7 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/edit"
+	"capstan/core/frame"
 	"capstan/core/intent"
 	"capstan/core/motion"
 	"capstan/core/scope"
@@ -70,6 +71,10 @@ func hang(s *intent.Desk, id, when, of string) (edit.Command, error) {
 			return nil, err
 		}
 	case doc.AtCue:
+	case doc.WhenHeard, doc.WhenSilent:
+		if !s.Doc.Film.Scenes[i].Holds(start) {
+			return nil, words.New("sound.gone")
+		}
 	default:
 		return nil, words.New("hitch.start")
 	}
@@ -129,6 +134,14 @@ func followers(sc *doc.Scene, ids []string) map[string]bool {
 	}
 	for again := true; again; {
 		again = false
+		for _, q := range sc.Sounds {
+			if !out[q.ID] && (out[q.Start.Of] || q.End != nil && out[q.End.Of]) {
+				out[q.ID], again = true, true
+				for _, m := range q.Marks {
+					out[m.ID] = true
+				}
+			}
+		}
 		doc.Walk(sc.Layers, func(l, _ *doc.Layer) bool {
 			for _, m := range l.Moves {
 				if !out[m.ID] && (out[m.Start.Of] || m.End != nil && out[m.End.Of] || out[m.Until]) {
@@ -195,6 +208,20 @@ func SnapBar(s *intent.Desk, m scope.Moment, ids []string, part string, by, tole
 				when = ""
 			}
 			try(own, edge, verb, motion.CueTime(sc, q.ID), "at cue "+q.Name, when, q.ID)
+		}
+		for _, q := range sc.Sounds {
+			if along[q.ID] {
+				continue
+			}
+			heard, silent := doc.WhenHeard, doc.WhenSilent
+			if edge == "end" {
+				heard, silent = "", ""
+			}
+			try(own, edge, verb, t.Sounds[q.ID].Begin, "when "+q.Name+" is heard", heard, q.ID)
+			try(own, edge, verb, t.Sounds[q.ID].End, "when "+q.Name+" falls silent", silent, q.ID)
+			for _, m := range frame.MarksOf(q, t.Sounds[q.ID].Begin, t.Sounds[q.ID].End) {
+				try(own, edge, verb, m.At, fmt.Sprintf("at “%s” of %s", m.Name, q.Name), heard, m.ID)
+			}
 		}
 		for _, at := range beats {
 			try(own, edge, verb, at-start, "on a beat", "", "")

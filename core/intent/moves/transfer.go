@@ -190,6 +190,12 @@ func rehung(n, was *doc.Move, sc *doc.Scene, ids map[string]string, begin, late 
 		} else {
 			n.Start = doc.Start{When: doc.AtTime, Offset: begin + late}
 		}
+	case doc.WhenHeard, doc.WhenSilent:
+		if sc.Holds(was.Start) {
+			n.Start.Offset += late
+		} else {
+			n.Start = doc.Start{When: doc.AtTime, Offset: begin + late}
+		}
 	case doc.AtCue:
 		if slices.ContainsFunc(sc.Cues, func(q doc.Cue) bool { return q.ID == was.Start.Of }) {
 			n.Start.Offset += late

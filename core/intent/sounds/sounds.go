@@ -340,11 +340,14 @@ func spoken(s *intent.Desk, m scope.Moment, hash string, media *doc.Media, of *d
 		if q == nil {
 			return nil, words.New("sound.gone")
 		}
-		return edit.All(known, &edit.SetSound{ID: id, Patch: edit.Fields{"media": hash, "spoken": of, "from": int64(0), "length": max(doc.MinDuration, lasts(media))}}), nil
+		return edit.All(known, &edit.SetSound{ID: id, Patch: edit.Fields{"media": hash, "spoken": of, "from": int64(0), "length": max(doc.MinDuration, lasts(media)), "marks": inOrder(respoken(s, q, of))}}), nil
 	}
 	i := s.SceneIndex(m)
 	sc := s.Doc.Film.Scenes[i]
 	q := &doc.Sound{ID: s.NewID(), Name: firstWords(of.Text), Media: hash, Use: doc.Voice, Start: doc.Start{When: doc.AtTime}, Length: max(doc.MinDuration, lasts(media)), Spoken: of}
+	if len(of.Words) <= wordsAtOne {
+		q.Marks = wordMarks(s, nil, of)
+	}
 	add := &edit.AddSounds{Scene: sc.ID, Sounds: []*doc.Sound{q}}
 	switch {
 	case sc.Aside:

@@ -1201,6 +1201,14 @@ export interface Many {
   moves: string[][]
 }
 
+/** Mark is a moment of a sound that moves can begin at. */
+export interface MarkAt {
+  id: string
+  /** ms of the film */
+  at: number
+  name: string
+}
+
 /** Marker says which scene this is among those its thread lives in. */
 export interface Marker {
   /** dots, bars, count */
@@ -1981,6 +1989,8 @@ export interface Sound {
   muted?: boolean
   /** of its recording, ms into it, rising */
   beats?: number[]
+  /** by rising times */
+  marks?: SoundMark[]
   /** what its recording was made of; nil: it was not made here */
   spoken?: Spoken
 }
@@ -1990,6 +2000,16 @@ export interface SoundCorner {
   /** ms of film time */
   at: number
   db: number
+}
+
+/** SoundMark is a moment of a recording that moves of its scene can begin at. */
+export interface SoundMark {
+  id: string
+  /** ms into the recording */
+  at: number
+  name: string
+  /** it stands where a word begins, and moves with that as the voice is spoken anew */
+  word?: boolean
 }
 
 /** Piece is a part of a recording: PieceFrames of it, or what is left. */
@@ -2037,6 +2057,7 @@ export interface SoundRow {
   words: string
   /** ms of the film */
   beats: number[]
+  marks: MarkAt[]
   /** what its recording was made of */
   spoken?: Spoken
   /** how loud it is: ms of the film, and dB */
@@ -2090,13 +2111,15 @@ export interface Spoken {
   pause?: number
   /** where in the recording each sentence is */
   lines?: Caption[]
+  /** and each word, as well as it is known */
+  words?: Word[]
 }
 
 /** Start says when a move begins. */
 export interface Start {
-  /** at, begins, ends, scene-end, cue */
+  /** at, begins, ends, scene-end, cue, heard, silent */
   when: string
-  /** the move or cue it hangs on */
+  /** the move, cue, sound or mark it hangs on */
   of?: string
   /** ms, added; for at the time itself; before scene-end it counts back */
   offset?: number
@@ -2381,6 +2404,13 @@ export interface Wheel {
   cycles: number[]
 }
 
+/** Word is where in its recording a voice says a word. */
+export interface Word {
+  /** ms */
+  at: number
+  text: string
+}
+
 /** Writing is what a text shows while its words are edited on the page, in page px. */
 export interface WritingView {
   /** the line of the caret, from its top to its foot */
@@ -2638,6 +2668,10 @@ export interface Intents {
   'look.forget': { id?: string }
   'look.paste': { threads?: string[]; look?: Look | null; saved?: string }
   'look.save': { thread?: string; name?: string }
+  'mark.add': { id?: string }
+  'mark.all': { id?: string; of?: string }
+  'mark.delete': { id?: string; mark?: string }
+  'mark.set': { id?: string; mark?: string; name?: string; by?: number }
   'mask': { threads?: string[]; how?: string }
   'mask.shape': { threads?: string[]; kind?: string }
   'merge': { threads?: string[]; hash?: string; media?: Media | null; box?: [number, number, number, number] }

@@ -29,7 +29,11 @@ export function useTargets(move: Move, part: 'start' | 'end' | 'until') {
 export function StartFields({ move, whole }: { move: Move; whole: boolean }) {
   const targets = useTargets(move, 'start')
   const cues = useDesk((d) => d.film?.scenes[d.scene]?.cues ?? none)
+  const scene = useDesk((d) => d.scene)
+  const all = useDesk((d) => d.sounds.rows)
+  const sounds = all.filter((r) => r.scene === scene)
   const set = (patch: object) => run('move.set', { move: move.id, patch })
+  const onSound = move.start.when === 'heard' || move.start.when === 'silent'
   const hangs = move.start.when === 'begins' || move.start.when === 'ends'
   const solved = !!move.end && !move.end.stretches // its begin comes from its end
   if (whole) return null
@@ -52,12 +56,20 @@ export function StartFields({ move, whole }: { move: Move; whole: boolean }) {
     ...way('ends', 'when … ends'),
     { value: 'scene-end', label: 'before the scene ends' },
     ...(cues.length ? [{ value: 'cue', label: 'at a cue' }] : []),
+    ...(sounds.length || move.start.when === 'heard' ? [{ value: 'heard', label: 'when … is heard' }] : []),
+    ...(sounds.length || move.start.when === 'silent' ? [{ value: 'silent', label: 'when … falls silent' }] : []),
   ]
   const start = (when: string) => {
     const kept =
       (when === 'begins' || when === 'ends') && hangs && possible(targets[when]).some((t) => t.move === move.start.of)
     const target =
-      when === 'begins' || when === 'ends' ? possible(targets[when])[0]?.move : when === 'cue' ? cues[0]?.id : ''
+      when === 'begins' || when === 'ends'
+        ? possible(targets[when])[0]?.move
+        : when === 'cue'
+          ? cues[0]?.id
+          : when === 'heard' || when === 'silent'
+            ? sounds[0]?.id
+            : ''
     run('move.start', { move: move.id, when, of: kept ? move.start.of : (target ?? '') })
   }
   return (
@@ -86,8 +98,26 @@ export function StartFields({ move, whole }: { move: Move; whole: boolean }) {
           />
         </>
       )}
+      {onSound && (
+        <>
+          <Label>of</Label>
+          <Choice
+            name="Sound it starts with"
+            value={move.start.of ?? ''}
+            of={sounds.flatMap((r) => [
+              { value: r.id, label: r.name },
+              ...(move.start.when === 'heard'
+                ? r.marks.map((m) => ({ value: m.id, label: `“${m.name}” of ${r.name}` }))
+                : []),
+            ])}
+            onSet={(of) => run('move.start', { move: move.id, when: move.start.when, of })}
+          />
+        </>
+      )}
       <NumberField
-        label={hangs || move.start.when === 'cue' ? 'Offset' : move.start.when === 'scene-end' ? 'Before' : 'At'}
+        label={
+          hangs || onSound || move.start.when === 'cue' ? 'Offset' : move.start.when === 'scene-end' ? 'Before' : 'At'
+        }
         name="Start"
         unit="s"
         digits={2}

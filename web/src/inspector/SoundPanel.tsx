@@ -15,6 +15,7 @@ import { TextField } from '../ui/TextField'
 import { shared } from './shared'
 import { SpeakFields } from './SpeakFields'
 import { CaptionStyle } from './CaptionPanel'
+import { Marks } from './Marks'
 import { Together } from './Together'
 
 const uses = { music: 'Music', effect: 'Effect', voice: 'Voice' }
@@ -117,6 +118,7 @@ export function SoundPanel({ rows }: { rows: SoundRow[] }) {
         </div>
       </Section>
       {one && <When of={one} patch={patch} />}
+      {one && <Marks of={one} />}
       <Section title="What it is">
         <div className={grid}>
           <Label>Used as</Label>

@@ -39,6 +39,12 @@ export function drawSounds(
     ctx.fillStyle = '#C99A3B'
     if (r.beats.length > 1 && (r.beats[1] - r.beats[0]) * scale.perMs > 3)
       for (const b of r.beats) ctx.fillRect(Math.round(px(scale, b) - left), top + tall - 5, 1, 5)
+    ctx.fillStyle = '#F0DDB2'
+    for (const m of r.marks) {
+      const x = Math.round(px(scale, m.at) - left)
+      ctx.fillRect(x, top, 1, 6)
+      ctx.fillRect(x - 1, top, 3, 2)
+    }
     if (!silent) volume(ctx, r, scale, left, from, to, top, tall)
     if (chosen.includes(r.id)) {
       ctx.strokeStyle = '#C99A3B'
