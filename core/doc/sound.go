@@ -41,28 +41,29 @@ const (
 
 // Sound is a stretch of a recording that is heard: with the film, on its clock, or with a scene, on that of the scene.
 type Sound struct {
-	ID      string        `json:"id"`
-	Name    string        `json:"name"`
-	Media   string        `json:"media"`
-	Use     string        `json:"use"`              // music, effect or voice
-	Start   Start         `json:"start"`            // of a scene's as that of a move; of the film's at a time
-	End     *Anchor       `json:"end,omitzero"`     // of a scene's: it is heard until this; it always stretches
-	Length  int64         `json:"length"`           // ms it is heard, where nothing ends it
-	From    int64         `json:"from,omitzero"`    // ms into the recording at which it begins
-	Loops   bool          `json:"loops,omitzero"`   // the recording begins again at its end, without a seam
-	Speed   float64       `json:"speed,omitzero"`   // of the recording, MinSpeed to MaxSpeed; 0 counts as 1; its pitch goes along
-	Gain    float64       `json:"gain,omitzero"`    // dB
-	Points  []VolumePoint `json:"points,omitzero"`  // the course of its volume, by rising times
-	FadeIn  int64         `json:"fadeIn,omitzero"`  // ms
-	FadeOut int64         `json:"fadeOut,omitzero"` // ms
-	Curve   string        `json:"curve,omitzero"`   // of its fades
-	Pan     float64       `json:"pan,omitzero"`     // -1 is left, 1 is right
-	Along   bool          `json:"along,omitzero"`   // it pans along with the layer of the move that its start hangs on
-	Muted   bool          `json:"muted,omitzero"`
-	Beats   []int64       `json:"beats,omitzero"`  // of its recording, ms into it, rising
-	Marks   []SoundMark   `json:"marks,omitzero"`  // by rising times
-	Spoken  *Spoken       `json:"spoken,omitzero"` // what its recording was made of; nil: it was not made here
-	Extra   Extra         `json:",embed"`
+	ID         string        `json:"id"`
+	Name       string        `json:"name"`
+	Media      string        `json:"media"`
+	Use        string        `json:"use"`                 // music, effect or voice
+	Start      Start         `json:"start"`               // of a scene's as that of a move; of the film's at a time
+	End        *Anchor       `json:"end,omitzero"`        // of a scene's: it is heard until this; it always stretches
+	Length     int64         `json:"length"`              // ms it is heard, where nothing ends it
+	From       int64         `json:"from,omitzero"`       // ms into the recording at which it begins
+	Loops      bool          `json:"loops,omitzero"`      // the recording begins again at its end, without a seam
+	Speed      float64       `json:"speed,omitzero"`      // of the recording, MinSpeed to MaxSpeed; 0 counts as 1
+	KeepsPitch bool          `json:"keepsPitch,omitzero"` // at another speed; else its pitch goes along
+	Gain       float64       `json:"gain,omitzero"`       // dB
+	Points     []VolumePoint `json:"points,omitzero"`     // the course of its volume, by rising times
+	FadeIn     int64         `json:"fadeIn,omitzero"`     // ms
+	FadeOut    int64         `json:"fadeOut,omitzero"`    // ms
+	Curve      string        `json:"curve,omitzero"`      // of its fades
+	Pan        float64       `json:"pan,omitzero"`        // -1 is left, 1 is right
+	Along      bool          `json:"along,omitzero"`      // it pans along with the layer of the move that its start hangs on
+	Muted      bool          `json:"muted,omitzero"`
+	Beats      []int64       `json:"beats,omitzero"`  // of its recording, ms into it, rising
+	Marks      []SoundMark   `json:"marks,omitzero"`  // by rising times
+	Spoken     *Spoken       `json:"spoken,omitzero"` // what its recording was made of; nil: it was not made here
+	Extra      Extra         `json:",embed"`
 }
 
 // VolumePoint is how loud a sound is at a time, beside its gain. Between two it goes evenly in dB; before the first and after the last it stays.
@@ -124,7 +125,7 @@ func CloneSounds(list []*Sound) []*Sound {
 // Equal reports whether two sounds are the same.
 func (s *Sound) Equal(o *Sound) bool {
 	return s == o || s != nil && o != nil && s.ID == o.ID && s.Name == o.Name && s.Media == o.Media && s.Use == o.Use && s.Start == o.Start && same(s.End, o.End) &&
-		s.Length == o.Length && s.From == o.From && s.Loops == o.Loops && s.Speed == o.Speed && s.Gain == o.Gain && slices.Equal(s.Points, o.Points) &&
+		s.Length == o.Length && s.From == o.From && s.Loops == o.Loops && s.Speed == o.Speed && s.KeepsPitch == o.KeepsPitch && s.Gain == o.Gain && slices.Equal(s.Points, o.Points) &&
 		s.FadeIn == o.FadeIn && s.FadeOut == o.FadeOut && s.Curve == o.Curve && s.Pan == o.Pan && s.Along == o.Along && s.Muted == o.Muted && s.Spoken.Equal(o.Spoken) && slices.Equal(s.Beats, o.Beats) && slices.Equal(s.Marks, o.Marks) && sameExtra(s.Extra, o.Extra)
 }
 

@@ -29,6 +29,7 @@ type Row struct {
 	Samples  int64             `json:"samples"` // of it
 	Channels int               `json:"channels"`
 	Speed    float64           `json:"speed"`
+	Keeps    bool              `json:"keepsPitch"`
 	Loops    bool              `json:"loops"`
 	Gain     float64           `json:"gain"` // dB
 	Points   []doc.VolumePoint `json:"points"`
@@ -38,10 +39,10 @@ type Row struct {
 	Pan      float64           `json:"pan"`
 	Along    bool              `json:"along"`
 	Muted    bool              `json:"muted"`
-	Move     string            `json:"move"`            // that its start hangs on; empty: none
-	Ends     bool              `json:"ends"`            // its end hangs on something
-	Words    string            `json:"words"`           // when it is heard
-	Beats    []int64           `json:"beats"`           // ms of the film
+	Move     string            `json:"move"`  // that its start hangs on; empty: none
+	Ends     bool              `json:"ends"`  // its end hangs on something
+	Words    string            `json:"words"` // when it is heard
+	Beats    []int64           `json:"beats"` // ms of the film
 	Marks    []Mark            `json:"marks"`
 	Spoken   *doc.Spoken       `json:"spoken,omitzero"` // what its recording was made of
 	Course   []sound.Corner    `json:"course"`          // how loud it is: ms of the film, and dB
@@ -113,7 +114,7 @@ func (e *Ear) SoundsView() Sounds {
 		music = music || q.Use == doc.Music
 		r := Row{
 			ID: q.ID, Name: q.Name, Use: q.Use, Scene: i, Media: q.Media, Begin: begin, End: max(begin, min(end, e.Shown.Order.Length)), Length: end - begin, From: q.From, Lasts: m.Samples * 1000 / sound.Rate,
-			Samples: m.Samples, Channels: m.Channels, Speed: q.Rate(), Loops: q.Loops, Gain: q.Gain, Points: append([]doc.VolumePoint{}, q.Points...), FadeIn: q.FadeIn, FadeOut: q.FadeOut,
+			Samples: m.Samples, Channels: m.Channels, Speed: q.Rate(), Keeps: q.KeepsPitch, Loops: q.Loops, Gain: q.Gain, Points: append([]doc.VolumePoint{}, q.Points...), FadeIn: q.FadeIn, FadeOut: q.FadeOut,
 			Curve: q.Curve, Pan: q.Pan, Along: q.Along, Muted: q.Muted, Ends: q.End != nil, Words: when(sc, q), Spoken: q.Spoken,
 		}
 		for _, p := range s.Parts {

@@ -144,6 +144,9 @@ func bessel(x float64) float64 {
 // taken fills to with frames of a part from a frame of the film on, at its speed; scratch is used again.
 func (p *Part) taken(src Source, at int64, to []float32, scratch *[]float32) bool {
 	since := at - p.Begin
+	if p.grains != nil {
+		return p.stretched(src, since, to, scratch)
+	}
 	if p.kernel == nil {
 		clear(to)
 		return p.heard(src, since, to)

@@ -32,7 +32,8 @@ type Part struct {
 	Begin, End int64                  // frames of the film, half-open; it is heard between them
 	Recording  *doc.Media             // whose frames
 	where      func(at int64) float64 // how far it pans at a frame of the film, beside its own pan; nil: not
-	kernel     *kernel                // for another speed
+	kernel     *kernel                // for another speed, along which the pitch goes
+	grains     *grains                // for another speed at the same pitch
 }
 
 // Of makes the score of a film. Muted sounds are no part of what is heard.
@@ -45,7 +46,11 @@ func Of(f *frame.Film) *Score {
 			return
 		}
 		part := &Part{ID: q.ID, Sound: q, Scene: scene, Begin: Frames(begin), End: min(Frames(end), s.Length), Recording: m, where: along}
-		if q.Rate() != 1 {
+		switch {
+		case q.Rate() == 1:
+		case q.KeepsPitch:
+			part.grains = &grains{speed: q.Rate(), runs: map[int64][]int16{}}
+		default:
 			part.kernel = kernelFor(q.Rate())
 		}
 		if part.Begin < part.End {

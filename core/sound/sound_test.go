@@ -142,7 +142,8 @@ func TestAnyStretchIsTheSame(t *testing.T) {
 	s := scored(t, 3000, src,
 		&doc.Sound{Media: "a", Use: doc.Music, Loops: true, FadeIn: 300, FadeOut: 500, Gain: -3, Pan: 0.3},
 		&doc.Sound{Media: "b", Loops: true, Speed: 1.37, From: 20, Start: doc.Start{Offset: 111}, Length: 1800, Points: []doc.VolumePoint{{At: 0, Gain: -20}, {At: 900, Gain: 3}}},
-		&doc.Sound{Media: "v", Use: doc.Voice, Start: doc.Start{Offset: 1300}, Length: 400, Speed: 0.7, Pan: -0.6})
+		&doc.Sound{Media: "v", Use: doc.Voice, Start: doc.Start{Offset: 1300}, Length: 400, Speed: 0.7, Pan: -0.6},
+		&doc.Sound{Media: "a", Loops: true, Speed: 0.8, KeepsPitch: true, From: 35, Start: doc.Start{Offset: 70}, Gain: -9})
 	for _, level := range []Level{{}, {Gain: 4, Limited: true}} {
 		s.Level = level
 		whole := mixed(s, src)
@@ -267,4 +268,59 @@ func BenchmarkMix(b *testing.B) {
 			m.Mix(at, out)
 		}
 	}
+}
+
+// At another speed at the same pitch a tone has as many waves a second as before and is as loud all along, and what happens in a recording happens so much sooner or
+// later.
+func TestPitchIsKept(t *testing.T) {
+	const hz = 233.0
+	clicks := played(1, 4*Rate, func(i, _ int) float64 {
+		if i%(Rate/2) < Rate*2/25 { // what is shorter may lie between two grains
+			return 0.8
+		}
+		return 0
+	})
+	for _, speed := range []float64{0.5, 0.8, 1.25, 2, 3.7} {
+		src := tapes{"tone": played(2, 12*Rate, func(i, c int) float64 { return sine(hz, 0.5)(i, c) + sine(3*hz, 0.1)(i, c) }), "clicks": clicks}
+		out := mixed(scored(t, 3000, src, &doc.Sound{Media: "tone", Speed: speed, KeepsPitch: true}), src)
+		waves, jump := 0, 0.0
+		for i := Rate / 10; i < 29*Rate/10; i++ {
+			if out[2*i] < 0 && out[2*i+2] >= 0 {
+				waves++
+			}
+			jump = max(jump, math.Abs(float64(out[2*i+2]-out[2*i])))
+		}
+		near(t, fmt.Sprintf("waves a second at %v times the speed", speed), float64(waves)/2.8, hz, 1)
+		natural := 2 * math.Pi * hz / Rate * (0.5 + 3*0.1)
+		if jump > 1.5*natural {
+			t.Errorf("at %v times the speed it jumps by %.4f where a wave goes by %.4f at most", speed, jump, natural)
+		}
+		for at := Rate / 10; at+Rate/20 < 29*Rate/10; at += Rate / 20 {
+			near(t, fmt.Sprintf("dB at %v times the speed, %d ms", speed, at/48), 10*math.Log10(power(out, at, at+Rate/20)/0.13), 0, 1.5)
+		}
+		out = mixed(scored(t, 1000, src, &doc.Sound{Media: "clicks", Speed: speed, KeepsPitch: true}), src)
+		for k := 0; float64(k)*0.5/speed < 0.95 && k < 8; k++ {
+			loud := 0
+			for i := max(0, int(float64(k)*0.5/speed*Rate)-Rate/50); i < min(len(out)/2, int(float64(k)*0.5/speed*Rate)+Rate/50); i++ {
+				if out[2*i] > 0.3 {
+					loud++
+				}
+			}
+			if loud < 40 {
+				t.Errorf("at %v times the speed burst %d is not where it should be", speed, k)
+			}
+		}
+	}
+}
+
+func BenchmarkPitchKept(b *testing.B) {
+	src := tapes{"a": played(2, 10*Rate, noise(5))}
+	p := &Part{Sound: &doc.Sound{Media: "a", Loops: true}, Recording: &doc.Media{Samples: 10 * Rate, Channels: 2}}
+	out := make([]float32, 2*Rate)
+	var scratch []float32
+	for b.Loop() {
+		p.grains = &grains{speed: 0.8, runs: map[int64][]int16{}}
+		p.stretched(src, 0, out, &scratch)
+	}
+	b.ReportMetric(float64(b.N)/b.Elapsed().Seconds(), "times-as-fast-as-it-plays")
 }

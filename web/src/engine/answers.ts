@@ -1970,8 +1970,10 @@ export interface Sound {
   from?: number
   /** the recording begins again at its end, without a seam */
   loops?: boolean
-  /** of the recording, MinSpeed to MaxSpeed; 0 counts as 1; its pitch goes along */
+  /** of the recording, MinSpeed to MaxSpeed; 0 counts as 1 */
   speed?: number
+  /** at another speed; else its pitch goes along */
+  keepsPitch?: boolean
   /** dB */
   gain?: number
   /** the course of its volume, by rising times */
@@ -2039,6 +2041,7 @@ export interface SoundRow {
   samples: number
   channels: number
   speed: number
+  keepsPitch: boolean
   loops: boolean
   /** dB */
   gain: number

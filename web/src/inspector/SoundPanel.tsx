@@ -243,7 +243,7 @@ function When({ of: r, patch }: { of: SoundRow; patch: (p: object) => boolean })
         />
         <NumberField
           label="Speed"
-          name="Speed of the recording; its pitch goes along"
+          name="Speed of the recording"
           unit="×"
           digits={2}
           step={0.05}
@@ -252,6 +252,9 @@ function When({ of: r, patch }: { of: SoundRow; patch: (p: object) => boolean })
           value={r.speed}
           onSet={(v) => patch({ speed: v === 1 ? null : v })}
         />
+        {r.speed !== 1 && (
+          <Check name="Its pitch stays" on={r.keepsPitch} onSet={(v) => patch({ keepsPitch: v || null })} />
+        )}
         <Check name="Begins again at its end, without a seam" on={r.loops} onSet={(v) => patch({ loops: v || null })} />
       </div>
       <p className="mt-1.5 text-[0.75rem] leading-snug text-ink-600" data-sound-words>
