@@ -41,6 +41,7 @@ type Ask struct {
 	Waits       bool        `json:"waits,omitempty"`    // a web page that stands still until it is started
 	Mark        *Mark       `json:"mark,omitempty"`     // what lies over it
 	Silent      bool        `json:"silent,omitempty"`   // of a film with sound: nothing is heard
+	Pictures    string      `json:"pictures,omitempty"` // of a video: the id of a file that was made, whose encoded pictures it has
 	Captions    bool        `json:"captions,omitempty"` // a track of what voices say, which players show or hide
 	Title       string      `json:"title,omitempty"`
 	Description string      `json:"description,omitempty"`
@@ -80,6 +81,7 @@ type Plan struct {
 	Waits              bool    // until it is started
 	Mark               *Mark   // nil: none
 	Silent, Captions   bool
+	Pictures           string // the file whose encoded pictures it has; empty: its own are made
 	Title, Description string
 }
 

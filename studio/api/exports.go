@@ -220,6 +220,44 @@ func (s *Server) turnExport(how func(id string) error) gin.HandlerFunc {
 	}
 }
 
+// resoundExport makes a file that was made anew, with its pictures as they are and the sound of the film as it is now.
+func (s *Server) resoundExport(c *gin.Context) {
+	old, err := s.store.Export(c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	if _, ok := s.room(c); !ok {
+		return
+	}
+	p, _, err := s.store.Load(old.ProjectID)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	raw, err := p.Write()
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	ask, err := export.Asked(old)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	name, err := s.freeName(p, delivery.Plan{Format: old.Format, Width: old.Width, Height: old.Height, RateNum: old.RateNum, RateDen: old.RateDen}, ask.Name)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	next := &store.Export{ID: newID(), Name: name, Document: raw}
+	if err := s.queue.NewSound(old, next); err != nil {
+		fail(c, err)
+		return
+	}
+	reply(c, http.StatusCreated, next)
+}
+
 func (s *Server) deleteExport(c *gin.Context) {
 	e, err := s.store.Export(c.Param("id"))
 	if err != nil {

@@ -173,6 +173,7 @@ func (s *Server) Handler() http.Handler {
 	for what, how := range map[string]func(string) error{"cancel": s.queue.Cancel, "pause": s.queue.Pause, "resume": s.queue.Resume, "first": s.queue.First} {
 		a.POST("/exports/:id/"+what, s.turnExport(how))
 	}
+	a.POST("/exports/:id/sound", s.resoundExport)
 	a.POST("/projects/:id/exports/estimate", s.estimateExport)
 	a.GET("/projects/:id/presets", s.listPresets)
 	a.POST("/projects/:id/presets", s.savePreset)

@@ -230,25 +230,30 @@ func Asked(e *store.Export) (a delivery.Ask, err error) {
 
 // planned returns the film that an export shows, and its plan.
 func (q *Queue) planned(e *store.Export) (*frame.Film, Options, error) {
-	p, err := doc.Read(e.Document)
-	if err != nil {
-		return nil, Options{}, err
-	}
 	ask, err := Asked(e)
 	if err != nil {
 		return nil, Options{}, err
 	}
-	if ask.Row > 0 {
-		if p, _, err = variant.Fill(p, ask.Row); err != nil {
-			return nil, Options{}, err
-		}
-	}
-	film, err := frame.CompileFilm(p, e.Film, q.store.Assets(p))
+	film, err := q.shown(e, ask)
 	if err != nil {
 		return nil, Options{}, err
 	}
 	o, err := delivery.Of(film, ask)
 	return film, o, err
+}
+
+// shown is the film that an export shows.
+func (q *Queue) shown(e *store.Export, ask delivery.Ask) (*frame.Film, error) {
+	p, err := doc.Read(e.Document)
+	if err != nil {
+		return nil, err
+	}
+	if ask.Row > 0 {
+		if p, _, err = variant.Fill(p, ask.Row); err != nil {
+			return nil, err
+		}
+	}
+	return frame.CompileFilm(p, e.Film, q.store.Assets(p))
 }
 
 func (q *Queue) make(ctx context.Context, e *store.Export, m *making) error {
@@ -257,6 +262,9 @@ func (q *Queue) make(ctx context.Context, e *store.Export, m *making) error {
 		return err
 	}
 	if err := Ready(film, q.files); err != nil {
+		return err
+	}
+	if o.Pictures, err = q.encoded(e, film); err != nil {
 		return err
 	}
 	if Alone(o) {

@@ -129,11 +129,17 @@ func (v video) arguments(o Options, input string, and extras, out string) []stri
 		"-color_range", "tv", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709",
 		"-i", input,
 	}
-	maps, n := []string{"-map", "0:v"}, 0
+	list = append(append(list, v.beside(o, 1, and)...), "-metadata", "title="+o.Title, "-metadata", "comment="+o.Description)
+	return append(append(list, v.how(o)...), out)
+}
+
+// beside are the inputs of what goes with the pictures of the first, from the number n on, and how they are taken.
+func (v video) beside(o Options, n int, and extras) (list []string) {
+	maps := []string{"-map", "0:v"}
 	next := func(in ...string) string {
-		n++
 		list = append(list, in...)
-		return strconv.Itoa(n)
+		n++
+		return strconv.Itoa(n - 1)
 	}
 	if and.cover != "" {
 		maps = append(maps, "-map", next("-i", and.cover)+":v", "-c:v:1", "copy", "-disposition:v:1", "attached_pic")
@@ -146,15 +152,14 @@ func (v video) arguments(o Options, input string, and extras, out string) []stri
 	if and.captions != "" {
 		maps = append(maps, "-map", next("-f", "srt", "-i", and.captions)+":s", "-c:s", captionTracks[o.Format])
 	}
-	list = append(append(list, maps...), "-metadata", "title="+o.Title, "-metadata", "comment="+o.Description)
-	return append(append(list, v.how(o)...), out)
+	return append(list, maps...)
 }
 
 func (v video) able() error { return encodes(v.encoder) }
 
 func (v video) encode(ctx context.Context, t *task, out *os.File) error {
 	cover := ""
-	if delivery.Formats[t.o.Format].Poster {
+	if delivery.Formats[t.o.Format].Poster && t.o.Pictures == "" {
 		var err error
 		if cover, err = t.cover(ctx, out.Name()); err != nil {
 			return err
@@ -174,6 +179,9 @@ func (v video) encode(ctx context.Context, t *task, out *os.File) error {
 	}
 	if captions != "" {
 		defer os.Remove(captions)
+	}
+	if t.o.Pictures != "" {
+		return v.resound(ctx, t, extras{"", heard, captions}, out.Name())
 	}
 	return v.piped(ctx, t, v.arguments(t.o, "pipe:0", extras{cover, heard, captions}, out.Name()), func(w io.Writer, p, _ *plate) error {
 		_, err := w.Write(p.bytes)

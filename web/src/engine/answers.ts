@@ -110,6 +110,8 @@ export interface Ask {
   mark?: FileMark
   /** of a film with sound: nothing is heard */
   silent?: boolean
+  /** of a video: the id of a file that was made, whose encoded pictures it has */
+  pictures?: string
   /** a track of what voices say, which players show or hide */
   captions?: boolean
   title?: string

@@ -2,8 +2,8 @@
 import { useEffect, useState } from 'react'
 import type { Export } from '../engine/types'
 import { engine } from '../engine/engine'
-import { fail, say } from '../project/desk'
-import { compareExport } from '../server/server'
+import { fail, say, useDesk } from '../project/desk'
+import { compareExport, resoundExport } from '../server/server'
 import { notice } from '../words'
 import { bytes, day, filmTime, seconds } from '../time'
 import { Button } from '../ui/controls'
@@ -16,6 +16,7 @@ const still = () => window.matchMedia('(prefers-reduced-motion: reduce)').matche
 export function ResultCard({ e }: { e: Export }) {
   const [comparing, setComparing] = useState(false)
   const [embedding, setEmbedding] = useState(false)
+  const sounding = useDesk((d) => d.sounds.rows.some((r) => !r.muted))
   const file = `/api/exports/${e.id}/file`
   const size = 'max-h-75 max-w-120 rounded-[4px] border border-sailcloth-300'
   const kind = kindOf(e.format)
@@ -80,6 +81,15 @@ export function ResultCard({ e }: { e: Export }) {
           {!kind.sheet && !kind.heard && (
             <Button className="mt-2 mr-1.5" aria-expanded={comparing} onClick={() => setComparing(!comparing)}>
               Compare with the page
+            </Button>
+          )}
+          {kind.track && !kind.heard && sounding && (
+            <Button
+              className="mt-2 mr-1.5"
+              title="Another file with the film’s sound as it is now; its pictures are copied as they are"
+              onClick={() => void resoundExport(e.id).catch(fail)}
+            >
+              New sound
             </Button>
           )}
           {kindOf(e.format).plays && (

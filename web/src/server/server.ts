@@ -224,6 +224,8 @@ export const listPresets = async (id: string) =>
 export const savePreset = (id: string, name: string, all: boolean, o: Ask) =>
   post<OwnPreset>(`/api/projects/${id}/presets`, { name, all, ask: o })
 export const deletePreset = (id: string) => ask('DELETE', `/api/presets/${id}`)
+/** Makes a file anew with the film’s sound as it is now, its pictures as they are. */
+export const resoundExport = (id: string) => post<Export>(`/api/exports/${id}/sound`, {})
 export const deleteExport = (id: string) => ask('DELETE', `/api/exports/${id}`)
 
 /** The document and its revision as the server sends them: the engine reads it, the page does not. */
