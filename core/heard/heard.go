@@ -31,7 +31,9 @@ type Row struct {
 	Speed    float64           `json:"speed"`
 	Keeps    bool              `json:"keepsPitch"`
 	Loops    bool              `json:"loops"`
-	Gain     float64           `json:"gain"` // dB
+	Round    int64             `json:"round"`   // frames of the recording before it begins again
+	Gain     float64           `json:"gain"`    // dB
+	Percent  float64           `json:"percent"` // the same
 	Points   []doc.VolumePoint `json:"points"`
 	FadeIn   int64             `json:"fadeIn"`
 	FadeOut  int64             `json:"fadeOut"`
@@ -43,6 +45,7 @@ type Row struct {
 	Ends     bool              `json:"ends"`  // its end hangs on something
 	Words    string            `json:"words"` // when it is heard
 	Beats    []int64           `json:"beats"` // ms of the film
+	Pace     int               `json:"pace"`  // beats a minute; 0: not known
 	Marks    []Mark            `json:"marks"`
 	Spoken   *doc.Spoken       `json:"spoken,omitzero"` // what its recording was made of
 	Course   []sound.Corner    `json:"course"`          // how loud it is: ms of the film, and dB
@@ -58,7 +61,6 @@ type Mark struct {
 // Sounds are those of the film.
 type Sounds struct {
 	Rows      []Row          `json:"rows"`
-	Back      []sound.Corner `json:"back"` // the line along which music steps back: ms of the film, and dB
 	Mix       doc.Mix        `json:"mix"`
 	Captions  []Caption      `json:"captions"`
 	Captioned *doc.Captioned `json:"captioned,omitzero"` // how captions are drawn in the film; nil: they are not
@@ -96,7 +98,7 @@ func (e *Ear) heard() *sound.Mixer {
 // SoundsView returns the sounds of the film as they are shown.
 func (e *Ear) SoundsView() Sounds {
 	film, s := &e.Shown.Doc.Film, e.heard().Score
-	v := Sounds{Rows: []Row{}, Back: []sound.Corner{}, Mix: film.Mixed()}
+	v := Sounds{Rows: []Row{}, Mix: film.Mixed()}
 	v.Captions, v.Captioned = []Caption{}, film.Captions
 	for _, l := range e.Shown.CaptionLines() {
 		c := Caption{From: l.From, To: l.To, Text: l.Text, Sound: l.Sound, Index: l.Index, Pace: math.Round(sound.Pace(l.Caption)*10) / 10}
@@ -105,24 +107,25 @@ func (e *Ear) SoundsView() Sounds {
 		}
 		v.Captions = append(v.Captions, c)
 	}
-	music := false
 	add := func(q *doc.Sound, sc *doc.Scene, i int, begin, end int64) {
 		m := e.Shown.Doc.Media[q.Media]
 		if m == nil {
 			return
 		}
-		music = music || q.Use == doc.Music
 		r := Row{
 			ID: q.ID, Name: q.Name, Use: q.Use, Scene: i, Media: q.Media, Begin: begin, End: max(begin, min(end, e.Shown.Order.Length)), Length: end - begin, From: q.From, Lasts: m.Samples * 1000 / sound.Rate,
-			Samples: m.Samples, Channels: m.Channels, Speed: q.Rate(), Keeps: q.KeepsPitch, Loops: q.Loops, Gain: q.Gain, Points: append([]doc.VolumePoint{}, q.Points...), FadeIn: q.FadeIn, FadeOut: q.FadeOut,
+			Samples: m.Samples, Channels: m.Channels, Speed: q.Rate(), Keeps: q.KeepsPitch, Loops: q.Loops, Gain: q.Gain, Percent: math.Round(1000*sound.Amplitude(q.Gain)) / 10, Points: append([]doc.VolumePoint{}, q.Points...), FadeIn: q.FadeIn, FadeOut: q.FadeOut,
 			Curve: q.Curve, Pan: q.Pan, Along: q.Along, Muted: q.Muted, Ends: q.End != nil, Words: when(sc, q), Spoken: q.Spoken,
 		}
 		for _, p := range s.Parts {
 			if p.ID == q.ID {
-				r.Course = s.Course(p)
+				r.Course, r.Round = s.Course(p), p.Round()
 			}
 		}
 		r.Beats = append([]int64{}, frame.BeatsOf(q, begin, min(end, e.Shown.Order.Length))...)
+		if n := len(r.Beats); n > 1 && r.Beats[n-1] > r.Beats[0] {
+			r.Pace = int(math.Round(60000 * float64(n-1) / float64(r.Beats[n-1]-r.Beats[0])))
+		}
 		r.Course = append([]sound.Corner{}, r.Course...)
 		r.Marks = []Mark{}
 		for _, m := range frame.MarksOf(q, begin, min(end, e.Shown.Order.Length)) {
@@ -141,9 +144,6 @@ func (e *Ear) SoundsView() Sounds {
 			at, t := e.Shown.Order.Begin(i), e.Shown.Timing(i).Sounds[q.ID]
 			add(q, sc, i, at+t.Begin, at+t.End)
 		}
-	}
-	if music {
-		v.Back = append(v.Back, s.Back()...)
 	}
 	return v
 }

@@ -24,7 +24,7 @@ import (
 )
 
 // Asked is all that can be asked for, by name.
-var Asked = intent.Join(arrange.Asked, looks.Asked, texts.Asked, shapes.Asked, points.Asked, light.Asked, joining.Asked, moves.Asked, turns.Asked, scenes.Asked, outlines.Asked, project.Asked, pictures.Asked, sounds.Asked, sounds.CaptionAsked, sounds.MarkAsked)
+var Asked = intent.Join(arrange.Asked, looks.Asked, texts.Asked, shapes.Asked, points.Asked, light.Asked, joining.Asked, moves.Asked, turns.Asked, scenes.Asked, outlines.Asked, project.Asked, pictures.Asked, sounds.Asked, sounds.CaptionAsked, sounds.MarkAsked, sounds.VolumeAsked)
 
 // Intent returns the command that carries out what is asked for at a moment; nil when there is nothing to do.
 func (s *Session) Intent(name string, m scope.Moment, raw jsontext.Value) (edit.Command, error) {

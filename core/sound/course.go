@@ -125,15 +125,6 @@ type Corner struct {
 	DB float64 `json:"db"`
 }
 
-// Back is the line along which music steps back; none where it does not.
-func (s *Score) Back() (line []Corner) {
-	for _, b := range s.backs {
-		at := func(frame int64) float64 { return float64(frame) * 1000 / Rate }
-		line = append(line, Corner{at(b.begin) - float64(s.mix.Down), 0}, Corner{at(b.begin), -s.mix.Back}, Corner{at(b.end), -s.mix.Back}, Corner{at(b.end) + float64(s.mix.Up), 0})
-	}
-	return line
-}
-
 // sides are the shares of a part's channels in those that are heard: left of left, right of left, left of right, right of right. One channel alone keeps its
 // power from side to side; of two, the one that is panned away from goes over into the other (Web Audio API, StereoPannerNode), none louder in the middle.
 func sides(channels int, pan float64) [4]float64 {

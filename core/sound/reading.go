@@ -15,6 +15,12 @@ type Source interface {
 // joint is how long a recording that loops fades from its end into its beginning at most, in frames.
 const joint = Rate / 50
 
+// Round is how many frames of its recording a part that loops has before it begins again, those over which it goes over into its beginning not counted.
+func (p *Part) Round() int64 {
+	whole := p.Recording.Samples - Frames(p.Sound.From)
+	return whole - min(joint, whole/4)
+}
+
 // heard fills to with frames of a part as if its recording went on for ever: with silence after its end, or, where it loops, from its beginning again. Places are
 // counted from where the part begins in its recording. At the joint of a loop the end goes over into the beginning, with the power of one.
 func (p *Part) heard(src Source, from int64, to []float32) bool {
@@ -32,8 +38,8 @@ func (p *Part) heard(src Source, from int64, to []float32) bool {
 		}
 		return src.Read(p.Sound.Media, ch, first+a, to[(a-from)*int64(ch):(b-from)*int64(ch)])
 	}
-	over := min(joint, whole/4)
-	period := whole - over
+	period := p.Round()
+	over := whole - period
 	ok := true
 	for done := int64(0); done < n; {
 		at := from + done

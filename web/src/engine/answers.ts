@@ -2045,8 +2045,12 @@ export interface SoundRow {
   speed: number
   keepsPitch: boolean
   loops: boolean
+  /** frames of the recording before it begins again */
+  round: number
   /** dB */
   gain: number
+  /** the same */
+  percent: number
   points: VolumePoint[]
   fadeIn: number
   fadeOut: number
@@ -2062,6 +2066,8 @@ export interface SoundRow {
   words: string
   /** ms of the film */
   beats: number[]
+  /** beats a minute; 0: not known */
+  pace: number
   marks: MarkAt[]
   /** what its recording was made of */
   spoken?: Spoken
@@ -2080,8 +2086,6 @@ export interface SoundSnap {
 /** Sounds are those of the film. */
 export interface Sounds {
   rows: SoundRow[]
-  /** the line along which music steps back: ms of the film, and dB */
-  back: SoundCorner[]
   mix: Mix
   captions: CaptionRow[]
   /** how captions are drawn in the film; nil: they are not */
@@ -2763,6 +2767,9 @@ export interface Intents {
     ref?: [number, number] | null
     keep?: boolean
   }
+  'point.add': { id?: string; at?: number; gain?: number }
+  'point.delete': { id?: string; index?: number }
+  'point.move': { id?: string; index?: number; by?: number; louder?: number }
   'points.begin': { threads?: string[] }
   'points.close': { thread?: string; ids?: string[] }
   'points.corner': { thread?: string; ids?: string[] }
@@ -2817,8 +2824,10 @@ export interface Intents {
   'sound.bind': { id?: string; to?: string; move?: string }
   'sound.captions': { shown?: boolean; patch?: Fields }
   'sound.delete': { ids?: string[] }
+  'sound.fade': { id?: string; part?: string; by?: number }
   'sound.mix': { patch?: Fields }
   'sound.move': { ids?: string[]; by?: number }
+  'sound.percent': { ids?: string[]; percent?: number }
   'sound.replace': { id?: string; hash?: string; media?: Media | null }
   'sound.set': { ids?: string[]; patch?: Fields }
   'sound.speak': { hash?: string; media?: Media | null; spoken?: Spoken | null; id?: string }

@@ -15,7 +15,7 @@ export function Also({
   lacks: Record<string, string>
 }) {
   const sounds = useDesk((d) => d.sounds.rows.some((r) => !r.muted))
-  const spoken = useDesk((d) => d.sounds.rows.some((r) => !r.muted && r.spoken))
+  const spoken = useDesk((d) => d.sounds.captions.length > 0)
   return (
     <p className="mt-2 flex flex-wrap items-center gap-1.5 text-[0.75rem] text-ink-600">
       Made in the same press:

@@ -46,7 +46,7 @@ export function FileForm({
   const marks = useDesk((d) => d.marks)
   const time = useDesk((d) => d.moment.time)
   const sounds = useDesk((d) => d.sounds.rows.some((r) => !r.muted))
-  const spoken = useDesk((d) => d.sounds.rows.some((r) => !r.muted && r.spoken))
+  const spoken = useDesk((d) => d.sounds.captions.length > 0)
   const [more, setMore] = useState(false)
   const { heights, rates, ranges, cues } = useMemo(() => engine.offered(ask.format), [ask.format, film])
   const kind = kindOf(ask.format)

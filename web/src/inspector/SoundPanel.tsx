@@ -70,8 +70,8 @@ export function SoundPanel({ rows }: { rows: SoundRow[] }) {
             unit="%"
             min={0.1}
             max={1584}
-            value={one ? Math.round(1000 * 10 ** (one.gain / 20)) / 10 : null}
-            onSet={(v) => patch({ gain: Math.round(200 * Math.log10(v / 100)) / 10 })}
+            value={all('percent')}
+            onSet={(percent) => run('sound.percent', { ids, percent })}
           />
           <NumberField
             label="Fades in"
@@ -160,8 +160,6 @@ export function SoundPanel({ rows }: { rows: SoundRow[] }) {
   )
 }
 
-const pace = (beats: number[]) =>
-  beats.length < 2 ? '?' : Math.round((60000 * (beats.length - 1)) / (beats[beats.length - 1] - beats[0]))
 const sec = (v: number | null) => (v === null ? null : v / 1000)
 const ms = (v: number) => Math.round(v * 1000)
 const hundredth = (v: number | null) => (v === null ? null : Math.round(v * 100))
@@ -270,7 +268,7 @@ function Beats({ of: r }: { of: SoundRow }) {
   const [bar, setBar] = useState(4)
   return (
     <div className="mt-1 text-[0.75rem] text-ink-600" data-beats>
-      {r.beats.length} beats, {pace(r.beats)} a minute.
+      {r.beats.length} beats, {r.pace || '?'} a minute.
       <div className="mt-1 flex items-center gap-1.5">
         <Button
           className="!h-7 text-[0.75rem]"

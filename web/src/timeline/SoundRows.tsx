@@ -203,8 +203,7 @@ export function SoundBars({ top, film, scale, sought }: { top: number; film: Fil
     const go: typeof run = (name, args) => (done ? run(name, args) : draft(name, args ?? {}, true) === '')
     if (p.part === 'whole') return go('sound.move', { ids: ids(row), by })
     if (p.part === 'begin' || p.part === 'end') return go('sound.trim', { id: row.id, part: p.part, by })
-    const fade = p.part === 'in' ? { fadeIn: fadeOf(row, row.fadeIn + by) } : { fadeOut: fadeOf(row, row.fadeOut - by) }
-    return go('sound.set', { ids: [row.id], patch: fade })
+    return go('sound.fade', { id: row.id, part: p.part, by: p.part === 'in' ? by : -by })
   }
   const move = (e: React.PointerEvent<HTMLElement>) => {
     const p = press.current
@@ -351,8 +350,6 @@ export function SoundBars({ top, film, scale, sought }: { top: number; film: Fil
     </div>
   )
 }
-
-const fadeOf = (r: SoundRow, v: number) => Math.round(Math.max(0, Math.min(v, r.end - r.begin)))
 
 /** The handle of a fade: a ring on the upper edge of a bar, where it has faded in, or begins to fade out. */
 function Fade({

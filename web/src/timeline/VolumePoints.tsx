@@ -12,36 +12,18 @@ import { soundHeight, type Scale } from './scale'
 const downOf = (db: number) => 4 + (soundHeight - 13) * Math.min(1, Math.max(0, -db / 36))
 const dbOf = (y: number) => Math.round(-36 * Math.min(1, Math.max(0, (y - 4) / (soundHeight - 13))) * 2) / 2
 
-const setPoints = (r: SoundRow, points: SoundRow['points'], done: boolean) =>
-  done
-    ? run('sound.set', { ids: [r.id], patch: { points: points.length ? points : null } })
-    : draft('sound.set', { ids: [r.id], patch: { points: points.length ? points : null } }, true) === ''
-
 // A double press on a bar adds a point to the course of its volume.
 export function addPoint(e: React.MouseEvent<HTMLElement>, r: SoundRow, scale: Scale) {
   e.stopPropagation()
   if ((e.target as Element).closest('[data-point], [data-grip]')) return
   const box = e.currentTarget.getBoundingClientRect()
   const at = Math.round((e.clientX - box.left) / scale.perMs)
-  const gain = dbOf(e.clientY - box.top)
-  setPoints(
-    r,
-    [...r.points.filter((p) => p.at !== at), { at, gain }].sort((a, b) => a.at - b.at),
-    true,
-  )
+  run('point.add', { id: r.id, at, gain: dbOf(e.clientY - box.top) })
 }
 
 /** The points of the course of a volume: dragged along time and up and down; a double press takes one away. */
 export function Points({ row: r, scale }: { row: SoundRow; scale: Scale }) {
-  const press = useRef<{ x: number; y: number; i: number; of: SoundRow; to: SoundRow['points'] } | null>(null)
-  const moved = (of: SoundRow, i: number, ms: number, db: number) => {
-    const [least, most] = [(of.points[i - 1]?.at ?? -1) + 1, (of.points[i + 1]?.at ?? of.end - of.begin + 1) - 1]
-    return of.points.map((p, k) =>
-      k === i
-        ? { at: Math.round(Math.max(least, Math.min(most, p.at + ms))), gain: Math.max(-60, Math.min(24, p.gain + db)) }
-        : p,
-    )
-  }
+  const press = useRef<{ x: number; y: number; index: number; of: SoundRow; by: number; louder: number } | null>(null)
   const cancel = () => {
     press.current = null
     letGo()
@@ -62,16 +44,17 @@ export function Points({ row: r, scale }: { row: SoundRow; scale: Scale }) {
         if (e.button !== 0) return
         e.stopPropagation()
         e.currentTarget.setPointerCapture(e.pointerId)
-        press.current = { x: e.clientX, y: e.clientY, i, of: r, to: r.points }
+        press.current = { x: e.clientX, y: e.clientY, index: i, of: r, by: 0, louder: 0 }
         set({ dragging: true })
         hold(cancel)
       }}
       onPointerMove={(e) => {
         const d = press.current
         if (!d) return
-        const db = dbOf(downOf(d.of.points[d.i].gain) + e.clientY - d.y) - dbOf(downOf(d.of.points[d.i].gain))
-        d.to = moved(d.of, d.i, (e.clientX - d.x) / scale.perMs, db)
-        setPoints(d.of, d.to, false)
+        const was = downOf(d.of.points[d.index].gain)
+        d.louder = dbOf(was + e.clientY - d.y) - dbOf(was)
+        d.by = Math.round((e.clientX - d.x) / scale.perMs)
+        draft('point.move', { id: d.of.id, index: d.index, by: d.by, louder: d.louder }, true)
       }}
       onPointerUp={() => {
         const d = press.current
@@ -80,27 +63,19 @@ export function Points({ row: r, scale }: { row: SoundRow; scale: Scale }) {
         if (!d) return
         set({ dragging: false })
         engine.clearDraft()
-        if (d.to === d.of.points || !setPoints(d.of, d.to, true)) refresh()
+        const { of, index, by, louder } = d
+        if ((!by && !louder) || !run('point.move', { id: of.id, index, by, louder })) refresh()
       }}
       onPointerCancel={cancel}
       onDoubleClick={(e) => {
         e.stopPropagation()
-        setPoints(
-          r,
-          r.points.filter((_, k) => k !== i),
-          true,
-        )
+        run('point.delete', { id: r.id, index: i })
       }}
       onKeyDown={(e) => {
-        const ms = { ArrowLeft: -50, ArrowRight: 50 }[e.key]
-        const db = { ArrowUp: 0.5, ArrowDown: -0.5 }[e.key]
-        if (ms || db) grouped('volume', () => setPoints(r, moved(r, i, ms ?? 0, db ?? 0), true))
-        else if (e.key === 'Delete' || e.key === 'Backspace')
-          setPoints(
-            r,
-            r.points.filter((_, k) => k !== i),
-            true,
-          )
+        const by = { ArrowLeft: -50, ArrowRight: 50 }[e.key] ?? 0
+        const louder = { ArrowUp: 0.5, ArrowDown: -0.5 }[e.key] ?? 0
+        if (by || louder) grouped('volume', () => run('point.move', { id: r.id, index: i, by, louder }))
+        else if (e.key === 'Delete' || e.key === 'Backspace') run('point.delete', { id: r.id, index: i })
         else return
         e.preventDefault()
         e.stopPropagation()

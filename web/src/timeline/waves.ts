@@ -81,15 +81,14 @@ function wave(
   const middle = top + tall / 2
   const cells = peaks.length / 2
   const whole = Math.max(1, r.samples - (r.from * rate) / 1000)
+  const round = Math.max(1, r.round)
   ctx.fillStyle = silent ? '#4A6B66' : '#B9CEC5'
   for (let x = Math.floor(from); x < to; x++) {
     const ms = (x + left) / scale.perMs + scale.from - r.begin
     if (ms < 0) continue
     let at = ((ms * rate) / 1000) * r.speed
-    if (at >= whole) {
-      if (!r.loops) break
-      at %= whole
-    }
+    if (r.loops) at %= round
+    else if (at >= whole) break
     at += (r.from * rate) / 1000
     const first = Math.floor(at / size)
     const last = Math.min(cells - 1, Math.max(first, Math.floor((at + frames) / size)))

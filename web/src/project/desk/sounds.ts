@@ -20,7 +20,7 @@ export interface SoundSlice {
 }
 
 slice<SoundSlice>({
-  sounds: { rows: [], back: [], mix: { back: 12, down: 300, up: 800 }, captions: [] },
+  sounds: { rows: [], mix: { back: 12, down: 300, up: 800 }, captions: [] },
   heard: [],
   caption: null,
   alone: [],
