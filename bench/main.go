@@ -51,6 +51,8 @@ func main() {
 		err = measureScale(dir)
 	case "formats":
 		err = measureFormats(dir)
+	case "sounds":
+		err = measureSounds(dir)
 	default:
 		err = measure(dir)
 	}

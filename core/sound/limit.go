@@ -21,12 +21,16 @@ func (m *Mixer) limited(from int64, out []float32) bool {
 	ok := m.sum(from-int64(beyond), wide)
 	gain := Amplitude(m.Score.Level.Gain)
 	ceiling := Amplitude(Ceiling - 0.1)
-	// What each frame asks for.
+	// What each frame asks for; nothing where no sample around is so loud that one between could be beyond the ceiling.
+	tops := make([]float64, all/peakHalf+1)
+	for i, v := range wide {
+		tops[i/2/peakHalf] = max(tops[i/2/peakHalf], float64(v)*gain, -float64(v)*gain)
+	}
 	asks := make([]float64, all)
 	var window [2][peakHalf]float64
 	for i := range asks {
 		asks[i] = 1
-		if i < peakHalf/2-1 || i+peakHalf/2 >= all {
+		if i < peakHalf/2-1 || i+peakHalf/2 >= all || max(tops[(i-peakHalf/2+1)/peakHalf], tops[(i+peakHalf/2)/peakHalf])*overshoot <= ceiling {
 			continue
 		}
 		peak := 0.0

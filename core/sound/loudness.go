@@ -20,6 +20,7 @@ type Meter struct {
 	peak  float64
 	tails [2][2 * peakHalf]float64 // the last samples of a channel, twice, so that a window of them lies in one piece
 	at    int
+	tops  [2]float64 // the greatest amplitude since the tails began anew, and in their round before
 }
 
 // biquad is a filter of second order in transposed direct form II.
@@ -53,14 +54,16 @@ func (m *Meter) Write(frames []float32) {
 			if math.IsNaN(x) || math.IsInf(x, 0) {
 				x = 0
 			}
+			m.tops[0] = max(m.tops[0], x, -x)
 			y := m.k[c][1].next(m.k[c][0].next(x))
 			m.sum += y * y
 			m.tails[c][m.at], m.tails[c][m.at+peakHalf] = x, x
 		}
+		around := max(m.tops[0], m.tops[1])
 		if m.at++; m.at == peakHalf {
-			m.at = 0
+			m.at, m.tops = 0, [2]float64{0, m.tops[0]}
 		}
-		for c := range 2 {
+		for c := 0; c < 2 && around*overshoot > m.peak; c++ {
 			m.peak = max(m.peak, peakIn(m.tails[c][m.at:m.at+peakHalf], m.peak))
 		}
 		if m.n++; m.n == tenth {
