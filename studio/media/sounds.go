@@ -196,12 +196,31 @@ const mostLoud = 8
 
 // copyFrames copies samples to a file, and shows them to peaks; what is no number is silence. It returns how many frames there were, and stops after too many.
 func (f *Folder) copyFrames(to io.Writer, from io.Reader, channels int, p *sound.Peaks) (frames int64, err error) {
-	buf := make([]float32, 1<<16*channels)
-	raw := bytesOf(buf)
+	// It is read while what was read before is looked at: the program that decodes waits for neither.
+	const buffers = 3
+	type piece struct {
+		buf []float32
+		n   int
+		err error
+	}
+	free, full := make(chan []float32, buffers), make(chan piece, buffers)
+	for range buffers {
+		free <- make([]float32, 1<<16*channels)
+	}
+	defer close(free)
+	go func() {
+		for buf := range free {
+			n, err := io.ReadFull(from, bytesOf(buf))
+			full <- piece{buf, n, err}
+			if err != nil {
+				return
+			}
+		}
+	}()
 	for {
-		n, e := io.ReadFull(from, raw)
-		n -= n % (4 * channels)
-		part := buf[:n/4]
+		in := <-full
+		n := in.n - in.n%(4*channels)
+		part := in.buf[:n/4]
 		for i, v := range part {
 			switch {
 			case v != v:
@@ -211,15 +230,16 @@ func (f *Folder) copyFrames(to io.Writer, from io.Reader, channels int, p *sound
 			}
 		}
 		p.Write(part, channels)
-		if _, err := to.Write(raw[:n]); err != nil {
+		if _, err := to.Write(bytesOf(part)); err != nil {
 			return frames, err
 		}
-		if frames += int64(n / 4 / channels); frames > doc.MaxRecording*sound.Rate || errors.Is(e, io.EOF) || errors.Is(e, io.ErrUnexpectedEOF) {
+		if frames += int64(n / 4 / channels); frames > doc.MaxRecording*sound.Rate || errors.Is(in.err, io.EOF) || errors.Is(in.err, io.ErrUnexpectedEOF) {
 			return frames, nil
 		}
-		if e != nil {
-			return frames, e
+		if in.err != nil {
+			return frames, in.err
 		}
+		free <- in.buf
 	}
 }
 
