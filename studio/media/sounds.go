@@ -169,6 +169,8 @@ func (f *Folder) decode(ctx context.Context, hash, file string, kind recording, 
 		return err
 	case ctx.Err() != nil:
 		return ctx.Err()
+	case signalled(waited):
+		return words.Because(waited, "sound.stopped")
 	case waited != nil && samples < sound.Rate/20, samples == 0: // what is cut off at its end is heard up to there
 		f := words.New("sound.damaged")
 		f.Detail = string(last)
@@ -189,6 +191,12 @@ func (f *Folder) decode(ctx context.Context, hash, file string, kind recording, 
 		return err
 	}
 	return aside.Write(filepath.Join(f.dir, hash, "sound.json"), known, 0o600)
+}
+
+// signalled reports whether a program was ended from outside.
+func signalled(err error) bool {
+	var e *exec.ExitError
+	return errors.As(err, &e) && !e.Exited()
 }
 
 // mostLoud is beyond what samples are cut off, as amplitudes: what is louder is no sound, and would drown all others.

@@ -154,6 +154,20 @@ func TestSoundsThatCannotComeIn(t *testing.T) {
 	if len(left)+len(more) > 0 {
 		t.Errorf("it leaves %v %v", left, more)
 	}
+	// One that is ended half way, as a machine without memory does it, leaves no half recording; afterwards the same file comes in.
+	bin, path := t.TempDir(), os.Getenv("PATH")
+	probe, _ := exec.LookPath("ffprobe")
+	if err := errors.Join(os.Symlink(probe, filepath.Join(bin, "ffprobe")), os.WriteFile(filepath.Join(bin, "ffmpeg"), []byte("#!/bin/sh\nhead -c 400000 /dev/zero\nkill -9 $$\n"), 0o700)); err != nil {
+		t.Fatal(err)
+	}
+	t.Setenv("PATH", bin+":"+path)
+	if hash, _, err := f.TakeSound(context.Background(), bytes.NewReader(silentOf(11)), "a.wav"); !words.Is(err, "sound.stopped") {
+		t.Errorf("ended half way it says %v, %s", err, hash)
+	}
+	t.Setenv("PATH", path)
+	if _, facts, err := f.TakeSound(context.Background(), bytes.NewReader(silentOf(11)), "a.wav"); err != nil || facts.Samples != 4811 {
+		t.Errorf("afterwards it is %v, %v", facts, err)
+	}
 	t.Setenv("PATH", t.TempDir())
 	if _, _, err := f.TakeSound(context.Background(), bytes.NewReader(silentOf(7)), "a.wav"); !words.Is(err, "sound.ffmpeg") {
 		t.Errorf("without ffmpeg it says %v", err)
