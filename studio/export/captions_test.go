@@ -71,3 +71,32 @@ func TestCaptionsAreWritten(t *testing.T) {
 		t.Errorf("of nothing it says %v", err)
 	}
 }
+
+// Sizes that are told count what is heard.
+func TestSizesCountSound(t *testing.T) {
+	files, hash, facts := clicked(t)
+	p := doc.NewProject("p", "Clicks", 64, 36, "s")
+	p.Media = map[string]*doc.Media{hash: facts}
+	p.Film.Scenes[0].Stay = 8000
+	p.Film.Sounds = []*doc.Sound{{ID: "q", Name: "Clicks", Media: hash, Use: doc.Music, Start: doc.Start{When: doc.AtTime}, Length: 8000, Loops: true}}
+	f, err := frame.Compile(p, frame.Assets{Fonts: &text.Book{}}, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, format := range []string{"mp4", "webm", "mov", "wav", "mp3"} {
+		o := export.Options{Format: format, Width: 64, Height: 36, RateNum: 25, RateDen: 1}
+		told, err := export.Estimate(context.Background(), f, files.Pixels, o)
+		if err != nil {
+			t.Fatal(err)
+		}
+		out := filepath.Join(t.TempDir(), "film."+format)
+		if err := export.Make(context.Background(), f, files, o, out, none); err != nil {
+			t.Fatal(err)
+		}
+		info, _ := os.Stat(out)
+		by := map[string]int64{"mp4": 4, "webm": 4}[format] // encoders spend on clicks what they see fit
+		if is := info.Size(); told < is/max(by, 1)*9/10 || told > is*max(by, 1)*11/10 {
+			t.Errorf("%s: %d bytes were told, it has %d", format, told, is)
+		}
+	}
+}

@@ -88,10 +88,15 @@ func Estimate(ctx context.Context, f *frame.Film, pictures raster.Pictures, o Op
 	if err := Able(o.Format); err != nil {
 		return 0, err
 	}
+	heard := trackBytes(f, o)
+	if delivery.Formats[o.Format].Heard {
+		return heard, nil // of captions, which are small, nothing is known
+	}
 	if Alone(o) {
 		return 0, nil // it would take too much beside what is being made
 	}
 	bytes, err := estimate(ctx, f, pictures, o)
+	bytes += heard
 	if o.Target > 0 && delivery.Formats[o.Format].Rests {
 		bytes = min(bytes, o.Target)
 	}

@@ -37,8 +37,19 @@ func Loudness(ctx context.Context, f *frame.Film, files Files) (sound.Measured, 
 }
 
 // heard reports whether a file has a track of sound.
-func (t *task) heard() bool {
-	return t.files != nil && delivery.Formats[t.o.Format].Track != "" && !t.o.Silent && len(t.o.Times) == 0 && t.film.Doc.Film.Sounding()
+func (t *task) heard() bool { return t.files != nil && sounds(t.film, t.o) }
+
+func sounds(f *frame.Film, o Options) bool {
+	return delivery.Formats[o.Format].Track != "" && !o.Silent && len(o.Times) == 0 && f.Doc.Film.Sounding()
+}
+
+// trackBytes is how many bytes a file’s track of sound takes: its bits a second are given.
+func trackBytes(f *frame.Film, o Options) int64 {
+	if !sounds(f, o) {
+		return 0
+	}
+	bits := map[string]int64{delivery.AAC: 192_000, delivery.Opus: 160_000, delivery.PCM: 2 * 24 * sound.Rate, delivery.MPEG: 192_000}
+	return bits[delivery.Formats[o.Format].Track] * o.Sequence(f).Len() * o.RateDen / o.RateNum / 8
 }
 
 // soundFrames is how many frames of sound go with so many pictures.

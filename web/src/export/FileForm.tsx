@@ -67,7 +67,7 @@ export function FileForm({
   const file = engine.delivery(kind.still && !ask.scene && !kind.sheet ? { ...ask, from: Math.round(time) } : ask)
   const estimate = useEstimate(
     ask,
-    file.refused === '' && pending === 0 && !kind.heard && !(kind.still && (ask.scenes || ask.cues)),
+    file.refused === '' && pending === 0 && (!kind.heard || !!kind.track) && !(kind.still && (ask.scenes || ask.cues)),
   )
 
   const common = heights
