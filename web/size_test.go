@@ -7,7 +7,7 @@ import (
 	"testing"
 )
 
-// What a browser loads stays small: by brotli the engine up to 2.9 MB (45 KB of which are sound), scripts and styles up to 0.28 MB.
+// What a browser loads stays small: by brotli the engine up to 2.95 MB (65 KB of which are sound), scripts and styles up to 0.28 MB.
 func TestWhatIsLoadedStaysSmall(t *testing.T) {
 	sizes := map[string]int{}
 	err := fs.WalkDir(Files(), ".", func(name string, d fs.DirEntry, err error) error {
@@ -31,7 +31,7 @@ func TestWhatIsLoadedStaysSmall(t *testing.T) {
 		t.Fatal(err)
 	}
 	t.Logf("engine %.2f MB, scripts and styles %.2f MB", float64(sizes[".wasm"])/1e6, float64(sizes[".js"])/1e6)
-	for kind, limit := range map[string]int{".wasm": 2_900_000, ".js": 280_000} {
+	for kind, limit := range map[string]int{".wasm": 2_950_000, ".js": 280_000} {
 		if n := sizes[kind]; n > limit || n == 0 {
 			t.Errorf("%s files: %d bytes compressed, at most %d", kind, n, limit)
 		}

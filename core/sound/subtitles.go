@@ -3,8 +3,6 @@ package sound
 import (
 	"bytes"
 	"encoding/binary"
-	"html"
-	"regexp"
 	"strconv"
 	"strings"
 	"unicode/utf16"
@@ -32,11 +30,65 @@ type Subtitles struct {
 // mostSubtitles is how large a file of captions is at most, in bytes.
 const mostSubtitles = 4 << 20
 
-// times are a line with two times: hours may be missing, and there may be a point or a comma before the thousandths.
-var times = regexp.MustCompile(`^\s*(?:(\d{1,3}):)?(\d{1,2}):(\d{1,2})[.,](\d{1,3})\s*-->\s*(?:(\d{1,3}):)?(\d{1,2}):(\d{1,2})[.,](\d{1,3})(?:\s.*)?$`)
+// entities are those of WebVTT.
+var entities = strings.NewReplacer("&amp;", "&", "&lt;", "<", "&gt;", ">", "&nbsp;", " ", "&lrm;", "", "&rlm;", "", "&quot;", `"`, "&#39;", "'")
 
-// marked is what is between words and is not one: tags of both formats, and places in braces.
-var marked = regexp.MustCompile(`</?[A-Za-z0-9][^<>]{0,200}>|\{\\[^{}]{0,200}\}`)
+// timed reads a line with two times: hours may be missing, there may be a point or a comma before the thousandths, and more behind both.
+func timed(line string) (c doc.Caption, ok bool) {
+	from, to, ok := strings.Cut(line, "-->")
+	if !ok {
+		return c, false
+	}
+	to = strings.TrimSpace(to)
+	if i := strings.IndexAny(to, " \t"); i >= 0 {
+		to = to[:i]
+	}
+	var a, b bool
+	c.From, a = moment(strings.TrimSpace(from))
+	c.To, b = moment(to)
+	return c, a && b
+}
+
+// moment is a time of hours, minutes, seconds and a fraction, in ms.
+func moment(s string) (ms int64, ok bool) {
+	whole, part, ok := strings.Cut(strings.Replace(s, ",", ".", 1), ".")
+	units := strings.Split(whole, ":")
+	if !ok || len(units) < 2 || len(units) > 3 || len(part) == 0 || len(part) > 3 {
+		return 0, false
+	}
+	for _, u := range units {
+		n, err := strconv.ParseUint(u, 10, 16)
+		if err != nil || len(u) > 3 {
+			return 0, false
+		}
+		ms = ms*60 + int64(n)
+	}
+	fraction, err := strconv.ParseUint((part + "00")[:3], 10, 16)
+	return ms*1000 + int64(fraction), err == nil
+}
+
+// plain is a line without what is between words and is not one: tags of both formats, and places in braces.
+func plain(line string) string {
+	var b strings.Builder
+	for line != "" {
+		end := -1
+		switch {
+		case len(line) > 1 && line[0] == '<' && (line[1] == '/' || letter(line[1])):
+			end = strings.IndexByte(line, '>')
+		case strings.HasPrefix(line, "{\\"):
+			end = strings.IndexByte(line, '}')
+		}
+		if end > 0 && end < 200 && !strings.ContainsRune(line[1:end], rune(line[0])) {
+			line = line[end+1:]
+			continue
+		}
+		b.WriteByte(line[0])
+		line = line[1:]
+	}
+	return strings.TrimSpace(entities.Replace(b.String()))
+}
+
+func letter(c byte) bool { return c|0x20 >= 'a' && c|0x20 <= 'z' || c >= '0' && c <= '9' }
 
 // ReadSubtitles reads captions as SubRip and WebVTT (W3C) have them, from a file in UTF-8, in UTF-16 that says so, or else in Latin-1. What is not a caption
 // (numbers, notes, styles) is passed over. A file without any is a *words.Fault.
@@ -46,19 +98,22 @@ func ReadSubtitles(file []byte) (s Subtitles, err error) {
 	}
 	lines := strings.Split(strings.NewReplacer("\r\n", "\n", "\r", "\n").Replace(decoded(file)), "\n")
 	for i := 0; i < len(lines); i++ {
-		m := times.FindStringSubmatch(lines[i])
-		if m == nil {
+		c, ok := timed(lines[i])
+		if !ok {
 			continue
 		}
-		c := doc.Caption{From: moment(m[1:5]), To: moment(m[5:9])}
 		var text []string
-		for i+1 < len(lines) && strings.TrimSpace(lines[i+1]) != "" && !times.MatchString(lines[i+1]) {
+		next := false // it is the times of another
+		for i+1 < len(lines) && strings.TrimSpace(lines[i+1]) != "" {
+			if _, next = timed(lines[i+1]); next {
+				break
+			}
 			i++
-			if t := strings.TrimSpace(html.UnescapeString(marked.ReplaceAllString(lines[i], ""))); t != "" {
+			if t := plain(lines[i]); t != "" {
 				text = append(text, t)
 			}
 		}
-		if i+1 < len(lines) && times.MatchString(lines[i+1]) && len(text) > 0 && numeral(text[len(text)-1]) {
+		if next && len(text) > 0 && numeral(text[len(text)-1]) {
 			text = text[:len(text)-1] // the number of the next, where no empty line is before it
 		}
 		c.Text = strings.Join(text, "\n")
@@ -78,15 +133,6 @@ func ReadSubtitles(file []byte) (s Subtitles, err error) {
 		return s, words.New("caption.none")
 	}
 	return s, nil
-}
-
-// moment is a time of hours, minutes, seconds and a fraction, in ms.
-func moment(of []string) int64 {
-	n := func(s string) int64 {
-		v, _ := strconv.ParseInt(s, 10, 64) // three digits at most, or none
-		return v
-	}
-	return n(of[0])*3600000 + n(of[1])*60000 + n(of[2])*1000 + n((of[3] + "00")[:3])
 }
 
 func numeral(s string) bool {
