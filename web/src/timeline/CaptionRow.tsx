@@ -10,6 +10,7 @@ import { grouped } from '../project/steps'
 import { hold, letGo } from '../ui/drags'
 import { Sign } from '../ui/controls'
 import { captionHeight, ms, px, type Scale } from './scale'
+import { useScrolled } from './scrolled'
 
 /** The left end of the row. */
 export function CaptionHead({ top }: { top: number }) {
@@ -41,6 +42,9 @@ export function CaptionHead({ top }: { top: number }) {
 
 const s = (v: number) => (v / 1000).toFixed(2)
 
+/** How far beside what is in sight captions are still there, in px. */
+const beside = 400
+
 interface Press {
   x: number
   of: CaptionRow
@@ -55,6 +59,7 @@ export function CaptionBars({ top, film, scale }: { top: number; film: Film; sca
   const chosen = useDesk((d) => d.caption)
   const heard = useDesk((d) => d.heard)
   const press = useRef<Press | null>(null)
+  const view = useScrolled()
   if (captions.length === 0) return null
   const frame = (1000 * film.rate.den) / film.rate.num
   const cancel = () => {
@@ -110,6 +115,7 @@ export function CaptionBars({ top, film, scale }: { top: number; film: Film; sca
     e.preventDefault()
     e.stopPropagation()
   }
+  let drawn = -Infinity // up to where captions are drawn
   const is = (c: CaptionRow) =>
     c.sound ? heard.includes(c.sound) : chosen?.scene === c.scene && chosen.index === c.index
   return (
@@ -125,6 +131,10 @@ export function CaptionBars({ top, film, scale }: { top: number; film: Film; sca
       {captions.map((c) => {
         const a = px(scale, c.from)
         const wide = Math.max(px(scale, c.to) - a - 1, 4)
+        // Of many those that are in sight, not upon each other, and the one that is selected.
+        const near = a + wide >= view.left - beside && a <= view.left + view.width + beside
+        if (!(near && (wide > 5 || a > drawn)) && !is(c)) return null
+        drawn = a + wide
         const grip = Math.min(8, wide / 3)
         const name = c.sound ? 'said by a voice' : c.fast ? 'faster than most can read' : ''
         return (

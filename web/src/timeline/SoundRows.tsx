@@ -15,6 +15,7 @@ import { openMenu } from '../ui/ContextMenu'
 import { addPoint, Points } from './VolumePoints'
 import { drawSounds } from './waves'
 import { px, soundHeight, type Scale } from './scale'
+import { useScrolled } from './scrolled'
 
 /** How near an end comes to something before it snaps, in px. */
 const near = 6
@@ -166,7 +167,7 @@ export function SoundBars({ top, film, scale, sought }: { top: number; film: Fil
   const canvas = useRef<HTMLCanvasElement>(null)
   const press = useRef<Press | null>(null)
   const [saying, setSaying] = useState<{ x: number; top: number; text: string; snap: SoundSnap | null } | null>(null)
-  const view = useScrolled(canvas)
+  const view = useScrolled()
 
   const draw = () => {
     const c = canvas.current
@@ -385,29 +386,3 @@ const barUnder = (e: React.PointerEvent) =>
     .elementsFromPoint(e.clientX, e.clientY)
     .map((n) => n.closest<SVGGElement>('[data-bar]')?.dataset.bar)
     .find((m) => m) ?? ''
-
-/** What part of the timeline is in view: sounds are drawn there alone. */
-function useScrolled(of: React.RefObject<HTMLElement | null>) {
-  const [view, setView] = useState({ left: 0, width: 0 })
-  useLayoutEffect(() => {
-    const el = document.querySelector<HTMLElement>('[data-timeline]')
-    if (!el) return
-    const look = () => {
-      const head = el.querySelector<HTMLElement>('[data-rows]')?.offsetWidth ?? 0
-      setView((v) =>
-        v.left === el.scrollLeft && v.width === el.clientWidth - head
-          ? v
-          : { left: el.scrollLeft, width: el.clientWidth - head },
-      )
-    }
-    look()
-    el.addEventListener('scroll', look, { passive: true })
-    const o = new ResizeObserver(look)
-    o.observe(el)
-    return () => {
-      el.removeEventListener('scroll', look)
-      o.disconnect()
-    }
-  }, [of])
-  return view
-}
