@@ -38,6 +38,10 @@ func TestCaptionsAreTypedReadAndShown(t *testing.T) {
 	}
 	is("“Up they go” from 0.00 to 2.00 s")
 	own := `[data-caption=own]`
+	p.press(own)
+	p.do(chromedp.SendKeys(`[data-caption-words]`, " not"), chromedp.KeyEvent(kb.Escape))
+	p.settled()
+	is("“Up they go” from 0.00 to 2.00 s")
 	p.undone("dragged", func() { p.pull(own, "", 1000*p.perMs(), 0); is("“Up they go” from 1.00 to 3.00 s") })
 	p.undone("trimmed", func() {
 		p.pull(own+` [data-grip=end]`, "", -1700*p.perMs(), 0)

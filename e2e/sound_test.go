@@ -138,17 +138,23 @@ func TestSoundsAreBroughtInShapedPlayedAndExported(t *testing.T) {
 	p.key(" ")
 	raw, _ := base64.StdEncoding.DecodeString(heard.Samples)
 	samples := floats(raw)
-	worst := 0.0
-	for i, v := range samples[:min(len(samples), len(mix))] {
-		worst = max(worst, math.Abs(float64(v-mix[i])))
+	// Each stretch is the film from when on it is heard; what a busy machine could not hand over in time is left out, and the rest is where it belongs.
+	worst, done := 0.0, 0
+	for i, at := range heard.At {
+		begin := int(math.Round((at - heard.At[0]) * sound.Rate))
+		part := samples[done:min(len(samples), done+2*sound.Rate/10)]
+		done += len(part)
+		for k, v := range part {
+			if j := 2*begin + k; j < len(mix) {
+				worst = max(worst, math.Abs(float64(v-mix[j])))
+			}
+		}
+		if d := at - heard.At[max(0, i-1)] - 0.1; i > 0 && d < -1e-4 {
+			t.Errorf("stretch %d begins %.4f s before the one before it has ended", i, -d)
+		}
 	}
 	if len(samples) < 2*96000 || worst > sound.Amplitude(-90) {
 		t.Errorf("of %d samples that were played one is %.1f dB off what the core mixes", len(samples), sound.Decibels(worst))
-	}
-	for i := 1; i < len(heard.At); i++ { // a tenth of a second each, edge to edge
-		if d := heard.At[i] - heard.At[i-1] - 0.1; math.Abs(d) > 1e-4 {
-			t.Errorf("stretch %d begins %.4f s off the end of the one before", i, d)
-		}
 	}
 
 	// The same in a file.

@@ -92,8 +92,8 @@ var Formats = map[string]Format{
 	HTML:      {Words: "Web page", Says: "one file that plays by itself, with a button", Use: Web, Type: "text/html", Plays: "page", Piece: true, Rests: true, Clear: true, Poster: true, Numbers: jpegs, Texts: true, MaxPixels: MaxPixels},
 	WAV:       {Words: "WAV sound", Says: "what is heard, exact", Use: Audio, Type: "audio/wav", Plays: "sound", Track: PCM, Heard: true, Texts: true, MaxPixels: MaxPixels},
 	MP3:       {Words: "MP3 sound", Says: "what is heard, small", Use: Audio, Type: "audio/mpeg", Plays: "sound", Track: MPEG, Heard: true, Texts: true, MaxPixels: MaxPixels},
-	SRT:       {Words: "Captions, SRT", Says: "what is spoken, with its times", Use: Audio, Type: "application/x-subrip", Heard: true, Captions: true, MaxPixels: MaxPixels},
-	VTT:       {Words: "Captions, VTT", Says: "what is spoken, for web pages", Use: Audio, Type: "text/vtt", Heard: true, Captions: true, MaxPixels: MaxPixels},
+	SRT:       {Words: "Captions, SRT", Says: "words with their times", Use: Audio, Type: "application/x-subrip", Heard: true, Captions: true, MaxPixels: MaxPixels},
+	VTT:       {Words: "Captions, VTT", Says: "words with their times, for web pages", Use: Audio, Type: "text/vtt", Heard: true, Captions: true, MaxPixels: MaxPixels},
 	WebPStill: {Words: "WebP still", Says: "this, smaller, clear", Use: Stills, End: "webp", Type: "image/webp", Plays: "picture", Still: true, Clear: true, Numbers: webp, MaxPixels: MaxExact},
 }
 

@@ -1,5 +1,7 @@
 package doc
 
+import "math"
+
 // Limits of marks.
 const (
 	MaxMarks  = 1000 // of a sound
@@ -46,6 +48,16 @@ func (s *Scene) Heard(id string) (*Sound, *SoundMark) {
 func (s *Scene) Holds(at Start) bool {
 	q, m := s.Heard(at.Of)
 	return q != nil && (m == nil || at.When == WhenHeard)
+}
+
+// MarksHeard are the marks of a sound that is heard from begin to end, with the times at which it first comes to them in At, in ms of the clock of begin and end.
+func (s *Sound) MarksHeard(begin, end int64) (list []SoundMark) {
+	for _, m := range s.Marks {
+		if m.At = begin + int64(math.Round(float64(m.At-s.From)/s.Rate())); m.At >= begin && m.At < end {
+			list = append(list, m)
+		}
+	}
+	return list
 }
 
 // hooks are what a move of a scene can hang on beside other moves, by their ids: cue, sound, or mark.

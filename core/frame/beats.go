@@ -1,7 +1,6 @@
 package frame
 
 import (
-	"math"
 	"slices"
 
 	"capstan/core/doc"
@@ -13,16 +12,6 @@ func BeatsOf(q *doc.Sound, begin, end int64) (list []int64) {
 		at := begin + int64(float64(b-q.From)/q.Rate()+0.5)
 		if b >= q.From && at >= begin && at < end {
 			list = append(list, at)
-		}
-	}
-	return list
-}
-
-// MarksOf are the marks of a sound that is heard from begin to end, with the times at which it first comes to them, in ms of the clock of begin and end.
-func MarksOf(q *doc.Sound, begin, end int64) (list []doc.SoundMark) {
-	for _, m := range q.Marks {
-		if m.At = begin + int64(math.Round(float64(m.At-q.From)/q.Rate())); m.At >= begin && m.At < end {
-			list = append(list, m)
 		}
 	}
 	return list

@@ -128,7 +128,7 @@ func (e *Ear) SoundsView() Sounds {
 		}
 		r.Course = append([]sound.Corner{}, r.Course...)
 		r.Marks = []Mark{}
-		for _, m := range frame.MarksOf(q, begin, min(end, e.Shown.Order.Length)) {
+		for _, m := range q.MarksHeard(begin, min(end, e.Shown.Order.Length)) {
 			r.Marks = append(r.Marks, Mark{m.ID, m.At, m.Name})
 		}
 		if q.Start.When == doc.WhenBegins || q.Start.When == doc.WhenEnds {

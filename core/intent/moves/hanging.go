@@ -5,7 +5,6 @@ import (
 
 	"capstan/core/doc"
 	"capstan/core/edit"
-	"capstan/core/frame"
 	"capstan/core/intent"
 	"capstan/core/motion"
 	"capstan/core/scope"
@@ -219,7 +218,7 @@ func SnapBar(s *intent.Desk, m scope.Moment, ids []string, part string, by, tole
 			}
 			try(own, edge, verb, t.Sounds[q.ID].Begin, "when "+q.Name+" is heard", heard, q.ID)
 			try(own, edge, verb, t.Sounds[q.ID].End, "when "+q.Name+" falls silent", silent, q.ID)
-			for _, m := range frame.MarksOf(q, t.Sounds[q.ID].Begin, t.Sounds[q.ID].End) {
+			for _, m := range q.MarksHeard(t.Sounds[q.ID].Begin, t.Sounds[q.ID].End) {
 				try(own, edge, verb, m.At, fmt.Sprintf("at “%s” of %s", m.Name, q.Name), heard, m.ID)
 			}
 		}

@@ -103,7 +103,7 @@ func inOrder(list []doc.SoundMark) any {
 	if len(list) == 0 {
 		return nil
 	}
-	list = slices.Clone(list[:min(len(list), doc.MaxMarks)])
+	list = slices.Clone(list) // too many are refused, none is left out
 	slices.SortStableFunc(list, func(a, b doc.SoundMark) int { return cmp.Compare(a.At, b.At) })
 	return list
 }

@@ -3,13 +3,24 @@ import { engine } from '../engine/engine'
 import type { CaptionRow } from '../engine/types'
 import { run } from '../project/commands'
 import { desk, fail, mended, say, selectCaption } from '../project/desk'
-import { counted, notice } from '../words'
+import { counted, fault, notice } from '../words'
 
 /** Whether a file is one of captions. */
 export const isCaptions = (f: File) => /\.(srt|vtt)$/i.test(f.name)
 
 /** A caption of a scene's own, as commands name it. */
 export const nameOf = (c: CaptionRow) => ({ scene: c.scene, index: c.index })
+
+/**
+ * A caption as it is named now: what was done in another window may have changed its place among those of its scene.
+ * null: it is gone.
+ */
+export function nameNow(of: CaptionRow) {
+  const own = desk().sounds.captions.filter((c) => c.scene === of.scene && !c.sound && c.text === of.text)
+  const best = own.sort((a, b) => Math.abs(a.index - of.index) - Math.abs(b.index - of.index))[0]
+  if (!best) say(fault('caption.gone'), 'failed')
+  return best ? nameOf(best) : null
+}
 
 /** Begins a caption at the playhead; its words are to be typed. */
 export function addCaption() {

@@ -1,6 +1,6 @@
 // A caption: its words and times, how fast it asks to be read, and how captions are shown in the film.
-import { useState } from 'react'
-import { deleteCaption, nameOf } from '../actions/captions'
+import { useRef, useState } from 'react'
+import { deleteCaption, nameNow, nameOf } from '../actions/captions'
 import type { Captioned, CaptionRow } from '../engine/types'
 import { run } from '../project/commands'
 import { useDesk } from '../project/desk'
@@ -15,14 +15,17 @@ const grid = 'grid grid-cols-[5.25rem_1fr] items-center gap-x-2 gap-y-2'
 const ms = (v: number) => Math.round(v * 1000)
 
 export function CaptionPanel({ of: c }: { of: CaptionRow }) {
-  const [text, setText] = useState<string | null>(null) // while it is typed
+  const [typed, setTyped] = useState<{ of: CaptionRow; text: string } | null>(null) // while it is typed
+  const dropped = useRef(false)
   const film = useDesk((d) => d.film)!
   const scene = film.scenes.find((s) => s.id === c.scene)
   const zero = scene ? scene.start + scene.into : 0
   const move = (part: string, by: number) => run('caption.move', { ...nameOf(c), part, by })
   const take = () => {
-    if (text !== null && text.trim() !== c.text) run('caption.say', { ...nameOf(c), text })
-    setText(null)
+    const name = !dropped.current && typed && typed.text.trim() !== typed.of.text ? nameNow(typed.of) : null
+    if (name) run('caption.say', { ...name, text: typed!.text })
+    dropped.current = false
+    setTyped(null)
   }
   return (
     <div data-caption-panel>
@@ -34,15 +37,15 @@ export function CaptionPanel({ of: c }: { of: CaptionRow }) {
         <textarea
           data-caption-words
           aria-label="Words of the caption"
-          value={text ?? c.text}
+          value={typed?.text ?? c.text}
           rows={3}
           maxLength={500}
           className="w-full rounded-md border border-sailcloth-500 bg-sailcloth-100 px-2 py-1.5 leading-snug"
-          onChange={(e) => setText(e.target.value)}
+          onChange={(e) => setTyped({ of: typed?.of ?? c, text: e.target.value })}
           onBlur={take}
           onKeyDown={(e) => {
             e.stopPropagation()
-            if (e.key === 'Escape') setText(null)
+            dropped.current = e.key === 'Escape'
             if (e.key === 'Escape' || (e.key === 'Enter' && !e.shiftKey)) {
               e.preventDefault()
               e.currentTarget.blur()

@@ -8,11 +8,16 @@ const calm = 120
 const much = 3
 
 let waiting = 0
+let known = '' // where the playhead was, and what is heard when, when that was last seen to
 
 function ready() {
   const { film, sounds, playing, moment } = desk()
-  if (!film || playing || sounds.rows.every((r) => r.muted)) return
+  if (!film || playing) return
   const from = moment.time < film.length - 1 ? moment.time : 0
+  const rows = sounds.rows.filter((r) => !r.muted)
+  const now = [from, ...rows.map((r) => [r.media, r.begin, r.end, r.from, r.speed])].join()
+  if (rows.length === 0 || now === known) return
+  known = now
   for (let s = 0; s < much; s++) {
     const { wants } = engine.mix(Math.round((from / 1000 + s) * rate), rate / 10, [], { gain: 0, limited: false })
     if (wants.length) void bring(wants)

@@ -2,7 +2,7 @@
 import { clsx } from 'clsx'
 import { Captions, Eye, EyeOff } from 'lucide-react'
 import { useRef } from 'react'
-import { addCaption, deleteCaption, nameOf } from '../actions/captions'
+import { addCaption, deleteCaption, nameNow, nameOf } from '../actions/captions'
 import type { CaptionRow, Film } from '../engine/types'
 import { draft, run } from '../project/commands'
 import { desk, dropDraft, goToTime, refresh, selectCaption, selectSounds, set, useDesk } from '../project/desk'
@@ -95,7 +95,8 @@ export function CaptionBars({ top, film, scale }: { top: number; film: Film; sca
     letGo()
     if (!p) return
     set({ dragging: false })
-    if (p.by === 0 || !run('caption.move', args(p))) refresh()
+    const name = p.by === 0 ? null : nameNow(p.of)
+    if (!name || !run('caption.move', { ...args(p), ...name })) refresh()
   }
   const handlers = { onPointerMove: move, onPointerUp: up, onPointerCancel: cancel }
   const keys = (c: CaptionRow) => (e: React.KeyboardEvent<HTMLElement>) => {
