@@ -110,4 +110,13 @@ func TestCaptionsAreTypedReadAndShown(t *testing.T) {
 			t.Errorf("file %d, the newest first, has sound: %v", i, has)
 		}
 	}
+	// Its settings make a file of its own pictures, also when these have changed.
+	p.key(kb.Escape)
+	p.press(`[aria-label="Show captions in the film no longer"]`)
+	p.settled()
+	p.pressWord("Export film")
+	p.wait(`document.querySelectorAll('[data-state=done] a[download]').length === 2`)
+	p.press(`[data-state=done] [aria-label^="Use the settings"]`)
+	p.pressWord("Export MP4")
+	p.wait(`document.querySelectorAll('[data-state=done] a[download]').length === 3`)
 }

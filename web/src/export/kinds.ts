@@ -24,7 +24,7 @@ export const kindOf = (format: string) => engine.formats().find((k) => k.format 
 /** What was asked for when a file was made. */
 export const askOf = (e: Export): Ask =>
   e.settings
-    ? (JSON.parse(e.settings) as Ask)
+    ? { ...(JSON.parse(e.settings) as Ask), pictures: undefined } // what is made by these settings anew has its own
     : { format: e.format, height: e.height, rate: { num: e.rateNum, den: e.rateDen } }
 
 /** Which frame a still is, for people. */

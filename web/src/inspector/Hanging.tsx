@@ -31,7 +31,7 @@ export function StartFields({ move, whole }: { move: Move; whole: boolean }) {
   const cues = useDesk((d) => d.film?.scenes[d.scene]?.cues ?? none)
   const scene = useDesk((d) => d.scene)
   const all = useDesk((d) => d.sounds.rows)
-  const sounds = all.filter((r) => r.scene === scene)
+  const sounds = all.filter((r) => r.scene === scene && r.move !== move.id) // what hangs on it cannot carry it
   const set = (patch: object) => run('move.set', { move: move.id, patch })
   const onSound = move.start.when === 'heard' || move.start.when === 'silent'
   const hangs = move.start.when === 'begins' || move.start.when === 'ends'
